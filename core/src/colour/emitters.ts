@@ -1,0 +1,165 @@
+// How strongly each emitter of a lamp must shine so that their sum has a wanted colour.
+
+import { linearFromChromaticity, type Chromaticity } from './spaces';
+
+/** The emitters a mix may have, by GDTF attribute name, with the chromaticity usual for such LEDs. */
+export const EMITTERS = {
+  ColorAdd_R: { x: 0.69, y: 0.308 },
+  ColorAdd_G: { x: 0.19, y: 0.72 },
+  ColorAdd_B: { x: 0.14, y: 0.045 },
+  ColorAdd_W: { x: 0.3127, y: 0.329 },
+  ColorAdd_WW: { x: 0.44, y: 0.403 },
+  ColorAdd_A: { x: 0.57, y: 0.42 },
+} as const satisfies Record<string, Chromaticity>;
+
+export type EmitterName = keyof typeof EMITTERS;
+
+/**
+ * A lamp's mixer, ready to solve. `inverse` turns linear sRGB light into red, green and blue drive;
+ * `extras` are the drives of red, green and blue that each further emitter stands for, at its full.
+ */
+export type Mixer = {
+  readonly columns: Float64Array;
+  readonly inverse: Float64Array;
+  readonly extras: Float64Array;
+  readonly count: number;
+};
+
+/** Scales red, green and blue so that all three at full give D65 white of luminance 1, as lamps are balanced. */
+export function mixerFor(names: readonly EmitterName[]): Mixer {
+  const columns = balancedColumns();
+  const inverse = inverse3(columns);
+  const further = names.filter((name) => !isPrimary(name));
+  const extras = new Float64Array(further.length * 3);
+  further.forEach((name, i) => {
+    const light = linearFromChromaticity(EMITTERS[name]);
+    multiply3(inverse, light.r, light.g, light.b, extras, i * 3);
+  });
+  return { columns, inverse, extras, count: 3 + further.length };
+}
+
+export function isPrimary(name: EmitterName): boolean {
+  return name === 'ColorAdd_R' || name === 'ColorAdd_G' || name === 'ColorAdd_B';
+}
+
+/**
+ * Writes drives (0…1) for red, green, blue and the further emitters, in the order given to `mixerFor`, to `out`.
+ * Non-negative least squares over the primaries; then whites and ambers take over what they can, as they are brighter
+ * and render faces better. Too bright a wish is dimmed as a whole, so that its colour holds. Allocates nothing.
+ * @param scratch at least 6 numbers.
+ */
+export function solveMix(
+  mixer: Mixer,
+  r: number,
+  g: number,
+  b: number,
+  out: Float64Array,
+  scratch: Float64Array,
+): void {
+  multiply3(mixer.inverse, r, g, b, out, 0);
+  if (out[0]! < 0 || out[1]! < 0 || out[2]! < 0) nearestReachable(mixer, r, g, b, out, scratch);
+  for (let i = 3; i < mixer.count; i++) {
+    const at = (i - 3) * 3;
+    let share = 1;
+    for (let k = 0; k < 3; k++) {
+      const part = mixer.extras[at + k]!;
+      if (part > 1e-9 && out[k]! / part < share) share = out[k]! / part;
+      if (part < -1e-9) share = 0;
+    }
+    share = share < 0 ? 0 : share;
+    out[i] = share;
+    for (let k = 0; k < 3; k++) out[k] = Math.max(0, out[k]! - share * mixer.extras[at + k]!);
+  }
+  let most = 1;
+  for (let i = 0; i < mixer.count; i++) if (out[i]! > most) most = out[i]!;
+  if (most > 1) for (let i = 0; i < mixer.count; i++) out[i] = out[i]! / most;
+}
+
+/** Least squares with no emitter below zero, by trying each pair and each single primary: exact for three. */
+function nearestReachable(mixer: Mixer, r: number, g: number, b: number, out: Float64Array, best: Float64Array): void {
+  const c = mixer.columns;
+  let least = Infinity;
+  for (let i = 0; i < 3; i++) {
+    for (let j = i; j < 3; j++) {
+      const ii = dot(c, i, i);
+      const iw = c[i]! * r + c[3 + i]! * g + c[6 + i]! * b;
+      const jj = dot(c, j, j);
+      const jw = c[j]! * r + c[3 + j]! * g + c[6 + j]! * b;
+      const ij = dot(c, i, j);
+      let u = iw / ii;
+      let v = 0;
+      if (i !== j) {
+        const det = ii * jj - ij * ij;
+        u = (iw * jj - jw * ij) / det;
+        v = (jw * ii - iw * ij) / det;
+      }
+      if (u < 0) u = 0;
+      if (v < 0) continue;
+      const er = r - u * c[i]! - (i === j ? 0 : v * c[j]!);
+      const eg = g - u * c[3 + i]! - (i === j ? 0 : v * c[3 + j]!);
+      const eb = b - u * c[6 + i]! - (i === j ? 0 : v * c[6 + j]!);
+      const error = er * er + eg * eg + eb * eb;
+      if (error >= least) continue;
+      least = error;
+      best[0] = best[1] = best[2] = 0;
+      best[i] = u;
+      if (i !== j) best[j] = v;
+    }
+  }
+  out[0] = best[0]!;
+  out[1] = best[1]!;
+  out[2] = best[2]!;
+}
+
+function dot(c: Float64Array, i: number, j: number): number {
+  return c[i]! * c[j]! + c[3 + i]! * c[3 + j]! + c[6 + i]! * c[6 + j]!;
+}
+
+/** Row-major 3x3: the linear sRGB light of red, green and blue, each scaled so that their sum is white. */
+function balancedColumns(): Float64Array {
+  const raw = new Float64Array(9);
+  (['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B'] as const).forEach((name, i) => {
+    const { x, y } = EMITTERS[name];
+    const X = x / y;
+    const Z = (1 - x - y) / y;
+    raw[i] = 3.2404542 * X - 1.5371385 - 0.4985314 * Z;
+    raw[3 + i] = -0.969266 * X + 1.8760108 + 0.041556 * Z;
+    raw[6 + i] = 0.0556434 * X - 0.2040259 + 1.0572252 * Z;
+  });
+  const scale = new Float64Array(3);
+  multiply3(inverse3(raw), 1, 1, 1, scale, 0);
+  return raw.map((value, i) => value * scale[i % 3]!);
+}
+
+/** The light that drives of a mixer give, as linear sRGB: for pictures and for checking a solution. */
+export function lightOfMix(mixer: Mixer, drives: ArrayLike<number>, out: Float64Array): void {
+  let r = drives[0] ?? 0;
+  let g = drives[1] ?? 0;
+  let b = drives[2] ?? 0;
+  for (let i = 3; i < mixer.count; i++) {
+    const at = (i - 3) * 3;
+    const drive = drives[i] ?? 0;
+    r += drive * mixer.extras[at]!;
+    g += drive * mixer.extras[at + 1]!;
+    b += drive * mixer.extras[at + 2]!;
+  }
+  multiply3(mixer.columns, r, g, b, out, 0);
+}
+
+function multiply3(m: Float64Array, a: number, b: number, c: number, out: Float64Array, at: number): void {
+  out[at] = m[0]! * a + m[1]! * b + m[2]! * c;
+  out[at + 1] = m[3]! * a + m[4]! * b + m[5]! * c;
+  out[at + 2] = m[6]! * a + m[7]! * b + m[8]! * c;
+}
+
+function inverse3(m: Float64Array): Float64Array {
+  const [a, b, c, d, e, f, g, h, i] = m as unknown as number[];
+  const A = e! * i! - f! * h!;
+  const B = f! * g! - d! * i!;
+  const C = d! * h! - e! * g!;
+  const det = a! * A + b! * B + c! * C;
+  return Float64Array.from(
+    [A, c! * h! - b! * i!, b! * f! - c! * e!, B, a! * i! - c! * g!, c! * d! - a! * f!, C, b! * g! - a! * h!, a! * e! - b! * d!],
+    (value) => value / det,
+  );
+}

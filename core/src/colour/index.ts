@@ -1,0 +1,3 @@
+export * from './spaces';
+export * from './emitters';
+export * from './wheel';

@@ -1,0 +1,87 @@
+// Which bytes a head owns and how its numbers become them.
+
+import { EMITTERS, isPrimary, mixerFor, type EmitterName } from '../colour';
+import type { Channel, Range } from '../rig';
+import type { ChannelKind, Head, HeadPlan } from './program';
+
+/** @param index the head's row in the program. */
+export function headPlan(head: Head, index: number, universes: readonly number[]): HeadPlan {
+  const mine = head.mode.channels.filter((channel) =>
+    channel.cell === undefined ? head.cell === 0 : channel.cell === head.cell,
+  );
+  const dimmer = mine.some((channel) => channel.attribute === 'Dimmer' && head.cells === 1);
+  const names = mine.map((channel) => channel.attribute).filter(isEmitter);
+  // The mixer counts red, green and blue first, then whites and ambers in channel order.
+  const order = [...PRIMARIES, ...names.filter((name) => !isPrimary(name))];
+  const mixes = PRIMARIES.every((name) => names.includes(name));
+  const base = universes.indexOf(head.fixture.universe) * 512 + head.fixture.address - 1;
+  return {
+    mixer: mixes ? mixerFor(names) : null,
+    dimsEmitters: !dimmer,
+    writers: mine.map((channel) => {
+      const place = (at: number | undefined) =>
+        at === undefined || head.fixture.address + at - 1 > 512 ? -1 : base + at - 1;
+      const kind = kindOf(channel, head, mixes);
+      return {
+        kind,
+        head: index,
+        coarse: place(channel.at[0]),
+        fine: place(channel.at[1]),
+        ultra: place(channel.at[2]),
+        param: paramOf(kind, channel, head, order),
+        // A bar dims by its cells, so its own dimmer stands open.
+        home: channel.attribute === 'Dimmer' && head.cells > 1 ? 1 : channel.home,
+        slots: slotValues(channel.ranges),
+        shutter: shutterValues(channel),
+      };
+    }),
+  };
+}
+
+const PRIMARIES = ['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B'] as const satisfies readonly EmitterName[];
+
+function isEmitter(attribute: string): attribute is EmitterName {
+  return attribute in EMITTERS;
+}
+
+function kindOf(channel: Channel, head: Head, mixes: boolean): ChannelKind {
+  const { attribute } = channel;
+  if (mixes && isEmitter(attribute)) return 'emitter';
+  if (attribute === 'Dimmer') return head.cells === 1 ? 'dimmer' : 'rest';
+  if (attribute === 'Pan') return 'pan';
+  if (attribute === 'Tilt') return 'tilt';
+  if (attribute === 'Shutter1') return 'shutter';
+  if (attribute === 'Gobo1') return 'gobo';
+  if (attribute === 'Color1') return 'slot';
+  if (attribute === 'Zoom') return 'zoom';
+  if (attribute === 'Fog1') return 'haze';
+  return 'rest';
+}
+
+function paramOf(kind: ChannelKind, channel: Channel, head: Head, order: readonly EmitterName[]): number {
+  if (kind === 'pan') return head.profile.panRange;
+  if (kind === 'tilt') return head.profile.tiltRange;
+  if (kind === 'emitter') return order.indexOf(channel.attribute as EmitterName);
+  return 0;
+}
+
+function slotValues(ranges: readonly Range[]): Float64Array {
+  const slots = ranges.filter((range) => range.does === 'slot' || range.does === 'open');
+  const most = slots.reduce((n, range) => Math.max(n, (range.slot ?? 0) + 1), 1);
+  const values = new Float64Array(most);
+  for (const range of slots) values[range.slot ?? 0] = Math.round((range.from + range.to) / 2);
+  return values;
+}
+
+function shutterValues({ ranges, home }: Channel): Float64Array {
+  const open = ranges.find((range) => range.does === 'open');
+  const strobe = ranges.find((range) => range.does === 'strobe');
+  return Float64Array.of(
+    open ? Math.round((open.from + open.to) / 2) : Math.round(home * 255),
+    strobe?.from ?? -1,
+    strobe?.to ?? -1,
+    strobe?.low ?? 1,
+    strobe?.high ?? 20,
+  );
+}
+

@@ -1,0 +1,7 @@
+export * from './columns';
+export * from './program';
+export * from './compile';
+export * from './render';
+export * from './explain';
+export * from './lamps';
+export * from './ribbon';

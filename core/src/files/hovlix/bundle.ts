@@ -1,0 +1,115 @@
+// The .hovlix file: a zip that holds the show as JSON, its music, and what was found out about the music.
+//
+//   hovlix.json            { "format": "hovlix", "version": 1 }
+//   show.json              the show (docs/show.schema.json)
+//   music/<sha-256>.<type> each song's file, as it came
+//   music/<sha-256>.peaks  its waveform: one byte a hundredth of a second
+
+import { unzipSync, zipSync, type Zippable } from 'fflate';
+import { z } from 'zod';
+import { failed, ok, type Result } from '../../problem';
+import { readShow, type Show } from '../../show';
+
+export type Bundle = {
+  readonly show: Show;
+  /** By SHA-256 of the file. */
+  readonly music: ReadonlyMap<string, { readonly bytes: Uint8Array; readonly peaks: Uint8Array | undefined }>;
+};
+
+export const BUNDLE_VERSION = 1;
+
+/** What a bundle may unpack to. A 70-minute mix as WAV takes 750 MB. */
+const MOST_MEGABYTES = 1500;
+const MOST_ENTRIES = 20000;
+
+const Manifest = z.object({ format: z.literal('hovlix'), version: z.number().int().min(1) });
+
+/** Music goes in as it is (it is packed already); JSON and waveforms are deflated. */
+export function writeBundle({ show, music }: Bundle): Uint8Array<ArrayBuffer> {
+  const text = (value: unknown) => new TextEncoder().encode(JSON.stringify(value));
+  const entries: Zippable = {
+    'hovlix.json': text({ format: 'hovlix', version: BUNDLE_VERSION }),
+    'show.json': text(show),
+  };
+  for (const song of show.songs) {
+    const file = song.music && music.get(song.music.hash);
+    if (!song.music || !file) continue;
+    entries[`music/${song.music.hash}.${song.music.type}`] = [file.bytes, { level: 0 }];
+    if (file.peaks) entries[`music/${song.music.hash}.peaks`] = file.peaks;
+  }
+  // A fixed date makes the same show the same bytes.
+  return zipSync(entries, { mtime: new Date(2020, 0, 1) });
+}
+
+/**
+ * Reads a bundle, trusting nothing in it. A song whose music is missing comes in without problem: the music can be
+ * brought later.
+ * @param name the file's name, for a problem's words.
+ */
+export function readBundle(bytes: Uint8Array, name: string): Result<Bundle> {
+  if (bytes.length === 0) return failed({ code: 'empty-file', name });
+  if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) return failed({ code: 'not-zip', name });
+  const entries = unpacked(bytes, name);
+  if (!entries.ok) return entries;
+  const manifest = json(entries.value, 'hovlix.json', name);
+  if (!manifest.ok) return manifest;
+  const parsed = Manifest.safeParse(manifest.value);
+  if (!parsed.success)
+    return failed({ code: 'bad-value', name, path: 'hovlix.json', detail: parsed.error.issues[0]!.message });
+  if (parsed.data.version > BUNDLE_VERSION)
+    return failed({ code: 'too-new', name, version: parsed.data.version, newest: BUNDLE_VERSION });
+  const document = json(entries.value, 'show.json', name);
+  if (!document.ok) return document;
+  const show = readShow(document.value, name);
+  if (!show.ok) return show;
+  return ok({ show: show.value, music: musicOf(show.value, entries.value) });
+}
+
+function musicOf(show: Show, entries: Readonly<Record<string, Uint8Array>>): Bundle['music'] {
+  const music = new Map<string, { bytes: Uint8Array; peaks: Uint8Array | undefined }>();
+  for (const { music: file } of show.songs) {
+    const bytes = file && entries[`music/${file.hash}.${file.type}`];
+    if (file && bytes) music.set(file.hash, { bytes, peaks: entries[`music/${file.hash}.peaks`] });
+  }
+  return music;
+}
+
+/** All entries, once their names and their sizes together have been found harmless. */
+function unpacked(bytes: Uint8Array, name: string): Result<Readonly<Record<string, Uint8Array>>> {
+  let total = 0;
+  let count = 0;
+  let climbing: string | undefined;
+  const limit = MOST_MEGABYTES * 1e6;
+  try {
+    const entries = unzipSync(bytes, {
+      filter(entry) {
+        if (isUnsafe(entry.name)) climbing ??= entry.name;
+        total += Math.max(entry.originalSize, entry.size);
+        count++;
+        return !climbing && total <= limit && count <= MOST_ENTRIES && !entry.name.endsWith('/');
+      },
+    });
+    if (climbing) return failed({ code: 'unsafe-path', name, path: climbing });
+    if (total > limit) return failed({ code: 'too-big', name, megabytes: total / 1e6, limit: MOST_MEGABYTES });
+    if (count > MOST_ENTRIES) return failed({ code: 'bad-value', name, path: 'the zip', detail: `${count} entries` });
+    return ok(entries);
+  } catch (error) {
+    const detail = error instanceof Error ? error.message : String(error);
+    return failed({ code: 'cut-short', name, detail });
+  }
+}
+
+/** A name that leaves the bundle: absolute, with a drive, or climbing. */
+function isUnsafe(path: string): boolean {
+  return /^[\\/]|^[a-z]:/i.test(path) || path.split(/[\\/]/).includes('..') || path.includes('\0');
+}
+
+function json(entries: Readonly<Record<string, Uint8Array>>, part: string, name: string): Result<unknown> {
+  const bytes = entries[part];
+  if (!bytes) return failed({ code: 'missing-part', name, part });
+  try {
+    return ok(JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes)));
+  } catch (error) {
+    return failed({ code: 'bad-json', name, part, detail: error instanceof Error ? error.message : String(error) });
+  }
+}

@@ -1,0 +1,40 @@
+// What can be pressed, and the log that keeps the order in which it was.
+
+import { z } from 'zod';
+import { seconds } from '../units';
+import { idOf } from '../rig/schema';
+
+const Moment = z.number().min(-1e9).max(1e9).transform(seconds);
+const Length = z.number().min(0).max(600).transform(seconds);
+
+export const Action = z.discriminatedUnion('type', [
+  /** A song's light at a place, still; null lets go of it. */
+  z.strictObject({ type: z.literal('open-song'), song: idOf<'Song'>().nullable(), from: Moment }),
+  z.strictObject({ type: z.literal('play'), song: idOf<'Song'>(), from: Moment }),
+  z.strictObject({ type: z.literal('pause') }),
+  z.strictObject({ type: z.literal('seek'), to: Moment }),
+  /** Where the sound really is, from the screen that plays it. */
+  z.strictObject({
+    type: z.literal('anchor'),
+    songTime: Moment,
+    at: Moment,
+    rate: z.number().min(0.1).max(4).default(1),
+  }),
+  z.strictObject({ type: z.literal('look-on'), look: idOf<'Look'>(), fade: Length }),
+  z.strictObject({ type: z.literal('look-off'), look: idOf<'Look'>(), fade: Length }),
+  z.strictObject({ type: z.literal('master'), level: z.number().min(0).max(1) }),
+  z.strictObject({ type: z.literal('blackout'), on: z.boolean(), fade: Length.default(seconds(0)) }),
+  /** Master output: are we sending at all? */
+  z.strictObject({ type: z.literal('sending'), on: z.boolean() }),
+  z.strictObject({ type: z.literal('tap') }),
+]);
+export type Action = z.infer<typeof Action>;
+
+/** One line of the action log. `at` is the conductor's clock in seconds; `seq` counts from 1 without gaps. */
+export const Entry = z.strictObject({
+  seq: z.number().int().min(1),
+  at: Moment,
+  who: z.string().min(1).max(60),
+  action: Action,
+});
+export type Entry = z.infer<typeof Entry>;

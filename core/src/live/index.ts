@@ -1,0 +1,4 @@
+export * from './actions';
+export * from './state';
+export * from './conductor';
+export * from './messages';

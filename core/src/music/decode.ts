@@ -1,0 +1,132 @@
+// Sound from a file's bytes, a slice at a time, so that 70 minutes fit and a user can stop it.
+
+import { FLACDecoder } from '@wasm-audio-decoders/flac';
+import { OggVorbisDecoder } from '@wasm-audio-decoders/ogg-vorbis';
+import { MPEGDecoder } from 'mpg123-decoder';
+import { failed, ok, type Problem, type Result } from '../problem';
+import { isWav, wavReader } from './wav';
+
+export type AudioType = 'wav' | 'flac' | 'mp3' | 'ogg';
+
+/** Sound as it comes: one array per channel, equal lengths, -1…1. Valid only during the call. */
+export type TakeSound = (channels: readonly Float32Array[], sampleRate: number) => void;
+
+/** What the host does between slices: shows progress (0…1), lets other work run, and says whether to stop. */
+export type Between = (progress: number) => Promise<'go-on' | 'stop'>;
+
+type Decoded = {
+  readonly channelData: readonly Float32Array[];
+  readonly sampleRate: number;
+  readonly errors?: readonly { readonly message: string }[];
+};
+type SliceDecoder = {
+  readonly decode: (bytes: Uint8Array) => Decoded | Promise<Decoded>;
+  readonly flush: () => Promise<Decoded | undefined>;
+  readonly free: () => void;
+};
+
+const SLICE = 1 << 17;
+
+/** What kind of audio the bytes are, from their own first bytes; the file's name is not asked. */
+export function audioTypeOf(bytes: Uint8Array): AudioType | undefined {
+  const text = (at: number, length: number) => String.fromCharCode(...bytes.subarray(at, at + length));
+  if (isWav(bytes)) return 'wav';
+  if (text(0, 4) === 'fLaC') return 'flac';
+  if (text(0, 4) === 'OggS') return 'ogg';
+  if (text(0, 3) === 'ID3') return 'mp3';
+  // MPEG audio frame sync: eleven set bits, then no reserved version, layer III (ISO/IEC 11172-3, clause 2.4.1.3).
+  const sync = bytes.length > 3 && bytes[0] === 0xff && (bytes[1]! & 0xe6) === 0xe2 && (bytes[1]! & 0x18) !== 0x08;
+  return sync && (bytes[2]! & 0xf0) !== 0xf0 && (bytes[2]! & 0x0c) !== 0x0c ? 'mp3' : undefined;
+}
+
+/**
+ * Decodes a whole file into `take`, slice by slice.
+ * @param name what to call the file in a problem's words.
+ * @returns the type, sample rate and length; or why not. Sound that came before a problem has already been taken.
+ */
+export async function decodeAudio(
+  bytes: Uint8Array,
+  name: string,
+  take: TakeSound,
+  between: Between,
+): Promise<Result<{ readonly type: AudioType; readonly sampleRate: number; readonly seconds: number }>> {
+  if (bytes.length === 0) return failed({ code: 'empty-file', name });
+  const type = audioTypeOf(bytes);
+  if (!type) return failed({ code: 'not-audio', name });
+  let sampleRate = 0;
+  let samples = 0;
+  const counted: TakeSound = (channels, rate) => {
+    if (!channels[0]?.length) return;
+    sampleRate = rate;
+    samples += channels[0].length;
+    take(channels, rate);
+  };
+  const problem =
+    type === 'wav' ? await decodeWav(bytes, name, counted, between) : await decodeCoded(type, bytes, name, counted, between);
+  if (problem) return failed(problem);
+  if (samples === 0) return failed({ code: 'cut-short', name, detail: 'no sound could be decoded' });
+  return ok({ type, sampleRate, seconds: samples / sampleRate });
+}
+
+async function decodeWav(
+  bytes: Uint8Array,
+  name: string,
+  take: TakeSound,
+  between: Between,
+): Promise<Problem | undefined> {
+  const reader = wavReader(bytes, name);
+  if (!reader.ok) return reader.problem;
+  const { frames, sampleRate, read } = reader.value;
+  for (let at = 0; at < frames; at += SLICE) {
+    take(read(at, Math.min(frames, at + SLICE)), sampleRate);
+    if ((await between(at / frames)) === 'stop') return { code: 'cancelled' };
+  }
+  return undefined;
+}
+
+async function decodeCoded(
+  type: Exclude<AudioType, 'wav'>,
+  bytes: Uint8Array,
+  name: string,
+  take: TakeSound,
+  between: Between,
+): Promise<Problem | undefined> {
+  const decoder = await decoderFor(type);
+  let heard = false;
+  let lastError = '';
+  const hand = (decoded: Decoded | undefined) => {
+    if (!decoded) return;
+    lastError = decoded.errors?.at(-1)?.message ?? lastError;
+    if (!decoded.channelData[0]?.length) return;
+    heard = true;
+    take(decoded.channelData, decoded.sampleRate);
+  };
+  try {
+    for (let at = 0; at < bytes.length; at += SLICE) {
+      hand(await decoder.decode(bytes.subarray(at, at + SLICE)));
+      if ((await between(at / bytes.length)) === 'stop') return { code: 'cancelled' };
+    }
+    hand(await decoder.flush());
+  } catch (error) {
+    return { code: 'audio-broken', name, detail: error instanceof Error ? error.message : String(error) };
+  } finally {
+    decoder.free();
+  }
+  if (heard) return undefined;
+  return { code: 'cut-short', name, detail: lastError || 'there is no whole block of sound in it' };
+}
+
+async function decoderFor(type: Exclude<AudioType, 'wav'>): Promise<SliceDecoder> {
+  if (type === 'mp3') {
+    const decoder = new MPEGDecoder();
+    await decoder.ready;
+    return { decode: (slice) => decoder.decode(slice), flush: async () => undefined, free: () => decoder.free() };
+  }
+  const decoder = type === 'flac' ? new FLACDecoder() : new OggVorbisDecoder();
+  await decoder.ready;
+  return {
+    decode: (slice) => decoder.decode(slice),
+    flush: () => decoder.flush(),
+    free: () => decoder.free(),
+  };
+}

@@ -1,0 +1,2 @@
+export * from './analyse';
+export { audioTypeOf, type AudioType } from './decode';

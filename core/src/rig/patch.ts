@@ -1,0 +1,59 @@
+// Addresses: how long a lamp is, where it ends, who overlaps whom, and how its switches are set.
+
+import { address, type Address } from '../units';
+import type { Fixture, Mode, Profile, Rig } from './schema';
+
+/** Channels a mode takes, from 1. */
+export function footprint(mode: Mode): number {
+  return mode.channels.reduce((most, channel) => Math.max(most, ...channel.at), 0);
+}
+
+export function modeOf(profile: Profile, fixture: Fixture): Mode | undefined {
+  return profile.modes.find((mode) => mode.id === fixture.mode);
+}
+
+/** A fixture with its type and mode found, or what is missing. */
+export type Patched = { readonly fixture: Fixture; readonly profile: Profile; readonly mode: Mode };
+
+/** The fixtures whose type and mode are known, in the rig's order. */
+export function patchedFixtures(rig: Rig, profiles: readonly Profile[]): readonly Patched[] {
+  return rig.fixtures.flatMap((fixture) => {
+    const profile = profiles.find((candidate) => candidate.id === fixture.profile);
+    const mode = profile && modeOf(profile, fixture);
+    return profile && mode ? [{ fixture, profile, mode }] : [];
+  });
+}
+
+/** Pairs of fixtures that share at least one channel of one universe, each pair once. */
+export function overlaps(patched: readonly Patched[]): readonly (readonly [Fixture, Fixture])[] {
+  const sorted = [...patched].sort(
+    (a, b) => a.fixture.universe - b.fixture.universe || a.fixture.address - b.fixture.address,
+  );
+  return sorted.flatMap((first, i) => {
+    const end = first.fixture.address + footprint(first.mode);
+    const pairs: (readonly [Fixture, Fixture])[] = [];
+    for (let j = i + 1; j < sorted.length; j++) {
+      const second = sorted[j]!.fixture;
+      if (second.universe !== first.fixture.universe || second.address >= end) break;
+      pairs.push([first.fixture, second]);
+    }
+    return pairs;
+  });
+}
+
+/** The first address at which `length` channels are free in a universe, or undefined when there is no such gap. */
+export function nextFree(patched: readonly Patched[], universe: number, length: number): Address | undefined {
+  const taken = new Uint8Array(513);
+  for (const { fixture, mode } of patched)
+    if (fixture.universe === universe) taken.fill(1, fixture.address, Math.min(513, fixture.address + footprint(mode)));
+  for (let start = 1, run = 0; start <= 512; start++) {
+    run = taken[start] ? 0 : run + 1;
+    if (run === length) return address(start - length + 1);
+  }
+  return undefined;
+}
+
+/** The nine address switches of a lamp, lowest first; switch n is worth 2^(n-1) and the sum is the address. */
+export function dipSwitches(at: Address): readonly boolean[] {
+  return Array.from({ length: 9 }, (_, bit) => ((at >> bit) & 1) === 1);
+}

@@ -1,0 +1,169 @@
+// Every change to a show has a name and is plain data. Its inverse comes from the same place: patches.
+
+import { applyPatches, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
+import { z } from 'zod';
+import { never } from '../problem';
+import { id, type Beats } from '../units';
+import { Aim, Casting, Fixture, Name, Part, Profile, Rig, idOf } from '../rig/schema';
+import { Look } from '../light/schema';
+import { Clip, Section, Song, type Lane } from '../song/schema';
+import { clearedClips, laidClips } from '../song/lay';
+import type { Show } from './schema';
+
+enablePatches();
+
+const inSong = { song: idOf<'Song'>() };
+const onLane = { ...inSong, lane: idOf<'Lane'>() };
+
+/** What a user can do to a show. Each member is named by what was done. */
+export const Command = z.discriminatedUnion('type', [
+  z.strictObject({ type: z.literal('rename-show'), name: Name }),
+  z.strictObject({ type: z.literal('add-profile'), profile: Profile }),
+  z.strictObject({ type: z.literal('add-rig'), rig: Rig }),
+  z.strictObject({ type: z.literal('choose-rig'), rig: idOf<'Rig'>() }),
+  z.strictObject({ type: z.literal('patch-fixtures'), rig: idOf<'Rig'>(), fixtures: z.array(Fixture).min(1) }),
+  z.strictObject({ type: z.literal('add-part'), part: Part }),
+  z.strictObject({ type: z.literal('cast-part'), rig: idOf<'Rig'>(), casting: Casting }),
+  z.strictObject({ type: z.literal('add-aim'), aim: Aim }),
+  z.strictObject({ type: z.literal('store-look'), look: Look }),
+  z.strictObject({ type: z.literal('remove-look'), look: idOf<'Look'>() }),
+  z.strictObject({ type: z.literal('add-song'), added: Song, at: z.number().int().min(0).optional() }),
+  z.strictObject({ type: z.literal('remove-song'), ...inSong }),
+  z.strictObject({ type: z.literal('rename-song'), ...inSong, title: Name }),
+  z.strictObject({ type: z.literal('move-song'), ...inSong, to: z.number().int().min(0) }),
+  z.strictObject({ type: z.literal('mark-section'), ...inSong, section: Section }),
+  z.strictObject({ type: z.literal('unmark-section'), ...inSong, section: idOf<'Section'>() }),
+  z.strictObject({ type: z.literal('lay-clip'), ...onLane, clip: Clip }),
+  z.strictObject({ type: z.literal('clear-bars'), ...onLane, from: z.number(), to: z.number() }),
+  z.strictObject({
+    type: z.literal('fade-clip'),
+    ...onLane,
+    clip: idOf<'Clip'>(),
+    fadeIn: z.number().min(0).max(256).optional(),
+    fadeOut: z.number().min(0).max(256).optional(),
+  }),
+]);
+export type Command = z.infer<typeof Command>;
+
+/** One change that was made: how to make it again and how to take it back. Plain data. */
+export type Change = {
+  readonly name: Command['type'];
+  readonly patches: readonly Patch[];
+  readonly inverse: readonly Patch[];
+};
+
+/** The show after a command, and the change. A command that names something that is gone changes nothing. */
+export function edit(show: Show, command: Command): { readonly show: Show; readonly change: Change } {
+  const [after, patches, inverse] = produceWithPatches(show, (draft) => apply(draft, command));
+  return { show: after, change: { name: command.type, patches, inverse } };
+}
+
+/** The show with patches laid on: to do again, to take back, to replay a journal, to follow another screen. */
+export function patched(show: Show, patches: readonly Patch[]): Show {
+  return applyPatches(show, patches as Patch[]);
+}
+
+function apply(show: Draft<Show>, command: Command): void {
+  switch (command.type) {
+    case 'rename-show':
+      show.name = command.name;
+      return;
+    case 'add-profile':
+      return put(show.profiles, command.profile);
+    case 'add-rig':
+      return put(show.rigs, command.rig);
+    case 'choose-rig':
+      if (show.rigs.some((rig) => rig.id === command.rig)) show.rig = command.rig;
+      return;
+    case 'patch-fixtures': {
+      const rig = show.rigs.find((candidate) => candidate.id === command.rig);
+      if (rig) for (const fixture of command.fixtures) put(rig.fixtures, fixture);
+      return;
+    }
+    case 'add-part':
+      return put(show.parts, command.part);
+    case 'cast-part': {
+      const rig = show.rigs.find((candidate) => candidate.id === command.rig);
+      const at = rig?.casting.findIndex((casting) => casting.part === command.casting.part) ?? -1;
+      if (at >= 0) rig!.casting[at] = command.casting;
+      else rig?.casting.push(command.casting);
+      return;
+    }
+    case 'add-aim':
+      return put(show.aims, command.aim);
+    case 'store-look':
+      return put(show.looks, command.look);
+    case 'remove-look':
+      remove(show.looks, command.look);
+      for (const song of show.songs)
+        for (const lane of song.lanes) lane.clips = lane.clips.filter((clip) => clip.look !== command.look);
+      return;
+    case 'add-song':
+      if (!show.songs.some((song) => song.id === command.added.id))
+        show.songs.splice(command.at ?? show.songs.length, 0, command.added);
+      return;
+    case 'remove-song':
+      return remove(show.songs, command.song);
+    case 'rename-song':
+      return inThatSong(show, command.song, (song) => void (song.title = command.title));
+    case 'move-song': {
+      const from = show.songs.findIndex((song) => song.id === command.song);
+      const [moved] = from >= 0 ? show.songs.splice(from, 1) : [];
+      if (moved) show.songs.splice(command.to, 0, moved);
+      return;
+    }
+    case 'mark-section':
+      return inThatSong(show, command.song, (song) => {
+        const others = song.sections.filter(
+          (section) => section.id !== command.section.id && section.bar !== command.section.bar,
+        );
+        song.sections = [...others, command.section].sort((a, b) => a.bar - b.bar);
+      });
+    case 'unmark-section':
+      return inThatSong(show, command.song, (song) => remove(song.sections, command.section));
+    case 'lay-clip':
+      return onThatLane(show, command, (lane) => {
+        lane.clips = [...laidClips(lane.clips, command.clip, halfId)];
+      });
+    case 'clear-bars':
+      return onThatLane(show, command, (lane) => {
+        lane.clips = [...clearedClips(lane.clips, command.from as Beats, command.to as Beats, halfId)];
+      });
+    case 'fade-clip':
+      return onThatLane(show, command, (lane) => {
+        const clip = lane.clips.find((candidate) => candidate.id === command.clip);
+        if (clip && command.fadeIn !== undefined) clip.fadeIn = command.fadeIn as Beats;
+        if (clip && command.fadeOut !== undefined) clip.fadeOut = command.fadeOut as Beats;
+      });
+    default:
+      return never(command);
+  }
+}
+
+function put<T extends { id: string }>(list: T[], record: T): void {
+  const at = list.findIndex((candidate) => candidate.id === record.id);
+  if (at >= 0) list[at] = record;
+  else list.push(record);
+}
+
+function remove(list: { id: string }[], gone: string): void {
+  const at = list.findIndex((candidate) => candidate.id === gone);
+  if (at >= 0) list.splice(at, 1);
+}
+
+function inThatSong(show: Draft<Show>, song: string, change: (song: Draft<Song>) => void): void {
+  const found = show.songs.find((candidate) => candidate.id === song);
+  if (found) change(found);
+}
+
+function onThatLane(show: Draft<Show>, at: { song: string; lane: string }, change: (lane: Draft<Lane>) => void): void {
+  inThatSong(show, at.song, (song) => {
+    const lane = song.lanes.find((candidate) => candidate.id === at.lane);
+    if (lane) change(lane);
+  });
+}
+
+/** A clip cut in two keeps its id in front; the rear half's id follows from it and from where it was cut. */
+function halfId(clip: Clip): Clip['id'] {
+  return id<'Clip'>(`${clip.id.slice(0, 60)}/${Math.round(clip.to * 1000)}`);
+}

@@ -1,0 +1,4 @@
+export * from './schema';
+export * from './migrate';
+export * from './edits';
+export * from './history';

@@ -1,0 +1,37 @@
+// Brings a document of any version ever shipped up to the newest one.
+
+import { failed, ok, type Result } from '../problem';
+
+export const NEWEST = 1;
+
+type Json = Readonly<Record<string, unknown>>;
+
+/**
+ * `MIGRATIONS[n]` turns version n into version n + 1. Numbered without gaps from 1; never changed once shipped.
+ * Version 1 is the first, so there is nothing to bring up to date yet.
+ */
+export const MIGRATIONS: Readonly<Record<number, (show: Json) => Json>> = {};
+
+/** The document as the newest version has it; `migrations` and `newest` are arguments so that the frame can be tested. */
+export function migrated(
+  json: unknown,
+  name: string,
+  migrations: Readonly<Record<number, (show: Json) => Json>> = MIGRATIONS,
+  newest: number = NEWEST,
+): Result<unknown> {
+  if (typeof json !== 'object' || json === null || Array.isArray(json))
+    return failed({ code: 'bad-value', name, path: 'the top', detail: 'a show is a JSON object' });
+  let show = json as Json;
+  const version = show['version'];
+  if (show['format'] !== 'hovlix-show')
+    return failed({ code: 'bad-value', name, path: 'format', detail: 'this is not a Hovlix show' });
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
+    return failed({ code: 'bad-value', name, path: 'version', detail: 'a whole number from 1 is needed' });
+  if (version > newest) return failed({ code: 'too-new', name, version, newest });
+  for (let at = version; at < newest; at++) {
+    const step = migrations[at];
+    if (!step) throw new Error(`There is no migration from version ${at}`);
+    show = { ...step(show), version: at + 1 };
+  }
+  return ok(show);
+}

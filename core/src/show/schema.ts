@@ -1,0 +1,42 @@
+// The document: everything a show is, but for its music files.
+
+import { z } from 'zod';
+import { failed, ok, type Result } from '../problem';
+import { Aim, Name, Part, Profile, Rig, idOf } from '../rig/schema';
+import { Look } from '../light/schema';
+import { Song } from '../song/schema';
+import { migrated, NEWEST } from './migrate';
+
+export const Show = z.strictObject({
+  format: z.literal('hovlix-show'),
+  version: z.literal(NEWEST),
+  id: idOf<'Show'>(),
+  name: Name,
+  profiles: z.array(Profile).max(5000),
+  rigs: z.array(Rig).min(1).max(500),
+  /** The rig in use. */
+  rig: idOf<'Rig'>(),
+  parts: z.array(Part).max(200),
+  aims: z.array(Aim).max(1000),
+  looks: z.array(Look).max(5000),
+  songs: z.array(Song).max(5000),
+});
+export type Show = z.infer<typeof Show>;
+
+/**
+ * A show from JSON that came from outside: a file, storage, the network. Older versions are brought up to date.
+ * @param name what to call it in a problem's words.
+ */
+export function readShow(json: unknown, name: string): Result<Show> {
+  const current = migrated(json, name);
+  if (!current.ok) return current;
+  const parsed = Show.safeParse(current.value);
+  if (parsed.success) return ok(parsed.data);
+  const issue = parsed.error.issues[0]!;
+  return failed({ code: 'bad-value', name, path: issue.path.join('.') || 'the top', detail: issue.message });
+}
+
+/** The rig in use; the first one where the named one is gone. */
+export function rigInUse(show: Show): Rig {
+  return show.rigs.find((rig) => rig.id === show.rig) ?? show.rigs[0]!;
+}

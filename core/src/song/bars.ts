@@ -1,0 +1,59 @@
+// A song seen as bars: where they start, how many there are, and which section each belongs to.
+
+import { barAt, beatAt, beatOfBar, timeAt } from '../time';
+import { seconds, type Beats, type Seconds } from '../units';
+import type { Section, Song } from './schema';
+
+/** First and last bar with music in them; a pickup gives a negative first bar. */
+export function barSpan(song: Song): { readonly first: number; readonly last: number } {
+  const first = barAt(song.meter, beatAt(song.tempo, seconds(0))).bar;
+  const end = barAt(song.meter, beatAt(song.tempo, seconds(Math.max(0, song.duration - 0.05)))).bar;
+  // Less than half a beat of silence before the first downbeat is not a bar of its own.
+  const lead = timeAt(song.tempo, beatOfBar(song.meter, 0));
+  const beat = timeAt(song.tempo, beatOfBar(song.meter, 1)) - lead;
+  const start = first < 0 && lead < beat / 8 ? 0 : Math.max(first, -8);
+  return { first: start, last: Math.max(start, end) };
+}
+
+/** `[from, to)` in beats of a run of bars, both bars included. */
+export function beatsOfBars(song: Song, first: number, last: number): { readonly from: Beats; readonly to: Beats } {
+  return { from: beatOfBar(song.meter, first), to: beatOfBar(song.meter, last + 1) };
+}
+
+/** When a bar starts, in seconds of the music. */
+export function timeOfBar(song: Song, bar: number): Seconds {
+  return timeAt(song.tempo, beatOfBar(song.meter, bar));
+}
+
+/** The section in force in a bar, or undefined before the first one. */
+export function sectionAt(song: Song, bar: number): Section | undefined {
+  return song.sections.findLast((section) => section.bar <= bar);
+}
+
+/** The letter in a rehearsal mark's box: A … Z, then AA … */
+export function rehearsalMark(index: number): string {
+  return index < 26
+    ? String.fromCharCode(65 + index)
+    : rehearsalMark(Math.floor(index / 26) - 1) + rehearsalMark(index % 26);
+}
+
+/** Lines of a lead sheet: runs of at most `perLine` bars; a section always begins a new line. */
+export function leadSheetLines(
+  song: Song,
+  perLine: number,
+): readonly { readonly first: number; readonly count: number; readonly section: number }[] {
+  const { first, last } = barSpan(song);
+  const lines: { first: number; count: number; section: number }[] = [];
+  const starts = new Map(song.sections.map((section, i) => [section.bar, i]));
+  let current = song.sections.findLastIndex((section) => section.bar <= first);
+  for (let bar = first; bar <= last; bar++) {
+    const line = lines.at(-1);
+    const begins = starts.get(bar);
+    if (begins !== undefined) current = begins;
+    // A pickup stands in a line of its own, so that downbeats line up below each other.
+    if (!line || line.count === perLine || begins !== undefined || bar === 0)
+      lines.push({ first: bar, count: 1, section: current });
+    else line.count++;
+  }
+  return lines;
+}

@@ -1,0 +1,3 @@
+export * from './schema';
+export * from './bars';
+export * from './lay';

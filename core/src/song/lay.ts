@@ -1,0 +1,36 @@
+// Laying a clip on a lane: whatever lies there makes room.
+
+import type { Beats } from '../units';
+import type { Clip } from './schema';
+
+/** Clips shorter than this (in beats) are crumbs of a cut and are dropped. */
+const CRUMB = 1e-3;
+
+/**
+ * The clips outside `[from, to)`, cut where they reach into it.
+ * @param newId names the second half of a clip that the gap falls inside.
+ */
+export function clearedClips(
+  clips: readonly Clip[],
+  from: Beats,
+  to: Beats,
+  newId: (of: Clip) => Clip['id'],
+): readonly Clip[] {
+  return clips.flatMap((clip) => {
+    if (clip.to <= from || clip.from >= to) return [clip];
+    const before = { ...clip, to: from };
+    const after = { ...clip, from: to, id: clip.from < from ? newId(clip) : clip.id };
+    return [before, after].filter((part) => part.to - part.from > CRUMB);
+  });
+}
+
+/** The lane's clips with one more, sorted; what it covers is cut away. */
+export function laidClips(clips: readonly Clip[], clip: Clip, newId: (of: Clip) => Clip['id']): readonly Clip[] {
+  const others = clearedClips(clips, clip.from, clip.to, newId);
+  return [...others, clip].sort((a, b) => a.from - b.from);
+}
+
+/** The clip that lies on a place in the music. */
+export function clipAt(clips: readonly Clip[], beat: Beats): Clip | undefined {
+  return clips.find((clip) => clip.from <= beat && beat < clip.to);
+}

@@ -1,0 +1,76 @@
+// Songs: music with its tempo map, sections and lanes.
+
+import { z } from 'zod';
+import { beats, seconds } from '../units';
+import { Name, idOf } from '../rig/schema';
+
+const Beat = z.number().min(-1e6).max(1e6).transform(beats);
+const Moment = z.number().min(-1e6).max(1e6).transform(seconds);
+
+/** One look on a lane, `[from, to)` in beats. Without a look it is dark: it forces level to zero below it. */
+export const Clip = z
+  .strictObject({
+    id: idOf<'Clip'>(),
+    look: idOf<'Look'>().nullable(),
+    from: Beat,
+    to: Beat,
+    /** In beats; without, the look's own. */
+    fadeIn: z.number().min(0).max(256).transform(beats).optional(),
+    fadeOut: z.number().min(0).max(256).transform(beats).optional(),
+  })
+  .refine((clip) => clip.to > clip.from, 'a clip must end after it starts');
+export type Clip = z.infer<typeof Clip>;
+
+/** A lane of looks. Clips are sorted and do not overlap; one that begins where another ends crossfades from it. */
+export const Lane = z.strictObject({
+  id: idOf<'Lane'>(),
+  name: Name,
+  type: z.literal('looks'),
+  /** How its levels meet what lies below. */
+  blend: z.enum(['highest', 'replace', 'add', 'multiply']).default('highest'),
+  clips: z.array(Clip).max(20000),
+});
+export type Lane = z.infer<typeof Lane>;
+
+/** From a bar on the song has a name for what it is, and a note on what the light should do there. */
+export const Section = z.strictObject({
+  id: idOf<'Section'>(),
+  bar: z.number().int().min(-64).max(100000),
+  name: Name,
+  note: z.string().max(400).default(''),
+  tint: z.number().int().min(0).max(7),
+});
+export type Section = z.infer<typeof Section>;
+
+/** The music itself lies beside the show, found by the SHA-256 of its bytes. */
+export const Music = z.strictObject({
+  hash: z.string().regex(/^[0-9a-f]{64}$/),
+  name: z.string().min(1).max(255),
+  type: z.enum(['wav', 'flac', 'mp3', 'ogg']),
+  bytes: z.number().int().min(1),
+});
+export type Music = z.infer<typeof Music>;
+
+export const Song = z.strictObject({
+  id: idOf<'Song'>(),
+  title: Name,
+  by: z.string().max(120).default(''),
+  music: Music.nullable(),
+  duration: z.number().min(0).max(1e6).transform(seconds),
+  tempo: z.strictObject({
+    anchors: z.array(z.strictObject({ beat: Beat, time: Moment })).min(2).max(200000),
+  }),
+  meter: z
+    .array(
+      z.strictObject({
+        bar: z.number().int().min(-64).max(100000),
+        numerator: z.number().int().min(1).max(32),
+        denominator: z.union([z.literal(1), z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),
+      }),
+    )
+    .min(1)
+    .max(1000),
+  sections: z.array(Section).max(1000),
+  lanes: z.array(Lane).min(1).max(64),
+});
+export type Song = z.infer<typeof Song>;

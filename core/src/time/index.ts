@@ -1,0 +1,3 @@
+export * from './tempo-map';
+export * from './meter';
+export * from './tap';

@@ -1,0 +1,3 @@
+export * from './sacn';
+export * from './artnet';
+export * from './pcap';

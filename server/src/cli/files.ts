@@ -1,0 +1,44 @@
+// Reading what the command is given.
+
+import { readFileSync } from 'node:fs';
+import { basename } from 'node:path';
+import { readBundle } from '@hovlix/core/files';
+import { wordsFor } from '@hovlix/core/problem';
+import type { Rig } from '@hovlix/core/rig';
+import type { Show } from '@hovlix/core/show';
+import type { Song } from '@hovlix/core/song';
+import { UsageError } from './usage';
+
+/** @throws UsageError where there is no such file or it may not be read. */
+export function bytesOf(file: string): Uint8Array {
+  try {
+    return readFileSync(file);
+  } catch (error) {
+    const code = (error as NodeJS.ErrnoException).code;
+    throw new UsageError(code === 'ENOENT' ? `There is no file ${file}` : `${file} cannot be read (${code})`);
+  }
+}
+
+export function showFrom(file: string): Show {
+  const bundle = readBundle(bytesOf(file), basename(file));
+  if (!bundle.ok) throw new Error(wordsFor(bundle.problem));
+  return bundle.value.show;
+}
+
+/** By title or id, in any case. */
+export function songIn(show: Show, name: string | undefined): Song {
+  if (name === undefined) throw new UsageError('--song is needed: the title of a song');
+  const wanted = name.toLowerCase();
+  const song = show.songs.find((one) => one.title.toLowerCase() === wanted || one.id === wanted);
+  if (song) return song;
+  throw new UsageError(`There is no song “${name}” in it. It has: ${show.songs.map((one) => one.title).join(', ')}`);
+}
+
+/** The named rig, or the one in use. */
+export function rigIn(show: Show, name: string | undefined): Rig['id'] {
+  if (name === undefined) return show.rig;
+  const wanted = name.toLowerCase();
+  const rig = show.rigs.find((one) => one.name.toLowerCase() === wanted || one.id === wanted);
+  if (rig) return rig.id;
+  throw new UsageError(`There is no rig “${name}” in it. It has: ${show.rigs.map((one) => one.name).join(', ')}`);
+}

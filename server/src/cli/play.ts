@@ -1,0 +1,52 @@
+import { startOutput } from '../udp/output';
+import { parseTarget } from '../udp/target';
+import { cidOfThisMachine } from '../cid';
+import { AT_REST } from '@hovlix/core/live';
+import { seconds } from '@hovlix/core/units';
+import { now } from '../clock';
+import { rigIn, showFrom, songIn } from './files';
+import { numberOf, options, UsageError } from './usage';
+
+export const PLAY_HELP = `Usage: hovlix play SHOW.hovlix --song NAME --to sacn:ADDRESS|sacn:multicast|artnet:ADDRESS [--rig NAME] [--from S]
+
+Sends a song's light in real time, without sound, and ends with the song. --to may be given more than once.`;
+
+export async function playCommand(args: string[]): Promise<void> {
+  const { values, positionals } = options({
+    args,
+    allowPositionals: true,
+    options: {
+      song: { type: 'string' },
+      rig: { type: 'string' },
+      from: { type: 'string' },
+      to: { type: 'string', multiple: true },
+    },
+  });
+  const [file] = positionals;
+  if (positionals.length !== 1 || !file) throw new UsageError('play takes one SHOW.hovlix');
+  const targets = (values.to ?? []).map((text) => {
+    const target = parseTarget(text);
+    if (!target) throw new UsageError(`--to takes sacn:ADDRESS, sacn:multicast or artnet:ADDRESS, got: ${text}`);
+    return target;
+  });
+  if (targets.length === 0) throw new UsageError('--to is needed: where the light goes');
+  const show = showFrom(file);
+  const song = songIn(show, values.song);
+  const rig = rigIn(show, values.rig);
+  const from = numberOf(values.from, 'from', 0, song.duration) ?? 0;
+  const output = startOutput(targets, cidOfThisMachine());
+  await output.tell({ type: 'show', show: { ...show, rig } });
+  const at = now();
+  const since = seconds(at - 60);
+  const playing = { id: song.id, playing: true, songTime: seconds(from), at, rate: 1, since };
+  await output.tell({ type: 'state', state: { ...AT_REST, song: playing } });
+  await new Promise<void>((resolve) => {
+    const timer = setTimeout(resolve, (song.duration - from) * 1000);
+    for (const signal of ['SIGINT', 'SIGTERM'] as const)
+      process.once(signal, () => {
+        clearTimeout(timer);
+        resolve();
+      });
+  });
+  await output.tell({ type: 'stop' });
+}

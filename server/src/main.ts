@@ -1,0 +1,42 @@
+// The `hovlix` command.
+
+import { ANALYSE_HELP, analyseCommand } from './cli/analyse';
+import { NODE_HELP, nodeCommand } from './cli/node';
+import { PLAY_HELP, playCommand } from './cli/play';
+import { RENDER_HELP, renderCommand } from './cli/render';
+import { SERVE_HELP, serveCommand } from './cli/serve';
+import { UsageError } from './cli/usage';
+
+const COMMANDS: Readonly<Record<string, { readonly help: string; readonly run: (args: string[]) => Promise<void> }>> = {
+  serve: { help: SERVE_HELP, run: serveCommand },
+  analyse: { help: ANALYSE_HELP, run: analyseCommand },
+  render: { help: RENDER_HELP, run: renderCommand },
+  play: { help: PLAY_HELP, run: playCommand },
+  node: { help: NODE_HELP, run: nodeCommand },
+};
+
+const HELP = `Usage: hovlix COMMAND
+
+  serve     the app and the conductor, on this computer
+  analyse   tempo, beats and bars of a music file, as JSON
+  render    a song's light to a PCAP or CSV file
+  play      a song's light to the network, in real time
+  node      the DMX node stand-in: says what arrives
+
+hovlix COMMAND --help says more.`;
+
+async function main([name, ...args]: string[]): Promise<void> {
+  if (name === undefined || name === '--help' || name === '-h') return void console.log(HELP);
+  const command = COMMANDS[name];
+  if (!command) throw new UsageError(`There is no command “${name}”. Try: hovlix --help`);
+  if (args.includes('--help') || args.includes('-h')) return void console.log(command.help);
+  await command.run(args);
+}
+
+main(process.argv.slice(2)).then(
+  () => process.exit(0),
+  (error: Error) => {
+    process.stderr.write(`hovlix: ${error.message}\n`);
+    process.exit(error instanceof UsageError ? 2 : 1);
+  },
+);
