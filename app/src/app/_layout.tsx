@@ -1,0 +1,40 @@
+import '../ui/fonts.css';
+import { useEffect, useState } from 'react';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { Slot } from 'expo-router';
+import { TamaguiProvider, Theme } from '@tamagui/core';
+import { wordsFor } from '@hovlix/core/problem';
+import { Shell } from '../features/shell/Shell';
+import { hovlix, HovlixProvider } from '../host/hovlix';
+import { useSession } from '../host/session';
+import { config } from '../ui/tamagui.config';
+import { DAY, NIGHT } from '../ui/tokens';
+
+export default function Layout() {
+  const [app] = useState(hovlix);
+  const [queries] = useState(
+    () => new QueryClient({ defaultOptions: { queries: { networkMode: 'always', retry: 1, refetchOnWindowFocus: false } } }),
+  );
+  const theme = useSession((session) => session.theme);
+  const say = useSession((session) => session.say);
+  useEffect(() => {
+    void app.start().then((problem) => problem && say(wordsFor(problem), { tone: 'bad' }));
+  }, [app, say]);
+  useEffect(() => {
+    window.document.body.style.backgroundColor = (theme === 'night' ? NIGHT : DAY).ground;
+    window.document.documentElement.style.colorScheme = theme === 'night' ? 'dark' : 'light';
+  }, [theme]);
+  return (
+    <TamaguiProvider config={config} defaultTheme="night">
+      <Theme name={theme}>
+        <QueryClientProvider client={queries}>
+          <HovlixProvider value={app}>
+            <Shell>
+              <Slot />
+            </Shell>
+          </HovlixProvider>
+        </QueryClientProvider>
+      </Theme>
+    </TamaguiProvider>
+  );
+}

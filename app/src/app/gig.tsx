@@ -1,0 +1,5 @@
+import { GigPlace } from '../features/gig/GigPlace';
+
+export default function Gig() {
+  return <GigPlace />;
+}

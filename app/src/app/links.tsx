@@ -1,0 +1,5 @@
+import { LinksPlace } from '../features/links/LinksPlace';
+
+export default function Links() {
+  return <LinksPlace />;
+}

@@ -1,0 +1,5 @@
+import { LooksPlace } from '../features/looks/LooksPlace';
+
+export default function Looks() {
+  return <LooksPlace />;
+}

@@ -1,0 +1,5 @@
+import { RigPlace } from '../features/rig/RigPlace';
+
+export default function Rig() {
+  return <RigPlace />;
+}

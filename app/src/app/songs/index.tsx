@@ -1,0 +1,5 @@
+import { SongsPlace } from '../../features/songs/SongsPlace';
+
+export default function Songs() {
+  return <SongsPlace />;
+}

@@ -1,0 +1,201 @@
+// Tempo, the beat, tap, grand master and blackout: never covered, always in reach of a thumb.
+
+import { useEffect, useRef, useState } from 'react';
+import { Text, View } from '@tamagui/core';
+import { seconds } from '@hovlix/core/units';
+import { rampAt } from '@hovlix/core/light';
+import { useHovlix, useLive, useShow } from '../../host/hovlix';
+import { useSession } from '../../host/session';
+import { MoonIcon } from '../../ui/icons';
+import { Button, Column, Figures, Row, Words } from '../../ui/pieces';
+import { DAY, NIGHT } from '../../ui/tokens';
+import { pulseAt } from './model';
+
+const MOST_DOTS = 6;
+
+export function PulseBar() {
+  const app = useHovlix();
+  const dark = useLive((live) => live.blackout.on);
+  const theme = useSession((session) => session.theme);
+  const say = useSession((session) => session.say);
+  const ink = dark ? NIGHT.onDoing : (theme === 'night' ? NIGHT : DAY).text;
+  const tap = () => {
+    const { live } = app.conducting.store.getState();
+    app.conducting.act({ type: 'tap' });
+    if (live.song?.playing) say('The song keeps its own tempo. Taps set the tempo for when no song plays.');
+  };
+  return (
+    <Row
+      role="toolbar"
+      aria-label="Pulse"
+      height={64}
+      gap={10}
+      paddingHorizontal={12}
+      justifyContent="space-between"
+      backgroundColor={dark ? '$doing' : '$sunken'}
+      borderTopWidth={1}
+      borderColor={dark ? '$doing' : '$line'}
+      zIndex={10}
+    >
+      <Pulse dark={dark} />
+      <Row gap={8}>
+        <Button label="Tap the tempo" onPress={tap}>
+          <Text fontFamily="$body" fontWeight="600" fontSize={16} color="$text" paddingHorizontal={8}>
+            Tap
+          </Text>
+        </Button>
+        <Master />
+        <View
+          render="button"
+          aria-label={dark ? 'Light again: end the blackout' : 'Blackout'}
+          aria-pressed={dark}
+          onPress={() => app.conducting.act({ type: 'blackout', on: !dark, fade: seconds(0) })}
+          width={44}
+          height={44}
+          borderRadius={14}
+          borderWidth={dark ? 2 : 0}
+          borderColor="$onDoing"
+          alignItems="center"
+          justifyContent="center"
+          backgroundColor={dark ? 'transparent' : '$well'}
+          cursor="pointer"
+          pressStyle={{ opacity: 0.7 }}
+        >
+          <MoonIcon color={ink} />
+        </View>
+      </Row>
+    </Row>
+  );
+}
+
+/** The figures and the dots follow the clock by themselves, without React, sixty times a second. */
+function Pulse({ dark }: { readonly dark: boolean }) {
+  const app = useHovlix();
+  const figures = useRef<HTMLElement>(null);
+  const dots = useRef<(HTMLElement | null)[]>([]);
+  const songs = useShow((show) => show.songs);
+  const theme = useSession((session) => session.theme);
+  const palette = theme === 'night' ? NIGHT : DAY;
+
+  useEffect(() => {
+    let frame = 0;
+    let shown = '';
+    let lastLit = -2;
+    let lastCount = 0;
+    const draw = () => {
+      frame = requestAnimationFrame(draw);
+      const pulse = pulseAt(app.conducting.store.getState().live, songs ?? [], app.conducting.now());
+      const text = pulse.bpm.toFixed(1);
+      if (text !== shown && figures.current) figures.current.textContent = shown = text;
+      if (pulse.lit === lastLit && pulse.count === lastCount) return;
+      lastLit = pulse.lit;
+      lastCount = pulse.count;
+      dots.current.forEach((dot, i) => {
+        if (!dot) return;
+        const on = i === pulse.lit;
+        dot.style.display = i < pulse.count ? 'block' : 'none';
+        dot.style.backgroundColor = on ? (dark ? palette.onDoing : palette.doing) : dark ? 'rgba(34,16,19,.3)' : palette.line;
+        dot.style.boxShadow = on && !dark ? `0 0 10px ${palette.doing}` : 'none';
+        dot.dataset['on'] = String(on);
+      });
+    };
+    draw();
+    return () => cancelAnimationFrame(frame);
+  }, [app, songs, dark, palette]);
+
+  return (
+    <Row gap={10} flexShrink={1} minWidth={0}>
+      {dark ? (
+        <Words fontWeight="600" color="$onDoing" numberOfLines={1}>
+          Blackout: all dark
+        </Words>
+      ) : (
+        <Row gap={4} alignItems="baseline">
+          <Figures ref={figures as never} fontSize={24} lineHeight={28} fontWeight="600" color="$text" testID="bpm" minWidth={76} textAlign="right">
+            120.0
+          </Figures>
+          <Words fontSize={12} color="$quiet">
+            bpm
+          </Words>
+        </Row>
+      )}
+      <Row gap={7} aria-hidden data-testid="dots">
+        {Array.from({ length: MOST_DOTS }, (_, i) => (
+          <span
+            key={i}
+            ref={(element) => {
+              dots.current[i] = element;
+            }}
+            style={{ width: i === 0 ? 13 : 9, height: i === 0 ? 13 : 9, borderRadius: 8, display: 'block' }}
+          />
+        ))}
+      </Row>
+    </Row>
+  );
+}
+
+/** The grand master: a well that opens into a fader. */
+function Master() {
+  const app = useHovlix();
+  const level = useLive((live) => rampAt(live.master, seconds(Number.MAX_SAFE_INTEGER)));
+  const [open, setOpen] = useState(false);
+  const percent = Math.round(level * 100);
+  return (
+    <View position="relative">
+      <View
+        render="button"
+        aria-label={`Grand master, ${percent} percent`}
+        aria-expanded={open}
+        onPress={() => setOpen(!open)}
+        width={44}
+        height={44}
+        borderRadius={14}
+        overflow="hidden"
+        alignItems="center"
+        justifyContent="center"
+        backgroundColor="$well"
+        borderWidth={open ? 2 : 0}
+        borderColor="$doing"
+        cursor="pointer"
+      >
+        <View position="absolute" left={0} right={0} bottom={0} height={`${percent}%`} backgroundColor="$quiet" opacity={0.35} />
+        <Figures color="$text" fontSize={14} fontWeight="600" testID="master">
+          {percent}
+        </Figures>
+      </View>
+      {open && (
+        <Column
+          position="absolute"
+          bottom={58}
+          right={-20}
+          width={84}
+          height={260}
+          padding={12}
+          gap={8}
+          alignItems="center"
+          borderRadius={14}
+          backgroundColor="$raised"
+          borderWidth={1}
+          borderColor="$line"
+          boxShadow="0 12px 40px rgba(0,0,0,0.4)"
+        >
+          <Words fontSize={12} color="$quiet">
+            Master
+          </Words>
+          <input
+            type="range"
+            min={0}
+            max={100}
+            value={percent}
+            aria-label="Grand master level"
+            onChange={(event) => app.conducting.act({ type: 'master', level: Number(event.target.value) / 100 })}
+            style={{ writingMode: 'vertical-lr', direction: 'rtl', flex: 1, width: 44, accentColor: NIGHT.doing }}
+          />
+          <Button label="Grand master to full" kind="quiet" onPress={() => app.conducting.act({ type: 'master', level: 1 })}>
+            Full
+          </Button>
+        </Column>
+      )}
+    </View>
+  );
+}

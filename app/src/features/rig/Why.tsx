@@ -1,0 +1,60 @@
+// Why does this lamp do what it does? Every layer that speaks to it, what wins, and what keeps it dark.
+
+import { useEffect, useState } from 'react';
+import { Text } from '@tamagui/core';
+import { X } from 'lucide-react-native';
+import type { Explanation } from '@hovlix/core/engine';
+import type { Fixture, Profile } from '@hovlix/core/rig';
+import { useHovlix, useLive, useStage } from '../../host/hovlix';
+import { usePalette } from '../../ui/palette';
+import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
+import { contributionWords, darkWords } from './model';
+
+type Props = { readonly fixture: Fixture; readonly profile: Profile; readonly onClose: () => void };
+
+export function Why({ fixture, profile, onClose }: Props) {
+  const { light } = useHovlix();
+  const palette = usePalette();
+  const stage = useStage();
+  const seq = useLive((live) => live.seq);
+  const [why, setWhy] = useState<Explanation | null>(null);
+  useEffect(() => {
+    let wanted = true;
+    const ask = () => void light.explain(fixture.id).then((answer) => wanted && setWhy(answer));
+    ask();
+    const timer = setInterval(ask, 500);
+    return () => {
+      wanted = false;
+      clearInterval(timer);
+    };
+  }, [light, fixture.id, stage, seq]);
+  return (
+    <Column margin={12} padding={16} gap={8} borderRadius={14} backgroundColor="$raised" role="region" aria-label={`Why ${fixture.name}`}>
+      <Row justifyContent="space-between">
+        <Text render="h2" margin={0} fontFamily="$heading" fontWeight="650" fontSize={16} lineHeight={22} color="$text">
+          Why {fixture.name}?
+        </Text>
+        <Button label="Close" kind="quiet" onPress={onClose}>
+          <X size={20} color={palette.text} aria-hidden />
+        </Button>
+      </Row>
+      {why && (
+        <>
+          {profile.kind !== 'hazer' && (
+            <Words fontWeight="600">
+              {why.level > 0.002 ? `Shines at ${Math.round(why.level * 100)} %` : 'Dark'}
+              {why.master < 1 && why.level > 0.002 ? `, masters at ${Math.round(why.master * 100)} %` : ''}
+            </Words>
+          )}
+          {profile.kind !== 'hazer' && why.level <= 0.002 && why.dark.map((reason) => <Words key={reason}>{darkWords(reason)}</Words>)}
+          {contributionWords(why.contributions).map((line) => (
+            <Quiet key={line}>{line}</Quiet>
+          ))}
+          <Figures>
+            channels {fixture.address}–{fixture.address + why.bytes.length - 1}: {why.bytes.join(' ')}
+          </Figures>
+        </>
+      )}
+    </Column>
+  );
+}

@@ -1,0 +1,75 @@
+// The five places: a bar on a phone, a slim rail on a wide screen.
+
+import { Link, usePathname } from 'expo-router';
+import { Text, useTheme, View } from '@tamagui/core';
+import { GigIcon, LinksIcon, LooksIcon, RigIcon, SongsIcon } from '../../ui/icons';
+import { useSession } from '../../host/session';
+import { NIGHT, DAY } from '../../ui/tokens';
+
+const PLACES = [
+  { path: '/rig', name: 'Rig', Icon: RigIcon },
+  { path: '/looks', name: 'Looks', Icon: LooksIcon },
+  { path: '/songs', name: 'Songs', Icon: SongsIcon },
+  { path: '/gig', name: 'Gig', Icon: GigIcon },
+  { path: '/links', name: 'Links', Icon: LinksIcon },
+] as const;
+
+export function Places({ side }: { readonly side: 'bar' | 'rail' }) {
+  const path = usePathname();
+  const rail = side === 'rail';
+  return (
+    <View
+      render="nav"
+      aria-label="Places"
+      flexDirection={rail ? 'column' : 'row'}
+      backgroundColor="$sunken"
+      borderColor="$line"
+      borderTopWidth={rail ? 0 : 1}
+      borderRightWidth={rail ? 1 : 0}
+      width={rail ? 76 : '100%'}
+      height={rail ? '100%' : 60}
+      paddingTop={rail ? 16 : 0}
+      gap={rail ? 8 : 0}
+    >
+      {rail && (
+        <Text fontFamily="$heading" fontWeight="800" fontSize={22} color="$doingText" textAlign="center" marginBottom={8}>
+          H
+        </Text>
+      )}
+      {PLACES.map((place) => (
+        <Place key={place.path} {...place} rail={rail} on={path.startsWith(place.path)} />
+      ))}
+    </View>
+  );
+}
+
+function Place({ path, name, Icon, rail, on }: (typeof PLACES)[number] & { readonly rail: boolean; readonly on: boolean }) {
+  const palette = useSession((session) => session.theme) === 'night' ? NIGHT : DAY;
+  useTheme();
+  return (
+    <Link href={path} style={{ flex: rail ? undefined : 1, textDecorationLine: 'none' }} aria-current={on ? 'page' : undefined}>
+      <View
+        width="100%"
+        minHeight={rail ? 62 : 60}
+        alignItems="center"
+        justifyContent="center"
+        gap={4}
+        position="relative"
+        hoverStyle={{ backgroundColor: '$well' }}
+      >
+        {on && (
+          <View
+            position="absolute"
+            backgroundColor="$doing"
+            borderRadius={2}
+            {...(rail ? { left: 0, top: 14, bottom: 14, width: 3 } : { top: 0, width: 36, height: 3 })}
+          />
+        )}
+        <Icon color={on ? palette.text : palette.quiet} />
+        <Text fontFamily="$body" fontSize={12} lineHeight={14} fontWeight={on ? '600' : '400'} color={on ? '$text' : '$quiet'}>
+          {name}
+        </Text>
+      </View>
+    </Link>
+  );
+}

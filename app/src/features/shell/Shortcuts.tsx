@@ -1,0 +1,73 @@
+// The keyboard: what each key does, and the list that ? opens.
+
+import { useEffect, useState } from 'react';
+import { View } from '@tamagui/core';
+import { useHovlix } from '../../host/hovlix';
+import { toggleLook, togglePlay } from '../../host/gestures';
+import { seconds } from '@hovlix/core/units';
+import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
+
+const KEYS = [
+  ['Space', 'play or pause the song'],
+  ['T', 'tap the tempo'],
+  ['B', 'blackout'],
+  ['1 – 9', 'looks on and off'],
+  ['← →', 'walk the bars of a lead sheet'],
+  ['Shift ← →', 'choose several bars'],
+  ['Ctrl or ⌘ Z', 'undo'],
+  ['Ctrl or ⌘ Shift Z', 'redo'],
+  ['?', 'this list'],
+] as const;
+
+export function Shortcuts() {
+  const [open, setOpen] = useState(false);
+  const app = useHovlix();
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement | null;
+      if (target?.closest('input, textarea, select, [contenteditable]')) return;
+      const { live } = app.conducting.store.getState();
+      const key = event.key.toLowerCase();
+      if (key === 'z' && (event.metaKey || event.ctrlKey)) {
+        event.preventDefault();
+        return event.shiftKey ? app.document.redo() : app.document.undo();
+      }
+      if (event.metaKey || event.ctrlKey || event.altKey) return;
+      if (key === ' ' && !target?.closest('button, a, [role=button]')) {
+        event.preventDefault();
+        return togglePlay(app);
+      }
+      if (key === 't' && !event.repeat) return app.conducting.act({ type: 'tap' });
+      if (key === 'b' && !event.repeat)
+        return app.conducting.act({ type: 'blackout', on: !live.blackout.on, fade: seconds(0) });
+      if (/^[1-9]$/.test(key) && !event.repeat) {
+        const look = app.document.store.getState().history?.show.looks[Number(key) - 1];
+        return look && toggleLook(app, look.id);
+      }
+      if (key === '?') return setOpen((is) => !is);
+      if (key === 'escape') return setOpen(false);
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  }, [app]);
+
+  if (!open) return null;
+  return (
+    <View position="absolute" right={12} top={12} zIndex={30} role="dialog" aria-label="Keys" maxWidth="94%">
+      <Column backgroundColor="$raised" borderWidth={1} borderColor="$line" borderRadius={14} padding={20} gap={10} boxShadow="0 12px 40px rgba(0,0,0,0.4)">
+        <Row justifyContent="space-between" gap={24}>
+          <Title fontSize={22}>Keys</Title>
+          <Button onPress={() => setOpen(false)}>Close</Button>
+        </Row>
+        {KEYS.map(([key, does]) => (
+          <Row key={key} gap={16}>
+            <Figures width={150} color="$text">
+              {key}
+            </Figures>
+            <Words>{does}</Words>
+          </Row>
+        ))}
+      </Column>
+    </View>
+  );
+}

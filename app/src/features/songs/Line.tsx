@@ -1,0 +1,229 @@
+// One line of a lead sheet: bar numbers, waveform, the light ribbon, clips, and the pin that moves over it.
+
+import { memo, useEffect, useRef } from 'react';
+import { View } from '@tamagui/core';
+import { timeOfBar, type Song } from '@hovlix/core/song';
+import { useHovlix, useShow, useStage } from '../../host/hovlix';
+import { usePalette } from '../../ui/palette';
+import type { Palette } from '../../ui/tokens';
+import { barLabel, clipBoxes, ribbonTimes, tickColour, type BarRange } from './model';
+
+const PAPER = 112;
+export const LINE_HEIGHT = PAPER + 8;
+const WAVE_TOP = 16;
+const WAVE = 20;
+const RIBBON_TOP = 40;
+const CLIPS_TOP = 76;
+const ACCENTS_TOP = 98;
+/** Ribbon moments a bar: half-beat blinks are seen. */
+const COLUMNS = 32;
+const PEAKS_PER_SECOND = 100;
+
+type Props = {
+  readonly song: Song;
+  readonly first: number;
+  readonly count: number;
+  readonly perLine: number;
+  readonly peaks: Uint8Array | null;
+  readonly range: BarRange | null;
+  readonly onBar: (bar: number) => void;
+};
+
+export const Line = memo(function Line({ song, first, count, perLine, peaks, range, onBar }: Props) {
+  const palette = usePalette();
+  const bars = Array.from({ length: count }, (_, i) => first + i);
+  const share = `${(count / perLine) * 100}%` as const;
+  return (
+    <View height={PAPER} marginBottom={LINE_HEIGHT - PAPER} position="relative">
+      <View position="absolute" left={0} top={0} bottom={0} width={share} backgroundColor="$sunken" borderRadius={8} overflow="hidden">
+        <Waveform song={song} first={first} count={count} peaks={peaks} palette={palette} />
+        <Ribbon song={song} first={first} count={count} />
+      </View>
+      <Clips song={song} first={first} count={count} perLine={perLine} palette={palette} />
+      {bars.map((bar, i) => {
+        const chosen = range !== null && bar >= range.first && bar <= range.last;
+        return (
+          <button
+            key={bar}
+            type="button"
+            aria-label={`Bar ${barLabel(bar)}`}
+            aria-pressed={chosen}
+            onClick={() => onBar(bar)}
+            style={{
+              position: 'absolute',
+              left: `${(i / perLine) * 100}%`,
+              width: `${100 / perLine}%`,
+              top: 0,
+              height: PAPER,
+              padding: '2px 0 0 5px',
+              border: 0,
+              borderLeft: i === 0 ? '1px solid transparent' : `1px solid ${palette.line}`,
+              background: chosen ? 'rgba(255,122,89,.14)' : 'transparent',
+              boxShadow: chosen ? `inset 0 2px 0 ${palette.doing}, inset 0 -2px 0 ${palette.doing}` : 'none',
+              textAlign: 'left',
+              cursor: 'pointer',
+              color: chosen ? palette.text : palette.quiet,
+              font: '500 12px/14px "Spline Sans Mono"',
+              display: 'flex',
+              alignItems: 'flex-start',
+            }}
+          >
+            {barLabel(bar)}
+          </button>
+        );
+      })}
+      <div
+        data-pin
+        data-first={first}
+        data-count={count}
+        data-perline={perLine}
+        style={{ position: 'absolute', top: 0, bottom: 0, width: 2, marginLeft: -1, background: palette.doing, opacity: 0, pointerEvents: 'none' }}
+      >
+        <div style={{ position: 'absolute', left: -4, top: -1, width: 10, height: 8, borderRadius: '3px 3px 5px 5px', background: palette.doing }} />
+      </div>
+    </View>
+  );
+});
+
+function sized(canvas: HTMLCanvasElement): CanvasRenderingContext2D | null {
+  const scale = Math.min(2, window.devicePixelRatio || 1);
+  canvas.width = Math.round(canvas.clientWidth * scale);
+  canvas.height = Math.round(canvas.clientHeight * scale);
+  const context = canvas.getContext('2d');
+  context?.setTransform(scale, 0, 0, scale, 0, 0);
+  return context;
+}
+
+function Waveform({ song, first, count, peaks, palette }: Pick<Props, 'song' | 'first' | 'count' | 'peaks'> & { readonly palette: Palette }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const element = canvas.current;
+    const context = element && sized(element);
+    if (!element || !context || !peaks) return;
+    const width = element.clientWidth;
+    context.fillStyle = palette.faint;
+    const barWidth = width / count;
+    for (let i = 0; i < count; i++) {
+      const from = timeOfBar(song, first + i);
+      const length = timeOfBar(song, first + i + 1) - from;
+      for (let x = 0; x < barWidth; x += 2.5) {
+        const start = Math.floor((from + (length * x) / barWidth) * PEAKS_PER_SECOND);
+        const end = Math.max(start + 1, Math.floor((from + (length * (x + 2.5)) / barWidth) * PEAKS_PER_SECOND));
+        let most = 0;
+        for (let k = Math.max(0, start); k < end && k < peaks.length; k++) most = Math.max(most, peaks[k]!);
+        const tall = Math.max(1, (most / 255) * WAVE);
+        context.fillRect(i * barWidth + x, (WAVE - tall) / 2, 1.25, tall);
+      }
+    }
+  }, [song, first, count, peaks, palette]);
+  return <canvas ref={canvas} aria-hidden style={{ position: 'absolute', left: 0, top: WAVE_TOP, width: '100%', height: WAVE }} />;
+}
+
+/** A strip a part: what the rig will really show. Parts that give no light have none. */
+function Ribbon({ song, first, count }: Pick<Props, 'song' | 'first' | 'count'>) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const { light } = useHovlix();
+  const stage = useStage();
+  const parts = useShow((show) => show.parts);
+  const looks = useShow((show) => show.looks);
+  const casting = useShow((show) => show.rigs.find((rig) => rig.id === show.rig)?.casting);
+  useEffect(() => {
+    let wanted = true;
+    const shining = new Set(stage.heads.filter((head) => head.kind !== 'hazer').map((head) => head.fixture));
+    const shown = (parts ?? []).filter((part) =>
+      casting?.some((cast) => cast.part === part.id && cast.fixtures.some((fixture) => shining.has(fixture))),
+    );
+    if (shown.length === 0) return;
+    const times = ribbonTimes(song, first, count, COLUMNS);
+    void light.ribbon(song.id, shown.map((part) => part.id), times).then((pixels) => {
+      const element = canvas.current;
+      const context = wanted && pixels && element ? sized(element) : null;
+      if (!element || !context) return;
+      const columns = times.length;
+      const tall = element.clientHeight / shown.length;
+      const wide = element.clientWidth / columns;
+      shown.forEach((_, row) => {
+        for (let column = 0; column < columns; column++) {
+          const at = (row * columns + column) * 4;
+          context.fillStyle = `rgb(${pixels[at]},${pixels[at + 1]},${pixels[at + 2]})`;
+          context.fillRect(column * wide, row * tall, wide + 0.6, Math.max(2, tall - 1));
+        }
+      });
+    });
+    return () => {
+      wanted = false;
+    };
+  }, [light, stage, song, first, count, parts, looks, casting]);
+  return (
+    <canvas
+      ref={canvas}
+      aria-hidden
+      data-ribbon={first}
+      style={{ position: 'absolute', left: 0, top: RIBBON_TOP, width: '100%', height: CLIPS_TOP - RIBBON_TOP - 3 }}
+    />
+  );
+}
+
+function Clips({ song, first, count, perLine, palette }: Pick<Props, 'song' | 'first' | 'count' | 'perLine'> & { readonly palette: Palette }) {
+  const looks = useShow((show) => show.looks) ?? [];
+  const [main, ...others] = song.lanes;
+  const nameOf = (look: string | null) => (look === null ? 'Dark' : (looks.find((one) => one.id === look)?.name ?? 'Gone'));
+  return (
+    <>
+      {main &&
+        clipBoxes(song, main, first, count, perLine).map(({ clip, left, width, begins }) => (
+          <div
+            key={clip.id}
+            data-clip={nameOf(clip.look)}
+            style={{
+              position: 'absolute',
+              left: `calc(${left * 100}% + 1px)`,
+              width: `calc(${width * 100}% - 2px)`,
+              top: CLIPS_TOP,
+              height: 18,
+              borderRadius: 5,
+              overflow: 'hidden',
+              background: palette.well,
+              color: palette.text,
+              font: '600 12px/18px Figtree',
+              whiteSpace: 'nowrap',
+              textOverflow: 'ellipsis',
+              paddingLeft: 9,
+              boxSizing: 'border-box',
+            }}
+          >
+            <span
+              style={{
+                position: 'absolute',
+                left: 0,
+                top: 0,
+                bottom: 0,
+                width: 4,
+                opacity: begins ? 1 : 0.4,
+                background: tickColour(looks.find((one) => one.id === clip.look)),
+              }}
+            />
+            {nameOf(clip.look)}
+          </div>
+        ))}
+      {others.flatMap((lane) =>
+        clipBoxes(song, lane, first, count, perLine).map(({ clip, left, width }) => (
+          <div
+            key={lane.id + clip.id}
+            title={nameOf(clip.look)}
+            data-clip={nameOf(clip.look)}
+            style={{
+              position: 'absolute',
+              left: `${left * 100}%`,
+              width: `max(${width * 100}% - 1px, 5px)`,
+              top: ACCENTS_TOP,
+              height: 8,
+              borderRadius: 4,
+              background: tickColour(looks.find((one) => one.id === clip.look)),
+            }}
+          />
+        )),
+      )}
+    </>
+  );
+}

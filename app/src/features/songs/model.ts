@@ -1,0 +1,95 @@
+// What a lead sheet shows, worked out without React.
+
+import { hexFromChromaticity } from '@hovlix/core/colour';
+import type { Look } from '@hovlix/core/light';
+import { barAt, beatAt, beatOfBar, meterAtBar, tempoAt, pulseLength, timeAt } from '@hovlix/core/time';
+import type { Clip, Lane, Song } from '@hovlix/core/song';
+import { beats, seconds } from '@hovlix/core/units';
+
+/** A run of bars, both included. */
+export type BarRange = { readonly first: number; readonly last: number };
+
+/** 0:00 and on; 1:04:09 from an hour. */
+export function clockText(time: number): string {
+  const whole = Math.max(0, Math.floor(time));
+  const [hours, minutes, rest] = [Math.floor(whole / 3600), Math.floor(whole / 60) % 60, whole % 60];
+  const two = (n: number) => String(n).padStart(2, '0');
+  return hours > 0 ? `${hours}:${two(minutes)}:${two(rest)}` : `${minutes}:${two(rest)}`;
+}
+
+/** Beats a minute as felt at the start of the first whole bar. */
+export function songBpm(song: Song): number {
+  const meter = song.meter[0]!;
+  const middle = timeAt(song.tempo, beatOfBar(song.meter, 2));
+  return tempoAt(song.tempo, middle) / pulseLength(meter);
+}
+
+export function meterText(song: Song, bar = 0): string {
+  const meter = meterAtBar(song.meter, bar);
+  return `${meter.numerator}/${meter.denominator}`;
+}
+
+/** Bars count from 1 for people; a pickup's are 0 and below. */
+export const barLabel = (bar: number): string => String(bar + 1);
+
+export function rangeText({ first, last }: BarRange): string {
+  return first === last ? `Bar ${barLabel(first)}` : `Bars ${barLabel(first)} – ${barLabel(last)}`;
+}
+
+/** The range after a tap: the first tap chooses a bar, the next one stretches to it, a tap on a lone bar lets go. */
+export function tapped(range: BarRange | null, bar: number): BarRange | null {
+  if (!range) return { first: bar, last: bar };
+  if (range.first === range.last && range.first === bar) return null;
+  if (bar >= range.first && bar <= range.last) return { first: bar, last: bar };
+  return { first: Math.min(range.first, bar), last: Math.max(range.last, bar) };
+}
+
+/** Where on a line a place in bars lies, 0…1; outside it is below 0 or above 1. */
+export function placeInLine(song: Song, time: number): number {
+  const place = barAt(song.meter, beatAt(song.tempo, seconds(time)));
+  const start = beatOfBar(song.meter, place.bar);
+  const length = beatOfBar(song.meter, place.bar + 1) - start;
+  return place.bar + (beatAt(song.tempo, seconds(time)) - start) / length;
+}
+
+export type ClipBox = { readonly clip: Clip; readonly left: number; readonly width: number; readonly begins: boolean };
+
+/** The clips of a lane that show on a line of bars, as shares of its width. `begins` is false where it goes on from above. */
+export function clipBoxes(song: Song, lane: Lane, first: number, count: number, perLine: number): readonly ClipBox[] {
+  const bar = (beat: number) => {
+    const place = barAt(song.meter, beats(beat));
+    const start = beatOfBar(song.meter, place.bar);
+    return place.bar + (beat - start) / (beatOfBar(song.meter, place.bar + 1) - start);
+  };
+  const from = beatOfBar(song.meter, first);
+  const to = beatOfBar(song.meter, first + count);
+  return lane.clips
+    .filter((clip) => clip.to > from + 1e-6 && clip.from < to - 1e-6)
+    .map((clip) => {
+      const left = Math.max(0, bar(Math.max(clip.from, from)) - first);
+      const right = clip.to >= to ? count : bar(clip.to) - first;
+      return { clip, left: left / perLine, width: (right - left) / perLine, begins: clip.from >= from - 1e-6 };
+    });
+}
+
+/** The moments at which a line's ribbon is computed: `columns` for each bar. */
+export function ribbonTimes(song: Song, first: number, count: number, columns: number): readonly number[] {
+  return Array.from({ length: count * columns }, (_, i) => {
+    const bar = first + Math.floor(i / columns);
+    const start = beatOfBar(song.meter, bar);
+    const length = beatOfBar(song.meter, bar + 1) - start;
+    return timeAt(song.tempo, beats(start + (length * ((i % columns) + 0.5)) / columns));
+  });
+}
+
+/** The colour that a look is known by: the brightest part that has one. */
+export function tickColour(look: Look | undefined): string {
+  let best: { level: number; hex: string } | undefined;
+  for (const value of look?.values ?? []) {
+    if (!value.colour) continue;
+    const level = !value.level ? 0 : value.level.type === 'hold' ? value.level.value : Math.max(...value.level.values);
+    const colour = value.colour.type === 'hold' ? value.colour.value : value.colour.values[0]!;
+    if (!best || level > best.level) best = { level, hex: hexFromChromaticity(colour) };
+  }
+  return best?.hex ?? '#8a8296';
+}

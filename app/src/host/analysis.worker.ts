@@ -1,0 +1,23 @@
+// Decodes and analyses a file away from the page.
+
+import { analyse } from '@hovlix/core/music';
+import type { FromAnalysis, ToAnalysis } from './analysis-messages';
+
+let cancelled = false;
+const say = (message: FromAnalysis) => self.postMessage(message);
+/** Lets a cancel message in: messages are only heard between tasks. */
+const breathe = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
+
+self.onmessage = async (event: MessageEvent<ToAnalysis>) => {
+  const message = event.data;
+  if (message.type === 'cancel') return void (cancelled = true);
+  const bytes = new Uint8Array(await message.file.arrayBuffer());
+  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
+  const hash = Array.from(digest, (byte) => byte.toString(16).padStart(2, '0')).join('');
+  const result = await analyse(bytes, message.file.name, async (progress) => {
+    say({ type: 'progress', progress });
+    await breathe();
+    return cancelled ? 'stop' : 'go-on';
+  });
+  say({ type: 'done', result, hash });
+};

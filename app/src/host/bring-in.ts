@@ -1,0 +1,103 @@
+// Bringing files in and out: music to analyse, shows to open, shows to hand on.
+
+import { z } from 'zod';
+import { readBundle, writeBundle } from '@hovlix/core/files';
+import type { Analysis } from '@hovlix/core/music';
+import { failed, ok, type Problem, type Result } from '@hovlix/core/problem';
+import { readShow, type Show } from '@hovlix/core/show';
+import { Song } from '@hovlix/core/song';
+import type { FromAnalysis, ToAnalysis } from './analysis-messages';
+import type { Document } from './document';
+import type { Repository } from './repository';
+import { startAnalysisWorker } from './workers';
+
+export type Job = { readonly cancel: () => void; readonly done: Promise<Result<Song>> };
+
+/** Analyses a file in a worker, keeps its bytes, and makes a song of it. Nothing is kept when it is cancelled. */
+export function analyseFile(
+  file: File,
+  repository: Repository,
+  progress: (share: number) => void,
+): Job {
+  const worker = startAnalysisWorker();
+  let cancel = () => undefined as void;
+  const analysed = new Promise<Result<{ analysis: Analysis; hash: string }>>((resolve) => {
+    cancel = () => {
+      worker.postMessage({ type: 'cancel' } satisfies ToAnalysis);
+      resolve(failed({ code: 'cancelled' }));
+    };
+    worker.onmessage = (event: MessageEvent<FromAnalysis>) => {
+      const message = event.data;
+      if (message.type === 'progress') return progress(message.progress);
+      const { result, hash } = message;
+      resolve(result.ok ? ok({ analysis: result.value, hash }) : result);
+    };
+    worker.onerror = (event) =>
+      resolve(failed({ code: 'audio-broken', name: file.name, detail: event.message || 'the worker stopped' }));
+    worker.postMessage({ type: 'analyse', file } satisfies ToAnalysis);
+  });
+  const done = analysed.then(async (result): Promise<Result<Song>> => {
+    worker.terminate();
+    if (!result.ok) return result;
+    const { analysis, hash } = result.value;
+    // Read again rather than held meanwhile: a long mix should be in memory once.
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    const problem = await repository.putMusic(hash, { bytes, peaks: analysis.peaks });
+    return problem ? failed(problem) : ok(songFrom(file.name, analysis, hash, bytes.length));
+  });
+  return { cancel: () => cancel(), done };
+}
+
+function songFrom(fileName: string, analysis: Analysis, hash: string, bytes: number): Song {
+  const title = fileName.replace(/\.[a-z0-9]{1,5}$/i, '').replaceAll(/[_\s]+/g, ' ').trim().slice(0, 120);
+  return Song.parse({
+    id: crypto.randomUUID(),
+    title: title || 'Untitled',
+    by: '',
+    music: { hash, name: fileName.slice(0, 255), type: analysis.type, bytes },
+    duration: analysis.duration,
+    tempo: { anchors: [...analysis.tempo.anchors] },
+    meter: analysis.meter.map((change) => ({ ...change, denominator: change.denominator as 4 | 8 })),
+    sections: [],
+    lanes: [
+      { id: 'looks', name: 'Looks', type: 'looks', clips: [] },
+      { id: 'accents', name: 'Accents', type: 'looks', clips: [] },
+    ],
+  } satisfies z.input<typeof Song>);
+}
+
+/** Opens a .hovlix file. A show that is already here stays; the one brought in gets a name of its own beside it. */
+export async function bringInShow(
+  name: string,
+  bytes: Uint8Array,
+  repository: Repository,
+  document: Document,
+): Promise<Problem | undefined> {
+  const read = readBundle(bytes, name);
+  if (!read.ok) return read.problem;
+  for (const [hash, music] of read.value.music) {
+    const problem = await repository.putMusic(hash, { bytes: Uint8Array.from(music.bytes), peaks: music.peaks });
+    if (problem) return problem;
+  }
+  const show = await besideOthers(read.value.show, repository);
+  return document.open({ show, revision: 0 });
+}
+
+async function besideOthers(show: Show, repository: Repository): Promise<Show> {
+  const taken = new Set((await repository.shows()).map((one) => one.id));
+  if (!taken.has(show.id)) return show;
+  let n = 2;
+  while (taken.has(`${show.id}-${n}`)) n++;
+  const renamed = readShow({ ...show, id: `${show.id}-${n}`, name: `${show.name.slice(0, 110)} (${n})` }, show.name);
+  return renamed.ok ? renamed.value : show;
+}
+
+/** The open show with its music as a .hovlix file. */
+export async function bundleOf(show: Show, repository: Repository): Promise<Blob> {
+  const music = new Map<string, { bytes: Uint8Array; peaks: Uint8Array | undefined }>();
+  for (const song of show.songs) {
+    const kept = song.music && (await repository.music(song.music.hash));
+    if (song.music && kept) music.set(song.music.hash, kept);
+  }
+  return new Blob([writeBundle({ show, music })], { type: 'application/zip' });
+}

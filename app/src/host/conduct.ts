@@ -1,0 +1,150 @@
+// The link to the conductor: the server when there is one, else the light worker. Screens act through it and follow it.
+
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import {
+  AT_REST,
+  clockOffset,
+  PROTOCOL,
+  readMessage,
+  reduced,
+  ToScreen,
+  type Action,
+  type Entry,
+  type FromScreen,
+  type LiveState,
+} from '@hovlix/core/live';
+import { seconds, type Seconds } from '@hovlix/core/units';
+import type { Document } from './document';
+import type { Light } from './light';
+import { localSeconds } from './local-clock';
+
+export type LinkState = {
+  readonly live: LiveState;
+  /** Who conducts: this browser alone, the server, or a server that has gone and is being looked for. */
+  readonly conductor: 'looking' | 'browser' | 'server' | 'lost';
+  /** The last thing the conductor refused, in its words. */
+  readonly refused: string | null;
+};
+
+export type Conducting = {
+  readonly store: StoreApi<LinkState>;
+  readonly act: (action: Action) => void;
+  /** The conductor's clock. */
+  readonly now: () => Seconds;
+  /** Looks for a server where this page came from. */
+  readonly start: () => Promise<void>;
+};
+
+const AGAIN_MS = 2000;
+const PINGS = 6;
+const PING_EVERY_MS = 10000;
+
+export function conducting(document: Document, light: Light, screen: string): Conducting {
+  const store = createStore<LinkState>(() => ({ live: AT_REST, conductor: 'looking', refused: null }));
+  let socket: WebSocket | undefined;
+  let offset = 0;
+  let exchanges: { sent: number; now: number; received: number }[] = [];
+
+  const now = () => seconds(localSeconds() + offset);
+  const say = (message: FromScreen) => {
+    if (socket?.readyState === WebSocket.OPEN) socket.send(JSON.stringify(message));
+  };
+  const served = () => store.getState().conductor === 'server';
+  const take = (entry: Entry) => store.setState(({ live }) => ({ live: reduced(live, entry) }));
+  light.onEntry(take);
+
+  document.onChange((kept, change) => {
+    light.tell({ type: 'show', show: kept.show });
+    if (!served()) return;
+    if (change) say({ type: 'edit', patches: change.patches as never, revision: change.from });
+    else if (!following) say({ type: 'show', show: { ...kept.show }, revision: kept.revision });
+  });
+  /** True while a change came from the conductor itself and must not be sent back to it. */
+  let following = false;
+  const follow = (work: () => void) => {
+    following = true;
+    work();
+    following = false;
+  };
+
+  const opened = () => {
+    const { history, revision } = document.store.getState();
+    say({ type: 'hello', protocol: PROTOCOL, screen, show: history ? { id: history.show.id, revision } : null });
+    exchanges = [];
+    ping();
+  };
+  const ping = () => say({ type: 'ping', sent: localSeconds() });
+
+  const heard = (text: string) => {
+    const read = readMessage(ToScreen, text);
+    if (!read.ok) return store.setState({ refused: read.why });
+    const message = read.value;
+    switch (message.type) {
+      case 'welcome': {
+        if (exchanges.length === 0) offset = message.now - localSeconds();
+        light.tell({ type: 'clock', offset });
+        light.tell({ type: 'state', state: message.state });
+        store.setState({ conductor: 'server', live: message.state, refused: null });
+        const { history, revision } = document.store.getState();
+        const mine = history && { id: history.show.id as string, revision };
+        const behind = mine && (!message.show || message.show.id !== mine.id || message.show.revision < mine.revision);
+        if (behind) say({ type: 'show', show: { ...history.show }, revision });
+        return;
+      }
+      case 'pong':
+        exchanges = [...exchanges.slice(1 - PINGS), { sent: message.sent, now: message.now, received: localSeconds() }];
+        offset = clockOffset(exchanges);
+        light.tell({ type: 'clock', offset });
+        if (exchanges.length < PINGS) ping();
+        return;
+      case 'entries':
+        for (const entry of message.entries) {
+          take(entry);
+          light.tell({ type: 'entry', entry });
+        }
+        return;
+      case 'show':
+        return follow(() => document.follow(message.show, message.revision));
+      case 'edit':
+        return follow(() => document.followPatches(message.patches as never, message.revision));
+      case 'refused':
+        return store.setState({ refused: message.why });
+    }
+  };
+
+  const connect = () => {
+    const { protocol, host } = window.location;
+    socket = new WebSocket(`${protocol === 'https:' ? 'wss' : 'ws'}://${host}/conductor`);
+    socket.onopen = opened;
+    socket.onmessage = (event) => heard(String(event.data));
+    socket.onclose = () => {
+      // The worker takes over from the same state and the same clock, so the picture goes on.
+      store.setState({ conductor: 'lost' });
+      setTimeout(connect, AGAIN_MS);
+    };
+  };
+
+  return {
+    store,
+    now,
+    act(action) {
+      if (served()) say({ type: 'act', action });
+      else light.tell({ type: 'act', who: screen, action });
+    },
+    async start() {
+      if (!(await hasServer())) return store.setState({ conductor: 'browser' });
+      connect();
+      setInterval(ping, PING_EVERY_MS);
+    },
+  };
+}
+
+/** A static host answers with a page or a 404; our server with its status. */
+async function hasServer(): Promise<boolean> {
+  try {
+    const response = await fetch('/api/status', { cache: 'no-store' });
+    return response.ok && (response.headers.get('content-type') ?? '').includes('json');
+  } catch {
+    return false;
+  }
+}

@@ -1,0 +1,84 @@
+// The one object that holds the hosts together, made once at the app's root and passed down.
+
+import { createContext, useContext, useSyncExternalStore } from 'react';
+import { useStore } from 'zustand';
+import type { Problem } from '@hovlix/core/problem';
+import type { LiveState } from '@hovlix/core/live';
+import type { Show } from '@hovlix/core/show';
+import { bringInShow } from './bring-in';
+import { conducting, type Conducting, type LinkState } from './conduct';
+import { document, type Document } from './document';
+import { light, type Light, type Stage } from './light';
+import { player, type Player } from './player';
+import { repository, type Repository } from './repository';
+import { deviceStore } from './storage';
+import { startLightWorker } from './workers';
+
+export type Hovlix = {
+  readonly repository: Repository;
+  readonly document: Document;
+  readonly light: Light;
+  readonly conducting: Conducting;
+  readonly player: Player;
+  /** Opens what was open last, or the demo. */
+  readonly start: () => Promise<Problem | undefined>;
+  readonly openDemo: () => Promise<Problem | undefined>;
+};
+
+export function hovlix(): Hovlix {
+  const kept = repository(deviceStore());
+  const doc = document(kept);
+  const lamps = light(startLightWorker());
+  const link = conducting(doc, lamps, `screen-${crypto.randomUUID().slice(0, 8)}`);
+  const openDemo = async (): Promise<Problem | undefined> => {
+    try {
+      const response = await fetch('/demo/boathouse.hovlix');
+      if (!response.ok) return { code: 'unreachable', what: 'The demo show' };
+      return await bringInShow('boathouse.hovlix', new Uint8Array(await response.arrayBuffer()), kept, doc);
+    } catch {
+      return { code: 'unreachable', what: 'The demo show' };
+    }
+  };
+  return {
+    repository: kept,
+    document: doc,
+    light: lamps,
+    conducting: link,
+    player: player(kept, link),
+    openDemo,
+    async start() {
+      const id = await kept.currentId();
+      const last = id === null ? undefined : await kept.load(id);
+      const problem = last?.ok ? await doc.open(last.value) : await openDemo();
+      void link.start();
+      return last && !last.ok ? last.problem : problem;
+    },
+  };
+}
+
+const Context = createContext<Hovlix | null>(null);
+export const HovlixProvider = Context.Provider;
+
+export function useHovlix(): Hovlix {
+  const value = useContext(Context);
+  if (!value) throw new Error('There is no HovlixProvider above this component');
+  return value;
+}
+
+/** A part of the open show; undefined until one is open. `pick` must give the same object for the same show. */
+export function useShow<T>(pick: (show: Show) => T): T | undefined {
+  return useStore(useHovlix().document.store, ({ history }) => (history ? pick(history.show) : undefined));
+}
+
+export function useLive<T>(pick: (live: LiveState) => T): T {
+  return useStore(useHovlix().conducting.store, ({ live }) => pick(live));
+}
+
+export function useLink<T>(pick: (link: LinkState) => T): T {
+  return useStore(useHovlix().conducting.store, pick);
+}
+
+export function useStage(): Stage {
+  const { light: lamps } = useHovlix();
+  return useSyncExternalStore(lamps.onStage, lamps.stage);
+}

@@ -1,0 +1,38 @@
+// What the page and the light worker say to each other.
+
+import type { Explanation } from '@hovlix/core/engine';
+import type { Action, Entry, LiveState } from '@hovlix/core/live';
+import type { Mount } from '@hovlix/core/rig';
+import type { Show } from '@hovlix/core/show';
+
+/** What a picture needs to know of each head beside its light. */
+export type StageHead = {
+  readonly fixture: string;
+  readonly number: number;
+  readonly kind: string;
+  readonly beamAngle: number;
+  readonly output: number;
+  readonly cell: number;
+  readonly cells: number;
+  readonly mount: Mount;
+};
+
+export type ToLight =
+  | { readonly type: 'show'; readonly show: Show }
+  /** `now` is the conductor's clock minus this machine's, in seconds. */
+  | { readonly type: 'clock'; readonly offset: number }
+  | { readonly type: 'state'; readonly state: LiveState }
+  | { readonly type: 'entry'; readonly entry: Entry }
+  /** Only while no server conducts: the worker is the conductor. */
+  | { readonly type: 'act'; readonly who: string; readonly action: Action }
+  | { readonly type: 'frames'; readonly on: boolean }
+  | { readonly type: 'spent'; readonly lamps: Float32Array<ArrayBuffer> }
+  | { readonly type: 'ribbon'; readonly id: number; readonly song: string; readonly parts: readonly string[]; readonly times: readonly number[] }
+  | { readonly type: 'picture'; readonly id: number; readonly look: string }
+  | { readonly type: 'explain'; readonly id: number; readonly fixture: string };
+
+export type FromLight =
+  | { readonly type: 'heads'; readonly heads: readonly StageHead[]; readonly universes: readonly number[]; readonly notes: readonly string[] }
+  | { readonly type: 'entry'; readonly entry: Entry }
+  | { readonly type: 'frame'; readonly lamps: Float32Array<ArrayBuffer> }
+  | { readonly type: 'answer'; readonly id: number; readonly value: Uint8ClampedArray<ArrayBuffer> | Float32Array<ArrayBuffer> | Explanation | null };

@@ -1,0 +1,109 @@
+// The light worker's work, host-free but for its clock and its voice: compiles, conducts when nobody else does, renders.
+
+import {
+  compile,
+  explain,
+  frameFor,
+  lampsFor,
+  readLamps,
+  render,
+  ribbon,
+  type Program,
+} from '@hovlix/core/engine';
+import { AT_REST, conductor, reduced, type LiveState } from '@hovlix/core/live';
+import { id, seconds } from '@hovlix/core/units';
+import { steady } from '@hovlix/core/light';
+import type { FromLight, ToLight } from './light-messages';
+
+export type LightRoom = { readonly hear: (message: ToLight) => void; readonly frame: () => void };
+
+/** @param clock this machine's clock in seconds. @param say posts a message; buffers in `hand` are given away. */
+export function lightRoom(clock: () => number, say: (message: FromLight, hand?: ArrayBuffer[]) => void): LightRoom {
+  let program: Program | undefined;
+  let bytes = new Uint8Array(0);
+  let state: LiveState = AT_REST;
+  let offset = 0;
+  let framing = false;
+  let spare: Float32Array<ArrayBuffer>[] = [];
+  const now = () => seconds(clock() + offset);
+
+  const hear = (message: ToLight): void => {
+    switch (message.type) {
+      case 'show':
+        program = compile(message.show);
+        bytes = frameFor(program);
+        spare = [lampsFor(program), lampsFor(program), lampsFor(program)];
+        return say({ type: 'heads', heads: headsOf(program), universes: program.universes, notes: program.notes });
+      case 'clock':
+        offset = message.offset;
+        return;
+      case 'state':
+        state = message.state;
+        return;
+      case 'entry':
+        state = reduced(state, message.entry);
+        return;
+      case 'act': {
+        const entry = conductor(now, state).submit(message.who, message.action);
+        state = reduced(state, entry);
+        return say({ type: 'entry', entry });
+      }
+      case 'frames':
+        framing = message.on;
+        return;
+      case 'spent':
+        if (program && message.lamps.length === lampsFor(program).length && spare.length < 3) spare.push(message.lamps);
+        return;
+      default:
+        return answer(message);
+    }
+  };
+
+  const answer = (message: Extract<ToLight, { id: number }>): void => {
+    const reply = (value: Extract<FromLight, { type: 'answer' }>['value'], hand?: ArrayBuffer[]) =>
+      say({ type: 'answer', id: message.id, value }, hand);
+    if (!program) return reply(null);
+    if (message.type === 'explain') return reply(explain(program, state, now(), id<'Fixture'>(message.fixture)) ?? null);
+    if (message.type === 'ribbon') {
+      const pixels = ribbon(program, message.song, message.parts, message.times.map(seconds));
+      return reply(pixels, [pixels.buffer]);
+    }
+    const lamps = pictureOf(program, message.look);
+    return reply(lamps, [lamps.buffer]);
+  };
+
+  /** One frame for the page, if it asked for frames and has given an array back. */
+  const frame = (): void => {
+    if (!program || !framing) return;
+    const lamps = spare.pop();
+    if (!lamps) return;
+    render(program, state, now(), bytes);
+    readLamps(program, bytes, lamps);
+    say({ type: 'frame', lamps }, [lamps.buffer]);
+  };
+
+  return { hear, frame };
+}
+
+/** A look alone on the rig, at full. */
+function pictureOf(program: Program, look: string): Float32Array<ArrayBuffer> {
+  const bytes = frameFor(program);
+  const lamps = lampsFor(program);
+  const alone = { ...AT_REST, standing: [{ look: id<'Look'>(look), on: true, ramp: steady(1) }] };
+  render(program, alone, seconds(0), bytes);
+  readLamps(program, bytes, lamps);
+  return lamps;
+}
+
+function headsOf(program: Program): Extract<FromLight, { type: 'heads' }>['heads'] {
+  return program.heads.map(({ fixture, profile, cell, cells, mount }) => ({
+    fixture: fixture.id,
+    number: fixture.number,
+    kind: profile.kind,
+    beamAngle: profile.beamAngle,
+    output: profile.output,
+    cell,
+    cells,
+    mount,
+  }));
+}

@@ -1,0 +1,78 @@
+// The page's side of the light worker: frames to draw, ribbons, pictures of looks, and why a lamp is dark.
+
+import type { Explanation } from '@hovlix/core/engine';
+import type { FromLight, StageHead, ToLight } from './light-messages';
+
+export type Stage = { readonly heads: readonly StageHead[]; readonly notes: readonly string[] };
+
+export type Light = {
+  readonly tell: (message: ToLight) => void;
+  readonly onEntry: (take: (entry: Extract<FromLight, { type: 'entry' }>['entry']) => void) => void;
+  /** The heads of the rig in use; changes with each compiled show. */
+  readonly stage: () => Stage;
+  readonly onStage: (listener: () => void) => () => void;
+  /** Takes each frame while subscribed. The array is only lent until the next one. */
+  readonly onFrame: (draw: (lamps: Float32Array) => void) => () => void;
+  readonly ribbon: (song: string, parts: readonly string[], times: readonly number[]) => Promise<Uint8ClampedArray<ArrayBuffer>>;
+  readonly picture: (look: string) => Promise<Float32Array>;
+  readonly explain: (fixture: string) => Promise<Explanation | null>;
+};
+
+export function light(worker: Worker): Light {
+  let stage: Stage = { heads: [], notes: [] };
+  let takeEntry: (entry: Extract<FromLight, { type: 'entry' }>['entry']) => void = () => undefined;
+  const stageListeners = new Set<() => void>();
+  const drawers = new Set<(lamps: Float32Array) => void>();
+  const waiting = new Map<number, (value: never) => void>();
+  let asked = 0;
+  let held: Float32Array<ArrayBuffer> | undefined;
+
+  const tell = (message: ToLight) =>
+    worker.postMessage(message, message.type === 'spent' ? [message.lamps.buffer] : []);
+  const ask = <T>(question: (id: number) => ToLight): Promise<T> =>
+    new Promise((resolve) => {
+      const id = ++asked;
+      waiting.set(id, resolve as (value: never) => void);
+      tell(question(id));
+    });
+
+  worker.onmessage = (event: MessageEvent<FromLight>) => {
+    const message = event.data;
+    if (message.type === 'frame') {
+      if (held) tell({ type: 'spent', lamps: held });
+      held = message.lamps;
+      for (const draw of drawers) draw(held);
+    } else if (message.type === 'entry') takeEntry(message.entry);
+    else if (message.type === 'heads') {
+      stage = { heads: message.heads, notes: message.notes };
+      held = undefined;
+      for (const listener of stageListeners) listener();
+    } else {
+      waiting.get(message.id)?.(message.value as never);
+      waiting.delete(message.id);
+    }
+  };
+
+  return {
+    tell,
+    onEntry: (take) => {
+      takeEntry = take;
+    },
+    stage: () => stage,
+    onStage(listener) {
+      stageListeners.add(listener);
+      return () => stageListeners.delete(listener);
+    },
+    onFrame(draw) {
+      drawers.add(draw);
+      tell({ type: 'frames', on: true });
+      return () => {
+        drawers.delete(draw);
+        if (drawers.size === 0) tell({ type: 'frames', on: false });
+      };
+    },
+    ribbon: (song, parts, times) => ask((id) => ({ type: 'ribbon', id, song, parts, times })),
+    picture: (look) => ask((id) => ({ type: 'picture', id, look })),
+    explain: (fixture) => ask((id) => ({ type: 'explain', id, fixture })),
+  };
+}

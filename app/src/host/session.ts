@@ -1,0 +1,37 @@
+// What belongs to this window or this person: theme, what is said in passing.
+
+import { create } from 'zustand';
+import { z } from 'zod';
+
+const Habits = z.object({ theme: z.enum(['night', 'day']) });
+const KEY = 'hovlix-habits-1';
+
+type Session = {
+  readonly theme: 'night' | 'day';
+  /** One sentence that is shown for a while, with an undo where that makes sense. */
+  readonly said: { readonly text: string; readonly tone: 'good' | 'bad'; readonly undo?: () => void } | null;
+  readonly setTheme: (theme: 'night' | 'day') => void;
+  readonly say: (text: string, options?: { readonly tone?: 'good' | 'bad'; readonly undo?: () => void }) => void;
+  readonly hush: () => void;
+};
+
+export const useSession = create<Session>((set) => ({
+  theme: keptTheme(),
+  said: null,
+  setTheme: (theme) => {
+    set({ theme });
+    window.localStorage.setItem(KEY, JSON.stringify({ theme }));
+  },
+  say: (text, { tone = 'good', undo } = {}) => set({ said: { text, tone, ...(undo ? { undo } : {}) } }),
+  hush: () => set({ said: null }),
+}));
+
+function keptTheme(): 'night' | 'day' {
+  try {
+    const kept = Habits.safeParse(JSON.parse(window.localStorage.getItem(KEY) ?? ''));
+    return kept.success ? kept.data.theme : 'night';
+  } catch {
+    // Nothing kept yet, or not readable: the stage is dark, so is the theme.
+    return 'night';
+  }
+}

@@ -1,0 +1,31 @@
+// A look's card shows the rig rendered in that look.
+
+import { useEffect, useRef } from 'react';
+import { useHovlix, useShow, useStage } from '../host/hovlix';
+import { painter } from './stage/paint';
+
+export function LookPicture({ look, height }: { readonly look: string; readonly height: number }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const { light } = useHovlix();
+  const stage = useStage();
+  const stored = useShow((show) => show.looks.find((one) => one.id === look));
+
+  useEffect(() => {
+    let wanted = true;
+    void light.picture(look).then((lamps) => {
+      const element = canvas.current;
+      const context = element?.getContext('2d', { alpha: false });
+      if (!wanted || !element || !context || !lamps || lamps.length === 0) return;
+      const scale = Math.min(2, window.devicePixelRatio || 1);
+      element.width = Math.round(element.clientWidth * scale);
+      element.height = Math.round(element.clientHeight * scale);
+      context.setTransform(scale, 0, 0, scale, 0, 0);
+      painter(stage.heads).paint(context, element.clientWidth, element.clientHeight, lamps, 0);
+    });
+    return () => {
+      wanted = false;
+    };
+  }, [light, look, stage, stored, height]);
+
+  return <canvas ref={canvas} style={{ width: '100%', height, display: 'block' }} aria-hidden />;
+}

@@ -1,0 +1,97 @@
+// The few pieces everything is made of.
+
+import type { ReactNode } from 'react';
+import { styled, Text, View } from '@tamagui/core';
+
+export const Column = styled(View, { flexDirection: 'column' });
+export const Row = styled(View, { flexDirection: 'row', alignItems: 'center' });
+
+export const Words = styled(Text, { fontFamily: '$body', fontSize: 15, lineHeight: 20, color: '$text' });
+export const Quiet = styled(Text, { fontFamily: '$body', fontSize: 13, lineHeight: 18, color: '$quiet' });
+export const Figures = styled(Text, {
+  fontFamily: '$mono',
+  fontSize: 13,
+  lineHeight: 18,
+  color: '$quiet',
+  fontVariant: ['tabular-nums'],
+});
+export const Title = styled(Text, {
+  fontFamily: '$heading',
+  fontWeight: '650',
+  fontSize: 26,
+  lineHeight: 30,
+  color: '$text',
+});
+
+type Press = {
+  readonly label?: string;
+  readonly kind?: 'primary' | 'plain' | 'quiet';
+  readonly onPress?: () => void;
+  readonly disabled?: boolean;
+  readonly pressed?: boolean;
+  readonly children: ReactNode;
+  readonly testID?: string;
+};
+
+const Key = styled(View, {
+  render: 'button',
+  flexDirection: 'row',
+  alignItems: 'center',
+  justifyContent: 'center',
+  gap: 8,
+  minHeight: 44,
+  minWidth: 44,
+  paddingHorizontal: 18,
+  borderRadius: 22,
+  borderWidth: 0,
+  cursor: 'pointer',
+  userSelect: 'none',
+  variants: {
+    kind: {
+      primary: { backgroundColor: '$doing', hoverStyle: { opacity: 0.92 }, pressStyle: { opacity: 0.8 } },
+      plain: { backgroundColor: '$well', hoverStyle: { opacity: 0.92 }, pressStyle: { opacity: 0.75 } },
+      quiet: { backgroundColor: 'transparent', paddingHorizontal: 10, pressStyle: { opacity: 0.6 } },
+    },
+    off: { true: { opacity: 0.4, cursor: 'default' } },
+  } as const,
+});
+
+/** A button. Without words in it, `label` names it for those who cannot see the icon. */
+export function Button({ label, kind = 'plain', onPress, disabled = false, pressed, children, testID }: Press) {
+  return (
+    <Key
+      kind={kind}
+      off={disabled}
+      aria-label={label}
+      aria-pressed={pressed}
+      aria-disabled={disabled || undefined}
+      testID={testID}
+      onPress={disabled ? undefined : onPress}
+    >
+      {typeof children === 'string' ? <ButtonText kind={kind}>{children}</ButtonText> : children}
+    </Key>
+  );
+}
+
+export const ButtonText = styled(Text, {
+  fontFamily: '$body',
+  fontWeight: '600',
+  fontSize: 15,
+  lineHeight: 20,
+  whiteSpace: 'nowrap',
+  variants: {
+    kind: { primary: { color: '$onDoing' }, plain: { color: '$text' }, quiet: { color: '$text' } },
+  } as const,
+});
+
+/** A place's heading with what can be done there. */
+export function PlaceHead({ title, children }: { readonly title: string; readonly children?: ReactNode }) {
+  return (
+    <Row justifyContent="space-between" gap={12} paddingHorizontal={16} paddingTop={16} paddingBottom={12} flexWrap="wrap">
+      <Title render="h1" margin={0} flexShrink={1}>
+        {title}
+      </Title>
+      <Row gap={8}>{children}</Row>
+    </Row>
+  );
+}
