@@ -16,5 +16,7 @@ await build({
   packages: 'bundle',
   external: ['express', 'helmet', 'pino', 'ws'],
   logLevel: 'warning',
-  banner: { js: "import { createRequire as __createRequire } from 'node:module'; const require = __createRequire(import.meta.url);" },
+  banner: {
+    js: "import { createRequire as __createRequire } from 'node:module'; const require = __createRequire(import.meta.url);",
+  },
 });

@@ -18,7 +18,8 @@ export function hashOf(paths) {
     if (!existsSync(path)) return;
     if (statSync(path).isDirectory()) {
       for (const name of readdirSync(path).sort()) if (!LEFT_OUT.has(name)) add(join(path, name));
-    } else if (!/\.test\.tsx?$/.test(path)) hash.update(path.slice(root.length)).update('\0').update(readFileSync(path)).update('\0');
+    } else if (!/\.test\.tsx?$/.test(path))
+      hash.update(path.slice(root.length)).update('\0').update(readFileSync(path)).update('\0');
   };
   for (const path of paths) add(join(root, path));
   return hash.digest('hex');
@@ -45,11 +46,32 @@ function run(what, command, args, cwd) {
   process.exit(1);
 }
 
-step('server', ['core/src', 'server/src', 'scripts/build-server.mjs', 'package-lock.json'], 'server/dist/hovlix.mjs', () =>
-  run('server', process.execPath, ['scripts/build-server.mjs'], root),
+step(
+  'server',
+  ['core/src', 'server/src', 'scripts/build-server.mjs', 'package-lock.json'],
+  'server/dist/hovlix.mjs',
+  () => run('server', process.execPath, ['scripts/build-server.mjs'], root),
 );
-step('app', ['core/src', 'app/src', 'app/public', 'app/app.json', 'app/metro.config.js', 'package-lock.json', 'demo/boathouse.hovlix'], 'app/dist/index.html', () => {
-  mkdirSync(join(root, 'app/public/demo'), { recursive: true });
-  cpSync(join(root, 'demo/boathouse.hovlix'), join(root, 'app/public/demo/boathouse.hovlix'));
-  run('app', process.execPath, [join(root, 'node_modules/expo/bin/cli'), 'export', '--platform', 'web', '--output-dir', 'dist'], join(root, 'app'));
-});
+step(
+  'app',
+  [
+    'core/src',
+    'app/src',
+    'app/public',
+    'app/app.json',
+    'app/metro.config.js',
+    'package-lock.json',
+    'demo/boathouse.hovlix',
+  ],
+  'app/dist/index.html',
+  () => {
+    mkdirSync(join(root, 'app/public/demo'), { recursive: true });
+    cpSync(join(root, 'demo/boathouse.hovlix'), join(root, 'app/public/demo/boathouse.hovlix'));
+    run(
+      'app',
+      process.execPath,
+      [join(root, 'node_modules/expo/bin/cli'), 'export', '--platform', 'web', '--output-dir', 'dist'],
+      join(root, 'app'),
+    );
+  },
+);

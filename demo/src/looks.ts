@@ -31,7 +31,7 @@ const look = (name: string, fadeIn: number, fadeOut: number, values: ValueIn[], 
   values,
 });
 
-const CROWD = aim('crowd-right', 'crowd-left', 'crowd-right', 'crowd-left');
+const CROWD = aim('crowd-right', 'crowd-right', 'crowd-left', 'crowd-left');
 const ROOF = aim('roof-right', 'roof-left', 'roof-right', 'roof-left');
 const CROSS = aim('left', 'left', 'right', 'right');
 const DRUMS = aim('drums', 'drums', 'drums', 'drums');

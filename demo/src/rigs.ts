@@ -123,12 +123,12 @@ export const PARTS: readonly z.input<typeof Part>[] = [
 export const AIMS: readonly z.input<typeof Aim>[] = [
   { id: 'singer', name: 'Singer', x: -0.4, y: 1, z: 1.6 },
   { id: 'drums', name: 'Drum riser', x: 0, y: 3.6, z: 1.3 },
-  { id: 'left', name: 'Stage left', x: 2.6, y: 1.4, z: 0.2 },
-  { id: 'right', name: 'Stage right', x: -2.6, y: 1.4, z: 0.2 },
+  { id: 'left', name: 'Right', x: 2.6, y: 1.4, z: 0.2 },
+  { id: 'right', name: 'Left', x: -2.6, y: 1.4, z: 0.2 },
   { id: 'crowd-left', name: 'Crowd, right side', x: 3.4, y: -4, z: 2.4 },
   { id: 'crowd-right', name: 'Crowd, left side', x: -3.4, y: -4, z: 2.4 },
-  { id: 'roof-left', name: 'Roof, right side', x: 4.2, y: 3, z: 4.6 },
-  { id: 'roof-right', name: 'Roof, left side', x: -4.2, y: 3, z: 4.6 },
+  { id: 'roof-left', name: 'Roof, right side', x: 4.9, y: 2.2, z: 3.9 },
+  { id: 'roof-right', name: 'Roof, left side', x: -4.9, y: 2.2, z: 3.9 },
 ];
 
 type FixtureIn = z.input<typeof Rig>['fixtures'][number];
@@ -180,7 +180,10 @@ export const BOATHOUSE: z.input<typeof Rig> = {
   casting: [
     { part: 'front', fixtures: byProfile(boathouseFixtures, 'ardent-tern') },
     { part: 'back', fixtures: byProfile(boathouseFixtures, 'ardent-plover') },
-    { part: 'movers', fixtures: ['northlamp-egret-11', 'northlamp-heron-9', 'northlamp-heron-10', 'northlamp-egret-12'] },
+    {
+      part: 'movers',
+      fixtures: ['northlamp-egret-11', 'northlamp-heron-9', 'northlamp-heron-10', 'northlamp-egret-12'],
+    },
     { part: 'accent', fixtures: byProfile(boathouseFixtures, 'quillon-can') },
     { part: 'bars', fixtures: byProfile(boathouseFixtures, 'quillon-reed') },
     { part: 'strobe', fixtures: byProfile(boathouseFixtures, 'quillon-spark') },

@@ -4,7 +4,12 @@ import { beatOfBar, steadyTempo, tempoMap, timeAt, type Meter, type TempoMap } f
 import { beats, seconds } from '@hovlix/core/units';
 import { bass, chord, clap, crash, hat, kick, lead, mastered, riser, silence, snare, tom, type Mix } from './synth';
 
-export type ScoreSection = { readonly bar: number; readonly bars: number; readonly name: string; readonly note: string };
+export type ScoreSection = {
+  readonly bar: number;
+  readonly bars: number;
+  readonly name: string;
+  readonly note: string;
+};
 
 export type Score = {
   readonly slug: string;
@@ -22,13 +27,23 @@ export type Score = {
 };
 
 /** How full a section is played. */
-type Band = { readonly drums: 0 | 1 | 2 | 3; readonly bass: boolean; readonly chords: 'none' | 'soft' | 'plucked'; readonly lead: boolean };
+type Band = {
+  readonly drums: 0 | 1 | 2 | 3;
+  readonly bass: boolean;
+  readonly chords: 'none' | 'soft' | 'plucked';
+  readonly lead: boolean;
+};
 
 const COUNT_IN = 0.4;
 
 type Plan = readonly (readonly [name: string, bars: number, note: string, band: Band])[];
 
-const band = (drums: Band['drums'], withBass: boolean, chords: Band['chords'], withLead: boolean): Band => ({ drums, bass: withBass, chords, lead: withLead });
+const band = (drums: Band['drums'], withBass: boolean, chords: Band['chords'], withLead: boolean): Band => ({
+  drums,
+  bass: withBass,
+  chords,
+  lead: withLead,
+});
 
 function laidOut(plan: Plan): readonly ScoreSection[] {
   let bar = 0;
@@ -80,12 +95,14 @@ function rockBar(chords: readonly (readonly number[])[], tune: readonly number[]
     if (of.drums > 0) {
       for (const b of of.drums > 2 ? [0, 1.5, 2, 3.5] : [0, 2]) kick(mix, at(b), b % 1 ? 0.7 : 1);
       if (of.drums > 1) for (const b of [1, 3]) snare(mix, at(b));
-      for (let b = 0; b < 4; b += of.drums > 1 ? 0.5 : 1) hat(mix, at(b), b % 1 ? 0.6 : 1, of.drums > 2 && b % 2 === 1.5);
+      for (let b = 0; b < 4; b += of.drums > 1 ? 0.5 : 1)
+        hat(mix, at(b), b % 1 ? 0.6 : 1, of.drums > 2 && b % 2 === 1.5);
       if (last && of.drums > 1) [2.5, 2.75, 3.25, 3.5, 3.75].forEach((b, i) => tom(mix, at(b), 52 - i * 3, 0.8));
     }
     if (of.bass) for (let b = 0; b < 4; b += 0.5) bass(mix, at(b), beat * 0.46, notes[0]! - 24, b % 1 ? 0.7 : 0.9);
     if (of.chords === 'soft') chord(mix, at(0), at(4) - at(0), notes, 0.9, 0.25);
-    if (of.chords === 'plucked') for (let b = 0; b < 4; b += 1) chord(mix, at(b), beat * 0.95, notes, b % 2 ? 1.1 : 0.9);
+    if (of.chords === 'plucked')
+      for (let b = 0; b < 4; b += 1) chord(mix, at(b), beat * 0.95, notes, b % 2 ? 1.1 : 0.9);
     if (of.lead)
       for (let i = 0; i < 4; i++) {
         const note = tune[(bar * 4 + i) % tune.length]!;
@@ -95,7 +112,15 @@ function rockBar(chords: readonly (readonly number[])[], tune: readonly number[]
 }
 
 const paperLighthouse = score(
-  { slug: 'paper-lighthouse', title: 'Paper Lighthouse', by: 'Tin Lantern', tempo: steadyTempo(112, seconds(COUNT_IN)), meter: C4, pulses: 4, pulse: 1 },
+  {
+    slug: 'paper-lighthouse',
+    title: 'Paper Lighthouse',
+    by: 'Tin Lantern',
+    tempo: steadyTempo(112, seconds(COUNT_IN)),
+    meter: C4,
+    pulses: 4,
+    pulse: 1,
+  },
   [
     ['Intro', 4, 'one lamp, then the riff', band(1, false, 'plucked', false)],
     ['Verse 1', 8, 'only blue, wait for the drummer', band(2, true, 'soft', false)],
@@ -109,7 +134,12 @@ const paperLighthouse = score(
     ['Outro', 4, 'let it go out over the river', band(1, true, 'soft', false)],
   ],
   rockBar(
-    [[57, 60, 64], [53, 57, 60], [48, 55, 64], [55, 59, 62]],
+    [
+      [57, 60, 64],
+      [53, 57, 60],
+      [48, 55, 64],
+      [55, 59, 62],
+    ],
     [76, 0, 74, 72, 77, 76, 0, 72, 79, 0, 76, 72, 74, 74, 71, 0],
   ),
   0.5,
@@ -126,7 +156,15 @@ function drifting(bpm: number, pulses: number): TempoMap {
 }
 
 const lowTideEngine = score(
-  { slug: 'low-tide-engine', title: 'Low Tide Engine', by: 'Tin Lantern', tempo: drifting(116, 260), meter: C4, pulses: 4, pulse: 1 },
+  {
+    slug: 'low-tide-engine',
+    title: 'Low Tide Engine',
+    by: 'Tin Lantern',
+    tempo: drifting(116, 260),
+    meter: C4,
+    pulses: 4,
+    pulse: 1,
+  },
   [
     ['Intro', 4, 'the engine starts: embers only', band(2, false, 'none', false)],
     ['Verse', 12, 'amber, low, close', band(2, true, 'plucked', false)],
@@ -137,12 +175,28 @@ const lowTideEngine = score(
     ['Chorus', 8, 'all of it', band(3, true, 'plucked', true)],
     ['Outro', 4, 'embers', band(1, true, 'soft', false)],
   ],
-  rockBar([[52, 59, 64], [52, 57, 60], [55, 59, 62], [50, 57, 62]], [64, 67, 0, 69, 71, 0, 69, 67, 64, 62, 0, 64, 67, 0, 62, 0]),
+  rockBar(
+    [
+      [52, 59, 64],
+      [52, 57, 60],
+      [55, 59, 62],
+      [50, 57, 62],
+    ],
+    [64, 67, 0, 69, 71, 0, 69, 67, 64, 62, 0, 64, 67, 0, 62, 0],
+  ),
   0.35,
 );
 
 const saltAndSignal = score(
-  { slug: 'salt-and-signal', title: 'Salt and Signal', by: 'Tin Lantern', tempo: steadyTempo(99, seconds(COUNT_IN)), meter: [{ bar: 0, numerator: 6, denominator: 8 }], pulses: 2, pulse: 1.5 },
+  {
+    slug: 'salt-and-signal',
+    title: 'Salt and Signal',
+    by: 'Tin Lantern',
+    tempo: steadyTempo(99, seconds(COUNT_IN)),
+    meter: [{ bar: 0, numerator: 6, denominator: 8 }],
+    pulses: 2,
+    pulse: 1.5,
+  },
   [
     ['Intro', 4, 'moonrise from behind', band(0, false, 'plucked', false)],
     ['Verse 1', 8, 'the singer, and sea', band(1, true, 'plucked', false)],
@@ -152,10 +206,16 @@ const saltAndSignal = score(
     ['Outro', 4, 'moon down', band(0, false, 'plucked', false)],
   ],
   (mix, at, bar, of) => {
-    const notes = [[50, 57, 66], [47, 54, 62], [55, 59, 62], [45, 57, 61]][bar % 4]!;
+    const notes = [
+      [50, 57, 66],
+      [47, 54, 62],
+      [55, 59, 62],
+      [45, 57, 61],
+    ][bar % 4]!;
     const eighth = at(0.5) - at(0);
     for (let i = 0; i < 6; i++) {
-      if (of.chords !== 'none') chord(mix, at(i / 2), eighth * 2.4, [notes[[0, 1, 2, 1, 2, 1][i]!]! + (i > 2 ? 12 : 0)], i % 3 ? 1.5 : 2.2);
+      if (of.chords !== 'none')
+        chord(mix, at(i / 2), eighth * 2.4, [notes[[0, 1, 2, 1, 2, 1][i]!]! + (i > 2 ? 12 : 0)], i % 3 ? 1.5 : 2.2);
       if (of.drums > 0) hat(mix, at(i / 2), i % 3 ? 0.6 : 1);
     }
     if (of.drums > 0) kick(mix, at(0), 0.8);
@@ -168,7 +228,15 @@ const saltAndSignal = score(
 );
 
 const nightFerry = score(
-  { slug: 'night-ferry', title: 'Night Ferry', by: 'Night Ferry', tempo: steadyTempo(124, seconds(COUNT_IN)), meter: C4, pulses: 4, pulse: 1 },
+  {
+    slug: 'night-ferry',
+    title: 'Night Ferry',
+    by: 'Night Ferry',
+    tempo: steadyTempo(124, seconds(COUNT_IN)),
+    meter: C4,
+    pulses: 4,
+    pulse: 1,
+  },
   [
     ['Groove', 8, 'teal, the floor comes first', band(2, false, 'none', false)],
     ['Theme', 16, 'undertow, bars follow the bass', band(2, true, 'plucked', false)],
@@ -178,7 +246,12 @@ const nightFerry = score(
     ['Outro', 8, 'back to teal', band(2, true, 'none', false)],
   ],
   (mix, at, bar, of, section) => {
-    const notes = [[57, 60, 64, 67], [53, 57, 60, 64], [50, 57, 60, 65], [52, 56, 59, 62]][(bar >> 1) % 4]!;
+    const notes = [
+      [57, 60, 64, 67],
+      [53, 57, 60, 64],
+      [50, 57, 60, 65],
+      [52, 56, 59, 62],
+    ][(bar >> 1) % 4]!;
     const beat = at(1) - at(0);
     const building = section.name === 'Build-up';
     if (building && bar === 0) riser(mix, at(0), at(section.bars * 4) - at(0) - beat);
@@ -204,7 +277,10 @@ export const SCORES: readonly Score[] = [paperLighthouse, saltAndSignal, lowTide
 
 /** Exact times of every pulse and every bar line, for tests of the analysis. */
 export function truthOf(of: Score) {
-  const pulses = Array.from({ length: of.bars * of.pulses + 1 }, (_, i) => timeAt(of.tempo, beats(i * of.pulse)) as number);
+  const pulses = Array.from(
+    { length: of.bars * of.pulses + 1 },
+    (_, i) => timeAt(of.tempo, beats(i * of.pulse)) as number,
+  );
   return {
     title: of.title,
     durationSec: of.duration,

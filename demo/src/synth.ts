@@ -64,7 +64,13 @@ export function crash(mix: Mix, at: number, gain = 1): void {
 }
 
 export function tom(mix: Mix, at: number, note: number, gain = 1): void {
-  add(mix, at, 0.4, (note - 45) / 20, (t) => gain * Math.sin(2 * Math.PI * hz(note) * t * (1 + 0.4 * Math.exp(-20 * t))) * Math.exp(-9 * t));
+  add(
+    mix,
+    at,
+    0.4,
+    (note - 45) / 20,
+    (t) => gain * Math.sin(2 * Math.PI * hz(note) * t * (1 + 0.4 * Math.exp(-20 * t))) * Math.exp(-9 * t),
+  );
 }
 
 /** A noise that rises to its end: what comes before a drop. */
@@ -119,7 +125,10 @@ function release(t: number, length: number): number {
 
 /** A room around it all (four feedback delays), then soft limiting to a peak below full scale. */
 export function mastered({ left, right }: Mix, wet: number): Mix {
-  for (const [buffer, times] of [[left, [0.0297, 0.0411, 0.0567, 0.0731]], [right, [0.0313, 0.0429, 0.0533, 0.0757]]] as const) {
+  for (const [buffer, times] of [
+    [left, [0.0297, 0.0411, 0.0567, 0.0731]],
+    [right, [0.0313, 0.0429, 0.0533, 0.0757]],
+  ] as const) {
     const room = new Float32Array(buffer.length);
     for (const time of times) {
       const lag = Math.round(time * SAMPLE_RATE);

@@ -13,7 +13,10 @@ import { DAY, NIGHT } from '../ui/tokens';
 export default function Layout() {
   const [app] = useState(hovlix);
   const [queries] = useState(
-    () => new QueryClient({ defaultOptions: { queries: { networkMode: 'always', retry: 1, refetchOnWindowFocus: false } } }),
+    () =>
+      new QueryClient({
+        defaultOptions: { queries: { networkMode: 'always', retry: 1, refetchOnWindowFocus: false } },
+      }),
   );
   const theme = useSession((session) => session.theme);
   const say = useSession((session) => session.say);
@@ -25,8 +28,8 @@ export default function Layout() {
     window.document.documentElement.style.colorScheme = theme === 'night' ? 'dark' : 'light';
   }, [theme]);
   return (
-    <TamaguiProvider config={config} defaultTheme="night">
-      <Theme name={theme}>
+    <TamaguiProvider config={config} defaultTheme="dark">
+      <Theme name={theme === 'night' ? 'dark' : 'light'}>
         <QueryClientProvider client={queries}>
           <HovlixProvider value={app}>
             <Shell>

@@ -1,8 +1,7 @@
 import type { Result } from '@hovlix/core/problem';
 import type { Analysis } from '@hovlix/core/music';
 
-export type ToAnalysis =
-  { readonly type: 'analyse'; readonly file: File } | { readonly type: 'cancel' };
+export type ToAnalysis = { readonly type: 'analyse'; readonly file: File } | { readonly type: 'cancel' };
 
 export type FromAnalysis =
   | { readonly type: 'progress'; readonly progress: number }

@@ -1,6 +1,6 @@
 // Bringing files in and out: music to analyse, shows to open, shows to hand on.
 
-import { z } from 'zod';
+import type { z } from 'zod';
 import { readBundle, writeBundle } from '@hovlix/core/files';
 import type { Analysis } from '@hovlix/core/music';
 import { failed, ok, type Problem, type Result } from '@hovlix/core/problem';
@@ -14,11 +14,7 @@ import { startAnalysisWorker } from './workers';
 export type Job = { readonly cancel: () => void; readonly done: Promise<Result<Song>> };
 
 /** Analyses a file in a worker, keeps its bytes, and makes a song of it. Nothing is kept when it is cancelled. */
-export function analyseFile(
-  file: File,
-  repository: Repository,
-  progress: (share: number) => void,
-): Job {
+export function analyseFile(file: File, repository: Repository, progress: (share: number) => void): Job {
   const worker = startAnalysisWorker();
   let cancel = () => undefined as void;
   const analysed = new Promise<Result<{ analysis: Analysis; hash: string }>>((resolve) => {
@@ -49,7 +45,11 @@ export function analyseFile(
 }
 
 function songFrom(fileName: string, analysis: Analysis, hash: string, bytes: number): Song {
-  const title = fileName.replace(/\.[a-z0-9]{1,5}$/i, '').replaceAll(/[_\s]+/g, ' ').trim().slice(0, 120);
+  const title = fileName
+    .replace(/\.[a-z0-9]{1,5}$/i, '')
+    .replaceAll(/[_\s]+/g, ' ')
+    .trim()
+    .slice(0, 120);
   return Song.parse({
     id: crypto.randomUUID(),
     title: title || 'Untitled',

@@ -26,7 +26,10 @@ export type DocumentState = {
 };
 
 /** Whoever must know of a change: `patches` where there are some, else the whole show is new. */
-export type Follower = (kept: Kept, change: { readonly patches: Change['patches']; readonly from: number } | null) => void;
+export type Follower = (
+  kept: Kept,
+  change: { readonly patches: Change['patches']; readonly from: number } | null,
+) => void;
 
 export type Document = {
   readonly store: StoreApi<DocumentState>;

@@ -44,7 +44,7 @@ export function hovlix(): Hovlix {
     document: doc,
     light: lamps,
     conducting: link,
-    player: player(kept, link),
+    player: player(kept, doc, link),
     openDemo,
     async start() {
       const id = await kept.currentId();

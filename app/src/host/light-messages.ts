@@ -27,12 +27,27 @@ export type ToLight =
   | { readonly type: 'act'; readonly who: string; readonly action: Action }
   | { readonly type: 'frames'; readonly on: boolean }
   | { readonly type: 'spent'; readonly lamps: Float32Array<ArrayBuffer> }
-  | { readonly type: 'ribbon'; readonly id: number; readonly song: string; readonly parts: readonly string[]; readonly times: readonly number[] }
+  | {
+      readonly type: 'ribbon';
+      readonly id: number;
+      readonly song: string;
+      readonly parts: readonly string[];
+      readonly times: readonly number[];
+    }
   | { readonly type: 'picture'; readonly id: number; readonly look: string }
   | { readonly type: 'explain'; readonly id: number; readonly fixture: string };
 
 export type FromLight =
-  | { readonly type: 'heads'; readonly heads: readonly StageHead[]; readonly universes: readonly number[]; readonly notes: readonly string[] }
+  | {
+      readonly type: 'heads';
+      readonly heads: readonly StageHead[];
+      readonly universes: readonly number[];
+      readonly notes: readonly string[];
+    }
   | { readonly type: 'entry'; readonly entry: Entry }
   | { readonly type: 'frame'; readonly lamps: Float32Array<ArrayBuffer> }
-  | { readonly type: 'answer'; readonly id: number; readonly value: Uint8ClampedArray<ArrayBuffer> | Float32Array<ArrayBuffer> | Explanation | null };
+  | {
+      readonly type: 'answer';
+      readonly id: number;
+      readonly value: Uint8ClampedArray<ArrayBuffer> | Float32Array<ArrayBuffer> | Explanation | null;
+    };

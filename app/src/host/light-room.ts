@@ -1,15 +1,6 @@
 // The light worker's work, host-free but for its clock and its voice: compiles, conducts when nobody else does, renders.
 
-import {
-  compile,
-  explain,
-  frameFor,
-  lampsFor,
-  readLamps,
-  render,
-  ribbon,
-  type Program,
-} from '@hovlix/core/engine';
+import { compile, explain, frameFor, lampsFor, readLamps, render, ribbon, type Program } from '@hovlix/core/engine';
 import { AT_REST, conductor, reduced, type LiveState } from '@hovlix/core/live';
 import { id, seconds } from '@hovlix/core/units';
 import { steady } from '@hovlix/core/light';
@@ -63,7 +54,8 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
     const reply = (value: Extract<FromLight, { type: 'answer' }>['value'], hand?: ArrayBuffer[]) =>
       say({ type: 'answer', id: message.id, value }, hand);
     if (!program) return reply(null);
-    if (message.type === 'explain') return reply(explain(program, state, now(), id<'Fixture'>(message.fixture)) ?? null);
+    if (message.type === 'explain')
+      return reply(explain(program, state, now(), id<'Fixture'>(message.fixture)) ?? null);
     if (message.type === 'ribbon') {
       const pixels = ribbon(program, message.song, message.parts, message.times.map(seconds));
       return reply(pixels, [pixels.buffer]);

@@ -13,7 +13,11 @@ export type Light = {
   readonly onStage: (listener: () => void) => () => void;
   /** Takes each frame while subscribed. The array is only lent until the next one. */
   readonly onFrame: (draw: (lamps: Float32Array) => void) => () => void;
-  readonly ribbon: (song: string, parts: readonly string[], times: readonly number[]) => Promise<Uint8ClampedArray<ArrayBuffer>>;
+  readonly ribbon: (
+    song: string,
+    parts: readonly string[],
+    times: readonly number[],
+  ) => Promise<Uint8ClampedArray<ArrayBuffer>>;
   readonly picture: (look: string) => Promise<Float32Array>;
   readonly explain: (fixture: string) => Promise<Explanation | null>;
 };

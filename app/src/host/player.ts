@@ -5,6 +5,7 @@ import type { Song } from '@hovlix/core/song';
 import { songTimeAt } from '@hovlix/core/live';
 import { seconds, type Id } from '@hovlix/core/units';
 import type { Conducting } from './conduct';
+import type { Document } from './document';
 import type { Repository } from './repository';
 
 export type PlayerState = {
@@ -27,7 +28,7 @@ const CHECK_MS = 250;
 
 const MIME = { wav: 'audio/wav', flac: 'audio/flac', mp3: 'audio/mpeg', ogg: 'audio/ogg' } as const;
 
-export function player(repository: Repository, conducting: Conducting): Player {
+export function player(repository: Repository, document: Document, conducting: Conducting): Player {
   const store = createStore<PlayerState>(() => ({ song: null, trouble: null }));
   const audio = new Audio();
   audio.preload = 'auto';
@@ -42,7 +43,9 @@ export function player(repository: Repository, conducting: Conducting): Player {
     if (loaded === song.music.hash) return true;
     const music = await repository.music(song.music.hash);
     if (!music) {
-      store.setState({ trouble: `The music of “${song.title}” is not in this browser. Add “${song.music.name}” again.` });
+      store.setState({
+        trouble: `The music of “${song.title}” is not in this browser. Add “${song.music.name}” again.`,
+      });
       return false;
     }
     if (url) URL.revokeObjectURL(url);
@@ -54,6 +57,10 @@ export function player(repository: Repository, conducting: Conducting): Player {
 
   const check = () => {
     const song = playing();
+    const length = document.store.getState().history?.show.songs.find((one) => one.id === song?.id)?.duration;
+    // At the end the song stops, also when the screen that played it has gone.
+    if (song?.playing && length !== undefined && songTimeAt(song, conducting.now()) > length + 0.3)
+      return conducting.act({ type: 'pause' });
     if (!song?.playing || song.id !== store.getState().song || audio.paused || audio.seeking) return;
     const at = conducting.now();
     const heard = audio.currentTime;
@@ -86,11 +93,17 @@ export function player(repository: Repository, conducting: Conducting): Player {
           await audio.play();
         } catch (error) {
           const why = error instanceof Error ? error.message : String(error);
-          store.setState({ trouble: `This browser would not play “${song.title}” (${why}). The light goes on without it.` });
+          store.setState({
+            trouble: `This browser would not play “${song.title}” (${why}). The light goes on without it.`,
+          });
         }
         if (mine !== request) return audio.pause();
       }
-      conducting.act({ type: 'play', song: song.id, from: seconds(sounds && !audio.paused ? audio.currentTime : start) });
+      conducting.act({
+        type: 'play',
+        song: song.id,
+        from: seconds(sounds && !audio.paused ? audio.currentTime : start),
+      });
     },
     pause() {
       request++;

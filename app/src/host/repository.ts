@@ -35,7 +35,9 @@ const PIECE = 3 * 1024 * 1024;
 
 const Index = z.array(z.object({ id: z.string(), name: z.string() }));
 const Snapshot = z.object({ show: z.unknown(), revision: z.number().int().min(0) });
-const JournalLine = z.object({ patches: z.array(z.custom<Change['patches'][number]>((value) => typeof value === 'object')) });
+const JournalLine = z.object({
+  patches: z.array(z.custom<Change['patches'][number]>((value) => typeof value === 'object')),
+});
 const MusicHead = z.object({ pieces: z.number().int().min(1), bytes: z.number().int().min(1) });
 
 export function repository(store: Store): Repository {
@@ -69,7 +71,13 @@ export function repository(store: Store): Repository {
       const texts = await store.getMany(lines.map((line) => line.key));
       const first = readShow(snapshot.show, 'the show kept in this browser');
       if (!first.ok) return first;
-      return ok(replayed(first.value, snapshot.revision, lines.map((line) => ({ ...line, text: texts[line.key] ?? null }))));
+      return ok(
+        replayed(
+          first.value,
+          snapshot.revision,
+          lines.map((line) => ({ ...line, text: texts[line.key] ?? null })),
+        ),
+      );
     },
     async save({ show, revision }) {
       const old = await journalKeys(show.id);

@@ -1,7 +1,13 @@
 import type { ReactNode } from 'react';
 
 /** A place's own scrolling; the page itself never moves. */
-export function ScrollArea({ children, sideways = false }: { readonly children: ReactNode; readonly sideways?: boolean }) {
+export function ScrollArea({
+  children,
+  sideways = false,
+}: {
+  readonly children: ReactNode;
+  readonly sideways?: boolean;
+}) {
   return (
     <div
       style={{

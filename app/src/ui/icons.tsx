@@ -6,7 +6,17 @@ type IconProps = { readonly color: string; readonly size?: number };
 
 function Icon({ color, size = 22, children }: IconProps & { readonly children: React.ReactNode }) {
   return (
-    <Svg width={size} height={size} viewBox="0 0 24 24" fill="none" stroke={color} strokeWidth={1.7} strokeLinecap="round" strokeLinejoin="round" aria-hidden>
+    <Svg
+      width={size}
+      height={size}
+      viewBox="0 0 24 24"
+      fill="none"
+      stroke={color}
+      strokeWidth={1.7}
+      strokeLinecap="round"
+      strokeLinejoin="round"
+      aria-hidden
+    >
       {children}
     </Svg>
   );
@@ -31,8 +41,8 @@ export const LooksIcon = (props: IconProps) => (
 export const SongsIcon = (props: IconProps) => (
   <Icon {...props}>
     <Path d="M9.500 17.500V5.500l10-2v12" />
-    <Circle cx={7} cy={17.500} r={2.500} />
-    <Circle cx={17} cy={15.500} r={2.500} />
+    <Circle cx={7} cy={17.5} r={2.5} />
+    <Circle cx={17} cy={15.5} r={2.5} />
   </Icon>
 );
 

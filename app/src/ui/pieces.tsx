@@ -6,8 +6,20 @@ import { styled, Text, View } from '@tamagui/core';
 export const Column = styled(View, { flexDirection: 'column' });
 export const Row = styled(View, { flexDirection: 'row', alignItems: 'center' });
 
-export const Words = styled(Text, { fontFamily: '$body', fontSize: 15, lineHeight: 20, color: '$text' });
-export const Quiet = styled(Text, { fontFamily: '$body', fontSize: 13, lineHeight: 18, color: '$quiet' });
+export const Words = styled(Text, {
+  display: 'block',
+  fontFamily: '$body',
+  fontSize: 15,
+  lineHeight: 20,
+  color: '$text',
+});
+export const Quiet = styled(Text, {
+  display: 'block',
+  fontFamily: '$body',
+  fontSize: 13,
+  lineHeight: 18,
+  color: '$quiet',
+});
 export const Figures = styled(Text, {
   fontFamily: '$mono',
   fontSize: 13,
@@ -16,6 +28,7 @@ export const Figures = styled(Text, {
   fontVariant: ['tabular-nums'],
 });
 export const Title = styled(Text, {
+  display: 'block',
   fontFamily: '$heading',
   fontWeight: '650',
   fontSize: 26,
@@ -85,12 +98,23 @@ export const ButtonText = styled(Text, {
 });
 
 /** A place's heading with what can be done there. */
-export function PlaceHead({ title, children }: { readonly title: string; readonly children?: ReactNode }) {
+export function PlaceHead({
+  title,
+  under,
+  children,
+}: {
+  readonly title: string;
+  readonly under?: string | undefined;
+  readonly children?: ReactNode;
+}) {
   return (
-    <Row justifyContent="space-between" gap={12} paddingHorizontal={16} paddingTop={16} paddingBottom={12} flexWrap="wrap">
-      <Title render="h1" margin={0} flexShrink={1}>
-        {title}
-      </Title>
+    <Row justifyContent="space-between" gap={12} paddingHorizontal={16} paddingTop={16} paddingBottom={12}>
+      <Column flexShrink={1} minWidth={0}>
+        <Title render="h1" margin={0} numberOfLines={1}>
+          {title}
+        </Title>
+        {under && <Quiet numberOfLines={1}>{under}</Quiet>}
+      </Column>
       <Row gap={8}>{children}</Row>
     </Row>
   );

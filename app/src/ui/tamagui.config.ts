@@ -8,7 +8,13 @@ const lines = { 1: 16, 2: 18, 3: 20, 4: 20, 5: 28, 6: 30, 7: 36, true: 20 };
 const steps = { 0: 0, 1: 4, 2: 8, 3: 12, 4: 16, 5: 20, 6: 24, 8: 32, 11: 44, true: 16 };
 
 const font = (family: string, weight: string) =>
-  createFont({ family, size: sizes, lineHeight: lines, weight: { 1: weight, true: weight }, letterSpacing: { 1: 0, true: 0 } });
+  createFont({
+    family,
+    size: sizes,
+    lineHeight: lines,
+    weight: { 1: weight, true: weight },
+    letterSpacing: { 1: 0, true: 0 },
+  });
 
 export const config = createTamagui({
   fonts: { heading: font(FONTS.heading, '650'), body: font(FONTS.body, '400'), mono: font(FONTS.mono, '500') },
@@ -19,7 +25,8 @@ export const config = createTamagui({
     zIndex: { 0: 0, 1: 10, 2: 20, true: 0 },
     color: {},
   }),
-  themes: { night: { ...NIGHT }, day: { ...DAY } },
+  // The library writes its style sheet only for themes of these two names.
+  themes: { dark: { ...NIGHT }, light: { ...DAY } },
   media: { wide: { minWidth: 900 } },
   defaultFont: 'body',
   settings: { onlyAllowShorthands: false, fastSchemeChange: false },

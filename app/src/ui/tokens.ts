@@ -53,8 +53,26 @@ export const DAY: Palette = {
 };
 
 /** Eight hues of equal lightness for rehearsal marks: OKLCH (0.78, 0.10, n x 45) by night, (0.50, 0.11, n x 45) by day. */
-export const TINTS_NIGHT = ['#F09CB4', '#EFA284', '#D6B069', '#A9C077', '#77CAA0', '#63C7CE', '#87BBEE', '#BEABEA'] as const;
-export const TINTS_DAY = ['#9A3F62', '#97481F', '#7C5B00', '#4F6C15', '#007449', '#00717A', '#2A639A', '#6B5197'] as const;
+export const TINTS_NIGHT = [
+  '#F09CB4',
+  '#EFA284',
+  '#D6B069',
+  '#A9C077',
+  '#77CAA0',
+  '#63C7CE',
+  '#87BBEE',
+  '#BEABEA',
+] as const;
+export const TINTS_DAY = [
+  '#9A3F62',
+  '#97481F',
+  '#7C5B00',
+  '#4F6C15',
+  '#007449',
+  '#00717A',
+  '#2A639A',
+  '#6B5197',
+] as const;
 
 export const RADIUS = { card: 14, button: 22, clip: 6 } as const;
 

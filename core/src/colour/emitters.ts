@@ -159,7 +159,17 @@ function inverse3(m: Float64Array): Float64Array {
   const C = d! * h! - e! * g!;
   const det = a! * A + b! * B + c! * C;
   return Float64Array.from(
-    [A, c! * h! - b! * i!, b! * f! - c! * e!, B, a! * i! - c! * g!, c! * d! - a! * f!, C, b! * g! - a! * h!, a! * e! - b! * d!],
+    [
+      A,
+      c! * h! - b! * i!,
+      b! * f! - c! * e!,
+      B,
+      a! * i! - c! * g!,
+      c! * d! - a! * f!,
+      C,
+      b! * g! - a! * h!,
+      a! * e! - b! * d!,
+    ],
     (value) => value / det,
   );
 }

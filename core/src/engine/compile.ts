@@ -139,11 +139,7 @@ function aimed(aim: string, head: Head, show: Show, note: (text: string) => void
   return turned;
 }
 
-function songProgram(
-  song: Song,
-  looks: ReadonlyMap<string, Sheet>,
-  fades: ReadonlyMap<Look['id'], Look>,
-): SongProgram {
+function songProgram(song: Song, looks: ReadonlyMap<string, Sheet>, fades: ReadonlyMap<Look['id'], Look>): SongProgram {
   return { lanes: song.lanes.map((lane) => laneProgram(song, lane, looks, fades)), duration: song.duration };
 }
 

@@ -34,7 +34,12 @@ export type Explanation = {
 };
 
 /** @returns undefined for a fixture the program does not have. A bar is explained by its first cell; `bytes` has all. */
-export function explain(program: Program, live: LiveState, at: Seconds, fixture: Id<'Fixture'>): Explanation | undefined {
+export function explain(
+  program: Program,
+  live: LiveState,
+  at: Seconds,
+  fixture: Id<'Fixture'>,
+): Explanation | undefined {
   const index = program.heads.findIndex((head) => head.fixture.id === fixture);
   if (index < 0) return undefined;
   const head = program.heads[index]!;

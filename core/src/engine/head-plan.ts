@@ -84,4 +84,3 @@ function shutterValues({ ranges, home }: Channel): Float64Array {
     strobe?.high ?? 20,
   );
 }
-

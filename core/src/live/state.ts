@@ -120,7 +120,6 @@ function lookTurned(
   if (!before && !on) return { ...state, standing: others };
   const turned = { look, on, ramp: rampOn(before?.ramp ?? steady(0), on ? 1 : 0, at, fade) };
   // A look that fades out keeps its place; one that comes on goes on top.
-  const standing =
-    before && !on ? state.standing.map((one) => (one === before ? turned : one)) : [...others, turned];
+  const standing = before && !on ? state.standing.map((one) => (one === before ? turned : one)) : [...others, turned];
   return { ...state, standing };
 }

@@ -61,7 +61,9 @@ export async function analyse(bytes: Uint8Array, name: string, between: Between)
     tempo,
     meter,
     beats: found ? beats : [],
-    downbeats: found ? beats.filter((_, i) => i % bars.beatsInBar === bars.firstDownbeat % bars.beatsInBar && i < count) : [],
+    downbeats: found
+      ? beats.filter((_, i) => i % bars.beatsInBar === bars.firstDownbeat % bars.beatsInBar && i < count)
+      : [],
     found,
     peaks: Uint8Array.from(features.peaks, (peak) => Math.min(255, Math.round(peak * 255))),
   });
@@ -100,7 +102,11 @@ function smoothTempo(raw: readonly number[], firstDownbeat: number, pulse: numbe
 }
 
 /** Least squares line `at + per * i` through `values[from..to]`, both included. */
-function fittedLine(values: readonly number[], from: number, to: number): { readonly at: number; readonly per: number } {
+function fittedLine(
+  values: readonly number[],
+  from: number,
+  to: number,
+): { readonly at: number; readonly per: number } {
   const n = to - from + 1;
   const middle = (from + to) / 2;
   let mean = 0;

@@ -98,7 +98,8 @@ function distance(a: Float64Array, b: Float64Array): number {
 function around(values: Float32Array, at: number): number {
   const frame = Math.round(at * FRAME_RATE);
   let most = 0;
-  for (let f = Math.max(0, frame - 2); f <= Math.min(values.length - 1, frame + 3); f++) most = Math.max(most, values[f]!);
+  for (let f = Math.max(0, frame - 2); f <= Math.min(values.length - 1, frame + 3); f++)
+    most = Math.max(most, values[f]!);
   return most;
 }
 

@@ -62,7 +62,9 @@ export async function decodeAudio(
     take(channels, rate);
   };
   const problem =
-    type === 'wav' ? await decodeWav(bytes, name, counted, between) : await decodeCoded(type, bytes, name, counted, between);
+    type === 'wav'
+      ? await decodeWav(bytes, name, counted, between)
+      : await decodeCoded(type, bytes, name, counted, between);
   if (problem) return failed(problem);
   if (samples === 0) return failed({ code: 'cut-short', name, detail: 'no sound could be decoded' });
   return ok({ type, sampleRate, seconds: samples / sampleRate });

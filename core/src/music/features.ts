@@ -101,7 +101,7 @@ function spectrumMachine(sampleRate: number, bands: Growing, peaks: Growing) {
   };
   const push = (channels: readonly Float32Array[]) => {
     const length = channels[0]?.length ?? 0;
-    for (let i = 0; i < length; ) {
+    for (let i = 0; i < length;) {
       const count = Math.min(length - i, buffer.length - filled);
       for (let k = 0; k < count; k++) {
         let sum = 0;
@@ -136,7 +136,11 @@ function risesOf(bands: Float32Array, frames: number): { onset: Float32Array; lo
     const now = f * BANDS;
     const before = (f - LAG) * BANDS;
     for (let b = 0; b < BANDS; b++) {
-      const around = Math.max(bands[before + b]!, bands[before + Math.max(0, b - 1)]!, bands[before + Math.min(BANDS - 1, b + 1)]!);
+      const around = Math.max(
+        bands[before + b]!,
+        bands[before + Math.max(0, b - 1)]!,
+        bands[before + Math.min(BANDS - 1, b + 1)]!,
+      );
       const rise = bands[now + b]! - around;
       if (rise <= 0) continue;
       onset[f] = onset[f]! + rise;

@@ -23,7 +23,7 @@ export function isWav(bytes: Uint8Array): boolean {
 export function wavReader(bytes: Uint8Array, name: string): Result<WavReader> {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   let format: { code: number; channels: number; rate: number; bits: number } | undefined;
-  for (let at = 12; at + 8 <= bytes.length; ) {
+  for (let at = 12; at + 8 <= bytes.length;) {
     const size = view.getUint32(at + 4, true);
     const kind = tag(bytes, at);
     if (kind === 'fmt ' && at + 24 <= bytes.length) {
@@ -53,7 +53,11 @@ function reader(
 ): Result<WavReader> {
   const sample = sampleReader(view, code, bits);
   if (!sample || channels < 1 || channels > 64 || rate < 1000 || rate > 768000)
-    return failed({ code: 'audio-broken', name, detail: `format ${code}, ${bits} bits, ${channels} channels, ${rate} Hz` });
+    return failed({
+      code: 'audio-broken',
+      name,
+      detail: `format ${code}, ${bits} bits, ${channels} channels, ${rate} Hz`,
+    });
   const width = bits / 8;
   const length = Math.min(size, view.byteLength - start);
   const frames = Math.floor(length / (width * channels));

@@ -56,7 +56,10 @@ export const Profile = z.strictObject({
   tiltRange: z.number().min(0).max(360).default(0),
   /** Light output against a common LED par, which is 1. */
   output: z.number().min(0).max(50).default(1),
-  colours: z.array(z.strictObject({ name: Name, colour: Chroma })).max(64).default([]),
+  colours: z
+    .array(z.strictObject({ name: Name, colour: Chroma }))
+    .max(64)
+    .default([]),
   gobos: z.array(Name).max(64).default([]),
   modes: z.array(Mode).min(1).max(64),
 });

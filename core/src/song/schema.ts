@@ -58,7 +58,10 @@ export const Song = z.strictObject({
   music: Music.nullable(),
   duration: z.number().min(0).max(1e6).transform(seconds),
   tempo: z.strictObject({
-    anchors: z.array(z.strictObject({ beat: Beat, time: Moment })).min(2).max(200000),
+    anchors: z
+      .array(z.strictObject({ beat: Beat, time: Moment }))
+      .min(2)
+      .max(200000),
   }),
   meter: z
     .array(

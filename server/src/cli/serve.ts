@@ -52,7 +52,9 @@ export async function serveCommand(args: string[]): Promise<void> {
     entry: (entry) => tell({ type: 'entry', entry }),
   });
   if (values.demo) shared.open(showFrom(here('../../demo/boathouse.hovlix')), 0);
-  const node = values.demo ? nodeProcess(targets, (why) => log.warn(`The DMX node stand-in cannot listen: ${why}`)) : undefined;
+  const node = values.demo
+    ? nodeProcess(targets, (why) => log.warn(`The DMX node stand-in cannot listen: ${why}`))
+    : undefined;
 
   const app = site(here('../../app/dist'), () => ({
     version: VERSION,

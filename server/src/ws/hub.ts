@@ -42,7 +42,8 @@ export function startHub(server: Server, session: Session): Hub {
     screen.on('close', () => clearInterval(refill));
     screen.on('error', () => screen.terminate());
     screen.on('message', (data, binary) => {
-      if (allowance-- <= 0) return allowance === -1 ? tell(screen, refused('Too many messages in a second.')) : undefined;
+      if (allowance-- <= 0)
+        return allowance === -1 ? tell(screen, refused('Too many messages in a second.')) : undefined;
       if (binary) return tell(screen, refused('The message is not text.'));
       const read = readMessage(FromScreen, data.toString());
       if (!read.ok) return tell(screen, refused(read.why));
@@ -81,8 +82,7 @@ export function startHub(server: Server, session: Session): Hub {
 
   function edited(screen: WebSocket, { patches, revision }: { patches: readonly unknown[]; revision: number }): void {
     const outcome = session.edit(patches, revision);
-    if (outcome === 'done')
-      return tellOthers(screen, { type: 'edit', patches: patches as never, revision: revision });
+    if (outcome === 'done') return tellOthers(screen, { type: 'edit', patches: patches as never, revision: revision });
     const document = session.document();
     if (outcome !== 'stale') tell(screen, refused(outcome.why));
     // The screen's copy and ours have parted: ours, which all the others have, stands.

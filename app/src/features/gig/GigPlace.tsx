@@ -20,7 +20,10 @@ export function GigPlace() {
   const current = useLive((live) => live.song?.id ?? null);
   const playing = useLive((live) => live.song?.playing ?? false);
   const songs = show?.songs ?? [];
-  const at = Math.max(0, songs.findIndex((song) => song.id === current));
+  const at = Math.max(
+    0,
+    songs.findIndex((song) => song.id === current),
+  );
   const song = songs[at];
   const next = songs[at + 1];
   if (!show || !song)
@@ -41,7 +44,16 @@ export function GigPlace() {
         <Quiet>
           {at + 1} of {songs.length} · {show.name}
         </Quiet>
-        <Text render="h1" margin={0} fontFamily="$heading" fontWeight="650" fontSize={31} lineHeight={36} color="$text" numberOfLines={1}>
+        <Text
+          render="h1"
+          margin={0}
+          fontFamily="$heading"
+          fontWeight="650"
+          fontSize={31}
+          lineHeight={36}
+          color="$text"
+          numberOfLines={1}
+        >
           {song.title}
         </Text>
         <Where song={song} />
@@ -62,7 +74,9 @@ export function GigPlace() {
           )}
         </Row>
       </Column>
-      <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(168px, 1fr))', gap: 12, padding: 12 }}>
+      <div
+        style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(168px, 1fr))', gap: 12, padding: 12 }}
+      >
         {show.looks.slice(0, 9).map((look, i) => (
           <Pad key={look.id} look={look.id} name={look.name} digit={i + 1} />
         ))}
@@ -146,10 +160,37 @@ function Where({ song }: { readonly song: Song }) {
     <Column gap={8}>
       <Row justifyContent="space-between" gap={8}>
         <Row gap={10} flexShrink={1} minWidth={0}>
-          <Text ref={mark as never} width={30} height={30} borderWidth={1.5} borderStyle="solid" borderRadius={6} textAlign="center" fontFamily="$heading" fontWeight="650" fontSize={16} lineHeight={27} />
-          <Text ref={name as never} fontFamily="$heading" fontWeight="650" fontSize={20} lineHeight={26} whiteSpace="nowrap" />
+          <Text
+            ref={mark as never}
+            width={30}
+            height={30}
+            borderWidth={1.5}
+            borderStyle="solid"
+            borderRadius={6}
+            textAlign="center"
+            fontFamily="$heading"
+            fontWeight="650"
+            fontSize={16}
+            lineHeight={27}
+          />
+          <Text
+            ref={name as never}
+            fontFamily="$heading"
+            fontWeight="650"
+            fontSize={20}
+            lineHeight={26}
+            whiteSpace="nowrap"
+          />
         </Row>
-        <Figures ref={count as never} fontSize={20} lineHeight={26} fontWeight="600" color="$text" whiteSpace="nowrap" testID="gig-bar" />
+        <Figures
+          ref={count as never}
+          fontSize={20}
+          lineHeight={26}
+          fontWeight="600"
+          color="$text"
+          whiteSpace="nowrap"
+          testID="gig-bar"
+        />
       </Row>
       <div ref={cells} style={{ display: 'flex', gap: 4 }} aria-hidden />
       <Quiet ref={then as never} />
@@ -181,8 +222,27 @@ function Pad({ look, name, digit }: { readonly look: string; readonly name: stri
       minWidth={0}
     >
       <LookPicture look={look} height={100} />
-      <View position="absolute" left={0} right={0} bottom={0} height={56} style={{ background: 'linear-gradient(transparent, rgba(8,6,10,.88))' }} />
-      <Text position="absolute" left={10} bottom={8} right={10} textAlign="left" fontFamily="$heading" fontWeight="650" fontSize={17} lineHeight={22} color="#fff" numberOfLines={1}>
+      <View
+        position="absolute"
+        left={0}
+        right={0}
+        bottom={0}
+        height={56}
+        style={{ background: 'linear-gradient(transparent, rgba(8,6,10,.88))' }}
+      />
+      <Text
+        position="absolute"
+        left={10}
+        bottom={8}
+        right={10}
+        textAlign="left"
+        fontFamily="$heading"
+        fontWeight="650"
+        fontSize={17}
+        lineHeight={22}
+        color="#fff"
+        numberOfLines={1}
+      >
         {name}
       </Text>
       <Row position="absolute" left={10} right={10} top={6} justifyContent="space-between">

@@ -47,7 +47,15 @@ function Card({ title, children }: { readonly title: string; readonly children: 
   );
 }
 
-function State({ colour, word, children }: { readonly colour: '$live' | '$warn' | '$fault' | '$faint'; readonly word: string; readonly children?: React.ReactNode }) {
+function State({
+  colour,
+  word,
+  children,
+}: {
+  readonly colour: '$live' | '$warn' | '$fault' | '$faint';
+  readonly word: string;
+  readonly children?: React.ReactNode;
+}) {
   return (
     <Row gap={10} alignItems="flex-start">
       <View width={10} height={10} marginTop={5} borderRadius={5} backgroundColor={colour} />
@@ -67,20 +75,24 @@ function Conductor({ conductor, screens }: { readonly conductor: string; readonl
         <State colour="$live" word="The Hovlix server conducts">
           <Quiet>
             It keeps the order of what is pressed and sends DMX.{' '}
-            {screens === undefined ? '' : screens === 1 ? 'This is the only screen.' : `${screens} screens follow it.`} Closing this page changes nothing on stage.
+            {screens === undefined ? '' : screens === 1 ? 'This is the only screen.' : `${screens} screens follow it.`}{' '}
+            Closing this page changes nothing on stage.
           </Quiet>
         </State>
       )}
       {conductor === 'browser' && (
         <State colour="$warn" word="This browser conducts by itself">
           <Quiet>
-            Everything works but the way out: a web page cannot send DMX. For lamps, start Hovlix on this computer with ./start and open the address it prints.
+            Everything works but the way out: a web page cannot send DMX. For lamps, start Hovlix on this computer with
+            ./start and open the address it prints.
           </Quiet>
         </State>
       )}
       {conductor === 'lost' && (
         <State colour="$fault" word="The server does not answer">
-          <Quiet>It was here and has gone. This browser goes on by itself and takes the server back as soon as it answers.</Quiet>
+          <Quiet>
+            It was here and has gone. This browser goes on by itself and takes the server back as soon as it answers.
+          </Quiet>
         </State>
       )}
       {conductor === 'looking' && <State colour="$faint" word="Looking for the server" />}
@@ -97,9 +109,13 @@ function Outputs({ output }: { readonly output: NonNullable<Status['output']> })
         return (
           <Row key={`${sender.protocol}${sender.host}${sender.port}`} gap={10} alignItems="flex-start">
             <View flex={1}>
-              <State colour={sender.error ? '$fault' : live ? '$live' : '$warn'} word={sender.error ? 'Fails' : live ? 'Live' : 'Silent'}>
+              <State
+                colour={sender.error ? '$fault' : live ? '$live' : '$warn'}
+                word={sender.error ? 'Fails' : live ? 'Live' : 'Silent'}
+              >
                 <Quiet>
-                  {sender.protocol === 'sacn' ? 'sACN' : 'Art-Net'} to {sender.host === 'multicast' ? 'everyone (multicast)' : sender.host} · universe{' '}
+                  {sender.protocol === 'sacn' ? 'sACN' : 'Art-Net'} to{' '}
+                  {sender.host === 'multicast' ? 'everyone (multicast)' : sender.host} · universe{' '}
                   {output.universes.join(', ') || 'none yet'}
                 </Quiet>
                 {sender.error && <Words color="$fault">{sender.error}</Words>}
@@ -122,7 +138,10 @@ function NodeCard({ node }: { readonly node: Status['node'] }) {
   if (!node)
     return (
       <Card title="DMX node stand-in">
-        <Quiet>It does not run. `./start` brings it along; it listens on this computer and shows what a box on the truss would get.</Quiet>
+        <Quiet>
+          It does not run. `./start` brings it along; it listens on this computer and shows what a box on the truss
+          would get.
+        </Quiet>
       </Card>
     );
   return (
@@ -131,7 +150,10 @@ function NodeCard({ node }: { readonly node: Status['node'] }) {
       {node.universes.length === 0 && <State colour="$warn" word="Nothing arrives" />}
       {node.universes.map((universe) => (
         <Column key={`${universe.protocol}${universe.universe}${universe.source}`} gap={10}>
-          <State colour={universe.framesPerSecond > 40 ? '$live' : '$warn'} word={`Universe ${universe.universe} arrives`}>
+          <State
+            colour={universe.framesPerSecond > 40 ? '$live' : '$warn'}
+            word={`Universe ${universe.universe} arrives`}
+          >
             <Quiet>
               {universe.protocol === 'sacn' ? 'sACN' : 'Art-Net'} from {universe.source}
               {universe.priority === null ? '' : ` · priority ${universe.priority}`}
@@ -174,9 +196,29 @@ function Levels({ levels }: { readonly levels: readonly number[] }) {
   return (
     <Column gap={4} role="img" aria-label={`Levels of channels 1 to ${used}`}>
       {Array.from({ length: rows }, (_, row) => (
-        <div key={row} style={{ display: 'flex', alignItems: 'flex-end', gap: 1, height: 30, background: palette.sunken, borderRadius: 4, padding: '0 2px' }}>
+        <div
+          key={row}
+          style={{
+            display: 'flex',
+            alignItems: 'flex-end',
+            gap: 1,
+            height: 30,
+            background: palette.sunken,
+            borderRadius: 4,
+            padding: '0 2px',
+          }}
+        >
           {levels.slice(row * 64, row * 64 + 64).map((level, i) => (
-            <span key={i} style={{ flex: 1, height: `${(level / 255) * 100}%`, minHeight: 1, background: level > 0 ? palette.live : palette.line, borderRadius: 1 }} />
+            <span
+              key={i}
+              style={{
+                flex: 1,
+                height: `${(level / 255) * 100}%`,
+                minHeight: 1,
+                background: level > 0 ? palette.live : palette.line,
+                borderRadius: 1,
+              }}
+            />
           ))}
         </div>
       ))}

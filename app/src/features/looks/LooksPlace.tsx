@@ -26,7 +26,14 @@ export function LooksPlace() {
           ))}
         </Row>
       </ScrollArea>
-      <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(168px, 1fr))', gap: 12, padding: '0 12px' }}>
+      <div
+        style={{
+          display: 'grid',
+          gridTemplateColumns: 'repeat(auto-fill, minmax(168px, 1fr))',
+          gap: 12,
+          padding: '0 12px',
+        }}
+      >
         {shown.map((look) => (
           <LookCard key={look.id} look={look} parts={parts} />
         ))}
@@ -57,7 +64,13 @@ function Chip({ name, on, onPress }: { readonly name: string; readonly on: boole
   );
 }
 
-function LookCard({ look, parts }: { readonly look: Look; readonly parts: readonly { readonly id: string; readonly name: string }[] }) {
+function LookCard({
+  look,
+  parts,
+}: {
+  readonly look: Look;
+  readonly parts: readonly { readonly id: string; readonly name: string }[];
+}) {
   const app = useHovlix();
   const on = useLive((live) => live.standing.some((one) => one.look === look.id && one.on));
   return (
@@ -81,7 +94,15 @@ function LookCard({ look, parts }: { readonly look: Look; readonly parts: readon
       <LookPicture look={look.id} height={104} />
       <View padding={12} gap={2} alignItems="stretch">
         <Row justifyContent="space-between" gap={8} alignItems="baseline">
-          <Text fontFamily="$heading" fontWeight="650" fontSize={16} lineHeight={21} color="$text" numberOfLines={1} flexShrink={1}>
+          <Text
+            fontFamily="$heading"
+            fontWeight="650"
+            fontSize={16}
+            lineHeight={21}
+            color="$text"
+            numberOfLines={1}
+            flexShrink={1}
+          >
             {look.name}
           </Text>
           <Figures>{String(look.number).padStart(2, '0')}</Figures>

@@ -94,7 +94,13 @@ function Pulse({ dark }: { readonly dark: boolean }) {
         if (!dot) return;
         const on = i === pulse.lit;
         dot.style.display = i < pulse.count ? 'block' : 'none';
-        dot.style.backgroundColor = on ? (dark ? palette.onDoing : palette.doing) : dark ? 'rgba(34,16,19,.3)' : palette.line;
+        dot.style.backgroundColor = on
+          ? dark
+            ? palette.onDoing
+            : palette.doing
+          : dark
+            ? 'rgba(34,16,19,.3)'
+            : palette.line;
         dot.style.boxShadow = on && !dark ? `0 0 10px ${palette.doing}` : 'none';
         dot.dataset['on'] = String(on);
       });
@@ -111,7 +117,16 @@ function Pulse({ dark }: { readonly dark: boolean }) {
         </Words>
       ) : (
         <Row gap={4} alignItems="baseline">
-          <Figures ref={figures as never} fontSize={24} lineHeight={28} fontWeight="600" color="$text" testID="bpm" minWidth={76} textAlign="right">
+          <Figures
+            ref={figures as never}
+            fontSize={24}
+            lineHeight={28}
+            fontWeight="600"
+            color="$text"
+            testID="bpm"
+            minWidth={76}
+            textAlign="right"
+          >
             120.0
           </Figures>
           <Words fontSize={12} color="$quiet">
@@ -158,7 +173,16 @@ function Master() {
         borderColor="$doing"
         cursor="pointer"
       >
-        <View position="absolute" left={0} right={0} bottom={0} height={`${percent}%`} backgroundColor="$quiet" opacity={0.35} />
+        <View
+          position="absolute"
+          left={0}
+          right={0}
+          bottom={0}
+          borderRadius={13}
+          height={`${percent}%`}
+          backgroundColor="$quiet"
+          opacity={0.35}
+        />
         <Figures color="$text" fontSize={14} fontWeight="600" testID="master">
           {percent}
         </Figures>
@@ -191,7 +215,11 @@ function Master() {
             onChange={(event) => app.conducting.act({ type: 'master', level: Number(event.target.value) / 100 })}
             style={{ writingMode: 'vertical-lr', direction: 'rtl', flex: 1, width: 44, accentColor: NIGHT.doing }}
           />
-          <Button label="Grand master to full" kind="quiet" onPress={() => app.conducting.act({ type: 'master', level: 1 })}>
+          <Button
+            label="Grand master to full"
+            kind="quiet"
+            onPress={() => app.conducting.act({ type: 'master', level: 1 })}
+          >
             Full
           </Button>
         </Column>

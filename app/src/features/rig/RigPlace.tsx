@@ -87,7 +87,11 @@ function tintsByFixture(rig: Rig, parts: readonly { readonly id: string; readonl
   };
 }
 
-type Choice = { readonly chosen: string | null; readonly onChoose: (fixture: string) => void; readonly tintOf: (fixture: string) => number | undefined };
+type Choice = {
+  readonly chosen: string | null;
+  readonly onChoose: (fixture: string) => void;
+  readonly tintOf: (fixture: string) => number | undefined;
+};
 
 /** One strip a universe: who sits where, and what is free. */
 function Ruler({ patched, tintOf, chosen, onChoose }: Choice & { readonly patched: readonly Patched[] }) {
@@ -98,7 +102,10 @@ function Ruler({ patched, tintOf, chosen, onChoose }: Choice & { readonly patche
     <Column padding={16} gap={12}>
       {universes.map((universe) => {
         const lamps = patched.filter(({ fixture }) => fixture.universe === universe);
-        const end = Math.min(512, Math.ceil(Math.max(...lamps.map(({ fixture, mode }) => fixture.address + footprint(mode))) / 64) * 64);
+        const end = Math.min(
+          512,
+          Math.ceil(Math.max(...lamps.map(({ fixture, mode }) => fixture.address + footprint(mode))) / 64) * 64,
+        );
         return (
           <Column key={universe} gap={6}>
             <Row justifyContent="space-between">
@@ -109,7 +116,15 @@ function Ruler({ patched, tintOf, chosen, onChoose }: Choice & { readonly patche
                 next free <Figures color="$text">{nextFree(patched, universe, 1) ?? 'none'}</Figures>
               </Words>
             </Row>
-            <div style={{ position: 'relative', height: 44, background: palette.sunken, borderRadius: 8, overflow: 'hidden' }}>
+            <div
+              style={{
+                position: 'relative',
+                height: 44,
+                background: palette.sunken,
+                borderRadius: 8,
+                overflow: 'hidden',
+              }}
+            >
               {lamps.map(({ fixture, mode }) => {
                 const tint = tintOf(fixture.id);
                 return (
@@ -129,7 +144,8 @@ function Ruler({ patched, tintOf, chosen, onChoose }: Choice & { readonly patche
                       overflow: 'hidden',
                       borderRadius: 4,
                       cursor: 'pointer',
-                      background: fixture.id === chosen ? palette.doing : tint === undefined ? palette.faint : tints[tint],
+                      background:
+                        fixture.id === chosen ? palette.doing : tint === undefined ? palette.faint : tints[tint],
                       color: palette.ground,
                       font: '600 12px "Spline Sans Mono"',
                     }}
@@ -146,7 +162,13 @@ function Ruler({ patched, tintOf, chosen, onChoose }: Choice & { readonly patche
   );
 }
 
-function LampRow({ fixture, profile, mode, on, onChoose }: Patched & { readonly on: boolean; readonly onChoose: (fixture: string) => void }) {
+function LampRow({
+  fixture,
+  profile,
+  mode,
+  on,
+  onChoose,
+}: Patched & { readonly on: boolean; readonly onChoose: (fixture: string) => void }) {
   return (
     <View
       render="button"
@@ -187,8 +209,28 @@ function Switches({ address }: { readonly address: Patched['fixture']['address']
   return (
     <Row gap={2} aria-hidden>
       {dipSwitches(address).map((on, i) => (
-        <span key={i} style={{ width: 8, height: 18, borderRadius: 2, background: palette.well, position: 'relative', display: 'block' }}>
-          <span style={{ position: 'absolute', left: 1, right: 1, height: 8, borderRadius: 1, top: on ? 1 : 9, background: on ? palette.text : palette.faint }} />
+        <span
+          key={i}
+          style={{
+            width: 8,
+            height: 18,
+            borderRadius: 2,
+            background: palette.well,
+            position: 'relative',
+            display: 'block',
+          }}
+        >
+          <span
+            style={{
+              position: 'absolute',
+              left: 1,
+              right: 1,
+              height: 8,
+              borderRadius: 1,
+              top: on ? 1 : 9,
+              background: on ? palette.text : palette.faint,
+            }}
+          />
         </span>
       ))}
     </Row>

@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { Text } from '@tamagui/core';
-import { X } from 'lucide-react-native';
+import X from 'lucide-react-native/icons/x';
 import type { Explanation } from '@hovlix/core/engine';
 import type { Fixture, Profile } from '@hovlix/core/rig';
 import { useHovlix, useLive, useStage } from '../../host/hovlix';
@@ -29,7 +29,15 @@ export function Why({ fixture, profile, onClose }: Props) {
     };
   }, [light, fixture.id, stage, seq]);
   return (
-    <Column margin={12} padding={16} gap={8} borderRadius={14} backgroundColor="$raised" role="region" aria-label={`Why ${fixture.name}`}>
+    <Column
+      margin={12}
+      padding={16}
+      gap={8}
+      borderRadius={14}
+      backgroundColor="$raised"
+      role="region"
+      aria-label={`Why ${fixture.name}`}
+    >
       <Row justifyContent="space-between">
         <Text render="h2" margin={0} fontFamily="$heading" fontWeight="650" fontSize={16} lineHeight={22} color="$text">
           Why {fixture.name}?
@@ -46,7 +54,9 @@ export function Why({ fixture, profile, onClose }: Props) {
               {why.master < 1 && why.level > 0.002 ? `, masters at ${Math.round(why.master * 100)} %` : ''}
             </Words>
           )}
-          {profile.kind !== 'hazer' && why.level <= 0.002 && why.dark.map((reason) => <Words key={reason}>{darkWords(reason)}</Words>)}
+          {profile.kind !== 'hazer' &&
+            why.level <= 0.002 &&
+            why.dark.map((reason) => <Words key={reason}>{darkWords(reason)}</Words>)}
           {contributionWords(why.contributions).map((line) => (
             <Quiet key={line}>{line}</Quiet>
           ))}

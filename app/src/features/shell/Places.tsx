@@ -32,7 +32,14 @@ export function Places({ side }: { readonly side: 'bar' | 'rail' }) {
       gap={rail ? 8 : 0}
     >
       {rail && (
-        <Text fontFamily="$heading" fontWeight="800" fontSize={22} color="$doingText" textAlign="center" marginBottom={8}>
+        <Text
+          fontFamily="$heading"
+          fontWeight="800"
+          fontSize={22}
+          color="$doingText"
+          textAlign="center"
+          marginBottom={8}
+        >
           H
         </Text>
       )}
@@ -43,11 +50,21 @@ export function Places({ side }: { readonly side: 'bar' | 'rail' }) {
   );
 }
 
-function Place({ path, name, Icon, rail, on }: (typeof PLACES)[number] & { readonly rail: boolean; readonly on: boolean }) {
+function Place({
+  path,
+  name,
+  Icon,
+  rail,
+  on,
+}: (typeof PLACES)[number] & { readonly rail: boolean; readonly on: boolean }) {
   const palette = useSession((session) => session.theme) === 'night' ? NIGHT : DAY;
   useTheme();
   return (
-    <Link href={path} style={{ flex: rail ? undefined : 1, textDecorationLine: 'none' }} aria-current={on ? 'page' : undefined}>
+    <Link
+      href={path}
+      style={{ flex: rail ? undefined : 1, textDecorationLine: 'none' }}
+      aria-current={on ? 'page' : undefined}
+    >
       <View
         width="100%"
         minHeight={rail ? 62 : 60}
@@ -66,7 +83,13 @@ function Place({ path, name, Icon, rail, on }: (typeof PLACES)[number] & { reado
           />
         )}
         <Icon color={on ? palette.text : palette.quiet} />
-        <Text fontFamily="$body" fontSize={12} lineHeight={14} fontWeight={on ? '600' : '400'} color={on ? '$text' : '$quiet'}>
+        <Text
+          fontFamily="$body"
+          fontSize={12}
+          lineHeight={14}
+          fontWeight={on ? '600' : '400'}
+          color={on ? '$text' : '$quiet'}
+        >
           {name}
         </Text>
       </View>

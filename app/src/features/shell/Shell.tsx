@@ -15,7 +15,14 @@ import { Shortcuts } from './Shortcuts';
 export function Shell({ children }: { readonly children: ReactNode }) {
   const { wide } = useMedia();
   return (
-    <View flex={1} flexDirection={wide ? 'row' : 'column'} backgroundColor="$ground" minHeight={0} height="100%" overflow="hidden">
+    <View
+      flex={1}
+      flexDirection={wide ? 'row' : 'column'}
+      backgroundColor="$ground"
+      minHeight={0}
+      height="100%"
+      overflow="hidden"
+    >
       {wide && <Places side="rail" />}
       <Column flex={1} minWidth={0} minHeight={0}>
         <StageStrip height={wide ? 196 : 158} />

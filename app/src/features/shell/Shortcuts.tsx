@@ -54,7 +54,15 @@ export function Shortcuts() {
   if (!open) return null;
   return (
     <View position="absolute" right={12} top={12} zIndex={30} role="dialog" aria-label="Keys" maxWidth="94%">
-      <Column backgroundColor="$raised" borderWidth={1} borderColor="$line" borderRadius={14} padding={20} gap={10} boxShadow="0 12px 40px rgba(0,0,0,0.4)">
+      <Column
+        backgroundColor="$raised"
+        borderWidth={1}
+        borderColor="$line"
+        borderRadius={14}
+        padding={20}
+        gap={10}
+        boxShadow="0 12px 40px rgba(0,0,0,0.4)"
+      >
         <Row justifyContent="space-between" gap={24}>
           <Title fontSize={22}>Keys</Title>
           <Button onPress={() => setOpen(false)}>Close</Button>

@@ -3,7 +3,11 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { FlatList } from 'react-native';
 import { useRouter } from 'expo-router';
-import { ChevronLeft, Pause, Play, Redo2, Undo2 } from 'lucide-react-native';
+import ChevronLeft from 'lucide-react-native/icons/chevron-left';
+import Pause from 'lucide-react-native/icons/pause';
+import Play from 'lucide-react-native/icons/play';
+import Redo2 from 'lucide-react-native/icons/redo-2';
+import Undo2 from 'lucide-react-native/icons/undo-2';
 import { useQuery } from '@tanstack/react-query';
 import { Text, useMedia, View } from '@tamagui/core';
 import { useStore } from 'zustand';
@@ -52,6 +56,12 @@ function Sheet({ song }: { readonly song: Song }) {
     // A still song shows the light of the bar one taps; a playing one goes on.
     if (!(live.song?.id === song.id && live.song.playing)) app.player.seek(song, timeOfBar(song, bar));
   };
+  useEffect(() => {
+    // Opened while nothing plays, a song shows its first light.
+    const { live } = app.conducting.store.getState();
+    if (!live.song?.playing && live.song?.id !== song.id) app.player.seek(song, 0);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each song that is opened, not for each edit of it
+  }, [app, song.id]);
   useBarKeys(song, range, setRange);
   const list = usePlayhead(song, lines);
 
@@ -80,7 +90,13 @@ function Sheet({ song }: { readonly song: Song }) {
                   alignItems="center"
                   justifyContent="center"
                 >
-                  <Text fontFamily="$heading" fontWeight="650" fontSize={14} lineHeight={18} color={tints[section.tint]! as '$text'}>
+                  <Text
+                    fontFamily="$heading"
+                    fontWeight="650"
+                    fontSize={14}
+                    lineHeight={18}
+                    color={tints[section.tint]! as '$text'}
+                  >
                     {rehearsalMark(item.section)}
                   </Text>
                 </View>
@@ -101,7 +117,15 @@ function Sheet({ song }: { readonly song: Song }) {
                 </Words>
               </Row>
             )}
-            <Line song={song} first={item.first} count={item.count} perLine={perLine} peaks={peaks} range={range} onBar={choose} />
+            <Line
+              song={song}
+              first={item.first}
+              count={item.count}
+              perLine={perLine}
+              peaks={peaks}
+              range={range}
+              onBar={choose}
+            />
           </View>
         );
       }}
@@ -131,6 +155,7 @@ function Sheet({ song }: { readonly song: Song }) {
 
 function SheetHead({ song }: { readonly song: Song }) {
   const app = useHovlix();
+  const { wide } = useMedia();
   const router = useRouter();
   const palette = usePalette();
   const playing = useLive((live) => live.song?.id === song.id && live.song.playing);
@@ -148,8 +173,9 @@ function SheetHead({ song }: { readonly song: Song }) {
             {song.title}
           </Title>
           <Row gap={6}>
-            <Figures numberOfLines={1}>
-              {songBpm(song).toFixed(1)} · {meterText(song)} ·
+            <Figures whiteSpace="nowrap">
+              {wide ? `${songBpm(song).toFixed(1)} bpm · ` : ''}
+              {meterText(song)} ·
             </Figures>
             <Position song={song} />
           </Row>
@@ -157,9 +183,11 @@ function SheetHead({ song }: { readonly song: Song }) {
         <Button label="Undo" kind="quiet" disabled={!past} onPress={app.document.undo}>
           <Undo2 size={20} color={palette.text} aria-hidden />
         </Button>
-        <Button label="Redo" kind="quiet" disabled={!future} onPress={app.document.redo}>
-          <Redo2 size={20} color={palette.text} aria-hidden />
-        </Button>
+        {wide && (
+          <Button label="Redo" kind="quiet" disabled={!future} onPress={app.document.redo}>
+            <Redo2 size={20} color={palette.text} aria-hidden />
+          </Button>
+        )}
         <View
           render="button"
           aria-label={playing ? 'Pause' : 'Play'}
@@ -245,7 +273,11 @@ function usePlayhead(song: Song, lines: Lines) {
       const here = live?.id === song.id;
       const place = here ? placeInLine(song, songTimeAt(live, app.conducting.now())) : -1e6;
       for (const pin of window.document.querySelectorAll<HTMLElement>('[data-pin]')) {
-        const [first, count, perLine] = [Number(pin.dataset['first']), Number(pin.dataset['count']), Number(pin.dataset['perline'])];
+        const [first, count, perLine] = [
+          Number(pin.dataset['first']),
+          Number(pin.dataset['count']),
+          Number(pin.dataset['perline']),
+        ];
         const inside = place >= first && place < first + count;
         pin.style.opacity = inside ? '1' : '0';
         pin.parentElement!.dataset['sounding'] = String(inside);
@@ -279,7 +311,8 @@ function useBarKeys(song: Song, range: BarRange | null, setRange: (range: BarRan
       event.preventDefault();
       const { first, last } = barSpan(song);
       const hold = (bar: number) => Math.min(last, Math.max(first, bar));
-      if (range && event.shiftKey) return setRange({ first: range.first, last: Math.max(range.first, hold(range.last + step)) });
+      if (range && event.shiftKey)
+        return setRange({ first: range.first, last: Math.max(range.first, hold(range.last + step)) });
       const bar = hold((range ? (step > 0 ? range.last : range.first) : first - step) + step);
       setRange({ first: bar, last: bar });
       const { live } = app.conducting.store.getState();

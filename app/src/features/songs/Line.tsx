@@ -35,7 +35,16 @@ export const Line = memo(function Line({ song, first, count, perLine, peaks, ran
   const share = `${(count / perLine) * 100}%` as const;
   return (
     <View height={PAPER} marginBottom={LINE_HEIGHT - PAPER} position="relative">
-      <View position="absolute" left={0} top={0} bottom={0} width={share} backgroundColor="$sunken" borderRadius={8} overflow="hidden">
+      <View
+        position="absolute"
+        left={0}
+        top={0}
+        bottom={0}
+        width={share}
+        backgroundColor="$sunken"
+        borderRadius={8}
+        overflow="hidden"
+      >
         <Waveform song={song} first={first} count={count} peaks={peaks} palette={palette} />
         <Ribbon song={song} first={first} count={count} />
       </View>
@@ -77,9 +86,28 @@ export const Line = memo(function Line({ song, first, count, perLine, peaks, ran
         data-first={first}
         data-count={count}
         data-perline={perLine}
-        style={{ position: 'absolute', top: 0, bottom: 0, width: 2, marginLeft: -1, background: palette.doing, opacity: 0, pointerEvents: 'none' }}
+        style={{
+          position: 'absolute',
+          top: 0,
+          bottom: 0,
+          width: 2,
+          marginLeft: -1,
+          background: palette.doing,
+          opacity: 0,
+          pointerEvents: 'none',
+        }}
       >
-        <div style={{ position: 'absolute', left: -4, top: -1, width: 10, height: 8, borderRadius: '3px 3px 5px 5px', background: palette.doing }} />
+        <div
+          style={{
+            position: 'absolute',
+            left: -4,
+            top: -1,
+            width: 10,
+            height: 8,
+            borderRadius: '3px 3px 5px 5px',
+            background: palette.doing,
+          }}
+        />
       </div>
     </View>
   );
@@ -94,7 +122,13 @@ function sized(canvas: HTMLCanvasElement): CanvasRenderingContext2D | null {
   return context;
 }
 
-function Waveform({ song, first, count, peaks, palette }: Pick<Props, 'song' | 'first' | 'count' | 'peaks'> & { readonly palette: Palette }) {
+function Waveform({
+  song,
+  first,
+  count,
+  peaks,
+  palette,
+}: Pick<Props, 'song' | 'first' | 'count' | 'peaks'> & { readonly palette: Palette }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const element = canvas.current;
@@ -103,6 +137,7 @@ function Waveform({ song, first, count, peaks, palette }: Pick<Props, 'song' | '
     const width = element.clientWidth;
     context.fillStyle = palette.faint;
     const barWidth = width / count;
+    const loudest = peaks.reduce((most, peak) => Math.max(most, peak), 1);
     for (let i = 0; i < count; i++) {
       const from = timeOfBar(song, first + i);
       const length = timeOfBar(song, first + i + 1) - from;
@@ -111,12 +146,18 @@ function Waveform({ song, first, count, peaks, palette }: Pick<Props, 'song' | '
         const end = Math.max(start + 1, Math.floor((from + (length * (x + 2.5)) / barWidth) * PEAKS_PER_SECOND));
         let most = 0;
         for (let k = Math.max(0, start); k < end && k < peaks.length; k++) most = Math.max(most, peaks[k]!);
-        const tall = Math.max(1, (most / 255) * WAVE);
+        const tall = Math.max(1, (most / loudest) * WAVE);
         context.fillRect(i * barWidth + x, (WAVE - tall) / 2, 1.25, tall);
       }
     }
   }, [song, first, count, peaks, palette]);
-  return <canvas ref={canvas} aria-hidden style={{ position: 'absolute', left: 0, top: WAVE_TOP, width: '100%', height: WAVE }} />;
+  return (
+    <canvas
+      ref={canvas}
+      aria-hidden
+      style={{ position: 'absolute', left: 0, top: WAVE_TOP, width: '100%', height: WAVE }}
+    />
+  );
 }
 
 /** A strip a part: what the rig will really show. Parts that give no light have none. */
@@ -135,21 +176,27 @@ function Ribbon({ song, first, count }: Pick<Props, 'song' | 'first' | 'count'>)
     );
     if (shown.length === 0) return;
     const times = ribbonTimes(song, first, count, COLUMNS);
-    void light.ribbon(song.id, shown.map((part) => part.id), times).then((pixels) => {
-      const element = canvas.current;
-      const context = wanted && pixels && element ? sized(element) : null;
-      if (!element || !context) return;
-      const columns = times.length;
-      const tall = element.clientHeight / shown.length;
-      const wide = element.clientWidth / columns;
-      shown.forEach((_, row) => {
-        for (let column = 0; column < columns; column++) {
-          const at = (row * columns + column) * 4;
-          context.fillStyle = `rgb(${pixels[at]},${pixels[at + 1]},${pixels[at + 2]})`;
-          context.fillRect(column * wide, row * tall, wide + 0.6, Math.max(2, tall - 1));
-        }
+    void light
+      .ribbon(
+        song.id,
+        shown.map((part) => part.id),
+        times,
+      )
+      .then((pixels) => {
+        const element = canvas.current;
+        const context = wanted && pixels && element ? sized(element) : null;
+        if (!element || !context) return;
+        const columns = times.length;
+        const tall = element.clientHeight / shown.length;
+        const wide = element.clientWidth / columns;
+        shown.forEach((_, row) => {
+          for (let column = 0; column < columns; column++) {
+            const at = (row * columns + column) * 4;
+            context.fillStyle = `rgb(${pixels[at]},${pixels[at + 1]},${pixels[at + 2]})`;
+            context.fillRect(column * wide, row * tall, wide + 0.6, Math.max(2, tall - 1));
+          }
+        });
       });
-    });
     return () => {
       wanted = false;
     };
@@ -164,10 +211,17 @@ function Ribbon({ song, first, count }: Pick<Props, 'song' | 'first' | 'count'>)
   );
 }
 
-function Clips({ song, first, count, perLine, palette }: Pick<Props, 'song' | 'first' | 'count' | 'perLine'> & { readonly palette: Palette }) {
+function Clips({
+  song,
+  first,
+  count,
+  perLine,
+  palette,
+}: Pick<Props, 'song' | 'first' | 'count' | 'perLine'> & { readonly palette: Palette }) {
   const looks = useShow((show) => show.looks) ?? [];
   const [main, ...others] = song.lanes;
-  const nameOf = (look: string | null) => (look === null ? 'Dark' : (looks.find((one) => one.id === look)?.name ?? 'Gone'));
+  const nameOf = (look: string | null) =>
+    look === null ? 'Dark' : (looks.find((one) => one.id === look)?.name ?? 'Gone');
   return (
     <>
       {main &&

@@ -2,7 +2,9 @@
 
 import { useState } from 'react';
 import { Text, View } from '@tamagui/core';
-import { Play, X } from 'lucide-react-native';
+import Play from 'lucide-react-native/icons/play';
+import Redo2 from 'lucide-react-native/icons/redo-2';
+import X from 'lucide-react-native/icons/x';
 import type { Look } from '@hovlix/core/light';
 import { beatsOfBars, clipAt, timeOfBar, type Clip, type Song } from '@hovlix/core/song';
 import { id, type Id } from '@hovlix/core/units';
@@ -41,12 +43,36 @@ export function LookTray({ song, range, wide, onClose }: Props) {
       paddingVertical={12}
       {...(wide
         ? { height: '100%' }
-        : { position: 'absolute', left: 0, right: 0, bottom: 0, borderTopLeftRadius: 18, borderTopRightRadius: 18, borderTopWidth: 1, borderColor: '$line', boxShadow: '0 -10px 30px rgba(0,0,0,.35)', zIndex: 5 })}
+        : {
+            position: 'absolute',
+            left: 0,
+            right: 0,
+            bottom: 0,
+            borderTopLeftRadius: 18,
+            borderTopRightRadius: 18,
+            borderTopWidth: 1,
+            borderColor: '$line',
+            boxShadow: '0 -10px 30px rgba(0,0,0,.35)',
+            zIndex: 5,
+          })}
     >
       <Row paddingLeft={16} paddingRight={8} gap={8}>
-        <Text flex={1} fontFamily="$heading" fontWeight="650" fontSize={18} color="$text" numberOfLines={1} testID="range">
+        <Text
+          flex={1}
+          fontFamily="$heading"
+          fontWeight="650"
+          fontSize={18}
+          color="$text"
+          numberOfLines={1}
+          testID="range"
+        >
           {rangeText(range)}
         </Text>
+        {!wide && (
+          <Button label="Redo" kind="quiet" onPress={app.document.redo}>
+            <Redo2 size={20} color={palette.text} aria-hidden />
+          </Button>
+        )}
         <Button label="Play from here" onPress={() => void app.player.play(song, timeOfBar(song, range.first))}>
           <Play size={18} color={palette.text} fill={palette.text} aria-hidden />
         </Button>
@@ -76,7 +102,9 @@ export function LookTray({ song, range, wide, onClose }: Props) {
             </View>
           ))}
         </Row>
-        <Button onPress={() => app.document.make({ type: 'clear-bars', song: song.id, lane: lane.id, from, to })}>Clear</Button>
+        <Button onPress={() => app.document.make({ type: 'clear-bars', song: song.id, lane: lane.id, from, to })}>
+          Clear
+        </Button>
         <Button onPress={() => setNaming(!naming)} pressed={naming}>
           Section
         </Button>
@@ -94,7 +122,9 @@ export function LookTray({ song, range, wide, onClose }: Props) {
       ) : (
         <>
           <ScrollArea sideways>
-            <div style={{ display: 'grid', gridAutoFlow: 'column', gridAutoColumns: 124, gap: 10, padding: '0 16px 4px' }}>
+            <div
+              style={{ display: 'grid', gridAutoFlow: 'column', gridAutoColumns: 124, gap: 10, padding: '0 16px 4px' }}
+            >
               <LookCards looks={looks} chosen={here} onLay={lay} />
             </div>
           </ScrollArea>
@@ -128,7 +158,17 @@ function LookCards({
   );
 }
 
-function Card({ name, on, onPress, children }: { readonly name: string; readonly on: boolean; readonly onPress: () => void; readonly children: React.ReactNode }) {
+function Card({
+  name,
+  on,
+  onPress,
+  children,
+}: {
+  readonly name: string;
+  readonly on: boolean;
+  readonly onPress: () => void;
+  readonly children: React.ReactNode;
+}) {
   return (
     <View
       render="button"
@@ -146,7 +186,15 @@ function Card({ name, on, onPress, children }: { readonly name: string; readonly
       minWidth={0}
     >
       {children}
-      <Words fontSize={13} fontWeight="600" paddingHorizontal={8} paddingVertical={7} numberOfLines={1} textAlign="left" width="100%">
+      <Words
+        fontSize={13}
+        fontWeight="600"
+        paddingHorizontal={8}
+        paddingVertical={7}
+        numberOfLines={1}
+        textAlign="left"
+        width="100%"
+      >
         {name}
       </Words>
     </View>
@@ -156,7 +204,17 @@ function Card({ name, on, onPress, children }: { readonly name: string; readonly
 const FADES = [0, 0.25, 0.5, 1, 2, 4, 8, 16];
 
 /** How the clip under the chosen bars comes and goes; in beats. */
-function ClipFades({ song, lane, clip, looks }: { readonly song: Song; readonly lane: Id<'Lane'>; readonly clip: Clip; readonly looks: readonly Look[] }) {
+function ClipFades({
+  song,
+  lane,
+  clip,
+  looks,
+}: {
+  readonly song: Song;
+  readonly lane: Id<'Lane'>;
+  readonly clip: Clip;
+  readonly looks: readonly Look[];
+}) {
   const app = useHovlix();
   const look = looks.find((one) => one.id === clip.look);
   const change = (which: 'fadeIn' | 'fadeOut', value: number) =>
@@ -165,19 +223,47 @@ function ClipFades({ song, lane, clip, looks }: { readonly song: Song; readonly 
     <Column paddingHorizontal={16} gap={4}>
       <Quiet numberOfLines={1}>{look?.name ?? 'Dark'} comes and goes in</Quiet>
       <Row gap={12}>
-        <Stepper name="Fade in" value={clip.fadeIn ?? look?.fadeIn ?? 0} onChange={(value) => change('fadeIn', value)} />
-        <Stepper name="Fade out" value={clip.fadeOut ?? look?.fadeOut ?? 0} onChange={(value) => change('fadeOut', value)} />
+        <Stepper
+          name="Fade in"
+          value={clip.fadeIn ?? look?.fadeIn ?? 0}
+          onChange={(value) => change('fadeIn', value)}
+        />
+        <Stepper
+          name="Fade out"
+          value={clip.fadeOut ?? look?.fadeOut ?? 0}
+          onChange={(value) => change('fadeOut', value)}
+        />
       </Row>
     </Column>
   );
 }
 
-function Stepper({ name, value, onChange }: { readonly name: string; readonly value: number; readonly onChange: (value: number) => void }) {
+function Stepper({
+  name,
+  value,
+  onChange,
+}: {
+  readonly name: string;
+  readonly value: number;
+  readonly onChange: (value: number) => void;
+}) {
   const below = FADES.findLast((step) => step < value - 1e-9);
   const above = FADES.find((step) => step > value + 1e-9);
   return (
-    <Row flex={1} justifyContent="space-between" backgroundColor="$well" borderRadius={22} role="group" aria-label={name}>
-      <Button label={`${name} shorter`} kind="quiet" disabled={below === undefined} onPress={() => below !== undefined && onChange(below)}>
+    <Row
+      flex={1}
+      justifyContent="space-between"
+      backgroundColor="$well"
+      borderRadius={22}
+      role="group"
+      aria-label={name}
+    >
+      <Button
+        label={`${name} shorter`}
+        kind="quiet"
+        disabled={below === undefined}
+        onPress={() => below !== undefined && onChange(below)}
+      >
         <ButtonText>−</ButtonText>
       </Button>
       <Column alignItems="center">
@@ -188,7 +274,12 @@ function Stepper({ name, value, onChange }: { readonly name: string; readonly va
           {value} {value === 1 ? 'beat' : 'beats'}
         </Figures>
       </Column>
-      <Button label={`${name} longer`} kind="quiet" disabled={above === undefined} onPress={() => above !== undefined && onChange(above)}>
+      <Button
+        label={`${name} longer`}
+        kind="quiet"
+        disabled={above === undefined}
+        onPress={() => above !== undefined && onChange(above)}
+      >
         <ButtonText>+</ButtonText>
       </Button>
     </Row>

@@ -7,7 +7,15 @@ import { useHovlix } from '../../host/hovlix';
 import { Button, Column, Row } from '../../ui/pieces';
 import { Field } from '../../ui/Field';
 
-export function SectionForm({ song, bar, onDone }: { readonly song: Song; readonly bar: number; readonly onDone: () => void }) {
+export function SectionForm({
+  song,
+  bar,
+  onDone,
+}: {
+  readonly song: Song;
+  readonly bar: number;
+  readonly onDone: () => void;
+}) {
   const app = useHovlix();
   const existing = song.sections.find((section) => section.bar === bar);
   const [name, setName] = useState(existing?.name ?? '');
@@ -31,7 +39,13 @@ export function SectionForm({ song, bar, onDone }: { readonly song: Song; readon
   return (
     <Column paddingHorizontal={16} gap={8}>
       <Field label="Section name" value={name} onChange={setName} placeholder="Verse 1" onEnter={save} />
-      <Field label="What the light should do" value={note} onChange={setNote} placeholder="only blue, wait for the drummer" onEnter={save} />
+      <Field
+        label="What the light should do"
+        value={note}
+        onChange={setNote}
+        placeholder="only blue, wait for the drummer"
+        onEnter={save}
+      />
       <Row gap={8} justifyContent="flex-end">
         {existing && (
           <Button

@@ -2,7 +2,9 @@
 
 import { useRef, useState } from 'react';
 import { useRouter } from 'expo-router';
-import { FileMusic, FolderOpen, Share2 } from 'lucide-react-native';
+import FileMusic from 'lucide-react-native/icons/file-music';
+import FolderOpen from 'lucide-react-native/icons/folder-open';
+import Share2 from 'lucide-react-native/icons/share-2';
 import { useQuery } from '@tanstack/react-query';
 import { Text, View } from '@tamagui/core';
 import { wordsFor } from '@hovlix/core/problem';
@@ -38,7 +40,7 @@ export function SongsPlace() {
       }}
     >
       <ScrollArea>
-        <PlaceHead title={show?.name ?? 'Songs'}>
+        <PlaceHead title="Songs" under={show?.name}>
           <FileButton label="Add music" accept={MUSIC} onFiles={bring.files} primary>
             <FileMusic size={18} color={palette.onDoing} aria-hidden />
             <ButtonText kind="primary">Add music</ButtonText>
@@ -53,7 +55,9 @@ export function SongsPlace() {
           borderWidth={over ? 2 : 0}
           borderColor="$doing"
         >
-          {show?.songs.map((song, i) => <SongRow key={song.id} song={song} number={i + 1} />)}
+          {show?.songs.map((song, i) => (
+            <SongRow key={song.id} song={song} number={i + 1} />
+          ))}
           {show?.songs.length === 0 && <Empty />}
         </View>
         <Quiet paddingHorizontal={20} paddingTop={12}>
@@ -115,12 +119,28 @@ function SongRow({ song, number }: { readonly song: Song; readonly number: numbe
   );
 }
 
-function Progress({ name, share, onCancel }: { readonly name: string; readonly share: number; readonly onCancel: () => void }) {
+function Progress({
+  name,
+  share,
+  onCancel,
+}: {
+  readonly name: string;
+  readonly share: number;
+  readonly onCancel: () => void;
+}) {
   return (
     <Row margin={12} marginTop={0} padding={16} gap={16} borderRadius={14} backgroundColor="$raised" role="status">
       <Column flex={1} gap={8}>
         <Words numberOfLines={1}>Listening to {name}</Words>
-        <View height={8} borderRadius={4} backgroundColor="$well" overflow="hidden" role="progressbar" aria-label={`Listening to ${name}`} aria-valuenow={Math.round(share * 100)}>
+        <View
+          height={8}
+          borderRadius={4}
+          backgroundColor="$well"
+          overflow="hidden"
+          role="progressbar"
+          aria-label={`Listening to ${name}`}
+          aria-valuenow={Math.round(share * 100)}
+        >
           <View height={8} width={`${Math.round(share * 100)}%`} backgroundColor="$doing" />
         </View>
         <Quiet>{share < 0.85 ? 'decoding the sound' : 'finding beats and bars'}</Quiet>
@@ -145,7 +165,12 @@ function ShowFile({ onFiles }: { readonly onFiles: (files: File[]) => void }) {
     const url = URL.createObjectURL(await bundleOf(show, app.repository));
     const link = window.document.createElement('a');
     link.href = url;
-    link.download = `${show.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-').replaceAll(/^-|-$/g, '').toLowerCase() || 'show'}.hovlix`;
+    link.download = `${
+      show.name
+        .replaceAll(/[^\p{L}\p{N}]+/gu, '-')
+        .replaceAll(/^-|-$/g, '')
+        .toLowerCase() || 'show'
+    }.hovlix`;
     link.click();
     setTimeout(() => URL.revokeObjectURL(url), 10000);
     say(`Exported as ${link.download}`);
@@ -231,7 +256,12 @@ function useBringIn() {
 
   const one = async (file: File): Promise<void> => {
     if (/\.hovlix$/i.test(file.name)) {
-      const problem = await bringInShow(file.name, new Uint8Array(await file.arrayBuffer()), app.repository, app.document);
+      const problem = await bringInShow(
+        file.name,
+        new Uint8Array(await file.arrayBuffer()),
+        app.repository,
+        app.document,
+      );
       return say(problem ? wordsFor(problem) : `Opened ${file.name}`, { tone: problem ? 'bad' : 'good' });
     }
     const mine = analyseFile(file, app.repository, (share) => setJob((now) => (now ? { ...now, share } : now)));

@@ -47,7 +47,13 @@ export function StageStrip({ height }: { readonly height: number }) {
   }, [light, stage, height]);
 
   return (
-    <View height={height} backgroundColor="#0b090f" role="img" aria-label="The stage as it is lit now" overflow="hidden">
+    <View
+      height={height}
+      backgroundColor="#0b090f"
+      role="img"
+      aria-label="The stage as it is lit now"
+      overflow="hidden"
+    >
       <canvas ref={canvas} style={{ width: '100%', height: '100%', display: 'block' }} data-testid="stage" />
       <Health />
     </View>
@@ -71,8 +77,17 @@ function Health() {
     : output ? ['$live', `sending ${Math.round(output.framesPerSecond)}/s${output.senders.length > 1 ? ` · ${output.senders.length} outputs` : ''}`]
     : ['$faint', 'starting']; // prettier-ignore
   return (
-    <View position="absolute" right={10} top={8} gap={6} alignItems="flex-end" theme="night">
-      <View flexDirection="row" alignItems="center" gap={6} paddingHorizontal={10} height={26} borderRadius={13} backgroundColor="rgba(11,9,15,0.72)" role="status">
+    <View position="absolute" right={10} top={8} gap={6} alignItems="flex-end" theme="dark">
+      <View
+        flexDirection="row"
+        alignItems="center"
+        gap={6}
+        paddingHorizontal={10}
+        height={26}
+        borderRadius={13}
+        backgroundColor="rgba(11,9,15,0.72)"
+        role="status"
+      >
         <View width={8} height={8} borderRadius={4} backgroundColor={colour as '$live'} />
         <Words fontSize={12} lineHeight={16} testID="health" color="$text">
           {text}

@@ -17,7 +17,13 @@ type Lamp = {
 /** A painter for one rig; it keeps its scratch space, so painting again and again needs no new memory of ours. */
 export type Painter = {
   /** @param lamps `LAMP_STRIDE` numbers a head. @param at seconds, for strobes. */
-  readonly paint: (context: CanvasRenderingContext2D, width: number, height: number, lamps: Float32Array, at: number) => void;
+  readonly paint: (
+    context: CanvasRenderingContext2D,
+    width: number,
+    height: number,
+    lamps: Float32Array,
+    at: number,
+  ) => void;
 };
 
 const BACK_WALL = 6;
@@ -41,11 +47,13 @@ export function painter(heads: readonly StageHead[]): Painter {
     const glow = ambient(lamps, all.length, rgb);
     paintRoom(context, view, glow);
     context.globalCompositeOperation = 'lighter';
-    for (let i = 0; i < all.length; i++) if (lit(lamps, i, at, rgb)) paintPool(context, view, all[i]!, lamps, i, rgb, styles);
+    for (let i = 0; i < all.length; i++)
+      if (lit(lamps, i, at, rgb)) paintPool(context, view, all[i]!, lamps, i, rgb, styles);
     context.globalCompositeOperation = 'source-over';
     paintPeople(context, view, glow);
     context.globalCompositeOperation = 'lighter';
-    for (let i = 0; i < all.length; i++) if (lit(lamps, i, at, rgb)) paintBeam(context, view, all[i]!, lamps, i, rgb, styles);
+    for (let i = 0; i < all.length; i++)
+      if (lit(lamps, i, at, rgb)) paintBeam(context, view, all[i]!, lamps, i, rgb, styles);
     context.globalCompositeOperation = 'source-over';
     for (let i = 0; i < all.length; i++) paintHousing(context, view, all[i]!, lit(lamps, i, at, rgb), rgb, styles);
   };
@@ -95,8 +103,8 @@ function beamEnd(lamp: Lamp, lamps: Float32Array, index: number): 'floor' | 'wal
   let hit: 'floor' | 'wall' | 'air' = 'air';
   if (dz < -0.02 && -mount.z / dz < 14) [reach, hit] = [-mount.z / dz, 'floor'];
   if (dy > 0.02 && (BACK_WALL - mount.y) / dy < reach) [reach, hit] = [(BACK_WALL - mount.y) / dy, 'wall'];
-  // A beam towards the audience is followed only to just before the camera.
-  if (dy < -0.02) reach = Math.min(reach, (mount.y + 6.5) / -dy);
+  // A beam towards the audience is followed to the stage's edge; from there on it is glare.
+  if (dy < -0.02) reach = Math.min(reach, (mount.y + 1.2) / -dy);
   if (hit === 'floor' && mount.y + dy * reach < -6) hit = 'air';
   lamp.to[0] = mount.x + dx * reach;
   lamp.to[1] = mount.y + dy * reach;
@@ -260,11 +268,20 @@ function paintHousing(
   }
   const moving = kind.startsWith('moving');
   context.beginPath();
-  context.roundRect(point[0]! - size * 0.1, point[1]! - size * (moving ? 0.3 : 0.16), size * 0.2, size * (moving ? 0.34 : 0.2), size * 0.05);
+  context.roundRect(
+    point[0]! - size * 0.1,
+    point[1]! - size * (moving ? 0.3 : 0.16),
+    size * 0.2,
+    size * (moving ? 0.34 : 0.2),
+    size * 0.05,
+  );
   context.fill();
   if (!on) return;
   context.globalCompositeOperation = 'lighter';
-  halo(context, point[0]!, point[1]!, size * (kind === 'moving spot' ? 0.5 : 0.36), rgb[3]! * 0.9, stylesOf(rgb, cache));
+  // A lens that looks at the audience blinds it.
+  const facing = Math.max(0, -lamp.direction[1]!);
+  const glare = size * (kind === 'moving spot' ? 0.5 : 0.36) * (1 + (moving ? 3 : 0.8) * facing ** 2);
+  halo(context, point[0]!, point[1]!, glare, rgb[3]! * 0.9, stylesOf(rgb, cache));
   context.globalAlpha = rgb[3]! * 0.9;
   context.fillStyle = '#fff';
   context.beginPath();

@@ -1,0 +1,80 @@
+// ./start: install if the lock file changed, build what changed, then serve. Quiet but for one address.
+
+import { spawn, spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const only = process.argv.includes('--build-only');
+const args = process.argv.slice(2).filter((arg) => arg !== '--build-only');
+
+function stop(line) {
+  process.stderr.write(`Hovlix: ${line}\n`);
+  process.exit(1);
+}
+
+const [major, minor] = process.versions.node.split('.').map(Number);
+if (major < 20 || (major === 20 && minor < 19))
+  stop(`Node.js 20.19 or later is needed; this is ${process.versions.node}.`);
+
+if (!only && !args.includes('--help')) await portMustBeFree();
+install();
+const built = spawnSync(process.execPath, ['scripts/build.mjs'], { cwd: root, stdio: 'inherit' });
+if (built.status !== 0) process.exit(built.status ?? 1);
+if (!only) serve();
+
+/** Found out before minutes of building, not after. */
+function portMustBeFree() {
+  const at = args.findIndex((arg) => arg === '--port');
+  const port = at >= 0 ? Number(args[at + 1]) : Number(args.find((arg) => arg.startsWith('--port='))?.slice(7) ?? 4747);
+  // The command itself says what is wrong with a port that is none.
+  if (!Number.isInteger(port) || port < 1 || port > 65535) return undefined;
+  return new Promise((resolve) => {
+    const probe = createServer();
+    probe.once('error', (error) =>
+      stop(
+        error.code === 'EADDRINUSE'
+          ? `Port ${port} is taken. Is Hovlix running already? Else: ./start --port N`
+          : error.message,
+      ),
+    );
+    probe.listen(port, '127.0.0.1', () => probe.close(resolve));
+  });
+}
+
+function install() {
+  const stamp = join(root, 'node_modules', '.hovlix-lock');
+  const wanted = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
+  const npm = spawnSync('npm', ['ci', '--ignore-scripts', '--no-fund', '--no-audit', '--loglevel=error'], {
+    cwd: root,
+    encoding: 'utf8',
+    shell: process.platform === 'win32',
+  });
+  if (npm.status !== 0) {
+    const said = `${npm.stdout ?? ''}${npm.stderr ?? ''}${npm.error ?? ''}`;
+    mkdirSync(join(root, '.cache'), { recursive: true });
+    writeFileSync(join(root, '.cache', 'install.log'), said);
+    const offline = /ENOTFOUND|EAI_AGAIN|ECONNREFUSED|ETIMEDOUT|ENETUNREACH|network/i.test(said);
+    stop(
+      offline
+        ? 'the first start needs the internet to fetch its parts, and it cannot be reached.'
+        : 'installing failed; .cache/install.log says why.',
+    );
+  }
+  writeFileSync(stamp, wanted);
+}
+
+function serve() {
+  const child = spawn(process.execPath, ['server/bin/hovlix.mjs', 'serve', '--demo', ...args], {
+    cwd: root,
+    stdio: 'inherit',
+  });
+  for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
+  child.on('exit', (code) => process.exit(code ?? 0));
+}

@@ -1,0 +1,68 @@
+// ./test: everything that must hold. `./test unit` leaves the browser out.
+
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const results = join(root, '.cache', 'results');
+const wanted = process.argv[2] ?? 'all';
+let passed = 0;
+let failed = 0;
+
+const run = (command, args, options = {}) =>
+  spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options, env: { ...process.env, ...options.env } })
+    .status === 0;
+
+function check(name, command, args) {
+  console.log(`\n== ${name}`);
+  if (run(command, args)) passed++;
+  else failed++;
+}
+
+/** Jest counts its tests into a file; a run that dies without one counts as one failure. */
+function jest(workspace) {
+  console.log(`\n== tests of ${workspace}`);
+  const file = join(results, `${workspace}.json`);
+  const fine = run('npx', ['jest', '--ci', '--silent', `--outputFile=${file}`, '--json'], {
+    cwd: join(root, workspace),
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
+  if (!existsSync(file)) return void failed++;
+  const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(file, 'utf8'));
+  passed += numPassedTests;
+  failed += Math.max(numFailedTests, numFailedTestSuites, fine ? 0 : 1);
+}
+
+function browser() {
+  if (!existsSync('/usr/bin/chromium')) {
+    console.log('\n== installing Chromium');
+    const apt = { stdio: 'ignore', env: { DEBIAN_FRONTEND: 'noninteractive' } };
+    run('apt-get', ['update'], apt);
+    if (!run('apt-get', ['install', '-y', '--no-install-recommends', 'chromium'], apt)) {
+      console.error('Chromium could not be installed (apt-get install chromium).');
+      return void failed++;
+    }
+  }
+  console.log('\n== the real interface');
+  const file = join(results, 'e2e.json');
+  const fine = run('npx', ['playwright', 'test'], { cwd: join(root, 'e2e'), env: { HOVLIX_RESULTS: file } });
+  if (!existsSync(file)) return void failed++;
+  const { stats } = JSON.parse(readFileSync(file, 'utf8'));
+  passed += stats.expected + stats.flaky;
+  failed += Math.max(stats.unexpected, fine ? 0 : 1);
+}
+
+rmSync(results, { recursive: true, force: true });
+mkdirSync(results, { recursive: true });
+console.log('== install and build');
+if (!run(process.execPath, ['scripts/start.mjs', '--build-only'])) failed++;
+else {
+  check('types', 'npm', ['run', '--silent', 'typecheck']);
+  check('lint and format', 'npm', ['run', '--silent', 'lint']);
+  for (const workspace of ['core', 'server', 'app']) jest(workspace);
+  if (wanted === 'all') browser();
+}
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 && passed > 0 ? 0 : 1);
