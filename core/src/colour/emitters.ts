@@ -45,7 +45,8 @@ export function isPrimary(name: EmitterName): boolean {
 /**
  * Writes drives (0…1) for red, green, blue and the further emitters, in the order given to `mixerFor`, to `out`.
  * Non-negative least squares over the primaries; then whites and ambers take over what they can, as they are brighter
- * and render faces better. Too bright a wish is dimmed as a whole, so that its colour holds. Allocates nothing.
+ * and render faces better. All are then scaled until the strongest is at full: a colour means the brightest this lamp has
+ * of it, and how bright it shines is the level's business. Allocates nothing.
  * @param scratch at least 6 numbers.
  */
 export function solveMix(
@@ -70,9 +71,9 @@ export function solveMix(
     out[i] = share;
     for (let k = 0; k < 3; k++) out[k] = Math.max(0, out[k]! - share * mixer.extras[at + k]!);
   }
-  let most = 1;
+  let most = 0;
   for (let i = 0; i < mixer.count; i++) if (out[i]! > most) most = out[i]!;
-  if (most > 1) for (let i = 0; i < mixer.count; i++) out[i] = out[i]! / most;
+  if (most > 1e-6) for (let i = 0; i < mixer.count; i++) out[i] = out[i]! / most;
 }
 
 /** Least squares with no emitter below zero, by trying each pair and each single primary: exact for three. */

@@ -3,10 +3,10 @@
 import { failed, ok, type Result } from '../problem';
 import { steadyTempo, tempoMap, timeAt, type Meter, type TempoMap } from '../time';
 import { beats as quarterNotes, seconds, type Seconds } from '../units';
-import { findBars } from './bars';
+import { findBars, type BarGuess } from './bars';
 import { findBeats } from './beats';
 import { decodeAudio, type AudioType, type Between } from './decode';
-import { featureTaker, FRAME_RATE } from './features';
+import { featureTaker, FRAME_RATE, type Features } from './features';
 
 export type Analysis = {
   readonly type: AudioType;
@@ -39,9 +39,9 @@ export async function analyse(bytes: Uint8Array, name: string, between: Between)
   if (length < SHORTEST_SONG) return failed({ code: 'audio-too-short', name, seconds: length });
   const features = taker.end();
   if ((await between(0.88)) === 'stop') return failed({ code: 'cancelled' });
-  const raw = findBeats(features);
+  const heard = findBeats(features);
   if ((await between(0.96)) === 'stop') return failed({ code: 'cancelled' });
-  const bars = findBars(features, raw);
+  const { raw, bars } = feltPulse(features, heard);
   const found = raw.length >= 8;
   const pulse = bars.compound ? 1.5 : 1;
   const tempo = found ? smoothTempo(raw, bars.firstDownbeat, pulse) : steadyTempo(120);
@@ -67,6 +67,18 @@ export async function analyse(bytes: Uint8Array, name: string, between: Between)
     found,
     peaks: Uint8Array.from(features.peaks, (peak) => Math.min(255, Math.round(peak * 255))),
   });
+}
+
+/** In three faster than this, the bar is what one taps: its beats are the eighths of a 6/8. */
+const FASTEST_THREE = 175;
+
+/** The pulse that is felt, and its bars. */
+function feltPulse(features: Features, heard: readonly number[]): { raw: readonly number[]; bars: BarGuess } {
+  const bars = findBars(features, heard);
+  const bpm = (60 * (heard.length - 1)) / ((heard.at(-1) ?? 0) - (heard[0] ?? 0) || Infinity);
+  if (bars.beatsInBar !== 3 || bpm < FASTEST_THREE) return { raw: heard, bars };
+  const raw = heard.filter((_, i) => i % 3 === bars.firstDownbeat);
+  return { raw, bars: findBars(features, raw, true) };
 }
 
 /** A steady song strays from the straight line by less than this at the median: it gets one constant tempo. */

@@ -11,9 +11,13 @@ export type BarGuess = {
   readonly compound: boolean;
 };
 
-export function findBars(features: Features, beats: readonly number[]): BarGuess {
+/** @param compound where it is known that each beat divides in three; without, it is found out. */
+export function findBars(
+  features: Features,
+  beats: readonly number[],
+  compound = dividesInThree(features, beats),
+): BarGuess {
   if (beats.length < 8) return { beatsInBar: 4, firstDownbeat: 0, compound: false };
-  const compound = dividesInThree(features, beats);
   const accents = accentsOf(features, beats);
   const sizes = compound ? ([2] as const) : ([4, 3] as const);
   let best = { score: -Infinity, beatsInBar: sizes[0] as BarGuess['beatsInBar'], firstDownbeat: 0 };

@@ -12,7 +12,7 @@ export type Features = {
   readonly seconds: number;
   /** Half-wave rectified rise of log energy, summed over the bands; 0 is nothing new. */
   readonly onset: Float32Array;
-  /** The same below 150 Hz: kick and bass. */
+  /** The same in the lowest bands alone, up to about 200 Hz: kick and bass. */
   readonly low: Float32Array;
   /** Log energy, `BANDS` values per frame, low to high. */
   readonly bands: Float32Array;
@@ -24,6 +24,9 @@ const LOWEST_HZ = 30;
 const HIGHEST_HZ = 15000;
 /** A rise is measured against two frames (20 ms) before, over neighbouring bands, so that vibrato is no onset. */
 const LAG = 2;
+/** Kick and bass lie in few bands and mean more for the beat than hats, which lie in many. */
+const LOW_BANDS = 3;
+const LOW_WEIGHT = 2;
 
 /** Takes sound in any slices and any sample rate; `end` gives the features of all of it. */
 export type FeatureTaker = {
@@ -143,8 +146,8 @@ function risesOf(bands: Float32Array, frames: number): { onset: Float32Array; lo
       );
       const rise = bands[now + b]! - around;
       if (rise <= 0) continue;
-      onset[f] = onset[f]! + rise;
-      if (b < 2) low[f] = low[f]! + rise;
+      onset[f] = onset[f]! + rise * (b < LOW_BANDS ? LOW_WEIGHT : 1);
+      if (b < LOW_BANDS) low[f] = low[f]! + rise;
     }
   }
   return { onset, low };

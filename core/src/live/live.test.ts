@@ -1,0 +1,116 @@
+import fc from 'fast-check';
+import { rampAt } from '../light/ramp';
+import { lookId, songId } from '../testing/show';
+import { seconds } from '../units';
+import { AT_REST, clockOffset, conductor, FromScreen, readMessage, reduced, songTimeAt, type Action, type Entry, type LiveState } from '.';
+
+const at = (time: number, ...actions: Action[]) => (state: LiveState) =>
+  actions.reduce((now, action) => reduced(now, { seq: now.seq + 1, at: seconds(time), who: 't', action }), state);
+const after = (...steps: ((state: LiveState) => LiveState)[]) => steps.reduce((state, step) => step(state), AT_REST);
+const red = lookId('red');
+const play: Action = { type: 'play', song: songId, from: seconds(10) };
+
+describe('transport', () => {
+  test('a playing song moves with the clock, a paused one stands', () => {
+    const playing = after(at(100, play));
+    expect(songTimeAt(playing.song!, seconds(103))).toBe(13);
+    const paused = at(104, { type: 'pause' })(playing);
+    expect(songTimeAt(paused.song!, seconds(999))).toBe(14);
+  });
+
+  test('an anchor corrects where the song is, but never starts one', () => {
+    const anchor: Action = { type: 'anchor', songTime: seconds(12.9), at: seconds(103), rate: 1 };
+    expect(songTimeAt(after(at(100, play), at(103.1, anchor)).song!, seconds(104))).toBeCloseTo(13.9, 9);
+    const still = after(at(100, { type: 'open-song', song: songId, from: seconds(3) }), at(103, anchor));
+    expect(still.song).toMatchObject({ playing: false, songTime: 3 });
+  });
+
+  test('a look chosen while a song stands still takes the light over', () => {
+    const state = after(at(1, { type: 'open-song', song: songId, from: seconds(3) }), at(2, { type: 'look-on', look: red, fade: seconds(1) }));
+    expect(state.song).toBeNull();
+    expect(after(at(1, play), at(2, { type: 'look-on', look: red, fade: seconds(1) })).song?.playing).toBe(true);
+  });
+});
+
+describe('looks, masters, blackout', () => {
+  test('a fade that is turned round goes on from where it was', () => {
+    const state = after(
+      at(0, { type: 'look-on', look: red, fade: seconds(4) }),
+      at(1, { type: 'look-off', look: red, fade: seconds(2) }),
+    );
+    expect(rampAt(state.standing[0]!.ramp, seconds(1))).toBeCloseTo(0.25);
+    expect(rampAt(state.standing[0]!.ramp, seconds(2))).toBeCloseTo(0.125);
+    expect(rampAt(state.standing[0]!.ramp, seconds(3))).toBe(0);
+  });
+
+  test('a look that has faded out is forgotten at the next press', () => {
+    const state = after(
+      at(0, { type: 'look-on', look: red, fade: seconds(0) }),
+      at(1, { type: 'look-off', look: red, fade: seconds(1) }),
+      at(5, { type: 'look-on', look: lookId('kept'), fade: seconds(0) }),
+    );
+    expect(state.standing.map((one) => one.look)).toEqual(['kept']);
+  });
+
+  test('blackout is a thing apart from master and sending', () => {
+    const state = after(at(1, { type: 'blackout', on: true, fade: seconds(0) }), at(2, { type: 'master', level: 0.5 }));
+    expect(state.blackout.on).toBe(true);
+    expect(state.sending).toBe(true);
+    expect(rampAt(state.master, seconds(9))).toBe(0.5);
+  });
+
+  test('four taps half a second apart set the free clock to 120', () => {
+    const state = after(...[0, 0.5, 1, 1.5].map((time) => at(time, { type: 'tap' })));
+    expect(state.tempo).toMatchObject({ bpm: expect.closeTo(120), at: expect.closeTo(1.5) });
+  });
+});
+
+describe('conductor', () => {
+  const actions = fc.array(
+    fc.constantFrom<Action>(play, { type: 'pause' }, { type: 'look-on', look: red, fade: seconds(1) }, { type: 'look-off', look: red, fade: seconds(1) }, { type: 'tap' }, { type: 'master', level: 0.3 }),
+    { maxLength: 40 },
+  );
+
+  test('whoever replays the log, whole or from a snapshot on, has the same state', () => {
+    fc.assert(
+      fc.property(actions, fc.nat(40), (list, cut) => {
+        let time = 0;
+        const boss = conductor(() => seconds((time += 0.37)));
+        const log = list.map((action) => boss.submit('a', action));
+        expect(log.map((entry) => entry.seq)).toEqual(log.map((_, i) => i + 1));
+        expect(log.reduce(reduced, AT_REST)).toEqual(boss.state());
+        const snapshot = log.slice(0, cut).reduce(reduced, AT_REST);
+        expect(boss.since(snapshot.seq)!.reduce(reduced, snapshot)).toEqual(boss.state());
+      }),
+      { seed: 5 },
+    );
+  });
+
+  test('what is too long ago asks for a snapshot', () => {
+    const boss = conductor(() => seconds(0));
+    for (let i = 0; i < 5000; i++) boss.submit('a', { type: 'tap' });
+    expect(boss.since(1)).toBeUndefined();
+    expect(boss.since(4999)).toHaveLength(1);
+    expect((boss.since(4999) as Entry[])[0]!.seq).toBe(5000);
+  });
+});
+
+describe('messages', () => {
+  test.each([
+    ['not json', 'not JSON'],
+    ['{}', 'type'],
+    ['{"type":"act","action":{"type":"master","level":7}}', 'action.level'],
+    ['{"type":"act","action":{"type":"self-destruct"}}', 'action.type'],
+    ['{"type":"hello","protocol":9,"screen":"x","show":null}', 'protocol'],
+    ['{"type":"edit","revision":0,"patches":[{"op":"replace","path":[{}]}]}', 'patches.0.path.0'],
+  ])('%s is refused with the place', (text, place) => {
+    const read = readMessage(FromScreen, text);
+    expect(!read.ok && read.why).toContain(place);
+  });
+
+  test('the quickest exchange decides the clock', () => {
+    const slow = { sent: 10, now: 110.4, received: 11 };
+    const quick = { sent: 20, now: 120.005, received: 20.01 };
+    expect(clockOffset([slow, quick, slow])).toBeCloseTo(100, 9);
+  });
+});

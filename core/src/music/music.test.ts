@@ -1,0 +1,152 @@
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { readBundle } from '../files';
+import { wordsFor } from '../problem';
+import { beatAt } from '../time';
+import { seconds } from '../units';
+import { analyse, audioTypeOf, type Analysis } from '.';
+
+const root = join(__dirname, '../../..');
+const run = (bytes: Uint8Array, name = 'test.wav') => analyse(bytes, name, async () => 'go-on');
+
+/** A click every `period` seconds, the first of four louder and lower, as a WAV of any kind. */
+function clicks({ rate = 44100, bits = 16, channels = 2, length = 20, period = 0.5, float = false } = {}): Uint8Array {
+  const frames = Math.round(rate * length);
+  const width = bits / 8;
+  const view = new DataView(new ArrayBuffer(44 + frames * width * channels));
+  const tag = (at: number, text: string) => [...text].forEach((letter, i) => view.setUint8(at + i, letter.charCodeAt(0)));
+  tag(0, 'RIFF');
+  view.setUint32(4, view.byteLength - 8, true);
+  tag(8, 'WAVEfmt ');
+  view.setUint32(16, 16, true);
+  view.setUint16(20, float ? 3 : 1, true);
+  view.setUint16(22, channels, true);
+  view.setUint32(24, rate, true);
+  view.setUint32(28, rate * width * channels, true);
+  view.setUint16(32, width * channels, true);
+  view.setUint16(34, bits, true);
+  tag(36, 'data');
+  view.setUint32(40, frames * width * channels, true);
+  for (let i = 0; i < frames; i++) {
+    const since = (i / rate) % period;
+    const first = Math.floor(i / rate / period) % 4 === 0;
+    const value = Math.sin(2 * Math.PI * (first ? 90 : 900) * since) * Math.exp(-since * 40) * (first ? 0.95 : 0.5);
+    for (let c = 0; c < channels; c++) {
+      const at = 44 + (i * channels + c) * width;
+      if (float) view.setFloat32(at, value, true);
+      else if (bits === 8) view.setUint8(at, 128 + Math.round(value * 127));
+      else if (bits === 16) view.setInt16(at, Math.round(value * 32767), true);
+      else {
+        const whole = Math.round(value * 8388607);
+        view.setUint16(at, whole & 0xffff, true);
+        view.setInt8(at + 2, whole >> 16);
+      }
+    }
+  }
+  return new Uint8Array(view.buffer);
+}
+
+const fMeasure = (truth: readonly number[], found: readonly number[]) => {
+  const hits = truth.filter((beat) => found.some((one) => Math.abs(one - beat) <= 0.07)).length;
+  return (2 * hits) / (truth.length + found.length);
+};
+
+async function analysed(bytes: Uint8Array, name?: string): Promise<Analysis> {
+  const result = await run(bytes, name);
+  if (!result.ok) throw new Error(wordsFor(result.problem));
+  return result.value;
+}
+
+describe('formats', () => {
+  test.each([
+    ['16 bit stereo', {}],
+    ['mono, 8 kHz', { rate: 8000, channels: 1 }],
+    ['8 bit', { bits: 8 }],
+    ['24 bit', { bits: 24 }],
+    ['96 kHz', { rate: 96000, bits: 24 }],
+    ['float', { bits: 32, float: true }],
+  ])('clicks at 120 in a WAV of %s', async (_, kind) => {
+    const found = await analysed(clicks(kind));
+    expect(found.bpm).toBeCloseTo(120, 0);
+    expect(found.duration).toBeCloseTo(20, 1);
+    expect(fMeasure(Array.from({ length: 40 }, (_unused, i) => i * 0.5), found.beats)).toBeGreaterThan(0.93);
+    expect(found.peaks.length).toBeGreaterThan(1950);
+  });
+
+  test('the kind is read from the bytes', () => {
+    expect(audioTypeOf(clicks({ length: 0.1 }))).toBe('wav');
+    expect(audioTypeOf(Uint8Array.of(0xff, 0xfb, 0x90, 0x64))).toBe('mp3');
+    expect(audioTypeOf(new TextEncoder().encode('OggS'))).toBe('ogg');
+    expect(audioTypeOf(new TextEncoder().encode('fLaC'))).toBe('flac');
+    expect(audioTypeOf(new TextEncoder().encode('Dear friends, tonight'))).toBeUndefined();
+  });
+});
+
+// The MP3 decoder tells the console of what it cannot read; the sentence for the user is what counts here.
+beforeAll(() => void jest.spyOn(console, 'error').mockImplementation(() => undefined));
+
+describe('bad audio: a sentence, never a throw', () => {
+  test.each([
+    ['empty', new Uint8Array(), 'is empty'],
+    ['a letter', new TextEncoder().encode('Dear friends, tonight we play'), 'not music Hovlix can read'],
+    ['a WAV without sound', clicks({ length: 0 }), 'cut short'],
+    ['a WAV cut in its header', clicks().slice(0, 30), 'cut short'],
+    ['0.3 s', clicks({ length: 0.3 }), 'lasts only 0.3 s'],
+    ['an OGG cut in its first page', new TextEncoder().encode('OggS\0\x02' + '\0'.repeat(60)), 'cut short'],
+    ['an MP3 of noise', Uint8Array.from({ length: 4000 }, (_, i) => (i < 4 ? [0xff, 0xfb, 0x90, 0x64][i]! : (i * 7919) & 127)), '“take.mp3”'],
+    ['a FLAC of nothing', new TextEncoder().encode('fLaC' + '\0'.repeat(80)), '“take.mp3”'],
+  ])('%s', async (_, bytes, sentence) => {
+    const result = await run(bytes, 'take.mp3');
+    expect(!result.ok && wordsFor(result.problem)).toContain(sentence);
+  });
+
+  test('a WAV cut in its sound is read as far as it goes', async () => {
+    const whole = clicks({ length: 20 });
+    expect((await analysed(whole.slice(0, whole.length / 2))).duration).toBeCloseTo(10, 1);
+  });
+
+  test('silence has no beats: a steady 120, and it says that nothing was found', async () => {
+    const silent = clicks();
+    silent.fill(0, 44);
+    const found = await analysed(silent);
+    expect(found).toMatchObject({ found: false, bpm: 120, beats: [] });
+  });
+
+  test('cancelling stops at the next slice', async () => {
+    let asked = 0;
+    const result = await analyse(clicks({ length: 60 }), 'x', async () => (++asked === 3 ? 'stop' : 'go-on'));
+    expect(!result.ok && result.problem.code).toBe('cancelled');
+    expect(asked).toBe(3);
+  });
+});
+
+describe('the songs of the demo, against the beats they were played from', () => {
+  const bundle = readBundle(readFileSync(join(root, 'demo/boathouse.hovlix')), 'boathouse.hovlix');
+  if (!bundle.ok) throw new Error(wordsFor(bundle.problem));
+  const { show, music } = bundle.value;
+
+  test.each(show.songs.map((song) => [song.title, song] as const))('%s', async (_, song) => {
+    const truth: { beats: number[]; meter: string } = JSON.parse(readFileSync(join(root, `demo/truth/${song.id}.json`), 'utf8'));
+    const found = await analysed(music.get(song.music!.hash)!.bytes, song.title);
+    expect(fMeasure(truth.beats, found.beats)).toBeGreaterThan(0.9);
+    expect(`${found.meter[0]!.numerator}/${found.meter[0]!.denominator}`).toBe(truth.meter);
+    // The show itself carries the truth: bar lines fall on its downbeats.
+    const pulse = song.meter[0]!.denominator === 8 ? 1.5 : 1;
+    expect(beatAt(song.tempo, seconds(truth.beats[8]!))).toBeCloseTo(8 * pulse, 3);
+  });
+});
+
+const shared = join(root, '../shared/audio');
+const skipped = existsSync(shared) ? test : test.skip;
+
+skipped('ten pieces with exact truth: mean beat F-measure of at least 0.9', async () => {
+  const pieces = readdirSync(shared).filter((name) => name.endsWith('.ogg'));
+  let sum = 0;
+  for (const name of pieces) {
+    const truth: { beats: number[] } = JSON.parse(readFileSync(join(shared, name.replace('.ogg', '.json')), 'utf8'));
+    const late = (beats: readonly number[]) => beats.filter((beat) => beat >= 5);
+    const found = await analysed(readFileSync(join(shared, name)), name);
+    sum += fMeasure(late(truth.beats), late(found.beats));
+  }
+  expect(sum / pieces.length).toBeGreaterThan(0.9);
+});

@@ -1,0 +1,129 @@
+import fc from 'fast-check';
+import { testShow } from '../testing/show';
+import { beats, id } from '../units';
+import { Command, edit, edited, followed, historyOf, migrated, patched, readShow, redone, rigInUse, undone, type History } from '.';
+
+const beat = fc.integer({ min: 0, max: 64 });
+const commands = fc.oneof(
+  fc.record({ from: beat, length: fc.integer({ min: 1, max: 16 }), look: fc.constantFrom('red', 'half-blue', null), n: fc.nat(1e6) }).map(({ from, length, look, n }) =>
+    Command.parse({ type: 'lay-clip', song: 'song', lane: 'looks', clip: { id: `n${n}`, look, from, to: from + length } }),
+  ),
+  fc.record({ from: beat, length: fc.integer({ min: 1, max: 9 }) }).map(({ from, length }) =>
+    Command.parse({ type: 'clear-bars', song: 'song', lane: 'looks', from, to: from + length }),
+  ),
+  fc.record({ bar: fc.nat(12), name: fc.constantFrom('Verse', 'Chorus') }).map(({ bar, name }) =>
+    Command.parse({ type: 'mark-section', song: 'song', section: { id: `s${bar}`, bar, name, tint: 1 } }),
+  ),
+  fc.constantFrom('room', 'hall').map((rig) => Command.parse({ type: 'choose-rig', rig })),
+  fc.constantFrom('red', 'spread').map((look) => Command.parse({ type: 'remove-look', look })),
+  fc.constant(Command.parse({ type: 'rename-song', song: 'song', title: 'Other' })),
+);
+
+const lane = (history: History) => history.show.songs[0]!.lanes[0]!;
+
+describe('edits', () => {
+  test('each one and its inverse leave the show exactly as it was', () => {
+    fc.assert(
+      fc.property(fc.array(commands, { maxLength: 12 }), (list) => {
+        for (let show = testShow(), i = 0; i < list.length; i++) {
+          const after = edit(show, list[i]!);
+          expect(patched(after.show, after.change.inverse)).toEqual(show);
+          expect(patched(show, after.change.patches)).toEqual(after.show);
+          show = after.show;
+        }
+      }),
+      { seed: 21, numRuns: 150 },
+    );
+  });
+
+  test('undo all gives the first show, redo all the last, and every step stays valid', () => {
+    fc.assert(
+      fc.property(fc.array(commands, { maxLength: 15 }), (list) => {
+        const first = historyOf(testShow());
+        let history = list.reduce((now, command) => edited(now, command).history, first);
+        const last = history.show;
+        expect(readShow(JSON.parse(JSON.stringify(last)), 'x').ok).toBe(true);
+        while (history.past.length > 0) history = undone(history).history;
+        expect(history.show).toEqual(first.show);
+        while (history.future.length > 0) history = redone(history).history;
+        expect(history.show).toEqual(last);
+      }),
+      { seed: 22, numRuns: 100 },
+    );
+  });
+
+  test('clips on a lane never overlap and stay sorted, whatever is laid and cleared', () => {
+    fc.assert(
+      fc.property(fc.array(commands, { maxLength: 25 }), (list) => {
+        const history = list.reduce((now, command) => edited(now, command).history, historyOf(testShow()));
+        const { clips } = lane(history);
+        for (let i = 1; i < clips.length; i++) expect(clips[i]!.from).toBeGreaterThanOrEqual(clips[i - 1]!.to - 1e-9);
+        expect(new Set(clips.map((clip) => clip.id)).size).toBe(clips.length);
+      }),
+      { seed: 23, numRuns: 150 },
+    );
+  });
+
+  test('a clip laid into the middle of another cuts it in two', () => {
+    const { show } = edit(testShow(), Command.parse({ type: 'lay-clip', song: 'song', lane: 'looks', clip: { id: 'new', look: 'half-blue', from: 2, to: 4 } }));
+    const spans = show.songs[0]!.lanes[0]!.clips.map(({ look, from, to }) => [look, from, to]);
+    expect(spans.slice(0, 3)).toEqual([['red', 0, 2], ['half-blue', 2, 4], ['red', 4, 8]]);
+  });
+
+  test('naming what is gone changes nothing and leaves no step to undo', () => {
+    const history = edited(historyOf(testShow()), Command.parse({ type: 'rename-song', song: 'nobody', title: 'X' })).history;
+    expect(history.past).toHaveLength(0);
+    expect(undone(history).change).toBeUndefined();
+  });
+
+  test('what came from another screen is not undone by mine', () => {
+    const mine = edited(historyOf(testShow()), Command.parse({ type: 'rename-song', song: 'song', title: 'Mine' })).history;
+    const theirs = edit(mine.show, Command.parse({ type: 'choose-rig', rig: 'hall' })).show;
+    const back = undone(followed(mine, theirs)).history.show;
+    expect(back.songs[0]!.title).toBe('Song');
+    expect(rigInUse(back).id).toBe('hall');
+  });
+
+  test('removing a look takes its clips with it', () => {
+    const { show } = edit(testShow(), { type: 'remove-look', look: id('red') });
+    expect(show.songs[0]!.lanes[0]!.clips.some((clip) => clip.look === 'red')).toBe(false);
+  });
+
+  test('fades are set on one clip', () => {
+    const { show } = edit(testShow(), { type: 'fade-clip', song: id('song'), lane: id('looks'), clip: id('c1'), fadeIn: 8 });
+    expect(show.songs[0]!.lanes[0]!.clips[0]!.fadeIn).toBe(beats(8));
+  });
+});
+
+describe('reading a show', () => {
+  const json = (): Record<string, unknown> => JSON.parse(JSON.stringify(testShow()));
+
+  test('JSON and back is the same show', () => {
+    const read = readShow(json(), 'x');
+    expect(read.ok && read.value).toEqual(testShow());
+  });
+
+  test.each([
+    [{ ...json(), version: 99 }, 'too-new'],
+    [{ ...json(), format: 'something' }, 'bad-value'],
+    [{ ...json(), looks: [{ id: 'x' }] }, 'bad-value'],
+    [[1, 2], 'bad-value'],
+    ['text', 'bad-value'],
+  ])('what is wrong is said: %#', (broken, code) => {
+    const read = readShow(broken, 'x.hovlix');
+    expect(!read.ok && read.problem.code).toBe(code);
+  });
+
+  test('the path to a bad value is named', () => {
+    const broken = json() as { looks: { values: { level: { value: number } }[] }[] };
+    broken.looks[0]!.values[0]!.level.value = 7;
+    const read = readShow(broken, 'x');
+    expect(!read.ok && read.problem.code === 'bad-value' && read.problem.path).toBe('looks.0.values.0.level.value');
+  });
+
+  test('older versions go through every migration in order', () => {
+    const steps = { 1: (show: object) => ({ ...show, a: 1 }), 2: (show: object) => ({ ...show, b: (show as { a: number }).a + 1 }) };
+    const read = migrated({ format: 'hovlix-show', version: 1 }, 'x', steps, 3);
+    expect(read.ok && read.value).toMatchObject({ version: 3, a: 1, b: 2 });
+  });
+});

@@ -1,0 +1,140 @@
+// The built command, as a user types it. `./test` builds it first.
+
+import { spawn, spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { createServer, type AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Packet } from 'sacn';
+import { cidOfThisMachine } from '../cid';
+
+const root = join(__dirname, '../../..');
+const folder = mkdtempSync(join(tmpdir(), 'hovlix-cli-'));
+const show = join(root, 'demo/boathouse.hovlix');
+const hovlix = (...args: string[]) =>
+  spawnSync(process.execPath, [join(root, 'server/bin/hovlix.mjs'), ...args], { encoding: 'utf8', cwd: folder, env: { ...process.env, HOME: folder } });
+const out = (name: string) => join(folder, name);
+
+/** A click track at 100 bpm as a WAV, mono, 22.05 kHz. */
+function clickTrack(): string {
+  const rate = 22050;
+  const frames = rate * 15;
+  const bytes = Buffer.alloc(44 + frames * 2);
+  bytes.write('RIFF', 0);
+  bytes.writeUInt32LE(bytes.length - 8, 4);
+  bytes.write('WAVEfmt ', 8);
+  bytes.writeUInt32LE(16, 16);
+  [1, 1].forEach((value, i) => bytes.writeUInt16LE(value, 20 + 2 * i));
+  bytes.writeUInt32LE(rate, 24);
+  bytes.writeUInt32LE(rate * 2, 28);
+  bytes.writeUInt16LE(2, 32);
+  bytes.writeUInt16LE(16, 34);
+  bytes.write('data', 36);
+  bytes.writeUInt32LE(frames * 2, 40);
+  for (let i = 0; i < frames; i++) {
+    const since = (i / rate) % 0.6;
+    bytes.writeInt16LE(Math.round(20000 * Math.sin(2 * Math.PI * 400 * since) * Math.exp(-since * 50)), 44 + 2 * i);
+  }
+  writeFileSync(out('clicks.wav'), bytes);
+  return out('clicks.wav');
+}
+
+test('analyse writes duration, tempo, meter, beats and downbeats', () => {
+  const done = hovlix('analyse', clickTrack(), '--json', out('a.json'));
+  expect([done.status, done.stderr]).toEqual([0, '']);
+  const found = JSON.parse(readFileSync(out('a.json'), 'utf8'));
+  expect(found.durationSec).toBeCloseTo(15, 1);
+  expect(found.bpm).toBeCloseTo(100, 0);
+  expect(found.meter).toMatch(/^[34]\/4$/);
+  expect(found.beats.length).toBeGreaterThan(20);
+  expect(found.downbeats.length).toBeGreaterThan(4);
+  expect(found.sections).toEqual([]);
+});
+
+test('render to CSV: 44 lines a second, 512 levels each, and the light changes', () => {
+  expect(hovlix('render', show, '--song', 'paper lighthouse', '--from', '36', '--to', '40', '--out', out('x.csv')).status).toBe(0);
+  const [head, ...lines] = readFileSync(out('x.csv'), 'utf8').trim().split('\n');
+  expect(head!.split(',').slice(0, 3)).toEqual(['time_s', 'universe', '1']);
+  expect(lines).toHaveLength(176);
+  expect(lines[0]!.split(',')).toHaveLength(514);
+  expect(lines[0]).toMatch(/^36\.0000,1,/);
+  expect(new Set(lines.map((line) => line.split(',').slice(2).join())).size).toBeGreaterThan(20);
+});
+
+test('render to PCAP: sACN packets with their times, the same bytes every time', () => {
+  const args = ['--song', 'Night Ferry', '--from', '80', '--to', '82'];
+  expect(hovlix('render', show, ...args, '--out', out('a.pcap')).status).toBe(0);
+  expect(hovlix('render', show, ...args, '--out', out('b.pcap')).status).toBe(0);
+  const bytes = readFileSync(out('a.pcap'));
+  expect(bytes.equals(readFileSync(out('b.pcap')))).toBe(true);
+  const length = 16 + 14 + 20 + 8 + 638;
+  expect((bytes.length - 24) / length).toBe(88);
+  const record = bytes.subarray(24 + length * 44, 24 + length * 45);
+  expect(record.readUInt32LE(0) + record.readUInt32LE(4) / 1e6).toBeCloseTo(81, 5);
+  expect(new Packet(record.subarray(58), '127.0.0.1')).toMatchObject({ universe: 1, sequence: 44, sourceName: 'Hovlix' });
+});
+
+test('another rig plays the same song with other lamps', () => {
+  expect(hovlix('render', show, '--song', 'Paper Lighthouse', '--rig', 'Village hall', '--from', '36', '--to', '37', '--out', out('h.csv')).status).toBe(0);
+  const levels = readFileSync(out('h.csv'), 'utf8').split('\n')[1]!.split(',').slice(2).map(Number);
+  expect(Math.max(...levels.slice(0, 24))).toBeGreaterThan(100);
+  expect(Math.max(...levels.slice(24))).toBe(0);
+});
+
+test.each([
+  [['fly'], 2, 'no command “fly”'],
+  [['analyse'], 2, 'takes one FILE'],
+  [['analyse', 'nowhere.wav', '--json', 'x'], 2, 'no file nowhere.wav'],
+  [['render', show, '--song', 'Nothing', '--out', 'x.csv'], 2, 'It has: Paper Lighthouse'],
+  [['render', show, '--song', 'Night Ferry', '--out', 'x.mp3'], 2, '.pcap or .csv'],
+  [['render', show, '--song', 'Night Ferry', '--from', 'soon', '--out', 'x.csv'], 2, '--from takes a number'],
+  [['play', show, '--song', 'Night Ferry', '--to', 'dmx:here'], 2, 'sacn:ADDRESS'],
+  [['serve', '--port', '99999'], 2, '--port takes a number'],
+  [['serve', '--colour'], 2, '--colour'],
+])('bad use is one line and status 2: %j', (args, status, words) => {
+  const done = hovlix(...args);
+  expect(done.status).toBe(status);
+  expect(done.stderr).toContain(words);
+  expect(done.stderr.trim().split('\n')).toHaveLength(1);
+});
+
+test('a bad file is one line and status 1', () => {
+  writeFileSync(out('letter.hovlix'), 'Dear friends');
+  const done = hovlix('render', out('letter.hovlix'), '--song', 'x', '--out', out('y.csv'));
+  expect([done.status, done.stderr]).toEqual([1, expect.stringContaining('not a zip file')]);
+});
+
+test.each(['serve', 'analyse', 'render', 'play', 'node'])('%s --help says how', (command) => {
+  const done = hovlix(command, '--help');
+  expect([done.status, done.stdout.startsWith(`Usage: hovlix ${command}`)]).toEqual([0, true]);
+});
+
+test('play sends to the network in real time until it is stopped', async () => {
+  const { createSocket } = await import('node:dgram');
+  const socket = createSocket('udp4');
+  await new Promise<void>((resolve) => socket.bind(0, '127.0.0.1', resolve));
+  const child = spawn(process.execPath, [join(root, 'server/bin/hovlix.mjs'), 'play', show, '--song', 'Night Ferry', '--to', `sacn:127.0.0.1:${socket.address().port}`]);
+  let heard = 0;
+  await new Promise<void>((resolve) => socket.on('message', () => ++heard === 40 && resolve()));
+  child.kill('SIGTERM');
+  expect(await new Promise((resolve) => child.once('exit', resolve))).toBe(0);
+  socket.close();
+});
+
+test('a taken port is one line', async () => {
+  const holder = createServer();
+  await new Promise<void>((resolve) => holder.listen(0, '127.0.0.1', resolve));
+  const done = spawn(process.execPath, [join(root, 'server/bin/hovlix.mjs'), 'serve', '--port', String((holder.address() as AddressInfo).port)]);
+  let said = '';
+  done.stderr.on('data', (part) => (said += part));
+  expect(await new Promise((resolve) => done.once('exit', resolve))).toBe(1);
+  expect(said.trim().split('\n')).toEqual([expect.stringContaining('is taken')]);
+  holder.close();
+});
+
+test('the name on the network is kept', () => {
+  const home = mkdtempSync(join(tmpdir(), 'hovlix-home-'));
+  const first = Buffer.from(cidOfThisMachine(home)).toString('hex');
+  expect(first).toHaveLength(32);
+  expect(Buffer.from(cidOfThisMachine(home)).toString('hex')).toBe(first);
+});
