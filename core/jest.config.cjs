@@ -1,4 +1,16 @@
-const esm = ['immer', 'culori', 'zod', 'fflate', 'mpg123-decoder', '@wasm-audio-decoders', 'codec-parser', '@eshaz', 'simple-yenc', 'fast-check', 'pure-rand'];
+const esm = [
+  'immer',
+  'culori',
+  'zod',
+  'fflate',
+  'mpg123-decoder',
+  '@wasm-audio-decoders',
+  'codec-parser',
+  '@eshaz',
+  'simple-yenc',
+  'fast-check',
+  'pure-rand',
+];
 
 module.exports = {
   testEnvironment: 'node',

@@ -2,7 +2,11 @@ module.exports = {
   testEnvironment: 'node',
   roots: ['<rootDir>/src'],
   transform: { '\\.m?[jt]s$': require.resolve('../core/jest-esbuild.cjs') },
-  transformIgnorePatterns: ['node_modules/(?!(immer|culori|zod|fflate|mpg123-decoder|@wasm-audio-decoders|codec-parser|@eshaz|simple-yenc)/)'],
+  transformIgnorePatterns: [
+    'node_modules/(?!(immer|culori|zod|fflate|mpg123-decoder|@wasm-audio-decoders|codec-parser|@eshaz|simple-yenc)/)',
+  ],
   moduleNameMapper: { '^@hovlix/core/([a-z]+)$': ['<rootDir>/../core/src/$1/index.ts', '<rootDir>/../core/src/$1.ts'] },
   testTimeout: 60000,
+  // Sockets and child processes of a failed test must not keep the run alive.
+  forceExit: true,
 };

@@ -80,12 +80,16 @@ export async function bringInShow(
     if (problem) return problem;
   }
   const show = await besideOthers(read.value.show, repository);
-  return document.open({ show, revision: 0 });
+  const here = await repository.load(show.id);
+  return document.open({ show, revision: here?.ok ? here.value.revision : 0 });
 }
 
 async function besideOthers(show: Show, repository: Repository): Promise<Show> {
   const taken = new Set((await repository.shows()).map((one) => one.id));
   if (!taken.has(show.id)) return show;
+  // The very same show again: nothing can be lost by opening it in its own place.
+  const here = await repository.load(show.id);
+  if (here?.ok && JSON.stringify(here.value.show) === JSON.stringify(show)) return show;
   let n = 2;
   while (taken.has(`${show.id}-${n}`)) n++;
   const renamed = readShow({ ...show, id: `${show.id}-${n}`, name: `${show.name.slice(0, 110)} (${n})` }, show.name);

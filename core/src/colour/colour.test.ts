@@ -17,7 +17,8 @@ const oklab = converter('oklab');
 const unit = fc.double({ min: 0, max: 1, noNaN: true });
 
 test('display colours survive the way to chromaticity and back', () => {
-  for (const hex of ['#ff7a59', '#ffffff', '#00ff00', '#4cc9ff', '#ff00aa']) expect(hexFromChromaticity(chromaticityFromHex(hex))).toBe(hex);
+  for (const hex of ['#ff7a59', '#ffffff', '#00ff00', '#4cc9ff', '#ff00aa'])
+    expect(hexFromChromaticity(chromaticityFromHex(hex))).toBe(hex);
 });
 
 test('OKLab agrees with an independent library', () => {

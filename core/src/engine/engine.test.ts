@@ -146,7 +146,10 @@ describe('light is a pure function of program, log and time', () => {
   );
   const stateOf = (list: readonly { gap: number; action: Action }[]) => {
     let at = 0;
-    return list.reduce((state, { gap, action }, i) => reduced(state, { seq: i + 1, at: seconds((at += gap)), who: 't', action }), AT_REST);
+    return list.reduce(
+      (state, { gap, action }, i) => reduced(state, { seq: i + 1, at: seconds((at += gap)), who: 't', action }),
+      AT_REST,
+    );
   };
 
   test('the same log gives the same bytes, in any order of asking and from another compile', () => {
@@ -154,7 +157,10 @@ describe('light is a pure function of program, log and time', () => {
       fc.property(actions, times, (list, moments) => {
         const state = stateOf(list);
         const forward = moments.map((at) => hex(lit(state, at)));
-        const backward = [...moments].reverse().map((at) => hex(lit(state, at))).reverse();
+        const backward = [...moments]
+          .reverse()
+          .map((at) => hex(lit(state, at)))
+          .reverse();
         expect(backward).toEqual(forward);
         const again = compile(testShow());
         const other = frameFor(again);
@@ -219,7 +225,9 @@ test('lamps read back from bytes shine in the colour that was asked for', () => 
 
 test('the ribbon shows a part as its lamps will be', () => {
   const pixels = ribbon(program, 'song', ['wash', 'movers'], [3, 6, 20].map(seconds));
-  const pixel = (row: number, column: number) => [...pixels.subarray((row * 3 + column) * 4, (row * 3 + column) * 4 + 3)];
+  const pixel = (row: number, column: number) => [
+    ...pixels.subarray((row * 3 + column) * 4, (row * 3 + column) * 4 + 3),
+  ];
   expect(pixel(0, 0)[0]).toBeGreaterThan(200);
   expect(pixel(0, 1)[2]).toBeGreaterThan(120);
   expect(pixel(1, 0)).toEqual([0, 0, 0]);

@@ -35,8 +35,16 @@ test.each([
   ['no show in it', zipSync({ 'hovlix.json': manifest }), '“show.json” is missing'],
   ['no manifest', zipSync({ 'show.json': text(testShow()) }), '“hovlix.json” is missing'],
   ['newer bundle', zipSync({ 'hovlix.json': text({ format: 'hovlix', version: 8 }) }), 'newer Hovlix (format 8'],
-  ['newer show', zipSync({ 'hovlix.json': manifest, 'show.json': text({ ...testShow(), version: 5 }) }), 'newer Hovlix (format 5'],
-  ['broken JSON', zipSync({ 'hovlix.json': manifest, 'show.json': new TextEncoder().encode('{"a":') }), '“show.json” cannot be read'],
+  [
+    'newer show',
+    zipSync({ 'hovlix.json': manifest, 'show.json': text({ ...testShow(), version: 5 }) }),
+    'newer Hovlix (format 5',
+  ],
+  [
+    'broken JSON',
+    zipSync({ 'hovlix.json': manifest, 'show.json': new TextEncoder().encode('{"a":') }),
+    '“show.json” cannot be read',
+  ],
   ['climbing path', zipSync({ 'hovlix.json': manifest, '../../etc/passwd': text(1) }), 'points outside'],
   ['absolute path', zipSync({ 'hovlix.json': manifest, '/etc/passwd': text(1) }), 'points outside'],
   ['climbing on Windows', zipSync({ 'hovlix.json': manifest, '..\\x': text(1) }), 'points outside'],
@@ -51,7 +59,8 @@ test('a zip bomb is refused by what it says it unpacks to, before it is unpacked
   const view = new DataView(small.buffer);
   // The size in the central directory, said to be 3.9 GB.
   for (let at = small.length - 22; at > 0; at--)
-    if (view.getUint32(at, true) === 0x02014b50 && view.getUint32(at + 24, true) === 2e6) view.setUint32(at + 24, 3.9e9, true);
+    if (view.getUint32(at, true) === 0x02014b50 && view.getUint32(at + 24, true) === 2e6)
+      view.setUint32(at + 24, 3.9e9, true);
   const read = readBundle(small, 'bomb.hovlix');
   expect(!read.ok && wordsFor(read.problem)).toContain('3900 MB');
 });

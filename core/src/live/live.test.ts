@@ -2,10 +2,23 @@ import fc from 'fast-check';
 import { rampAt } from '../light/ramp';
 import { lookId, songId } from '../testing/show';
 import { seconds } from '../units';
-import { AT_REST, clockOffset, conductor, FromScreen, readMessage, reduced, songTimeAt, type Action, type Entry, type LiveState } from '.';
+import {
+  AT_REST,
+  clockOffset,
+  conductor,
+  FromScreen,
+  readMessage,
+  reduced,
+  songTimeAt,
+  type Action,
+  type Entry,
+  type LiveState,
+} from '.';
 
-const at = (time: number, ...actions: Action[]) => (state: LiveState) =>
-  actions.reduce((now, action) => reduced(now, { seq: now.seq + 1, at: seconds(time), who: 't', action }), state);
+const at =
+  (time: number, ...actions: Action[]) =>
+  (state: LiveState) =>
+    actions.reduce((now, action) => reduced(now, { seq: now.seq + 1, at: seconds(time), who: 't', action }), state);
 const after = (...steps: ((state: LiveState) => LiveState)[]) => steps.reduce((state, step) => step(state), AT_REST);
 const red = lookId('red');
 const play: Action = { type: 'play', song: songId, from: seconds(10) };
@@ -26,7 +39,10 @@ describe('transport', () => {
   });
 
   test('a look chosen while a song stands still takes the light over', () => {
-    const state = after(at(1, { type: 'open-song', song: songId, from: seconds(3) }), at(2, { type: 'look-on', look: red, fade: seconds(1) }));
+    const state = after(
+      at(1, { type: 'open-song', song: songId, from: seconds(3) }),
+      at(2, { type: 'look-on', look: red, fade: seconds(1) }),
+    );
     expect(state.song).toBeNull();
     expect(after(at(1, play), at(2, { type: 'look-on', look: red, fade: seconds(1) })).song?.playing).toBe(true);
   });
@@ -67,7 +83,14 @@ describe('looks, masters, blackout', () => {
 
 describe('conductor', () => {
   const actions = fc.array(
-    fc.constantFrom<Action>(play, { type: 'pause' }, { type: 'look-on', look: red, fade: seconds(1) }, { type: 'look-off', look: red, fade: seconds(1) }, { type: 'tap' }, { type: 'master', level: 0.3 }),
+    fc.constantFrom<Action>(
+      play,
+      { type: 'pause' },
+      { type: 'look-on', look: red, fade: seconds(1) },
+      { type: 'look-off', look: red, fade: seconds(1) },
+      { type: 'tap' },
+      { type: 'master', level: 0.3 },
+    ),
     { maxLength: 40 },
   );
 

@@ -14,7 +14,8 @@ function clicks({ rate = 44100, bits = 16, channels = 2, length = 20, period = 0
   const frames = Math.round(rate * length);
   const width = bits / 8;
   const view = new DataView(new ArrayBuffer(44 + frames * width * channels));
-  const tag = (at: number, text: string) => [...text].forEach((letter, i) => view.setUint8(at + i, letter.charCodeAt(0)));
+  const tag = (at: number, text: string) =>
+    [...text].forEach((letter, i) => view.setUint8(at + i, letter.charCodeAt(0)));
   tag(0, 'RIFF');
   view.setUint32(4, view.byteLength - 8, true);
   tag(8, 'WAVEfmt ');
@@ -69,7 +70,12 @@ describe('formats', () => {
     const found = await analysed(clicks(kind));
     expect(found.bpm).toBeCloseTo(120, 0);
     expect(found.duration).toBeCloseTo(20, 1);
-    expect(fMeasure(Array.from({ length: 40 }, (_unused, i) => i * 0.5), found.beats)).toBeGreaterThan(0.93);
+    expect(
+      fMeasure(
+        Array.from({ length: 40 }, (_unused, i) => i * 0.5),
+        found.beats,
+      ),
+    ).toBeGreaterThan(0.93);
     expect(found.peaks.length).toBeGreaterThan(1950);
   });
 
@@ -93,7 +99,11 @@ describe('bad audio: a sentence, never a throw', () => {
     ['a WAV cut in its header', clicks().slice(0, 30), 'cut short'],
     ['0.3 s', clicks({ length: 0.3 }), 'lasts only 0.3 s'],
     ['an OGG cut in its first page', new TextEncoder().encode('OggS\0\x02' + '\0'.repeat(60)), 'cut short'],
-    ['an MP3 of noise', Uint8Array.from({ length: 4000 }, (_, i) => (i < 4 ? [0xff, 0xfb, 0x90, 0x64][i]! : (i * 7919) & 127)), '“take.mp3”'],
+    [
+      'an MP3 of noise',
+      Uint8Array.from({ length: 4000 }, (_, i) => (i < 4 ? [0xff, 0xfb, 0x90, 0x64][i]! : (i * 7919) & 127)),
+      '“take.mp3”',
+    ],
     ['a FLAC of nothing', new TextEncoder().encode('fLaC' + '\0'.repeat(80)), '“take.mp3”'],
   ])('%s', async (_, bytes, sentence) => {
     const result = await run(bytes, 'take.mp3');
@@ -126,7 +136,9 @@ describe('the songs of the demo, against the beats they were played from', () =>
   const { show, music } = bundle.value;
 
   test.each(show.songs.map((song) => [song.title, song] as const))('%s', async (_, song) => {
-    const truth: { beats: number[]; meter: string } = JSON.parse(readFileSync(join(root, `demo/truth/${song.id}.json`), 'utf8'));
+    const truth: { beats: number[]; meter: string } = JSON.parse(
+      readFileSync(join(root, `demo/truth/${song.id}.json`), 'utf8'),
+    );
     const found = await analysed(music.get(song.music!.hash)!.bytes, song.title);
     expect(fMeasure(truth.beats, found.beats)).toBeGreaterThan(0.9);
     expect(`${found.meter[0]!.numerator}/${found.meter[0]!.denominator}`).toBe(truth.meter);

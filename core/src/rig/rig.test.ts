@@ -1,7 +1,16 @@
 import fc from 'fast-check';
 import { testShow } from '../testing/show';
 import { address } from '../units';
-import { beamDirection, dipSwitches, footprint, mountRotation, nextFree, overlaps, panTiltTo, patchedFixtures } from '.';
+import {
+  beamDirection,
+  dipSwitches,
+  footprint,
+  mountRotation,
+  nextFree,
+  overlaps,
+  panTiltTo,
+  patchedFixtures,
+} from '.';
 
 const show = testShow();
 const patched = patchedFixtures(show.rigs[0]!, show.profiles);
@@ -21,7 +30,9 @@ test('the next free run is the first gap that is long enough', () => {
 
 test('lamps that share a channel are found, neighbours are not', () => {
   expect(overlaps(patched)).toEqual([]);
-  const moved = patched.map((one) => (one.fixture.id === 'b' ? { ...one, fixture: { ...one.fixture, address: address(5) } } : one));
+  const moved = patched.map((one) =>
+    one.fixture.id === 'b' ? { ...one, fixture: { ...one.fixture, address: address(5) } } : one,
+  );
   expect(overlaps(moved).map(([a, b]) => [a.id, b.id])).toEqual([['a', 'b']]);
   expect(footprint(patched[2]!.mode)).toBe(8);
 });
@@ -73,7 +84,11 @@ describe('aiming', () => {
   });
 
   test('a point out of range is approached and reported', () => {
-    const up = panTiltTo({ x: 0, y: 0, z: 4, yaw: 0, pitch: 0, roll: 0 }, { panRange: 540, tiltRange: 180 }, { x: 0, y: 1, z: 9 });
+    const up = panTiltTo(
+      { x: 0, y: 0, z: 4, yaw: 0, pitch: 0, roll: 0 },
+      { panRange: 540, tiltRange: 180 },
+      { x: 0, y: 1, z: 9 },
+    );
     expect(up.reached).toBe(false);
     expect(Math.abs(up.tilt)).toBe(90);
   });

@@ -1,19 +1,48 @@
 import fc from 'fast-check';
 import { testShow } from '../testing/show';
 import { beats, id } from '../units';
-import { Command, edit, edited, followed, historyOf, migrated, patched, readShow, redone, rigInUse, undone, type History } from '.';
+import {
+  Command,
+  edit,
+  edited,
+  followed,
+  historyOf,
+  migrated,
+  patched,
+  readShow,
+  redone,
+  rigInUse,
+  undone,
+  type History,
+} from '.';
 
 const beat = fc.integer({ min: 0, max: 64 });
 const commands = fc.oneof(
-  fc.record({ from: beat, length: fc.integer({ min: 1, max: 16 }), look: fc.constantFrom('red', 'half-blue', null), n: fc.nat(1e6) }).map(({ from, length, look, n }) =>
-    Command.parse({ type: 'lay-clip', song: 'song', lane: 'looks', clip: { id: `n${n}`, look, from, to: from + length } }),
-  ),
-  fc.record({ from: beat, length: fc.integer({ min: 1, max: 9 }) }).map(({ from, length }) =>
-    Command.parse({ type: 'clear-bars', song: 'song', lane: 'looks', from, to: from + length }),
-  ),
-  fc.record({ bar: fc.nat(12), name: fc.constantFrom('Verse', 'Chorus') }).map(({ bar, name }) =>
-    Command.parse({ type: 'mark-section', song: 'song', section: { id: `s${bar}`, bar, name, tint: 1 } }),
-  ),
+  fc
+    .record({
+      from: beat,
+      length: fc.integer({ min: 1, max: 16 }),
+      look: fc.constantFrom('red', 'half-blue', null),
+      n: fc.nat(1e6),
+    })
+    .map(({ from, length, look, n }) =>
+      Command.parse({
+        type: 'lay-clip',
+        song: 'song',
+        lane: 'looks',
+        clip: { id: `n${n}`, look, from, to: from + length },
+      }),
+    ),
+  fc
+    .record({ from: beat, length: fc.integer({ min: 1, max: 9 }) })
+    .map(({ from, length }) =>
+      Command.parse({ type: 'clear-bars', song: 'song', lane: 'looks', from, to: from + length }),
+    ),
+  fc
+    .record({ bar: fc.nat(12), name: fc.constantFrom('Verse', 'Chorus') })
+    .map(({ bar, name }) =>
+      Command.parse({ type: 'mark-section', song: 'song', section: { id: `s${bar}`, bar, name, tint: 1 } }),
+    ),
   fc.constantFrom('room', 'hall').map((rig) => Command.parse({ type: 'choose-rig', rig })),
   fc.constantFrom('red', 'spread').map((look) => Command.parse({ type: 'remove-look', look })),
   fc.constant(Command.parse({ type: 'rename-song', song: 'song', title: 'Other' })),
@@ -65,19 +94,37 @@ describe('edits', () => {
   });
 
   test('a clip laid into the middle of another cuts it in two', () => {
-    const { show } = edit(testShow(), Command.parse({ type: 'lay-clip', song: 'song', lane: 'looks', clip: { id: 'new', look: 'half-blue', from: 2, to: 4 } }));
+    const { show } = edit(
+      testShow(),
+      Command.parse({
+        type: 'lay-clip',
+        song: 'song',
+        lane: 'looks',
+        clip: { id: 'new', look: 'half-blue', from: 2, to: 4 },
+      }),
+    );
     const spans = show.songs[0]!.lanes[0]!.clips.map(({ look, from, to }) => [look, from, to]);
-    expect(spans.slice(0, 3)).toEqual([['red', 0, 2], ['half-blue', 2, 4], ['red', 4, 8]]);
+    expect(spans.slice(0, 3)).toEqual([
+      ['red', 0, 2],
+      ['half-blue', 2, 4],
+      ['red', 4, 8],
+    ]);
   });
 
   test('naming what is gone changes nothing and leaves no step to undo', () => {
-    const history = edited(historyOf(testShow()), Command.parse({ type: 'rename-song', song: 'nobody', title: 'X' })).history;
+    const history = edited(
+      historyOf(testShow()),
+      Command.parse({ type: 'rename-song', song: 'nobody', title: 'X' }),
+    ).history;
     expect(history.past).toHaveLength(0);
     expect(undone(history).change).toBeUndefined();
   });
 
   test('what came from another screen is not undone by mine', () => {
-    const mine = edited(historyOf(testShow()), Command.parse({ type: 'rename-song', song: 'song', title: 'Mine' })).history;
+    const mine = edited(
+      historyOf(testShow()),
+      Command.parse({ type: 'rename-song', song: 'song', title: 'Mine' }),
+    ).history;
     const theirs = edit(mine.show, Command.parse({ type: 'choose-rig', rig: 'hall' })).show;
     const back = undone(followed(mine, theirs)).history.show;
     expect(back.songs[0]!.title).toBe('Song');
@@ -90,7 +137,13 @@ describe('edits', () => {
   });
 
   test('fades are set on one clip', () => {
-    const { show } = edit(testShow(), { type: 'fade-clip', song: id('song'), lane: id('looks'), clip: id('c1'), fadeIn: 8 });
+    const { show } = edit(testShow(), {
+      type: 'fade-clip',
+      song: id('song'),
+      lane: id('looks'),
+      clip: id('c1'),
+      fadeIn: 8,
+    });
     expect(show.songs[0]!.lanes[0]!.clips[0]!.fadeIn).toBe(beats(8));
   });
 });
@@ -122,7 +175,10 @@ describe('reading a show', () => {
   });
 
   test('older versions go through every migration in order', () => {
-    const steps = { 1: (show: object) => ({ ...show, a: 1 }), 2: (show: object) => ({ ...show, b: (show as { a: number }).a + 1 }) };
+    const steps = {
+      1: (show: object) => ({ ...show, a: 1 }),
+      2: (show: object) => ({ ...show, b: (show as { a: number }).a + 1 }),
+    };
     const read = migrated({ format: 'hovlix-show', version: 1 }, 'x', steps, 3);
     expect(read.ok && read.value).toMatchObject({ version: 3, a: 1, b: 2 });
   });

@@ -1,12 +1,29 @@
 import fc from 'fast-check';
 import { beats, seconds } from '../units';
-import { barAt, barLength, beatAt, beatOfBar, pulsesInBar, steadyTempo, tapsWith, tempoMap, tempoOfTaps, timeAt } from '.';
+import {
+  barAt,
+  barLength,
+  beatAt,
+  beatOfBar,
+  pulsesInBar,
+  steadyTempo,
+  tapsWith,
+  tempoMap,
+  tempoOfTaps,
+  timeAt,
+} from '.';
 
 const maps = fc
-  .array(fc.record({ beat: fc.double({ min: 0.05, max: 8, noNaN: true }), time: fc.double({ min: 0.05, max: 4, noNaN: true }) }), {
-    minLength: 2,
-    maxLength: 60,
-  })
+  .array(
+    fc.record({
+      beat: fc.double({ min: 0.05, max: 8, noNaN: true }),
+      time: fc.double({ min: 0.05, max: 4, noNaN: true }),
+    }),
+    {
+      minLength: 2,
+      maxLength: 60,
+    },
+  )
   .map((steps) => {
     let [beat, time] = [-4, -1];
     return tempoMap(steps.map((step) => ({ beat: beats((beat += step.beat)), time: seconds((time += step.time)) })));
@@ -16,7 +33,9 @@ describe('tempo map', () => {
   test('time to beat and back gives the same moment to 1e-9, also beyond both ends', () => {
     fc.assert(
       fc.property(maps, fc.double({ min: -100, max: 400, noNaN: true }), (map, time) => {
-        expect(Math.abs(timeAt(map, beatAt(map, seconds(time))) - time)).toBeLessThan(1e-9 * Math.max(1, Math.abs(time)));
+        expect(Math.abs(timeAt(map, beatAt(map, seconds(time))) - time)).toBeLessThan(
+          1e-9 * Math.max(1, Math.abs(time)),
+        );
       }),
       { seed: 7, numRuns: 300 },
     );
@@ -24,9 +43,14 @@ describe('tempo map', () => {
 
   test('later in time is later in the music', () => {
     fc.assert(
-      fc.property(maps, fc.double({ min: -50, max: 200, noNaN: true }), fc.double({ min: 1e-3, max: 9, noNaN: true }), (map, at, more) => {
-        expect(beatAt(map, seconds(at + more))).toBeGreaterThan(beatAt(map, seconds(at)));
-      }),
+      fc.property(
+        maps,
+        fc.double({ min: -50, max: 200, noNaN: true }),
+        fc.double({ min: 1e-3, max: 9, noNaN: true }),
+        (map, at, more) => {
+          expect(beatAt(map, seconds(at + more))).toBeGreaterThan(beatAt(map, seconds(at)));
+        },
+      ),
       { seed: 8 },
     );
   });
@@ -36,7 +60,10 @@ describe('tempo map', () => {
   });
 
   test('anchors that do not rise are refused by number', () => {
-    const anchors = [{ beat: beats(0), time: seconds(0) }, { beat: beats(1), time: seconds(0) }];
+    const anchors = [
+      { beat: beats(0), time: seconds(0) },
+      { beat: beats(1), time: seconds(0) },
+    ];
     expect(() => tempoMap(anchors)).toThrow('Anchor 1');
     expect(() => tempoMap(anchors.slice(1))).toThrow('two anchors');
   });
@@ -55,7 +82,8 @@ describe('bars', () => {
   });
 
   test('bar starts and barAt agree across meter changes and before the first bar', () => {
-    for (let bar = -3; bar < 12; bar++) expect(barAt(changing, beatOfBar(changing, bar))).toMatchObject({ bar, pulse: 0 });
+    for (let bar = -3; bar < 12; bar++)
+      expect(barAt(changing, beatOfBar(changing, bar))).toMatchObject({ bar, pulse: 0 });
     expect(beatOfBar(changing, 4)).toBe(14);
     expect(barAt(changing, beats(8 + 1.5))).toMatchObject({ bar: 2, pulse: 1 });
     expect(barAt(changing, beats(-1))).toMatchObject({ bar: -1, pulse: 3 });
@@ -63,7 +91,8 @@ describe('bars', () => {
 });
 
 describe('tap', () => {
-  const tapped = (times: readonly number[]) => times.reduce<readonly ReturnType<typeof seconds>[]>((taps, at) => tapsWith(taps, seconds(at)), []);
+  const tapped = (times: readonly number[]) =>
+    times.reduce<readonly ReturnType<typeof seconds>[]>((taps, at) => tapsWith(taps, seconds(at)), []);
 
   test('uneven taps around half a second give about 120', () => {
     expect(tempoOfTaps(tapped([10, 10.52, 10.99, 11.51, 12.0]))!.bpm).toBeCloseTo(120, 0);

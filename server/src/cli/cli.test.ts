@@ -1,6 +1,7 @@
 // The built command, as a user types it. `./test` builds it first.
 
 import { spawn, spawnSync } from 'node:child_process';
+import { createSocket } from 'node:dgram';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -12,7 +13,11 @@ const root = join(__dirname, '../../..');
 const folder = mkdtempSync(join(tmpdir(), 'hovlix-cli-'));
 const show = join(root, 'demo/boathouse.hovlix');
 const hovlix = (...args: string[]) =>
-  spawnSync(process.execPath, [join(root, 'server/bin/hovlix.mjs'), ...args], { encoding: 'utf8', cwd: folder, env: { ...process.env, HOME: folder } });
+  spawnSync(process.execPath, [join(root, 'server/bin/hovlix.mjs'), ...args], {
+    encoding: 'utf8',
+    cwd: folder,
+    env: { ...process.env, HOME: folder },
+  });
 const out = (name: string) => join(folder, name);
 
 /** A click track at 100 bpm as a WAV, mono, 22.05 kHz. */
@@ -52,7 +57,9 @@ test('analyse writes duration, tempo, meter, beats and downbeats', () => {
 });
 
 test('render to CSV: 44 lines a second, 512 levels each, and the light changes', () => {
-  expect(hovlix('render', show, '--song', 'paper lighthouse', '--from', '36', '--to', '40', '--out', out('x.csv')).status).toBe(0);
+  expect(
+    hovlix('render', show, '--song', 'paper lighthouse', '--from', '36', '--to', '40', '--out', out('x.csv')).status,
+  ).toBe(0);
   const [head, ...lines] = readFileSync(out('x.csv'), 'utf8').trim().split('\n');
   expect(head!.split(',').slice(0, 3)).toEqual(['time_s', 'universe', '1']);
   expect(lines).toHaveLength(176);
@@ -71,11 +78,30 @@ test('render to PCAP: sACN packets with their times, the same bytes every time',
   expect((bytes.length - 24) / length).toBe(88);
   const record = bytes.subarray(24 + length * 44, 24 + length * 45);
   expect(record.readUInt32LE(0) + record.readUInt32LE(4) / 1e6).toBeCloseTo(81, 5);
-  expect(new Packet(record.subarray(58), '127.0.0.1')).toMatchObject({ universe: 1, sequence: 44, sourceName: 'Hovlix' });
+  expect(new Packet(record.subarray(58), '127.0.0.1')).toMatchObject({
+    universe: 1,
+    sequence: 44,
+    sourceName: 'Hovlix',
+  });
 });
 
 test('another rig plays the same song with other lamps', () => {
-  expect(hovlix('render', show, '--song', 'Paper Lighthouse', '--rig', 'Village hall', '--from', '36', '--to', '37', '--out', out('h.csv')).status).toBe(0);
+  expect(
+    hovlix(
+      'render',
+      show,
+      '--song',
+      'Paper Lighthouse',
+      '--rig',
+      'Village hall',
+      '--from',
+      '36',
+      '--to',
+      '37',
+      '--out',
+      out('h.csv'),
+    ).status,
+  ).toBe(0);
   const levels = readFileSync(out('h.csv'), 'utf8').split('\n')[1]!.split(',').slice(2).map(Number);
   expect(Math.max(...levels.slice(0, 24))).toBeGreaterThan(100);
   expect(Math.max(...levels.slice(24))).toBe(0);
@@ -110,10 +136,17 @@ test.each(['serve', 'analyse', 'render', 'play', 'node'])('%s --help says how', 
 });
 
 test('play sends to the network in real time until it is stopped', async () => {
-  const { createSocket } = await import('node:dgram');
   const socket = createSocket('udp4');
   await new Promise<void>((resolve) => socket.bind(0, '127.0.0.1', resolve));
-  const child = spawn(process.execPath, [join(root, 'server/bin/hovlix.mjs'), 'play', show, '--song', 'Night Ferry', '--to', `sacn:127.0.0.1:${socket.address().port}`]);
+  const child = spawn(process.execPath, [
+    join(root, 'server/bin/hovlix.mjs'),
+    'play',
+    show,
+    '--song',
+    'Night Ferry',
+    '--to',
+    `sacn:127.0.0.1:${socket.address().port}`,
+  ]);
   let heard = 0;
   await new Promise<void>((resolve) => socket.on('message', () => ++heard === 40 && resolve()));
   child.kill('SIGTERM');
@@ -124,7 +157,12 @@ test('play sends to the network in real time until it is stopped', async () => {
 test('a taken port is one line', async () => {
   const holder = createServer();
   await new Promise<void>((resolve) => holder.listen(0, '127.0.0.1', resolve));
-  const done = spawn(process.execPath, [join(root, 'server/bin/hovlix.mjs'), 'serve', '--port', String((holder.address() as AddressInfo).port)]);
+  const done = spawn(process.execPath, [
+    join(root, 'server/bin/hovlix.mjs'),
+    'serve',
+    '--port',
+    String((holder.address() as AddressInfo).port),
+  ]);
   let said = '';
   done.stderr.on('data', (part) => (said += part));
   expect(await new Promise((resolve) => done.once('exit', resolve))).toBe(1);

@@ -40,7 +40,11 @@ test('targets as people type them', () => {
 test('the pacer keeps to its start: frame n is due at n / rate, and what was slept through is left out and counted', async () => {
   let time = 0;
   const due: number[] = [];
-  const pacer = startPacer(() => time, 10, (at) => due.push(at));
+  const pacer = startPacer(
+    () => time,
+    10,
+    (at) => due.push(at),
+  );
   time = 0.1;
   await until(() => due.length === 2);
   time = 0.95;
@@ -53,7 +57,9 @@ test('the pacer keeps to its start: frame n is due at n / rate, and what was sle
 test('the node hears sACN and Art-Net, and what it reports is what was sent', async () => {
   const ports = { sacn: await freePort(), artnet: await freePort() };
   const node = await startNode('127.0.0.1', ports);
-  const senders = (['sacn', 'artnet'] as const).map((protocol) => startSender({ protocol, host: '127.0.0.1', port: ports[protocol] }, cid));
+  const senders = (['sacn', 'artnet'] as const).map((protocol) =>
+    startSender({ protocol, host: '127.0.0.1', port: ports[protocol] }, cid),
+  );
   const frame = Uint8Array.from({ length: 1024 }, (_, i) => i & 255);
   await until(() => {
     for (const sender of senders) sender.send([1, 5], frame);
@@ -61,9 +67,16 @@ test('the node hears sACN and Art-Net, and what it reports is what was sent', as
   });
   for (const universe of node.report().universes) {
     expect(universe.lost).toBe(0);
-    expect(universe.levels).toEqual([...frame.subarray(universe.universe === 1 ? 0 : 512, universe.universe === 1 ? 512 : 1024)]);
+    expect(universe.levels).toEqual([
+      ...frame.subarray(universe.universe === 1 ? 0 : 512, universe.universe === 1 ? 512 : 1024),
+    ]);
   }
-  expect(node.report().universes.map((one) => one.protocol).sort()).toEqual(['artnet', 'artnet', 'sacn', 'sacn']);
+  expect(
+    node
+      .report()
+      .universes.map((one) => one.protocol)
+      .sort(),
+  ).toEqual(['artnet', 'artnet', 'sacn', 'sacn']);
   for (const sender of senders) sender.fallSilent();
   // sACN says goodbye; Art-Net has no word for it.
   await until(() => node.report().universes.every((one) => one.protocol === 'artnet'));
@@ -78,10 +91,18 @@ test('rubbish is counted, a poll is answered, and neither stops the node', async
   const answers: Uint8Array[] = [];
   socket.on('message', (bytes) => answers.push(bytes));
   await new Promise<void>((resolve) => socket.bind(0, '127.0.0.1', resolve));
-  for (let i = 0; i < 50; i++) socket.send(Uint8Array.from({ length: i * 13 }, (_, k) => (k * i) & 255), ports.sacn, '127.0.0.1');
+  for (let i = 0; i < 50; i++)
+    socket.send(
+      Uint8Array.from({ length: i * 13 }, (_, k) => (k * i) & 255),
+      ports.sacn,
+      '127.0.0.1',
+    );
   socket.send(encodeArtPoll(), ports.artnet, '127.0.0.1');
   await until(() => node.report().bad >= 50 && answers.length === 1);
-  expect(decodeArtNet(answers[0]!)).toMatchObject({ kind: 'poll-reply', reply: { shortName: 'Hovlix node', ip: [127, 0, 0, 1] } });
+  expect(decodeArtNet(answers[0]!)).toMatchObject({
+    kind: 'poll-reply',
+    reply: { shortName: 'Hovlix node', ip: [127, 0, 0, 1] },
+  });
   expect(node.report().lastBad).toContain('sACN');
   socket.close();
   node.close();
@@ -95,16 +116,22 @@ test('a playing song goes out as packets an independent library reads, and they 
   const output = startOutput([{ protocol: 'sacn', host: '127.0.0.1', port: socket.address().port }], cid);
   const at = now();
   // Chorus 1 of Paper Lighthouse: the bars' lights change twice a bar.
-  const state: LiveState = { ...AT_REST, song: { id: id<'Song'>('paper-lighthouse'), playing: true, songTime: seconds(36), at, rate: 1, since: at } };
+  const state: LiveState = {
+    ...AT_REST,
+    song: { id: id<'Song'>('paper-lighthouse'), playing: true, songTime: seconds(36), at, rate: 1, since: at },
+  };
   await output.tell({ type: 'show', show });
   await output.tell({ type: 'state', state });
   await until(() => packets.length > 60);
   expect(new Set(packets.map((packet) => JSON.stringify(packet.payload))).size).toBeGreaterThan(10);
   expect(packets[0]).toMatchObject({ universe: 1, sourceName: 'Hovlix', priority: 100 });
-  for (let i = 1; i < packets.length; i++) expect((packets[i]!.sequence - packets[i - 1]!.sequence + 256) % 256).toBe(1);
+  for (let i = 1; i < packets.length; i++)
+    expect((packets[i]!.sequence - packets[i - 1]!.sequence + 256) % 256).toBe(1);
   // Master output off: three goodbyes, then silence.
   await output.tell({ type: 'entry', entry: { seq: 1, at: now(), who: 't', action: { type: 'sending', on: false } } });
-  await until(() => !output.report().sending && packets.at(-1)!.options !== undefined && packets.slice(-3).length === 3);
+  await until(
+    () => !output.report().sending && packets.at(-1)!.options !== undefined && packets.slice(-3).length === 3,
+  );
   await output.tell({ type: 'stop' });
   socket.close();
 });

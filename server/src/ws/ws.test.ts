@@ -27,7 +27,10 @@ beforeEach(async () => {
   writeFileSync(join(folder, 'index.html'), '<h1>Hovlix</h1>');
   writeFileSync(join(folder, '_expo/entry-abc.js'), '1');
   followed.length = 0;
-  shared = session({ show: (show) => followed.push(`show ${show.name}`), entry: (entry) => followed.push(entry.action.type) });
+  shared = session({
+    show: (show) => followed.push(`show ${show.name}`),
+    entry: (entry) => followed.push(entry.action.type),
+  });
   server = createServer(site(folder, () => ({ version: 'test', screens: hub.screens(), output: null, node: null })));
   hub = startHub(server, shared);
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
@@ -39,7 +42,11 @@ afterEach(() => {
   server.close();
 });
 
-type Screen = { readonly heard: ToScreen[]; readonly say: (message: FromScreen | string) => void; readonly hears: <T extends ToScreen['type']>(type: T) => Promise<Extract<ToScreen, { type: T }>> };
+type Screen = {
+  readonly heard: ToScreen[];
+  readonly say: (message: FromScreen | string) => void;
+  readonly hears: <T extends ToScreen['type']>(type: T) => Promise<Extract<ToScreen, { type: T }>>;
+};
 
 async function screen(origin = `http://localhost:${port}`): Promise<Screen> {
   const socket = new WebSocket(`ws://localhost:${port}/conductor`, { origin });
@@ -54,13 +61,20 @@ async function screen(origin = `http://localhost:${port}`): Promise<Screen> {
   };
 }
 
-const hello = (show: { id: string; revision: number } | null = null): FromScreen => ({ type: 'hello', protocol: 1, screen: 'test', show });
+const hello = (show: { id: string; revision: number } | null = null): FromScreen => ({
+  type: 'hello',
+  protocol: 1,
+  screen: 'test',
+  show,
+});
 const json = () => JSON.parse(JSON.stringify(testShow()));
 const page = (path: string, headers: Record<string, string> = {}) =>
   new Promise<{ status: number; headers: Record<string, unknown>; body: string }>((resolve) =>
     get({ port, path, host: '127.0.0.1', headers: { host: `localhost:${port}`, ...headers } }, (response) => {
       let body = '';
-      response.on('data', (part) => (body += part)).on('end', () => resolve({ status: response.statusCode!, headers: response.headers, body }));
+      response
+        .on('data', (part) => (body += part))
+        .on('end', () => resolve({ status: response.statusCode!, headers: response.headers, body }));
     }),
   );
 
@@ -85,7 +99,10 @@ test('who comes late gets the state as it is, and the show if it has none', asyn
   await first.hears('entries');
   const late = await screen();
   late.say(hello());
-  expect(await late.hears('welcome')).toMatchObject({ state: { seq: 1, blackout: { on: true } }, show: { id: 'test', revision: 4 } });
+  expect(await late.hears('welcome')).toMatchObject({
+    state: { seq: 1, blackout: { on: true } },
+    show: { id: 'test', revision: 4 },
+  });
   expect((await late.hears('show')).show['name']).toBe('Test show');
 });
 
@@ -109,7 +126,11 @@ test.each([
   ['no JSON', 'hello?', 'not JSON'],
   ['an unknown action', '{"type":"act","action":{"type":"explode"}}', 'action.type'],
   ['a show that is none', '{"type":"show","revision":0,"show":{"format":"other"}}', 'not a Hovlix show'],
-  ['an edit that does not fit', '{"type":"edit","revision":0,"patches":[{"op":"replace","path":["songs",7,"x"],"value":1}]}', 'does not fit'],
+  [
+    'an edit that does not fit',
+    '{"type":"edit","revision":0,"patches":[{"op":"replace","path":["songs",7,"x"],"value":1}]}',
+    'does not fit',
+  ],
 ])('%s is refused in words, and the connection goes on', async (_, text, words) => {
   const one = await screen();
   one.say(hello());

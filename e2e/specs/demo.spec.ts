@@ -1,0 +1,95 @@
+import { expect, test } from '@playwright/test';
+import { nodeReport, open, stageBrightness } from './hovlix';
+
+test('a new user opens it, plays Paper Lighthouse, and light, sheet, beat and node follow the music', async ({
+  page,
+}) => {
+  const errors: string[] = [];
+  page.on('console', (message) => message.type() === 'error' && errors.push(message.text()));
+  await open(page, '/');
+  await expect(page).toHaveURL(/\/songs$/);
+  await expect(page.getByText('Friday at the Boathouse')).toBeVisible();
+  await page.getByRole('button', { name: 'Open Paper Lighthouse' }).click();
+  await expect(page.getByRole('heading', { name: 'Paper Lighthouse' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Intro' })).toBeVisible();
+
+  // From the chorus on, where much happens.
+  await page.getByRole('button', { name: 'Bar 17', exact: true }).click();
+  const before = await nodeReport(page);
+  await page.getByRole('button', { name: 'Play from here' }).click();
+  await page.getByRole('button', { name: 'Let go of these bars' }).click();
+  await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
+
+  // Music sounds: the decoded audio element moves on.
+  const position = page.getByTestId('position');
+  await expect(position).toHaveText(/0:3[7-9]/);
+  // The pin stands on the line that sounds, and goes on to the next one.
+  const sounding = page.locator('[data-sounding="true"] [data-pin]');
+  await expect(sounding).toHaveAttribute('data-first', '16');
+  // The pulse bar's dots beat: each of the four is lit in turn.
+  await expect(page.getByTestId('bpm')).toHaveText('112.0');
+  for (const dot of [0, 1, 2, 3])
+    await expect(page.getByTestId('dots').locator('span').nth(dot)).toHaveAttribute('data-on', 'true');
+  // The stage is lit, and not always the same.
+  const pictures = new Set<number>();
+  await expect.poll(async () => pictures.add(Math.round((await stageBrightness(page)) * 10)).size).toBeGreaterThan(4);
+  expect(Math.max(...pictures)).toBeGreaterThan(100);
+  await expect(sounding).toHaveAttribute('data-first', '20');
+
+  // Real packets arrived at the node, 44 a second, and changed with the music.
+  await expect.poll(async () => (await nodeReport(page)).framesPerSecond).toBeGreaterThan(42);
+  const after = await nodeReport(page);
+  expect(after.changes - before.changes).toBeGreaterThan(40);
+  expect(Math.max(...after.levels.slice(0, 36))).toBeGreaterThan(100);
+
+  await page.getByRole('link', { name: 'Links' }).click();
+  await expect(page.getByTestId('node-rate')).toHaveText(/4[34]/);
+  await expect(page.getByText('Universe 1 arrives')).toBeVisible();
+  await expect(page.getByText('The Hovlix server conducts')).toBeVisible();
+  expect(errors).toEqual([]);
+});
+
+test('light stays with the sound: the conductor knows where the audio is to within 20 ms', async ({ page }) => {
+  await page.addInitScript(() => {
+    const real = window.Audio;
+    (window as unknown as { Audio: unknown }).Audio = function made() {
+      const audio = new real();
+      (window as unknown as { heard: HTMLAudioElement }).heard = audio;
+      return audio;
+    };
+  });
+  const entries: { songTime: number; at: number }[] = [];
+  page.on('websocket', (socket) =>
+    socket.on('framereceived', ({ payload }) => {
+      const message = JSON.parse(String(payload));
+      for (const { action } of message.entries ?? []) if (action.type === 'anchor') entries.push(action);
+    }),
+  );
+  await open(page, '/songs/night-ferry');
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  const audioTime = () => page.evaluate(() => (window as unknown as { heard: HTMLAudioElement }).heard.currentTime);
+  await expect.poll(audioTime).toBeGreaterThan(4);
+  // Corrections are rare once it runs: the clock and the sound agree by themselves.
+  const corrections = entries.length;
+  const from = await audioTime();
+  await expect.poll(audioTime).toBeGreaterThan(from + 4);
+  expect(entries.length - corrections).toBeLessThan(6);
+  await page.getByRole('button', { name: 'Pause' }).click();
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
+});
+
+test('closing the page changes nothing on stage, and the next one sees the song going on', async ({
+  page,
+  browser,
+}) => {
+  await open(page, '/songs/paper-lighthouse');
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await expect(page.getByTestId('position')).toHaveText(/0:0[2-9]/);
+  await page.close();
+  const other = await (await browser.newContext()).newPage();
+  await open(other, '/songs/paper-lighthouse');
+  await expect(other.getByRole('button', { name: 'Pause' })).toBeVisible();
+  await expect(other.getByTestId('position')).toHaveText(/0:(0[5-9]|1)/);
+  await other.getByRole('button', { name: 'Pause' }).click();
+  await other.close();
+});

@@ -1,0 +1,69 @@
+// What several specs do with the interface.
+
+import { expect, type Page } from '@playwright/test';
+
+export type NodeUniverse = {
+  universe: number;
+  protocol: string;
+  framesPerSecond: number;
+  changes: number;
+  lost: number;
+  levels: number[];
+};
+
+/** What the DMX node stand-in says of universe 1. */
+export async function nodeReport(page: Page): Promise<NodeUniverse> {
+  const status = await (await page.request.get('/api/status')).json();
+  return status.node.universes.find((one: NodeUniverse) => one.universe === 1 && one.protocol === 'sacn');
+}
+
+/** Opens a place and waits until the show and the conductor are there. */
+export async function open(page: Page, path: string): Promise<void> {
+  await page.goto(path);
+  await expect(page.getByTestId('health')).toHaveText(/sending|browser only/);
+}
+
+/** How bright the stage picture is, on average, 0…255. */
+export function stageBrightness(page: Page): Promise<number> {
+  return page.getByTestId('stage').evaluate((canvas: HTMLCanvasElement) => {
+    const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+    let sum = 0;
+    for (let i = 0; i < data.length; i += 4) sum += (data[i]! + data[i + 1]! + data[i + 2]!) / 3;
+    return sum / (data.length / 4);
+  });
+}
+
+export async function lookIs(page: Page, name: string, on: boolean): Promise<void> {
+  await expect(page.getByRole('button', { name: new RegExp(`^${name}, ${on ? 'on' : 'off'}$`) })).toBeVisible();
+}
+
+/** A drum-like click track as WAV bytes: `bpm` in 4/4, the first of four lower and louder. */
+export function clickTrack({ bpm = 100, seconds = 24, rate = 22050, channels = 1 } = {}): Buffer {
+  const frames = rate * seconds;
+  const bytes = Buffer.alloc(44 + frames * 2 * channels);
+  bytes.write('RIFF', 0);
+  bytes.writeUInt32LE(bytes.length - 8, 4);
+  bytes.write('WAVEfmt ', 8);
+  bytes.writeUInt32LE(16, 16);
+  bytes.writeUInt16LE(1, 20);
+  bytes.writeUInt16LE(channels, 22);
+  bytes.writeUInt32LE(rate, 24);
+  bytes.writeUInt32LE(rate * 2 * channels, 28);
+  bytes.writeUInt16LE(2 * channels, 32);
+  bytes.writeUInt16LE(16, 34);
+  bytes.write('data', 36);
+  bytes.writeUInt32LE(frames * 2 * channels, 40);
+  const period = 60 / bpm;
+  for (let i = 0; i < frames; i++) {
+    const since = (i / rate) % period;
+    const first = Math.floor(i / rate / period) % 4 === 0;
+    const value = Math.sin(2 * Math.PI * (first ? 80 : 700) * since) * Math.exp(-since * 35) * (first ? 30000 : 14000);
+    for (let c = 0; c < channels; c++) bytes.writeInt16LE(Math.round(value), 44 + (i * channels + c) * 2);
+  }
+  return bytes;
+}
+
+/** Chooses a file for “Add music”, as the file dialog would. */
+export async function bring(page: Page, name: string, buffer: Buffer): Promise<void> {
+  await page.getByLabel('Add music').setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
+}

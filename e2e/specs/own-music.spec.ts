@@ -1,0 +1,107 @@
+import { readFileSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import { bring, clickTrack, open, stageBrightness } from './hovlix';
+
+test('own music: analysed, laid with looks, kept over a reload, exported and brought back', async ({ page }) => {
+  await open(page, '/songs');
+  await bring(page, 'my_rehearsal take.wav', clickTrack({ bpm: 100, seconds: 24 }));
+  await expect(page.getByRole('heading', { name: 'my rehearsal take' })).toBeVisible();
+  await expect(page.getByTestId('bpm')).toHaveText(/^(100\.\d|99\.[89])$/);
+  // 24 s at 100 in 4/4: ten bars.
+  await expect(page.getByRole('button', { name: 'Bar 10', exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Bar 11', exact: true })).toHaveCount(0);
+
+  // Bars 1 to 4 blue, 5 to 8 everything.
+  const tap = (bar: number) => page.getByRole('button', { name: `Bar ${bar}`, exact: true }).click();
+  await tap(1);
+  await tap(4);
+  await expect(page.getByTestId('range')).toHaveText('Bars 1 – 4');
+  await page.getByRole('button', { name: 'Lay Harbour blue' }).click();
+  await page.getByRole('button', { name: 'Let go of these bars' }).click();
+  await tap(5);
+  await tap(8);
+  await page.getByRole('button', { name: 'Lay Full sail', exact: true }).click();
+  await page.getByRole('button', { name: 'Section', exact: true }).click();
+  await page.getByLabel('Section name').fill('Chorus');
+  await page.getByLabel('What the light should do').fill('everything');
+  await page.getByRole('button', { name: 'Begin section here' }).click();
+  await expect(page.getByRole('heading', { name: 'Chorus' })).toBeVisible();
+  await page.getByRole('button', { name: 'Play from here' }).click();
+  await expect(page.locator('[data-clip="Harbour blue"]').first()).toBeVisible();
+  await expect.poll(() => stageBrightness(page)).toBeGreaterThan(14);
+  await page.getByRole('button', { name: 'Pause' }).click();
+
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'my rehearsal take' })).toBeVisible();
+  await expect(page.locator('[data-clip="Full sail"]').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await expect(page.getByTestId('position')).toHaveText(/0:(0[1-9]|1|2)/);
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Pause' }).click();
+
+  await page.getByRole('button', { name: 'All songs' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Export' }).click();
+  const file = await download;
+  expect(file.suggestedFilename()).toBe('friday-at-the-boathouse.hovlix');
+  const bytes = readFileSync(await file.path());
+
+  // A browser that has never seen it.
+  await page.evaluate(async () => {
+    for (const { name } of await indexedDB.databases()) indexedDB.deleteDatabase(name!);
+    localStorage.clear();
+  });
+  await page.goto('/songs');
+  await page
+    .getByLabel('Open a .hovlix show')
+    .setInputFiles({ name: 'friday.hovlix', mimeType: 'application/zip', buffer: bytes });
+  await expect(page.getByTestId('said')).toHaveText(/Opened friday\.hovlix/);
+  await page.getByRole('button', { name: 'Open my rehearsal take' }).click();
+  await expect(page.locator('[data-clip="Harbour blue"]').first()).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Chorus' })).toBeVisible();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await expect(page.getByTestId('position')).toHaveText(/0:0[1-9]/);
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Pause' }).click();
+});
+
+test('a long recording shows its progress and can be cancelled; nothing of it stays', async ({ page }) => {
+  await open(page, '/songs');
+  const rows = page.getByRole('button', { name: /^Open / });
+  await expect(rows.first()).toBeVisible();
+  const songs = await rows.count();
+  await bring(page, 'long.wav', clickTrack({ seconds: 900, rate: 16000 }));
+  await expect(page.getByRole('progressbar', { name: 'Listening to long.wav' })).toBeVisible();
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByTestId('said')).toHaveText('Cancelled. Nothing was changed.');
+  await expect(page.getByRole('progressbar')).toHaveCount(0);
+  expect(await rows.count()).toBe(songs);
+});
+
+test('undo and redo, by button and by key', async ({ page }) => {
+  await open(page, '/songs/salt-and-signal');
+  const dark = page.locator('[data-clip="Dark"]');
+  await page.getByRole('button', { name: 'Bar 2', exact: true }).click();
+  await page.getByRole('button', { name: 'Lay Dark' }).click();
+  await expect(dark).toHaveCount(1);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(dark).toHaveCount(0);
+  await page.keyboard.press('Control+Shift+Z');
+  await expect(dark).toHaveCount(1);
+  await page.keyboard.press('Control+Z');
+  await expect(dark).toHaveCount(0);
+});
+
+test('an edit is kept although the browser is killed right after it', async ({ page, context }) => {
+  await open(page, '/songs/low-tide-engine');
+  await page.getByRole('button', { name: 'Bar 3', exact: true }).click();
+  await page.getByRole('button', { name: 'Lay Moonrise' }).click();
+  await expect(page.locator('[data-clip="Moonrise"]')).toHaveCount(1);
+  // No goodbye: the page's process ends without unload handlers.
+  const session = await context.newCDPSession(page);
+  await session.send('Page.crash').catch(() => undefined);
+  const again = await context.newPage();
+  await open(again, '/songs/low-tide-engine');
+  await expect(again.locator('[data-clip="Moonrise"]')).toHaveCount(1);
+  await again.keyboard.press('ArrowRight');
+});

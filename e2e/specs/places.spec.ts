@@ -1,0 +1,133 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { lookIs, nodeReport, open, stageBrightness } from './hovlix';
+
+test('looks: a tap turns one on, the stage and the wire follow, another turns it off', async ({ page }) => {
+  await open(page, '/looks');
+  const dark = await stageBrightness(page);
+  await page.getByRole('button', { name: 'Full sail, off' }).click();
+  await lookIs(page, 'Full sail', true);
+  await expect.poll(() => stageBrightness(page)).toBeGreaterThan(dark + 5);
+  await expect.poll(async () => (await nodeReport(page)).levels[0]).toBeGreaterThan(100);
+  await page.keyboard.press('2');
+  await lookIs(page, 'Full sail', false);
+  await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(0);
+});
+
+test('master and blackout: on the wire at once, in sight everywhere', async ({ page }) => {
+  await open(page, '/looks');
+  await page.getByRole('button', { name: 'House warm, off' }).click();
+  await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(102);
+  await page.getByRole('button', { name: /Grand master, 100/ }).click();
+  await page.getByRole('slider', { name: 'Grand master level' }).fill('50');
+  await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(51);
+  await page.getByRole('button', { name: 'Grand master to full' }).click();
+  await page.keyboard.press('b');
+  await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(0);
+  await expect(page.getByText('Blackout: all dark')).toBeVisible();
+  await page.getByRole('button', { name: 'Light again: end the blackout' }).click();
+  await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(102);
+  await page.getByRole('button', { name: 'House warm, on' }).click();
+});
+
+test('rig: the other room, and why a lamp is dark', async ({ page }) => {
+  await open(page, '/rig');
+  await page.getByRole('button', { name: 'Front 1, address 1' }).last().click();
+  await expect(page.getByRole('region', { name: 'Why Front 1' })).toContainText(/Dark|Shines/);
+  await page.keyboard.press('b');
+  await expect(page.getByRole('region', { name: 'Why Front 1' })).toContainText('Blackout is on.');
+  await page.keyboard.press('b');
+  await page.getByRole('button', { name: 'Village hall' }).click();
+  await expect(page.getByRole('button', { name: 'PAR 6, address 21' }).last()).toBeVisible();
+  await page.keyboard.press('Control+Z');
+  await expect(page.getByRole('heading', { name: 'Boathouse' })).toBeVisible();
+});
+
+test('master output off is not blackout: nothing is sent at all, and it says so', async ({ page }) => {
+  await open(page, '/links');
+  await page.getByRole('button', { name: 'Stop sending' }).click();
+  await expect(page.getByTestId('health')).toHaveText('output is off');
+  await expect(page.getByText('Nothing arrives')).toBeVisible();
+  await page.getByRole('button', { name: 'Start sending' }).click();
+  await expect(page.getByText('Universe 1 arrives')).toBeVisible();
+});
+
+test('tap sets the tempo, ? lists the keys, space plays', async ({ page }) => {
+  await open(page, '/looks');
+  await page.getByRole('button', { name: 'House warm, off' }).click();
+  for (let i = 0; i < 4; i++) await page.keyboard.press('t');
+  await expect(page.getByTestId('bpm')).not.toHaveText('120.0');
+  await page.getByRole('button', { name: 'House warm, on' }).click();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('blackout');
+  await page.keyboard.press('Escape');
+  await page.goto('/songs/salt-and-signal');
+  await expect(page.getByRole('heading', { name: 'Salt and Signal' })).toBeVisible();
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByTestId('range')).toHaveText('Bar 1');
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(page.getByTestId('range')).toHaveText('Bars 1 – 2');
+});
+
+test('gig: where we are, what comes next, and on to the next song', async ({ page }) => {
+  await open(page, '/songs/paper-lighthouse');
+  await page.getByRole('button', { name: 'Bar 5', exact: true }).click();
+  await page.getByRole('link', { name: 'Gig' }).click();
+  await expect(page.getByTestId('gig-bar')).toHaveText('bar 1 of 8');
+  await expect(page.getByText('then Lift')).toBeVisible();
+  await page.getByRole('button', { name: 'Next song: Salt and Signal' }).click();
+  await expect(page.getByRole('heading', { name: 'Salt and Signal' })).toBeVisible();
+  await page.getByRole('button', { name: 'Pause' }).click();
+});
+
+test('deep links survive a reload, and a song that is gone says so', async ({ page }) => {
+  for (const [path, heading] of [
+    ['/rig', 'Boathouse'],
+    ['/looks', 'Looks'],
+    ['/links', 'Links'],
+    ['/songs/night-ferry', 'Night Ferry'],
+  ] as const) {
+    await open(page, path);
+    await page.reload();
+    await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
+  }
+  await open(page, '/songs/nobody');
+  await expect(page.getByText('This song is not in the show')).toBeVisible();
+});
+
+test('the theme is kept', async ({ page }) => {
+  await open(page, '/songs');
+  await page.getByRole('button', { name: 'Day theme' }).click();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Night theme' })).toBeVisible();
+});
+
+for (const [width, height] of [
+  [390, 844],
+  [1280, 800],
+] as const)
+  for (const path of ['/songs', '/songs/paper-lighthouse', '/looks', '/rig', '/gig', '/links'])
+    test(`nothing a reader would stumble over on ${path} at ${width}`, async ({ page }) => {
+      await page.setViewportSize({ width, height });
+      await open(page, path);
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze();
+      expect(
+        violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 120)).join(' | ')}`),
+      ).toEqual([]);
+      // Nothing to press is smaller than a thumb, and nothing leaves the screen sideways.
+      const small = await page.getByRole('button').evaluateAll((buttons) =>
+        buttons
+          .filter((button) => {
+            const box = button.getBoundingClientRect();
+            return box.width > 0 && box.height < 43.5;
+          })
+          .map((button) => button.getAttribute('aria-label') ?? button.textContent),
+      );
+      expect(small).toEqual([]);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
+    });
