@@ -26,6 +26,8 @@ export default [
       'import/no-unresolved': 'off',
       'import/namespace': 'off',
       'import/first': 'error',
+      'import/no-named-as-default': 'off',
+      'import/no-named-as-default-member': 'off',
       'max-lines': ['error', { max: 420, skipBlankLines: true, skipComments: true }],
     },
   },

@@ -49,3 +49,15 @@ test('without the server everything but output works, and it says so', async ({ 
   await page.getByRole('button', { name: 'Blackout' }).click();
   await expect.poll(() => stageBrightness(page)).toBeLessThan(lit - 1);
 });
+
+test('an edit is kept although the page goes without a goodbye right after it', async ({ page, context }) => {
+  await page.goto(`${base}/songs/low-tide-engine`);
+  await page.getByRole('button', { name: 'Bar 3', exact: true }).click();
+  await page.getByRole('button', { name: 'Lay Moonrise' }).click();
+  await expect(page.locator('[data-clip="Moonrise"]')).toHaveCount(1);
+  // The page is torn down at once; no unload handler runs, and no server holds a copy.
+  await page.close({ runBeforeUnload: false });
+  const again = await context.newPage();
+  await again.goto(`${base}/songs/low-tide-engine`);
+  await expect(again.locator('[data-clip="Moonrise"]')).toHaveCount(1);
+});

@@ -1,6 +1,16 @@
 // The light worker's work, host-free but for its clock and its voice: compiles, conducts when nobody else does, renders.
 
-import { compile, explain, frameFor, lampsFor, readLamps, render, ribbon, type Program } from '@hovlix/core/engine';
+import {
+  LAMP_STRIDE,
+  compile,
+  explain,
+  frameFor,
+  lampsFor,
+  readLamps,
+  render,
+  ribbon,
+  type Program,
+} from '@hovlix/core/engine';
 import { AT_REST, conductor, reduced, type LiveState } from '@hovlix/core/live';
 import { id, seconds } from '@hovlix/core/units';
 import { steady } from '@hovlix/core/light';
@@ -14,8 +24,12 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
   let bytes = new Uint8Array(0);
   let state: LiveState = AT_REST;
   let offset = 0;
+  /** While a lamp strobes, the same bytes are not the same picture. */
+  let flashing = false;
   let framing = false;
   let spare: Float32Array<ArrayBuffer>[] = [];
+  /** The bytes last shown to the page; none while it has yet to see any. */
+  let shown = new Uint8Array(0);
   const now = () => seconds(clock() + offset);
 
   const hear = (message: ToLight): void => {
@@ -24,6 +38,7 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
         program = compile(message.show);
         bytes = frameFor(program);
         spare = [lampsFor(program), lampsFor(program), lampsFor(program)];
+        shown = new Uint8Array(0);
         return say({ type: 'heads', heads: headsOf(program), universes: program.universes, notes: program.notes });
       case 'clock':
         offset = message.offset;
@@ -41,6 +56,7 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
       }
       case 'frames':
         framing = message.on;
+        shown = new Uint8Array(0);
         return;
       case 'spent':
         if (program && message.lamps.length === lampsFor(program).length && spare.length < 3) spare.push(message.lamps);
@@ -64,17 +80,27 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
     return reply(lamps, [lamps.buffer]);
   };
 
-  /** One frame for the page, if it asked for frames and has given an array back. */
+  /** One frame for the page, if it asked for frames, has given an array back, and there is something new to see. */
   const frame = (): void => {
-    if (!program || !framing) return;
-    const lamps = spare.pop();
-    if (!lamps) return;
+    if (!program || !framing || spare.length === 0) return;
     render(program, state, now(), bytes);
+    if (!flashing && same(bytes, shown)) return;
+    const lamps = spare.pop()!;
     readLamps(program, bytes, lamps);
+    flashing = false;
+    for (let at = 6; at < lamps.length; at += LAMP_STRIDE) if (lamps[at]! > 0) flashing = true;
+    if (shown.length === bytes.length) shown.set(bytes);
+    else shown = Uint8Array.from(bytes);
     say({ type: 'frame', lamps }, [lamps.buffer]);
   };
 
   return { hear, frame };
+}
+
+function same(a: Uint8Array, b: Uint8Array): boolean {
+  if (a.length !== b.length) return false;
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
+  return true;
 }
 
 /** A look alone on the rig, at full. */

@@ -6,5 +6,5 @@ import { localSeconds } from './local-clock';
 
 const room = lightRoom(localSeconds, (message, hand) => self.postMessage(message, { transfer: hand ?? [] }));
 self.onmessage = (event: MessageEvent<ToLight>) => room.hear(event.data);
-// A little faster than screens draw, so that each has a fresh frame; late ones are simply left out.
-setInterval(() => room.frame(), 15);
+// As often as DMX goes out: a picture has no more to show.
+setInterval(() => room.frame(), 1000 / 44);

@@ -51,7 +51,7 @@ export async function analyse(bytes: Uint8Array, name: string, between: Between)
       : { bar: 0, numerator: bars.beatsInBar, denominator: 4 },
   ];
   const count = raw.length;
-  const beats = raw.map((_, i) => timeAt(tempo, quarterNotes((i - bars.firstDownbeat) * pulse)) as number);
+  const beats = raw.map((_, i) => Math.max(0, timeAt(tempo, quarterNotes((i - bars.firstDownbeat) * pulse))));
   const gaps = beats.slice(1).map((beat, i) => beat - beats[i]!);
   return ok({
     type,

@@ -135,16 +135,14 @@ function bandEdges(sampleRate: number, size: number): number[] {
 function risesOf(bands: Float32Array, frames: number): { onset: Float32Array; low: Float32Array } {
   const onset = new Float32Array(frames);
   const low = new Float32Array(frames);
-  for (let f = LAG; f < frames; f++) {
-    const now = f * BANDS;
-    const before = (f - LAG) * BANDS;
+  // Before the start there is silence, so a file that begins on the beat begins with an onset.
+  const level = (frame: number, band: number) => (frame < 0 ? 0 : bands[frame * BANDS + band]!);
+  for (let f = 0; f < frames; f++) {
     for (let b = 0; b < BANDS; b++) {
-      const around = Math.max(
-        bands[before + b]!,
-        bands[before + Math.max(0, b - 1)]!,
-        bands[before + Math.min(BANDS - 1, b + 1)]!,
-      );
-      const rise = bands[now + b]! - around;
+      const [under, over] = [Math.max(0, b - 1), Math.min(BANDS - 1, b + 1)];
+      const before = f - LAG;
+      const around = Math.max(level(before, b), level(before, under), level(before, over));
+      const rise = level(f, b) - around;
       if (rise <= 0) continue;
       onset[f] = onset[f]! + rise * (b < LOW_BANDS ? LOW_WEIGHT : 1);
       if (b < LOW_BANDS) low[f] = low[f]! + rise;

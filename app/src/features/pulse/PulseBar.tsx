@@ -154,9 +154,19 @@ function Master() {
   const app = useHovlix();
   const level = useLive((live) => rampAt(live.master, seconds(Number.MAX_SAFE_INTEGER)));
   const [open, setOpen] = useState(false);
+  const well = useRef<HTMLElement>(null);
   const percent = Math.round(level * 100);
+  useEffect(() => {
+    if (!open) return;
+    // A press anywhere else puts the fader away.
+    const elsewhere = (event: PointerEvent) => {
+      if (!well.current?.contains(event.target as Node)) setOpen(false);
+    };
+    window.addEventListener('pointerdown', elsewhere);
+    return () => window.removeEventListener('pointerdown', elsewhere);
+  }, [open]);
   return (
-    <View position="relative">
+    <View ref={well as never} position="relative">
       <View
         render="button"
         aria-label={`Grand master, ${percent} percent`}

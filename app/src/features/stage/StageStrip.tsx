@@ -28,14 +28,15 @@ export function StageStrip({ height }: { readonly height: number }) {
     });
     const draw = () => {
       frame = requestAnimationFrame(draw);
-      if (!lamps || !fresh || lamps.length === 0) return;
-      fresh = false;
       const scale = Math.min(2, window.devicePixelRatio || 1);
       const [width, tall] = [element.clientWidth, element.clientHeight];
       if (element.width !== Math.round(width * scale) || element.height !== Math.round(tall * scale)) {
         element.width = Math.round(width * scale);
         element.height = Math.round(tall * scale);
+        fresh = true;
       }
+      if (!lamps || !fresh || lamps.length === 0) return;
+      fresh = false;
       context.setTransform(scale, 0, 0, scale, 0, 0);
       artist.paint(context, width, tall, lamps, localSeconds());
     };
