@@ -37,7 +37,9 @@ function bigShow(universes: number, fixtures: number): Show {
         label: 'Wash',
         kind: 'wash',
         beamAngle: 30,
-        modes: [{ id: 'm', name: 'm', channels: channels('Dimmer', 'ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B', 'ColorAdd_W') }],
+        modes: [
+          { id: 'm', name: 'm', channels: channels('Dimmer', 'ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B', 'ColorAdd_W') },
+        ],
       },
       {
         id: 'spot',
@@ -56,7 +58,10 @@ function bigShow(universes: number, fixtures: number): Show {
               { attribute: 'Pan', at: [1, 2] },
               { attribute: 'Tilt', at: [3, 4] },
               { attribute: 'Dimmer', at: [5, 6] },
-              ...['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B', 'ColorAdd_W'].map((attribute, i) => ({ attribute, at: [7 + i] })),
+              ...['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B', 'ColorAdd_W'].map((attribute, i) => ({
+                attribute,
+                at: [7 + i],
+              })),
               { attribute: 'Zoom', at: [11] },
             ],
           },
@@ -79,7 +84,9 @@ function bigShow(universes: number, fixtures: number): Show {
         })),
         casting: [0, 1, 2, 3].map((part) => ({
           part: `p${part}`,
-          fixtures: Array.from({ length: fixtures }, (_, i) => i).filter((i) => i % 4 === part).map((i) => `f${i}`),
+          fixtures: Array.from({ length: fixtures }, (_, i) => i)
+            .filter((i) => i % 4 === part)
+            .map((i) => `f${i}`),
         })),
       },
     ],
@@ -105,14 +112,24 @@ function bigShow(universes: number, fixtures: number): Show {
         title: 'Song',
         music: null,
         duration: 600,
-        tempo: { anchors: [{ beat: 0, time: 0 }, { beat: 2, time: 1 }] },
+        tempo: {
+          anchors: [
+            { beat: 0, time: 0 },
+            { beat: 2, time: 1 },
+          ],
+        },
         meter: [{ bar: 0, numerator: 4, denominator: 4 }],
         sections: [],
         lanes: Array.from({ length: 6 }, (_, lane) => ({
           id: `lane${lane}`,
           name: `Lane ${lane}`,
           type: 'looks' as const,
-          clips: Array.from({ length: 280 }, (_unused, k) => ({ id: `${lane}-${k}`, look: `l${(k + lane) % 12}`, from: k * 4, to: k * 4 + 4 })),
+          clips: Array.from({ length: 280 }, (_unused, k) => ({
+            id: `${lane}-${k}`,
+            look: `l${(k + lane) % 12}`,
+            from: k * 4,
+            to: k * 4 + 4,
+          })),
         })),
       },
     ],
@@ -120,7 +137,8 @@ function bigShow(universes: number, fixtures: number): Show {
   return Show.parse(input);
 }
 
-const at = (times: readonly number[], share: number) => [...times].sort((a, b) => a - b)[Math.floor(times.length * share)]!;
+const at = (times: readonly number[], share: number) =>
+  [...times].sort((a, b) => a - b)[Math.floor(times.length * share)]!;
 
 function benchRender(universes: number, fixtures: number): void {
   const show = bigShow(universes, fixtures);
@@ -161,7 +179,11 @@ async function benchAnalysis(): Promise<void> {
     spent += (performance.now() - from) / 1000;
     length += song.duration;
   }
-  note('analysis (OGG decoded, beats, bars)', `${(length / spent).toFixed(0)} s of audio a second`, '>= 40 (4 minutes in 6 s)');
+  note(
+    'analysis (OGG decoded, beats, bars)',
+    `${(length / spent).toFixed(0)} s of audio a second`,
+    '>= 40 (4 minutes in 6 s)',
+  );
 }
 
 /** Receives its own output on loopback for 20 s and measures the time between packets of one universe. */
@@ -176,7 +198,10 @@ async function benchOutput(universes: number, length: number): Promise<void> {
   const sequences: number[] = [];
   await new Promise<void>((resolve) => socket.bind(0, '127.0.0.1', resolve));
   socket.setRecvBufferSize(4 * 1024 * 1024);
-  const output = startOutput([{ protocol: 'sacn', host: '127.0.0.1', port: socket.address().port }], new Uint8Array(16));
+  const output = startOutput(
+    [{ protocol: 'sacn', host: '127.0.0.1', port: socket.address().port }],
+    new Uint8Array(16),
+  );
   await output.tell({ type: 'show', show: bigShow(universes, universes * 30) });
   const cpu = process.cpuUsage();
   await new Promise((resolve) => setTimeout(resolve, length * 1000));
@@ -185,11 +210,20 @@ async function benchOutput(universes: number, length: number): Promise<void> {
   socket.close();
   const steadyPart = arrivals.slice(10, -4);
   const off = steadyPart.slice(1).map((time, i) => Math.abs((time - steadyPart[i]!) * 1000 - 1000 / 44));
-  const lost = sequences.slice(11, -4).filter((sequence, i) => (sequence - sequences[i + 10]! + 256) % 256 !== 1).length;
-  note(`output, ${universes} universes, ${length} s: spacing off 22.7 ms, p99`, `${at(off, 0.99).toFixed(2)} ms`, '<= 3 ms');
+  const lost = sequences
+    .slice(11, -4)
+    .filter((sequence, i) => (sequence - sequences[i + 10]! + 256) % 256 !== 1).length;
+  note(
+    `output, ${universes} universes, ${length} s: spacing off 22.7 ms, p99`,
+    `${at(off, 0.99).toFixed(2)} ms`,
+    '<= 3 ms',
+  );
   note(`output, ${universes} universes, ${length} s: worst`, `${Math.max(...off).toFixed(2)} ms`);
   note(`output, ${universes} universes, ${length} s: frames, lost`, `${arrivals.length}, ${lost}`, `${44 * length}, 0`);
-  note(`output, ${universes} universes: sender and receiver together`, `${(((used.user + used.system) / 1e6 / length) * 100).toFixed(0)} % of a core`);
+  note(
+    `output, ${universes} universes: sender and receiver together`,
+    `${(((used.user + used.system) / 1e6 / length) * 100).toFixed(0)} % of a core`,
+  );
 }
 
 /** Mean beat F-measure on pieces with exact truth, where they are at hand. */
@@ -201,13 +235,22 @@ async function benchTruth(): Promise<void> {
   let sum = 0;
   for (const piece of pieces) {
     const truth = JSON.parse(readFileSync(new URL(piece, folder), 'utf8'));
-    const found = await analyse(readFileSync(new URL(piece.replace('.json', '.ogg'), folder)), piece, async () => 'go-on');
+    const found = await analyse(
+      readFileSync(new URL(piece.replace('.json', '.ogg'), folder)),
+      piece,
+      async () => 'go-on',
+    );
     if (found.ok) sum += fMeasure(trim(truth.beats), trim(found.value.beats), 0.07);
   }
   note(`beat F-measure, mean of ${pieces.length} pieces`, (sum / pieces.length).toFixed(3), '>= 0.85');
 }
 
-for (const [universes, fixtures] of [[1, 30], [8, 250], [64, 2000]] as const) benchRender(universes, fixtures);
+for (const [universes, fixtures] of [
+  [1, 30],
+  [8, 250],
+  [64, 2000],
+] as const)
+  benchRender(universes, fixtures);
 benchCompile500();
 await benchOutput(8, 20);
 await benchAnalysis();

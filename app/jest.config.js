@@ -1,0 +1,31 @@
+const esm = [
+  'immer',
+  'culori',
+  'zod',
+  'zustand',
+  'fflate',
+  'base64-js',
+  'expo',
+  '@expo',
+  'react-native',
+  '@react-native',
+  'lucide-react-native',
+  '@tamagui',
+  '@react-native-async-storage',
+  'mpg123-decoder',
+  '@wasm-audio-decoders',
+  'codec-parser',
+  '@eshaz',
+  'simple-yenc',
+];
+
+module.exports = {
+  preset: 'jest-expo/web',
+  roots: ['<rootDir>/src'],
+  testEnvironmentOptions: { customExportConditions: ['require', 'default'] },
+  transformIgnorePatterns: [`node_modules/(?!(${esm.join('|')}))`],
+  moduleNameMapper: {
+    '\\.css$': '<rootDir>/src/testing/style.js',
+    '^@hovlix/core/([a-z]+)$': ['<rootDir>/../core/src/$1/index.ts', '<rootDir>/../core/src/$1.ts'],
+  },
+};
