@@ -16,17 +16,17 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id): Program
   const room = show.rigs.find((candidate) => candidate.id === rig) ?? rigInUse(show);
   const patched = patchedFixtures(room, show.profiles);
   const universes = [...new Set(patched.map(({ fixture }) => fixture.universe as number))].sort((a, b) => a - b);
-  const partsOf = (fixture: string) =>
-    room.casting.filter((cast) => cast.fixtures.some((one) => one === fixture)).map((cast) => cast.part);
-  const heads = patched.flatMap((one) => headsOf(one, partsOf(one.fixture.id)));
+  const partsOf = new Map<string, Part['id'][]>();
+  for (const { part, fixtures } of room.casting)
+    for (const fixture of fixtures) partsOf.set(fixture, [...(partsOf.get(fixture) ?? []), part]);
+  const heads = patched.flatMap((one) => headsOf(one, partsOf.get(one.fixture.id) ?? []));
+  const headsByFixture = new Map<string, number[]>();
+  heads.forEach(({ fixture }, i) => headsByFixture.set(fixture.id, [...(headsByFixture.get(fixture.id) ?? []), i]));
   const notes = new Set<string>();
   for (const fixture of room.fixtures)
-    if (!patched.some((one) => one.fixture === fixture)) notes.add(`${fixture.name}: its type or mode is missing`);
+    if (!headsByFixture.has(fixture.id)) notes.add(`${fixture.name}: its type or mode is missing`);
   const casts = new Map(
-    room.casting.map(({ part, fixtures }) => [
-      part,
-      fixtures.flatMap((fixture) => heads.flatMap((head, i) => (head.fixture.id === fixture ? [i] : []))),
-    ]),
+    room.casting.map(({ part, fixtures }) => [part, fixtures.flatMap((fixture) => headsByFixture.get(fixture) ?? [])]),
   );
   const looks = new Map(show.looks.map((look) => [look.id as string, sheetOf(look, heads, casts, show, notes)]));
   const lookFades = new Map(show.looks.map((look) => [look.id, look]));

@@ -1,0 +1,107 @@
+import { LAMP_STRIDE } from '@hovlix/core/engine';
+import { seconds } from '@hovlix/core/units';
+import { lookId, songId, testShow } from '../../../core/src/testing/show';
+import type { FromLight, ToLight } from './light-messages';
+import { lightRoom } from './light-room';
+
+/** A room with a clock that the test moves, and everything it has said. */
+function room() {
+  const clock = { now: 100 };
+  const said: FromLight[] = [];
+  const made = lightRoom(
+    () => clock.now,
+    (message) => said.push(message),
+  );
+  const hear = (...messages: ToLight[]) => messages.forEach(made.hear);
+  const answers = () => said.flatMap((message) => (message.type === 'answer' ? [message.value] : []));
+  const frames = () => said.filter((message) => message.type === 'frame').length;
+  return { clock, said, hear, answers, frames, frame: made.frame };
+}
+
+const lookOn: ToLight = {
+  type: 'act',
+  who: 'me',
+  action: { type: 'look-on', look: lookId('red'), fade: seconds(0) },
+};
+
+test('it conducts while nobody else does: each act gets its number and the conductor’s time', () => {
+  const { hear, said } = room();
+  hear({ type: 'clock', offset: 5 }, lookOn, { type: 'act', who: 'me', action: { type: 'tap' } });
+  const entries = said.flatMap((message) => (message.type === 'entry' ? [message.entry] : []));
+  expect(entries).toMatchObject([
+    { seq: 1, at: 105, who: 'me' },
+    { seq: 2, at: 105 },
+  ]);
+});
+
+test('a frame is given when the light has changed, and not again while it stands', () => {
+  const { hear, frame, frames, clock } = room();
+  hear({ type: 'show', show: testShow() });
+  frame();
+  expect(frames()).toBe(0);
+  hear({ type: 'frames', on: true });
+  frame();
+  frame();
+  expect(frames()).toBe(1);
+  hear(lookOn);
+  clock.now += 0.1;
+  frame();
+  frame();
+  expect(frames()).toBe(2);
+  // All arrays are out: the next one has to wait until the page gives one back.
+  hear({ type: 'frames', on: true });
+  frame();
+  hear({ type: 'frames', on: true });
+  frame();
+  expect(frames()).toBe(3);
+  hear({ type: 'spent', lamps: new Float32Array(6 * LAMP_STRIDE) });
+  frame();
+  expect(frames()).toBe(4);
+});
+
+test('heads tell the page what to draw: a bar has one for each cell', () => {
+  const { hear, said } = room();
+  hear({ type: 'show', show: testShow() });
+  const heads = said.flatMap((message) => (message.type === 'heads' ? [...message.heads] : []));
+  expect(heads.map(({ fixture, cell, cells }) => [fixture, cell, cells])).toEqual([
+    ['a', 0, 1],
+    ['b', 0, 1],
+    ['s', 0, 1],
+    ['c', 0, 2],
+    ['c', 1, 2],
+    ['idle', 0, 1],
+  ]);
+});
+
+test('a picture of a look does not touch what is on stage', () => {
+  const { hear, answers } = room();
+  hear(
+    { type: 'show', show: testShow() },
+    { type: 'picture', id: 1, look: 'red' },
+    { type: 'explain', id: 2, fixture: 'a' },
+  );
+  const [picture, why] = answers();
+  expect((picture as Float32Array)[0]).toBeGreaterThan(0.5);
+  expect(why).toMatchObject({ level: 0, dark: ['nothing-speaks'] });
+});
+
+test('a ribbon of a song, and why a lamp shines while it plays', () => {
+  const { hear, answers, clock } = room();
+  hear(
+    { type: 'show', show: testShow() },
+    { type: 'ribbon', id: 1, song: 'song', parts: ['wash'], times: [3, 20] },
+    { type: 'act', who: 'me', action: { type: 'play', song: songId, from: seconds(2) } },
+  );
+  clock.now += 1;
+  hear({ type: 'explain', id: 2, fixture: 'a' });
+  const [pixels, why] = answers();
+  expect((pixels as Uint8ClampedArray)[0]).toBeGreaterThan(200);
+  expect((pixels as Uint8ClampedArray)[4]).toBe(0);
+  expect(why).toMatchObject({ level: 1, contributions: [{ source: 'lane Looks: Red' }, {}] });
+});
+
+test('asked before there is a show, it answers that it has nothing', () => {
+  const { hear, answers } = room();
+  hear({ type: 'picture', id: 1, look: 'red' });
+  expect(answers()).toEqual([null]);
+});
