@@ -20,7 +20,7 @@ class FakeSocket {
   onopen: () => void = () => undefined;
   onmessage: (event: { data: string }) => void = () => undefined;
   onclose: () => void = () => undefined;
-  constructor(readonly url: string) {
+  constructor() {
     FakeSocket.last = this;
   }
   send(text: string) {
