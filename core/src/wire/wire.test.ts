@@ -1,3 +1,4 @@
+import { protocol } from 'artnet-protocol';
 import fc from 'fast-check';
 import { Packet } from 'sacn';
 import { seconds, universe } from '../units';
@@ -135,6 +136,13 @@ describe('Art-Net', () => {
     expect([...encodeArtDmx({ sequence: 2, physical: 0, port: 0x123, levels: Uint8Array.of(9, 8) })]).toEqual([
       0x41, 0x72, 0x74, 0x2d, 0x4e, 0x65, 0x74, 0, 0, 0x50, 0, 14, 2, 0, 0x23, 1, 0, 2, 9, 8,
     ]);
+  });
+
+  test('an independent library reads the same port, sequence and levels', () => {
+    const full = Uint8Array.from({ length: 512 }, (_, i) => (i * 7) & 255);
+    const read = protocol.decode(Buffer.from(encodeArtDmx({ sequence: 7, physical: 1, port: 0x123, levels: full })));
+    expect(read).toMatchObject({ sequence: 7, physical: 1, universe: 0x123 });
+    expect([...(read as unknown as { data: number[] }).data]).toEqual([...full]);
   });
 
   test('poll, its answer, and sync', () => {
