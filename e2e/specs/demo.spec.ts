@@ -49,7 +49,9 @@ test('a new user opens it, plays Paper Lighthouse, and light, sheet, beat and no
   expect(errors).toEqual([]);
 });
 
-test('light stays with the sound: once it runs, it hardly ever strays by the 8 ms that call for a correction', async ({ page }) => {
+test('light stays with the sound: once it runs, it hardly ever strays by the 8 ms that call for a correction', async ({
+  page,
+}) => {
   await page.addInitScript(() => {
     const real = window.Audio;
     (window as unknown as { Audio: unknown }).Audio = function made() {
