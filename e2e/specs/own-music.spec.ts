@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 import { expect, test } from '@playwright/test';
 import { bring, clickTrack, open, stageBrightness } from './hovlix';
 
@@ -91,3 +92,16 @@ test('undo and redo, by button and by key', async ({ page }) => {
   await page.keyboard.press('Control+Z');
   await expect(dark).toHaveCount(0);
 });
+
+for (const type of ['mp3', 'flac', 'ogg'])
+  test(`a recording as ${type.toUpperCase()} is decoded in the browser and plays`, async ({ page }) => {
+    await open(page, '/songs');
+    const sample = fileURLToPath(new URL(`../samples/chorus.${type}`, import.meta.url));
+    await bring(page, `chorus ${type}.${type}`, readFileSync(sample));
+    await expect(page.getByRole('heading', { name: `chorus ${type}` })).toBeVisible();
+    await expect(page.getByTestId('bpm')).toHaveText(/^(112\.\d|111\.[5-9])$/);
+    await page.getByRole('button', { name: 'Play', exact: true }).click();
+    await expect(page.getByTestId('position')).toHaveText(/0:(0[2-9]|1)/);
+    await expect(page.getByRole('alert')).toHaveCount(0);
+    await page.getByRole('button', { name: 'Pause' }).click();
+  });
