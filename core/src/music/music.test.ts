@@ -151,14 +151,18 @@ describe('the songs of the demo, against the beats they were played from', () =>
 const shared = join(root, '../shared/audio');
 const skipped = existsSync(shared) ? test : test.skip;
 
-skipped('ten pieces with exact truth: mean beat F-measure of at least 0.9', async () => {
-  const pieces = readdirSync(shared).filter((name) => name.endsWith('.ogg'));
-  let sum = 0;
-  for (const name of pieces) {
-    const truth: { beats: number[] } = JSON.parse(readFileSync(join(shared, name.replace('.ogg', '.json')), 'utf8'));
-    const late = (beats: readonly number[]) => beats.filter((beat) => beat >= 5);
-    const found = await analysed(readFileSync(join(shared, name)), name);
-    sum += fMeasure(late(truth.beats), late(found.beats));
-  }
-  expect(sum / pieces.length).toBeGreaterThan(0.9);
-});
+skipped(
+  'ten pieces with exact truth: mean beat F-measure of at least 0.9',
+  async () => {
+    const pieces = readdirSync(shared).filter((name) => name.endsWith('.ogg'));
+    let sum = 0;
+    for (const name of pieces) {
+      const truth: { beats: number[] } = JSON.parse(readFileSync(join(shared, name.replace('.ogg', '.json')), 'utf8'));
+      const late = (beats: readonly number[]) => beats.filter((beat) => beat >= 5);
+      const found = await analysed(readFileSync(join(shared, name)), name);
+      sum += fMeasure(late(truth.beats), late(found.beats));
+    }
+    expect(sum / pieces.length).toBeGreaterThan(0.9);
+  },
+  900_000,
+);

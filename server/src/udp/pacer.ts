@@ -27,7 +27,8 @@ export function startPacer(now: () => number, rate: number, frame: (due: number)
     // Timers may fire up to a millisecond early or late: the last stretch is waited out turn by turn.
     if (left > 1.6) timer = setTimeout(wait, left - 1.4);
     else if (left > 0.05) spin = setImmediate(wait);
-    else fire();
+    // In a turn of its own: what the frame before handed to the network has left by then, though it was late.
+    else spin = setImmediate(fire);
   };
   const fire = () => {
     const behind = Math.floor((now() - start) * rate) - n;

@@ -1,6 +1,7 @@
 // The keyboard: what each key does, and the list that ? opens.
 
 import { useEffect, useState } from 'react';
+import { usePathname } from 'expo-router';
 import { View } from '@tamagui/core';
 import { useHovlix } from '../../host/hovlix';
 import { toggleLook, togglePlay } from '../../host/gestures';
@@ -22,6 +23,7 @@ const KEYS = [
 export function Shortcuts() {
   const [open, setOpen] = useState(false);
   const app = useHovlix();
+  const path = usePathname();
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement | null;
@@ -35,7 +37,11 @@ export function Shortcuts() {
       if (event.metaKey || event.ctrlKey || event.altKey) return;
       if (key === ' ' && !target?.closest('button, a, [role=button]')) {
         event.preventDefault();
-        return togglePlay(app);
+        const songs = app.document.store.getState().history?.show.songs;
+        return togglePlay(
+          app,
+          songs?.find((song) => path === `/songs/${song.id}`),
+        );
       }
       if (key === 't' && !event.repeat) return app.conducting.act({ type: 'tap' });
       if (key === 'b' && !event.repeat)
@@ -49,7 +55,7 @@ export function Shortcuts() {
     };
     window.addEventListener('keydown', press);
     return () => window.removeEventListener('keydown', press);
-  }, [app]);
+  }, [app, path]);
 
   if (!open) return null;
   return (

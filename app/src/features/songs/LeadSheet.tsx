@@ -15,7 +15,7 @@ import { barSpan, leadSheetLines, rehearsalMark, timeOfBar, type Song } from '@h
 import { songTimeAt } from '@hovlix/core/live';
 import { peaksQuery } from '../../data/queries';
 import { togglePlay } from '../../host/gestures';
-import { useHovlix, useLive, useShow } from '../../host/hovlix';
+import { useHovlix, useLink, useLive, useShow } from '../../host/hovlix';
 import { usePalette, useTints } from '../../ui/palette';
 import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
 import { LINE_HEIGHT, Line } from './Line';
@@ -50,6 +50,7 @@ function Sheet({ song }: { readonly song: Song }) {
   const [range, setRange] = useState<BarRange | null>(null);
   const peaks = useQuery(peaksQuery(app.repository, song.music?.hash)).data ?? null;
   const tints = useTints();
+  const looking = useLink((link) => link.conductor === 'looking');
   const choose = (bar: number) => {
     setRange((now) => tapped(now, bar));
     const { live } = app.conducting.store.getState();
@@ -57,11 +58,12 @@ function Sheet({ song }: { readonly song: Song }) {
     if (!(live.song?.id === song.id && live.song.playing)) app.player.seek(song, timeOfBar(song, bar));
   };
   useEffect(() => {
-    // Opened while nothing plays, a song shows its first light.
+    // Opened while nothing plays, a song shows its first light; asked of whoever conducts, so not before that is known.
+    if (looking) return;
     const { live } = app.conducting.store.getState();
     if (!live.song?.playing && live.song?.id !== song.id) app.player.seek(song, 0);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each song that is opened, not for each edit of it
-  }, [app, song.id]);
+  }, [app, song.id, looking]);
   useBarKeys(song, range, setRange);
   const list = usePlayhead(song, lines);
 
