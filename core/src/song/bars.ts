@@ -1,6 +1,6 @@
 // A song seen as bars: where they start, how many there are, and which section each belongs to.
 
-import { barAt, beatAt, beatOfBar, timeAt } from '../time';
+import { barAt, beatAt, beatOfBar, meterAtBar, pulseLength, timeAt } from '../time';
 import { seconds, type Beats, type Seconds } from '../units';
 import type { Section, Song } from './schema';
 
@@ -8,10 +8,10 @@ import type { Section, Song } from './schema';
 export function barSpan(song: Song): { readonly first: number; readonly last: number } {
   const first = barAt(song.meter, beatAt(song.tempo, seconds(0))).bar;
   const end = barAt(song.meter, beatAt(song.tempo, seconds(Math.max(0, song.duration - 0.05)))).bar;
-  // Less than half a beat of silence before the first downbeat is not a bar of its own.
+  // Less than a pulse of lead-in is breath, not a pickup: it gets no bar of its own.
   const lead = timeAt(song.tempo, beatOfBar(song.meter, 0));
-  const beat = timeAt(song.tempo, beatOfBar(song.meter, 1)) - lead;
-  const start = first < 0 && lead < beat / 8 ? 0 : Math.max(first, -8);
+  const pulse = timeAt(song.tempo, pulseLength(meterAtBar(song.meter, 0))) - lead;
+  const start = first < 0 && lead < pulse * 0.9 ? 0 : Math.max(first, -8);
   return { first: start, last: Math.max(start, end) };
 }
 
