@@ -45,6 +45,7 @@ test('the pacer keeps to its start: frame n is due at n / rate, and what was sle
     10,
     (at) => due.push(at),
   );
+  await until(() => due.length === 1);
   time = 0.1;
   await until(() => due.length === 2);
   time = 0.95;
