@@ -6,7 +6,7 @@ import { Packet } from 'sacn';
 import { readBundle } from '@hovlix/core/files';
 import { AT_REST, type LiveState } from '@hovlix/core/live';
 import { id, seconds } from '@hovlix/core/units';
-import { encodeArtPoll, decodeArtNet } from '@hovlix/core/wire';
+import { decodeArtNet, decodeSacn, encodeArtPoll } from '@hovlix/core/wire';
 import { now } from '../clock';
 import { until } from '../testing/wait';
 import { startNode } from './node';
@@ -112,7 +112,11 @@ test('rubbish is counted, a poll is answered, and neither stops the node', async
 test('a playing song goes out as packets an independent library reads, and they change with the music', async () => {
   const socket = createSocket('udp4');
   const packets: Packet[] = [];
-  socket.on('message', (bytes) => packets.push(new Packet(bytes, '127.0.0.1')));
+  const raw: Uint8Array[] = [];
+  socket.on('message', (bytes) => {
+    raw.push(bytes);
+    packets.push(new Packet(bytes, '127.0.0.1'));
+  });
   await new Promise<void>((resolve) => socket.bind(0, '127.0.0.1', resolve));
   const output = startOutput([{ protocol: 'sacn', host: '127.0.0.1', port: socket.address().port }], cid);
   const at = now();
@@ -130,9 +134,12 @@ test('a playing song goes out as packets an independent library reads, and they 
     expect((packets[i]!.sequence - packets[i - 1]!.sequence + 256) % 256).toBe(1);
   // Master output off: three goodbyes, then silence.
   await output.tell({ type: 'entry', entry: { seq: 1, at: now(), who: 't', action: { type: 'sending', on: false } } });
-  await until(
-    () => !output.report().sending && packets.at(-1)!.options !== undefined && packets.slice(-3).length === 3,
-  );
+  const saysGoodbye = (bytes: Uint8Array) => {
+    const read = decodeSacn(bytes);
+    return read.kind === 'data' && read.data.terminated;
+  };
+  await until(() => raw.filter(saysGoodbye).length === 3);
+  expect(raw.slice(-3).every(saysGoodbye)).toBe(true);
   await output.tell({ type: 'stop' });
   socket.close();
 });
