@@ -1,11 +1,12 @@
-// Bundles the `hovlix` command, the output thread and the node stand-in into server/dist.
+// Bundles the `hovlix` command, its threads and the stand-ins into server/dist.
 import { build } from 'esbuild';
 
 await build({
   entryPoints: {
     hovlix: 'server/src/main.ts',
-    output: 'server/src/udp/output.thread.ts',
-    node: 'server/src/udp/node.process.ts',
+    output: 'server/src/output/output.thread.ts',
+    input: 'server/src/input/input.thread.ts',
+    'stand-ins': 'server/src/stand-ins/process.ts',
   },
   outdir: 'server/dist',
   outExtension: { '.js': '.mjs' },
@@ -14,7 +15,8 @@ await build({
   target: 'node20',
   format: 'esm',
   packages: 'bundle',
-  external: ['express', 'helmet', 'pino', 'ws'],
+  // Serial ports come with a native part that has to lie in its own folder.
+  external: ['express', 'express-rate-limit', 'helmet', 'pino', 'ws', 'serialport', 'cookie', 'cookie-signature'],
   logLevel: 'warning',
   banner: {
     js: "import { createRequire as __createRequire } from 'node:module'; const require = __createRequire(import.meta.url);",

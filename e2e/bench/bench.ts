@@ -10,7 +10,7 @@ import { AT_REST, type LiveState } from '@hovlix/core/live';
 import { analyse } from '@hovlix/core/music';
 import { Show } from '@hovlix/core/show';
 import { id, seconds } from '@hovlix/core/units';
-import { startOutput } from '../../server/src/udp/output';
+import { startOutput } from '../../server/src/output/output';
 import { now } from '../../server/src/clock';
 
 type Line = { readonly what: string; readonly value: string; readonly target: string };

@@ -1,7 +1,7 @@
 // The `hovlix` command.
 
 import { ANALYSE_HELP, analyseCommand } from './cli/analyse';
-import { NODE_HELP, nodeCommand } from './cli/node';
+import { NODE_HELP, nodeCommand, SERIAL_HELP, serialCommand } from './cli/node';
 import { PLAY_HELP, playCommand } from './cli/play';
 import { RENDER_HELP, renderCommand } from './cli/render';
 import { SERVE_HELP, serveCommand } from './cli/serve';
@@ -13,6 +13,7 @@ const COMMANDS: Readonly<Record<string, { readonly help: string; readonly run: (
   render: { help: RENDER_HELP, run: renderCommand },
   play: { help: PLAY_HELP, run: playCommand },
   node: { help: NODE_HELP, run: nodeCommand },
+  serial: { help: SERIAL_HELP, run: serialCommand },
 };
 
 const HELP = `Usage: hovlix COMMAND
@@ -22,6 +23,7 @@ const HELP = `Usage: hovlix COMMAND
   render    a song's light to a PCAP or CSV file
   play      a song's light to the network, in real time
   node      the DMX node stand-in: says what arrives
+  serial    the serial stand-in: a USB cable that says what arrives
 
 hovlix COMMAND --help says more.`;
 

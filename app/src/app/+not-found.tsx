@@ -1,16 +1,5 @@
-import { Link } from 'expo-router';
-import { Column, Title, Words } from '../ui/pieces';
+import { NotHere } from '../ui/NotHere';
 
 export default function NotFound() {
-  return (
-    <Column padding={24} gap={12}>
-      <Title render="h1">There is nothing here</Title>
-      <Words>The address leads nowhere in Hovlix.</Words>
-      <Link href="/songs">
-        <Words color="$doingText" fontWeight="600">
-          To the songs
-        </Words>
-      </Link>
-    </Column>
-  );
+  return <NotHere what="The address leads nowhere in Hovlix." />;
 }

@@ -1,46 +1,8 @@
 // What is asked of the server and of storage: keys and fetchers in one place.
 
 import { queryOptions } from '@tanstack/react-query';
-import { z } from 'zod';
+import { Status } from '@hovlix/core/links';
 import type { Repository } from '../host/repository';
-
-const Sender = z.object({
-  protocol: z.enum(['sacn', 'artnet']),
-  host: z.string(),
-  port: z.number(),
-  packets: z.number(),
-  error: z.string().nullable(),
-  errorAt: z.number().nullable(),
-});
-
-const NodeUniverse = z.object({
-  universe: z.number(),
-  protocol: z.enum(['sacn', 'artnet']),
-  source: z.string(),
-  priority: z.number().nullable(),
-  framesPerSecond: z.number(),
-  packets: z.number(),
-  lost: z.number(),
-  longestGapMs: z.number(),
-  changes: z.number(),
-  levels: z.array(z.number()),
-});
-
-const Status = z.object({
-  version: z.string(),
-  screens: z.number(),
-  output: z
-    .object({
-      sending: z.boolean(),
-      framesPerSecond: z.number(),
-      skipped: z.number(),
-      universes: z.array(z.number()),
-      senders: z.array(Sender),
-    })
-    .nullable(),
-  node: z.object({ universes: z.array(NodeUniverse), bad: z.number(), lastBad: z.string().nullable() }).nullable(),
-});
-export type Status = z.infer<typeof Status>;
 
 /** What goes out and what the stand-in says arrives, once a second while there is a server. */
 export const statusQuery = (served: boolean) =>
@@ -66,3 +28,12 @@ export const peaksQuery = (repository: Repository, hash: string | undefined) =>
 
 export const showsQuery = (repository: Repository) =>
   queryOptions({ queryKey: ['shows'], queryFn: () => repository.shows() });
+
+/** What only this computer's own screens may ask: opening to phones, a new code, sending a device away. */
+export async function askHost(method: 'POST' | 'DELETE', path: string, body?: object): Promise<void> {
+  const response = await fetch(path, {
+    method,
+    ...(body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {}),
+  });
+  if (!response.ok) throw new Error(`The server answered ${response.status}`);
+}

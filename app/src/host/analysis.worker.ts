@@ -1,5 +1,6 @@
 // Decodes and analyses a file away from the page.
 
+import { sha256 } from '@noble/hashes/sha2.js';
 import { analyse } from '@hovlix/core/music';
 import type { FromAnalysis, ToAnalysis } from './analysis-messages';
 
@@ -12,7 +13,8 @@ self.onmessage = async (event: MessageEvent<ToAnalysis>) => {
   const message = event.data;
   if (message.type === 'cancel') return void (cancelled = true);
   const bytes = new Uint8Array(await message.file.arrayBuffer());
-  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
+  // The browser's own digest is only there under https or on this computer, not for a phone in a hall.
+  const digest = sha256(bytes);
   const hash = Array.from(digest, (byte) => byte.toString(16).padStart(2, '0')).join('');
   const result = await analyse(bytes, message.file.name, async (progress) => {
     say({ type: 'progress', progress });

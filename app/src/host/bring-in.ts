@@ -6,6 +6,7 @@ import type { Analysis } from '@hovlix/core/music';
 import { failed, ok, type Problem, type Result } from '@hovlix/core/problem';
 import { readShow, type Show } from '@hovlix/core/show';
 import { Song } from '@hovlix/core/song';
+import { freshId } from './fresh-id';
 import type { FromAnalysis, ToAnalysis } from './analysis-messages';
 import type { Document } from './document';
 import type { Repository } from './repository';
@@ -51,7 +52,7 @@ function songFrom(fileName: string, analysis: Analysis, hash: string, bytes: num
     .trim()
     .slice(0, 120);
   return Song.parse({
-    id: crypto.randomUUID(),
+    id: freshId(),
     title: title || 'Untitled',
     by: '',
     music: { hash, name: fileName.slice(0, 255), type: analysis.type, bytes },

@@ -19,7 +19,11 @@ class FakeSocket {
   readonly sent: Sent[] = [];
   onopen: () => void = () => undefined;
   onmessage: (event: { data: string }) => void = () => undefined;
-  onclose: () => void = () => undefined;
+  onclose: (event: { code: number }) => void = () => undefined;
+  closed = false;
+  close() {
+    this.closed = true;
+  }
   constructor() {
     FakeSocket.last = this;
   }
@@ -47,13 +51,14 @@ async function link(contentType: string) {
 
 const welcome = (show: object | null) => ({
   type: 'welcome',
-  protocol: 1,
+  protocol: 2,
   now: 1000,
   state: { ...AT_REST, seq: 9 },
   show,
 });
 
-beforeEach(() => jest.useFakeTimers());
+// The page's own clock goes on: it is what a screen tells the time by.
+beforeEach(() => jest.useFakeTimers({ doNotFake: ['performance'] }));
 afterEach(() => jest.useRealTimers());
 
 test('on a static host the browser conducts: acts go to the worker', async () => {
@@ -104,7 +109,7 @@ test('a server that goes is said, the browser goes on from the same state, and l
   const first = FakeSocket.last;
   first.onopen();
   first.hear(welcome({ id: 'test', revision: 4 }));
-  first.onclose();
+  first.onclose({ code: 1006 });
   expect(made.store.getState()).toMatchObject({ conductor: 'lost', live: { seq: 9 } });
   made.act({ type: 'blackout', on: true, fade: seconds(0) });
   expect(told.at(-1)).toMatchObject({ type: 'act' });
@@ -116,4 +121,41 @@ test('a message that makes no sense is said, and nothing breaks', async () => {
   const { made } = await link('application/json');
   FakeSocket.last.hear({ type: 'welcome' });
   expect(made.store.getState().refused).toContain('protocol');
+});
+
+test('a screen that woke up asks for the time anew, and takes a new socket when nobody answers', async () => {
+  const { made, told } = await link('application/json');
+  const socket = FakeSocket.last;
+  socket.onopen();
+  socket.hear(welcome({ id: 'test', revision: 4 }));
+  const wake = () => window.document.dispatchEvent(new Event('visibilitychange'));
+  const pings = () => socket.sent.filter((message) => message.type === 'ping').length;
+  const before = pings();
+  wake();
+  expect(pings()).toBe(before + 1);
+  socket.hear({ type: 'pong', sent: socket.sent.at(-1)!.sent, now: 5000 });
+  expect(told.at(-1)?.type).toBe('clock');
+  expect(Math.abs((made.now() as number) - 5000)).toBeLessThan(1);
+  jest.advanceTimersByTime(1600);
+  expect(socket.closed).toBe(false);
+  wake();
+  jest.advanceTimersByTime(1600);
+  expect(socket.closed).toBe(true);
+});
+
+test('watched levels come as numbers; light that no screen can compute goes to the stage picture', async () => {
+  const { made, told } = await link('application/json');
+  const socket = FakeSocket.last;
+  socket.onopen();
+  socket.hear(welcome({ id: 'test', revision: 4 }));
+  const seen: number[][] = [];
+  const stop = made.watch(2, ({ levels }) => seen.push([levels[0]!, levels[511]!]));
+  expect(socket.sent.at(-1)).toEqual({ type: 'watch', universe: 2 });
+  const levels = '7f' + '00'.repeat(510) + 'ff';
+  socket.hear({ type: 'levels', universe: 2, levels, merged: false });
+  socket.hear({ type: 'levels', universe: 5, levels, merged: true });
+  expect(seen).toEqual([[127, 255]]);
+  expect(told.at(-1)).toMatchObject({ type: 'theirs', universe: 5 });
+  stop();
+  expect(socket.sent.at(-1)).toEqual({ type: 'watch', universe: null });
 });

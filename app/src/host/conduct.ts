@@ -26,6 +26,9 @@ export type LinkState = {
   readonly refused: string | null;
 };
 
+/** Levels of one universe as they leave the computer. */
+export type Levels = { readonly universe: number; readonly levels: Uint8Array };
+
 export type Conducting = {
   readonly store: StoreApi<LinkState>;
   readonly act: (action: Action) => void;
@@ -33,17 +36,29 @@ export type Conducting = {
   readonly now: () => Seconds;
   /** Looks for a server where this page came from. */
   readonly start: () => Promise<void>;
+  readonly say: (message: FromScreen) => void;
+  /** The links of the conductor's computer, each time they change. */
+  readonly onLinks: (take: (links: unknown, revision: number) => void) => void;
+  /** Shows a universe as it goes out while subscribed; one at a time on each screen. */
+  readonly watch: (universe: number, take: (levels: Levels) => void) => () => void;
 };
 
 const AGAIN_MS = 2000;
 const PINGS = 6;
 const PING_EVERY_MS = 10000;
+/** A screen that woke up waits so long for its socket to answer before it takes a new one. */
+const AWAKE_WITHIN_MS = 1500;
+/** The host sent this device away. */
+const SENT_AWAY = 4001;
 
 export function conducting(document: Document, light: Light, screen: string): Conducting {
   const store = createStore<LinkState>(() => ({ live: AT_REST, conductor: 'looking', refused: null }));
   let socket: WebSocket | undefined;
   let offset = 0;
   let exchanges: { sent: number; now: number; received: number }[] = [];
+  let heardAt = 0;
+  let takeLinks: (links: unknown, revision: number) => void = () => undefined;
+  let watched: { readonly universe: number; readonly take: (levels: Levels) => void } | undefined;
 
   const now = () => seconds(localSeconds() + offset);
   const say = (message: FromScreen) => {
@@ -85,6 +100,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
         light.tell({ type: 'clock', offset });
         light.tell({ type: 'state', state: message.state });
         store.setState({ conductor: 'server', live: message.state, refused: null });
+        if (watched) say({ type: 'watch', universe: watched.universe });
         const { history, revision } = document.store.getState();
         const mine = history && { id: history.show.id as string, revision };
         const behind = mine && (!message.show || message.show.id !== mine.id || message.show.revision < mine.revision);
@@ -107,6 +123,14 @@ export function conducting(document: Document, light: Light, screen: string): Co
         return follow(() => document.follow(message.show, message.revision));
       case 'edit':
         return follow(() => document.followPatches(message.patches as never, message.revision));
+      case 'links':
+        return takeLinks(message.links, message.revision);
+      case 'levels': {
+        const levels = levelsFromHex(message.levels);
+        if (watched?.universe === message.universe) watched.take({ universe: message.universe, levels });
+        if (message.merged) light.tell({ type: 'theirs', universe: message.universe, levels });
+        return;
+      }
       case 'refused':
         return store.setState({ refused: message.why });
     }
@@ -116,12 +140,25 @@ export function conducting(document: Document, light: Light, screen: string): Co
     const { protocol, host } = window.location;
     socket = new WebSocket(`${protocol === 'https:' ? 'wss' : 'ws'}://${host}/conductor`);
     socket.onopen = opened;
-    socket.onmessage = (event) => heard(String(event.data));
-    socket.onclose = () => {
+    socket.onmessage = (event) => {
+      heardAt = localSeconds();
+      heard(String(event.data));
+    };
+    socket.onclose = ({ code }) => {
+      if (code === SENT_AWAY) return window.location.reload();
       // The worker takes over from the same state and the same clock, so the picture goes on.
       store.setState({ conductor: 'lost' });
       setTimeout(connect, AGAIN_MS);
     };
+  };
+
+  /** A screen that slept has an old clock and perhaps a dead socket, which nobody told it of. */
+  const awake = () => {
+    if (window.document.visibilityState !== 'visible' || !served()) return;
+    const asked = localSeconds();
+    exchanges = [];
+    ping();
+    setTimeout(() => heardAt < asked && socket?.close(), AWAKE_WITHIN_MS);
   };
 
   return {
@@ -135,14 +172,37 @@ export function conducting(document: Document, light: Light, screen: string): Co
       if (!(await hasServer())) return store.setState({ conductor: 'browser' });
       connect();
       setInterval(ping, PING_EVERY_MS);
+      window.document.addEventListener('visibilitychange', awake);
+      window.addEventListener('online', awake);
+    },
+    say,
+    onLinks: (take) => {
+      takeLinks = take;
+    },
+    watch(universe, take) {
+      const mine = { universe, take };
+      watched = mine;
+      say({ type: 'watch', universe });
+      return () => {
+        if (watched !== mine) return;
+        watched = undefined;
+        say({ type: 'watch', universe: null });
+      };
     },
   };
 }
 
-/** A static host answers with a page or a 404; our server with its status. */
+function levelsFromHex(text: string): Uint8Array {
+  const levels = new Uint8Array(512);
+  for (let i = 0; i < 512; i++) levels[i] = Number.parseInt(text.slice(i * 2, i * 2 + 2), 16) || 0;
+  return levels;
+}
+
+/** A static host answers with a page or a 404; our server with its status, or that this device has to join first. */
 async function hasServer(): Promise<boolean> {
   try {
     const response = await fetch('/api/status', { cache: 'no-store' });
+    if (response.status === 401) window.location.reload();
     return response.ok && (response.headers.get('content-type') ?? '').includes('json');
   } catch {
     return false;

@@ -5,10 +5,12 @@ import { useStore } from 'zustand';
 import type { Problem } from '@hovlix/core/problem';
 import type { LiveState } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
+import { freshId } from './fresh-id';
 import { bringInShow } from './bring-in';
 import { conducting, type Conducting, type LinkState } from './conduct';
 import { document, type Document } from './document';
 import { light, type Light, type Stage } from './light';
+import { linksDocument, type LinksDocument, type LinksState } from './links-document';
 import { player, type Player } from './player';
 import { repository, type Repository } from './repository';
 import { deviceStore } from './storage';
@@ -19,6 +21,7 @@ export type Hovlix = {
   readonly document: Document;
   readonly light: Light;
   readonly conducting: Conducting;
+  readonly links: LinksDocument;
   readonly player: Player;
   /** Opens what was open last, or the demo. */
   readonly start: () => Promise<Problem | undefined>;
@@ -29,7 +32,7 @@ export function hovlix(): Hovlix {
   const kept = repository(deviceStore());
   const doc = document(kept);
   const lamps = light(startLightWorker());
-  const link = conducting(doc, lamps, `screen-${crypto.randomUUID().slice(0, 8)}`);
+  const link = conducting(doc, lamps, `screen-${freshId().slice(0, 8)}`);
   const openDemo = async (): Promise<Problem | undefined> => {
     try {
       const response = await fetch('/demo/boathouse.hovlix');
@@ -44,6 +47,7 @@ export function hovlix(): Hovlix {
     document: doc,
     light: lamps,
     conducting: link,
+    links: linksDocument(link),
     player: player(kept, doc, link),
     openDemo,
     async start() {
@@ -76,6 +80,10 @@ export function useLive<T>(pick: (live: LiveState) => T): T {
 
 export function useLink<T>(pick: (link: LinkState) => T): T {
   return useStore(useHovlix().conducting.store, pick);
+}
+
+export function useLinks<T>(pick: (state: LinksState) => T): T {
+  return useStore(useHovlix().links.store, pick);
 }
 
 export function useStage(): Stage {

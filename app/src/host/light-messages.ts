@@ -25,6 +25,8 @@ export type ToLight =
   | { readonly type: 'entry'; readonly entry: Entry }
   /** Only while no server conducts: the worker is the conductor. */
   | { readonly type: 'act'; readonly who: string; readonly action: Action }
+  /** Levels with another program's light in them, as they leave; forgotten when no more come. */
+  | { readonly type: 'theirs'; readonly universe: number; readonly levels: Uint8Array }
   | { readonly type: 'frames'; readonly on: boolean }
   | { readonly type: 'spent'; readonly lamps: Float32Array<ArrayBuffer> }
   | {

@@ -18,6 +18,9 @@ import type { FromLight, ToLight } from './light-messages';
 
 export type LightRoom = { readonly hear: (message: ToLight) => void; readonly frame: () => void };
 
+/** They come eleven times a second; without news for this long, nobody else speaks there any more. */
+const THEIRS_FOR = 0.5;
+
 /** @param clock this machine's clock in seconds. @param say posts a message; buffers in `hand` are given away. */
 export function lightRoom(clock: () => number, say: (message: FromLight, hand?: ArrayBuffer[]) => void): LightRoom {
   let program: Program | undefined;
@@ -30,6 +33,8 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
   let spare: Float32Array<ArrayBuffer>[] = [];
   /** The bytes last shown to the page; none while it has yet to see any. */
   let shown = new Uint8Array(0);
+  /** Universes that another program speaks in, as they left the computer, and when that was heard. */
+  const theirs = new Map<number, { readonly levels: Uint8Array; readonly at: number }>();
   const now = () => seconds(clock() + offset);
 
   const hear = (message: ToLight): void => {
@@ -54,6 +59,9 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
         state = reduced(state, entry);
         return say({ type: 'entry', entry });
       }
+      case 'theirs':
+        theirs.set(message.universe, { levels: message.levels, at: clock() });
+        return;
       case 'frames':
         framing = message.on;
         shown = new Uint8Array(0);
@@ -84,6 +92,11 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
   const frame = (): void => {
     if (!program || !framing || spare.length === 0) return;
     render(program, state, now(), bytes);
+    for (const [universe, { levels, at }] of theirs) {
+      const place = program.universes.indexOf(universe);
+      if (clock() - at > THEIRS_FOR) theirs.delete(universe);
+      else if (place >= 0) bytes.set(levels, place * 512);
+    }
     if (!flashing && same(bytes, shown)) return;
     const lamps = spare.pop()!;
     readLamps(program, bytes, lamps);

@@ -7,6 +7,7 @@ import { COLUMNS, GROUPS, HAS_LEVEL, LEVEL } from './columns';
 import { evaluate } from './evaluate';
 import type { Head, Program } from './program';
 import { writeHead } from './render';
+import { layTests } from './held-channels';
 
 export type Contribution = {
   /** What spoke: “look Harbour blue”, “lane Looks: Full sail”, “lane Looks: dark”. */
@@ -31,6 +32,8 @@ export type Explanation = {
   readonly dark: readonly Darkness[];
   /** The lamp's bytes, from its address on: the very ones `render` writes. */
   readonly bytes: readonly number[];
+  /** True where a test or a hand in Links holds some of these bytes over the show. */
+  readonly held: boolean;
 };
 
 /** @returns undefined for a fixture the program does not have. A bar is explained by its first cell; `bytes` has all. */
@@ -56,13 +59,16 @@ export function explain(
     },
   });
   const level = program.scratch.values[index * COLUMNS + LEVEL]! * master;
+  const shown = bytesOf(program, fixture, master);
+  const bytes = bytesOf(program, fixture, master, (frame) => layTests(program.universes, live, at, frame));
   return {
     fixture: head.fixture,
     contributions,
     level,
     master,
     dark: darknessOf(head, contributions, program.scratch.values[index * COLUMNS + LEVEL]!, live, master),
-    bytes: bytesOf(program, fixture, master),
+    bytes,
+    held: bytes.some((value, i) => value !== shown[i]),
   };
 }
 
@@ -102,9 +108,15 @@ function darknessOf(
   return reasons;
 }
 
-function bytesOf(program: Program, fixture: string, master: number): number[] {
+function bytesOf(
+  program: Program,
+  fixture: string,
+  master: number,
+  over: (frame: Uint8Array) => void = () => undefined,
+): number[] {
   const frame = new Uint8Array(program.universes.length * 512);
   program.heads.forEach((head, i) => head.fixture.id === fixture && writeHead(program, i, master, frame));
+  over(frame);
   const { fixture: patch, mode } = program.heads.find((head) => head.fixture.id === fixture)!;
   const start = program.universes.indexOf(patch.universe) * 512 + patch.address - 1;
   const length = mode.channels.reduce((most, channel) => Math.max(most, ...channel.at), 0);

@@ -6,6 +6,7 @@ import type { Seconds } from '../units';
 import { COLOUR, COLUMNS, GOBO, HAZE, LEVEL, PAN, SLOT, STROBE, TILT, ZOOM } from './columns';
 import { evaluate } from './evaluate';
 import type { ChannelWriter, Program } from './program';
+import { layTests } from './held-channels';
 
 /**
  * Fills `out` (512 bytes per universe of the program, see `frameFor`) with the light of one instant.
@@ -16,6 +17,7 @@ export function render(program: Program, live: LiveState, at: Seconds, out: Uint
   const master = evaluate(program, live, at);
   out.fill(0);
   for (let head = 0; head < program.plans.length; head++) writeHead(program, head, master, out);
+  layTests(program.universes, live, at, out);
 }
 
 /** Writes one head's channels; its values lie in the program's scratch. */

@@ -6,6 +6,16 @@ import { idOf } from '../rig/schema';
 
 const Moment = z.number().min(-1e9).max(1e9).transform(seconds);
 const Length = z.number().min(0).max(600).transform(seconds);
+const UniverseNumber = z.number().int().min(1).max(63999);
+const Channel = z.number().int().min(1).max(512);
+
+/** A channel and the DMX value it is held at. */
+export const HeldChannel = z.strictObject({
+  universe: UniverseNumber,
+  address: Channel,
+  value: z.number().int().min(0).max(255),
+});
+export type HeldChannel = z.infer<typeof HeldChannel>;
 
 export const Action = z.discriminatedUnion('type', [
   /** A song's light at a place, still; null lets go of it. */
@@ -27,6 +37,27 @@ export const Action = z.discriminatedUnion('type', [
   /** Master output: are we sending at all? */
   z.strictObject({ type: z.literal('sending'), on: z.boolean() }),
   z.strictObject({ type: z.literal('tap') }),
+  /** Bare channels held by hand over everything, whatever is patched there. */
+  z.strictObject({ type: z.literal('hold-channels'), channels: z.array(HeldChannel).min(1).max(2048) }),
+  /** Lets go of them: of one universe, or of all. */
+  z.strictObject({ type: z.literal('free-channels'), universe: UniverseNumber.nullable() }),
+  /** All of these channels to full and to nothing in turn, twice a second. */
+  z.strictObject({
+    type: z.literal('flash-channels'),
+    universe: UniverseNumber,
+    from: Channel,
+    count: z.number().int().min(1).max(512),
+    length: Length,
+  }),
+  /** One channel after the other to full; a step of 0 stays on the first. */
+  z.strictObject({
+    type: z.literal('walk-channels'),
+    universe: UniverseNumber,
+    from: Channel,
+    to: Channel,
+    step: z.number().min(0).max(60).transform(seconds),
+  }),
+  z.strictObject({ type: z.literal('end-test') }),
 ]);
 export type Action = z.infer<typeof Action>;
 

@@ -6,7 +6,7 @@ import { Action, Entry } from './actions';
 import { LiveState } from './state';
 
 /** Raised when a message changes its meaning; both sides name theirs in their first one. */
-export const PROTOCOL = 1;
+export const PROTOCOL = 2;
 
 /** A show on the wire is checked by `readShow` where it is taken in, so that a problem can be put in words. */
 const ShowJson = z.record(z.string(), z.unknown());
@@ -33,6 +33,10 @@ export const FromScreen = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('act'), action: Action }),
   z.strictObject({ type: z.literal('show'), show: ShowJson, revision: Revision }),
   z.strictObject({ type: z.literal('edit'), patches: z.array(PatchShape).max(20000), revision: Revision }),
+  /** A change to the links of the conductor's computer. */
+  z.strictObject({ type: z.literal('links-edit'), patches: z.array(PatchShape).max(2000), revision: Revision }),
+  /** Wants to see the levels of a universe as they go out; null for none any more. */
+  z.strictObject({ type: z.literal('watch'), universe: z.number().int().min(1).max(63999).nullable() }),
 ]);
 export type FromScreen = z.input<typeof FromScreen>;
 
@@ -49,6 +53,15 @@ export const ToScreen = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('entries'), entries: z.array(Entry) }),
   z.strictObject({ type: z.literal('show'), show: ShowJson, revision: Revision }),
   z.strictObject({ type: z.literal('edit'), patches: z.array(PatchShape), revision: Revision }),
+  z.strictObject({ type: z.literal('links'), links: z.record(z.string(), z.unknown()), revision: Revision }),
+  /** 512 levels of one universe as they leave, two hexadecimal digits each. */
+  z.strictObject({
+    type: z.literal('levels'),
+    universe: z.number(),
+    levels: z.string().length(1024),
+    /** Another program's light is in them, so no screen can compute them by itself. */
+    merged: z.boolean(),
+  }),
   z.strictObject({ type: z.literal('refused'), why: z.string() }),
 ]);
 export type ToScreen = z.input<typeof ToScreen>;

@@ -6,10 +6,31 @@ import { seconds, type Seconds } from '../units';
 import { idOf } from '../rig/schema';
 import { rampAt, rampOn, steady, type Ramp } from '../light/ramp';
 import { tapsWith, tempoOfTaps } from '../time';
-import type { Entry } from './actions';
+import { HeldChannel, type Entry } from './actions';
 
 const Moment = z.number().transform(seconds);
 const RampShape = z.strictObject({ from: z.number(), to: z.number(), at: Moment, duration: Moment });
+
+/** A test of bare channels, begun `at`: all of them flashing until `until`, or one after the other. */
+const ChannelTest = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('flash'),
+    universe: z.number(),
+    from: z.number(),
+    count: z.number(),
+    at: Moment,
+    until: Moment,
+  }),
+  z.strictObject({
+    kind: z.literal('walk'),
+    universe: z.number(),
+    from: z.number(),
+    to: z.number(),
+    step: Moment,
+    at: Moment,
+  }),
+]);
+export type ChannelTest = z.infer<typeof ChannelTest>;
 
 export const LiveState = z.strictObject({
   /** The last entry that went in. */
@@ -34,6 +55,9 @@ export const LiveState = z.strictObject({
   taps: z.array(Moment),
   /** The free clock: pulses a minute, and a moment at which one falls. */
   tempo: z.strictObject({ bpm: z.number(), at: Moment }),
+  /** Bare channels held by hand, in the order of universe and address. */
+  held: z.array(HeldChannel),
+  test: ChannelTest.nullable(),
 });
 export type LiveState = z.infer<typeof LiveState>;
 
@@ -47,6 +71,8 @@ export const AT_REST: LiveState = {
   sending: true,
   taps: [],
   tempo: { bpm: 120, at: seconds(0) },
+  held: [],
+  test: null,
 };
 
 /** A master that is dragged arrives in steps; this long a fade makes them one movement. */
@@ -97,9 +123,33 @@ function next(state: LiveState, { action, at }: Entry): LiveState {
       const tapped = tempoOfTaps(taps);
       return { ...state, taps: [...taps], tempo: tapped ?? { bpm: state.tempo.bpm, at } };
     }
+    case 'hold-channels':
+      return { ...state, held: heldWith(state.held, action.channels) };
+    case 'free-channels':
+      return {
+        ...state,
+        held: state.held.filter((one) => action.universe !== null && one.universe !== action.universe),
+      };
+    case 'flash-channels': {
+      const { universe, from, count, length } = action;
+      return { ...state, test: { kind: 'flash', universe, from, count, at, until: seconds(at + length) } };
+    }
+    case 'walk-channels': {
+      const { universe, from, to, step } = action;
+      return { ...state, test: { kind: 'walk', universe, from, to: Math.max(from, to), step, at } };
+    }
+    case 'end-test':
+      return { ...state, test: null };
     default:
       return never(action);
   }
+}
+
+/** Later values replace earlier ones of the same channel. */
+function heldWith(held: readonly HeldChannel[], more: readonly HeldChannel[]): HeldChannel[] {
+  const place = ({ universe, address }: HeldChannel) => universe * 512 + address;
+  const all = new Map([...held, ...more].map((one) => [place(one), one]));
+  return [...all.values()].sort((a, b) => place(a) - place(b));
 }
 
 /** A look chosen by hand while a song stands still is what one wants to see; the song's light comes back with play or seek. */

@@ -1,7 +1,8 @@
 // Every change to a show has a name and is plain data. Its inverse comes from the same place: patches.
 
-import { applyPatches, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
+import type { Draft } from 'immer';
 import { z } from 'zod';
+import { changed, put, remove, type ChangeOf } from '../change/change';
 import { never } from '../problem';
 import { id, type Beats } from '../units';
 import { Aim, Casting, Fixture, Name, Part, Profile, Rig, idOf } from '../rig/schema';
@@ -10,7 +11,7 @@ import { Clip, Section, Song, type Lane } from '../song/schema';
 import { clearedClips, laidClips } from '../song/lay';
 import type { Show } from './schema';
 
-enablePatches();
+export { patched } from '../change/change';
 
 const inSong = { song: idOf<'Song'>() };
 const onLane = { ...inSong, lane: idOf<'Lane'>() };
@@ -45,22 +46,12 @@ export const Command = z.discriminatedUnion('type', [
 ]);
 export type Command = z.infer<typeof Command>;
 
-/** One change that was made: how to make it again and how to take it back. Plain data. */
-export type Change = {
-  readonly name: Command['type'];
-  readonly patches: readonly Patch[];
-  readonly inverse: readonly Patch[];
-};
+export type Change = ChangeOf<Command['type']>;
 
 /** The show after a command, and the change. A command that names something that is gone changes nothing. */
 export function edit(show: Show, command: Command): { readonly show: Show; readonly change: Change } {
-  const [after, patches, inverse] = produceWithPatches(show, (draft) => apply(draft, command));
-  return { show: after, change: { name: command.type, patches, inverse } };
-}
-
-/** The show with patches laid on: to do again, to take back, to replay a journal, to follow another screen. */
-export function patched(show: Show, patches: readonly Patch[]): Show {
-  return applyPatches(show, patches as Patch[]);
+  const { after, change } = changed(show, command.type, (draft) => apply(draft, command));
+  return { show: after, change };
 }
 
 function apply(show: Draft<Show>, command: Command): void {
@@ -138,17 +129,6 @@ function apply(show: Draft<Show>, command: Command): void {
     default:
       return never(command);
   }
-}
-
-function put<T extends { id: string }>(list: T[], record: T): void {
-  const at = list.findIndex((candidate) => candidate.id === record.id);
-  if (at >= 0) list[at] = record;
-  else list.push(record);
-}
-
-function remove(list: { id: string }[], gone: string): void {
-  const at = list.findIndex((candidate) => candidate.id === gone);
-  if (at >= 0) list.splice(at, 1);
 }
 
 function inThatSong(show: Draft<Show>, song: string, change: (song: Draft<Song>) => void): void {

@@ -22,6 +22,8 @@ export type ArtPollReply = {
   readonly longName: string;
   /** Output ports, as Port-Addresses; at most four. */
   readonly outputs: readonly PortAddress[];
+  /** A node turns packets into DMX; a controller sends them. */
+  readonly role?: 'node' | 'controller';
 };
 
 export type ArtPacket =
@@ -38,6 +40,7 @@ const OP_POLL_REPLY = 0x2100;
 const OP_DMX = 0x5000;
 const OP_SYNC = 0x5200;
 const VERSION = 14;
+const STYLE_CONTROLLER = 1;
 
 export function encodeArtDmx(dmx: ArtDmx): Uint8Array<ArrayBuffer> {
   const count = Math.max(2, dmx.levels.length + (dmx.levels.length & 1));
@@ -94,6 +97,7 @@ export function encodeArtPollReply(reply: ArtPollReply): Uint8Array<ArrayBuffer>
     bytes[182 + i] = 0x80;
     bytes[190 + i] = port & 15;
   });
+  if (reply.role === 'controller') bytes[200] = STYLE_CONTROLLER;
   bytes.set(reply.ip, 207);
   bytes[212] = 0x08;
   return bytes;
@@ -138,6 +142,7 @@ function pollReply(bytes: Uint8Array): ArtPacket {
       shortName: textUntilZero(bytes.subarray(26, 44)),
       longName: textUntilZero(bytes.subarray(44, 108)),
       outputs,
+      role: bytes[200] === STYLE_CONTROLLER ? 'controller' : 'node',
     },
   };
 }

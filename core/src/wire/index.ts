@@ -1,3 +1,4 @@
 export * from './sacn';
 export * from './artnet';
 export * from './pcap';
+export * from './serial';

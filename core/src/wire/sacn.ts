@@ -24,10 +24,21 @@ export type SacnData = {
 
 export type SacnSync = { readonly cid: Uint8Array; readonly sequence: number; readonly universe: number };
 
+/** One page of a source's list of the universes it sends (clause 8). */
+export type SacnDiscovery = {
+  readonly cid: Uint8Array;
+  readonly sourceName: string;
+  readonly page: number;
+  readonly lastPage: number;
+  /** Rising; at most 512 a page. */
+  readonly universes: readonly number[];
+};
+
 export type SacnPacket =
   | { readonly kind: 'data'; readonly data: SacnData }
   | { readonly kind: 'sync'; readonly sync: SacnSync }
-  /** Well formed, but nothing we use: another start code, universe discovery, another root vector. */
+  | { readonly kind: 'discovery'; readonly discovery: SacnDiscovery }
+  /** Well formed, but nothing we use: another start code, another root vector. */
   | { readonly kind: 'other' }
   | { readonly kind: 'bad'; readonly why: string };
 
@@ -36,7 +47,15 @@ const VECTOR_ROOT_E131_DATA = 4;
 const VECTOR_ROOT_E131_EXTENDED = 8;
 const VECTOR_E131_DATA_PACKET = 2;
 const VECTOR_E131_EXTENDED_SYNCHRONIZATION = 1;
+const VECTOR_E131_EXTENDED_DISCOVERY = 2;
+const VECTOR_UNIVERSE_DISCOVERY_UNIVERSE_LIST = 1;
 const VECTOR_DMP_SET_PROPERTY = 2;
+
+/** The universe whose group carries universe discovery (appendix A, E131_DISCOVERY_UNIVERSE). */
+export const SACN_DISCOVERY_UNIVERSE = 64214;
+
+/** How often a source lists its universes (appendix A, E131_UNIVERSE_DISCOVERY_INTERVAL). */
+export const SACN_DISCOVERY_EVERY: Seconds = seconds(10);
 
 const PREVIEW = 0x80;
 const TERMINATED = 0x40;
@@ -84,6 +103,31 @@ export function encodeSacnSync(sync: SacnSync): Uint8Array<ArrayBuffer> {
   return bytes;
 }
 
+/** All pages that list `universes` (clause 8.5); one empty page for none. */
+export function encodeSacnDiscovery(
+  cid: Uint8Array,
+  sourceName: string,
+  universes: readonly number[],
+): Uint8Array<ArrayBuffer>[] {
+  const sorted = [...new Set(universes)].sort((a, b) => a - b);
+  const pages = Math.max(1, Math.ceil(sorted.length / 512));
+  return Array.from({ length: pages }, (_, page) => {
+    const list = sorted.slice(page * 512, page * 512 + 512);
+    const bytes = new Uint8Array(120 + list.length * 2);
+    const view = new DataView(bytes.buffer);
+    root(bytes, view, VECTOR_ROOT_E131_EXTENDED, cid);
+    view.setUint16(38, 0x7000 | (bytes.length - 38));
+    view.setUint32(40, VECTOR_E131_EXTENDED_DISCOVERY);
+    bytes.set(new TextEncoder().encode(sourceName).subarray(0, 63), 44);
+    view.setUint16(112, 0x7000 | (bytes.length - 112));
+    view.setUint32(114, VECTOR_UNIVERSE_DISCOVERY_UNIVERSE_LIST);
+    bytes[118] = page;
+    bytes[119] = pages - 1;
+    list.forEach((number, i) => view.setUint16(120 + i * 2, number));
+    return bytes;
+  });
+}
+
 /** Never throws: whatever arrives becomes a packet or says what is wrong with it. The levels share the bytes' memory. */
 export function decodeSacn(bytes: Uint8Array): SacnPacket {
   if (bytes.length < 49) return bad(`${bytes.length} bytes are too few`);
@@ -93,6 +137,7 @@ export function decodeSacn(bytes: Uint8Array): SacnPacket {
   const cid = bytes.slice(22, 38);
   const vector = view.getUint32(18);
   if (vector === VECTOR_ROOT_E131_EXTENDED) {
+    if (view.getUint32(40) === VECTOR_E131_EXTENDED_DISCOVERY) return discovery(bytes, view, cid);
     if (view.getUint32(40) !== VECTOR_E131_EXTENDED_SYNCHRONIZATION) return { kind: 'other' };
     return { kind: 'sync', sync: { cid, sequence: bytes[44]!, universe: view.getUint16(45) } };
   }
@@ -117,6 +162,22 @@ export function decodeSacn(bytes: Uint8Array): SacnPacket {
       terminated: (bytes[112]! & TERMINATED) !== 0,
       universe: universe(number),
       levels: bytes.subarray(126, 126 + count),
+    },
+  };
+}
+
+function discovery(bytes: Uint8Array, view: DataView, cid: Uint8Array): SacnPacket {
+  if (bytes.length < 120) return bad(`${bytes.length} bytes are too few for a list of universes`);
+  if (view.getUint32(114) !== VECTOR_UNIVERSE_DISCOVERY_UNIVERSE_LIST) return { kind: 'other' };
+  const count = Math.min(512, (bytes.length - 120) >> 1);
+  return {
+    kind: 'discovery',
+    discovery: {
+      cid,
+      sourceName: textUntilZero(bytes.subarray(44, 108)),
+      page: bytes[118]!,
+      lastPage: bytes[119]!,
+      universes: Array.from({ length: count }, (_, i) => view.getUint16(120 + i * 2)),
     },
   };
 }

@@ -9,13 +9,19 @@ import {
   encodeArtPoll,
   encodeArtPollReply,
   encodeArtSync,
+  encodeDmxFrame,
+  encodeDmxSlots,
   encodeSacn,
+  encodeSacnDiscovery,
   encodeSacnSync,
+  framedReader,
   isOutOfOrder,
   nextArtSequence,
   pcapHeader,
   pcapRecord,
+  plainReader,
   sacnGroup,
+  updateDmx,
   updateSacn,
 } from '.';
 
@@ -154,7 +160,9 @@ describe('Art-Net', () => {
       longName: 'A node on the truss',
       outputs: [0x120, 0x121],
     };
-    expect(decodeArtNet(encodeArtPollReply(reply))).toEqual({ kind: 'poll-reply', reply });
+    expect(decodeArtNet(encodeArtPollReply(reply))).toEqual({ kind: 'poll-reply', reply: { ...reply, role: 'node' } });
+    const ours = encodeArtPollReply({ ...reply, role: 'controller' });
+    expect(decodeArtNet(ours)).toMatchObject({ reply: { role: 'controller' } });
   });
 
   test('sequence numbers never become 0, which would switch ordering off', () => {
@@ -209,4 +217,115 @@ test('a capture: header, then records whose IPv4 checksum adds up', () => {
   for (let i = 30; i < 50; i += 2) sum += record.readUInt16BE(i);
   expect((sum & 0xffff) + (sum >> 16)).toBe(0xffff);
   expect([...record.subarray(16, 22)]).toEqual([1, 0, 0x5e, 127, 0, 1]);
+});
+
+describe('universe discovery', () => {
+  test('lists are read back sorted and without doubles, paged by 512', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 1, max: 63999 }), { maxLength: 1400 }), (numbers) => {
+        const pages = encodeSacnDiscovery(cid, 'Hovlix', numbers).map(decodeSacn);
+        const lists = pages.map((page) => (page.kind === 'discovery' ? page.discovery : undefined)!);
+        expect(lists.flatMap((list) => list.universes)).toEqual([...new Set(numbers)].sort((a, b) => a - b));
+        expect(lists.map((list) => list.page)).toEqual(lists.map((_, i) => i));
+        expect(lists.every((list) => list.lastPage === lists.length - 1 && list.universes.length <= 512)).toBe(true);
+      }),
+    );
+  });
+
+  test('as bytes: the vectors, and the length of each layer', () => {
+    const [bytes] = encodeSacnDiscovery(cid, 'Hovlix', [1, 0x1234]);
+    const view = new DataView(bytes!.buffer);
+    expect([bytes!.length, view.getUint32(18), view.getUint32(40), view.getUint32(114)]).toEqual([124, 8, 2, 1]);
+    expect([view.getUint16(16), view.getUint16(38), view.getUint16(112)]).toEqual([0x706c, 0x7056, 0x700c]);
+    expect([...bytes!.subarray(118)]).toEqual([0, 0, 0, 1, 0x12, 0x34]);
+  });
+});
+
+describe('serial', () => {
+  const cut = fc.array(fc.integer({ min: 1, max: 300 }), { minLength: 1, maxLength: 40 });
+  /** Feeds a stream in pieces of the given sizes, over and over. */
+  const feed = (reader: { take: (bytes: Uint8Array, at: number) => void }, stream: Uint8Array, sizes: number[]) => {
+    for (let at = 0, n = 0; at < stream.length; n++) {
+      const size = sizes[n % sizes.length]!;
+      reader.take(stream.subarray(at, at + size), 0);
+      at += size;
+    }
+  };
+  const joined = (...parts: Uint8Array[]) => Uint8Array.from(parts.flatMap((part) => [...part]));
+
+  test('a framed interface is told: 7E, label 6, length low and high, start code, levels, E7', () => {
+    expect([...encodeDmxFrame(Uint8Array.of(1, 2, 3))]).toEqual([0x7e, 6, 4, 0, 0, 1, 2, 3, 0xe7]);
+    const full = encodeDmxFrame(new Uint8Array(512));
+    expect([full.length, full[2], full[3], full.at(-1)]).toEqual([518, 1, 2, 0xe7]);
+    updateDmx(full, 'framed', new Uint8Array(512).fill(9));
+    expect([full[4], full[5], full[516], full[517]]).toEqual([0, 9, 9, 0xe7]);
+  });
+
+  test('framed frames are found however the stream is cut, whatever lies between them', () => {
+    fc.assert(
+      fc.property(fc.array(levels, { minLength: 1, maxLength: 4 }), cut, (frames, sizes) => {
+        const found: Uint8Array[] = [];
+        const noise = Uint8Array.of(0, 255, 0xe7, 3);
+        const stream = joined(...frames.flatMap((frame) => [noise, encodeDmxFrame(frame)]));
+        feed(
+          framedReader((one) => found.push(one)),
+          stream,
+          sizes,
+        );
+        expect(found.map((one) => [...one])).toEqual(frames.map((one) => [...one]));
+      }),
+    );
+  });
+
+  test('a cable pulled in mid-frame loses that frame and none after the next whole one', () => {
+    const found: Uint8Array[] = [];
+    const reader = framedReader((one) => found.push(one));
+    const frame = (level: number) => encodeDmxFrame(new Uint8Array(512).fill(level));
+    reader.take(frame(1).subarray(0, 200), 0);
+    for (const level of [2, 3, 4]) reader.take(frame(level), 0);
+    expect(found.at(-1)?.[0]).toBe(4);
+    expect(found.some((one) => new Set(one).size > 1)).toBe(false);
+  });
+
+  test('plain frames are found by their length, with or without a slow zero for a break, and anew after a gap', () => {
+    const found: number[] = [];
+    const reader = plainReader((one) => found.push(one[0]!, one[511]!));
+    const frame = (level: number) => encodeDmxSlots(new Uint8Array(512).fill(level));
+    reader.take(frame(7).subarray(0, 100), 0);
+    reader.take(frame(7).subarray(100), 0.001);
+    reader.take(joined(Uint8Array.of(0), frame(8)), 0.03);
+    reader.take(frame(9).subarray(0, 300), 0.06);
+    reader.take(frame(10), 0.5);
+    expect(found).toEqual([7, 7, 8, 8, 10, 10]);
+    expect(reader.bad()).toBe(300);
+  });
+});
+
+test('100,000 mutated packets: every one is decoded or refused, none throws', () => {
+  const seeds = [
+    packet(),
+    encodeSacnSync({ cid, sequence: 1, universe: 7 }),
+    ...encodeSacnDiscovery(cid, 'Hovlix', [1, 2, 3]),
+    encodeArtDmx({ sequence: 1, physical: 0, port: 3, levels: new Uint8Array(64) }),
+    encodeArtPoll(),
+    encodeArtPollReply({ ip: [10, 0, 0, 1], shortName: 'n', longName: 'node', outputs: [0, 1] }),
+  ];
+  const kinds = new Set<string>();
+  // A small generator of our own, so that a failure can be repeated.
+  let chance = 20261123;
+  const next = (below: number) => {
+    chance = (Math.imul(chance, 1664525) + 1013904223) >>> 0;
+    return chance % below;
+  };
+  for (let n = 0; n < 100_000; n++) {
+    const bytes = Uint8Array.from(seeds[next(seeds.length)]!);
+    for (let k = next(6); k >= 0; k--) bytes[next(bytes.length)] = next(256);
+    const mutated = next(3) === 0 ? bytes.subarray(0, next(bytes.length + 1)) : bytes;
+    for (const read of [decodeSacn(mutated), decodeArtNet(mutated)]) {
+      kinds.add(read.kind);
+      if (read.kind === 'data' && (read.data.levels.length < 1 || read.data.levels.length > 512))
+        throw new Error('levels');
+    }
+  }
+  expect([...kinds].sort()).toEqual(['bad', 'data', 'discovery', 'dmx', 'other', 'poll', 'poll-reply', 'sync']);
 });

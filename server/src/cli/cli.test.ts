@@ -7,7 +7,7 @@ import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Packet } from 'sacn';
-import { cidOfThisMachine } from '../cid';
+import { cidOfThisMachine } from '../links/cid';
 
 const root = join(__dirname, '../../..');
 const folder = mkdtempSync(join(tmpdir(), 'hovlix-cli-'));

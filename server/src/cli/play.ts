@@ -1,15 +1,19 @@
-import { startOutput } from '../udp/output';
-import { parseTarget } from '../udp/target';
-import { cidOfThisMachine } from '../cid';
 import { AT_REST } from '@hovlix/core/live';
 import { seconds } from '@hovlix/core/units';
 import { now } from '../clock';
+import { cidOfThisMachine } from '../links/cid';
+import { homeFolder } from '../links/home';
+import { networksOfThisComputer } from '../links/networks';
+import { linksStore } from '../links/store';
+import { startOutput } from '../output/output';
+import { parseTarget, TARGETS } from '../output/target';
 import { rigIn, showFrom, songIn } from './files';
 import { numberOf, options, UsageError } from './usage';
 
-export const PLAY_HELP = `Usage: hovlix play SHOW.hovlix --song NAME --to sacn:ADDRESS|sacn:multicast|artnet:ADDRESS [--rig NAME] [--from S]
+export const PLAY_HELP = `Usage: hovlix play SHOW.hovlix --song NAME --to TARGET [--rig NAME] [--from S]
 
-Sends a song's light in real time, without sound, and ends with the song. --to may be given more than once.`;
+Sends a song's light in real time, without sound, and ends with the song. --to may be given more than once:
+${TARGETS}`;
 
 export async function playCommand(args: string[]): Promise<void> {
   const { values, positionals } = options({
@@ -26,7 +30,7 @@ export async function playCommand(args: string[]): Promise<void> {
   if (positionals.length !== 1 || !file) throw new UsageError('play takes one SHOW.hovlix');
   const targets = (values.to ?? []).map((text) => {
     const target = parseTarget(text);
-    if (!target) throw new UsageError(`--to takes sacn:ADDRESS, sacn:multicast or artnet:ADDRESS, got: ${text}`);
+    if (!target) throw new UsageError(`--to takes ${TARGETS}, got: ${text}`);
     return target;
   });
   if (targets.length === 0) throw new UsageError('--to is needed: where the light goes');
@@ -34,7 +38,11 @@ export async function playCommand(args: string[]): Promise<void> {
   const song = songIn(show, values.song);
   const rig = rigIn(show, values.rig);
   const from = numberOf(values.from, 'from', 0, song.duration) ?? 0;
-  const output = startOutput(targets, cidOfThisMachine());
+  const links = linksStore(undefined, () => undefined);
+  const fixtures = show.rigs.find((one) => one.id === rig)?.fixtures ?? [];
+  links.reach([...new Set(fixtures.map(({ universe }) => universe as number))], targets);
+  const networks = networksOfThisComputer();
+  const output = startOutput({ cid: cidOfThisMachine(homeFolder()), links: links.links(), networks });
   await output.tell({ type: 'show', show: { ...show, rig } });
   const at = now();
   const since = seconds(at - 60);

@@ -3,8 +3,9 @@ import { compile, frameFor, levelsOf, render } from '@hovlix/core/engine';
 import { AT_REST, type LiveState } from '@hovlix/core/live';
 import { seconds, universe } from '@hovlix/core/units';
 import { encodeSacn, pcapHeader, pcapRecord, SACN_PORT, sacnGroup, updateSacn } from '@hovlix/core/wire';
-import { cidOfThisMachine } from '../cid';
-import { FRAMES_PER_SECOND } from '../udp/pacer';
+import { cidOfThisMachine } from '../links/cid';
+import { homeFolder } from '../links/home';
+import { FRAMES_PER_SECOND } from '../output/pacer';
 import { rigIn, showFrom, songIn } from './files';
 import { numberOf, options, UsageError } from './usage';
 
@@ -67,7 +68,7 @@ function csvWriter(file: number): Writer {
 
 function pcapWriter(file: number): Writer {
   const packets = new Map<number, { packet: Uint8Array; sequence: number }>();
-  const cid = cidOfThisMachine();
+  const cid = cidOfThisMachine(homeFolder());
   writeSync(file, pcapHeader());
   return {
     write(at, number, levels) {

@@ -1,28 +1,44 @@
-import { fork, type ChildProcess } from 'node:child_process';
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
+import { createServer, type Server } from 'node:http';
+import { isIPv4, type AddressInfo } from 'node:net';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { Worker } from 'node:worker_threads';
-import pino from 'pino';
+import pino, { type Logger } from 'pino';
+import type { Links, SerialPlace, Status } from '@hovlix/core/links';
+import { rigInUse, type Show } from '@hovlix/core/show';
 import { ARTNET_PORT, SACN_PORT } from '@hovlix/core/wire';
-import { cidOfThisMachine } from '../cid';
-import { site } from '../http/site';
-import type { NodeReport } from '../udp/node';
-import type { OutputReport, ToOutput } from '../udp/output';
-import { parseTarget, type Target } from '../udp/target';
+import { ownDoor, phonesDoor } from '../http/doors';
+import { isFrom, isLocal } from '../http/origin';
+import { pairing } from '../http/pairing';
+import { phones } from '../http/phones';
+import { site, type Desk } from '../http/site';
+import { cidOfThisMachine } from '../links/cid';
+import { homeFolder } from '../links/home';
+import { networksOfThisComputer } from '../links/networks';
+import { serialPorts } from '../links/serial-ports';
+import { linksStore } from '../links/store';
+import { parseTarget, TARGETS, type Target } from '../output/target';
+import { startThreads } from '../output/thread';
+import { startStandIns } from '../stand-ins/child';
 import { startHub } from '../ws/hub';
 import { session } from '../ws/session';
 import { showFrom } from './files';
 import { numberOf, options, UsageError } from './usage';
 
-export const SERVE_HELP = `Usage: hovlix serve [--port N] [--demo] [--to TARGET]...
+export const SERVE_HELP = `Usage: hovlix serve [--port N] [--demo] [--to TARGET]... [--lan] [--home FOLDER]
 
 Serves Hovlix on this computer, conducts, and sends DMX. Prints one address.
-  --port N     where to listen on 127.0.0.1 (4747)
-  --demo       opens “Friday at the Boathouse” and starts the DMX node stand-in
-  --to TARGET  sacn:multicast (usual), sacn:ADDRESS, artnet:ADDRESS; with --demo the stand-in (sacn:127.0.0.1)`;
+  --port N       where to listen on 127.0.0.1 (4747)
+  --demo         opens “Friday at the Boathouse” and starts the stand-ins: a DMX node and two USB cables
+  --to TARGET    where universes without an output go at first: ${TARGETS}
+                 (sacn:multicast; with --demo the stand-in, sacn:127.0.0.1). Links in the app changes it.
+  --lan          opens to phones at once; without, a switch in Links does
+  --lan-at ADDR  opens to phones under this address only
+  --home FOLDER  where outputs and joined phones are kept (~/.hovlix, or HOVLIX_HOME)`;
 
 const VERSION = '0.1.0';
+
+/** Networks and cables come and go: so often they are looked for. */
+const LOOK_EVERY_MS = 1000;
 
 /** Where the built command lies: server/dist. */
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
@@ -34,78 +50,165 @@ export async function serveCommand(args: string[]): Promise<void> {
       port: { type: 'string' },
       demo: { type: 'boolean', default: false },
       to: { type: 'string', multiple: true },
+      lan: { type: 'boolean', default: false },
+      'lan-at': { type: 'string' },
+      home: { type: 'string' },
     },
   });
   const port = numberOf(values.port, 'port', 0, 65535) ?? 4747;
   const targets = (values.to ?? [values.demo ? 'sacn:127.0.0.1' : 'sacn:multicast']).map(targetOf);
+  const at = values['lan-at'];
+  if (at !== undefined && !isIPv4(at)) throw new UsageError(`--lan-at takes an address like 192.168.1.5, got: ${at}`);
+  const home = homeFolder(values.home);
   const log = pino({ level: process.env['HOVLIX_LOG'] ?? 'warn' });
+  await serve({ port, demo: values.demo, targets, lan: values.lan, ...(at ? { lanAt: at } : {}), home, log });
+}
 
-  const output = new Worker(new URL('./output.mjs', import.meta.url), {
-    workerData: { targets, cid: cidOfThisMachine() },
+type Serving = {
+  readonly port: number;
+  readonly demo: boolean;
+  readonly targets: readonly Target[];
+  readonly lan: boolean;
+  readonly lanAt?: string;
+  readonly home: string;
+  readonly log: Logger;
+};
+
+async function serve({ port, demo, targets, lan, lanAt, home, log }: Serving): Promise<void> {
+  const links = linksStore(join(home, demo ? 'links-demo.json' : 'links.json'), (why) => log.warn(why));
+  let networks = networksOfThisComputer();
+  let cables: readonly SerialPlace[] = [];
+  const threads = startThreads({
+    program: (name) => new URL(`./${name}.mjs`, import.meta.url),
+    cid: cidOfThisMachine(home),
+    links: links.links(),
+    networks,
+    levels: (universe, levels, merged) => hub.showLevels(universe, levels, merged),
+    failed: (thread, error) => log.error({ err: error }, `the ${thread} stopped`),
   });
-  let outputReport: OutputReport | null = null;
-  output.on('message', (report: OutputReport) => (outputReport = report));
-  output.on('error', (error) => log.error({ err: error }, 'the output stopped'));
-  const tell = (message: ToOutput) => output.postMessage(message);
+  links.onChange((next) => threads.follow(next));
   const shared = session({
-    show: (show) => tell({ type: 'show', show }),
-    entry: (entry) => tell({ type: 'entry', entry }),
+    show(show) {
+      threads.tellOutput({ type: 'show', show });
+      links.reach(universesOf(show), targets);
+    },
+    entry: (entry) => threads.tellOutput({ type: 'entry', entry }),
   });
-  if (values.demo) shared.open(showFrom(here('../../demo/boathouse.hovlix')), 0);
-  const node = values.demo
-    ? nodeProcess(targets, (why) => log.warn(`The DMX node stand-in cannot listen: ${why}`))
+  const standIns = demo
+    ? startStandIns(here('./stand-ins.mjs'), home, standInPorts(links.links()), (why) => log.warn(why))
     : undefined;
+  if (demo) shared.open(showFrom(here('../../demo/boathouse.hovlix')), 0);
 
-  const app = site(here('../../app/dist'), () => ({
+  const known = pairing(join(home, 'devices.json'), Date.now);
+  const hub = startHub(shared, links, (universes) => threads.tellOutput({ type: 'watch', universes }));
+  const status = (host: boolean): Status => ({
     version: VERSION,
+    host,
     screens: hub.screens(),
-    output: outputReport,
-    node: node?.report() ?? null,
-  }));
-  const server = createServer(app);
-  const hub = startHub(server, shared);
-  await new Promise<void>((resolve, reject) => {
-    server.once('error', (error: NodeJS.ErrnoException) => {
-      node?.stop();
-      tell({ type: 'stop' });
-      const taken = error.code === 'EADDRINUSE';
-      reject(new Error(taken ? `Port ${port} is taken. Is Hovlix running already? Else: --port N` : error.message));
-    });
-    server.listen(port, '127.0.0.1', resolve);
+    links: { links: links.links(), revision: links.revision() },
+    output: threads.output(),
+    input: threads.input(),
+    node: standIns?.report() ?? null,
+    networks,
+    serialPorts: [...cables, ...(standIns?.cables() ?? [])],
+    phones: {
+      open: door.isOpen(),
+      addresses: [...door.addresses()],
+      code: host && door.isOpen() ? known.code().code : null,
+      codeUntil: host && door.isOpen() ? known.code().until : null,
+      devices: known.devices().map((device) => ({ ...device, screens: hub.screens(device.id) })),
+      problem: door.problem(),
+    },
   });
+  const desk: Desk = {
+    status,
+    openToPhones: async (open) => {
+      if (open) known.renew();
+      await door.open(open);
+    },
+    renewCode: () => known.renew(),
+    sendAway(device) {
+      const gone = known.revoke(device);
+      hub.sendAway(device);
+      return gone;
+    },
+  };
+  const folder = here('../../app/dist');
+  const server = createServer(site(folder, desk, ownDoor));
+  hub.attach(server, ({ headers }) => (isLocal(headers.host, headers.origin) ? { device: null } : undefined));
+  const door = phones({
+    port: () => (server.address() as AddressInfo | null)?.port ?? port,
+    serve: site(
+      folder,
+      desk,
+      phonesDoor(known, () => door.hosts(), here('../join')),
+    ),
+    attach: (one) =>
+      hub.attach(one, ({ headers }) => {
+        const device = isFrom(door.hosts(), headers.host, headers.origin) && known.deviceOf(headers.cookie);
+        return device ? { device } : undefined;
+      }),
+    ...(lanAt ? { only: [lanAt] } : {}),
+  });
+  const look = async () => {
+    const seen = networksOfThisComputer();
+    if (JSON.stringify(seen) !== JSON.stringify(networks)) {
+      networks = seen;
+      threads.see(networks);
+    }
+    await door.see(networks);
+    cables = await serialPorts();
+  };
+
+  try {
+    await listening(server, port);
+  } catch (error) {
+    standIns?.stop();
+    await threads.stop();
+    throw error;
+  }
+  await look();
+  const looking = setInterval(() => void look(), LOOK_EVERY_MS);
+  if (lan) await desk.openToPhones(true);
   process.stdout.write(`Hovlix: http://localhost:${(server.address() as AddressInfo).port}\n`);
 
   await new Promise<void>((resolve) => {
     for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => resolve());
   });
+  clearInterval(looking);
+  door.close();
   hub.close();
   server.close();
   server.closeAllConnections();
-  // The goodbye packets go out before the thread ends.
-  const ended = new Promise((resolve) => output.once('exit', resolve));
-  tell({ type: 'stop' });
-  await Promise.race([ended, new Promise((resolve) => setTimeout(resolve, 1000))]);
-  node?.stop();
+  await threads.stop();
+  standIns?.stop();
+}
+
+function listening(server: Server, port: number): Promise<void> {
+  return new Promise((resolve, reject) => {
+    server.once('error', (error: NodeJS.ErrnoException) => {
+      const taken = error.code === 'EADDRINUSE';
+      reject(new Error(taken ? `Port ${port} is taken. Is Hovlix running already? Else: --port N` : error.message));
+    });
+    server.listen(port, '127.0.0.1', resolve);
+  });
+}
+
+function universesOf(show: Show): number[] {
+  return [...new Set(rigInUse(show).fixtures.map(({ universe }) => universe as number))].sort((a, b) => a - b);
 }
 
 function targetOf(text: string): Target {
   const target = parseTarget(text);
-  if (!target) throw new UsageError(`--to takes sacn:multicast, sacn:ADDRESS or artnet:ADDRESS, got: ${text}`);
+  if (!target) throw new UsageError(`--to takes ${TARGETS}, got: ${text}`);
   return target;
 }
 
-/** The stand-in listens where the first loopback target of each protocol sends. */
-function nodeProcess(targets: readonly Target[], failed: (why: string) => void) {
-  const portOf = (protocol: Target['protocol'], usual: number) =>
-    targets.find((target) => target.protocol === protocol && target.host === '127.0.0.1')?.port ?? usual;
-  const ports = [portOf('sacn', SACN_PORT), portOf('artnet', ARTNET_PORT)].map(String);
-  const child: ChildProcess = fork(here('./node.mjs'), ports, { stdio: 'ignore' });
-  let last: NodeReport | null = null;
-  child.on('message', (message: { type: string; report?: NodeReport; why?: string }) => {
-    if (message.report) last = message.report;
-    if (message.why) failed(message.why);
-  });
-  child.on('error', (error) => failed(error.message));
-  child.on('exit', () => (last = null));
-  return { report: () => last, stop: () => void child.kill() };
+/** The stand-in listens where the first output to this computer sends. */
+function standInPorts(links: Links): { sacn: number; artnet: number } {
+  const portOf = (protocol: 'sacn' | 'artnet', usual: number) =>
+    links.outputs.flatMap(({ way }) =>
+      way.protocol === protocol && way.to === '127.0.0.1' && way.port !== undefined ? [way.port] : [],
+    )[0] ?? usual;
+  return { sacn: portOf('sacn', SACN_PORT), artnet: portOf('artnet', ARTNET_PORT) };
 }

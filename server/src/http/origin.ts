@@ -1,4 +1,4 @@
-// Only pages that this server itself served may talk to it, and only from this computer.
+// Only pages that this server itself served may talk to it, and only under names that are its own.
 
 const LOCAL = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
 
@@ -7,10 +7,18 @@ const LOCAL = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
  * has its name point at 127.0.0.1 fails the first test, one that simply calls us the second.
  */
 export function isLocal(host: string | undefined, origin: string | undefined): boolean {
-  if (!host || !LOCAL.test(host)) return false;
+  return host !== undefined && LOCAL.test(host) && isSamePlace(host, origin);
+}
+
+/** The same for a door that opens to a network: the Host must be one of `hosts` (names with ports). */
+export function isFrom(hosts: readonly string[], host: string | undefined, origin: string | undefined): boolean {
+  return host !== undefined && hosts.includes(host.toLowerCase()) && isSamePlace(host, origin);
+}
+
+function isSamePlace(host: string, origin: string | undefined): boolean {
   if (origin === undefined) return true;
   try {
-    return new URL(origin).host === host;
+    return new URL(origin).host === host.toLowerCase();
   } catch {
     return false;
   }

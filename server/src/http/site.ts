@@ -4,20 +4,20 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
-import type { NodeReport } from '../udp/node';
-import type { OutputReport } from '../udp/output';
-import { isLocal } from './origin';
+import { z } from 'zod';
+import type { Status } from '@hovlix/core/links';
+import type { Door } from './doors';
 
-export type Status = {
-  readonly version: string;
-  readonly screens: number;
-  readonly output: OutputReport | null;
-  /** What the DMX node stand-in says; null when none runs. */
-  readonly node: NodeReport | null;
+/** What the site asks of the rest of the server. */
+export type Desk = {
+  readonly status: (host: boolean) => Status;
+  readonly openToPhones: (open: boolean) => Promise<void>;
+  readonly renewCode: () => void;
+  readonly sendAway: (device: string) => boolean;
 };
 
-/** @param folder the built app. @param status asked on each request. */
-export function site(folder: string, status: () => Status): Express {
+/** @param folder the built app. */
+export function site(folder: string, desk: Desk, door: Door): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -42,15 +42,16 @@ export function site(folder: string, status: () => Status): Express {
         },
       },
       strictTransportSecurity: false,
+      // Meaningless over plain HTTP on a stage's own network; browsers only complain about them there.
+      crossOriginOpenerPolicy: door.host,
+      originAgentCluster: door.host,
     }),
   );
-  app.use((request, response, next) => {
-    if (isLocal(request.headers.host, request.headers.origin)) return next();
-    response.status(403).type('text').send('Hovlix only answers on this computer.');
-  });
+  door.guard(app);
   app.get('/api/status', (_request, response) => {
-    response.set('Cache-Control', 'no-store').json(status());
+    response.set('Cache-Control', 'no-store').json(desk.status(door.host));
   });
+  if (door.host) hostOnly(app, desk);
   app.use('/api', (_request, response) => {
     response.status(404).json({ error: 'There is nothing at this address.' });
   });
@@ -65,4 +66,24 @@ export function site(folder: string, status: () => Status): Express {
     response.set('Cache-Control', 'no-cache').sendFile(page);
   });
   return app;
+}
+
+/** What only a screen on the computer itself may do: open the door, and say who stays. */
+function hostOnly(app: Express, desk: Desk): void {
+  const Open = z.strictObject({ open: z.boolean() });
+  app.post('/api/phones', express.json({ limit: '1kb' }), async (request, response) => {
+    const asked = Open.safeParse(request.body);
+    if (!asked.success) return void response.status(400).json({ error: 'Say {"open": true} or {"open": false}.' });
+    await desk.openToPhones(asked.data.open);
+    response.json(desk.status(true).phones);
+  });
+  app.post('/api/phones/code', (_request, response) => {
+    desk.renewCode();
+    response.json(desk.status(true).phones);
+  });
+  app.delete('/api/phones/devices/:id', (request, response) => {
+    if (!desk.sendAway(request.params.id))
+      return void response.status(404).json({ error: 'This device is not in the list.' });
+    response.json(desk.status(true).phones);
+  });
 }

@@ -1,10 +1,10 @@
 // Screens on WebSockets: each message is checked, answered, and passed on to the others.
 
-import type { Server } from 'node:http';
+import type { IncomingMessage, Server } from 'node:http';
 import { WebSocketServer, type WebSocket } from 'ws';
 import { FromScreen, PROTOCOL, readMessage, type ToScreen } from '@hovlix/core/live';
 import { now } from '../clock';
-import { isLocal } from '../http/origin';
+import type { LinksStore } from '../links/store';
 import type { Session } from './session';
 
 const MOST_BYTES = 32 * 1024 * 1024;
@@ -12,19 +12,35 @@ const MOST_BYTES = 32 * 1024 * 1024;
 const MOST_PER_SECOND = 300;
 /** A screen that takes its messages slower than this is closed; it comes back and gets a snapshot. */
 const MOST_WAITING = 64 * 1024 * 1024;
+/** A screen that has so much waiting gets no more levels: the newest will do when it has caught up. */
+const LEVELS_WAITING = 64 * 1024;
+const MOST_SCREENS = 64;
+const MOST_SCREENS_A_DEVICE = 8;
+const HEARTBEAT_MS = 10_000;
 
-export type Hub = { readonly screens: () => number; readonly close: () => void };
+/** Who asks to come in: a screen of this computer, or a device that has joined. */
+export type Visitor = { readonly device: { readonly id: string; readonly name: string } | null };
 
-export function startHub(server: Server, session: Session): Hub {
+export type Hub = {
+  /** Takes the screens of one more server. `admit` says who a request is; undefined for somebody else. */
+  readonly attach: (server: Server, admit: (request: IncomingMessage) => Visitor | undefined) => void;
+  readonly screens: (device?: string) => number;
+  /** Ends what a device has open. */
+  readonly sendAway: (device: string) => void;
+  readonly showLevels: (universe: number, levels: Uint8Array, merged: boolean) => void;
+  readonly close: () => void;
+};
+
+/** @param watch is told which universes screens want to see. */
+export function startHub(session: Session, links: LinksStore, watch: (universes: readonly number[]) => void): Hub {
   const sockets = new WebSocketServer({ noServer: true, maxPayload: MOST_BYTES });
-  server.on('upgrade', (request, socket, head) => {
-    socket.on('error', () => socket.destroy());
-    if (request.url !== '/conductor' || !isLocal(request.headers.host, request.headers.origin)) {
-      socket.end('HTTP/1.1 403 Forbidden\r\nConnection: close\r\n\r\n');
-      return;
-    }
-    sockets.handleUpgrade(request, socket, head, (screen) => meet(screen));
-  });
+  const visitors = new Map<WebSocket, Visitor>();
+  const watching = new Map<WebSocket, number>();
+  const answered = new WeakSet<WebSocket>();
+  const screens = (device?: string) =>
+    device === undefined
+      ? visitors.size
+      : [...visitors.values()].filter((visitor) => visitor.device?.id === device).length;
 
   const tell = (screen: WebSocket, message: ToScreen) => {
     if (screen.readyState !== screen.OPEN) return;
@@ -34,12 +50,31 @@ export function startHub(server: Server, session: Session): Hub {
   const tellOthers = (than: WebSocket | undefined, message: ToScreen) => {
     for (const screen of sockets.clients) if (screen !== than) tell(screen, message);
   };
+  const tellWatch = () => watch([...new Set(watching.values())]);
+  const linksMessage = (): ToScreen => ({ type: 'links', links: { ...links.links() }, revision: links.revision() });
+  links.onChange(() => tellOthers(undefined, linksMessage()));
 
-  function meet(screen: WebSocket): void {
-    let who = 'a screen';
+  // A phone that fell asleep says nothing, not even goodbye.
+  const heartbeat = setInterval(() => {
+    for (const screen of sockets.clients) {
+      if (!answered.has(screen)) screen.terminate();
+      answered.delete(screen);
+      if (screen.readyState === screen.OPEN) screen.ping();
+    }
+  }, HEARTBEAT_MS);
+
+  function meet(screen: WebSocket, visitor: Visitor): void {
+    visitors.set(screen, visitor);
+    answered.add(screen);
+    let who = visitor.device?.name ?? 'a screen';
     let allowance = MOST_PER_SECOND;
     const refill = setInterval(() => (allowance = MOST_PER_SECOND), 1000);
-    screen.on('close', () => clearInterval(refill));
+    screen.on('pong', () => answered.add(screen));
+    screen.on('close', () => {
+      clearInterval(refill);
+      visitors.delete(screen);
+      if (watching.delete(screen)) tellWatch();
+    });
     screen.on('error', () => screen.terminate());
     screen.on('message', (data, binary) => {
       if (allowance-- <= 0)
@@ -50,7 +85,7 @@ export function startHub(server: Server, session: Session): Hub {
       const message = read.value;
       switch (message.type) {
         case 'hello':
-          who = message.screen;
+          who = visitor.device?.name ?? message.screen;
           return welcome(screen, message.show);
         case 'ping':
           return tell(screen, { type: 'pong', sent: message.sent, now: now() });
@@ -63,6 +98,16 @@ export function startHub(server: Server, session: Session): Hub {
         }
         case 'edit':
           return edited(screen, message);
+        case 'links-edit': {
+          const outcome = links.edit(message.patches, message.revision);
+          if (outcome === 'done') return;
+          if (outcome !== 'stale') tell(screen, refused(outcome.why));
+          return tell(screen, linksMessage());
+        }
+        case 'watch':
+          if (message.universe === null) watching.delete(screen);
+          else watching.set(screen, message.universe);
+          return tellWatch();
       }
     });
   }
@@ -76,6 +121,7 @@ export function startHub(server: Server, session: Session): Hub {
       state: session.conductor.state(),
       show: document ? { id: document.show.id, revision: document.revision } : null,
     });
+    tell(screen, linksMessage());
     if (document && (!has || (has.id === document.show.id && has.revision < document.revision)))
       tell(screen, { type: 'show', show: { ...document.show }, revision: document.revision });
   }
@@ -90,8 +136,37 @@ export function startHub(server: Server, session: Session): Hub {
   }
 
   return {
-    screens: () => sockets.clients.size,
+    attach(server, admit) {
+      server.on('upgrade', (request, socket, head) => {
+        socket.on('error', () => socket.destroy());
+        const refuse = (status: string) => socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`);
+        const visitor = request.url === '/conductor' ? admit(request) : undefined;
+        if (!visitor) return refuse('403 Forbidden');
+        if (screens() >= MOST_SCREENS || (visitor.device && screens(visitor.device.id) >= MOST_SCREENS_A_DEVICE))
+          return refuse('503 Service Unavailable');
+        sockets.handleUpgrade(request, socket, head, (screen) => meet(screen, visitor));
+      });
+    },
+    screens,
+    sendAway(device) {
+      for (const [screen, visitor] of visitors) if (visitor.device?.id === device) screen.close(4001, 'sent away');
+    },
+    showLevels(universe, levels, merged) {
+      let message: string | undefined;
+      for (const screen of sockets.clients) {
+        if (!merged && watching.get(screen) !== universe) continue;
+        if (screen.readyState !== screen.OPEN || screen.bufferedAmount > LEVELS_WAITING) continue;
+        message ??= JSON.stringify({
+          type: 'levels',
+          universe,
+          levels: Buffer.from(levels).toString('hex'),
+          merged,
+        } satisfies ToScreen);
+        screen.send(message);
+      }
+    },
     close() {
+      clearInterval(heartbeat);
       for (const screen of sockets.clients) screen.terminate();
       sockets.close();
     },

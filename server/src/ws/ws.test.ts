@@ -1,15 +1,19 @@
-import { createServer, get, type Server } from 'node:http';
+import { createServer, request, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { mkdtempSync, mkdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { WebSocket } from 'ws';
 import type { FromScreen, ToScreen } from '@hovlix/core/live';
+import { editLinks } from '@hovlix/core/links';
 import { edit } from '@hovlix/core/show';
 import { id } from '@hovlix/core/units';
 import { testShow } from '../../../core/src/testing/show';
+import { ownDoor, phonesDoor } from '../http/doors';
 import { isLocal } from '../http/origin';
-import { site } from '../http/site';
+import { pairing, type Pairing } from '../http/pairing';
+import { site, type Desk } from '../http/site';
+import { linksStore, type LinksStore } from '../links/store';
 import { until } from '../testing/wait';
 import { startHub, type Hub } from './hub';
 import { session, type Session } from './session';
@@ -17,6 +21,12 @@ import { session, type Session } from './session';
 let server: Server;
 let hub: Hub;
 let shared: Session;
+let links: LinksStore;
+let known: Pairing;
+let phonesServer: Server;
+let phonesPort: number;
+let watched: readonly number[] = [];
+const joinFolder = join(__dirname, '../../join');
 let port: number;
 const followed: string[] = [];
 const screens: WebSocket[] = [];
@@ -31,15 +41,41 @@ beforeEach(async () => {
     show: (show) => followed.push(`show ${show.name}`),
     entry: (entry) => followed.push(entry.action.type),
   });
-  server = createServer(site(folder, () => ({ version: 'test', screens: hub.screens(), output: null, node: null })));
-  hub = startHub(server, shared);
+  links = linksStore(undefined, (why) => followed.push(why));
+  known = pairing(undefined, Date.now);
+  hub = startHub(shared, links, (universes) => (watched = universes));
+  const desk = {
+    status: (host: boolean) => ({ host, screens: hub.screens() }) as never,
+    openToPhones: async () => undefined,
+    renewCode: () => known.renew(),
+    sendAway(device: string) {
+      hub.sendAway(device);
+      return known.revoke(device);
+    },
+  } satisfies Desk;
+  server = createServer(site(folder, desk, ownDoor));
+  hub.attach(server, ({ headers }) => (isLocal(headers.host, headers.origin) ? { device: null } : undefined));
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   port = (server.address() as AddressInfo).port;
+  phonesServer = createServer(
+    site(
+      folder,
+      desk,
+      phonesDoor(known, () => [`hall.test:${phonesPort}`], joinFolder),
+    ),
+  );
+  hub.attach(phonesServer, ({ headers }) => {
+    const device = known.deviceOf(headers.cookie);
+    return device ? { device } : undefined;
+  });
+  await new Promise<void>((resolve) => phonesServer.listen(0, '127.0.0.1', resolve));
+  phonesPort = (phonesServer.address() as AddressInfo).port;
 });
 afterEach(() => {
   for (const screen of screens.splice(0)) screen.terminate();
   hub.close();
   server.close();
+  phonesServer.close();
 });
 
 type Screen = {
@@ -63,19 +99,22 @@ async function screen(origin = `http://localhost:${port}`): Promise<Screen> {
 
 const hello = (show: { id: string; revision: number } | null = null): FromScreen => ({
   type: 'hello',
-  protocol: 1,
+  protocol: 2,
   screen: 'test',
   show,
 });
 const json = () => JSON.parse(JSON.stringify(testShow()));
-const page = (path: string, headers: Record<string, string> = {}) =>
+const page = (path: string, headers: Record<string, string> = {}, method = 'GET') =>
   new Promise<{ status: number; headers: Record<string, unknown>; body: string }>((resolve) =>
-    get({ port, path, host: '127.0.0.1', headers: { host: `localhost:${port}`, ...headers } }, (response) => {
-      let body = '';
-      response
-        .on('data', (part) => (body += part))
-        .on('end', () => resolve({ status: response.statusCode!, headers: response.headers, body }));
-    }),
+    request(
+      { port, path, method, host: '127.0.0.1', headers: { host: `localhost:${port}`, ...headers } },
+      (response) => {
+        let body = '';
+        response
+          .on('data', (part) => (body += part))
+          .on('end', () => resolve({ status: response.statusCode!, headers: response.headers, body }));
+      },
+    ).end(),
   );
 
 test('an action gets its place in the log and goes to every screen and to the output', async () => {
@@ -168,4 +207,122 @@ test('deep links get the page, hashed files are kept for a year, the rest is ask
   expect(policy).toContain("script-src 'self' 'wasm-unsafe-eval'");
   expect(policy).toContain("frame-ancestors 'none'");
   expect(deep.headers['x-content-type-options']).toBe('nosniff');
+});
+
+test('links: an edit reaches every screen, one on an old copy gets the truth back, and levels go to who watches', async () => {
+  const [one, two] = [await screen(), await screen()];
+  for (const each of [one, two]) each.say(hello());
+  expect((await two.hears('links')).revision).toBe(0);
+  const { change } = editLinks(links.links(), { type: 'name-source', sourceName: 'Boathouse' });
+  two.heard.length = 0;
+  one.say({ type: 'links-edit', patches: change.patches as never, revision: 0 });
+  expect(await two.hears('links')).toMatchObject({ revision: 1, links: { sourceName: 'Boathouse' } });
+  two.heard.length = 0;
+  two.say({ type: 'links-edit', patches: change.patches as never, revision: 0 });
+  expect(await two.hears('links')).toMatchObject({ revision: 1 });
+  two.say({ type: 'watch', universe: 3 });
+  await until(() => watched.includes(3));
+  hub.showLevels(
+    3,
+    Uint8Array.from({ length: 512 }, (_, i) => i & 255),
+    false,
+  );
+  const { levels } = await two.hears('levels');
+  expect(levels.slice(0, 8)).toBe('00010203');
+  expect(one.heard.some((message) => message.type === 'levels')).toBe(false);
+  // Light that no screen can compute goes to all.
+  hub.showLevels(9, new Uint8Array(512), true);
+  expect(await one.hears('levels')).toMatchObject({ universe: 9, merged: true });
+});
+
+describe('the phones’ door', () => {
+  const knock = (path: string, options: { method?: string; body?: object; headers?: Record<string, string> } = {}) =>
+    new Promise<{ status: number; headers: Record<string, string | string[] | undefined>; body: string }>((resolve) => {
+      const asked = request(
+        {
+          port: phonesPort,
+          path,
+          host: '127.0.0.1',
+          method: options.method ?? 'GET',
+          headers: {
+            host: `hall.test:${phonesPort}`,
+            ...(options.body ? { 'content-type': 'application/json' } : {}),
+            ...options.headers,
+          },
+        },
+        (response) => {
+          let body = '';
+          response
+            .on('data', (part) => (body += part))
+            .on('end', () => resolve({ status: response.statusCode!, headers: response.headers, body }));
+        },
+      );
+      asked.end(options.body ? JSON.stringify(options.body) : undefined);
+    });
+  const phone = (cookie?: string) =>
+    new Promise<WebSocket>((resolve, reject) => {
+      const socket = new WebSocket(`ws://127.0.0.1:${phonesPort}/conductor`, {
+        headers: { host: `hall.test:${phonesPort}`, ...(cookie ? { cookie } : {}) },
+      });
+      screens.push(socket);
+      socket.once('open', () => resolve(socket)).once('error', reject);
+    });
+  const joins = async (code: string) => knock('/join', { method: 'POST', body: { code, name: 'Ana’s phone' } });
+
+  test('who has not joined gets the page that says how to, whatever was asked for, and nothing else', async () => {
+    for (const path of ['/', '/links', '/songs/x', '/_expo/entry-abc.js', '/index.html']) {
+      const answer = await knock(path);
+      expect([path, answer.status]).toEqual([path, 401]);
+      expect(answer.body).toContain('Join the light');
+    }
+    expect((await knock('/api/status')).status).toBe(401);
+    expect((await knock('/api/phones', { method: 'POST', body: { open: false } })).status).toBe(401);
+    expect((await knock('/join/join.js')).status).toBe(200);
+    await expect(phone()).rejects.toThrow('403');
+  });
+
+  test('a wrong code is refused in words, many are slowed down, and the right one still works from elsewhere', async () => {
+    const { code } = known.code();
+    const wrong = code === '000000' ? '111111' : '000000';
+    const first = await joins(wrong);
+    expect([first.status, JSON.parse(first.body).error]).toEqual([403, 'That is not the code. Try again.']);
+    await joins(wrong);
+    await joins(wrong);
+    const waiting = await joins(code);
+    expect([waiting.status, waiting.headers['set-cookie']]).toEqual([429, undefined]);
+    expect((await knock('/join', { method: 'POST', body: { code: 7 } })).status).toBe(400);
+    expect(known.attempt(code, 'x', 'another address').ok).toBe(true);
+  });
+
+  test('who typed the code is let in, follows the light, may not open doors, and is gone when sent away', async () => {
+    const { status, headers } = await joins(known.code().code);
+    expect(status).toBe(200);
+    const cookie = String(headers['set-cookie']).split(';')[0]!;
+    expect((await knock('/links', { headers: { cookie } })).body).toContain('Hovlix');
+    expect(JSON.parse((await knock('/api/status', { headers: { cookie } })).body).host).toBe(false);
+    expect((await knock('/api/phones/code', { method: 'POST', headers: { cookie } })).status).toBe(404);
+    expect((await knock('/join', { headers: { cookie } })).status).toBe(302);
+    const socket = await phone(cookie);
+    const heard: ToScreen[] = [];
+    socket.on('message', (data) => heard.push(JSON.parse(String(data))));
+    socket.send(JSON.stringify(hello()));
+    await until(() => heard.some((message) => message.type === 'welcome'));
+    socket.send(JSON.stringify({ type: 'act', action: { type: 'tap' } }));
+    const entries = await until(() => heard.find((message) => message.type === 'entries'));
+    expect(entries).toMatchObject({ entries: [{ who: 'Ana’s phone' }] });
+    const device = known.devices()[0]!.id;
+    expect(hub.screens(device)).toBe(1);
+    const closed = new Promise<number>((resolve) => socket.once('close', resolve));
+    const away = await page(`/api/phones/devices/${device}`, {}, 'DELETE');
+    expect([away.status, await closed]).toEqual([200, 4001]);
+    expect((await knock('/', { headers: { cookie } })).status).toBe(401);
+    await expect(phone(cookie)).rejects.toThrow('403');
+  });
+
+  test('other names, other origins and a flood are turned away', async () => {
+    expect((await knock('/', { headers: { host: 'evil.example' } })).status).toBe(403);
+    expect((await knock('/join', { headers: { origin: 'http://evil.example' } })).status).toBe(403);
+    const many = await Promise.all(Array.from({ length: 1250 }, () => knock('/join/join.css')));
+    expect(many.filter(({ status }) => status === 429).length).toBeGreaterThan(20);
+  });
 });

@@ -1,228 +1,149 @@
-// Where DMX goes, and whether it arrives.
+// Where DMX goes, whether it arrives, and who may come in.
 
-import { Text, View } from '@tamagui/core';
+import { useState } from 'react';
+import { Link } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
-import { statusQuery, type Status } from '../../data/queries';
-import { useHovlix, useLink, useLive } from '../../host/hovlix';
+import { useMedia, View } from '@tamagui/core';
+import Undo2 from 'lucide-react-native/icons/undo-2';
+import { statusQuery } from '../../data/queries';
+import { useHovlix, useLink, useLinks, useLive } from '../../host/hovlix';
+import { Card, State } from '../../ui/card';
+import { MasterOutput } from '../../ui/MasterOutput';
 import { usePalette } from '../../ui/palette';
-import { Button, Column, Figures, PlaceHead, Quiet, Row, Words } from '../../ui/pieces';
+import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
+import { ArrivingCard } from './ArrivingCard';
+import { ConductorCard } from './ConductorCard';
+import { InputsCard, InputSheet } from './InputsCard';
+import { NetworkCard } from './NetworkCard';
+import { OutputsCard } from './OutputsCard';
+import { OutputSheet } from './OutputSheet';
+import { PhonesCard } from './PhonesCard';
+
+type Editing = { readonly what: 'output' | 'input'; readonly id: string } | null;
 
 export function LinksPlace() {
   const app = useHovlix();
+  const palette = usePalette();
+  const { wide } = useMedia();
   const conductor = useLink((link) => link.conductor);
-  const sending = useLive((live) => live.sending);
-  const served = conductor === 'server';
-  const status = useQuery(statusQuery(served)).data;
+  const canUndo = useLinks((state) => state.canUndo);
+  const [editing, setEditing] = useState<Editing>(null);
+  const { data: status, dataUpdatedAt } = useQuery(statusQuery(conductor === 'server'));
+  const close = () => setEditing(null);
+  const first = (
+    <>
+      {status && <Sending />}
+      {status && <FirstLight />}
+      {status && <OutputsCard status={status} at={dataUpdatedAt} onEdit={(id) => setEditing({ what: 'output', id })} />}
+      {status && <ArrivingCard status={status} />}
+    </>
+  );
+  const second = (
+    <>
+      <ConductorCard screens={status?.screens} />
+      {status && <PhonesCard status={status} />}
+      {status && <InputsCard status={status} onEdit={(id) => setEditing({ what: 'input', id })} />}
+      {status && <NetworkCard status={status} />}
+    </>
+  );
   return (
-    <ScrollArea>
-      <PlaceHead title="Links">
-        {served && (
-          <Button
-            kind={sending ? 'plain' : 'primary'}
-            pressed={sending}
-            onPress={() => app.conducting.act({ type: 'sending', on: !sending })}
-          >
-            {sending ? 'Stop sending' : 'Start sending'}
+    <>
+      <ScrollArea>
+        <PlaceHead title="Links">
+          <Button label="Undo" disabled={!canUndo} onPress={() => app.links.undo()}>
+            <Undo2 size={18} color={palette.text} aria-hidden />
           </Button>
-        )}
-      </PlaceHead>
-      <Column paddingHorizontal={12} gap={12}>
-        <Conductor conductor={conductor} screens={status?.screens} />
-        {served && status?.output && <Outputs output={status.output} />}
-        {served && status && <NodeCard node={status.node} />}
-      </Column>
-    </ScrollArea>
-  );
-}
-
-function Card({ title, children }: { readonly title: string; readonly children: React.ReactNode }) {
-  return (
-    <Column backgroundColor="$raised" borderRadius={14} padding={16} gap={10}>
-      <Text render="h2" margin={0} fontFamily="$heading" fontWeight="650" fontSize={16} lineHeight={22} color="$text">
-        {title}
-      </Text>
-      {children}
-    </Column>
-  );
-}
-
-function State({
-  colour,
-  word,
-  children,
-}: {
-  readonly colour: '$live' | '$warn' | '$fault' | '$faint';
-  readonly word: string;
-  readonly children?: React.ReactNode;
-}) {
-  return (
-    <Row gap={10} alignItems="flex-start">
-      <View width={10} height={10} marginTop={5} borderRadius={5} backgroundColor={colour} />
-      <Column flex={1} gap={2}>
-        <Words fontWeight="600">{word}</Words>
-        {children}
-      </Column>
-    </Row>
-  );
-}
-
-function Conductor({ conductor, screens }: { readonly conductor: string; readonly screens: number | undefined }) {
-  const refused = useLink((link) => link.refused);
-  return (
-    <Card title="Conductor">
-      {conductor === 'server' && (
-        <State colour="$live" word="The Hovlix server conducts">
-          <Quiet>
-            It keeps the order of what is pressed and sends DMX.{' '}
-            {screens === undefined ? '' : screens === 1 ? 'This is the only screen.' : `${screens} screens follow it.`}{' '}
-            Closing this page changes nothing on stage.
-          </Quiet>
-        </State>
-      )}
-      {conductor === 'browser' && (
-        <State colour="$warn" word="This browser conducts by itself">
-          <Quiet>
-            Everything works but the way out: a web page cannot send DMX. For lamps, start Hovlix on this computer with
-            ./start and open the address it prints.
-          </Quiet>
-        </State>
-      )}
-      {conductor === 'lost' && (
-        <State colour="$fault" word="The server does not answer">
-          <Quiet>
-            It was here and has gone. This browser goes on by itself and takes the server back as soon as it answers.
-          </Quiet>
-        </State>
-      )}
-      {conductor === 'looking' && <State colour="$faint" word="Looking for the server" />}
-      {refused && <Words color="$warn">The conductor refused a message: {refused}</Words>}
-    </Card>
-  );
-}
-
-function Outputs({ output }: { readonly output: NonNullable<Status['output']> }) {
-  return (
-    <Card title="Outputs">
-      {output.senders.map((sender) => {
-        const live = output.sending && !sender.error;
-        return (
-          <Row key={`${sender.protocol}${sender.host}${sender.port}`} gap={10} alignItems="flex-start">
-            <View flex={1}>
-              <State
-                colour={sender.error ? '$fault' : live ? '$live' : '$warn'}
-                word={sender.error ? 'Fails' : live ? 'Live' : 'Silent'}
-              >
-                <Quiet>
-                  {sender.protocol === 'sacn' ? 'sACN' : 'Art-Net'} to{' '}
-                  {sender.host === 'multicast' ? 'everyone (multicast)' : sender.host} · universe{' '}
-                  {output.universes.join(', ') || 'none yet'}
-                </Quiet>
-                {sender.error && <Words color="$fault">{sender.error}</Words>}
-              </State>
-            </View>
-            <Column alignItems="flex-end">
-              <Figures color="$text" fontSize={15}>
-                {Math.round(output.framesPerSecond)}/s
-              </Figures>
-              <Figures>{sender.packets.toLocaleString('en')} sent</Figures>
+        </PlaceHead>
+        {wide ? (
+          <Row paddingHorizontal={12} gap={12} alignItems="flex-start">
+            <Column flex={1} gap={12} minWidth={0}>
+              {first}
+            </Column>
+            <Column flex={1} gap={12} minWidth={0}>
+              {second}
             </Column>
           </Row>
-        );
-      })}
-    </Card>
-  );
-}
-
-function NodeCard({ node }: { readonly node: Status['node'] }) {
-  if (!node)
-    return (
-      <Card title="DMX node stand-in">
-        <Quiet>
-          It does not run. `./start` brings it along; it listens on this computer and shows what a box on the truss
-          would get.
-        </Quiet>
-      </Card>
-    );
-  return (
-    <Card title="DMX node stand-in">
-      <Quiet>A box on the truss would get this. It hears real packets on this computer.</Quiet>
-      {node.universes.length === 0 && <State colour="$warn" word="Nothing arrives" />}
-      {node.universes.map((universe) => (
-        <Column key={`${universe.protocol}${universe.universe}${universe.source}`} gap={10}>
-          <State
-            colour={universe.framesPerSecond > 40 ? '$live' : '$warn'}
-            word={`Universe ${universe.universe} arrives`}
-          >
-            <Quiet>
-              {universe.protocol === 'sacn' ? 'sACN' : 'Art-Net'} from {universe.source}
-              {universe.priority === null ? '' : ` · priority ${universe.priority}`}
-            </Quiet>
-          </State>
-          <Row gap={20} flexWrap="wrap">
-            <Fact name="frames a second" value={String(Math.round(universe.framesPerSecond))} id="node-rate" />
-            <Fact name="lost" value={String(universe.lost)} id="node-lost" />
-            <Fact name="longest gap" value={`${universe.longestGapMs.toFixed(0)} ms`} id="node-gap" />
-            <Fact name="changes seen" value={universe.changes.toLocaleString('en')} id="node-changes" />
-          </Row>
-          <Levels levels={universe.levels} />
-        </Column>
-      ))}
-      {node.bad > 0 && (
-        <Quiet>
-          {node.bad} packets were no DMX: {node.lastBad}
-        </Quiet>
+        ) : (
+          <Column paddingHorizontal={12} gap={12}>
+            {first}
+            {second}
+          </Column>
+        )}
+      </ScrollArea>
+      {status && editing?.what === 'output' && (
+        <OutputSheet key={editing.id} output={editing.id} status={status} onClose={close} />
       )}
+      {editing?.what === 'input' && <InputSheet key={editing.id} input={editing.id} onClose={close} />}
+    </>
+  );
+}
+
+/** The master output: apart from blackout, and in words that cannot be taken for it. */
+function Sending() {
+  const sending = useLive((live) => live.sending);
+  const dark = useLive((live) => live.blackout.on);
+  return (
+    <Card title="Master output" action={<MasterOutput />}>
+      <State colour={sending ? '$live' : '$warn'} word={sending ? 'We are sending' : 'We send nothing at all'}>
+        <Quiet>
+          {sending
+            ? dark
+              ? 'Blackout is on, so what we send is darkness.'
+              : 'Lamps listen to us.'
+            : 'Lamps keep their last light or go dark by themselves, as each is set.'}
+        </Quiet>
+      </State>
     </Card>
   );
 }
 
-function Fact({ name, value, id }: { readonly name: string; readonly value: string; readonly id: string }) {
+function FirstLight() {
+  const palette = usePalette();
   return (
-    <Column>
-      <Figures fontSize={22} lineHeight={26} fontWeight="600" color="$text" testID={id}>
-        {value}
-      </Figures>
-      <Quiet fontSize={12}>{name}</Quiet>
-    </Column>
+    <Link
+      href="/links/first"
+      style={{
+        display: 'flex',
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 14,
+        padding: 16,
+        borderRadius: 14,
+        textDecorationLine: 'none',
+        backgroundColor: palette.doing,
+      }}
+    >
+      <View width={34} height={34} alignItems="center" justifyContent="center">
+        <Lamp colour={palette.onDoing} />
+      </View>
+      <Column flex={1}>
+        <Words fontWeight="600" fontSize={17} color="$onDoing">
+          Make one lamp light up
+        </Words>
+        <Words fontSize={13} color="$onDoing">
+          A minute, from the cable to the light.
+        </Words>
+      </Column>
+    </Link>
   );
 }
 
-/** All levels up to the last that is used, as bars. */
-function Levels({ levels }: { readonly levels: readonly number[] }) {
-  const palette = usePalette();
-  const used = Math.max(32, levels.findLastIndex((level) => level > 0) + 1);
-  const rows = Math.ceil(used / 64);
+/** A lamp and what comes out of it. */
+function Lamp({ colour }: { readonly colour: string }) {
   return (
-    <Column gap={4} role="img" aria-label={`Levels of channels 1 to ${used}`}>
-      {Array.from({ length: rows }, (_, row) => (
-        <div
-          key={row}
-          style={{
-            display: 'flex',
-            alignItems: 'flex-end',
-            gap: 1,
-            height: 30,
-            background: palette.sunken,
-            borderRadius: 4,
-            padding: '0 2px',
-          }}
-        >
-          {levels.slice(row * 64, row * 64 + 64).map((level, i) => (
-            <span
-              key={i}
-              style={{
-                flex: 1,
-                height: `${(level / 255) * 100}%`,
-                minHeight: 1,
-                background: level > 0 ? palette.live : palette.line,
-                borderRadius: 1,
-              }}
-            />
-          ))}
-        </div>
-      ))}
-      <Figures fontSize={12}>channels 1 – {Math.min(512, rows * 64)}</Figures>
-    </Column>
+    <svg
+      width="34"
+      height="34"
+      viewBox="0 0 34 34"
+      fill="none"
+      stroke={colour}
+      strokeWidth="2.2"
+      strokeLinecap="round"
+      aria-hidden
+    >
+      <path d="M11 4h12l2.500 9h-17z" strokeLinejoin="round" />
+      <path d="M12 18l-4 11M17 18v12M22 18l4 11" />
+    </svg>
   );
 }

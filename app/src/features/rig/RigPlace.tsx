@@ -8,6 +8,7 @@ import { useHovlix, useShow, useStage } from '../../host/hovlix';
 import { usePalette, useTints } from '../../ui/palette';
 import { Column, Figures, PlaceHead, Quiet, Row, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
+import { Segments } from '../../ui/Segments';
 import { Plan } from './Plan';
 import { Why } from './Why';
 
@@ -42,27 +43,12 @@ export function RigPlace() {
   return (
     <ScrollArea>
       <PlaceHead title={rig.name}>
-        <Row backgroundColor="$well" borderRadius={22} role="group" aria-label="Rig">
-          {show.rigs.map((one) => (
-            <View
-              key={one.id}
-              render="button"
-              aria-pressed={one.id === rig.id}
-              onPress={() => app.document.make({ type: 'choose-rig', rig: one.id })}
-              minHeight={44}
-              paddingHorizontal={16}
-              justifyContent="center"
-              borderWidth={0}
-              borderRadius={22}
-              cursor="pointer"
-              backgroundColor={one.id === rig.id ? '$text' : 'transparent'}
-            >
-              <Words fontWeight="600" fontSize={14} color={one.id === rig.id ? '$ground' : '$text'}>
-                {one.name}
-              </Words>
-            </View>
-          ))}
-        </Row>
+        <Segments
+          label="Rig"
+          value={rig.id}
+          choices={show.rigs.map((one) => ({ value: one.id, name: one.name }))}
+          onChoose={(chosenRig) => app.document.make({ type: 'choose-rig', rig: chosenRig })}
+        />
       </PlaceHead>
       {wide ? (
         <Row alignItems="flex-start">

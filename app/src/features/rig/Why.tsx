@@ -57,6 +57,7 @@ export function Why({ fixture, profile, onClose }: Props) {
           {profile.kind !== 'hazer' &&
             why.level <= 0.002 &&
             why.dark.map((reason) => <Words key={reason}>{darkWords(reason)}</Words>)}
+          {why.held && <Words>A hand or a test in Links is on its channels.</Words>}
           {contributionWords(why.contributions).map((line) => (
             <Quiet key={line}>{line}</Quiet>
           ))}

@@ -9,6 +9,7 @@ import { useSession } from '../../host/session';
 import { Button, Column, Row, Words } from '../../ui/pieces';
 import { PulseBar } from '../pulse/PulseBar';
 import { StageStrip } from '../stage/StageStrip';
+import { Alarm } from './Alarm';
 import { Places } from './Places';
 import { Shortcuts } from './Shortcuts';
 
@@ -26,6 +27,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       {wide && <Places side="rail" />}
       <Column flex={1} minWidth={0} minHeight={0}>
         <StageStrip height={wide ? 196 : 158} />
+        <Alarm />
         <View render="main" flex={1} minHeight={0} position="relative">
           {children}
           <Said />

@@ -32,7 +32,9 @@ export function Shortcuts() {
       const key = event.key.toLowerCase();
       if (key === 'z' && (event.metaKey || event.ctrlKey)) {
         event.preventDefault();
-        return event.shiftKey ? app.document.redo() : app.document.undo();
+        // Each place undoes what was done there: outputs are not part of the show.
+        const steps = path.startsWith('/links') ? app.links : app.document;
+        return event.shiftKey ? steps.redo() : steps.undo();
       }
       if (event.metaKey || event.ctrlKey || event.altKey) return;
       if (key === ' ' && !target?.closest('button, a, [role=button]')) {

@@ -8,10 +8,12 @@ import X from 'lucide-react-native/icons/x';
 import type { Look } from '@hovlix/core/light';
 import { beatsOfBars, clipAt, timeOfBar, type Clip, type Song } from '@hovlix/core/song';
 import { id, type Id } from '@hovlix/core/units';
+import { freshId } from '../../host/fresh-id';
 import { useHovlix, useShow } from '../../host/hovlix';
 import { usePalette } from '../../ui/palette';
 import { Button, ButtonText, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
+import { Segments } from '../../ui/Segments';
 import { LookPicture } from '../../ui/LookPicture';
 import { SectionForm } from './SectionForm';
 import { rangeText, type BarRange } from './model';
@@ -32,7 +34,7 @@ export function LookTray({ song, range, wide, onClose }: Props) {
       type: 'lay-clip',
       song: song.id,
       lane: lane.id,
-      clip: { id: id<'Clip'>(crypto.randomUUID()), look, from, to },
+      clip: { id: id<'Clip'>(freshId()), look, from, to },
     });
   return (
     <Column
@@ -81,27 +83,12 @@ export function LookTray({ song, range, wide, onClose }: Props) {
         </Button>
       </Row>
       <Row paddingHorizontal={16} gap={8} flexWrap="wrap">
-        <Row backgroundColor="$well" borderRadius={22} role="group" aria-label="Lane">
-          {song.lanes.map((one) => (
-            <View
-              key={one.id}
-              render="button"
-              aria-pressed={one.id === lane.id}
-              onPress={() => setLane(one.id)}
-              minHeight={44}
-              paddingHorizontal={14}
-              justifyContent="center"
-              borderWidth={0}
-              borderRadius={22}
-              cursor="pointer"
-              backgroundColor={one.id === lane.id ? '$text' : 'transparent'}
-            >
-              <Words fontWeight="600" fontSize={14} color={one.id === lane.id ? '$ground' : '$text'}>
-                {one.name}
-              </Words>
-            </View>
-          ))}
-        </Row>
+        <Segments
+          label="Lane"
+          value={lane.id}
+          choices={song.lanes.map((one) => ({ value: one.id, name: one.name }))}
+          onChoose={setLane}
+        />
         <Button onPress={() => app.document.make({ type: 'clear-bars', song: song.id, lane: lane.id, from, to })}>
           Clear
         </Button>

@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import type { Song } from '@hovlix/core/song';
 import { id } from '@hovlix/core/units';
+import { freshId } from '../../host/fresh-id';
 import { useHovlix } from '../../host/hovlix';
 import { Button, Column, Row } from '../../ui/pieces';
 import { Field } from '../../ui/Field';
@@ -27,7 +28,7 @@ export function SectionForm({
       type: 'mark-section',
       song: song.id,
       section: {
-        id: existing?.id ?? id<'Section'>(crypto.randomUUID()),
+        id: existing?.id ?? id<'Section'>(freshId()),
         bar,
         name: name.trim().slice(0, 120),
         note: note.trim().slice(0, 400),

@@ -1,4 +1,4 @@
-import { LinksPlace } from '../features/links/LinksPlace';
+import { LinksPlace } from '../../features/links/LinksPlace';
 
 export default function Links() {
   return <LinksPlace />;

@@ -1,0 +1,5 @@
+import { FirstLamp } from '../../features/links/FirstLamp';
+
+export default function First() {
+  return <FirstLamp />;
+}

@@ -1,0 +1,98 @@
+// Sending or not, and how fast: always a word with the colour. A tap opens the master output, in every place.
+
+import { useEffect, useRef, useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { View } from '@tamagui/core';
+import { useLink, useLive } from '../../host/hovlix';
+import { statusQuery } from '../../data/queries';
+import { MasterOutput } from '../../ui/MasterOutput';
+import { Column, Quiet, Words } from '../../ui/pieces';
+import { healthOf } from './model';
+
+export function Health() {
+  const conductor = useLink((link) => link.conductor);
+  const sending = useLive((live) => live.sending);
+  const dark = useLive((live) => live.blackout.on);
+  const status = useQuery(statusQuery(conductor === 'server')).data;
+  const [open, setOpen] = useState(false);
+  const pill = useRef<HTMLElement>(null);
+  useEffect(() => {
+    if (!open) return;
+    const elsewhere = (event: PointerEvent) => {
+      if (!pill.current?.contains(event.target as Node)) setOpen(false);
+    };
+    window.addEventListener('pointerdown', elsewhere);
+    return () => window.removeEventListener('pointerdown', elsewhere);
+  }, [open]);
+  const { colour, text } = healthOf(conductor, sending, status?.output ?? null);
+  return (
+    <View ref={pill as never} position="absolute" right={6} top={0} gap={2} alignItems="flex-end" theme="dark">
+      <View
+        render="button"
+        aria-expanded={open}
+        aria-label={`Output: ${text}`}
+        onPress={() => setOpen(!open)}
+        height={44}
+        paddingHorizontal={4}
+        justifyContent="center"
+        backgroundColor="transparent"
+        borderWidth={0}
+        cursor="pointer"
+      >
+        <View
+          flexDirection="row"
+          alignItems="center"
+          gap={6}
+          paddingHorizontal={10}
+          height={26}
+          borderRadius={13}
+          backgroundColor="rgba(11,9,15,0.72)"
+          role="status"
+        >
+          <View width={8} height={8} borderRadius={4} backgroundColor={colour} />
+          <Words fontSize={12} lineHeight={16} testID="health" color="$text">
+            {text}
+          </Words>
+        </View>
+      </View>
+      {dark && (
+        <View
+          paddingHorizontal={10}
+          marginRight={4}
+          height={26}
+          justifyContent="center"
+          borderRadius={13}
+          backgroundColor="$doing"
+        >
+          <Words fontSize={12} lineHeight={16} fontWeight="600" color="$onDoing">
+            blackout
+          </Words>
+        </View>
+      )}
+      {open && (
+        <Column
+          role="dialog"
+          aria-label="Master output"
+          width={280}
+          padding={16}
+          gap={10}
+          borderRadius={14}
+          backgroundColor="$raised"
+          borderWidth={1}
+          borderColor="$line"
+          boxShadow="0 12px 40px rgba(0,0,0,0.5)"
+        >
+          <Words fontWeight="600">Master output</Words>
+          <Quiet>
+            {conductor !== 'server'
+              ? 'A web page alone cannot send DMX. Start Hovlix with ./start and open the address it prints.'
+              : sending
+                ? 'We are sending. For a dark stage use blackout below; this stops sending altogether.'
+                : 'We send nothing at all. Lamps do as they please.'}
+          </Quiet>
+          {conductor === 'server' && <MasterOutput />}
+        </Column>
+      )}
+    </View>
+  );
+}

@@ -1,0 +1,26 @@
+import type { OutputReport } from '@hovlix/core/links';
+
+type Health = { readonly colour: '$faint' | '$warn' | '$fault' | '$live'; readonly text: string };
+
+/** The output's health in a few words. */
+export function healthOf(
+  conductor: 'looking' | 'browser' | 'server' | 'lost',
+  sending: boolean,
+  output: OutputReport | null,
+): Health {
+  if (conductor === 'looking') return { colour: '$faint', text: 'looking for outputs' };
+  if (conductor === 'browser') return { colour: '$warn', text: 'no output: this browser only' };
+  if (conductor === 'lost') return { colour: '$fault', text: 'the server is gone' };
+  if (!sending) return { colour: '$warn', text: 'output is off' };
+  if (!output) return { colour: '$faint', text: 'starting' };
+  const failed = output.rows.filter((row) => row.state === 'failed').length;
+  const live = output.rows.filter((row) => row.state === 'live').length;
+  if (failed > 0)
+    return { colour: '$fault', text: live > 0 ? `${failed} of ${failed + live} outputs fail` : 'output fails' };
+  if (output.rows.length === 0) return { colour: '$warn', text: 'no output yet' };
+  if (live === 0) return { colour: '$warn', text: 'outputs are silent' };
+  return {
+    colour: '$live',
+    text: `sending ${Math.round(output.framesPerSecond)}/s${live > 1 ? ` · ${live} outputs` : ''}`,
+  };
+}

@@ -1,0 +1,131 @@
+// Pieces of forms: a label above, the input, and what is wrong with what was typed.
+
+import { useId, useState, type ReactNode } from 'react';
+import { usePalette } from './palette';
+import { Column, Quiet, Words } from './pieces';
+
+const INPUT = { height: 44, borderRadius: 12, minWidth: 0, width: '100%', boxSizing: 'border-box' } as const;
+
+export function Labelled({
+  label,
+  hint,
+  children,
+}: {
+  readonly label: string;
+  readonly hint?: string | undefined;
+  readonly children: ReactNode;
+}) {
+  return (
+    <Column gap={6}>
+      <Quiet fontWeight="600">{label}</Quiet>
+      {children}
+      {hint && <Quiet>{hint}</Quiet>}
+    </Column>
+  );
+}
+
+type TypedProps<T> = {
+  readonly label: string;
+  readonly value: T;
+  readonly hint?: string | undefined;
+  /** The value of a text, or a sentence that says what is wrong with it. */
+  readonly read: (text: string) => { readonly value: T } | { readonly wrong: string };
+  readonly onChange: (value: T) => void;
+  readonly numeric?: boolean;
+};
+
+/** A line to type in. What makes sense counts at once; what does not stays, says why, and changes nothing. */
+export function Typed<T extends string | number>({ label, value, hint, read, onChange, numeric }: TypedProps<T>) {
+  const palette = usePalette();
+  const id = useId();
+  const [draft, setDraft] = useState<string | null>(null);
+  const text = draft ?? String(value);
+  const outcome = read(text);
+  const wrong = draft !== null && 'wrong' in outcome ? outcome.wrong : null;
+  return (
+    <Column gap={6}>
+      <label htmlFor={id} style={{ font: '600 13px/18px Figtree', color: palette.quiet }}>
+        {label}
+      </label>
+      <input
+        id={id}
+        value={text}
+        inputMode={numeric ? 'numeric' : undefined}
+        aria-invalid={wrong !== null}
+        aria-describedby={wrong || hint ? `${id}-more` : undefined}
+        onChange={(event) => {
+          setDraft(event.target.value);
+          const next = read(event.target.value);
+          if ('value' in next && next.value !== value) onChange(next.value);
+        }}
+        onBlur={() => wrong === null && setDraft(null)}
+        style={{
+          ...INPUT,
+          border: `1px solid ${wrong ? palette.fault : palette.line}`,
+          background: palette.sunken,
+          color: palette.text,
+          font: numeric ? '500 16px "Spline Sans Mono"' : '400 16px Figtree',
+          padding: '0 14px',
+        }}
+      />
+      {(wrong ?? hint) && (
+        <Words id={`${id}-more`} fontSize={13} lineHeight={18} color={wrong ? '$fault' : '$quiet'}>
+          {wrong ?? hint}
+        </Words>
+      )}
+    </Column>
+  );
+}
+
+/** Reads a whole number within bounds. */
+export function wholeNumber(low: number, high: number): TypedProps<number>['read'] {
+  return (text) => {
+    const value = Number(text.trim().replace('−', '-'));
+    if (text.trim() === '' || !Number.isInteger(value) || value < low || value > high)
+      return { wrong: `A whole number from ${low} to ${high}.` };
+    return { value };
+  };
+}
+
+type ChooseProps = {
+  readonly label: string;
+  readonly value: string;
+  readonly choices: readonly { readonly value: string; readonly name: string }[];
+  readonly hint?: string | undefined;
+  readonly onChoose: (value: string) => void;
+};
+
+/** One of many. */
+export function Choose({ label, value, choices, hint, onChoose }: ChooseProps) {
+  const palette = usePalette();
+  const id = useId();
+  const known = choices.some((choice) => choice.value === value);
+  return (
+    <Column gap={6}>
+      <label htmlFor={id} style={{ font: '600 13px/18px Figtree', color: palette.quiet }}>
+        {label}
+      </label>
+      <select
+        id={id}
+        value={value}
+        onChange={(event) => onChoose(event.target.value)}
+        style={{
+          ...INPUT,
+          border: `1px solid ${palette.line}`,
+          background: palette.sunken,
+          color: palette.text,
+          font: '400 16px Figtree',
+          padding: '0 10px',
+        }}
+      >
+        {!known && <option value={value}>{value} (not here)</option>}
+        {choices.map((choice) => (
+          <option key={choice.value} value={choice.value}>
+            {choice.name}
+          </option>
+        ))}
+      </select>
+      {hint && <Quiet>{hint}</Quiet>}
+    </Column>
+  );
+}

@@ -1,0 +1,5 @@
+export * from './schema';
+export * from './edits';
+export * from './merge';
+export * from './reports';
+export * from './words';

@@ -1,0 +1,70 @@
+// Who may come in. This computer's own door opens to its own screens; the phones' door to those who were given the code.
+
+import { join } from 'node:path';
+import express, { type Express, type RequestHandler } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import { z } from 'zod';
+import { isFrom, isLocal } from './origin';
+import type { Pairing } from './pairing';
+
+/** Lays what guards a door before everything else that the site does. */
+export type Door = { readonly host: boolean; readonly guard: (app: Express) => void };
+
+export const ownDoor: Door = {
+  host: true,
+  guard: (app) =>
+    void app.use((request, response, next) => {
+      if (isLocal(request.headers.host, request.headers.origin)) return next();
+      response.status(403).type('text').send('Hovlix only answers on this computer.');
+    }),
+};
+
+const Join = z.strictObject({ code: z.string().min(1).max(20), name: z.string().max(80) });
+/** A phone loads some sixty files to start with, and asks once a second from then on. */
+const REQUESTS_A_MINUTE = 1200;
+
+/** @param hosts the names and addresses under which phones may call, with the port. @param folder the joining page. */
+export function phonesDoor(pairing: Pairing, hosts: () => readonly string[], folder: string): Door {
+  const page: RequestHandler = (_request, response) =>
+    void response.status(401).set('Cache-Control', 'no-store').sendFile(join(folder, 'join.html'));
+  return {
+    host: false,
+    guard(app) {
+      app.use(rateLimit({ windowMs: 60_000, limit: REQUESTS_A_MINUTE, legacyHeaders: false, standardHeaders: false }));
+      app.use((request, response, next) => {
+        if (isFrom(hosts(), request.headers.host, request.headers.origin)) return next();
+        response.status(403).type('text').send('Hovlix does not answer under this name.');
+      });
+      app.use(
+        '/join',
+        express.static(folder, {
+          index: false,
+          redirect: false,
+          setHeaders: (one) => one.set('Cache-Control', 'no-store'),
+        }),
+      );
+      app.post('/join', express.json({ limit: '1kb' }), (request, response) => {
+        const asked = Join.safeParse(request.body);
+        if (!asked.success) return void response.status(400).json({ error: 'Type the six figures of the code.' });
+        const answer = pairing.attempt(asked.data.code, asked.data.name, request.socket.remoteAddress ?? '');
+        if (answer.ok) return void response.set('Set-Cookie', answer.cookie).json({ name: answer.device.name });
+        const status = answer.why === 'wrong' ? 403 : answer.why === 'wait' ? 429 : 409;
+        response.status(status).json({ error: refusal(answer.why, answer.waitSeconds), wait: answer.waitSeconds });
+      });
+      app.use((request, response, next) => {
+        const device = pairing.deviceOf(request.headers.cookie);
+        // Who has joined has no business on the joining page.
+        if (device) return request.path === '/join' ? response.redirect('/') : next();
+        if (request.path.startsWith('/api'))
+          return void response.status(401).json({ error: 'This device has not joined.' });
+        page(request, response, next);
+      });
+    },
+  };
+}
+
+function refusal(why: 'wrong' | 'wait' | 'full', wait: number): string {
+  if (why === 'full') return 'There are too many devices. Send one away on the computer, in Links.';
+  const then = wait >= 60 ? `Wait ${Math.ceil(wait / 60)} minutes.` : wait > 0 ? `Wait ${wait} s.` : 'Try again.';
+  return why === 'wrong' ? `That is not the code. ${then}` : `Too many wrong codes. ${then}`;
+}

@@ -1,0 +1,89 @@
+// Who sends light to us: the sources of each input row, and what they come to together.
+
+import { arbitrated, type InputReport, type InputRow, type Source } from '@hovlix/core/links';
+import { isOutOfOrder, SACN_LOST_AFTER, type ArtDmx, type SacnData } from '@hovlix/core/wire';
+import { clearShared, writeShared, type SharedLevels } from './shared-levels';
+
+/** More sources on one universe than any stage has; beyond them a flood of made-up ones is ignored. */
+const MOST_SOURCES = 16;
+
+export type SourceBook = {
+  readonly take: (rows: readonly InputRow[]) => void;
+  readonly sacn: (data: SacnData, at: number) => void;
+  readonly artnet: (dmx: ArtDmx, from: string, at: number) => void;
+  /** Lets go of sources that have fallen silent. */
+  readonly check: (at: number) => void;
+  readonly report: (at: number) => InputReport['rows'];
+};
+
+type Line = {
+  readonly row: InputRow;
+  readonly slot: number;
+  readonly sources: Map<string, Source & { sequence: number }>;
+  winners: readonly string[];
+};
+
+export function sourceBook(shared: SharedLevels): SourceBook {
+  let lines: Line[] = [];
+  const merged = new Uint8Array(512);
+
+  const settle = (line: Line, at: number) => {
+    line.winners = arbitrated(line.sources.values(), at, SACN_LOST_AFTER, merged);
+    writeShared(shared, line.slot, line.row.id, line.winners.length > 0 ? merged : null);
+  };
+  const hear = (line: Line, source: Source, sequence: number, ordered: boolean) => {
+    const before = line.sources.get(source.key);
+    if (before && ordered && isOutOfOrder(sequence, before.sequence)) return;
+    if (!before && line.sources.size >= MOST_SOURCES) return;
+    line.sources.set(source.key, { ...source, levels: Uint8Array.from(source.levels), sequence });
+    settle(line, source.at);
+  };
+
+  return {
+    take(rows) {
+      const before = new Map(lines.map((line) => [line.row.id, line]));
+      lines = rows
+        .filter((row) => row.on)
+        .map((row, slot) => {
+          const kept = before.get(row.id);
+          const same = kept && kept.row.protocol === row.protocol && kept.row.number === row.number;
+          return { row, slot, sources: same ? kept.sources : new Map(), winners: same ? kept.winners : [] };
+        });
+      clearShared(shared, 0);
+    },
+    sacn(data, at) {
+      const key = Buffer.from(data.cid).toString('hex');
+      for (const line of lines) {
+        if (line.row.protocol !== 'sacn' || line.row.number !== data.universe) continue;
+        if (data.terminated) {
+          line.sources.delete(key);
+          settle(line, at);
+        } else {
+          const { sourceName, priority, levels, sequence } = data;
+          hear(line, { key, name: sourceName || 'a source without a name', priority, at, levels }, sequence, true);
+        }
+      }
+    },
+    artnet({ port, sequence, levels }, from, at) {
+      for (const line of lines)
+        if (line.row.protocol === 'artnet' && line.row.number === port)
+          hear(line, { key: from, name: from, priority: 0, at, levels }, sequence, sequence !== 0);
+    },
+    check(at) {
+      for (const line of lines) {
+        for (const [key, source] of line.sources) if (at - source.at > SACN_LOST_AFTER) line.sources.delete(key);
+        settle(line, at);
+      }
+    },
+    report: (at) =>
+      lines.map(({ row, sources, winners }) => ({
+        id: row.id,
+        sources: [...sources.values()].map((source) => ({
+          name: source.name,
+          priority: row.protocol === 'sacn' ? source.priority : null,
+          secondsAgo: Math.round((at - source.at) * 10) / 10,
+          wins: winners.includes(source.name),
+        })),
+      })),
+  };
+}

@@ -1,0 +1,36 @@
+// The thread around `startOutput`.
+
+import { setPriority } from 'node:os';
+import { parentPort, workerData } from 'node:worker_threads';
+import type { Links, NetworkFace } from '@hovlix/core/links';
+import { sharedLevels } from '../input/shared-levels';
+import { startOutput, type FromOutput, type ToOutput } from './output';
+
+const { cid, links, networks, heard } = workerData as {
+  cid: Uint8Array;
+  links: Links;
+  networks: NetworkFace[];
+  heard: SharedArrayBuffer;
+};
+try {
+  // On Linux this is the calling thread's own: light goes before everything else, where the system allows it.
+  setPriority(0, -10);
+} catch {
+  // Without the right to, it runs as everybody does.
+}
+const say = (message: FromOutput, hand: ArrayBuffer[] = []) => parentPort!.postMessage(message, hand);
+const output = startOutput({
+  cid,
+  links,
+  networks,
+  heard: sharedLevels(heard),
+  show: (universe, levels, merged) => say({ type: 'levels', universe, levels, merged }, [levels.buffer as ArrayBuffer]),
+});
+const reports = setInterval(() => say({ type: 'report', report: output.report() }), 500);
+parentPort!.on('message', (message: ToOutput) => {
+  void output.tell(message).then(() => {
+    if (message.type !== 'stop') return;
+    clearInterval(reports);
+    parentPort!.close();
+  });
+});

@@ -1,0 +1,171 @@
+// The output: keeps a program and the live state, and sends light 44 times a second.
+// It lives in a thread of its own, so that no web page, file or edit can hold up a frame.
+
+import { compile, frameFor, render, type Program } from '@hovlix/core/engine';
+import {
+  mergeInput,
+  NO_LINKS,
+  type InputRow,
+  type Links,
+  type NetworkFace,
+  type OutputReport,
+  type Winner,
+} from '@hovlix/core/links';
+import { AT_REST, reduced, type Entry, type LiveState } from '@hovlix/core/live';
+import type { Show } from '@hovlix/core/show';
+import { seconds } from '@hovlix/core/units';
+import { SACN_DISCOVERY_EVERY } from '@hovlix/core/wire';
+import { now } from '../clock';
+import { readShared, type SharedLevels } from '../input/shared-levels';
+import { incidentWatch } from './incidents';
+import { FRAMES_PER_SECOND, startPacer } from './pacer';
+import { rowBook, type Group } from './row-book';
+
+export type ToOutput =
+  | { readonly type: 'show'; readonly show: Show }
+  | { readonly type: 'state'; readonly state: LiveState }
+  | { readonly type: 'entry'; readonly entry: Entry }
+  | { readonly type: 'links'; readonly links: Links }
+  | { readonly type: 'networks'; readonly networks: readonly NetworkFace[] }
+  /** Universes whose levels screens want to see as they go out. */
+  | { readonly type: 'watch'; readonly universes: readonly number[] }
+  | { readonly type: 'stop' };
+
+export type FromOutput =
+  | { readonly type: 'report'; readonly report: OutputReport }
+  | { readonly type: 'levels'; readonly universe: number; readonly levels: Uint8Array; readonly merged: boolean };
+
+export type Output = { readonly tell: (message: ToOutput) => Promise<void>; readonly report: () => OutputReport };
+
+type Start = {
+  /** 16 bytes that name this Hovlix on sACN. */
+  readonly cid: Uint8Array;
+  readonly links?: Links;
+  readonly networks: readonly NetworkFace[];
+  /** Where the input thread leaves what it hears. */
+  readonly heard?: SharedLevels;
+  /** Takes levels of watched universes; the array is given away. */
+  readonly show?: (universe: number, levels: Uint8Array, merged: boolean) => void;
+};
+
+/** Watched universes are shown this often: every fourth frame. */
+const SHOWN_EVERY = 4;
+
+export function startOutput({ cid, links: first = NO_LINKS, networks, heard, show = () => undefined }: Start): Output {
+  const incidents = incidentWatch(now, Date.now);
+  const book = rowBook(cid, first, networks);
+  let inputs: readonly InputRow[] = first.inputs.filter((row) => row.on);
+  let program: Program | undefined;
+  let compiled: Program | undefined;
+  let state = AT_REST;
+  let watched: readonly number[] = [];
+  let tick = 0;
+  let discovered = -Infinity;
+  let counted = { at: now() as number, frames: 0, perSecond: 0 };
+  const theirs = new Uint8Array(512);
+  const winners = new Map<number, Winner>();
+
+  /** The program over all universes that have a lamp, an output or an input. */
+  const widen = () => {
+    if (!compiled) return;
+    const wanted = [...book.universes(), ...inputs.map((row) => row.universe as number)];
+    const more = [...new Set(wanted)].filter((one) => !compiled!.universes.includes(one));
+    // At the end, so that the places of all channels stay as compiled.
+    program = { ...compiled, universes: [...compiled.universes, ...more] };
+    book.lay(program.universes, frameFor(program).length);
+  };
+
+  const pacer = startPacer(now, FRAMES_PER_SECOND, (due) => {
+    incidents.frame();
+    if (!program) return;
+    tick++;
+    for (const group of book.groups()) {
+      if (state.sending) render(program, state, seconds(due - group.delay), group.frame);
+      else group.frame.fill(0);
+      const merged = mergeAll(group);
+      for (let i = 0; i < group.rows.length; i++) {
+        const { sender, place } = group.rows[i]!;
+        if (state.sending || merged[place]) sender.send(group.views[place]!, tick);
+        else sender.fallSilent();
+      }
+      if (group.delay === 0 && tick % SHOWN_EVERY === 0) showWatched(group, merged);
+    }
+    book.synchronize(tick);
+    if (due - discovered >= SACN_DISCOVERY_EVERY) {
+      discovered = due;
+      book.discover();
+    }
+    if (state.sending) counted.frames++;
+  });
+
+  /** Lays what other programs send over a frame. @returns for each universe, whether somebody else speaks there. */
+  function mergeAll(group: Group): Uint8Array {
+    group.merged.fill(0);
+    if (!heard) return group.merged;
+    for (let i = 0; i < inputs.length; i++) {
+      const { id, universe, merge } = inputs[i]!;
+      const place = program!.universes.indexOf(universe);
+      if (place < 0 || !readShared(heard, id, theirs)) {
+        winners.set(universe, 'ours');
+        continue;
+      }
+      // While our output is off, only a backup speaks in our place.
+      if (!state.sending && merge !== 'backup') continue;
+      const winner = mergeInput(group.views[place]!, theirs, merge, state.sending);
+      winners.set(universe, winner);
+      if (winner !== 'ours') group.merged[place] = 1;
+    }
+    return group.merged;
+  }
+
+  function showWatched(group: Group, merged: Uint8Array): void {
+    for (let place = 0; place < program!.universes.length; place++) {
+      const universe = program!.universes[place]!;
+      if (merged[place] || watched.includes(universe)) show(universe, group.views[place]!.slice(), merged[place] === 1);
+    }
+  }
+
+  return {
+    async tell(message) {
+      switch (message.type) {
+        case 'show':
+          compiled = compile(message.show);
+          return widen();
+        case 'state':
+          state = message.state;
+          return;
+        case 'entry':
+          state = reduced(state, message.entry);
+          return;
+        case 'links':
+          inputs = message.links.inputs.filter((row) => row.on);
+          winners.clear();
+          book.take(message.links);
+          return widen();
+        case 'networks':
+          book.see(message.networks);
+          return widen();
+        case 'watch':
+          watched = message.universes;
+          return;
+        case 'stop':
+          pacer.stop();
+          return book.close();
+      }
+    },
+    report() {
+      const at = now();
+      if (at - counted.at >= 0.9)
+        counted = { at, frames: 0, perSecond: Math.round((counted.frames / (at - counted.at)) * 10) / 10 };
+      return {
+        sending: state.sending && program !== undefined,
+        framesPerSecond: counted.perSecond,
+        skipped: pacer.report().skipped,
+        universes: [...(program?.universes ?? [])],
+        rows: book.reports(program !== undefined, state.sending),
+        winners: [...winners].map(([universe, winner]) => ({ universe, winner })),
+        incidents: [...incidents.list()],
+      };
+    },
+  };
+}

@@ -1,0 +1,56 @@
+// The stand-ins as a process of their own: `hovlix serve --demo` starts it and is told twice a second what arrives.
+
+import { join } from 'node:path';
+import type { NodeReport, SerialPlace } from '@hovlix/core/links';
+import { startNode } from './node';
+import { startSerial, type SerialStandIn } from './serial';
+
+export type FromStandIns =
+  | { readonly type: 'report'; readonly report: NodeReport }
+  | { readonly type: 'cables'; readonly places: readonly SerialPlace[] }
+  | { readonly type: 'failed'; readonly why: string };
+
+const [home = '.', sacn, artnet] = process.argv.slice(2);
+const say = (message: FromStandIns) => process.send?.(message);
+const cables: SerialStandIn[] = [];
+
+async function start(): Promise<void> {
+  const node = await startNode({ ports: { sacn: Number(sacn) || 5568, artnet: Number(artnet) || 6454 } }).catch(
+    (error: Error) => {
+      say({ type: 'failed', why: `The DMX node stand-in cannot listen: ${error.message}.` });
+      return undefined;
+    },
+  );
+  const places: SerialPlace[] = [];
+  for (const kind of ['framed', 'plain'] as const)
+    try {
+      const cable = await startSerial(kind, join(home, `stand-in-${kind}-cable`));
+      cables.push(cable);
+      places.push({
+        path: cable.path,
+        name: `${kind === 'framed' ? 'Framed' : 'Plain'} cable stand-in`,
+        standIn: true,
+      });
+    } catch {
+      // No pseudo-terminals on this system: the other stand-ins do without.
+    }
+  say({ type: 'cables', places });
+  setInterval(() => {
+    const all = [...(node ? [node.report()] : []), ...cables.map((cable) => cable.report())];
+    say({
+      type: 'report',
+      report: {
+        universes: all.flatMap(({ universes }) => universes),
+        bad: all.reduce((sum, { bad }) => sum + bad, 0),
+        lastBad: all.map(({ lastBad }) => lastBad).find((one) => one !== null) ?? null,
+      },
+    });
+  }, 500);
+}
+
+void start();
+process.on('exit', () => cables.forEach((cable) => cable.close()));
+process.on('disconnect', () => process.exit());
+process.on('SIGTERM', () => process.exit());
+// A Ctrl-C in the terminal reaches both processes; the server is the one that ends this one.
+process.on('SIGINT', () => undefined);
