@@ -1,6 +1,12 @@
+import { rmSync } from 'node:fs';
+import { hostname, tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { defineConfig } from '@playwright/test';
 
 const PORT = 4757;
+/** Outputs and phones of a computer that nobody has used before. */
+const HOME = join(tmpdir(), 'hovlix-e2e');
+if (process.env['TEST_WORKER_INDEX'] === undefined) rmSync(HOME, { recursive: true, force: true });
 
 export default defineConfig({
   testDir: 'specs',
@@ -26,11 +32,13 @@ export default defineConfig({
         '--disable-component-update',
         '--disable-sync',
         '--no-first-run',
+        // A phone calls this computer by its name, over plain http: not a secure context, as in a hall.
+        `--host-resolver-rules=MAP ${hostname()}.local 127.0.0.2`,
       ],
     },
   },
   webServer: {
-    command: `../start --port ${PORT}`,
+    command: `../start --port ${PORT} --home ${HOME} --lan-at 127.0.0.2`,
     url: `http://localhost:${PORT}/api/status`,
     timeout: 600_000,
     reuseExistingServer: false,

@@ -1,20 +1,58 @@
 // What several specs do with the interface.
 
 import { expect, type Page } from '@playwright/test';
+import type { NodeUniverse, Status } from '@hovlix/core/links';
 
-export type NodeUniverse = {
-  universe: number;
-  protocol: string;
-  framesPerSecond: number;
-  changes: number;
-  lost: number;
-  levels: number[];
-};
+/** All that the server says of its links. */
+export async function statusOf(page: Page): Promise<Status> {
+  return (await page.request.get('/api/status')).json();
+}
 
-/** What the DMX node stand-in says of universe 1. */
-export async function nodeReport(page: Page): Promise<NodeUniverse> {
-  const status = await (await page.request.get('/api/status')).json();
-  return status.node.universes.find((one: NodeUniverse) => one.universe === 1 && one.protocol === 'sacn');
+/** What the DMX node stand-in says of universe 1, or another stand-in of what it hears. */
+export async function nodeReport(page: Page, protocol: NodeUniverse['protocol'] = 'sacn', universe = 1) {
+  const status = await statusOf(page);
+  return status.node!.universes.find((one) => one.universe === universe && one.protocol === protocol)!;
+}
+
+/** Brings the outputs and inputs back to what a new computer has, and ends every test and hand. */
+export async function restoreLinks(page: Page): Promise<void> {
+  await page.goto('/links');
+  await page.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        const socket = new WebSocket(`ws://${location.host}/conductor`);
+        socket.onopen = () => {
+          for (const action of [
+            { type: 'end-test' },
+            { type: 'free-channels', universe: null },
+            { type: 'sending', on: true },
+            { type: 'blackout', on: false, fade: 0 },
+          ])
+            socket.send(JSON.stringify({ type: 'act', action }));
+          socket.send(JSON.stringify({ type: 'hello', protocol: 2, screen: 'restore', show: null }));
+        };
+        socket.onmessage = (event) => {
+          const message = JSON.parse(String(event.data));
+          if (message.type !== 'links') return;
+          const first = {
+            id: 'universe-1-0',
+            universe: 1,
+            on: true,
+            delayMs: 0,
+            way: { protocol: 'sacn', to: '127.0.0.1', network: null, number: 1, priority: 100 },
+          };
+          const patches = [
+            { op: 'replace', path: ['outputs'], value: [first] },
+            { op: 'replace', path: ['inputs'], value: [] },
+          ];
+          socket.onmessage = () => {
+            socket.close();
+            resolve();
+          };
+          socket.send(JSON.stringify({ type: 'links-edit', patches, revision: message.revision }));
+        };
+      }),
+  );
 }
 
 /** Opens a place and waits until the show and the conductor are there. */

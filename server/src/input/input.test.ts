@@ -143,8 +143,8 @@ test('another sender that lists our universes is named; one that lists others is
     way: { protocol: 'sacn' as const, to: 'multicast' as const, network: null, number },
   });
   const { input, send } = await listening([], [row(3), row(4)]);
-  send(encodeSacnDiscovery(new Uint8Array(16).fill(8), 'Other desk', [1, 2, 3]));
-  send(encodeSacnDiscovery(new Uint8Array(16).fill(9), 'Far desk', [700]));
+  send(encodeSacnDiscovery(new Uint8Array(16).fill(8), 'Other desk', [1, 2, 3])[0]!);
+  send(encodeSacnDiscovery(new Uint8Array(16).fill(9), 'Far desk', [700])[0]!);
   await until(() => input.report().clashes.length > 0);
   expect(input.report().clashes).toEqual([{ name: 'Other desk', address: '127.0.0.1', universes: [3], twin: false }]);
 });
@@ -156,6 +156,18 @@ test('a flood of made-up sources does not grow without end', async () => {
   for (let from = 10; from < 250; from++) send(packet(from, 100, [1]));
   await until(() => input.report().rows[0]!.sources.length === 16);
   expect(levels()?.[0]).toBe(42);
+});
+
+test('an ear whose port another program holds says so, and opens when it is free', async () => {
+  const port = await freePort();
+  const other = createSocket({ type: 'udp4', reuseAddr: false });
+  await new Promise<void>((resolve) => other.bind(port, resolve));
+  const input = startInput({ cid, networks, heard: sharedLevels(), ports: { sacn: port, artnet: await freePort() } });
+  toClose.push(() => input.tell({ type: 'stop' }));
+  const [deaf] = await until(() => input.report().deaf.length > 0 && input.report().deaf);
+  expect(deaf).toBe(`sACN input is deaf: another program holds port ${port}. Output is not affected.`);
+  other.close();
+  await until(() => input.report().deaf.length === 0);
 });
 
 test('shared levels: what is written is read, a row that is not there is not', () => {

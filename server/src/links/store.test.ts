@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { editLinks } from '@hovlix/core/links';
 import { id } from '@hovlix/core/units';
 import { parseTarget } from '../output/target';
+import { cidOfThisMachine } from './cid';
 import { broadcastOf, isInNetwork } from './networks';
 import { linksStore } from './store';
 
@@ -64,6 +65,20 @@ test('each new universe gets an output to every target once, and one that was re
     store.make({ type: 'remove-output', output: id<'Output'>(row.id) });
   store.reach([1, 2], [sacn]);
   expect(store.links().outputs).toHaveLength(2);
+});
+
+test('a second copy on this computer takes a name of its own on the wire; the kept one is there again afterwards', () => {
+  const home = mkdtempSync(join(tmpdir(), 'hovlix-cid-'));
+  const hex = () => Buffer.from(cidOfThisMachine(home)).toString('hex');
+  const first = hex();
+  // Another process that runs holds the first name: the one that started this test.
+  writeFileSync(join(home, 'cid.lock'), String(process.ppid));
+  const second = hex();
+  expect(second).not.toBe(first);
+  expect(hex()).toBe(second);
+  // One that no longer runs holds nothing.
+  writeFileSync(join(home, 'cid.lock'), '999999999');
+  expect(hex()).toBe(first);
 });
 
 test('broadcast addresses and networks by their masks', () => {

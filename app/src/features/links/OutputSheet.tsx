@@ -173,6 +173,16 @@ function CableFields({ way, status, onChange }: Fields<Extract<Way, { protocol: 
         hint={ports.length === 0 ? 'No cable is plugged in. It appears here as soon as one is.' : undefined}
         onChoose={(path) => onChange({ ...way, path })}
       />
+      <Typed<string>
+        label="Its name in the system"
+        value={way.path}
+        read={(text) =>
+          text.trim().length >= 1 && text.trim().length <= 300
+            ? { value: text.trim() }
+            : { wrong: 'As the system calls it, like /dev/ttyUSB0 or COM3.' }
+        }
+        onChange={(path) => onChange({ ...way, path })}
+      />
       <Labelled
         label="Kind"
         hint={

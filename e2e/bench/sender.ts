@@ -1,0 +1,47 @@
+// Sends a large show to a port on loopback for a while, then says what that cost this process.
+
+import { setPriority } from 'node:os';
+import { linksStore } from '../../server/src/links/store';
+import { networksOfThisComputer } from '../../server/src/links/networks';
+import { startOutput } from '../../server/src/output/output';
+import { parseTarget } from '../../server/src/output/target';
+import { AT_REST } from '@hovlix/core/live';
+import { id, seconds } from '@hovlix/core/units';
+import { now } from '../../server/src/clock';
+import { bigShow } from './big-show';
+
+const [port, universes, length] = process.argv.slice(2).map(Number) as [number, number, number];
+try {
+  setPriority(0, -10);
+} catch {
+  // As in the server: where the system allows it.
+}
+const links = linksStore(undefined, () => undefined);
+const numbers = Array.from({ length: universes }, (_, i) => i + 1);
+links.reach(numbers, [parseTarget(`sacn:127.0.0.1:${port}`)!]);
+const output = startOutput({
+  cid: new Uint8Array(16).fill(3),
+  links: links.links(),
+  networks: networksOfThisComputer(),
+});
+const show = bigShow(universes, universes * 30);
+await output.tell({ type: 'show', show });
+const at = now();
+await output.tell({
+  type: 'state',
+  state: { ...AT_REST, song: { id: id<'Song'>('song'), playing: true, songTime: seconds(0), at, rate: 1, since: at } },
+});
+const memoryMb: number[] = [];
+const measure = () => {
+  globalThis.gc?.();
+  memoryMb.push(process.memoryUsage().rss / 1e6);
+};
+const begun = process.cpuUsage();
+for (let tenth = 0; tenth < 10; tenth++) {
+  await new Promise((resolve) => setTimeout(resolve, length * 100));
+  measure();
+}
+const used = process.cpuUsage(begun);
+await output.tell({ type: 'stop' });
+process.send!({ cpuSeconds: (used.user + used.system) / 1e6, memoryMb });
+process.disconnect();

@@ -1,0 +1,126 @@
+import { hostname } from 'node:os';
+import { expect, test, type Page, type WebSocket } from '@playwright/test';
+import { lookIs, open, stageBrightness } from './hovlix';
+
+/** As a phone in the hall calls this computer: by its name, over plain http. */
+const hall = `http://${hostname().toLowerCase()}.local:4757`;
+
+async function openToPhones(page: Page): Promise<string> {
+  await open(page, '/links');
+  await page.getByRole('button', { name: 'Open to phones' }).click();
+  await expect(page.getByTestId('qr')).toBeVisible();
+  await expect(page.getByTestId('phone-address')).toHaveText('http://127.0.0.2:4757');
+  return (await page.getByTestId('code').textContent())!.replace(/\D/g, '');
+}
+
+test.afterEach(async ({ request }) => {
+  const { phones } = await (await request.get('/api/status')).json();
+  for (const device of phones.devices) await request.delete(`/api/phones/devices/${device.id}`);
+  await request.post('/api/phones', { data: { open: false } });
+});
+
+test('a phone joins with the code, is refused with a wrong one, shares the light, and is sent away', async ({
+  page,
+  browser,
+}) => {
+  const code = await openToPhones(page);
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, baseURL: hall });
+  const phone = await context.newPage();
+  const errors: string[] = [];
+  phone.on('pageerror', (error) => errors.push(error.message));
+  // Nothing but the joining page, whatever is asked for.
+  await phone.goto('/songs');
+  await expect(phone.getByRole('heading', { name: 'Join the light' })).toBeVisible();
+  await phone.getByLabel('Code').fill(code === '123456' ? '654321' : '123456');
+  await phone.getByLabel('Name of this device').fill('Ana’s phone');
+  await phone.getByRole('button', { name: 'Join' }).click();
+  await expect(phone.getByRole('alert')).toHaveText('That is not the code. Try again.');
+  await phone.getByLabel('Code').fill(code);
+  await phone.getByRole('button', { name: 'Join' }).click();
+  await expect(phone.getByTestId('health')).toHaveText(/sending/);
+  expect(await phone.evaluate(() => window.isSecureContext)).toBe(false);
+  expect(phone.url()).not.toContain(code);
+  await expect(page.getByText('is here')).toBeVisible();
+  // It sees that phones may come in, but no code.
+  await phone.goto('/links');
+  await expect(phone.getByText('Open to phones and tablets')).toBeVisible();
+  await expect(phone.getByTestId('code')).toHaveCount(0);
+
+  // What one presses, the other shows: state, picture and pad.
+  await phone.goto('/looks');
+  await page.getByRole('link', { name: 'Looks' }).click();
+  const dark = await stageBrightness(phone);
+  await page.getByRole('button', { name: 'Full sail, off' }).click();
+  await lookIs(phone, 'Full sail', true);
+  await expect.poll(() => stageBrightness(phone)).toBeGreaterThan(dark + 5);
+  await phone.getByRole('button', { name: 'Full sail, on' }).click();
+  await lookIs(page, 'Full sail', false);
+
+  // Sent away, it is back on the joining page at once.
+  await page.getByRole('link', { name: 'Links' }).click();
+  await page.getByRole('button', { name: 'Hold to send away' }).click({ delay: 1000 });
+  await expect(phone.getByRole('heading', { name: 'Join the light' })).toBeVisible();
+  expect(errors).toEqual([]);
+  await context.close();
+});
+
+test('the code in a QR address is taken out of it at once', async ({ page, browser }) => {
+  const code = await openToPhones(page);
+  const context = await browser.newContext();
+  const phone = await context.newPage();
+  const asked: string[] = [];
+  phone.on('request', (request) => asked.push(request.url()));
+  await phone.goto(`http://127.0.0.2:4757/#${code}`);
+  await expect(phone.getByLabel('Code')).toHaveValue(`${code.slice(0, 3)} ${code.slice(3)}`);
+  expect(phone.url()).toBe('http://127.0.0.2:4757/');
+  await phone.getByRole('button', { name: 'Join' }).click();
+  await expect(phone.getByTestId('health')).toHaveText(/sending/);
+  expect(asked.filter((url) => new URL(url).search.includes(code) || new URL(url).pathname.includes(code))).toEqual([]);
+  await context.close();
+});
+
+test('closed, the door is shut: nobody answers on the network', async ({ page, browser }) => {
+  await openToPhones(page);
+  await page.getByRole('button', { name: 'Close to phones' }).click();
+  await expect(page.getByText('Only this computer can open Hovlix')).toBeVisible();
+  const other = await (await browser.newContext()).newPage();
+  await expect(other.goto('http://127.0.0.2:4757/')).rejects.toThrow(/ERR_CONNECTION/);
+  await other.close();
+});
+
+test('two screens show the same state within 100 ms', async ({ page, browser }) => {
+  const sent = new Map<number, number>();
+  const waits: number[] = [];
+  const levelIn = (payload: string | Buffer) => {
+    const message = JSON.parse(String(payload));
+    const actions = [message.action, ...(message.entries ?? []).map((entry: { action: unknown }) => entry.action)];
+    return actions.find((action) => action?.type === 'master')?.level as number | undefined;
+  };
+  page.on('websocket', (socket: WebSocket) =>
+    socket.on('framesent', ({ payload }) => {
+      const level = levelIn(payload);
+      if (level !== undefined) sent.set(level, performance.now());
+    }),
+  );
+  const other = await (await browser.newContext()).newPage();
+  other.on('websocket', (socket: WebSocket) =>
+    socket.on('framereceived', ({ payload }) => {
+      const level = levelIn(payload);
+      const at = level === undefined ? undefined : sent.get(level);
+      if (at !== undefined) waits.push(performance.now() - at);
+    }),
+  );
+  await open(page, '/links');
+  await open(other, '/links');
+  await page.getByRole('button', { name: /Grand master, / }).click();
+  const fader = page.getByLabel('Grand master level');
+  for (let level = 40; level < 60; level++) await fader.fill(String(level));
+  await expect(other.getByTestId('master')).toHaveText('59');
+  await expect.poll(() => waits.length).toBe(20);
+  waits.sort((a, b) => a - b);
+  // The middle one, as the machine that tests also runs both browsers.
+  expect(waits[10]).toBeLessThan(100);
+  await page.getByRole('button', { name: 'Grand master to full' }).click();
+  await expect(other.getByTestId('master')).toHaveText('100');
+  await other.close();
+});
