@@ -1,6 +1,8 @@
 // Bundles the `hovlix` command, its threads and the stand-ins into server/dist.
+import { rmSync } from 'node:fs';
 import { build } from 'esbuild';
 
+rmSync('server/dist', { recursive: true, force: true });
 await build({
   entryPoints: {
     hovlix: 'server/src/main.ts',

@@ -124,3 +124,50 @@ test('two screens show the same state within 100 ms', async ({ page, browser }) 
   await expect(other.getByTestId('master')).toHaveText('100');
   await other.close();
 });
+
+test('the screen with the music stays the clock: another without it pauses, seeks and starts, and the sound follows', async ({
+  page,
+  browser,
+}) => {
+  await page.addInitScript(() => {
+    const real = window.Audio;
+    (window as unknown as { Audio: unknown }).Audio = function made() {
+      const audio = new real();
+      (window as unknown as { heard: HTMLAudioElement }).heard = audio;
+      return audio;
+    };
+  });
+  const heard = () =>
+    page.evaluate(() => {
+      const audio = (window as unknown as { heard: HTMLAudioElement }).heard;
+      return { playing: !audio.paused, at: audio.currentTime };
+    });
+  await open(page, '/songs/paper-lighthouse');
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await expect.poll(async () => (await heard()).at).toBeGreaterThan(1);
+
+  const other = await (await browser.newContext()).newPage();
+  // As on a phone that got the show through the conductor: the words and lanes, not the recordings.
+  await other.addInitScript(() => {
+    const get = IDBObjectStore.prototype.get;
+    IDBObjectStore.prototype.get = function missing(key: IDBValidKey) {
+      return get.call(this, String(key).startsWith('music:') ? 'nothing' : key);
+    };
+  });
+  await open(other, '/songs/paper-lighthouse');
+  await expect(other.getByRole('button', { name: 'Pause' })).toBeVisible();
+  await other.getByRole('button', { name: 'Pause' }).click();
+  await expect.poll(async () => (await heard()).playing).toBe(false);
+
+  // From the middle, on the screen that has no music of it.
+  await other.getByRole('button', { name: 'Bar 17', exact: true }).click();
+  await other.getByRole('button', { name: 'Play from here' }).click();
+  await expect.poll(async () => (await heard()).playing).toBe(true);
+  const { at } = await heard();
+  expect(at).toBeGreaterThan(34);
+  await expect(other.getByTestId('position')).toHaveText(/0:(3[4-9]|4)/);
+  await expect(other.getByText('is not in this browser')).toHaveCount(0);
+  await other.getByRole('button', { name: 'Pause' }).click();
+  await expect.poll(async () => (await heard()).playing).toBe(false);
+  await other.close();
+});

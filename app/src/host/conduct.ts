@@ -37,6 +37,8 @@ export type Conducting = {
   /** Looks for a server where this page came from. */
   readonly start: () => Promise<void>;
   readonly say: (message: FromScreen) => void;
+  /** This screen's own name among the screens. */
+  readonly screen: string;
   /** The links of the conductor's computer, each time they change. */
   readonly onLinks: (take: (links: unknown, revision: number) => void) => void;
   /** Shows a universe as it goes out while subscribed; one at a time on each screen. */
@@ -176,6 +178,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
       window.addEventListener('online', awake);
     },
     say,
+    screen,
     onLinks: (take) => {
       takeLinks = take;
     },

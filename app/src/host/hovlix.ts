@@ -51,6 +51,8 @@ export function hovlix(): Hovlix {
     player: player(kept, doc, link),
     openDemo,
     async start() {
+      // A scanned code has done its work, or is of no use any more: it does not stay in the address.
+      if (/^#\d{6}$/.test(window.location.hash)) window.history.replaceState(null, '', window.location.pathname);
       const id = await kept.currentId();
       const last = id === null ? undefined : await kept.load(id);
       const problem = last?.ok ? await doc.open(last.value) : await openDemo();

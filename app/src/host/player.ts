@@ -25,6 +25,8 @@ export type Player = {
 /** Sound and light may part by this much before the conductor is told. Far below what anyone sees. */
 const DRIFT_SECONDS = 0.008;
 const CHECK_MS = 250;
+/** A place in the song that is so far from what is heard was chosen on another screen: the sound goes there. */
+const SOUGHT_SECONDS = 0.5;
 
 const MIME = { wav: 'audio/wav', flac: 'audio/flac', mp3: 'audio/mpeg', ogg: 'audio/ogg' } as const;
 
@@ -35,6 +37,8 @@ export function player(repository: Repository, document: Document, conducting: C
   let loaded: string | undefined;
   let url: string | undefined;
   let request = 0;
+  /** This screen was the one that sounded: it takes up what a screen without music starts. */
+  let sounded = false;
 
   const playing = () => conducting.store.getState().live.song;
   /** Loads the song's music unless it is there already. False where there is none. */
@@ -61,7 +65,7 @@ export function player(repository: Repository, document: Document, conducting: C
     // At the end the song stops, also when the screen that played it has gone.
     if (song?.playing && length !== undefined && songTimeAt(song, conducting.now()) > length + 0.3)
       return conducting.act({ type: 'pause' });
-    if (!song?.playing || song.id !== store.getState().song || audio.paused || audio.seeking) return;
+    if (!song?.playing || song.sound !== conducting.screen || audio.paused || audio.seeking) return;
     const at = conducting.now();
     const heard = audio.currentTime;
     if (Math.abs(songTimeAt(song, at) - heard) > DRIFT_SECONDS)
@@ -71,10 +75,42 @@ export function player(repository: Repository, document: Document, conducting: C
   audio.addEventListener('ended', () => {
     if (playing()?.playing) conducting.act({ type: 'pause' });
   });
-  // Another screen paused or went to another song: the sound follows.
-  conducting.store.subscribe(({ live }) => {
-    if (!audio.paused && (!live.song?.playing || live.song.id !== store.getState().song)) audio.pause();
+  // What another screen does with the song, the sound follows.
+  conducting.store.subscribe(({ live }, before) => {
+    if (live.song === before.live.song) return;
+    const { song } = live;
+    const mine = song?.playing && song.sound === conducting.screen;
+    if (!mine && !audio.paused) audio.pause();
+    if (!song?.playing) return;
+    if (song.sound !== undefined) {
+      if (!mine) store.setState({ trouble: null });
+      sounded = mine === true;
+      const at = songTimeAt(song, conducting.now());
+      if (mine && !audio.paused && !audio.seeking && Math.abs(at - audio.currentTime) > SOUGHT_SECONDS)
+        audio.currentTime = at;
+    } else if (sounded) void takeUp(song.id);
   });
+
+  /** The song was started where there is no music of it, and this screen has sounded before: it sounds again. */
+  const takeUp = async (wanted: Id<'Song'>): Promise<void> => {
+    const mine = ++request;
+    const song = document.store.getState().history?.show.songs.find((one) => one.id === wanted);
+    if (!song || !(await load(song)) || mine !== request) return;
+    const live = playing();
+    if (live?.id !== wanted || !live.playing || live.sound !== undefined) return;
+    audio.currentTime = Math.max(0, songTimeAt(live, conducting.now()));
+    await audio.play().catch(() => undefined);
+    if (mine !== request || audio.paused) return audio.pause();
+    store.setState({ song: wanted });
+    const at = conducting.now();
+    conducting.act({
+      type: 'anchor',
+      songTime: seconds(audio.currentTime),
+      at,
+      rate: 1,
+      sound: conducting.screen,
+    });
+  };
 
   return {
     store,
@@ -103,6 +139,7 @@ export function player(repository: Repository, document: Document, conducting: C
         type: 'play',
         song: song.id,
         from: seconds(sounds && !audio.paused ? audio.currentTime : start),
+        ...(sounds && !audio.paused ? { sound: conducting.screen } : {}),
       });
     },
     pause() {
@@ -113,7 +150,7 @@ export function player(repository: Repository, document: Document, conducting: C
     seek(song, to) {
       const live = playing();
       if (live?.id === song.id && live.playing) {
-        if (loaded === song.music?.hash) audio.currentTime = to;
+        if (live.sound === conducting.screen) audio.currentTime = to;
         conducting.act({ type: 'seek', to: seconds(to) });
       } else conducting.act({ type: 'open-song', song: song.id, from: seconds(to) });
     },

@@ -20,7 +20,13 @@ export type HeldChannel = z.infer<typeof HeldChannel>;
 export const Action = z.discriminatedUnion('type', [
   /** A song's light at a place, still; null lets go of it. */
   z.strictObject({ type: z.literal('open-song'), song: idOf<'Song'>().nullable(), from: Moment }),
-  z.strictObject({ type: z.literal('play'), song: idOf<'Song'>(), from: Moment }),
+  /** `sound` names the screen it is heard from; none where the one who pressed has no music of it. */
+  z.strictObject({
+    type: z.literal('play'),
+    song: idOf<'Song'>(),
+    from: Moment,
+    sound: z.string().max(60).optional(),
+  }),
   z.strictObject({ type: z.literal('pause') }),
   z.strictObject({ type: z.literal('seek'), to: Moment }),
   /** Where the sound really is, from the screen that plays it. */
@@ -29,6 +35,8 @@ export const Action = z.discriminatedUnion('type', [
     songTime: Moment,
     at: Moment,
     rate: z.number().min(0.1).max(4).default(1),
+    /** Given where this screen takes up the sound. */
+    sound: z.string().max(60).optional(),
   }),
   z.strictObject({ type: z.literal('look-on'), look: idOf<'Look'>(), fade: Length }),
   z.strictObject({ type: z.literal('look-off'), look: idOf<'Look'>(), fade: Length }),

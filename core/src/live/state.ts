@@ -44,6 +44,8 @@ export const LiveState = z.strictObject({
       at: Moment,
       rate: z.number(),
       since: Moment,
+      /** The screen it is heard from, whose clock counts; none where no screen sounds. */
+      sound: z.string().optional(),
     })
     .nullable(),
   /** Looks that are on or fading out, in the order in which they came on. */
@@ -96,7 +98,18 @@ function next(state: LiveState, { action, at }: Entry): LiveState {
         song: action.song && { id: action.song, playing: false, songTime: action.from, at, rate: 1, since: at },
       };
     case 'play':
-      return { ...state, song: { id: action.song, playing: true, songTime: action.from, at, rate: 1, since: at } };
+      return {
+        ...state,
+        song: {
+          id: action.song,
+          playing: true,
+          songTime: action.from,
+          at,
+          rate: 1,
+          since: at,
+          ...(action.sound === undefined ? {} : { sound: action.sound }),
+        },
+      };
     case 'pause':
       if (!state.song) return state;
       return { ...state, song: { ...state.song, playing: false, songTime: songTimeAt(state.song, at), at } };
@@ -104,7 +117,16 @@ function next(state: LiveState, { action, at }: Entry): LiveState {
       return state.song ? { ...state, song: { ...state.song, songTime: action.to, at } } : state;
     case 'anchor':
       if (!state.song?.playing) return state;
-      return { ...state, song: { ...state.song, songTime: action.songTime, at: action.at, rate: action.rate } };
+      return {
+        ...state,
+        song: {
+          ...state.song,
+          songTime: action.songTime,
+          at: action.at,
+          rate: action.rate,
+          ...(action.sound === undefined ? {} : { sound: action.sound }),
+        },
+      };
     case 'look-on':
       return lookTurned(letGoOfStillSong(state), action.look, true, at, action.fade);
     case 'look-off':

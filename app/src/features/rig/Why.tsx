@@ -5,15 +5,19 @@ import { Text } from '@tamagui/core';
 import X from 'lucide-react-native/icons/x';
 import type { Explanation } from '@hovlix/core/engine';
 import type { Fixture, Profile } from '@hovlix/core/rig';
+import { seconds } from '@hovlix/core/units';
 import { useHovlix, useLive, useStage } from '../../host/hovlix';
 import { usePalette } from '../../ui/palette';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
 import { contributionWords, darkWords } from './model';
 
+/** Long enough to walk to the lamp and look. */
+const FLASH_FOR = seconds(5);
+
 type Props = { readonly fixture: Fixture; readonly profile: Profile; readonly onClose: () => void };
 
 export function Why({ fixture, profile, onClose }: Props) {
-  const { light } = useHovlix();
+  const { light, conducting } = useHovlix();
   const palette = usePalette();
   const stage = useStage();
   const seq = useLive((live) => live.seq);
@@ -28,6 +32,14 @@ export function Why({ fixture, profile, onClose }: Props) {
       clearInterval(timer);
     };
   }, [light, fixture.id, stage, seq]);
+  const flash = () =>
+    conducting.act({
+      type: 'flash-channels',
+      universe: fixture.universe,
+      from: fixture.address,
+      count: Math.max(1, why?.bytes.length ?? 1),
+      length: FLASH_FOR,
+    });
   return (
     <Column
       margin={12}
@@ -61,6 +73,9 @@ export function Why({ fixture, profile, onClose }: Props) {
           {contributionWords(why.contributions).map((line) => (
             <Quiet key={line}>{line}</Quiet>
           ))}
+          <Row>
+            <Button onPress={flash}>Flash this lamp</Button>
+          </Row>
           <Figures>
             channels {fixture.address}–{fixture.address + why.bytes.length - 1}: {why.bytes.join(' ')}
           </Figures>
