@@ -1,7 +1,9 @@
 // One current picture of each main view, from the demo: npm run screenshots (after npm run build).
 
 import { spawn } from 'node:child_process';
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { chromium, type Page } from '@playwright/test';
 
@@ -9,9 +11,9 @@ const root = fileURLToPath(new URL('../..', import.meta.url));
 const folder = `${root}docs/screenshots`;
 const PORT = 4779;
 
-const server = spawn(process.execPath, ['server/bin/hovlix.mjs', 'serve', '--demo', '--port', String(PORT)], {
-  cwd: root,
-});
+const home = mkdtempSync(join(tmpdir(), 'hovlix-shots-'));
+const args = ['serve', '--demo', '--port', String(PORT), '--home', home, '--lan-at', '127.0.0.2'];
+const server = spawn(process.execPath, ['server/bin/hovlix.mjs', ...args], { cwd: root });
 await new Promise<void>((resolve) => server.stdout.once('data', () => resolve()));
 mkdirSync(folder, { recursive: true });
 const browser = await chromium.launch({
@@ -56,6 +58,27 @@ await shot('song', PHONE, '/songs/paper-lighthouse', (page) => playFrom(page, 17
 await shot('songs', PHONE, '/songs');
 await shot('gig', PHONE, '/gig');
 await shot('links', PHONE, '/links', async (page) => void (await page.getByText('Universe 1 arrives').waitFor()));
+await shot('first-lamp', PHONE, '/links/first', async (page) => {
+  await page.getByRole('button', { name: /Framed cable stand-in/ }).click();
+  await page.getByText(/live$/).waitFor();
+});
+await shot('channels', PHONE, '/links/universe/1', async (page) => {
+  await page.getByRole('button', { name: /^Channel 2,/ }).click();
+});
+await shot('phones', PHONE, '/links', async (page) => {
+  await press(page, 'Open to phones');
+  const code = (await page.getByTestId('code').textContent())!.replace(/\D/g, '');
+  const phone = await browser.newPage({ viewport: PHONE });
+  await phone.goto(`http://127.0.0.2:${PORT}/#${code}`);
+  await phone.getByLabel('Name of this device').fill('Mara’s phone');
+  await phone.getByRole('button', { name: 'Join' }).click();
+  await phone.getByTestId('health').waitFor();
+  await page.getByText('is here').waitFor();
+  await page.getByRole('heading', { name: 'Phones' }).scrollIntoViewIfNeeded();
+});
+await shot('links-wide', WIDE, '/links', async (page) => {
+  await page.getByRole('button', { name: /^Universe 1 · sACN/ }).click();
+});
 await shot('song-wide', WIDE, '/songs/paper-lighthouse', async (page) => {
   await page.getByRole('button', { name: 'Bar 19', exact: true }).click();
 });

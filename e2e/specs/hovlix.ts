@@ -14,7 +14,7 @@ export async function nodeReport(page: Page, protocol: NodeUniverse['protocol'] 
   return status.node!.universes.find((one) => one.universe === universe && one.protocol === protocol)!;
 }
 
-/** Brings the outputs and inputs back to what a new computer has, and ends every test and hand. */
+/** Brings the outputs and inputs back to what a new computer has, and ends every test, hand and song. */
 export async function restoreLinks(page: Page): Promise<void> {
   await page.goto('/links');
   await page.evaluate(
@@ -25,6 +25,7 @@ export async function restoreLinks(page: Page): Promise<void> {
           for (const action of [
             { type: 'end-test' },
             { type: 'free-channels', universe: null },
+            { type: 'open-song', song: null, from: 0 },
             { type: 'sending', on: true },
             { type: 'blackout', on: false, fade: 0 },
           ])

@@ -125,8 +125,8 @@ test('a USB cable is pulled out during the show and plugged in again: said in ev
   await expect(alarm).toContainText('not plugged in');
   await expect(page.getByTestId('health')).toHaveText('1 of 2 outputs fail');
   // The other row never stopped.
-  const other = await nodeReport(page);
-  expect([other.lost, other.framesPerSecond > 40]).toEqual([0, true]);
+  await expect.poll(async () => (await nodeReport(page)).framesPerSecond).toBeGreaterThan(40);
+  expect((await nodeReport(page)).lost).toBe(0);
 
   cable = await plug();
   await expect(alarm).toHaveCount(0);
@@ -152,11 +152,19 @@ test('channels: several are moved together, the same one of all lamps alike, and
 
   await cell(2).click();
   await expect(page.getByText(/Channel 2 · Front 1/)).toBeVisible();
+  // The fader takes a channel up where it is.
+  const was = (await levels())[1]!;
+  await expect(page.getByLabel('Level of the chosen channels')).toHaveValue(String(was));
   await button(page, /of all 4 Tern 4/).click();
   await page.getByLabel('Level of the chosen channels').fill('201');
   await expect.poll(async () => (await levels()).filter((level) => level === 201)).toHaveLength(4);
   await button(page, 'Hands off').click();
-  await expect.poll(async () => (await levels()).filter((level) => level === 201 || level === 77)).toHaveLength(0);
+  await expect
+    .poll(async () => {
+      const now = await levels();
+      return [now[399], now[403], now[507], now.filter((level) => level === 201).length];
+    })
+    .toEqual([0, 0, 0, 0]);
 
   await button(page, 'Choose none').click();
   await button(page, 'Flash all').click();

@@ -1,6 +1,6 @@
 import { hostname } from 'node:os';
 import { expect, test, type Page, type WebSocket } from '@playwright/test';
-import { lookIs, open, stageBrightness } from './hovlix';
+import { lookIs, open, restoreLinks, stageBrightness } from './hovlix';
 
 /** As a phone in the hall calls this computer: by its name, over plain http. */
 const hall = `http://${hostname().toLowerCase()}.local:4757`;
@@ -13,7 +13,8 @@ async function openToPhones(page: Page): Promise<string> {
   return (await page.getByTestId('code').textContent())!.replace(/\D/g, '');
 }
 
-test.afterEach(async ({ request }) => {
+test.afterEach(async ({ page, request }) => {
+  await restoreLinks(page);
   const { phones } = await (await request.get('/api/status')).json();
   for (const device of phones.devices) await request.delete(`/api/phones/devices/${device.id}`);
   await request.post('/api/phones', { data: { open: false } });

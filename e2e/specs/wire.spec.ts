@@ -6,7 +6,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { expect, test } from '@playwright/test';
-import { open, restoreLinks, statusOf } from './hovlix';
+import type { Status } from '@hovlix/core/links';
+import { open, restoreLinks } from './hovlix';
 
 const program = fileURLToPath(new URL('../../server/bin/hovlix.mjs', import.meta.url));
 const demo = fileURLToPath(new URL('../../demo/boathouse.hovlix', import.meta.url));
@@ -154,7 +155,9 @@ test.describe('between computers', () => {
       '30',
     );
     const universe = () => heard.universes[0];
-    await expect.poll(() => universe()?.framesPerSecond ?? 0, { timeout: 20_000 }).toBeGreaterThan(40);
+    // Counted, not timed: how steady it is is the bench's business.
+    const arrives = () => expect.poll(() => universe()?.packets ?? 0, { timeout: 20_000 }).toBeGreaterThan(20);
+    await arrives();
     expect(universe()).toMatchObject({ universe: 1, source: 'Hovlix', priority: 100 });
     expect(Math.max(...universe()!.levels)).toBeGreaterThan(100);
 
@@ -162,7 +165,7 @@ test.describe('between computers', () => {
     ip('-n', spaces[1], 'link', 'set', 'stage0', 'down');
     await expect.poll(() => heard.universes.length, { timeout: 20_000 }).toBe(0);
     ip('-n', spaces[1], 'link', 'set', 'stage0', 'up');
-    await expect.poll(() => universe()?.framesPerSecond ?? 0, { timeout: 20_000 }).toBeGreaterThan(40);
+    await arrives();
     play.kill('SIGINT');
     // Goodbye: the receiver lets go at once instead of holding the last light.
     await expect.poll(() => heard.universes.length, { timeout: 5_000 }).toBe(0);
@@ -186,7 +189,7 @@ test.describe('between computers', () => {
         ],
         { encoding: 'utf8' },
       );
-      return JSON.parse(asked.stdout || '{}') as Awaited<ReturnType<typeof statusOf>>;
+      return JSON.parse(asked.stdout || '{}') as Status;
     };
     // A server without a show sends nothing yet; one output makes the universe its own.
     const edit = `const s = new (require(${JSON.stringify(fileURLToPath(new URL('../../node_modules/ws', import.meta.url)))}))("ws://localhost:4800/conductor");
@@ -195,7 +198,7 @@ test.describe('between computers', () => {
         if (m.links.outputs.length) process.exit(0);
         const way = { protocol: "sacn", to: "multicast", network: null, number: 1, priority: 90 };
         const row = { id: "o", universe: 1, on: true, delayMs: 0, way };
-        const input = { id: "i", universe: 1, on: true, protocol: "sacn", number: 1, network: null, merge: "highest" };
+        const input = { id: "i", universe: 1, on: true, protocol: "sacn", number: 1, merge: "highest" };
         s.send(JSON.stringify({ type: "links-edit", revision: m.revision, patches: [{ op: "replace", path: ["outputs"], value: [row] }, { op: "replace", path: ["inputs"], value: [input] }] })); });`;
     execFileSync('ip', ['netns', 'exec', spaces[0], process.execPath, '-e', edit], { timeout: 20_000 });
     await expect

@@ -1,6 +1,6 @@
 // Pieces of forms: a label above, the input, and what is wrong with what was typed.
 
-import { useId, useState, type ReactNode } from 'react';
+import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { usePalette } from './palette';
 import { Column, Quiet, Words } from './pieces';
 
@@ -34,7 +34,10 @@ type TypedProps<T> = {
   readonly numeric?: boolean;
 };
 
-/** A line to type in. What makes sense counts at once; what does not stays, says why, and changes nothing. */
+/** Half-typed numbers make sense too, and must not go out to the lamps: a pause of this length, Enter or leaving counts. */
+const SETTLED_MS = 500;
+
+/** A line to type in. What makes sense counts; what does not stays, says why, and changes nothing. */
 export function Typed<T extends string | number>({ label, value, hint, read, onChange, numeric }: TypedProps<T>) {
   const palette = usePalette();
   const id = useId();
@@ -42,6 +45,16 @@ export function Typed<T extends string | number>({ label, value, hint, read, onC
   const text = draft ?? String(value);
   const outcome = read(text);
   const wrong = draft !== null && 'wrong' in outcome ? outcome.wrong : null;
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const settle = () => {
+    clearTimeout(timer.current);
+    if ('value' in outcome && outcome.value !== value) onChange(outcome.value);
+  };
+  const latest = useRef(settle);
+  useEffect(() => {
+    latest.current = settle;
+  });
+  useEffect(() => () => clearTimeout(timer.current), []);
   return (
     <Column gap={6}>
       <label htmlFor={id} style={{ font: '600 13px/18px Figtree', color: palette.quiet }}>
@@ -55,10 +68,14 @@ export function Typed<T extends string | number>({ label, value, hint, read, onC
         aria-describedby={wrong || hint ? `${id}-more` : undefined}
         onChange={(event) => {
           setDraft(event.target.value);
-          const next = read(event.target.value);
-          if ('value' in next && next.value !== value) onChange(next.value);
+          clearTimeout(timer.current);
+          timer.current = setTimeout(() => latest.current(), SETTLED_MS);
         }}
-        onBlur={() => wrong === null && setDraft(null)}
+        onKeyDown={(event) => event.key === 'Enter' && settle()}
+        onBlur={() => {
+          settle();
+          if (wrong === null) setDraft(null);
+        }}
         style={{
           ...INPUT,
           border: `1px solid ${wrong ? palette.fault : palette.line}`,

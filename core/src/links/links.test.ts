@@ -49,7 +49,6 @@ const inputRow = fc.record({
   on: fc.boolean(),
   protocol: fc.constantFrom('sacn' as const, 'artnet' as const),
   number: fc.nat(100),
-  network: fc.constant(null),
   merge: fc.constantFrom('highest' as const, 'takes-over' as const, 'backup' as const),
 });
 const commands = fc.array(

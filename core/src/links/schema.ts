@@ -68,7 +68,6 @@ export const InputRow = z.strictObject({
   on: z.boolean().default(true),
   protocol: z.enum(['sacn', 'artnet']),
   number: z.number().int().min(0).max(63999),
-  network: Network,
   merge: z.enum(MERGES).default('highest'),
 });
 export type InputRow = z.infer<typeof InputRow>;

@@ -46,6 +46,8 @@ export async function serialCommand(args: string[]): Promise<void> {
 }
 
 async function printing(length: number, report: () => unknown): Promise<void> {
+  // Whoever read along has gone.
+  process.stdout.once('error', () => process.exit());
   for (let n = 0; n < length; n++) {
     await new Promise((resolve) => setTimeout(resolve, 1000));
     process.stdout.write(JSON.stringify(report()) + '\n');

@@ -33,7 +33,10 @@ export function phones({ port, serve, attach, only }: Start): Phones {
   const name = hostname().toLowerCase();
 
   const places = () => only ?? [...new Set(networks.filter((face) => !face.internal).map((face) => face.address))];
-  const settle = async (): Promise<void> => {
+  let settling: Promise<void> = Promise.resolve();
+  /** One after the other: a look at the networks must not meet the switch half way. */
+  const settle = (): Promise<void> => (settling = settling.then(settleNow));
+  const settleNow = async (): Promise<void> => {
     const want = wanted ? places() : [];
     for (const [address, server] of listeners)
       if (!want.includes(address)) {

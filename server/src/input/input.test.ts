@@ -37,7 +37,7 @@ async function listening(rows: Partial<InputRowJson>[], outputs: z.input<typeof 
     format: 'hovlix-links',
     version: 1,
     outputs,
-    inputs: rows.map((row, i) => ({ id: `in${i}`, universe: 1, protocol: 'sacn', number: 1, network: null, ...row })),
+    inputs: rows.map((row, i) => ({ id: `in${i}`, universe: 1, protocol: 'sacn', number: 1, ...row })),
   });
   input.tell({ type: 'links', links });
   const out = new Uint8Array(512);
@@ -176,7 +176,7 @@ test('shared levels: what is written is read, a row that is not there is not', (
   const rows = Links.parse({
     format: 'hovlix-links',
     version: 1,
-    inputs: ['a', 'b'].map((id) => ({ id, universe: 1, protocol: 'sacn', number: 1, network: null })),
+    inputs: ['a', 'b'].map((id) => ({ id, universe: 1, protocol: 'sacn', number: 1 })),
   }).inputs;
   const out = new Uint8Array(512);
   expect(readShared(again, rows[0]!.id, out)).toBe(false);

@@ -59,7 +59,9 @@ export function udpRows(facts: {
   const groups = new Map<string, Group>();
   const { sequences } = facts;
   const listed = new Map<Place, Set<number>>();
-  let syncSequence = 0;
+  const syncPacket = encodeSacnSync({ cid: facts.cid, sequence: 0, universe: SYNC_UNIVERSE });
+  const artSync = encodeArtSync();
+  const ordered: Group[] = [];
 
   const placeFor = (way: UdpWay): Place => {
     const face = faceOf(way, facts.networks);
@@ -82,6 +84,7 @@ export function udpRows(facts: {
       const port = way.port ?? (way.protocol === 'sacn' ? SACN_PORT : ARTNET_PORT);
       const key = `${way.protocol} ${place.face?.address ?? ''} ${way.to} ${port}`;
       const group = groups.get(key) ?? { way, place, host, port, rows: 0, tick: -1, sent: 0 };
+      if (group.rows === 0) ordered.push(group);
       groups.set(key, group);
       group.rows++;
       const levels = new Uint8Array(512);
@@ -143,14 +146,15 @@ export function udpRows(facts: {
     },
     synchronize(tick) {
       if (!facts.sync) return;
-      for (const group of groups.values()) {
+      syncPacket[44] = (syncPacket[44]! + 1) & 255;
+      for (let i = 0; i < ordered.length; i++) {
+        const group = ordered[i]!;
         if (group.tick !== tick || group.sent < 2) continue;
         const { socket } = group.place;
-        if (group.way.protocol === 'artnet') socket.send(encodeArtSync(), group.port, group.host, ignore);
+        if (group.way.protocol === 'artnet') socket.send(artSync, group.port, group.host, ignore);
         else {
-          syncSequence = (syncSequence + 1) & 255;
-          const packet = encodeSacnSync({ cid: facts.cid, sequence: syncSequence, universe: SYNC_UNIVERSE });
-          socket.send(packet, group.port, group.host === 'multicast' ? sacnGroup(SYNC_UNIVERSE) : group.host, ignore);
+          const to = group.host === 'multicast' ? sacnGroup(SYNC_UNIVERSE) : group.host;
+          socket.send(syncPacket, group.port, to, ignore);
         }
       }
     },

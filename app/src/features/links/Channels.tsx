@@ -10,7 +10,8 @@ import type { ChannelRef } from './UniversePlace';
 type Props = {
   readonly universe: number;
   readonly chosen: readonly ChannelRef[];
-  readonly onToggle: (address: number) => void;
+  /** @param level 0…255, as it leaves now. */
+  readonly onToggle: (address: number, level: number) => void;
 };
 
 export function Channels({ universe, chosen, onToggle }: Props) {
@@ -61,7 +62,7 @@ export function Channels({ universe, chosen, onToggle }: Props) {
             type="button"
             aria-label={`Channel ${address}${lamp ? `, ${lamp.name}` : ''}${isHeld.has(address) ? ', held' : ''}`}
             aria-pressed={on}
-            onClick={() => onToggle(address)}
+            onClick={(event) => onToggle(address, Number(event.currentTarget.dataset['level'] ?? 0))}
             style={{
               position: 'relative',
               height: 48,

@@ -34,7 +34,6 @@ export function InputsCard({ status, onEdit }: Props) {
       on: true,
       protocol: 'sacn',
       number: 1,
-      network: null,
       merge: 'highest',
     };
     app.links.make({ type: 'put-input', row });

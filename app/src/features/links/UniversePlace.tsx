@@ -17,19 +17,21 @@ import { channelName, sameChannels } from './model';
 const WALK_STEP = seconds(0.6);
 const FLASH_FOR = seconds(5);
 
-export type ChannelRef = { readonly universe: number; readonly address: number };
+/** A chosen channel, and the level it left with when it was chosen: where the fader takes it up. */
+export type ChannelRef = { readonly universe: number; readonly address: number; readonly was?: number };
 
 export function UniversePlace({ universe }: { readonly universe: number }) {
-  const served = useLink((link) => link.conductor) === 'server';
+  const conductor = useLink((link) => link.conductor);
+  const served = conductor === 'server';
   const status = useQuery(statusQuery(served)).data;
   const [chosen, setChosen] = useState<readonly ChannelRef[]>([]);
   const rate = status?.output?.framesPerSecond;
   const arrives = status?.node?.universes.find((one) => one.universe === universe);
-  const toggle = (address: number) =>
+  const toggle = (address: number, was: number) =>
     setChosen((before) =>
       before.some((one) => one.universe === universe && one.address === address)
         ? before.filter((one) => one.universe !== universe || one.address !== address)
-        : [...before, { universe, address }],
+        : [...before, { universe, address, was }],
     );
   return (
     <Column height="100%">
@@ -43,9 +45,8 @@ export function UniversePlace({ universe }: { readonly universe: number }) {
       </Head>
       <div style={{ flex: 1, minHeight: 0 }}>
         <ScrollArea>
-          {served ? (
-            <Channels universe={universe} chosen={chosen} onToggle={toggle} />
-          ) : (
+          {served && <Channels universe={universe} chosen={chosen} onToggle={toggle} />}
+          {!served && conductor !== 'looking' && (
             <Words padding={16}>Levels leave through the server, and none conducts. Start Hovlix with ./start.</Words>
           )}
         </ScrollArea>
@@ -124,7 +125,7 @@ function Hand({ universe, chosen, onChoose }: HandProps) {
         </Words>
         {last && (
           <Figures fontSize={22} lineHeight={28} fontWeight="600" color="$text" testID="held">
-            {value ?? '—'}
+            {value ?? last.was ?? '—'}
           </Figures>
         )}
       </Row>
@@ -134,12 +135,16 @@ function Hand({ universe, chosen, onChoose }: HandProps) {
           type="range"
           min={0}
           max={255}
-          value={value ?? 0}
+          value={value ?? last.was ?? 0}
           aria-label="Level of the chosen channels"
           onChange={(event) =>
             act({
               type: 'hold-channels',
-              channels: chosen.map((one) => ({ ...one, value: Number(event.target.value) })),
+              channels: chosen.map(({ universe: at, address }) => ({
+                universe: at,
+                address,
+                value: Number(event.target.value),
+              })),
             })
           }
           style={{ width: '100%', height: 44, accentColor: '#FF7A59' }}
@@ -148,7 +153,9 @@ function Hand({ universe, chosen, onChoose }: HandProps) {
       <ScrollArea sideways>
         <Row gap={8}>
           {alike && alike.channels.length > 1 && (
-            <Button onPress={() => onChoose(alike.channels)}>{`Take ${alike.label}`}</Button>
+            <Button
+              onPress={() => onChoose(alike.channels.map((one) => ({ ...one, was: last?.was ?? 0 })))}
+            >{`Take ${alike.label}`}</Button>
           )}
           {chosen.length === 2 && (
             <Button onPress={() => onChoose(everyNth(chosen, universe))}>{`Every ${step(chosen)} from there`}</Button>

@@ -1,0 +1,109 @@
+import { TamaguiProvider } from '@tamagui/core';
+import { act, fireEvent, render, screen } from '@testing-library/react';
+import type { ReactNode } from 'react';
+import { Choose, Typed, wholeNumber } from './form';
+import { Hold } from './Hold';
+import { Segments } from './Segments';
+import { config } from './tamagui.config';
+
+const shown = (piece: ReactNode) =>
+  render(
+    <TamaguiProvider config={config} defaultTheme="dark">
+      {piece}
+    </TamaguiProvider>,
+  );
+const wait = (ms: number) => act(() => void jest.advanceTimersByTime(ms));
+
+beforeEach(() => jest.useFakeTimers());
+afterEach(() => jest.useRealTimers());
+
+describe('a line to type in', () => {
+  const typed = (onChange = jest.fn()) => {
+    shown(<Typed label="Number" value={7} numeric read={wholeNumber(1, 300)} onChange={onChange} />);
+    return { onChange, box: screen.getByLabelText<HTMLInputElement>('Number') };
+  };
+
+  test('what is half typed does not count: only a pause, Enter or leaving does', () => {
+    const { onChange, box } = typed();
+    fireEvent.change(box, { target: { value: '2' } });
+    wait(300);
+    fireEvent.change(box, { target: { value: '25' } });
+    wait(300);
+    fireEvent.change(box, { target: { value: '258' } });
+    expect(onChange).not.toHaveBeenCalled();
+    wait(600);
+    expect(onChange.mock.calls).toEqual([[258]]);
+    fireEvent.change(box, { target: { value: '12' } });
+    fireEvent.keyDown(box, { key: 'Enter' });
+    fireEvent.change(box, { target: { value: '13' } });
+    fireEvent.blur(box);
+    expect(onChange.mock.calls).toEqual([[258], [12], [13]]);
+  });
+
+  test.each(['', '0', '301', '2.5', 'seven'])('“%s” stays, says what is wanted, and changes nothing', (text) => {
+    const { onChange, box } = typed();
+    fireEvent.change(box, { target: { value: text } });
+    wait(1000);
+    fireEvent.blur(box);
+    expect(onChange).not.toHaveBeenCalled();
+    expect(box.value).toBe(text);
+    expect(box.getAttribute('aria-invalid')).toBe('true');
+    expect(screen.getByText('A whole number from 1 to 300.')).toBeTruthy();
+  });
+});
+
+describe('a button that must be held', () => {
+  test('a tap does nothing, nor does a press that slips off; held it acts once', () => {
+    const held = jest.fn();
+    shown(<Hold onHeld={held}>Hold to stop</Hold>);
+    const button = screen.getByRole('button', { name: 'Hold to stop' });
+    fireEvent.pointerDown(button);
+    wait(300);
+    fireEvent.pointerUp(button);
+    wait(2000);
+    fireEvent.pointerDown(button);
+    wait(500);
+    fireEvent.pointerCancel(button);
+    wait(2000);
+    expect(held).not.toHaveBeenCalled();
+    fireEvent.pointerDown(button);
+    wait(1000);
+    fireEvent.pointerUp(button);
+    expect(held).toHaveBeenCalledTimes(1);
+  });
+
+  test('the keyboard holds as well: a key kept down, its repeats ignored', () => {
+    const held = jest.fn();
+    shown(<Hold onHeld={held}>Hold to stop</Hold>);
+    const button = screen.getByRole('button', { name: 'Hold to stop' });
+    fireEvent.keyDown(button, { key: 'Enter' });
+    wait(400);
+    fireEvent.keyDown(button, { key: 'Enter', repeat: true });
+    wait(400);
+    fireEvent.keyUp(button, { key: 'Enter' });
+    expect(held).toHaveBeenCalledTimes(1);
+  });
+});
+
+test('one of a few, and one of many: what is chosen is told, what is gone is still shown', () => {
+  const chosen = jest.fn();
+  shown(
+    <>
+      <Segments
+        label="Way"
+        value="a"
+        choices={[
+          { value: 'a', name: 'Cable' },
+          { value: 'b', name: 'Network' },
+        ]}
+        onChoose={chosen}
+      />
+      <Choose label="Port" value="/dev/gone" choices={[{ value: '/dev/here', name: 'Here' }]} onChoose={chosen} />
+    </>,
+  );
+  expect(screen.getByRole('button', { name: 'Cable', pressed: true })).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'Network' }));
+  expect(screen.getByText('/dev/gone (not here)')).toBeTruthy();
+  fireEvent.change(screen.getByLabelText('Port'), { target: { value: '/dev/here' } });
+  expect(chosen.mock.calls).toEqual([['b'], ['/dev/here']]);
+});
