@@ -37,8 +37,9 @@ Serves Hovlix on this computer, conducts, and sends DMX. Prints one address.
 
 const VERSION = '0.1.0';
 
-/** Networks and cables come and go: so often they are looked for. */
+/** Networks and cables come and go: so often they are looked for. Asking for cables starts a program of the system. */
 const LOOK_EVERY_MS = 1000;
+const CABLES_EVERY_MS = 3000;
 
 /** Where the built command lies: server/dist. */
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
@@ -83,6 +84,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log }: Serving): P
     cid: cidOfThisMachine(home),
     links: links.links(),
     networks,
+    resume: () => ({ show: shared.document()?.show, state: shared.conductor.state() }),
     levels: (universe, levels, merged) => hub.showLevels(universe, levels, merged),
     failed: (thread, error) => log.error({ err: error }, `the ${thread} stopped`),
   });
@@ -157,6 +159,8 @@ async function serve({ port, demo, targets, lan, lanAt, home, log }: Serving): P
       threads.see(networks);
     }
     await door.see(networks);
+  };
+  const lookForCables = async () => {
     cables = await serialPorts();
   };
 
@@ -167,15 +171,18 @@ async function serve({ port, demo, targets, lan, lanAt, home, log }: Serving): P
     await threads.stop();
     throw error;
   }
-  await look();
-  const looking = setInterval(() => void look(), LOOK_EVERY_MS);
+  await Promise.all([look(), lookForCables()]);
+  const looking = [
+    setInterval(() => void look(), LOOK_EVERY_MS),
+    setInterval(() => void lookForCables(), CABLES_EVERY_MS),
+  ];
   if (lan) await desk.openToPhones(true);
   process.stdout.write(`Hovlix: http://localhost:${(server.address() as AddressInfo).port}\n`);
 
   await new Promise<void>((resolve) => {
     for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => resolve());
   });
-  clearInterval(looking);
+  looking.forEach(clearInterval);
   door.close();
   hub.close();
   server.close();

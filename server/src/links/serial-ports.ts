@@ -4,9 +4,13 @@ import { readdir } from 'node:fs/promises';
 import { SerialPort } from 'serialport';
 import type { SerialPlace } from '@hovlix/core/links';
 
+/** Once the system cannot list them, it is not asked again. */
+let unlisted = false;
+
 /** USB cables first; ports soldered to the board, which nobody has lamps on, are left out where the system tells. */
 export async function serialPorts(): Promise<SerialPlace[]> {
-  const listed = await SerialPort.list().catch(() => undefined);
+  const listed = unlisted ? undefined : await SerialPort.list().catch(() => undefined);
+  unlisted = listed === undefined;
   if (listed)
     return listed
       .filter(({ path, vendorId }) => vendorId !== undefined || !/\/ttyS\d+$/.test(path))

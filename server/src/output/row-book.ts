@@ -1,6 +1,7 @@
 // All output rows of this computer: made, changed and taken away one by one, so that the others never notice.
 
 import type { Links, NetworkFace, OutputRow, RowReport, Silence } from '@hovlix/core/links';
+import { now } from '../clock';
 import type { RowSender } from './row';
 import { serialRow } from './serial-row';
 import { sequenceBook, udpRows, type UdpRows } from './udp-rows';
@@ -88,13 +89,14 @@ export function rowBook(cid: Uint8Array, first: Links, seen: readonly NetworkFac
 
   const reportOf = (row: OutputRow, hasShow: boolean, sending: boolean): RowReport => {
     const sender = senders.get(row.id);
-    const at = Date.now();
-    const counted = counts.get(row.id) ?? { packets: 0, at, perSecond: 0, state: 'silent', since: at };
+    // Rates by the steady clock, which nobody sets; only what people read is told by the time of day.
+    const at = now();
+    const counted = counts.get(row.id) ?? { packets: 0, at, perSecond: 0, state: 'silent', since: Date.now() };
     counts.set(row.id, counted);
     const packets = sender?.packets() ?? 0;
     if (packets < counted.packets) counted.packets = 0;
-    if (at - counted.at >= 900) {
-      counted.perSecond = Math.round(((packets - counted.packets) / (at - counted.at)) * 10000) / 10;
+    if (at - counted.at >= 0.9) {
+      counted.perSecond = Math.round(((packets - counted.packets) / (at - counted.at)) * 10) / 10;
       counted.packets = packets;
       counted.at = at;
     }
@@ -103,7 +105,7 @@ export function rowBook(cid: Uint8Array, first: Links, seen: readonly NetworkFac
     const silence: Silence | null =
       !row.on ? 'row-off' : trouble ? null : moving && sending ? null : !sending && !moving ? 'output-off' : !hasShow || !moving ? 'nothing-to-send' : null; // prettier-ignore
     const state = trouble ? 'failed' : silence ? 'silent' : 'live';
-    if (state !== counted.state) Object.assign(counted, { state, since: at });
+    if (state !== counted.state) Object.assign(counted, { state, since: Date.now() });
     return { id: row.id, state, silence, trouble, since: counted.since, packetsPerSecond: counted.perSecond, packets };
   };
 

@@ -3,12 +3,13 @@
 import { SerialPort } from 'serialport';
 import type { OutputRow, RowTrouble } from '@hovlix/core/links';
 import { DMX_BAUD, encodeDmxFrame, encodeDmxSlots, updateDmx } from '@hovlix/core/wire';
+import { now } from '../clock';
 import type { RowSender } from './row';
 
 /** How soon a cable that went away is looked for again. */
 const AGAIN_MS = 1000;
 /** A write that takes longer than this has a cable that does not take it. */
-const STUCK_MS = 1000;
+const STUCK_AFTER = 1;
 /** A zero at this rate holds the line low for 9 bits of 10.4 µs: a break of 94 µs where the port has none of its own. */
 const BREAK_BAUD = 96_000;
 
@@ -19,6 +20,7 @@ export function serialRow(row: OutputRow): RowSender {
   let port: SerialPort | undefined;
   let trouble: RowTrouble | null = null;
   let again: ReturnType<typeof setTimeout> | undefined;
+  /** Seconds of the steady clock; 0 while the cable is free. */
   let busySince = 0;
   let packets = 0;
   let ended = false;
@@ -78,10 +80,10 @@ export function serialRow(row: OutputRow): RowSender {
       if (!port) return;
       if (busySince > 0) {
         // The cable still carries the frame before: it gets the newest when it is free, never a queue.
-        if (Date.now() - busySince > STUCK_MS) lost({ code: 'port-slow', path: way.path });
+        if (now() - busySince > STUCK_AFTER) lost({ code: 'port-slow', path: way.path });
         return;
       }
-      busySince = Date.now();
+      busySince = now();
       updateDmx(bytes, way.kind, levels);
       const open = port;
       (way.kind === 'plain' ? sendPlain(open) : write(open, bytes)).then(

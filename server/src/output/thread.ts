@@ -1,7 +1,10 @@
-// The output and input threads as the server sees them, and the memory they share.
+// The output and input threads as the server sees them, and the memory they share. A thread that dies is started anew:
+// light is a function of show, state and time, so the new one goes on where the old one stopped.
 
 import { Worker } from 'node:worker_threads';
 import type { InputReport, Links, NetworkFace, OutputReport } from '@hovlix/core/links';
+import type { LiveState } from '@hovlix/core/live';
+import type { Show } from '@hovlix/core/show';
 import { sharedLevels } from '../input/shared-levels';
 import type { ToInput } from '../input/input';
 import type { FromOutput, ToOutput } from './output';
@@ -22,41 +25,82 @@ type Start = {
   readonly cid: Uint8Array;
   readonly links: Links;
   readonly networks: readonly NetworkFace[];
+  /** What a thread that starts anew has to know. */
+  readonly resume: () => { readonly show: Show | undefined; readonly state: LiveState };
   readonly levels: (universe: number, levels: Uint8Array, merged: boolean) => void;
   readonly failed: (thread: string, error: Error) => void;
 };
 
-export function startThreads({ program, cid, links, networks, levels, failed }: Start): Threads {
+/** A thread that dies at once, again and again, must not take the processor with it. */
+const AGAIN_MS = 250;
+
+export function startThreads({ program, cid, links: first, networks: seen, resume, levels, failed }: Start): Threads {
   const heard = sharedLevels().buffer;
-  const output = new Worker(program('output'), { workerData: { cid, links, networks, heard } });
-  const input = new Worker(program('input'), { workerData: { cid, networks, heard } });
+  let links = first;
+  let networks = seen;
+  let watched: readonly number[] = [];
+  let stopping = false;
   let outputReport: OutputReport | null = null;
   let inputReport: InputReport | null = null;
-  output.on('message', (message: FromOutput) => {
-    if (message.type === 'report') outputReport = message.report;
-    else levels(message.universe, message.levels, message.merged);
-  });
-  input.on('message', (report: InputReport) => (inputReport = report));
-  output.on('error', (error) => failed('output', error));
-  input.on('error', (error) => failed('input', error));
-  const tellInput = (message: ToInput) => input.postMessage(message);
-  tellInput({ type: 'links', links });
+  let output = startOutput();
+  let input = startInput();
+
+  function startOutput(): Worker {
+    const worker = new Worker(program('output'), { workerData: { cid, links, networks, heard } });
+    worker.on('message', (message: FromOutput) => {
+      if (message.type === 'report') outputReport = message.report;
+      else levels(message.universe, message.levels, message.merged);
+    });
+    worker.on('error', (error) => failed('output', error));
+    worker.on('exit', () => {
+      outputReport = null;
+      if (stopping) return;
+      setTimeout(() => {
+        output = startOutput();
+        const { show, state } = resume();
+        const tell = (message: ToOutput) => output.postMessage(message);
+        if (show) tell({ type: 'show', show });
+        tell({ type: 'state', state });
+        tell({ type: 'watch', universes: watched });
+      }, AGAIN_MS);
+    });
+    return worker;
+  }
+
+  function startInput(): Worker {
+    const worker = new Worker(program('input'), { workerData: { cid, networks, heard } });
+    worker.postMessage({ type: 'links', links } satisfies ToInput);
+    worker.on('message', (report: InputReport) => (inputReport = report));
+    worker.on('error', (error) => failed('input', error));
+    worker.on('exit', () => {
+      inputReport = null;
+      if (!stopping) setTimeout(() => (input = startInput()), AGAIN_MS);
+    });
+    return worker;
+  }
+
   return {
-    tellOutput: (message) => output.postMessage(message),
+    tellOutput(message) {
+      if (message.type === 'watch') watched = message.universes;
+      output.postMessage(message);
+    },
     follow(next) {
-      output.postMessage({ type: 'links', links: next } satisfies ToOutput);
-      tellInput({ type: 'links', links: next });
+      links = next;
+      output.postMessage({ type: 'links', links } satisfies ToOutput);
+      input.postMessage({ type: 'links', links } satisfies ToInput);
     },
     see(next) {
-      output.postMessage({ type: 'networks', networks: next } satisfies ToOutput);
-      tellInput({ type: 'networks', networks: next });
+      networks = next;
+      output.postMessage({ type: 'networks', networks } satisfies ToOutput);
+      input.postMessage({ type: 'networks', networks } satisfies ToInput);
     },
     output: () => outputReport,
     input: () => inputReport,
     async stop() {
+      stopping = true;
       const ended = new Promise((resolve) => output.once('exit', resolve));
       output.postMessage({ type: 'stop' } satisfies ToOutput);
-      tellInput({ type: 'stop' });
+      input.postMessage({ type: 'stop' } satisfies ToInput);
       await Promise.race([ended, new Promise((resolve) => setTimeout(resolve, 1000))]);
     },
   };

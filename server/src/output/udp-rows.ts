@@ -17,6 +17,7 @@ import {
   updateArtDmx,
   updateSacn,
 } from '@hovlix/core/wire';
+import { now } from '../clock';
 import { faceFor, isInNetwork } from '../links/networks';
 import type { RowSender } from './row';
 
@@ -25,7 +26,7 @@ type UdpWay = Exclude<OutputRow['way'], { protocol: 'serial' }>;
 /** Universe that carries the sync packets, so that several universes change at once. */
 const SYNC_UNIVERSE = 63999;
 /** After the last refusal a row counts as failed for so long. */
-const FAILED_FOR_MS = 1500;
+const FAILED_FOR = 1.5;
 
 export type UdpRows = {
   readonly row: (row: OutputRow) => RowSender;
@@ -107,7 +108,7 @@ export function udpRows(facts: {
       let failure: { readonly detail: string; readonly at: number } | undefined;
       let speaking = false;
       const settled = (error: Error | null) => {
-        if (error) failure = { detail: (error as NodeJS.ErrnoException).code ?? error.message, at: Date.now() };
+        if (error) failure = { detail: (error as NodeJS.ErrnoException).code ?? error.message, at: now() };
         else packets++;
       };
       const target = host === 'multicast' ? sacnGroup(way.number) : host;
@@ -139,7 +140,7 @@ export function udpRows(facts: {
           }
         },
         trouble: () =>
-          failure && Date.now() - failure.at < FAILED_FOR_MS ? { code: 'cannot-send', detail: failure.detail } : null,
+          failure && now() - failure.at < FAILED_FOR ? { code: 'cannot-send', detail: failure.detail } : null,
         packets: () => packets,
         close: () => Promise.resolve(),
       };

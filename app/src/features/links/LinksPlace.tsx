@@ -72,7 +72,13 @@ export function LinksPlace() {
         )}
       </ScrollArea>
       {status && editing?.what === 'output' && (
-        <OutputSheet key={editing.id} output={editing.id} status={status} onClose={close} />
+        <OutputSheet
+          key={editing.id}
+          output={editing.id}
+          status={status}
+          onClose={close}
+          onEdit={(id) => setEditing({ what: 'output', id })}
+        />
       )}
       {editing?.what === 'input' && <InputSheet key={editing.id} input={editing.id} onClose={close} />}
     </>

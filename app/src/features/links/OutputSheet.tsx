@@ -1,20 +1,27 @@
 // One output: every part of its way to the lamps. What is changed counts at once and can be undone.
 
 import { numbersInWords, DELAY_MS, Ipv4, type OutputRow, type Status, type Way } from '@hovlix/core/links';
-import { universe } from '@hovlix/core/units';
+import { id, universe } from '@hovlix/core/units';
+import { freshId } from '../../host/fresh-id';
 import { useHovlix, useLinks } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { State } from '../../ui/card';
 import { Choose, Labelled, Typed, wholeNumber } from '../../ui/form';
-import { Figures, Quiet, Row } from '../../ui/pieces';
+import { Button, Figures, Quiet, Row } from '../../ui/pieces';
 import { Segments } from '../../ui/Segments';
 import { Sheet } from '../../ui/Sheet';
 import { networkChoices, stateOf } from './model';
 import { SheetFoot } from './SheetFoot';
 
-type Props = { readonly output: string; readonly status: Status; readonly onClose: () => void };
+type Props = {
+  readonly output: string;
+  readonly status: Status;
+  readonly onClose: () => void;
+  /** Goes on with another output. */
+  readonly onEdit: (output: string) => void;
+};
 
-export function OutputSheet({ output, status, onClose }: Props) {
+export function OutputSheet({ output, status, onClose, onEdit }: Props) {
   const app = useHovlix();
   const say = useSession((session) => session.say);
   const row = useLinks((state) => state.links?.outputs.find((one) => one.id === output));
@@ -71,6 +78,17 @@ export function OutputSheet({ output, status, onClose }: Props) {
             onChange={(delayMs) => put({ delayMs })}
           />
         </div>
+      </Row>
+      <Row>
+        <Button
+          onPress={() => {
+            const twin = { ...row, id: id<'Output'>(freshId()) };
+            app.links.make({ type: 'put-output', row: twin });
+            onEdit(twin.id);
+          }}
+        >
+          {`Send universe ${row.universe} elsewhere too`}
+        </Button>
       </Row>
       <SheetFoot
         on={row.on}
