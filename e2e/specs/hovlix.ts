@@ -45,6 +45,7 @@ export async function restoreLinks(page: Page): Promise<void> {
           const patches = [
             { op: 'replace', path: ['outputs'], value: [first] },
             { op: 'replace', path: ['inputs'], value: [] },
+            { op: 'replace', path: ['seen'], value: [1] },
           ];
           socket.onmessage = () => {
             socket.close();

@@ -1,3 +1,5 @@
 export * from './schema';
 export * from './patch';
 export * from './geometry';
+export * from './library';
+export * from './add';

@@ -23,6 +23,15 @@ export const Command = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('add-rig'), rig: Rig }),
   z.strictObject({ type: z.literal('choose-rig'), rig: idOf<'Rig'>() }),
   z.strictObject({ type: z.literal('patch-fixtures'), rig: idOf<'Rig'>(), fixtures: z.array(Fixture).min(1) }),
+  /** Lamps of one type, the type itself where the show has it not, and the part they are cast in. */
+  z.strictObject({
+    type: z.literal('add-lamps'),
+    rig: idOf<'Rig'>(),
+    profile: Profile,
+    fixtures: z.array(Fixture).min(1).max(512),
+    part: Part,
+  }),
+  z.strictObject({ type: z.literal('remove-lamps'), rig: idOf<'Rig'>(), fixtures: z.array(idOf<'Fixture'>()).min(1) }),
   z.strictObject({ type: z.literal('add-part'), part: Part }),
   z.strictObject({ type: z.literal('cast-part'), rig: idOf<'Rig'>(), casting: Casting }),
   z.strictObject({ type: z.literal('add-aim'), aim: Aim }),
@@ -69,6 +78,30 @@ function apply(show: Draft<Show>, command: Command): void {
     case 'patch-fixtures': {
       const rig = show.rigs.find((candidate) => candidate.id === command.rig);
       if (rig) for (const fixture of command.fixtures) put(rig.fixtures, fixture);
+      return;
+    }
+    case 'add-lamps': {
+      const rig = show.rigs.find((candidate) => candidate.id === command.rig);
+      if (!rig) return;
+      if (!show.profiles.some((profile) => profile.id === command.profile.id)) show.profiles.push(command.profile);
+      if (!show.parts.some((part) => part.id === command.part.id)) show.parts.push(command.part);
+      for (const fixture of command.fixtures) put(rig.fixtures, fixture);
+      const cast = rig.casting.find((casting) => casting.part === command.part.id);
+      const ids = command.fixtures.map((fixture) => fixture.id);
+      if (cast) cast.fixtures.push(...ids.filter((id) => !cast.fixtures.includes(id)));
+      else rig.casting.push({ part: command.part.id, fixtures: ids });
+      return;
+    }
+    case 'remove-lamps': {
+      const rig = show.rigs.find((candidate) => candidate.id === command.rig);
+      if (!rig) return;
+      for (const gone of command.fixtures) {
+        remove(rig.fixtures, gone);
+        for (const casting of rig.casting) {
+          const at = casting.fixtures.indexOf(gone);
+          if (at >= 0) casting.fixtures.splice(at, 1);
+        }
+      }
       return;
     }
     case 'add-part':

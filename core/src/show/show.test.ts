@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { testShow } from '../testing/show';
-import { beats, id } from '../units';
+import { fixtureLibrary, lampsOf, partFor } from '../rig';
+import { address, beats, id, universe } from '../units';
 import {
   Command,
   edit,
@@ -46,6 +47,24 @@ const commands = fc.oneof(
   fc.constantFrom('room', 'hall').map((rig) => Command.parse({ type: 'choose-rig', rig })),
   fc.constantFrom('red', 'spread').map((look) => Command.parse({ type: 'remove-look', look })),
   fc.constant(Command.parse({ type: 'rename-song', song: 'song', title: 'Other' })),
+  fc
+    .record({
+      type: fc.nat(200),
+      count: fc.integer({ min: 1, max: 4 }),
+      at: fc.integer({ min: 1, max: 300 }),
+      n: fc.nat(1e6),
+    })
+    .map(({ type, count, at, n }) => {
+      const profile = fixtureLibrary()[type % fixtureLibrary().length]!;
+      const wanted = { profile, mode: profile.modes[0]!, count, universe: universe(3) };
+      const [rig] = testShow().rigs;
+      const fixtures = lampsOf(rig!, wanted, address(at), (k) => `lamp${n}-${k}`);
+      const part = partFor(rig!, testShow().profiles, testShow().parts, profile, `part${type % 5}`);
+      return Command.parse({ type: 'add-lamps', rig: 'room', profile, fixtures, part });
+    }),
+  fc
+    .subarray(['a', 'b', 's', 'c', 'gone'], { minLength: 1 })
+    .map((fixtures) => Command.parse({ type: 'remove-lamps', rig: 'room', fixtures })),
 );
 
 const lane = (history: History) => history.show.songs[0]!.lanes[0]!;
@@ -182,4 +201,21 @@ describe('reading a show', () => {
     const read = migrated({ format: 'hovlix-show', version: 1 }, 'x', steps, 3);
     expect(read.ok && read.value).toMatchObject({ version: 3, a: 1, b: 2 });
   });
+});
+
+test('lamps are added in one step with their type and part, and removed from every part', () => {
+  const profile = fixtureLibrary().find((one) => one.kind === 'hazer')!;
+  const [rig] = testShow().rigs;
+  const wanted = { profile, mode: profile.modes[0]!, count: 2, universe: universe(4) };
+  const fixtures = [...lampsOf(rig!, wanted, address(1), (n) => `haze${n}`)];
+  const part = partFor(rig!, testShow().profiles, testShow().parts, profile, 'haze');
+  const added = edited(historyOf(testShow()), { type: 'add-lamps', rig: rig!.id, profile, fixtures, part }).history;
+  const room = rigInUse(added.show);
+  expect(room.fixtures.slice(-2).map((lamp) => lamp.name)).toEqual(['Hazer 1', 'Hazer 2']);
+  expect(room.casting.at(-1)).toEqual({ part: 'haze', fixtures: ['haze0', 'haze1'] });
+  expect(added.show.profiles.some((one) => one.id === profile.id)).toBe(true);
+  expect(undone(added).history.show).toEqual(testShow());
+  const removed = edited(added, { type: 'remove-lamps', rig: rig!.id, fixtures: [id('a'), id('haze0')] }).history.show;
+  expect(rigInUse(removed).fixtures.some((lamp) => lamp.id === 'a' || lamp.id === 'haze0')).toBe(false);
+  expect(rigInUse(removed).casting.flatMap((casting) => casting.fixtures)).not.toContain('a');
 });

@@ -93,8 +93,8 @@ export function Channels({ universe, chosen, onToggle }: Props) {
                 right: 5,
                 top: 3,
                 display: 'flex',
-                font: '500 11px/13px "Spline Sans Mono"',
-                color: palette.quiet,
+                font: '400 12px/14px "Spline Sans Mono"',
+                color: palette.text,
                 borderTop: lamp ? `2px solid ${tints[lamp.tint]}` : '2px solid transparent',
               }}
             >

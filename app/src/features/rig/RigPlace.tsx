@@ -6,9 +6,11 @@ import { dipSwitches, footprint, nextFree, patchedFixtures, type Patched, type R
 import { rigInUse } from '@hovlix/core/show';
 import { useHovlix, useShow, useStage } from '../../host/hovlix';
 import { usePalette, useTints } from '../../ui/palette';
-import { Column, Figures, PlaceHead, Quiet, Row, Words } from '../../ui/pieces';
+import { Button, Column, Figures, PlaceHead, Quiet, Row, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
 import { Segments } from '../../ui/Segments';
+import { AddLamps } from './AddLamps';
+import { LampSheet } from './LampSheet';
 import { Plan } from './Plan';
 import { Why } from './Why';
 
@@ -17,6 +19,7 @@ export function RigPlace() {
   const { wide } = useMedia();
   const show = useShow((one) => one);
   const [chosen, setChosen] = useState<string | null>(null);
+  const [sheet, setSheet] = useState<'add' | 'lamp' | null>(null);
   const notes = useStage().notes;
   if (!show) return null;
   const rig = rigInUse(show);
@@ -26,7 +29,14 @@ export function RigPlace() {
   const plan = <Plan patched={patched} aims={show.aims} tintOf={tintOf} chosen={chosen} onChoose={setChosen} />;
   const details = (
     <>
-      {lamp && <Why fixture={lamp.fixture} profile={lamp.profile} onClose={() => setChosen(null)} />}
+      {lamp && (
+        <Why
+          fixture={lamp.fixture}
+          profile={lamp.profile}
+          onChange={() => setSheet('lamp')}
+          onClose={() => setChosen(null)}
+        />
+      )}
       {notes.map((note) => (
         <Words key={note} color="$warn" paddingHorizontal={16} paddingTop={8}>
           {note}
@@ -40,28 +50,45 @@ export function RigPlace() {
       </Column>
     </>
   );
+  const choice = (
+    <Segments
+      label="Rig"
+      value={rig.id}
+      choices={show.rigs.map((one) => ({ value: one.id, name: one.name }))}
+      onChoose={(chosenRig) => app.document.make({ type: 'choose-rig', rig: chosenRig })}
+    />
+  );
   return (
-    <ScrollArea>
-      <PlaceHead title={rig.name}>
-        <Segments
-          label="Rig"
-          value={rig.id}
-          choices={show.rigs.map((one) => ({ value: one.id, name: one.name }))}
-          onChoose={(chosenRig) => app.document.make({ type: 'choose-rig', rig: chosenRig })}
-        />
-      </PlaceHead>
-      {wide ? (
-        <Row alignItems="flex-start">
-          <View flex={1}>{plan}</View>
-          <View flex={1}>{details}</View>
-        </Row>
-      ) : (
-        <>
-          {plan}
-          {details}
-        </>
+    <>
+      <ScrollArea>
+        <PlaceHead title={rig.name}>
+          <Button kind="primary" onPress={() => setSheet('add')}>
+            Add lamps
+          </Button>
+          {wide && choice}
+        </PlaceHead>
+        {!wide && (
+          <Row paddingHorizontal={16} paddingBottom={12}>
+            {choice}
+          </Row>
+        )}
+        {wide ? (
+          <Row alignItems="flex-start">
+            <View flex={1}>{plan}</View>
+            <View flex={1}>{details}</View>
+          </Row>
+        ) : (
+          <>
+            {plan}
+            {details}
+          </>
+        )}
+      </ScrollArea>
+      {sheet === 'add' && <AddLamps show={show} rig={rig} onClose={() => setSheet(null)} />}
+      {sheet === 'lamp' && lamp && (
+        <LampSheet key={lamp.fixture.id} show={show} rig={rig} lamp={lamp} onClose={() => setSheet(null)} />
       )}
-    </ScrollArea>
+    </>
   );
 }
 

@@ -14,9 +14,14 @@ import { contributionWords, darkWords } from './model';
 /** Long enough to walk to the lamp and look. */
 const FLASH_FOR = seconds(5);
 
-type Props = { readonly fixture: Fixture; readonly profile: Profile; readonly onClose: () => void };
+type Props = {
+  readonly fixture: Fixture;
+  readonly profile: Profile;
+  readonly onChange: () => void;
+  readonly onClose: () => void;
+};
 
-export function Why({ fixture, profile, onClose }: Props) {
+export function Why({ fixture, profile, onChange, onClose }: Props) {
   const { light, conducting } = useHovlix();
   const palette = usePalette();
   const stage = useStage();
@@ -73,8 +78,9 @@ export function Why({ fixture, profile, onClose }: Props) {
           {contributionWords(why.contributions).map((line) => (
             <Quiet key={line}>{line}</Quiet>
           ))}
-          <Row>
+          <Row gap={8}>
             <Button onPress={flash}>Flash this lamp</Button>
+            <Button onPress={onChange}>Change</Button>
           </Row>
           <Figures>
             channels {fixture.address}–{fixture.address + why.bytes.length - 1}: {why.bytes.join(' ')}
