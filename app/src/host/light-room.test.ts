@@ -105,3 +105,22 @@ test('asked before there is a show, it answers that it has nothing', () => {
   hear({ type: 'picture', id: 1, look: 'red' });
   expect(answers()).toEqual([null]);
 });
+
+test('another program’s light is in the picture while it comes, and gone half a second after the last of it', () => {
+  const { hear, frame, said, clock } = room();
+  hear({ type: 'show', show: testShow() }, { type: 'frames', on: true });
+  frame();
+  const last = () => said.filter((message) => message.type === 'frame').at(-1)!.lamps;
+  const dark = Array.from(last());
+  const levels = new Uint8Array(512);
+  levels.fill(255, 0, 5);
+  hear({ type: 'theirs', universe: 1, levels });
+  frame();
+  expect(Array.from(last())).not.toEqual(dark);
+  // Universes that no lamp of the rig hangs on change nothing.
+  hear({ type: 'theirs', universe: 77, levels });
+  clock.now += 0.6;
+  hear({ type: 'frames', on: true });
+  frame();
+  expect(Array.from(last())).toEqual(dark);
+});

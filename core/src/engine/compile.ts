@@ -28,7 +28,8 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id): Program
   const casts = new Map(
     room.casting.map(({ part, fixtures }) => [part, fixtures.flatMap((fixture) => headsByFixture.get(fixture) ?? [])]),
   );
-  const looks = new Map(show.looks.map((look) => [look.id as string, sheetOf(look, heads, casts, show, notes)]));
+  const aimed = aimSolver(show, (note) => notes.add(note));
+  const looks = new Map(show.looks.map((look) => [look.id as string, sheetOf(look, heads, casts, aimed)]));
   const lookFades = new Map(show.looks.map((look) => [look.id, look]));
   const songs = new Map(show.songs.map((song) => [song.id as string, songProgram(song, looks, lookFades)]));
   return {
@@ -59,8 +60,7 @@ function sheetOf(
   look: Look,
   heads: readonly Head[],
   casts: ReadonlyMap<Part['id'], readonly number[]>,
-  show: Show,
-  notes: Set<string>,
+  aimed: AimSolver,
 ): Sheet {
   // A later value of the same look wins over an earlier one for a head that plays both parts.
   const rows = new Map<number, { has: number; values: Float32Array }>();
@@ -69,7 +69,7 @@ function sheetOf(
     cast.forEach((head, place) => {
       const row = rows.get(head) ?? { has: 0, values: new Float32Array(COLUMNS) };
       rows.set(head, row);
-      row.has |= fillRow(row.values, value, place, heads[head]!, show, (note) => notes.add(note));
+      row.has |= fillRow(row.values, value, place, heads[head]!, aimed);
     });
   }
   const sorted = [...rows].sort(([a], [b]) => a - b);
@@ -86,17 +86,11 @@ function sheetOf(
   return sheet;
 }
 
-const bit = (column: number) => 2 << GROUPS.findIndex((group) => group.first === column);
+const BITS = new Map(GROUPS.map((group, i) => [group.first as number, 2 << i]));
+const bit = (column: number) => BITS.get(column)!;
 
 /** Writes what a look says to one head and returns which groups it spoke about. */
-function fillRow(
-  row: Float32Array,
-  value: LookValue,
-  place: number,
-  head: Head,
-  show: Show,
-  note: (text: string) => void,
-): number {
+function fillRow(row: Float32Array, value: LookValue, place: number, head: Head, aimed: AimSolver): number {
   let has = 0;
   const single = (source: LookValue['level'], column: number, mark: number) => {
     if (!source) return;
@@ -122,7 +116,7 @@ function fillRow(
     }
   }
   const aim = value.aim && valueAt(value.aim, place);
-  const turned = aim && 'aim' in aim ? aimed(aim.aim, head, show, note) : aim;
+  const turned = aim && 'aim' in aim ? aimed(aim.aim, head) : aim;
   if (turned && head.profile.panRange > 0) {
     row[PAN] = turned.pan;
     row[TILT] = turned.tilt;
@@ -131,12 +125,22 @@ function fillRow(
   return has;
 }
 
-function aimed(aim: string, head: Head, show: Show, note: (text: string) => void) {
-  const point = show.aims.find((candidate) => candidate.id === aim);
-  if (!point || head.profile.panRange === 0) return undefined;
-  const turned = panTiltTo(head.mount, head.profile, point);
-  if (!turned.reached) note(`${head.fixture.name} cannot reach ${point.name}`);
-  return turned;
+type AimSolver = (aim: string, head: Head) => { readonly pan: number; readonly tilt: number } | undefined;
+
+/** Solves each aim once a head, however many looks point there. */
+function aimSolver(show: Show, note: (text: string) => void): AimSolver {
+  const points = new Map(show.aims.map((point) => [point.id as string, point]));
+  const solved = new Map<string, Map<Head, ReturnType<typeof panTiltTo>>>();
+  return (aim, head) => {
+    const point = points.get(aim);
+    if (!point || head.profile.panRange === 0) return undefined;
+    const known = solved.get(aim) ?? new Map<Head, ReturnType<typeof panTiltTo>>();
+    solved.set(aim, known);
+    const turned = known.get(head) ?? panTiltTo(head.mount, head.profile, point);
+    if (!known.has(head) && !turned.reached) note(`${head.fixture.name} cannot reach ${point.name}`);
+    known.set(head, turned);
+    return turned;
+  };
 }
 
 function songProgram(song: Song, looks: ReadonlyMap<string, Sheet>, fades: ReadonlyMap<Look['id'], Look>): SongProgram {

@@ -38,6 +38,16 @@ describe('transport', () => {
     expect(still.song).toMatchObject({ playing: false, songTime: 3 });
   });
 
+  test('one screen sounds: named by the play, taken up with an anchor, forgotten by a play without music', () => {
+    const heard = after(at(100, { ...play, sound: 'laptop' }));
+    expect(heard.song?.sound).toBe('laptop');
+    expect(at(101, { type: 'seek', to: seconds(40) })(heard).song?.sound).toBe('laptop');
+    const silent = at(102, play)(heard);
+    expect(silent.song?.sound).toBeUndefined();
+    const anchor: Action = { type: 'anchor', songTime: seconds(11), at: seconds(103), rate: 1, sound: 'laptop' };
+    expect(at(103, anchor)(silent).song).toMatchObject({ sound: 'laptop', songTime: 11, since: 102 });
+  });
+
   test('a look chosen while a song stands still takes the light over', () => {
     const state = after(
       at(1, { type: 'open-song', song: songId, from: seconds(3) }),
@@ -135,5 +145,60 @@ describe('messages', () => {
     const slow = { sent: 10, now: 110.4, received: 11 };
     const quick = { sent: 20, now: 120.005, received: 20.01 };
     expect(clockOffset([slow, quick, slow])).toBeCloseTo(100, 9);
+  });
+});
+
+describe('channels by hand', () => {
+  const hold = (...channels: { universe: number; address: number; value: number }[]): Action => ({
+    type: 'hold-channels',
+    channels,
+  });
+
+  test('what is held lies in order, once a channel, and is let go of by universe or all at once', () => {
+    const channel = fc.record({
+      universe: fc.integer({ min: 1, max: 3 }),
+      address: fc.integer({ min: 1, max: 512 }),
+      value: fc.nat(255),
+    });
+    fc.assert(
+      fc.property(
+        fc.array(fc.array(channel, { minLength: 1, maxLength: 6 }), { minLength: 1, maxLength: 6 }),
+        (holds) => {
+          const state = after(...holds.map((channels, i) => at(i, hold(...channels))));
+          const places = state.held.map((one) => one.universe * 512 + one.address);
+          expect(places).toEqual([...new Set(places)].sort((a, b) => a - b));
+          for (const last of holds.at(-1)!) {
+            const wanted = holds
+              .at(-1)!
+              .findLast((one) => one.universe === last.universe && one.address === last.address)!;
+            expect(state.held).toContainEqual(wanted);
+          }
+          const freed = at(9, { type: 'free-channels', universe: 2 })(state);
+          expect(freed.held).toEqual(state.held.filter((one) => one.universe !== 2));
+          expect(at(9, { type: 'free-channels', universe: null })(state).held).toEqual([]);
+        },
+      ),
+    );
+  });
+
+  test('one test at a time: a walk ends a flash, and ending leaves what is held', () => {
+    const state = after(
+      at(1, hold({ universe: 1, address: 1, value: 9 })),
+      at(2, { type: 'flash-channels', universe: 1, from: 1, count: 8, length: seconds(5) }),
+      at(3, { type: 'walk-channels', universe: 2, from: 5, to: 2, step: seconds(1) }),
+    );
+    expect(state.test).toEqual({ kind: 'walk', universe: 2, from: 5, to: 5, step: 1, at: 3 });
+    expect(at(4, { type: 'end-test' })(state)).toMatchObject({ test: null, held: [{ value: 9 }] });
+  });
+
+  test('channels and universes that do not exist are refused with their place', () => {
+    const asked = (action: object) => readMessage(FromScreen, JSON.stringify({ type: 'act', action }));
+    expect(asked(hold({ universe: 1, address: 513, value: 1 }))).toMatchObject({
+      ok: false,
+      why: expect.stringContaining('action.channels.0.address'),
+    });
+    expect(asked(hold({ universe: 0, address: 1, value: 1 }))).toMatchObject({ ok: false });
+    expect(asked(hold({ universe: 1, address: 1, value: 256 }))).toMatchObject({ ok: false });
+    expect(asked({ type: 'flash-channels', universe: 1, from: 1, count: 0, length: 5 })).toMatchObject({ ok: false });
   });
 });

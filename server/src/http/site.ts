@@ -2,7 +2,7 @@
 
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import express, { type Express } from 'express';
+import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
 import { z } from 'zod';
 import type { Status } from '@hovlix/core/links';
@@ -65,8 +65,17 @@ export function site(folder: string, desk: Desk, door: Door): Express {
       return void response.status(404).type('text').send('There is nothing at this address.');
     response.set('Cache-Control', 'no-cache').sendFile(page);
   });
+  app.use(plainly);
   return app;
 }
+
+/** What cannot be read is said in a sentence; how the server is built is nobody's business. */
+const plainly: ErrorRequestHandler = (error: { status?: number; statusCode?: number }, _request, response, next) => {
+  if (response.headersSent) return next(error);
+  const status = error.status ?? error.statusCode ?? 500;
+  const sentence = status < 500 ? 'The request could not be read.' : 'Something went wrong in the server. Try again.';
+  response.status(status).json({ error: sentence });
+};
 
 /** What only a screen on the computer itself may do: open the door, and say who stays. */
 function hostOnly(app: Express, desk: Desk): void {

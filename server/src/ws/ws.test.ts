@@ -236,7 +236,10 @@ test('links: an edit reaches every screen, one on an old copy gets the truth bac
 });
 
 describe('the phones’ door', () => {
-  const knock = (path: string, options: { method?: string; body?: object; headers?: Record<string, string> } = {}) =>
+  const knock = (
+    path: string,
+    options: { method?: string; body?: object; text?: string; headers?: Record<string, string> } = {},
+  ) =>
     new Promise<{ status: number; headers: Record<string, string | string[] | undefined>; body: string }>((resolve) => {
       const asked = request(
         {
@@ -246,7 +249,7 @@ describe('the phones’ door', () => {
           method: options.method ?? 'GET',
           headers: {
             host: `hall.test:${phonesPort}`,
-            ...(options.body ? { 'content-type': 'application/json' } : {}),
+            ...(options.body || options.text ? { 'content-type': 'application/json' } : {}),
             ...options.headers,
           },
         },
@@ -257,7 +260,7 @@ describe('the phones’ door', () => {
             .on('end', () => resolve({ status: response.statusCode!, headers: response.headers, body }));
         },
       );
-      asked.end(options.body ? JSON.stringify(options.body) : undefined);
+      asked.end(options.body ? JSON.stringify(options.body) : options.text);
     });
   const phone = (cookie?: string) =>
     new Promise<WebSocket>((resolve, reject) => {
@@ -291,6 +294,9 @@ describe('the phones’ door', () => {
     const waiting = await joins(code);
     expect([waiting.status, waiting.headers['set-cookie']]).toEqual([429, undefined]);
     expect((await knock('/join', { method: 'POST', body: { code: 7 } })).status).toBe(400);
+    const rubbish = await knock('/join', { method: 'POST', text: '{ not json' });
+    expect([rubbish.status, rubbish.body]).toEqual([400, '{"error":"The request could not be read."}']);
+    expect((await knock('/join', { method: 'POST', text: `{"code":"${'1'.repeat(5000)}"}` })).status).toBe(413);
     expect(known.attempt(code, 'x', 'another address').ok).toBe(true);
   });
 

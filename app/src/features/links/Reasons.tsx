@@ -46,7 +46,7 @@ export function Reasons(props: Props) {
       {at === 3 && (
         <Words>
           In the lamp’s menu choose DMX. Sound, auto, master/slave and wireless modes ignore the cable. Some lamps have
-          several DMX modes: any of them will flash now.
+          several DMX modes: in each of them it will flash now.
         </Words>
       )}
       {at === 4 && <Cable {...props} />}

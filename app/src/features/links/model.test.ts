@@ -61,7 +61,7 @@ test('universes that no output carries', () => {
 test('the first minute offers what is there: real things first, what ships with the app last', () => {
   const status = {
     serialPorts: [
-      { path: '/home/stand-in', name: 'Plain cable stand-in', standIn: true },
+      { path: '/srv/stand-in', name: 'Plain cable stand-in', standIn: true },
       { path: '/dev/ttyUSB0', name: 'Quillon', standIn: false },
     ],
     networks: [
