@@ -63,6 +63,23 @@ test('the guided first minute: from a cable to “my lamp answers”, with the f
   await expect.poll(async () => (await cable()).levels[511]).toBe(0);
 });
 
+test('a test that is running ends when its page goes', async ({ page, browser }) => {
+  const other = await (await browser.newContext()).newPage();
+  await open(other, '/links/first');
+  await button(other, /Framed cable stand-in/).click();
+  await expect.poll(async () => (await nodeReport(page, 'serial'))?.levels[15]).toBe(255);
+  await other.goto('about:blank');
+  // Flashing changes the levels four times a second; when it has ended, sixty packets go by without a change.
+  let mark = await nodeReport(page, 'serial');
+  await expect
+    .poll(async () => {
+      const now = await nodeReport(page, 'serial');
+      if (now.changes !== mark.changes) mark = now;
+      return now.packets - mark.packets;
+    })
+    .toBeGreaterThan(60);
+});
+
 test('outputs: add one to a found node, number it, mistype, remove, undo', async ({ page }) => {
   await open(page, '/links');
   await button(page, 'Add output').click();

@@ -40,8 +40,15 @@ export function FirstLamp() {
 
   const flash = (from: number, count: number) =>
     app.conducting.act({ type: 'flash-channels', universe: UNIVERSE, from, count, length: TEST_FOR });
-  // Whoever leaves takes the test along.
-  useEffect(() => () => app.conducting.act({ type: 'end-test' }), [app]);
+  // Whoever leaves, or closes the page, takes the test along.
+  useEffect(() => {
+    const end = () => app.conducting.act({ type: 'end-test' });
+    window.addEventListener('pagehide', end);
+    return () => {
+      window.removeEventListener('pagehide', end);
+      end();
+    };
+  }, [app]);
 
   const take = (choice: FirstChoice) => {
     const way = JSON.stringify(choice.way);

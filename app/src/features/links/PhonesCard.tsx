@@ -35,15 +35,15 @@ export function PhonesCard({ status }: { readonly status: Status }) {
       {phones.open && host && phones.code && phones.addresses[0] && (
         <Row gap={16} alignItems="flex-start" flexWrap="wrap">
           <Qr text={`${phones.addresses[0]}/#${phones.code}`} />
-          <Column flex={1} minWidth={170} gap={4}>
+          <Column flex={1} minWidth={150} gap={4}>
             <Quiet>Scan it, or open</Quiet>
             {phones.addresses.map((address) => (
-              <Figures key={address} fontSize={14} color="$text" testID="phone-address">
+              <Figures key={address} fontSize={13} color="$text" testID="phone-address">
                 {address}
               </Figures>
             ))}
             <Quiet marginTop={8}>and type this code. It works once.</Quiet>
-            <Figures fontSize={34} lineHeight={40} fontWeight="600" color="$text" letterSpacing={2} testID="code">
+            <Figures fontSize={30} lineHeight={38} fontWeight="600" color="$text" letterSpacing={1} testID="code">
               {phones.code.slice(0, 3)} {phones.code.slice(3)}
             </Figures>
             <Row>
@@ -94,7 +94,7 @@ function Qr({ text }: { readonly text: string }) {
   }, [text]);
   return (
     <Column borderRadius={12} overflow="hidden" role="img" aria-label="QR code to join" testID="qr">
-      <Svg width={150} height={150} viewBox={`0 0 ${size} ${size}`}>
+      <Svg width={140} height={140} viewBox={`0 0 ${size} ${size}`}>
         <Rect width={size} height={size} fill="#FFFFFF" />
         <Path d={path} fill="#15121B" />
       </Svg>
