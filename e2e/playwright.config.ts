@@ -13,6 +13,8 @@ export default defineConfig({
   outputDir: 'results',
   workers: 1,
   timeout: 90_000,
+  // A shared machine may lose its processors for a second in the middle of a test; what fails twice is broken.
+  retries: process.env['CI'] ? 1 : 0,
   expect: { timeout: 15_000 },
   reporter: [
     ['list'],
