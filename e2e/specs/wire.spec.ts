@@ -136,7 +136,7 @@ test.describe('between computers', () => {
     }[];
   };
 
-  test('multicast reaches another computer, its loss is counted, a pulled network comes back by itself', async () => {
+  test('multicast reaches another computer, a pulled network comes back by itself, and a goodbye lets go at once', async () => {
     const node = inside(spaces[1], 'node', '--at', '10.77.0.2', '--join', '1');
     let heard: Heard = { universes: [] };
     node.stdout.on('data', (text: Buffer) => {
@@ -172,7 +172,7 @@ test.describe('between computers', () => {
     node.kill();
   });
 
-  test('two senders on one universe: the receiver follows the higher priority and says who is in the way', async () => {
+  test('two senders on one universe: one hears the other and says who is in the way', async () => {
     const serve = inside(spaces[0], 'serve', '--port', '4800', '--to', 'sacn:multicast');
     await new Promise((resolve) => serve.stdout.once('data', resolve));
     const other = inside(spaces[1], 'play', demo, '--song', 'Salt and Signal', '--to', 'sacn:multicast');

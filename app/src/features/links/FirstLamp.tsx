@@ -221,7 +221,7 @@ function Lit({ row }: { readonly row: OutputRow }) {
           <Figures fontSize={22} color="$text" testID="walked">
             {channel}
           </Figures>{' '}
-          is at full, all others rest. The first that does something is the start address.
+          is at full. The first that does something is the start address.
         </Words>
       )}
       <Link
