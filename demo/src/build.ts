@@ -45,7 +45,7 @@ function emptyShow(): Show {
   const empty = readShow(
     {
       format: 'hovlix-show',
-      version: 1,
+      version: 2,
       id: 'boathouse',
       name: 'Friday at the Boathouse',
       profiles: [],

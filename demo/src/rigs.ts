@@ -30,17 +30,20 @@ const WHEEL = [
 
 export const PROFILES: readonly ProfileIn[] = [
   {
-    id: 'ardent-tern', maker: 'Ardent', model: 'Tern 4', label: 'Tern', kind: 'wash', beamAngle: 38, output: 1.2,
+    id: 'ardent-tern', maker: 'Ardent', model: 'Tern 4', label: 'Tern', kind: 'wash', beamAngle: 38, output: 1.2, watts: 80,
     modes: [{ id: 'six', name: '6 channels', channels: [...plain('Dimmer', 'ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B', 'ColorAdd_W'), { attribute: 'Shutter1', at: [6], ranges: SHUTTER, home: 1 }] }],
   },
   {
-    id: 'ardent-plover', maker: 'Ardent', model: 'Plover 3', label: 'Plover', kind: 'wash', beamAngle: 30, output: 1.1,
+    id: 'ardent-plover', maker: 'Ardent', model: 'Plover 3', label: 'Plover', kind: 'wash', beamAngle: 30, output: 1.1, watts: 45,
     modes: [{ id: 'three', name: '3 channels', channels: plain('ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B') }],
   },
   {
-    id: 'northlamp-heron', maker: 'Northlamp', model: 'Heron 60', label: 'Heron', kind: 'moving spot', beamAngle: 13, output: 2.6, panRange: 540, tiltRange: 250,
+    id: 'northlamp-heron', maker: 'Northlamp', model: 'Heron 60', label: 'Heron', kind: 'moving spot', beamAngle: 13, output: 2.6, watts: 190, panRange: 540, tiltRange: 250,
     colours: WHEEL.map(([name, hex]) => ({ name, colour: chromaticityFromHex(hex) })),
-    gobos: ['Open', 'Reeds', 'Ripples', 'Stars', 'Portholes', 'Net'],
+    gobos: [
+      { name: 'Open', pattern: 'open' }, { name: 'Reeds', pattern: 'bars' }, { name: 'Ripples', pattern: 'waves' },
+      { name: 'Stars', pattern: 'dots' }, { name: 'Portholes', pattern: 'rings' }, { name: 'Net', pattern: 'net' },
+    ],
     modes: [
       {
         id: 'sixteen', name: '16 channels',
@@ -63,7 +66,7 @@ export const PROFILES: readonly ProfileIn[] = [
     ],
   },
   {
-    id: 'northlamp-egret', maker: 'Northlamp', model: 'Egret Wash', label: 'Egret', kind: 'moving wash', beamAngle: 24, output: 2.2, panRange: 540, tiltRange: 230,
+    id: 'northlamp-egret', maker: 'Northlamp', model: 'Egret Wash', label: 'Egret', kind: 'moving wash', beamAngle: 24, output: 2.2, watts: 150, panRange: 540, tiltRange: 230,
     modes: [
       {
         id: 'eleven', name: '11 channels',
@@ -82,15 +85,15 @@ export const PROFILES: readonly ProfileIn[] = [
     ],
   },
   {
-    id: 'quillon-spark', maker: 'Quillon', model: 'Spark', label: 'Spark', kind: 'strobe', beamAngle: 80, output: 3,
+    id: 'quillon-spark', maker: 'Quillon', model: 'Spark', label: 'Spark', kind: 'strobe', beamAngle: 80, output: 3, watts: 300,
     modes: [{ id: 'two', name: '2 channels', channels: [{ attribute: 'Dimmer', at: [1] }, { attribute: 'Shutter1', at: [2], ranges: SHUTTER, home: 1 }] }],
   },
   {
-    id: 'quillon-can', maker: 'Quillon', model: 'Can 56', label: 'Can', kind: 'dimmer', beamAngle: 20, output: 1.3,
+    id: 'quillon-can', maker: 'Quillon', model: 'Can 56', label: 'Can', kind: 'dimmer', beamAngle: 20, output: 1.3, watts: 300,
     modes: [{ id: 'one', name: 'Dimmer', channels: plain('Dimmer') }],
   },
   {
-    id: 'quillon-reed', maker: 'Quillon', model: 'Reed 8', label: 'Reed', kind: 'bar', beamAngle: 60, output: 0.5,
+    id: 'quillon-reed', maker: 'Quillon', model: 'Reed 8', label: 'Reed', kind: 'bar', beamAngle: 60, output: 0.5, watts: 40,
     modes: [
       {
         id: 'cells', name: '8 cells, 24 channels',
@@ -101,11 +104,11 @@ export const PROFILES: readonly ProfileIn[] = [
     ],
   },
   {
-    id: 'ardent-fogbank', maker: 'Ardent', model: 'Fogbank', label: 'Haze', kind: 'hazer', beamAngle: 90, output: 0,
+    id: 'ardent-fogbank', maker: 'Ardent', model: 'Fogbank', label: 'Haze', kind: 'hazer', beamAngle: 90, output: 0, watts: 700,
     modes: [{ id: 'two', name: '2 channels', channels: plain('Fog1', 'Fans') }],
   },
   {
-    id: 'ardent-wren', maker: 'Ardent', model: 'Wren PAR', label: 'Wren', kind: 'par', beamAngle: 34, output: 1,
+    id: 'ardent-wren', maker: 'Ardent', model: 'Wren PAR', label: 'Wren', kind: 'par', beamAngle: 34, output: 1, watts: 60,
     modes: [{ id: 'four', name: '4 channels', channels: plain('Dimmer', 'ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B') }],
   },
 ]; // prettier-ignore
@@ -173,10 +176,26 @@ const boathouseFixtures: FixtureIn[] = [
 const byProfile = (fixtures: readonly FixtureIn[], ...profiles: string[]) =>
   fixtures.filter((fixture) => profiles.includes(fixture.profile)).map((fixture) => fixture.id);
 
+/** The room as it stands: what lamps hang from and what the band stands on. */
+const BOATHOUSE_SHAPES: z.input<typeof Rig>['shapes'] = [
+  { id: 'stage', kind: 'stage', name: 'Stage', x: 0, y: 2.4, width: 8.8, depth: 4.8 },
+  { id: 'riser', kind: 'riser', name: 'Riser', x: 0, y: 3.55, width: 2.8, depth: 1.5, height: 0.42 },
+  { id: 'back-truss', kind: 'truss', name: 'Back truss', x: 0, y: 4, z: 3.66, width: 9.2, depth: 0.3, height: 0.2 },
+  { id: 'front-truss', kind: 'truss', name: 'Front truss', x: 0, y: -2.2, z: 3.7, width: 7.2, depth: 0.3, height: 0.2 },
+];
+
+const HALL_SHAPES: z.input<typeof Rig>['shapes'] = [
+  { id: 'stage', kind: 'stage', name: 'Stage', x: 0, y: 1.9, width: 6.6, depth: 3.8 },
+  { id: 'curtain', kind: 'curtain', name: 'Curtain', x: 0, y: 3.9, width: 6.6, depth: 0.2, height: 3.2 },
+  { id: 'left-stand', kind: 'stand', name: 'Left stand', x: -2.4, y: -1.6, width: 0.9, depth: 0.9, height: 2.9 },
+  { id: 'right-stand', kind: 'stand', name: 'Right stand', x: 2.4, y: -1.6, width: 0.9, depth: 0.9, height: 2.9 },
+];
+
 export const BOATHOUSE: z.input<typeof Rig> = {
   id: 'boathouse',
   name: 'Boathouse',
   fixtures: boathouseFixtures,
+  shapes: BOATHOUSE_SHAPES,
   casting: [
     { part: 'front', fixtures: byProfile(boathouseFixtures, 'ardent-tern') },
     { part: 'back', fixtures: byProfile(boathouseFixtures, 'ardent-plover') },
@@ -200,6 +219,7 @@ export const VILLAGE_HALL: z.input<typeof Rig> = {
   id: 'village-hall',
   name: 'Village hall',
   fixtures: hallFixtures,
+  shapes: HALL_SHAPES,
   casting: [
     { part: 'front', fixtures: hallFixtures.slice(0, 3).map((fixture) => fixture.id) },
     { part: 'back', fixtures: hallFixtures.slice(3).map((fixture) => fixture.id) },

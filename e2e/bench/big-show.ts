@@ -11,7 +11,7 @@ export function bigShow(universes: number, fixtures: number): Show {
   const blue = { x: 0.16, y: 0.08 };
   const input: z.input<typeof Show> = {
     format: 'hovlix-show',
-    version: 1,
+    version: 2,
     id: 'bench',
     name: 'Bench',
     profiles: [

@@ -8,7 +8,7 @@ import { timeAt } from '../time';
 import { beats, type Id } from '../units';
 import type { Clip, Lane, Song } from '../song';
 import { COLOUR, COLUMNS, GOBO, GROUPS, HAS_LEVEL, HAZE, HOME, LEVEL, PAN, SLOT, STROBE, TILT, ZOOM } from './columns';
-import { headPlan } from './head-plan';
+import { headPlan, snapsOf } from './head-plan';
 import type { Head, LaneProgram, Program, Scratch, Sheet, SongProgram } from './program';
 
 /** @param rig which rig to compile for; without, the one in use. */
@@ -39,6 +39,7 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id): Program
     looks,
     songs,
     notes: [...notes],
+    snaps: Uint8Array.from(heads.flatMap((head) => snapsOf(head).map(Number))),
     scratch: scratchFor(heads.length, show),
   };
 }
@@ -136,7 +137,7 @@ function aimSolver(show: Show, note: (text: string) => void): AimSolver {
     if (!point || head.profile.panRange === 0) return undefined;
     const known = solved.get(aim) ?? new Map<Head, ReturnType<typeof panTiltTo>>();
     solved.set(aim, known);
-    const turned = known.get(head) ?? panTiltTo(head.mount, head.profile, point);
+    const turned = known.get(head) ?? panTiltTo(head.mount, { ...head.profile, limits: head.fixture.limits }, point);
     if (!known.has(head) && !turned.reached) note(`${head.fixture.name} cannot reach ${point.name}`);
     known.set(head, turned);
     return turned;

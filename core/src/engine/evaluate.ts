@@ -17,9 +17,8 @@ const SUSPEND_SECONDS = 0.25;
 
 /**
  * Fills `program.scratch.values` (heads x columns): levels before masters, everything else final. Allocates nothing.
- * @returns what masters and blackout leave of every level, 0…1.
  */
-export function evaluate(program: Program, live: LiveState, at: Seconds, witness?: Witness): number {
+export function evaluate(program: Program, live: LiveState, at: Seconds, witness?: Witness): void {
   const { values, weights } = program.scratch;
   values.fill(0);
   weights.fill(0);
@@ -31,12 +30,11 @@ export function evaluate(program: Program, live: LiveState, at: Seconds, witness
   layStanding(program, live, at, 1 - suspended, witness);
   if (playing && songTime < playing.duration) laySong(program, playing, songTime, witness);
   takeHome(program);
-  return masterAt(live, at);
 }
 
-/** What grand master and blackout leave of every level. */
-export function masterAt(live: LiveState, at: Seconds): number {
-  return clamp(rampAt(live.master, at) * (1 - rampAt(live.blackout.ramp, at)), 0, 1);
+/** How dark blackout makes the stage, 0…1. */
+export function blackoutAt(live: LiveState, at: Seconds): number {
+  return clamp(rampAt(live.blackout.ramp, at), 0, 1);
 }
 
 function layStanding(program: Program, live: LiveState, at: Seconds, left: number, witness?: Witness): void {
@@ -57,8 +55,8 @@ function layStanding(program: Program, live: LiveState, at: Seconds, left: numbe
       for (let g = 0; g < GROUPS.length; g++) {
         if (!(has & (2 << g))) continue;
         const group = GROUPS[g]!;
-        const share = group.snap ? 1 : weight;
         const sum = head * GROUPS.length + g;
+        const share = program.snaps[sum] ? 1 : weight;
         weights[sum] = weights[sum]! * (1 - share) + share;
         for (let c = group.first; c < group.first + group.count; c++)
           values[to + c] = values[to + c]! * (1 - share) + sheet.values[from + c]! * share;
@@ -144,8 +142,8 @@ function gatherLane(program: Program, lane: LaneProgram, first: number, last: nu
         const group = GROUPS[g]!;
         const sum = head * GROUPS.length + g;
         // What jumps does so when its fade begins: the newest clip's value counts whole.
-        const keep = group.snap ? 0 : 1;
-        const share = group.snap ? 1 : weight;
+        const keep = program.snaps[sum] ? 0 : 1;
+        const share = keep ? weight : 1;
         laneWeights[sum] = laneWeights[sum]! * keep + share;
         for (let c = group.first; c < group.first + group.count; c++)
           laneValues[to + c] = laneValues[to + c]! * keep + sheet.values[from + c]! * share;

@@ -6,7 +6,7 @@ import type { Id, Seconds } from '../units';
 import { COLUMNS, GROUPS, HAS_LEVEL, LEVEL } from './columns';
 import { evaluate } from './evaluate';
 import type { Head, Program } from './program';
-import { writeHead } from './render';
+import { headMaster, writeHead } from './render';
 import { layTests } from './held-channels';
 
 export type Contribution = {
@@ -47,20 +47,22 @@ export function explain(
   if (index < 0) return undefined;
   const head = program.heads[index]!;
   const contributions: Contribution[] = [];
-  const master = evaluate(program, live, at, {
+  const snaps = program.snaps.subarray(index * GROUPS.length, (index + 1) * GROUPS.length);
+  evaluate(program, live, at, {
     look: (of, row, sheet, weight) => {
-      if (of === index) contributions.push(...spoken(`look ${sheet.name}`, sheet, row, weight));
+      if (of === index) contributions.push(...spoken(`look ${sheet.name}`, sheet, row, weight, snaps));
     },
     clip: (of, row, sheet, weight, lane) => {
       if (of !== index) return;
       const source = `lane ${lane.name}: ${sheet?.name ?? 'dark'}`;
-      if (sheet) contributions.push(...spoken(source, sheet, row, weight));
+      if (sheet) contributions.push(...spoken(source, sheet, row, weight, snaps));
       else contributions.push({ source, attribute: 'level', values: [0], weight });
     },
   });
+  const master = headMaster(program.plans[index]!, live, at);
   const level = program.scratch.values[index * COLUMNS + LEVEL]! * master;
-  const shown = bytesOf(program, fixture, master);
-  const bytes = bytesOf(program, fixture, master, (frame) => layTests(program.universes, live, at, frame));
+  const shown = bytesOf(program, fixture, live, at);
+  const bytes = bytesOf(program, fixture, live, at, (frame) => layTests(program.universes, live, at, frame));
   return {
     fixture: head.fixture,
     contributions,
@@ -77,15 +79,17 @@ function spoken(
   sheet: { readonly has: Uint16Array; readonly values: Float32Array },
   row: number,
   weight: number,
+  snaps: Uint8Array,
 ): Contribution[] {
   const has = sheet.has[row]!;
+  const snapped = (group: (typeof GROUPS)[number]) => snaps[GROUPS.indexOf(group)] === 1;
   const numbers = (first: number, count: number) =>
     Array.from(sheet.values.subarray(row * COLUMNS + first, row * COLUMNS + first + count));
   const groups = GROUPS.filter((_, g) => has & (2 << g)).map((group) => ({
     source,
     attribute: group.name as string,
     values: numbers(group.first, group.count),
-    weight: group.snap ? 1 : weight,
+    weight: snapped(group) ? 1 : weight,
   }));
   return has & HAS_LEVEL ? [{ source, attribute: 'level', values: numbers(LEVEL, 1), weight }, ...groups] : groups;
 }
@@ -102,7 +106,7 @@ function darknessOf(
   if (head.parts.length === 0) reasons.push('not-cast');
   else if (!speaks) reasons.push('nothing-speaks');
   else if (wanted <= 0) reasons.push('level-0');
-  if (live.blackout.on) reasons.push('blackout');
+  if (live.blackout.on && !head.fixture.freeOfBlackout) reasons.push('blackout');
   else if (master <= 0) reasons.push('master-down');
   if (!live.sending) reasons.push('not-sending');
   return reasons;
@@ -111,11 +115,12 @@ function darknessOf(
 function bytesOf(
   program: Program,
   fixture: string,
-  master: number,
+  live: LiveState,
+  at: Seconds,
   over: (frame: Uint8Array) => void = () => undefined,
 ): number[] {
   const frame = new Uint8Array(program.universes.length * 512);
-  program.heads.forEach((head, i) => head.fixture.id === fixture && writeHead(program, i, master, frame));
+  program.heads.forEach((head, i) => head.fixture.id === fixture && writeHead(program, i, live, at, frame));
   over(frame);
   const { fixture: patch, mode } = program.heads.find((head) => head.fixture.id === fixture)!;
   const start = program.universes.indexOf(patch.universe) * 512 + patch.address - 1;

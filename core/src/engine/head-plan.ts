@@ -1,7 +1,8 @@
 // Which bytes a head owns and how its numbers become them.
 
 import { EMITTERS, isPrimary, mixerFor, type EmitterName } from '../colour';
-import type { Channel, Range } from '../rig';
+import { bounds, snaps, type Channel, type Range } from '../rig';
+import { GROUPS } from './columns';
 import type { ChannelKind, Head, HeadPlan } from './program';
 
 /** @param index the head's row in the program. */
@@ -14,10 +15,14 @@ export function headPlan(head: Head, index: number, universes: readonly number[]
   // The mixer counts red, green and blue first, then whites and ambers in channel order.
   const order = [...PRIMARIES, ...names.filter((name) => !isPrimary(name))];
   const mixes = PRIMARIES.every((name) => names.includes(name));
+  const [panLow, panHigh, tiltLow, tiltHigh] = bounds({ ...head.profile, limits: head.fixture.limits });
   const base = universes.indexOf(head.fixture.universe) * 512 + head.fixture.address - 1;
   return {
     mixer: mixes ? mixerFor(names) : null,
     dimsEmitters: !dimmer,
+    strobesByLevel: head.profile.strobesByLevel && !mine.some((channel) => channel.attribute === 'Shutter1'),
+    freeOfMaster: head.fixture.freeOfMaster === true,
+    freeOfBlackout: head.fixture.freeOfBlackout === true,
     writers: mine.map((channel) => {
       const place = (at: number | undefined) =>
         at === undefined || head.fixture.address + at - 1 > 512 ? -1 : base + at - 1;
@@ -30,7 +35,11 @@ export function headPlan(head: Head, index: number, universes: readonly number[]
         ultra: place(channel.at[2]),
         param: paramOf(kind, channel, head, order),
         // A bar dims by its cells, so its own dimmer stands open.
-        home: channel.attribute === 'Dimmer' && head.cells > 1 ? 1 : channel.home,
+        home: channel.attribute === 'Dimmer' && head.cells > 1 ? 1 : (channel.home ?? 0),
+        low: kind === 'pan' ? panLow : tiltLow,
+        high: kind === 'pan' ? panHigh : tiltHigh,
+        masters: channel.masters !== false,
+        dark: channel.dark ?? -1,
         slots: slotValues(channel.ranges),
         shutter: shutterValues(channel),
       };
@@ -48,8 +57,8 @@ function kindOf(channel: Channel, head: Head, mixes: boolean): ChannelKind {
   const { attribute } = channel;
   if (mixes && isEmitter(attribute)) return 'emitter';
   if (attribute === 'Dimmer') return head.cells === 1 ? 'dimmer' : 'rest';
-  if (attribute === 'Pan') return 'pan';
-  if (attribute === 'Tilt') return 'tilt';
+  if (attribute === 'Pan') return head.fixture.swapPanTilt ? 'tilt' : 'pan';
+  if (attribute === 'Tilt') return head.fixture.swapPanTilt ? 'pan' : 'tilt';
   if (attribute === 'Shutter1') return 'shutter';
   if (attribute === 'Gobo1') return 'gobo';
   if (attribute === 'Color1') return 'slot';
@@ -59,8 +68,9 @@ function kindOf(channel: Channel, head: Head, mixes: boolean): ChannelKind {
 }
 
 function paramOf(kind: ChannelKind, channel: Channel, head: Head, order: readonly EmitterName[]): number {
-  if (kind === 'pan') return head.profile.panRange;
-  if (kind === 'tilt') return head.profile.tiltRange;
+  // A motor that runs the other way round turns by a range below zero.
+  if (kind === 'pan') return head.profile.panRange * (head.fixture.panInvert ? -1 : 1);
+  if (kind === 'tilt') return head.profile.tiltRange * (head.fixture.tiltInvert ? -1 : 1);
   if (kind === 'emitter') return order.indexOf(channel.attribute as EmitterName);
   return 0;
 }
@@ -77,10 +87,31 @@ function shutterValues({ ranges, home }: Channel): Float64Array {
   const open = ranges.find((range) => range.does === 'open');
   const strobe = ranges.find((range) => range.does === 'strobe');
   return Float64Array.of(
-    open ? Math.round((open.from + open.to) / 2) : Math.round(home * 255),
+    open ? Math.round((open.from + open.to) / 2) : Math.round((home ?? 0) * 255),
     strobe?.from ?? -1,
     strobe?.to ?? -1,
     strobe?.low ?? 1,
     strobe?.high ?? 20,
   );
+}
+
+const GROUP_OF: Readonly<Record<string, (typeof GROUPS)[number]['name']>> = {
+  Pan: 'aim',
+  Tilt: 'aim',
+  Zoom: 'zoom',
+  Fog1: 'haze',
+  Color1: 'slot',
+  Gobo1: 'gobo',
+  Shutter1: 'strobe',
+};
+
+/** For each group, whether this head jumps in it: as the group does, unless its type says otherwise of a channel. */
+export function snapsOf({ mode }: Head): readonly boolean[] {
+  return GROUPS.map((group) => {
+    const said = mode.channels.find(
+      ({ attribute, snap }) =>
+        snap !== undefined && (GROUP_OF[attribute] ?? (isEmitter(attribute) ? 'colour' : undefined)) === group.name,
+    );
+    return said ? snaps(said) : group.snap;
+  });
 }

@@ -61,6 +61,13 @@ export type ChannelWriter = {
   /** Which emitter of the mix; full range in degrees; or 0. */
   readonly param: number;
   readonly home: number;
+  /** Pan and tilt: degrees it must stay within; else the whole of it. */
+  readonly low: number;
+  readonly high: number;
+  /** Whether its level goes through grand master and blackout. */
+  readonly masters: boolean;
+  /** 0…1 while the stage is blacked out; -1 leaves it alone. */
+  readonly dark: number;
   /** DMX value for each slot of a wheel. */
   readonly slots: Float64Array;
   /** Shutter: DMX open, and the strobe range as DMX from, to and Hz low, high (-1 where it has none). */
@@ -71,6 +78,11 @@ export type HeadPlan = {
   readonly mixer: Mixer | null;
   /** True where there is no dimmer channel, so that level dims the emitters. */
   readonly dimsEmitters: boolean;
+  /** True where there is no shutter, so that a strobe is made by level. */
+  readonly strobesByLevel: boolean;
+  /** Outside the grand master; outside blackout. */
+  readonly freeOfMaster: boolean;
+  readonly freeOfBlackout: boolean;
   readonly writers: readonly ChannelWriter[];
 };
 
@@ -84,6 +96,8 @@ export type Program = {
   readonly songs: ReadonlyMap<string, SongProgram>;
   /** Fixtures that could not be compiled, and aims that are out of reach, in words. */
   readonly notes: readonly string[];
+  /** Heads x groups: 1 where a head jumps in a group that otherwise fades, or the group always jumps. */
+  readonly snaps: Uint8Array;
   readonly scratch: Scratch;
 };
 

@@ -4,8 +4,10 @@ import { linearFromOkLab, solveMix } from '../colour';
 import type { LiveState } from '../live/state';
 import type { Seconds } from '../units';
 import { COLOUR, COLUMNS, GOBO, HAZE, LEVEL, PAN, SLOT, STROBE, TILT, ZOOM } from './columns';
-import { evaluate } from './evaluate';
-import type { ChannelWriter, Program } from './program';
+import { blackoutAt, evaluate } from './evaluate';
+import { rampAt } from '../light/ramp';
+import { clamp } from '../units';
+import type { ChannelWriter, HeadPlan, Program } from './program';
 import { layTests } from './held-channels';
 
 /**
@@ -14,26 +16,42 @@ import { layTests } from './held-channels';
  * @param at the conductor's clock.
  */
 export function render(program: Program, live: LiveState, at: Seconds, out: Uint8Array): void {
-  const master = evaluate(program, live, at);
+  evaluate(program, live, at);
   out.fill(0);
-  for (let head = 0; head < program.plans.length; head++) writeHead(program, head, master, out);
+  for (let head = 0; head < program.plans.length; head++) writeHead(program, head, live, at, out);
   layTests(program.universes, live, at, out);
 }
 
+/** What grand master and blackout leave of a head's level, 0…1. */
+export function headMaster(plan: HeadPlan, live: LiveState, at: Seconds): number {
+  const master = plan.freeOfMaster ? 1 : clamp(rampAt(live.master, at), 0, 1);
+  return plan.freeOfBlackout ? master : master * (1 - blackoutAt(live, at));
+}
+
 /** Writes one head's channels; its values lie in the program's scratch. */
-export function writeHead(program: Program, head: number, master: number, out: Uint8Array): void {
+export function writeHead(program: Program, head: number, live: LiveState, at: Seconds, out: Uint8Array): void {
   const { values, mix, linear, solve } = program.scratch;
   const plan = program.plans[head]!;
   const row = head * COLUMNS;
-  const level = values[row + LEVEL]! * master;
+  const own = values[row + LEVEL]! * (plan.strobesByLevel && !isLit(values[row + STROBE]!, at) ? 0 : 1);
+  const level = own * headMaster(plan, live, at);
+  const isDark = !plan.freeOfBlackout && blackoutAt(live, at) >= 0.5;
   if (plan.mixer) {
     linearFromOkLab(values[row + COLOUR]!, values[row + COLOUR + 1]!, values[row + COLOUR + 2]!, linear);
     solveMix(plan.mixer, linear[0]!, linear[1]!, linear[2]!, mix, solve);
   }
   for (let i = 0; i < plan.writers.length; i++) {
     const writer = plan.writers[i]!;
-    writeChannel(writer, channelValue(writer, values, row, level, plan.dimsEmitters, mix), out);
+    const followed = writer.masters ? level : own;
+    const value =
+      isDark && writer.dark >= 0 ? writer.dark : channelValue(writer, values, row, followed, plan.dimsEmitters, mix);
+    writeChannel(writer, value, out);
   }
+}
+
+/** Whether a strobe made by level is lit: the first half of each cycle, counted from the clock's zero. */
+function isLit(hz: number, at: number): boolean {
+  return hz <= 0 || (((at * hz) % 1) + 1) % 1 < 0.5;
 }
 
 /** 0…1 of the channel's full range. */
@@ -53,9 +71,9 @@ function channelValue(
     case 'emitter':
       return mix[writer.param]! * (dimsEmitters ? level : 1);
     case 'pan':
-      return 0.5 + values[row + PAN]! / writer.param;
+      return 0.5 + clamp(values[row + PAN]!, writer.low, writer.high) / writer.param;
     case 'tilt':
-      return 0.5 + values[row + TILT]! / writer.param;
+      return 0.5 + clamp(values[row + TILT]!, writer.low, writer.high) / writer.param;
     case 'shutter':
       return shutterValue(writer.shutter, values[row + STROBE]!);
     case 'gobo':

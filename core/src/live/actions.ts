@@ -47,8 +47,13 @@ export const Action = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('tap') }),
   /** Bare channels held by hand over everything, whatever is patched there. */
   z.strictObject({ type: z.literal('hold-channels'), channels: z.array(HeldChannel).min(1).max(2048) }),
-  /** Lets go of them: of one universe, or of all. */
-  z.strictObject({ type: z.literal('free-channels'), universe: UniverseNumber.nullable() }),
+  /** Lets go of them: of a stretch of one universe, of all of it, or of all. */
+  z.strictObject({
+    type: z.literal('free-channels'),
+    universe: UniverseNumber.nullable(),
+    from: Channel.optional(),
+    count: z.number().int().min(1).max(512).optional(),
+  }),
   /** All of these channels to full and to nothing in turn, twice a second. */
   z.strictObject({
     type: z.literal('flash-channels'),

@@ -147,11 +147,12 @@ function next(state: LiveState, { action, at }: Entry): LiveState {
     }
     case 'hold-channels':
       return { ...state, held: heldWith(state.held, action.channels) };
-    case 'free-channels':
-      return {
-        ...state,
-        held: state.held.filter((one) => action.universe !== null && one.universe !== action.universe),
-      };
+    case 'free-channels': {
+      const { universe, from = 1, count = 512 } = action;
+      const freed = (one: HeldChannel) =>
+        universe === null || (one.universe === universe && one.address >= from && one.address < from + count);
+      return { ...state, held: state.held.filter((one) => !freed(one)) };
+    }
     case 'flash-channels': {
       const { universe, from, count, length } = action;
       return { ...state, test: { kind: 'flash', universe, from, count, at, until: seconds(at + length) } };

@@ -11,11 +11,14 @@ export type Wanted = {
   readonly universe: Universe;
   /** Addresses from one lamp to the next; never less than the mode takes. */
   readonly block?: number;
+  /** All of them on one address: they move as one. */
+  readonly together?: boolean;
 };
 
 /** Channels from the first lamp's first to the last lamp's last. */
-export function runLength({ mode, count, block = 0 }: Wanted): number {
+export function runLength({ mode, count, block = 0, together = false }: Wanted): number {
   const length = footprint(mode);
+  if (together) return length;
   return (count - 1) * Math.max(length, block) + length;
 }
 
@@ -38,8 +41,8 @@ export function clashes(rig: Rig, profiles: readonly Profile[], wanted: Wanted, 
  * @throws RangeError where the run ends past address 512.
  */
 export function lampsOf(rig: Rig, wanted: Wanted, start: Address, fresh: (n: number) => string): readonly Fixture[] {
-  const { profile, mode, count, block = 0 } = wanted;
-  const step = Math.max(footprint(mode), block);
+  const { profile, mode, count, block = 0, together = false } = wanted;
+  const step = together ? 0 : Math.max(footprint(mode), block);
   if (start + runLength(wanted) > 513)
     throw new RangeError(`The run ends at ${start + runLength(wanted) - 1}, past 512`);
   const number = Math.max(0, ...rig.fixtures.map((fixture) => fixture.number));
@@ -103,7 +106,7 @@ function nextName(rig: Rig, label: string): number {
 }
 
 /** For each address, the name of the lamp that listens to it. */
-function takenIn(rig: Rig, profiles: readonly Profile[], number: Universe): readonly (string | undefined)[] {
+export function takenIn(rig: Rig, profiles: readonly Profile[], number: Universe): readonly (string | undefined)[] {
   const taken: (string | undefined)[] = [];
   for (const { fixture, mode } of patchedFixtures(rig, profiles))
     if (fixture.universe === number)
@@ -111,9 +114,10 @@ function takenIn(rig: Rig, profiles: readonly Profile[], number: Universe): read
   return taken;
 }
 
-function clashesAt(taken: readonly (string | undefined)[], wanted: Wanted, start: Address): readonly string[] {
+/** What a run from `start` meets of `takenIn`. */
+export function clashesAt(taken: readonly (string | undefined)[], wanted: Wanted, start: Address): readonly string[] {
   const length = footprint(wanted.mode);
-  const step = Math.max(length, wanted.block ?? 0);
+  const step = wanted.together ? 0 : Math.max(length, wanted.block ?? 0);
   const names = new Set<string>();
   for (let n = 0; n < wanted.count; n++)
     for (let at = 0; at < length; at++) {

@@ -1,11 +1,18 @@
 // From a lamp's mount to where its beam goes, and back from a point on stage to pan and tilt.
 
-import type { Mount, Profile } from './schema';
+import { clamp } from '../units';
+import type { Limits, Mount } from './schema';
 
 const RADIANS = Math.PI / 180;
 
+/** A place on stage in metres, see `Mount`. */
+export type Point = { readonly x: number; readonly y: number; readonly z: number };
+
+/** The angles of a mount, whatever else it says. */
+type Turned = { readonly yaw: number; readonly pitch: number; readonly roll: number };
+
 /** Row-major 3x3 rotation of a mount: roll first, then pitch, then yaw. */
-export function mountRotation({ yaw, pitch, roll }: Mount): Float64Array {
+export function mountRotation({ yaw, pitch, roll }: Turned): Float64Array {
   const [cy, sy] = [Math.cos(yaw * RADIANS), Math.sin(yaw * RADIANS)];
   const [cp, sp] = [Math.cos(pitch * RADIANS), Math.sin(pitch * RADIANS)];
   const [cr, sr] = [Math.cos(roll * RADIANS), Math.sin(roll * RADIANS)];
@@ -15,6 +22,15 @@ export function mountRotation({ yaw, pitch, roll }: Mount): Float64Array {
     sy * cr + cy * sp * sr, cy * cp, sy * sr - cy * sp * cr,
     -cp * sr, sp, cp * cr,
   ); // prettier-ignore
+}
+
+/** The angles of a rotation, degrees: the inverse of `mountRotation`. Level (pitch ±90) has no roll of its own. */
+export function mountAngles(rotation: ArrayLike<number>): Pick<Mount, 'yaw' | 'pitch' | 'roll'> {
+  const sp = clamp(rotation[7]!, -1, 1);
+  const level = Math.abs(sp) > 1 - 1e-9;
+  const yaw = level ? Math.atan2(rotation[3]!, rotation[0]!) : Math.atan2(-rotation[1]!, rotation[4]!);
+  const roll = level ? 0 : Math.atan2(-rotation[6]!, rotation[8]!);
+  return { yaw: yaw / RADIANS, pitch: Math.asin(sp) / RADIANS, roll: roll / RADIANS };
 }
 
 /**
@@ -29,43 +45,95 @@ export function beamDirection(rotation: Float64Array, pan: number, tilt: number,
   for (let i = 0; i < 3; i++) out[i] = rotation[i * 3]! * x + rotation[i * 3 + 1]! * y + rotation[i * 3 + 2]! * z;
 }
 
+/** The angles of a lamp that does not move, so that it points at `point`: an arrow drawn on the plan. */
+export function mountTowards(mount: Mount, point: Point): Mount {
+  const [dx, dy, dz] = [point.x - mount.x, point.y - mount.y, point.z - mount.z];
+  const flat = Math.hypot(dx, dy);
+  if (flat < 1e-6 && Math.abs(dz) < 1e-6) return mount;
+  const yaw = flat < 1e-6 ? 0 : Math.atan2(-dx, dy) / RADIANS;
+  return { ...mount, yaw, pitch: Math.atan2(flat, -dz) / RADIANS, roll: 0 };
+}
+
+/** How far a head turns, degrees from end to end, and where it must stay, degrees from the middle. */
+export type Turning = {
+  readonly panRange: number;
+  readonly tiltRange: number;
+  readonly limits?: Limits | undefined;
+};
+
 /** Pan and tilt in degrees from the middle of their ranges. `reached` is false where the point lies outside them. */
 export type PanTilt = { readonly pan: number; readonly tilt: number; readonly reached: boolean };
 
+/** A beam this near to a point, in degrees, has reached it. */
+const REACHED = 0.05;
+
 /**
- * Points a head at a stage point (metres). Of the solutions within range, the one with the least travel from `from`;
- * where none is, the nearest the head can do, with `reached` false.
+ * Points a head at a stage point (metres). Of the solutions within range and limits, the one with the least travel from
+ * `from`; where none is, the one whose beam passes nearest to the point, with `reached` false. Always the same answer
+ * for the same question.
  */
 export function panTiltTo(
   mount: Mount,
-  profile: Pick<Profile, 'panRange' | 'tiltRange'>,
-  point: { readonly x: number; readonly y: number; readonly z: number },
+  turning: Turning,
+  point: Point,
   from: { readonly pan: number; readonly tilt: number } = { pan: 0, tilt: 0 },
 ): PanTilt {
+  const [x, y, z] = localDirection(mount, point);
+  const [panLow, panHigh, tiltLow, tiltHigh] = bounds(turning);
+  const tilt = Math.acos(clamp(-z, -1, 1)) / RADIANS;
+  const pan = Math.abs(x) + Math.abs(y) < 1e-9 ? from.pan : Math.atan2(-x, y) / RADIANS;
+  const travel = (a: { pan: number; tilt: number }) => Math.abs(a.pan - from.pan) + Math.abs(a.tilt - from.tilt);
+  const candidates: { pan: number; tilt: number; miss: number }[] = [];
+  const consider = (wishedPan: number, wishedTilt?: number) => {
+    const heldPan = clamp(wishedPan, panLow, panHigh);
+    const best = wishedTilt ?? bestTilt(heldPan, x, y, z);
+    const held = { pan: heldPan, tilt: clamp(best, tiltLow, tiltHigh) };
+    candidates.push({ ...held, miss: angleTo(held, x, y, z) });
+  };
+  for (let turn = -720; turn <= 720; turn += 360) {
+    consider(pan + turn, tilt);
+    consider(pan + 180 + turn, -tilt);
+    // Where pan ends before the point, another tilt may bring the beam nearer.
+    consider(pan + turn);
+  }
+  const best = candidates.reduce((a, b) =>
+    b.miss < a.miss - 1e-6 || (b.miss < a.miss + 1e-6 && travel(b) < travel(a) - 1e-9) ? b : a,
+  );
+  return { pan: best.pan, tilt: best.tilt, reached: best.miss < REACHED };
+}
+
+/** Degrees between where a head points and a stage point, as seen from the head. */
+export function aimError(mount: Mount, turned: { readonly pan: number; readonly tilt: number }, point: Point): number {
+  const [x, y, z] = localDirection(mount, point);
+  return angleTo(turned, x, y, z);
+}
+
+/** Lowest and highest pan, then tilt, in degrees from the middle: the ranges, and the limits inside them. */
+export function bounds({ panRange, tiltRange, limits }: Turning): readonly [number, number, number, number] {
+  const [pan, tilt] = [panRange / 2, tiltRange / 2];
+  if (!limits) return [-pan, pan, -tilt, tilt];
+  const panLow = clamp(Math.min(limits.panFrom, limits.panTo), -pan, pan);
+  const panHigh = clamp(Math.max(limits.panFrom, limits.panTo), -pan, pan);
+  const tiltLow = clamp(Math.min(limits.tiltFrom, limits.tiltTo), -tilt, tilt);
+  return [panLow, panHigh, tiltLow, clamp(Math.max(limits.tiltFrom, limits.tiltTo), -tilt, tilt)];
+}
+
+/** The unit vector to a point in the lamp's own frame: the transpose turns a stage vector into it. */
+function localDirection(mount: Mount, point: Point): readonly [number, number, number] {
   const rotation = mountRotation(mount);
   const d = [point.x - mount.x, point.y - mount.y, point.z - mount.z];
   const length = Math.hypot(...d) || 1;
-  // The transpose turns a stage vector into the lamp's own frame.
-  const [x, y, z] = [0, 1, 2].map((i) => [0, 1, 2].reduce((sum, k) => sum + rotation[k * 3 + i]! * d[k]!, 0) / length);
-  const tilt = Math.acos(Math.min(1, Math.max(-1, -z!))) / RADIANS;
-  const pan = Math.abs(x!) + Math.abs(y!) < 1e-9 ? from.pan : Math.atan2(-x!, y!) / RADIANS;
-  const travel = (a: { pan: number; tilt: number }) => Math.abs(a.pan - from.pan) + Math.abs(a.tilt - from.tilt);
-  const solutions = [-360, 0, 360]
-    .flatMap((turn) => [
-      { pan: pan + turn, tilt },
-      { pan: pan + 180 + turn, tilt: -tilt },
-      { pan: pan - 180 + turn, tilt: -tilt },
-    ])
-    .map((wish) => {
-      const held = { pan: hold(wish.pan, profile.panRange / 2), tilt: hold(wish.tilt, profile.tiltRange / 2) };
-      return { ...held, miss: Math.abs(held.pan - wish.pan) + Math.abs(held.tilt - wish.tilt) };
-    });
-  const best = solutions.reduce((a, b) =>
-    b.miss < a.miss - 1e-9 || (b.miss < a.miss + 1e-9 && travel(b) < travel(a) - 1e-9) ? b : a,
-  );
-  return { pan: best.pan, tilt: best.tilt, reached: best.miss < 1e-6 };
+  const along = (i: number) => (rotation[i]! * d[0]! + rotation[3 + i]! * d[1]! + rotation[6 + i]! * d[2]!) / length;
+  return [along(0), along(1), along(2)];
 }
 
-function hold(value: number, most: number): number {
-  return Math.min(most, Math.max(-most, value));
+function bestTilt(pan: number, x: number, y: number, z: number): number {
+  return Math.atan2(-Math.sin(pan * RADIANS) * x + Math.cos(pan * RADIANS) * y, -z) / RADIANS;
+}
+
+function angleTo({ pan, tilt }: { pan: number; tilt: number }, x: number, y: number, z: number): number {
+  const s = Math.sin(tilt * RADIANS);
+  const beam = [-Math.sin(pan * RADIANS) * s, Math.cos(pan * RADIANS) * s, -Math.cos(tilt * RADIANS)] as const;
+  const cross = Math.hypot(beam[1] * z - beam[2] * y, beam[2] * x - beam[0] * z, beam[0] * y - beam[1] * x);
+  return Math.atan2(cross, beam[0] * x + beam[1] * y + beam[2] * z) / RADIANS;
 }

@@ -1,7 +1,7 @@
 // Fixture types that come along: generic ones, and those of makers we made up, over everything that hangs on a stage.
 
 import type { z } from 'zod';
-import { Profile } from './schema';
+import { PATTERNS, Profile } from './schema';
 
 type ProfileIn = z.input<typeof Profile>;
 type ChannelIn = ProfileIn['modes'][number]['channels'][number];
@@ -157,7 +157,11 @@ function profileOf(maker: string, line: Line): Profile {
     panRange: line.pan ?? 0,
     tiltRange: line.tilt ?? 0,
     colours: WHEEL.slice(0, line.colours ?? 0).map(([name, x, y]) => ({ name, colour: { x, y } })),
-    gobos: Array.from({ length: line.gobos ?? 0 }, (_, n) => (n === 0 ? 'Open' : `Pattern ${n}`)),
+    gobos: Array.from({ length: line.gobos ?? 0 }, (_, n) =>
+      n === 0
+        ? { name: 'Open', pattern: 'open' as const }
+        : { name: `Pattern ${n}`, pattern: PATTERNS[1 + ((n - 1) % (PATTERNS.length - 1))]! },
+    ),
     modes: line.modes.map((words) => {
       const channels = channelsOf(words, line);
       const length = channels.reduce((most, { at }) => Math.max(most, ...at), 0);

@@ -17,14 +17,20 @@ export type Patched = { readonly fixture: Fixture; readonly profile: Profile; re
 
 /** The fixtures whose type and mode are known, in the rig's order. */
 export function patchedFixtures(rig: Rig, profiles: readonly Profile[]): readonly Patched[] {
+  const byId = new Map(profiles.map((profile) => [profile.id, profile]));
   return rig.fixtures.flatMap((fixture) => {
-    const profile = profiles.find((candidate) => candidate.id === fixture.profile);
+    const profile = byId.get(fixture.profile);
     const mode = profile && modeOf(profile, fixture);
     return profile && mode ? [{ fixture, profile, mode }] : [];
   });
 }
 
-/** Pairs of fixtures that share at least one channel of one universe, each pair once. */
+/** Two lamps of one type and mode on one address: they move as one, on purpose. */
+export function areTwins(a: Fixture, b: Fixture): boolean {
+  return a.universe === b.universe && a.address === b.address && a.profile === b.profile && a.mode === b.mode;
+}
+
+/** Pairs of fixtures that share at least one channel of one universe without being twins, each pair once. */
 export function overlaps(patched: readonly Patched[]): readonly (readonly [Fixture, Fixture])[] {
   const sorted = [...patched].sort(
     (a, b) => a.fixture.universe - b.fixture.universe || a.fixture.address - b.fixture.address,
@@ -35,7 +41,7 @@ export function overlaps(patched: readonly Patched[]): readonly (readonly [Fixtu
     for (let j = i + 1; j < sorted.length; j++) {
       const second = sorted[j]!.fixture;
       if (second.universe !== first.fixture.universe || second.address >= end) break;
-      pairs.push([first.fixture, second]);
+      if (!areTwins(first.fixture, second)) pairs.push([first.fixture, second]);
     }
     return pairs;
   });

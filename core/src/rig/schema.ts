@@ -13,35 +13,77 @@ export const idOf = <Kind extends string>() =>
 
 export const Chroma = z.strictObject({ x: z.number().min(0).max(1), y: z.number().min(0.001).max(1) });
 
-/** What a stretch of a channel does. `from` and `to` are DMX values of the coarse byte, both included. */
+/** What a stretch of a channel makes the lamp do. */
+export const DOES = [
+  'open',
+  'closed',
+  'strobe',
+  'slot',
+  'rotate',
+  'index',
+  'shake',
+  'level',
+  'reset',
+  'lamp on',
+  'lamp off',
+  'nothing',
+] as const;
+
+/** A stretch of a channel. `from` and `to` are DMX values of the coarse byte, both included. */
 export const Range = z.strictObject({
   from: z.number().int().min(0).max(255),
   to: z.number().int().min(0).max(255),
-  does: z.enum(['open', 'closed', 'strobe', 'slot', 'nothing']),
-  /** Strobe rate in Hz at `from` and at `to`. */
-  low: z.number().min(0).max(100).optional(),
-  high: z.number().min(0).max(100).optional(),
+  /** What the maker calls it. */
+  name: z.string().trim().max(80).optional(),
+  does: z.enum(DOES),
+  /** What `from` and `to` mean: Hz of a strobe or a shake, rpm of a rotation (below 0 the other way), degrees of an index. */
+  low: z.number().min(-10000).max(10000).optional(),
+  high: z.number().min(-10000).max(10000).optional(),
   /** Which slot of the wheel, from 0 (open). */
   slot: z.number().int().min(0).max(63).optional(),
+  /** Seconds for which an act that hurts by accident (reset, lamp on or off) must be sent before the lamp obeys. */
+  hold: z.number().min(0).max(60).optional(),
 });
 export type Range = z.infer<typeof Range>;
 
 /** One channel of a mode. `attribute` is a GDTF name (DIN SPEC 15800, annex A); `at` lists its places, coarse first. */
 export const Channel = z.strictObject({
-  attribute: z.string().min(1).max(60),
+  attribute: z.string().trim().min(1).max(60),
+  /** What the maker calls it. */
+  name: z.string().trim().max(80).optional(),
   at: z.array(z.number().int().min(1).max(512)).min(1).max(3),
   /** Which cell of a multi-cell lamp it belongs to, from 0. Without: the whole lamp. */
   cell: z.number().int().min(0).max(255).optional(),
-  /** Where the channel rests, 0…1. */
-  home: z.number().min(0).max(1).default(0),
+  /** Where the channel rests, 0…1; null leaves it alone: 0 goes out, and what an input brings comes through. */
+  home: z.number().min(0).max(1).nullable().default(0),
+  /** What it takes when the lamp is lit for a test; null leaves it alone. */
+  test: z.number().min(0).max(1).nullable().optional(),
+  /** What it takes while the stage is blacked out; null or nothing leaves it alone. */
+  dark: z.number().min(0).max(1).nullable().optional(),
+  /** Jumps instead of fading; without, as is usual for its attribute. */
+  snap: z.boolean().optional(),
+  /** Whether its level follows grand master and blackout; it does unless said otherwise. */
+  masters: z.boolean().optional(),
   ranges: z.array(Range).max(128).default([]),
 });
 export type Channel = z.infer<typeof Channel>;
 
-export const Mode = z.strictObject({ id: idOf<'Mode'>(), name: Name, channels: z.array(Channel).min(1).max(512) });
+/** The order of `channels` is the user's: the order in which they are shown. Their places are in `at`. */
+export const Mode = z.strictObject({
+  id: idOf<'Mode'>(),
+  name: Name,
+  channels: z.array(Channel).min(1).max(512),
+  /** What must be set on the lamp's own menu beside its address. */
+  menu: z.string().trim().max(200).optional(),
+});
 export type Mode = z.infer<typeof Mode>;
 
 export const LAMP_KINDS = ['dimmer', 'par', 'wash', 'bar', 'strobe', 'moving spot', 'moving wash', 'hazer'] as const;
+
+/** How a gobo breaks the light up, as far as a small picture can hint at it. */
+export const PATTERNS = ['open', 'dots', 'rays', 'bars', 'waves', 'rings', 'net', 'leaves'] as const;
+export const Gobo = z.strictObject({ name: Name, pattern: z.enum(PATTERNS) });
+export type Gobo = z.infer<typeof Gobo>;
 
 export const Profile = z.strictObject({
   id: idOf<'Profile'>(),
@@ -56,11 +98,20 @@ export const Profile = z.strictObject({
   tiltRange: z.number().min(0).max(360).default(0),
   /** Light output against a common LED par, which is 1. */
   output: z.number().min(0).max(50).default(1),
+  watts: z.number().min(0).max(20000).optional(),
+  /** Slots of the colour wheel; a split one has its second half's colour too. */
   colours: z
-    .array(z.strictObject({ name: Name, colour: Chroma }))
+    .array(z.strictObject({ name: Name, colour: Chroma, second: Chroma.optional() }))
     .max(64)
     .default([]),
-  gobos: z.array(Name).max(64).default([]),
+  gobos: z.array(Gobo).max(64).default([]),
+  /** Measured colours of emitters; the usual ones count for those not named. */
+  emitters: z
+    .array(z.strictObject({ attribute: z.string().min(1).max(60), colour: Chroma }))
+    .max(24)
+    .default([]),
+  /** Strobe by level where the lamp has no shutter of its own. */
+  strobesByLevel: z.boolean().default(true),
   modes: z.array(Mode).min(1).max(64),
 });
 export type Profile = z.infer<typeof Profile>;
@@ -83,6 +134,15 @@ export const Mount = z.strictObject({
 });
 export type Mount = z.infer<typeof Mount>;
 
+/** Where a head may turn, degrees from the middle of its ranges. */
+export const Limits = z.strictObject({
+  panFrom: z.number().min(-540).max(540),
+  panTo: z.number().min(-540).max(540),
+  tiltFrom: z.number().min(-180).max(180),
+  tiltTo: z.number().min(-180).max(180),
+});
+export type Limits = z.infer<typeof Limits>;
+
 export const Fixture = z.strictObject({
   id: idOf<'Fixture'>(),
   number: z.number().int().min(1).max(99999),
@@ -94,6 +154,27 @@ export const Fixture = z.strictObject({
   mount: Mount,
   /** The colour of its gel, for a lamp that cannot change colour. */
   gel: Chroma.optional(),
+  /** Up to six letters on the plan in place of its number. */
+  label: z.string().trim().min(1).max(6).optional(),
+  /** The MIDI note that hits it, 0…127. */
+  note: z.number().int().min(0).max(127).optional(),
+  /** Ignores followers of sound. */
+  deaf: z.boolean().optional(),
+  /** Stands outside the grand master, or outside blackout. */
+  freeOfMaster: z.boolean().optional(),
+  freeOfBlackout: z.boolean().optional(),
+  /** What it draws, where it differs from its type, and the circuit it hangs on. */
+  watts: z.number().min(0).max(20000).optional(),
+  circuit: z.string().trim().max(20).optional(),
+  remark: z.string().trim().max(400).optional(),
+  /** As set in its menu, or as its motors turn. */
+  panInvert: z.boolean().optional(),
+  tiltInvert: z.boolean().optional(),
+  swapPanTilt: z.boolean().optional(),
+  /** Degrees from the middle that it must not leave. */
+  limits: Limits.optional(),
+  /** Its mount was found or confirmed by looking at its beam. */
+  directed: z.boolean().optional(),
 });
 export type Fixture = z.infer<typeof Fixture>;
 
@@ -104,11 +185,45 @@ export type Part = z.infer<typeof Part>;
 export const Casting = z.strictObject({ part: idOf<'Part'>(), fixtures: z.array(idOf<'Fixture'>()).max(2000) });
 export type Casting = z.infer<typeof Casting>;
 
+export const SHAPE_KINDS = ['stage', 'riser', 'truss', 'stand', 'curtain', 'bar', 'floor'] as const;
+
+/** Something that stands or hangs in the room: its middle seen from above, its size, and how it is turned; metres, degrees. */
+export const Shape = z.strictObject({
+  id: idOf<'Shape'>(),
+  kind: z.enum(SHAPE_KINDS),
+  name: Name,
+  x: metres,
+  y: metres,
+  /** Its lower edge. */
+  z: metres.default(0),
+  width: z.number().min(0.05).max(500),
+  depth: z.number().min(0.05).max(500),
+  height: z.number().min(0).max(100).default(0),
+  turn: degrees.default(0),
+});
+export type Shape = z.infer<typeof Shape>;
+
+/** A photo or drawing of the room under the plan: its middle and its width in metres. */
+export const Picture = z.strictObject({
+  data: z
+    .string()
+    .max(600_000)
+    .regex(/^data:image\/(jpeg|png|webp);base64,/, 'an image is needed'),
+  x: metres,
+  y: metres,
+  width: z.number().min(0.5).max(500),
+  /** Height over width. */
+  aspect: z.number().min(0.05).max(20),
+});
+export type Picture = z.infer<typeof Picture>;
+
 export const Rig = z.strictObject({
   id: idOf<'Rig'>(),
   name: Name,
   fixtures: z.array(Fixture).max(10000),
   casting: z.array(Casting).max(200),
+  shapes: z.array(Shape).max(500).default([]),
+  picture: Picture.optional(),
 });
 export type Rig = z.infer<typeof Rig>;
 

@@ -3,9 +3,9 @@
 import type { Draft } from 'immer';
 import { z } from 'zod';
 import { changed, put, remove, type ChangeOf } from '../change/change';
-import { never } from '../problem';
 import { id, type Beats } from '../units';
-import { Aim, Casting, Fixture, Name, Part, Profile, Rig, idOf } from '../rig/schema';
+import { Casting, Fixture, Name, Part, Profile, Rig, idOf } from '../rig/schema';
+import { applyToRig, RIG_COMMANDS } from './rig-edits';
 import { Look } from '../light/schema';
 import { Clip, Section, Song, type Lane } from '../song/schema';
 import { clearedClips, laidClips } from '../song/lay';
@@ -34,7 +34,7 @@ export const Command = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('remove-lamps'), rig: idOf<'Rig'>(), fixtures: z.array(idOf<'Fixture'>()).min(1) }),
   z.strictObject({ type: z.literal('add-part'), part: Part }),
   z.strictObject({ type: z.literal('cast-part'), rig: idOf<'Rig'>(), casting: Casting }),
-  z.strictObject({ type: z.literal('add-aim'), aim: Aim }),
+  ...RIG_COMMANDS,
   z.strictObject({ type: z.literal('store-look'), look: Look }),
   z.strictObject({ type: z.literal('remove-look'), look: idOf<'Look'>() }),
   z.strictObject({ type: z.literal('add-song'), added: Song, at: z.number().int().min(0).optional() }),
@@ -113,8 +113,6 @@ function apply(show: Draft<Show>, command: Command): void {
       else rig?.casting.push(command.casting);
       return;
     }
-    case 'add-aim':
-      return put(show.aims, command.aim);
     case 'store-look':
       return put(show.looks, command.look);
     case 'remove-look':
@@ -160,7 +158,7 @@ function apply(show: Draft<Show>, command: Command): void {
         if (clip && command.fadeOut !== undefined) clip.fadeOut = command.fadeOut as Beats;
       });
     default:
-      return never(command);
+      return applyToRig(show, command);
   }
 }
 

@@ -2,15 +2,29 @@
 
 import { failed, ok, type Result } from '../problem';
 
-export const NEWEST = 1;
+export const NEWEST = 2;
 
 type Json = Readonly<Record<string, unknown>>;
 
-/**
- * `MIGRATIONS[n]` turns version n into version n + 1. Numbered without gaps from 1; never changed once shipped.
- * Version 1 is the first, so there is nothing to bring up to date yet.
- */
-export const MIGRATIONS: Readonly<Record<number, (show: Json) => Json>> = {};
+/** `MIGRATIONS[n]` turns version n into version n + 1. Numbered without gaps from 1; never changed once shipped. */
+export const MIGRATIONS: Readonly<Record<number, (show: Json) => Json>> = {
+  // Gobos were bare names. Everything else that came with version 2 may be left out.
+  1: (show) => ({ ...show, profiles: listOf(show['profiles']).map(withPatterns) }),
+};
+
+const PATTERNS_OF_OLD = ['open', 'leaves', 'waves', 'dots', 'rings', 'net', 'rays', 'bars'];
+
+function withPatterns(profile: unknown): unknown {
+  if (typeof profile !== 'object' || profile === null || !('gobos' in profile)) return profile;
+  const gobos = listOf(profile.gobos).map((name, i) =>
+    typeof name === 'string' ? { name, pattern: PATTERNS_OF_OLD[i === 0 ? 0 : 1 + ((i - 1) % 7)] } : name,
+  );
+  return { ...profile, gobos };
+}
+
+function listOf(value: unknown): readonly unknown[] {
+  return Array.isArray(value) ? value : [];
+}
 
 /** The document as the newest version has it; `migrations` and `newest` are arguments so that the frame can be tested. */
 export function migrated(

@@ -14,7 +14,7 @@ const plain = (...attributes: string[]) => attributes.map((attribute, i) => ({ a
 
 const input: z.input<typeof Show> = {
   format: 'hovlix-show',
-  version: 1,
+  version: 2,
   id: 'test',
   name: 'Test show',
   profiles: [
@@ -29,7 +29,7 @@ const input: z.input<typeof Show> = {
     {
       id: 'spot', maker: 'Northlamp', model: 'Test spot', label: 'Spot', kind: 'moving spot', beamAngle: 12, panRange: 540, tiltRange: 250,
       colours: [{ name: 'Open', colour: { x: 0.3127, y: 0.329 } }, { name: 'Red', colour: { x: 0.64, y: 0.33 } }, { name: 'Blue', colour: { x: 0.15, y: 0.06 } }],
-      gobos: ['Open', 'Stars'],
+      gobos: [{ name: 'Open', pattern: 'open' }, { name: 'Stars', pattern: 'dots' }],
       modes: [
         {
           id: 'm', name: '8',

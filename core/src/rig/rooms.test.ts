@@ -1,0 +1,239 @@
+import fc from 'fast-check';
+import { testShow } from '../testing/show';
+import { address, universe } from '../units';
+import { edit } from '../show';
+import {
+  aligned, bytesOfValue, castingReport, dmxOfPhysical, extentOf, fixtureLibrary, heldFor, inMode, isInside, lampsOf, lossWords,
+  loads, mirrored, movedBy, noteFromText, noteName, noteOf, ordered, overlaps, packed, packedStart, patchedFixtures, physicalOfDmx,
+  renumbered, spacedOut, suggestedCasting, valueOfBytes, type Range, type Rig,
+} from '.'; // prettier-ignore
+
+const show = testShow();
+const room = show.rigs[0]!;
+const profiles = [...show.profiles, ...fixtureLibrary()];
+const type = (model: string) => profiles.find((one) => one.model === model)!;
+
+/** The room with 30 more lamps of three types. */
+function fuller(): Rig {
+  let rig: Rig = room;
+  for (const [model, start] of [
+    ['LED PAR RGBW', 1],
+    ['Moving head, spot', 120],
+    ['LED bar, 8 cells RGB', 300],
+  ] as const) {
+    const profile = type(model);
+    const wanted = { profile, mode: profile.modes[0]!, count: 10, universe: universe(5) };
+    rig = { ...rig, fixtures: [...rig.fixtures, ...lampsOf(rig, wanted, address(start), (n) => `${model}-${n}`)] };
+  }
+  return rig;
+}
+
+describe('bytes and what they mean', () => {
+  test('one, two and three bytes come back as the value that went in, to half their finest step', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 1, noNaN: true }), fc.integer({ min: 1, max: 3 }), (value, count) => {
+        const bytes = bytesOfValue(value, count);
+        expect(bytes.every((byte) => Number.isInteger(byte) && byte >= 0 && byte <= 255)).toBe(true);
+        expect(Math.abs(valueOfBytes(bytes) - value)).toBeLessThanOrEqual(0.5 / (256 ** count - 1) + 1e-12);
+      }),
+    );
+    expect(bytesOfValue(0.5, 2)).toEqual([128, 0]);
+    expect(bytesOfValue(7, 3)).toEqual([255, 255, 255]);
+  });
+
+  test('a physical value goes through its range and back, backwards ranges too, and stops at their ends', () => {
+    const ends = fc
+      .tuple(fc.integer({ min: 0, max: 255 }), fc.integer({ min: 0, max: 255 }))
+      .filter(([a, b]) => a !== b);
+    fc.assert(
+      fc.property(ends, fc.double({ min: 0, max: 1, noNaN: true }), ([from, to], share) => {
+        const range: Range = { from, to, does: 'strobe', low: 1, high: 25 };
+        const hz = 1 + 24 * share;
+        expect(physicalOfDmx(range, dmxOfPhysical(range, hz))).toBeCloseTo(hz, 9);
+        expect(dmxOfPhysical(range, 1000)).toBe(to);
+        expect(dmxOfPhysical(range, -5)).toBe(from);
+      }),
+    );
+  });
+
+  test('lit by hand a lamp is open, white and at the level asked for, wherever its motors are told to go', () => {
+    const spot = patchedFixtures(room, profiles).find(({ fixture }) => fixture.id === 's')!;
+    const held = new Map(heldFor(spot, { level: 1, pan: 135, tilt: -125 }).map((one) => [one.address, one.value]));
+    expect([held.get(1), held.get(2), held.get(3), held.get(4)]).toEqual([191, 255, 0, 0]);
+    expect([held.get(5), held.get(7), held.get(8)]).toEqual([255, 228, 8]);
+    const turned = {
+      ...spot,
+      fixture: { ...spot.fixture, panInvert: true, limits: { panFrom: -45, panTo: 45, tiltFrom: 0, tiltTo: 90 } },
+    };
+    const inside = new Map(heldFor(turned, { pan: 135, tilt: -125 }).map((one) => [one.address, one.value]));
+    expect(inside.get(1)).toBe(Math.floor((0.5 - 45 / 540) * 256));
+    expect(inside.get(3)).toBe(128);
+    expect(inside.has(5)).toBe(false);
+  });
+});
+
+describe('many lamps at once', () => {
+  const rig = fuller();
+  const lamps = patchedFixtures(rig, profiles);
+
+  test('packed lamps never overlap one another, keep their order, and the offered start is free', () => {
+    fc.assert(
+      fc.property(
+        fc.subarray([...lamps], { minLength: 1 }),
+        fc.integer({ min: 5, max: 6 }),
+        fc.constantFrom(0, 8, 16, 24),
+        (chosen, to, block) => {
+          const start = packedStart(rig, profiles, chosen, { universe: universe(to), block });
+          if (start === undefined) return;
+          const { fixtures, clashes, past } = packed(rig, profiles, chosen, { universe: universe(to), start, block });
+          expect([clashes, past]).toEqual([[], undefined]);
+          const after = {
+            ...rig,
+            fixtures: rig.fixtures.map((one) => fixtures.find((next) => next.id === one.id) ?? one),
+          };
+          expect(overlaps(patchedFixtures(after, profiles))).toHaveLength(0);
+          const places = fixtures.map((one) => one.address as number);
+          expect([...places].sort((a, b) => a - b)).toEqual(places);
+        },
+      ),
+      { seed: 4, numRuns: 60 },
+    );
+  });
+
+  test('what does not fit is named and not moved', () => {
+    expect(packed(rig, profiles, lamps.slice(0, 2), { universe: universe(5), start: address(1) }).clashes[0]).toBe(
+      'RGBW 1',
+    );
+    expect(packed(rig, profiles, lamps, { universe: universe(9), start: address(500) }).past).toBeDefined();
+  });
+
+  test('new numbers are given in order, and those who had them take the freed ones', () => {
+    const [a, b] = [room.fixtures[3]!, room.fixtures[4]!];
+    const after = renumbered(room, [a, b], 1);
+    const numbers = room.fixtures.map((one) => (after.find((next) => next.id === one.id) ?? one).number);
+    expect(numbers).toEqual([4, 5, 3, 1, 2]);
+  });
+
+  test('a longer mode keeps its place where it fits, moves where it does not, and overlaps nobody', () => {
+    const chosen = lamps.filter(({ profile }) => profile.model === 'LED PAR RGBW');
+    const mode = type('LED PAR RGBW').modes[3]!;
+    const { fixtures, moved, homeless } = inMode(rig, profiles, chosen, mode);
+    expect(homeless).toEqual([]);
+    expect(moved.length).toBeGreaterThan(0);
+    const after = { ...rig, fixtures: rig.fixtures.map((one) => fixtures.find((next) => next.id === one.id) ?? one) };
+    expect(overlaps(patchedFixtures(after, profiles))).toEqual([]);
+    expect(fixtures.every((one) => one.mode === mode.id)).toBe(true);
+  });
+
+  test('lamps on one address on purpose are no overlap', () => {
+    const profile = type('LED PAR RGBW');
+    const wanted = { profile, mode: profile.modes[0]!, count: 4, universe: universe(7), together: true };
+    const four = lampsOf(room, wanted, address(510 - 1), (n) => `t${n}`);
+    expect(new Set(four.map((one) => one.address)).size).toBe(1);
+    expect(overlaps(patchedFixtures({ ...room, fixtures: [...four] }, profiles))).toEqual([]);
+  });
+
+  test('watts add up by universe and circuit', () => {
+    const with1 = {
+      ...room,
+      fixtures: room.fixtures.map((one, i) => (i < 2 ? { ...one, watts: 100, circuit: 'B' } : one)),
+    };
+    const { universes, circuits, unknown } = loads(with1, profiles);
+    expect([universes.get(1), circuits.get('B'), unknown]).toEqual([200, 200, 3]);
+  });
+});
+
+describe('on the plan', () => {
+  test('lining up, spacing out and mirroring move only what they should', () => {
+    const lamps = room.fixtures
+      .slice(0, 3)
+      .map((one, i) => ({ ...one, mount: { ...one.mount, x: [0, 1, 4][i]!, z: 3 + i } }));
+    expect(spacedOut(lamps, 'x').map(({ mount }) => mount.x)).toEqual([0, 2, 4]);
+    expect(aligned(lamps, 'z').map(({ mount }) => mount.z)).toEqual([4, 4, 4]);
+    expect(movedBy(lamps, { x: 0.13 }, 0.25).map(({ mount }) => mount.x)).toEqual([0.25, 1.25, 4.25]);
+    const mount = { x: 2, y: 1, z: 3, yaw: 30, pitch: 40, roll: 5 };
+    expect(mirrored(mirrored(mount))).toEqual(mount);
+    expect(mirrored(mount)).toMatchObject({ x: -2, yaw: -30, roll: -5, pitch: 40 });
+  });
+
+  test('a drawn line encloses what lies inside it; all is in sight', () => {
+    const square = [
+      [0, 0],
+      [2, 0],
+      [2, 2],
+      [0, 2],
+    ] as const;
+    expect([isInside(square, 1, 1), isInside(square, 3, 1), isInside(square, -1, 1)]).toEqual([true, false, false]);
+    for (const view of ['above', 'audience'] as const) {
+      const { left, right, low, high } = extentOf(room, view);
+      for (const { mount } of room.fixtures) {
+        const up = view === 'above' ? mount.y : mount.z;
+        expect(mount.x > left && mount.x < right && up > low && up < high).toBe(true);
+      }
+    }
+  });
+});
+
+describe('parts', () => {
+  test('orders follow the plan or the patch', () => {
+    const ids = room.fixtures.map(({ id }) => id);
+    expect(ordered(room, ids, 'left to right')[0]).toBe('a');
+    expect(ordered(room, ids, 'by address')).toEqual(['a', 'b', 's', 'c', 'idle']);
+    expect(ordered(room, ids, 'top to bottom')[0]).toBe('s');
+  });
+
+  test('notes count up from C3 within a part, and are read as musicians write them', () => {
+    expect(noteName(noteOf(room, room.fixtures[0]!)!)).toBe('C3');
+    expect(noteName(noteOf(room, room.fixtures[1]!)!)).toBe('C#3');
+    expect(noteOf(room, room.fixtures[4]!)).toBeUndefined();
+    for (let note = 0; note < 128; note++) expect(noteFromText(noteName(note))).toBe(note);
+    expect([noteFromText('Db3'), noteFromText('60'), noteFromText('H3'), noteFromText('G10')]).toEqual([
+      49,
+      60,
+      undefined,
+      undefined,
+    ]);
+  });
+
+  test('one part goes into another in every rig and look', () => {
+    const { show: after } = edit(show, { type: 'merge-parts', part: show.parts[1]!.id, into: show.parts[0]!.id });
+    expect(after.parts.map(({ id }) => id)).toEqual(['wash', 'bars']);
+    expect(after.rigs[0]!.casting.find(({ part }) => part === 'wash')!.fixtures).toEqual(['a', 'b', 's']);
+    expect(after.looks[1]!.values.map(({ part }) => part)).toEqual(['wash']);
+    expect(edit(show, { type: 'merge-parts', part: show.parts[0]!.id, into: show.parts[0]!.id }).show).toBe(show);
+  });
+});
+
+describe('another room', () => {
+  const [from, to] = [show.rigs[0]!, show.rigs[1]!];
+
+  test('what is lost there is said part by part, with what happens instead', () => {
+    const report = castingReport(show, from, to, to.casting);
+    const words = Object.fromEntries(report.map(({ part, losses }) => [part.name, losses.map(lossWords)]));
+    expect(words['Wash']).toEqual(['1 lamp instead of 2: what is dealt out over the lamps starts again sooner.']);
+    expect(words['Movers']).toEqual(['Nobody plays it: what it does is not seen.']);
+    const all = castingReport(
+      show,
+      from,
+      to,
+      show.parts.map(({ id }) => ({ part: id, fixtures: [to.fixtures[0]!.id] })),
+    );
+    expect(all.find(({ part }) => part.id === 'movers')!.losses.map(lossWords)).toEqual([
+      'It has no pan and tilt: they shine where they point.',
+    ]);
+  });
+
+  test('staying loses nothing; every suggestion names lamps of that room only', () => {
+    expect(castingReport(show, from, from, from.casting).flatMap(({ losses }) => losses)).toEqual([]);
+    const there = new Set<string>(to.fixtures.map(({ id }) => id));
+    const suggested = suggestedCasting(show, from, to);
+    expect(suggested.map(({ part }) => part)).toEqual(['wash', 'movers', 'bars']);
+    expect(suggested.every(({ fixtures }) => fixtures.every((id) => there.has(id)))).toBe(true);
+  });
+
+  test('recasting takes it into use and undoes in one step', () => {
+    const casting = [...suggestedCasting(show, from, to)];
+    const { show: after } = edit(show, { type: 'recast', rig: to.id, casting });
+    expect([after.rig, after.rigs[1]!.casting.length]).toEqual(['hall', 3]);
+  });
+});
