@@ -156,6 +156,7 @@ function row(
     universe: 1,
     address: start.address + i * length,
     mount,
+    ...(profile.startsWith('northlamp') ? { directed: true } : {}),
     ...(gels[i] ? { gel: chromaticityFromHex(gels[i]) } : {}),
   }));
 }

@@ -30,7 +30,7 @@ export async function restoreLinks(page: Page): Promise<void> {
             { type: 'blackout', on: false, fade: 0 },
           ])
             socket.send(JSON.stringify({ type: 'act', action }));
-          socket.send(JSON.stringify({ type: 'hello', protocol: 2, screen: 'restore', show: null }));
+          socket.send(JSON.stringify({ type: 'hello', protocol: 3, screen: 'restore', show: null }));
         };
         socket.onmessage = (event) => {
           const message = JSON.parse(String(event.data));

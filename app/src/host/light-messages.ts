@@ -2,7 +2,7 @@
 
 import type { Explanation } from '@hovlix/core/engine';
 import type { Action, Entry, LiveState } from '@hovlix/core/live';
-import type { Mount } from '@hovlix/core/rig';
+import type { Gobo, Mount, Shape } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
 
 /** What a picture needs to know of each head beside its light. */
@@ -15,6 +15,8 @@ export type StageHead = {
   readonly cell: number;
   readonly cells: number;
   readonly mount: Mount;
+  /** Patterns of the gobo wheel by slot. */
+  readonly patterns: readonly Gobo['pattern'][];
 };
 
 export type ToLight =
@@ -43,6 +45,7 @@ export type FromLight =
   | {
       readonly type: 'heads';
       readonly heads: readonly StageHead[];
+      readonly shapes: readonly Shape[];
       readonly universes: readonly number[];
       readonly notes: readonly string[];
     }

@@ -12,6 +12,7 @@ import {
   type Program,
 } from '@hovlix/core/engine';
 import { AT_REST, conductor, reduced, type LiveState } from '@hovlix/core/live';
+import { rigInUse } from '@hovlix/core/show';
 import { id, seconds } from '@hovlix/core/units';
 import { steady } from '@hovlix/core/light';
 import type { FromLight, ToLight } from './light-messages';
@@ -44,7 +45,13 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
         bytes = frameFor(program);
         spare = [lampsFor(program), lampsFor(program), lampsFor(program)];
         shown = new Uint8Array(0);
-        return say({ type: 'heads', heads: headsOf(program), universes: program.universes, notes: program.notes });
+        return say({
+          type: 'heads',
+          heads: headsOf(program),
+          shapes: rigInUse(message.show).shapes,
+          universes: program.universes,
+          notes: program.notes,
+        });
       case 'clock':
         offset = message.offset;
         return;
@@ -136,5 +143,6 @@ function headsOf(program: Program): Extract<FromLight, { type: 'heads' }>['heads
     cell,
     cells,
     mount,
+    patterns: profile.gobos.map(({ pattern }) => pattern),
   }));
 }

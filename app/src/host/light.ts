@@ -1,9 +1,14 @@
 // The page's side of the light worker: frames to draw, ribbons, pictures of looks, and why a lamp is dark.
 
 import type { Explanation } from '@hovlix/core/engine';
+import type { Shape } from '@hovlix/core/rig';
 import type { FromLight, StageHead, ToLight } from './light-messages';
 
-export type Stage = { readonly heads: readonly StageHead[]; readonly notes: readonly string[] };
+export type Stage = {
+  readonly heads: readonly StageHead[];
+  readonly shapes: readonly Shape[];
+  readonly notes: readonly string[];
+};
 
 export type Light = {
   readonly tell: (message: ToLight) => void;
@@ -23,7 +28,7 @@ export type Light = {
 };
 
 export function light(worker: Worker): Light {
-  let stage: Stage = { heads: [], notes: [] };
+  let stage: Stage = { heads: [], shapes: [], notes: [] };
   let takeEntry: (entry: Extract<FromLight, { type: 'entry' }>['entry']) => void = () => undefined;
   const stageListeners = new Set<() => void>();
   const drawers = new Set<(lamps: Float32Array) => void>();
@@ -48,7 +53,7 @@ export function light(worker: Worker): Light {
       for (const draw of drawers) draw(held);
     } else if (message.type === 'entry') takeEntry(message.entry);
     else if (message.type === 'heads') {
-      stage = { heads: message.heads, notes: message.notes };
+      stage = { heads: message.heads, shapes: message.shapes, notes: message.notes };
       held = undefined;
       for (const listener of stageListeners) listener();
     } else {

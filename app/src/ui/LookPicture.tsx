@@ -20,7 +20,7 @@ export function LookPicture({ look, height }: { readonly look: string; readonly 
       element.width = Math.round(element.clientWidth * scale);
       element.height = Math.round(element.clientHeight * scale);
       context.setTransform(scale, 0, 0, scale, 0, 0);
-      painter(stage.heads).paint(context, element.clientWidth, element.clientHeight, lamps, 0);
+      painter(stage.heads, stage.shapes).paint(context, element.clientWidth, element.clientHeight, lamps, 0);
     });
     return () => {
       wanted = false;

@@ -104,6 +104,28 @@ export function wholeNumber(low: number, high: number): TypedProps<number>['read
   };
 }
 
+/** Reads a number with a fraction, comma or point, within bounds. */
+export function decimal(low: number, high: number): TypedProps<number>['read'] {
+  return (text) => {
+    const value = Number(text.trim().replace('−', '-').replace(',', '.'));
+    if (text.trim() === '' || !Number.isFinite(value) || value < low || value > high)
+      return { wrong: `A number from ${low} to ${high}.` };
+    return { value: Math.round(value * 1000) / 1000 };
+  };
+}
+
+/** Reads a name of up to 120 letters. */
+export function named(text: string): { readonly value: string } | { readonly wrong: string } {
+  const name = text.trim();
+  if (name.length < 1) return { wrong: 'A name, please.' };
+  return name.length <= 120 ? { value: name } : { wrong: 'At most 120 letters.' };
+}
+
+/** Reads a remark that may be empty. */
+export function remark(most: number): TypedProps<string>['read'] {
+  return (text) => (text.trim().length <= most ? { value: text.trim() } : { wrong: `At most ${most} letters.` });
+}
+
 type ChooseProps = {
   readonly label: string;
   readonly value: string;

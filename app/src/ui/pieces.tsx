@@ -1,7 +1,9 @@
 // The few pieces everything is made of.
 
 import type { ReactNode } from 'react';
+import ChevronsUpDown from 'lucide-react-native/icons/chevrons-up-down';
 import { styled, Text, View } from '@tamagui/core';
+import { usePalette } from './palette';
 
 export const Column = styled(View, { flexDirection: 'column' });
 export const Row = styled(View, { flexDirection: 'row', alignItems: 'center' });
@@ -97,21 +99,45 @@ export const ButtonText = styled(Text, {
   } as const,
 });
 
-/** A place's heading with what can be done there. */
-export function PlaceHead({
-  title,
-  under,
-  children,
-}: {
+type HeadProps = {
   readonly title: string;
   readonly under?: string | undefined;
+  /** Where the title opens something: what, for those who cannot see the arrows beside it. */
+  readonly onTitle?: () => void;
+  readonly titleHint?: string;
   readonly children?: ReactNode;
-}) {
+};
+
+/** A place's heading with what can be done there. */
+export function PlaceHead({ title, under, onTitle, titleHint, children }: HeadProps) {
+  const palette = usePalette();
   return (
-    <Row justifyContent="space-between" gap={12} paddingHorizontal={16} paddingTop={16} paddingBottom={12}>
+    <Row justifyContent="space-between" gap={8} paddingHorizontal={16} paddingTop={16} paddingBottom={12}>
       <Column flexShrink={1} minWidth={0}>
         <Title render="h1" margin={0} numberOfLines={1}>
-          {title}
+          {onTitle ? (
+            <View
+              render="button"
+              aria-description={titleHint}
+              onPress={onTitle}
+              flexDirection="row"
+              alignItems="center"
+              gap={4}
+              minHeight={44}
+              padding={0}
+              borderWidth={0}
+              backgroundColor="transparent"
+              cursor="pointer"
+              maxWidth="100%"
+            >
+              <Title numberOfLines={1} fontSize={title.length > 10 ? 20 : 26}>
+                {title}
+              </Title>
+              <ChevronsUpDown size={16} color={palette.quiet} aria-hidden style={{ flexShrink: 0 }} />
+            </View>
+          ) : (
+            title
+          )}
         </Title>
         {under && <Quiet numberOfLines={1}>{under}</Quiet>}
       </Column>

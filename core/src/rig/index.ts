@@ -11,3 +11,4 @@ export * from './readdress';
 export * from './parts';
 export * from './recast';
 export * from './chart';
+export * from './points';

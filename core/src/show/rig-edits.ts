@@ -4,7 +4,7 @@ import type { Draft } from 'immer';
 import { z } from 'zod';
 import { put, remove } from '../change/change';
 import { never } from '../problem';
-import { Aim, Casting, Name, Picture, Rig, Shape, idOf } from '../rig/schema';
+import { Aim, Casting, Name, Picture, Shape, idOf, type Rig } from '../rig/schema';
 import type { Show } from './schema';
 
 const inRig = { rig: idOf<'Rig'>() };

@@ -1,4 +1,6 @@
 import type { Contribution, Darkness } from '@hovlix/core/engine';
+import type { Fixture, Patched, Rig } from '@hovlix/core/rig';
+import { footprint } from '@hovlix/core/rig';
 
 /** What keeps a lamp dark, and what to do about it. */
 export function darkWords(reason: Darkness): string {
@@ -31,4 +33,39 @@ export function contributionWords(contributions: readonly Contribution[]): reado
     ([source, { attributes, weight }]) =>
       `${source}: ${attributes.join(', ')}${weight < 0.995 ? ` (${Math.round(weight * 100)} % in)` : ''}`,
   );
+}
+
+/** Index of the tint of the first part a fixture plays; undefined where it plays none. */
+export function tintsByFixture(rig: Rig, parts: readonly { readonly id: string; readonly tint: number }[]) {
+  const tints = new Map<string, number>();
+  for (const { part, fixtures } of rig.casting) {
+    const tint = parts.find(({ id }) => id === part)?.tint;
+    if (tint !== undefined) for (const fixture of fixtures) if (!tints.has(fixture)) tints.set(fixture, tint);
+  }
+  return (fixture: string): number | undefined => tints.get(fixture);
+}
+
+/** “Spot 1”, “Spot 1 and Spot 2”, “Spot 1, Spot 2 and 4 more”. */
+export function namesOf(lamps: readonly Pick<Fixture, 'name'>[]): string {
+  const names = lamps.map(({ name }) => name);
+  if (names.length <= 1) return names[0] ?? 'No lamp';
+  if (names.length === 2) return `${names[0]} and ${names[1]}`;
+  return names.length === 3
+    ? `${names[0]}, ${names[1]} and ${names[2]}`
+    : `${names[0]}, ${names[1]} and ${names.length - 2} more`;
+}
+
+/** Lamps of which at least one channel is held by hand. */
+export function heldLamps(
+  patched: readonly Patched[],
+  held: readonly { readonly universe: number; readonly address: number }[],
+): ReadonlySet<string> {
+  if (held.length === 0) return new Set();
+  const taken = new Set(held.map(({ universe, address }) => universe * 512 + address));
+  const found = patched.filter(({ fixture, mode }) => {
+    for (let at = 0; at < footprint(mode); at++)
+      if (taken.has(fixture.universe * 512 + fixture.address + at)) return true;
+    return false;
+  });
+  return new Set(found.map(({ fixture }) => fixture.id));
 }

@@ -16,7 +16,7 @@ export function StageStrip({ height }: { readonly height: number }) {
     const element = canvas.current;
     const context = element?.getContext('2d', { alpha: false });
     if (!element || !context || stage.heads.length === 0) return;
-    const artist = painter(stage.heads);
+    const artist = painter(stage.heads, stage.shapes);
     let lamps: Float32Array | undefined;
     let fresh = false;
     let frame = 0;

@@ -1,18 +1,11 @@
 // Draws the stage as the bytes that go out light it: haze, beams that add like light, pools, silhouettes.
 
-import { isStrobeLit, LAMP_STRIDE } from '@hovlix/core/engine';
-import { beamDirection, mountRotation } from '@hovlix/core/rig';
+import { LAMP_STRIDE } from '@hovlix/core/engine';
+import type { Shape } from '@hovlix/core/rig';
 import type { StageHead } from '../../host/light-messages';
+import { beamEnd, lampOf, lit, spread, stylesOf, type Lamp, type Styles, type StyleCache } from './beams';
 import { project, viewFor, type View } from './project';
 import { paintPeople, paintRoom } from './room';
-
-type Lamp = {
-  readonly head: StageHead;
-  readonly rotation: Float64Array;
-  readonly direction: Float64Array;
-  readonly from: Float64Array;
-  readonly to: Float64Array;
-};
 
 /** A painter for one rig; it keeps its scratch space, so painting again and again needs no new memory of ours. */
 export type Painter = {
@@ -26,48 +19,36 @@ export type Painter = {
   ) => void;
 };
 
-const BACK_WALL = 6;
-/** Colours are told apart in steps this fine; style strings are made once for each. */
-const STEPS = 31;
-
-export function painter(heads: readonly StageHead[]): Painter {
-  const all = heads.map((head): Lamp => ({
-    head,
-    rotation: mountRotation(head.mount),
-    direction: new Float64Array(3),
-    from: new Float64Array(3),
-    to: new Float64Array(3),
-  }));
-  const styles = new Map<number, readonly [string, string, string, string]>();
+export function painter(heads: readonly StageHead[], shapes: readonly Shape[]): Painter {
+  const all = heads.map(lampOf);
+  const styles: StyleCache = new Map();
   const rgb = new Float64Array(4);
   let view: View | undefined;
 
   const paint: Painter['paint'] = (context, width, height, lamps, at) => {
     if (!view || view.width !== width || view.height !== height) view = viewFor(width, height);
     const glow = ambient(lamps, all.length, rgb);
-    paintRoom(context, view, glow);
+    paintRoom(context, view, glow, shapes);
+    const haze = hazeOf(lamps, all);
     context.globalCompositeOperation = 'lighter';
     for (let i = 0; i < all.length; i++)
       if (lit(lamps, i, at, rgb)) paintPool(context, view, all[i]!, lamps, i, rgb, styles);
     context.globalCompositeOperation = 'source-over';
-    paintPeople(context, view, glow);
+    paintPeople(context, view, glow, shapes);
     context.globalCompositeOperation = 'lighter';
     for (let i = 0; i < all.length; i++)
-      if (lit(lamps, i, at, rgb)) paintBeam(context, view, all[i]!, lamps, i, rgb, styles);
+      if (lit(lamps, i, at, rgb)) paintBeam(context, view, all[i]!, lamps, i, rgb, styles, haze);
     context.globalCompositeOperation = 'source-over';
     for (let i = 0; i < all.length; i++) paintHousing(context, view, all[i]!, lit(lamps, i, at, rgb), rgb, styles);
   };
   return { paint };
 }
 
-/** Writes hue (brightest component 1) to `out[0..2]` and strength 0…1 as the eye sees it to `out[3]`. */
-function lit(lamps: Float32Array, head: number, at: number, out: Float64Array): boolean {
-  const from = head * LAMP_STRIDE;
-  const most = Math.max(lamps[from]!, lamps[from + 1]!, lamps[from + 2]!);
-  if (most < 0.002 || !isStrobeLit(lamps[from + 6]!, at)) return false;
-  for (let k = 0; k < 3; k++) out[k] = lamps[from + k]! / most;
-  out[3] = Math.min(1, most ** 0.55);
-  return true;
+/** How thick the air is: a little always, more where hazers say so. */
+function hazeOf(lamps: Float32Array, all: readonly Lamp[]): number {
+  let most = 0;
+  for (let i = 0; i < all.length; i++) most = Math.max(most, lamps[i * LAMP_STRIDE + 8]!);
+  return 0.85 + 0.45 * most;
 }
 
 /** Mean light of all heads, as the room takes it: display r, g, b 0…255 and strength 0…1. */
@@ -80,46 +61,8 @@ function ambient(lamps: Float32Array, count: number, out: Float64Array): Float64
   return out;
 }
 
-/** CSS colours of a hue with alpha 1, 0.5, 0.18 and 0; cached by the hue in 31 steps a component. */
-function stylesOf(rgb: Float64Array, cache: Map<number, readonly [string, string, string, string]>) {
-  const key = (Math.round(rgb[0]! * STEPS) * 32 + Math.round(rgb[1]! * STEPS)) * 32 + Math.round(rgb[2]! * STEPS);
-  let found = cache.get(key);
-  if (!found) {
-    const channel = (linear: number) => Math.round(255 * (Math.round(linear * STEPS) / STEPS) ** (1 / 2.2));
-    const css = `${channel(rgb[0]!)},${channel(rgb[1]!)},${channel(rgb[2]!)}`;
-    found = [`rgba(${css},1)`, `rgba(${css},.42)`, `rgba(${css},.13)`, `rgba(${css},0)`];
-    cache.set(key, found);
-  }
-  return found;
-}
-
-/** Where a beam ends: the floor, the back wall, or out of sight. Writes the point to `lamp.to`; true for floor or wall. */
-function beamEnd(lamp: Lamp, lamps: Float32Array, index: number): 'floor' | 'wall' | 'air' {
-  const { mount } = lamp.head;
-  const at = index * LAMP_STRIDE;
-  beamDirection(lamp.rotation, lamps[at + 3]!, lamps[at + 4]!, lamp.direction);
-  const [dx, dy, dz] = [lamp.direction[0]!, lamp.direction[1]!, lamp.direction[2]!];
-  let reach = 7;
-  let hit: 'floor' | 'wall' | 'air' = 'air';
-  if (dz < -0.02 && -mount.z / dz < 14) [reach, hit] = [-mount.z / dz, 'floor'];
-  if (dy > 0.02 && (BACK_WALL - mount.y) / dy < reach) [reach, hit] = [(BACK_WALL - mount.y) / dy, 'wall'];
-  // A beam towards the audience is followed to the stage's edge; from there on it is glare.
-  if (dy < -0.02) reach = Math.min(reach, (mount.y + 1.2) / -dy);
-  if (hit === 'floor' && mount.y + dy * reach < -6) hit = 'air';
-  lamp.to[0] = mount.x + dx * reach;
-  lamp.to[1] = mount.y + dy * reach;
-  lamp.to[2] = Math.max(0, mount.z + dz * reach);
-  return hit;
-}
-
 const point = new Float64Array(3);
 const end = new Float64Array(3);
-
-function spread(lamp: Lamp, lamps: Float32Array, index: number): number {
-  const moving = lamp.head.kind === 'moving wash';
-  const angle = lamp.head.beamAngle * (moving ? 0.5 + lamps[index * LAMP_STRIDE + 5]! : 1);
-  return Math.tan((angle * Math.PI) / 360);
-}
 
 function paintPool(
   context: CanvasRenderingContext2D,
@@ -128,7 +71,7 @@ function paintPool(
   lamps: Float32Array,
   index: number,
   rgb: Float64Array,
-  cache: Map<number, readonly [string, string, string, string]>,
+  cache: StyleCache,
 ): void {
   if (lamp.head.kind === 'strobe') return;
   const hit = beamEnd(lamp, lamps, index);
@@ -149,7 +92,9 @@ function paintPool(
   gradient.addColorStop(0.7, low);
   gradient.addColorStop(1, none);
   context.fillStyle = gradient;
-  context.fillRect(-radius, -radius, radius * 2, radius * 2);
+  const pattern = patternOf(lamp, lamps, index);
+  if (pattern === 'open') context.fillRect(-radius, -radius, radius * 2, radius * 2);
+  else paintPattern(context, radius, pattern);
   context.restore();
   context.globalAlpha = 1;
 }
@@ -161,7 +106,8 @@ function paintBeam(
   lamps: Float32Array,
   index: number,
   rgb: Float64Array,
-  cache: Map<number, readonly [string, string, string, string]>,
+  cache: StyleCache,
+  haze: number,
 ): void {
   const { mount, kind } = lamp.head;
   if (kind === 'strobe') return paintFlash(context, view, lamp, rgb, cache);
@@ -178,13 +124,19 @@ function paintBeam(
   const [full, half, low, none] = stylesOf(rgb, cache);
   const spot = kind === 'moving spot';
   // Light from in front of the stage is seen on what it meets, hardly in the air.
-  const inAir = mount.y < 0 ? 0.1 : spot ? 0.5 : kind === 'moving wash' ? 0.36 : 0.3;
+  const inAir = (mount.y < 0 ? 0.1 : spot ? 0.5 : kind === 'moving wash' ? 0.36 : 0.3) * haze;
   const gradient = context.createLinearGradient(point[0]!, point[1]!, end[0]!, end[1]!);
   gradient.addColorStop(0, full);
   gradient.addColorStop(0.12, half);
   gradient.addColorStop(0.6, low);
   gradient.addColorStop(1, mount.y < 0 || lamp.to[2]! > 0.05 ? none : low);
   context.fillStyle = gradient;
+  const pattern = patternOf(lamp, lamps, index);
+  if (pattern !== 'open') {
+    paintShafts(context, [nx, ny, narrow, wide], rgb[3]! * inAir * 1.1, pattern);
+    context.globalAlpha = 1;
+    return;
+  }
   // Three cones, one in the other, make a soft edge.
   for (let k = 0; k < 3; k++) {
     const share = 1 - k * 0.3;
@@ -199,12 +151,67 @@ function paintBeam(
   context.globalAlpha = 1;
 }
 
+function patternOf(lamp: Lamp, lamps: Float32Array, index: number): StageHead['patterns'][number] {
+  return lamp.head.patterns[Math.round(lamps[index * LAMP_STRIDE + 7]!)] ?? 'open';
+}
+
+/** How many shafts of light a pattern makes in the air. */
+const SHAFTS = { open: 1, dots: 5, rays: 6, bars: 4, waves: 3, rings: 3, net: 7, leaves: 4 } as const;
+
+/** A gobo breaks the cone into shafts with dark between them. `point` and `end` hold where the beam runs. */
+function paintShafts(
+  context: CanvasRenderingContext2D,
+  [nx, ny, narrow, wide]: readonly [number, number, number, number],
+  strength: number,
+  pattern: keyof typeof SHAFTS,
+): void {
+  const shafts = SHAFTS[pattern];
+  context.globalAlpha = strength;
+  for (let k = 0; k < shafts; k++) {
+    const middle = shafts === 1 ? 0 : (k / (shafts - 1)) * 2 - 1;
+    const half = 0.62 / shafts;
+    const [from, to] = [middle * (1 - half) - half, middle * (1 - half) + half];
+    context.beginPath();
+    context.moveTo(point[0]! + nx * narrow * from, point[1]! + ny * narrow * from);
+    context.lineTo(end[0]! + nx * wide * from, end[1]! + ny * wide * from);
+    context.lineTo(end[0]! + nx * wide * to, end[1]! + ny * wide * to);
+    context.lineTo(point[0]! + nx * narrow * to, point[1]! + ny * narrow * to);
+    context.fill();
+  }
+}
+
+/** The pattern where the beam lands, within a circle of `radius` about the origin. */
+function paintPattern(context: CanvasRenderingContext2D, radius: number, pattern: keyof typeof SHAFTS): void {
+  const r = radius * 0.6;
+  const count = pattern === 'net' ? 9 : pattern === 'rings' ? 2 : 7;
+  for (let k = 0; k < count; k++) {
+    const angle = (k / count) * 6.283;
+    context.beginPath();
+    if (pattern === 'dots' || pattern === 'leaves' || pattern === 'net') {
+      const far = k === 0 ? 0 : r * (k % 2 ? 0.85 : 0.5);
+      const round = pattern === 'dots' ? 1 : 0.55;
+      context.ellipse(Math.cos(angle) * far, Math.sin(angle) * far, r * 0.2, r * 0.2 * round, angle, 0, 6.3);
+    } else if (pattern === 'rays') {
+      context.moveTo(0, 0);
+      context.lineTo(Math.cos(angle - 0.2) * r, Math.sin(angle - 0.2) * r);
+      context.lineTo(Math.cos(angle + 0.2) * r, Math.sin(angle + 0.2) * r);
+    } else if (pattern === 'rings') {
+      context.arc(0, 0, r * (k === 0 ? 0.95 : 0.5), 0, 6.3);
+      context.arc(0, 0, r * (k === 0 ? 0.75 : 0.3), 6.3, 0, true);
+    } else {
+      const y = ((k + 0.5) / count) * 2 * r - r;
+      context.ellipse(pattern === 'waves' ? Math.sin(k * 2) * r * 0.2 : 0, y, r * 0.8, r * 0.07, 0, 0, 6.3);
+    }
+    context.fill();
+  }
+}
+
 function paintFlash(
   context: CanvasRenderingContext2D,
   view: View,
   lamp: Lamp,
   rgb: Float64Array,
-  cache: Map<number, readonly [string, string, string, string]>,
+  cache: StyleCache,
 ): void {
   project(view, lamp.head.mount.x, lamp.head.mount.y, lamp.head.mount.z, point);
   halo(context, point[0]!, point[1]!, view.height * 0.75, rgb[3]! * 0.8, stylesOf(rgb, cache));
@@ -216,7 +223,7 @@ function paintCell(
   view: View,
   lamp: Lamp,
   rgb: Float64Array,
-  cache: Map<number, readonly [string, string, string, string]>,
+  cache: StyleCache,
 ): void {
   const { mount, cell, cells } = lamp.head;
   project(view, mount.x + ((cell + 0.5) / cells - 0.5) * 1.1, mount.y, mount.z, point);
@@ -235,7 +242,7 @@ function halo(
   y: number,
   radius: number,
   strength: number,
-  [full, half, low, none]: readonly [string, string, string, string],
+  [full, half, low, none]: Styles,
 ): void {
   const gradient = context.createRadialGradient(x, y, 0, x, y, radius);
   gradient.addColorStop(0, full);
@@ -255,7 +262,7 @@ function paintHousing(
   lamp: Lamp,
   on: boolean,
   rgb: Float64Array,
-  cache: Map<number, readonly [string, string, string, string]>,
+  cache: StyleCache,
 ): void {
   const { mount, kind, cell } = lamp.head;
   if (mount.y < -0.5 || kind === 'hazer' || (kind === 'bar' && cell > 0)) return;

@@ -1,12 +1,18 @@
 // What does not shine: wall, floor, truss, and the people, dark against the light.
 
+import type { Shape } from '@hovlix/core/rig';
 import { project, type View } from './project';
 
 const point = new Float64Array(3);
 const other = new Float64Array(3);
 
 /** @param glow r, g, b 0…255 and strength 0…1 of all light together: it lifts the room a little. */
-export function paintRoom(context: CanvasRenderingContext2D, view: View, glow: Float64Array): void {
+export function paintRoom(
+  context: CanvasRenderingContext2D,
+  view: View,
+  glow: Float64Array,
+  shapes: readonly Shape[],
+): void {
   const { width, height } = view;
   project(view, 0, 6, 0, point);
   const floor = point[1]!;
@@ -21,12 +27,46 @@ export function paintRoom(context: CanvasRenderingContext2D, view: View, glow: F
   boards.addColorStop(1, tinted(glow, 14, 11, 18, lift * 0.12));
   context.fillStyle = boards;
   context.fillRect(0, floor, width, height - floor);
-  paintTruss(context, view);
+  for (const shape of shapes) {
+    if (shape.kind === 'truss' && shape.y > -0.5) paintTruss(context, view, shape);
+    if (shape.kind === 'curtain') paintCurtain(context, view, shape, glow);
+    if (shape.kind === 'stand' && shape.y > -0.5) paintStand(context, view, shape);
+  }
 }
 
-function paintTruss(context: CanvasRenderingContext2D, view: View): void {
-  project(view, -4.6, 4, 3.86, point);
-  project(view, 4.6, 4, 3.86, other);
+/** The two ends of a shape as the audience sees it, at one height. */
+function ends(view: View, { x, y, width, turn }: Shape, z: number): void {
+  const angle = (turn * Math.PI) / 180;
+  const [dx, dy] = [(Math.cos(angle) * width) / 2, (Math.sin(angle) * width) / 2];
+  project(view, x - dx, y - dy, z, point);
+  project(view, x + dx, y + dy, z, other);
+}
+
+function paintCurtain(context: CanvasRenderingContext2D, view: View, shape: Shape, glow: Float64Array): void {
+  ends(view, shape, shape.z + shape.height);
+  const [left, top, right] = [point[0]!, point[1]!, other[0]!];
+  ends(view, shape, shape.z);
+  context.fillStyle = tinted(glow, 20, 13, 20, glow[3]! * 0.3);
+  context.fillRect(left, top, right - left, point[1]! - top);
+  context.fillStyle = 'rgba(0,0,0,0.28)';
+  const folds = Math.max(4, Math.round(shape.width * 3));
+  for (let i = 0; i < folds; i++)
+    context.fillRect(left + ((right - left) * i) / folds, top, (right - left) / folds / 3, point[1]! - top);
+}
+
+function paintStand(context: CanvasRenderingContext2D, view: View, shape: Shape): void {
+  project(view, shape.x, shape.y, shape.z, point);
+  project(view, shape.x, shape.y, shape.z + shape.height, other);
+  context.strokeStyle = '#2f283b';
+  context.lineWidth = Math.max(1, point[2]! * 0.05);
+  context.beginPath();
+  context.moveTo(point[0]!, point[1]!);
+  context.lineTo(other[0]!, other[1]!);
+  context.stroke();
+}
+
+function paintTruss(context: CanvasRenderingContext2D, view: View, shape: Shape): void {
+  ends(view, shape, shape.z + shape.height);
   const size = point[2]!;
   context.strokeStyle = '#2f283b';
   context.lineWidth = Math.max(1, size * 0.035);
@@ -35,7 +75,7 @@ function paintTruss(context: CanvasRenderingContext2D, view: View): void {
     context.moveTo(point[0]!, point[1]! + size * drop);
     context.lineTo(other[0]!, other[1]! + size * drop);
   }
-  const bays = 16;
+  const bays = Math.max(2, Math.round(shape.width * 1.75));
   const step = (other[0]! - point[0]!) / bays;
   context.moveTo(point[0]!, point[1]!);
   for (let i = 1; i <= bays; i++) context.lineTo(point[0]! + i * step, point[1]! + (i % 2 ? size * 0.2 : 0));
@@ -43,11 +83,20 @@ function paintTruss(context: CanvasRenderingContext2D, view: View): void {
 }
 
 /** Singer, guitar, bass, and the drummer on the riser. */
-export function paintPeople(context: CanvasRenderingContext2D, view: View, glow: Float64Array): void {
+export function paintPeople(
+  context: CanvasRenderingContext2D,
+  view: View,
+  glow: Float64Array,
+  shapes: readonly Shape[],
+): void {
   context.fillStyle = tinted(glow, 7, 5, 10, glow[3]! * 0.1);
   context.strokeStyle = context.fillStyle;
   context.lineCap = 'round';
-  paintDrums(context, view);
+  paintDrums(
+    context,
+    view,
+    shapes.find(({ kind }) => kind === 'riser'),
+  );
   paintPerson(context, view, -2.3, 1.9, -1);
   paintPerson(context, view, 2.2, 1.7, 1);
   paintPerson(context, view, -0.4, 1.1, 0);
@@ -104,15 +153,16 @@ function paintPerson(context: CanvasRenderingContext2D, view: View, x: number, y
   context.stroke();
 }
 
-function paintDrums(context: CanvasRenderingContext2D, view: View): void {
-  project(view, 0, 3.6, 0, point);
+function paintDrums(context: CanvasRenderingContext2D, view: View, riser: Shape | undefined): void {
+  project(view, riser?.x ?? 0, riser?.y ?? 3.6, 0, point);
   const [px, py, s] = [point[0]!, point[1]!, point[2]!];
   const oval = (dx: number, z: number, rx: number, rz: number) => {
     context.beginPath();
     context.ellipse(px + dx * s, py - z * s, rx * s, rz * s, 0, 0, 6.3);
     context.fill();
   };
-  context.fillRect(px - 1.35 * s, py - 0.42 * s, 2.7 * s, 0.42 * s);
+  const [wide, high] = [(riser?.width ?? 2.7) * s, (riser?.height ?? 0.42) * s];
+  context.fillRect(px - wide / 2, py - high, wide, high);
   oval(0, 0.78, 0.34, 0.34);
   oval(-0.62, 0.92, 0.24, 0.16);
   oval(0.62, 0.92, 0.26, 0.17);

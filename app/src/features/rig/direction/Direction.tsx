@@ -1,0 +1,240 @@
+// Where does it point? Steer the real beam onto points one can name, tap where it lands, and the mount is found.
+
+import { useEffect, useMemo, useState } from 'react';
+import {
+  namedPoints,
+  panTiltTo,
+  pointToAdd,
+  solveMount,
+  type Fixture,
+  type NamedPoint,
+  type Patched,
+  type Rig,
+  type Solved,
+  type Tap,
+} from '@hovlix/core/rig';
+import type { Show } from '@hovlix/core/show';
+import { hand } from '../../../host/hold-lamps';
+import { useHovlix } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
+import { Sheet } from '../../../ui/Sheet';
+import { LandingPlan } from './LandingPlan';
+import { SteerPad } from './SteerPad';
+
+type Props = {
+  readonly show: Show;
+  readonly rig: Rig;
+  readonly patched: readonly Patched[];
+  readonly first: string;
+  readonly onClose: () => void;
+};
+
+export function Direction({ show, rig, patched, first, onClose }: Props) {
+  const app = useHovlix();
+  const hands = useMemo(() => hand(app), [app]);
+  const [now, setNow] = useState({ id: first, step: 'steer' as 'steer' | 'check' });
+  const lamp = patched.find(({ fixture }) => fixture.id === now.id);
+  const points = useMemo(() => namedPoints(rig, show.aims), [rig, show.aims]);
+  useEffect(() => () => hands.free(patched.filter(({ profile }) => profile.panRange > 0)), [hands, patched]);
+  if (!lamp) return null;
+  const others = patched.filter(
+    ({ fixture, profile }) => profile.id === lamp.profile.id && fixture.id !== lamp.fixture.id && !fixture.directed,
+  );
+  const put = (change: Partial<Fixture>, of = lamp.fixture) =>
+    app.document.make({ type: 'patch-fixtures', rig: rig.id, fixtures: [{ ...of, ...change }] });
+  const next = () => {
+    hands.free([lamp]);
+    const [neighbour] = others;
+    if (!neighbour) return onClose();
+    setNow({ id: neighbour.fixture.id, step: 'check' });
+  };
+  /** A head that nobody has looked at yet is taken to hang as its neighbour does, until somebody says otherwise. */
+  const likeNeighbours = (solved: Pick<Fixture, 'mount' | 'panInvert' | 'tiltInvert' | 'swapPanTilt'>) => {
+    const { yaw, pitch, roll } = solved.mount;
+    const turned = others.map(({ fixture }) => ({
+      ...fixture,
+      panInvert: solved.panInvert,
+      tiltInvert: solved.tiltInvert,
+      swapPanTilt: solved.swapPanTilt,
+      mount: { ...fixture.mount, yaw, pitch, roll },
+    }));
+    const own = { ...lamp.fixture, ...solved, directed: true };
+    app.document.make({ type: 'patch-fixtures', rig: rig.id, fixtures: [own, ...turned] });
+  };
+  return (
+    <Sheet
+      title={now.step === 'steer' ? `Where does ${lamp.fixture.name} point?` : `Is ${lamp.fixture.name} right?`}
+      onClose={onClose}
+    >
+      {now.step === 'steer' ? (
+        <Steer
+          key={lamp.fixture.id}
+          rig={rig}
+          lamp={lamp}
+          points={points}
+          neighbours={others}
+          onUse={(solved) => {
+            likeNeighbours(solved);
+            next();
+          }}
+        />
+      ) : (
+        <Check
+          key={lamp.fixture.id}
+          lamp={lamp}
+          points={points}
+          left={others.length}
+          onRight={() => {
+            put({ directed: true });
+            next();
+          }}
+          onWrong={() => setNow({ id: lamp.fixture.id, step: 'steer' })}
+        />
+      )}
+    </Sheet>
+  );
+}
+
+type SteerProps = {
+  readonly rig: Rig;
+  readonly lamp: Patched;
+  readonly points: readonly NamedPoint[];
+  readonly neighbours: readonly Patched[];
+  readonly onUse: (solved: Pick<Fixture, 'mount' | 'panInvert' | 'tiltInvert' | 'swapPanTilt'>) => void;
+};
+
+/** The head as its channels move it, whatever is known of it so far. */
+function bare(lamp: Patched): Patched {
+  const { panInvert: _p, tiltInvert: _t, swapPanTilt: _s, limits: _l, ...fixture } = lamp.fixture;
+  return { ...lamp, fixture };
+}
+
+function Steer({ rig, lamp, points, neighbours, onUse }: SteerProps) {
+  const app = useHovlix();
+  const say = useSession((session) => session.say);
+  const hands = useMemo(() => hand(app), [app]);
+  const raw = useMemo(() => bare(lamp), [lamp]);
+  const [turn, setTurn] = useState({ pan: 0, tilt: 0 });
+  const [taps, setTaps] = useState<readonly (Tap & { readonly name: string })[]>([]);
+  useEffect(() => hands.hold([[raw, { ...turn, level: 1 }]]), [hands, raw, turn]);
+  const solved = taps.length >= 2 ? solveMount(lamp.fixture.mount, taps, lamp.profile) : 'too few taps';
+  const better = pointToAdd(lamp.fixture.mount, taps, points);
+  const tapped = (point: NamedPoint) => {
+    const before = taps.filter((tap) => tap.name !== point.name);
+    setTaps([...before, { ...turn, point, name: point.name }]);
+  };
+  return (
+    <>
+      <Quiet>
+        {taps.length === 0
+          ? 'It shines now. Steer its light onto a point you can name, then tap that point below.'
+          : 'Steer it onto another point, then tap that one too.'}
+      </Quiet>
+      <SteerPad turn={turn} profile={lamp.profile} onTurn={setTurn} />
+      <LandingPlan rig={rig} lamp={lamp} points={points} taps={taps} onPoint={tapped} />
+      {taps.length > 0 && (
+        <Row gap={8} flexWrap="wrap">
+          {taps.map((tap) => (
+            <Button
+              key={tap.name}
+              label={`Forget ${tap.name}`}
+              onPress={() => setTaps(taps.filter((one) => one !== tap))}
+            >
+              {`${tap.name} ×`}
+            </Button>
+          ))}
+        </Row>
+      )}
+      {solved === 'taps in one line' && (
+        <Words color="$warn">These points lie one behind the other for this lamp. Take one further aside.</Words>
+      )}
+      {typeof solved === 'object' && <Fit solved={solved} better={better} taps={taps.length} />}
+      {typeof solved !== 'object' && better && taps.length > 0 && <Quiet>{better.name} would tell most.</Quiet>}
+      <Row gap={8} flexWrap="wrap">
+        <Button
+          kind="primary"
+          disabled={typeof solved !== 'object'}
+          onPress={() => {
+            if (typeof solved !== 'object') return;
+            const { mount, panInvert, swapPanTilt } = solved;
+            onUse({ mount, panInvert, swapPanTilt, tiltInvert: false });
+            say(
+              `${lamp.fixture.name} is hung as it shines.${neighbours.length > 0 ? ' Its neighbours are taken to hang the same: check them one by one.' : ''}`,
+              { undo: () => app.document.undo() },
+            );
+          }}
+        >
+          {neighbours.length > 0 ? `Use it, and check ${neighbours[0]!.fixture.name}` : 'Use it'}
+        </Button>
+      </Row>
+    </>
+  );
+}
+
+/** Past this, in degrees, a tap was wrong, or the lamp hangs elsewhere than on the plan. */
+const POOR_FIT = 4;
+
+function Fit({
+  solved,
+  better,
+  taps,
+}: {
+  readonly solved: Solved;
+  readonly better: NamedPoint | undefined;
+  readonly taps: number;
+}) {
+  const poor = solved.residual > POOR_FIT;
+  return (
+    <Column gap={4}>
+      <Words color={poor ? '$warn' : '$text'}>
+        Fits {taps} points to <Figures color={poor ? '$warn' : '$text'}>{solved.residual.toFixed(1)}°</Figures>
+        {solved.panInvert ? ', with pan running the other way round' : ''}
+        {solved.swapPanTilt ? ', with pan and tilt swapped' : ''}.
+      </Words>
+      {poor && <Words color="$warn">A tap is off, or it hangs elsewhere than on the plan. Try that point again.</Words>}
+      {solved.unsure && better && <Quiet>Which way round pan runs is a guess so far: {better.name} would tell.</Quiet>}
+    </Column>
+  );
+}
+
+type CheckProps = {
+  readonly lamp: Patched;
+  readonly points: readonly NamedPoint[];
+  readonly left: number;
+  readonly onRight: () => void;
+  readonly onWrong: () => void;
+};
+
+/** The head is sent to a point by what is believed of it; the user says whether it got there. */
+function Check({ lamp, points, left, onRight, onWrong }: CheckProps) {
+  const app = useHovlix();
+  const hands = useMemo(() => hand(app), [app]);
+  const [at, setAt] = useState(0);
+  const point = points[at % points.length]!;
+  useEffect(() => {
+    const { pan, tilt } = panTiltTo(lamp.fixture.mount, { ...lamp.profile, limits: lamp.fixture.limits }, point);
+    hands.hold([[lamp, { pan, tilt, level: 1 }]]);
+  }, [hands, lamp, point]);
+  return (
+    <>
+      <Words>
+        {lamp.fixture.name} shines. Does its light land on{' '}
+        <Words fontWeight="700" display="inline">
+          {point.name}
+        </Words>
+        ?
+      </Words>
+      <Row gap={8} flexWrap="wrap">
+        <Button kind="primary" onPress={onRight}>
+          Yes, right there
+        </Button>
+        <Button onPress={onWrong}>No, show where</Button>
+        <Button kind="quiet" onPress={() => setAt(at + 1)}>
+          Try another point
+        </Button>
+      </Row>
+      {left > 0 && <Quiet>{left} more of the same type to check.</Quiet>}
+    </>
+  );
+}

@@ -1,0 +1,143 @@
+// The patch: the address ruler, each lamp with its switches, many changed at once, and the sheet to print.
+
+import { useMemo, useState } from 'react';
+import { Text, View } from '@tamagui/core';
+import { footprint, loads, overlaps, type Patched, type Rig } from '@hovlix/core/rig';
+import type { Show } from '@hovlix/core/show';
+import { address } from '@hovlix/core/units';
+import { useHovlix } from '../../../host/hovlix';
+import { saveFile } from '../../../host/save-file';
+import { useSession } from '../../../host/session';
+import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
+import { tintsByFixture } from '../model';
+import { ManyLamps } from './ManyLamps';
+import { Ruler } from './Ruler';
+import { Switches } from './Switches';
+
+type Props = {
+  readonly show: Show;
+  readonly rig: Rig;
+  readonly patched: readonly Patched[];
+  readonly chosen: ReadonlySet<string>;
+  readonly onChosen: (ids: readonly string[]) => void;
+  readonly onChange: (lamp: string) => void;
+};
+
+export function ListTab({ show, rig, patched, chosen, onChosen, onChange }: Props) {
+  const app = useHovlix();
+  const say = useSession((session) => session.say);
+  const [many, setMany] = useState(false);
+  const [sheet, setSheet] = useState(false);
+  const tintOf = useMemo(() => tintsByFixture(rig, show.parts), [rig, show.parts]);
+  const pairs = useMemo(() => overlaps(patched), [patched]);
+  const { universes, circuits, unknown } = useMemo(() => loads(rig, show.profiles), [rig, show.profiles]);
+  const toggle = (id: string) =>
+    many ? onChosen(chosen.has(id) ? [...chosen].filter((one) => one !== id) : [...chosen, id]) : onChosen([id]);
+  const lamps = patched.filter(({ fixture }) => chosen.has(fixture.id));
+  const move = ({ fixture }: Patched, to: number) => {
+    app.document.make({ type: 'patch-fixtures', rig: rig.id, fixtures: [{ ...fixture, address: address(to) }] });
+    say(`${fixture.name} listens at ${to} now.`, { undo: () => app.document.undo() });
+  };
+  return (
+    <Column>
+      {pairs.slice(0, 4).map(([a, b]) => (
+        <Row key={`${a.id} ${b.id}`} paddingHorizontal={16} paddingBottom={10} gap={12} justifyContent="space-between">
+          <Words color="$fault" flexShrink={1}>
+            {a.name} and {b.name} share channels: they would answer each other’s light.
+          </Words>
+          <Button onPress={() => onChange(b.id)}>Put right</Button>
+        </Row>
+      ))}
+      <Ruler
+        rig={rig}
+        profiles={show.profiles}
+        patched={patched}
+        tintOf={tintOf}
+        chosen={chosen}
+        onChoose={toggle}
+        onMove={move}
+      />
+      <Row gap={8} paddingHorizontal={16} paddingBottom={8} flexWrap="wrap">
+        <Button pressed={many} kind={many ? 'primary' : 'plain'} onPress={() => setMany(!many)}>
+          Choose several
+        </Button>
+        {many && lamps.length > 0 && <Button onPress={() => setSheet(true)}>{`Change ${lamps.length}`}</Button>}
+        {many && (
+          <Button kind="quiet" onPress={() => onChosen(patched.map(({ fixture }) => fixture.id))}>
+            All
+          </Button>
+        )}
+      </Row>
+      <Column paddingHorizontal={12}>
+        {patched.map((one) => (
+          <LampRow key={one.fixture.id} {...one} on={chosen.has(one.fixture.id)} onChoose={toggle} />
+        ))}
+      </Column>
+      {patched.length > 0 && (
+        <Column paddingHorizontal={16} paddingTop={16} gap={12}>
+          {universes.size > 0 && (
+            <Quiet>
+              Load: {[...universes].map(([universe, watts]) => `universe ${universe} ${watts} W`).join(', ')}
+              {circuits.size > 0 &&
+                `; ${[...circuits].map(([circuit, watts]) => `circuit ${circuit} ${watts} W`).join(', ')}`}
+              {unknown > 0 && `; ${unknown} ${unknown === 1 ? 'lamp draws' : 'lamps draw'} nobody knows what`}.
+            </Quiet>
+          )}
+          <Row gap={8} flexWrap="wrap">
+            <Button onPress={() => void sheetAs('pdf', show, rig)}>Patch sheet, PDF</Button>
+            <Button onPress={() => void sheetAs('csv', show, rig)}>Patch sheet, CSV</Button>
+          </Row>
+        </Column>
+      )}
+      {sheet && <ManyLamps show={show} rig={rig} lamps={lamps} onClose={() => setSheet(false)} />}
+    </Column>
+  );
+}
+
+async function sheetAs(type: 'pdf' | 'csv', show: Show, rig: Rig): Promise<void> {
+  // Loaded when it is asked for: the PDF library is half as big as the app.
+  const { patchRows, patchSheetCsv, patchSheetPdf } = await import('@hovlix/core/paper');
+  const rows = patchRows(rig, show.profiles, show.parts);
+  const name = `${rig.name} patch sheet.${type}`;
+  if (type === 'csv') return saveFile(name, patchSheetCsv(rows), 'text/csv');
+  const made = new Date().toISOString().slice(0, 10);
+  const pdf = await patchSheetPdf(rows, { show: show.name, rig: rig.name, made });
+  saveFile(name, pdf as BlobPart, 'application/pdf');
+}
+
+type RowProps = Patched & { readonly on: boolean; readonly onChoose: (fixture: string) => void };
+
+function LampRow({ fixture, profile, mode, on, onChoose }: RowProps) {
+  return (
+    <View
+      render="button"
+      aria-label={`${fixture.name}, address ${fixture.address}`}
+      aria-pressed={on}
+      onPress={() => onChoose(fixture.id)}
+      flexDirection="row"
+      alignItems="center"
+      gap={12}
+      minHeight={60}
+      paddingHorizontal={8}
+      borderWidth={0}
+      borderBottomWidth={1}
+      borderColor="$line"
+      backgroundColor={on ? '$well' : 'transparent'}
+      cursor="pointer"
+    >
+      <Figures width={26}>{fixture.number}</Figures>
+      <Column flex={1} minWidth={0} alignItems="flex-start">
+        <Text fontFamily="$body" fontWeight="600" fontSize={15} lineHeight={20} color="$text">
+          {fixture.name}
+        </Text>
+        <Quiet numberOfLines={1}>
+          {profile.maker} {profile.model} · {footprint(mode)} ch
+        </Quiet>
+      </Column>
+      <Figures fontSize={16} color="$text">
+        {fixture.address}
+      </Figures>
+      <Switches address={fixture.address} />
+    </View>
+  );
+}

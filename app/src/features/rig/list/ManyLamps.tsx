@@ -1,0 +1,134 @@
+// Many lamps changed at once: addresses, universe, numbers, mode.
+
+import { useState } from 'react';
+import {
+  footprint,
+  inMode,
+  packed,
+  packedStart,
+  renumbered,
+  type Fixture,
+  type Patched,
+  type Rig,
+} from '@hovlix/core/rig';
+import type { Show } from '@hovlix/core/show';
+import { address, universe } from '@hovlix/core/units';
+import { useHovlix } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { Choose, Typed, wholeNumber } from '../../../ui/form';
+import { Button, Column, Row, Words } from '../../../ui/pieces';
+import { Sheet } from '../../../ui/Sheet';
+import { namesOf } from '../model';
+
+type Props = {
+  readonly show: Show;
+  readonly rig: Rig;
+  readonly lamps: readonly Patched[];
+  readonly onClose: () => void;
+};
+
+export function ManyLamps({ show, rig, lamps, onClose }: Props) {
+  const app = useHovlix();
+  const say = useSession((session) => session.say);
+  const fixtures = lamps.map(({ fixture }) => fixture);
+  const longest = Math.max(...lamps.map(({ mode }) => footprint(mode)));
+  const [number, setNumber] = useState<number>(fixtures[0]!.universe);
+  const [block, setBlock] = useState(0);
+  const [asked, setAsked] = useState<number | null>(null);
+  const [first, setFirst] = useState(Math.min(...fixtures.map((lamp) => lamp.number)));
+  const to = { universe: universe(number), block };
+  const offered = packedStart(rig, show.profiles, lamps, to);
+  const start = asked ?? offered;
+  const tried = start === undefined ? undefined : packed(rig, show.profiles, lamps, { ...to, start: address(start) });
+  const fits = tried && tried.past === undefined && tried.clashes.length === 0;
+  const put = (changed: readonly Fixture[], words: string) => {
+    app.document.make({ type: 'patch-fixtures', rig: rig.id, fixtures: [...changed] });
+    say(words, { undo: () => app.document.undo() });
+  };
+  const [type] = lamps;
+  const alike = lamps.every(({ profile }) => profile.id === type!.profile.id);
+  const setMode = (chosen: string) => {
+    const mode = type!.profile.modes.find(({ id }) => id === chosen);
+    if (!mode) return;
+    const { fixtures: changed, moved, homeless } = inMode(rig, show.profiles, lamps, mode);
+    const words = [
+      `${changed.length} in mode ${mode.name}.`,
+      moved.length > 0
+        ? `${moved.length} moved to where they fit: ${moved.slice(0, 3).join(', ')}${moved.length > 3 ? ' …' : ''}.`
+        : '',
+      homeless.length > 0 ? `No room for ${homeless.join(', ')}: left as they were.` : '',
+    ];
+    put(changed, words.filter(Boolean).join(' '));
+  };
+  return (
+    <Sheet title={`${lamps.length} lamps`} onClose={onClose}>
+      <Words>{namesOf(fixtures)}</Words>
+      <Row gap={12} alignItems="flex-start">
+        <Column flex={1}>
+          <Typed label="Universe" numeric value={number} read={wholeNumber(1, 63999)} onChange={setNumber} />
+        </Column>
+        <Column flex={1}>
+          <Typed
+            key={`start ${offered} ${asked}`}
+            label="From address"
+            numeric
+            value={start ?? 1}
+            hint={asked === null ? 'the first that is free' : undefined}
+            read={wholeNumber(1, 512)}
+            onChange={setAsked}
+          />
+        </Column>
+        <Column flex={1}>
+          <Typed
+            label="Apart"
+            numeric
+            value={Math.max(block, longest)}
+            hint="like 8 or 16"
+            read={wholeNumber(longest, 512)}
+            onChange={setBlock}
+          />
+        </Column>
+      </Row>
+      {start === undefined && <Words color="$warn">Universe {number} has no room for all of them in a row.</Words>}
+      {tried?.past !== undefined && <Words color="$fault">{tried.past} would end past 512.</Words>}
+      {tried && tried.clashes.length > 0 && (
+        <Words color="$fault">{tried.clashes.slice(0, 4).join(', ')} there already.</Words>
+      )}
+      <Row>
+        <Button
+          kind="primary"
+          disabled={!fits}
+          onPress={() => fits && put(tried.fixtures, `${namesOf(fixtures)}: universe ${number}, from ${start} on.`)}
+        >
+          Move them there
+        </Button>
+      </Row>
+      <Row gap={12} alignItems="flex-end">
+        <Column flex={1}>
+          <Typed label="Numbers from" numeric value={first} read={wholeNumber(1, 99000)} onChange={setFirst} />
+        </Column>
+        <Button onPress={() => put(renumbered(rig, fixtures, first), `Numbered from ${first} on.`)}>Renumber</Button>
+      </Row>
+      {alike && type!.profile.modes.length > 1 && (
+        <Choose
+          label="Mode of all of them"
+          value={lamps.every(({ mode }) => mode.id === type!.mode.id) ? type!.mode.id : 'several modes'}
+          choices={type!.profile.modes.map((mode) => ({ value: mode.id, name: mode.name }))}
+          onChoose={setMode}
+        />
+      )}
+      <Row>
+        <Button
+          kind="quiet"
+          onPress={() => {
+            app.document.make({ type: 'remove-lamps', rig: rig.id, fixtures: fixtures.map(({ id }) => id) });
+            say(`${namesOf(fixtures)} left the rig.`, { undo: () => app.document.undo() });
+            onClose();
+          }}
+        >
+          Remove them
+        </Button>
+      </Row>
+    </Sheet>
+  );
+}

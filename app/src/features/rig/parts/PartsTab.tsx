@@ -1,0 +1,191 @@
+// The roles the show is written for, and who plays them in this room, in which order.
+
+import { useState } from 'react';
+import { View } from '@tamagui/core';
+import { ORDERS, ordered, type Casting, type Part, type Rig } from '@hovlix/core/rig';
+import type { Show } from '@hovlix/core/show';
+import { freshId } from '../../../host/fresh-id';
+import { useHovlix } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { Choose, named, Typed } from '../../../ui/form';
+import { useTints } from '../../../ui/palette';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { Sheet } from '../../../ui/Sheet';
+import { SortableList } from '../../../ui/SortableList';
+import { Ticks } from '../../../ui/Ticks';
+
+type Props = { readonly show: Show; readonly rig: Rig };
+
+export function PartsTab({ show, rig }: Props) {
+  const app = useHovlix();
+  const tints = useTints();
+  const [open, setOpen] = useState<string | null>(null);
+  const part = show.parts.find(({ id }) => id === open);
+  const castOf = (id: string) => rig.casting.find((cast) => cast.part === id)?.fixtures ?? [];
+  const nameOf = (id: string) => rig.fixtures.find((fixture) => fixture.id === id)?.name;
+  const uncast = rig.fixtures.filter(({ id }) => !rig.casting.some(({ fixtures }) => fixtures.includes(id)));
+  const add = () => {
+    const fresh: Part = {
+      id: freshId() as Part['id'],
+      name: `Part ${show.parts.length + 1}`,
+      tint: show.parts.length % 8,
+    };
+    app.document.make({ type: 'add-part', part: fresh });
+    setOpen(fresh.id);
+  };
+  return (
+    <Column paddingHorizontal={16} gap={12} maxWidth={720}>
+      <Quiet>
+        Looks speak to parts, never to lamps: in another room, other lamps play them. The order counts for all that runs
+        over the lamps.
+      </Quiet>
+      <Column>
+        <SortableList
+          items={show.parts}
+          nameOf={({ name }) => name}
+          onOrder={(order) => {
+            const moved = order.findIndex((one, i) => one !== show.parts[i]);
+            // The first place that differs holds the part that came up, or the one after a part that went down.
+            const came = show.parts[moved] === order[moved + 1] ? order[moved]! : show.parts[moved]!;
+            app.document.make({ type: 'move-part', part: came.id, to: order.indexOf(came) });
+          }}
+        >
+          {(one) => {
+            const cast = castOf(one.id);
+            return (
+              <View
+                render="button"
+                aria-label={`${one.name}, ${cast.length} lamps`}
+                onPress={() => setOpen(one.id)}
+                minHeight={60}
+                width="100%"
+                borderWidth={0}
+                backgroundColor="transparent"
+                cursor="pointer"
+                flexDirection="row"
+                alignItems="center"
+                gap={12}
+              >
+                <View width={6} height={36} borderRadius={3} backgroundColor={tints[one.tint] as never} />
+                <Column flex={1} minWidth={0} alignItems="flex-start">
+                  <Words fontWeight="600" textAlign="left">
+                    {one.name}
+                  </Words>
+                  <Quiet numberOfLines={1} textAlign="left" color={cast.length === 0 ? '$warn' : '$quiet'}>
+                    {cast.length === 0 ? 'Nobody plays it here' : cast.map(nameOf).join(', ')}
+                  </Quiet>
+                </Column>
+              </View>
+            );
+          }}
+        </SortableList>
+      </Column>
+      {uncast.length > 0 && (
+        <Words color="$warn">{uncast.map(({ name }) => name).join(', ')}: in no part, so no look reaches them.</Words>
+      )}
+      <Row>
+        <Button onPress={add}>New part</Button>
+      </Row>
+      {part && (
+        <PartSheet
+          key={part.id}
+          show={show}
+          rig={rig}
+          part={part}
+          cast={castOf(part.id)}
+          onClose={() => setOpen(null)}
+        />
+      )}
+    </Column>
+  );
+}
+
+type SheetProps = Props & {
+  readonly part: Part;
+  readonly cast: Casting['fixtures'];
+  readonly onClose: () => void;
+};
+
+function PartSheet({ show, rig, part, cast, onClose }: SheetProps) {
+  const app = useHovlix();
+  const say = useSession((session) => session.say);
+  const put = (fixtures: readonly Casting['fixtures'][number][]) =>
+    app.document.make({ type: 'cast-part', rig: rig.id, casting: { part: part.id, fixtures: [...fixtures] } });
+  const lamps = cast.flatMap((id) => rig.fixtures.find((fixture) => fixture.id === id) ?? []);
+  const others = show.parts.filter(({ id }) => id !== part.id);
+  const spoken = show.looks.filter((look) => look.values.some((value) => value.part === part.id)).length;
+  return (
+    <Sheet title={part.name} onClose={onClose}>
+      <Typed<string>
+        label="Name"
+        value={part.name}
+        read={named}
+        onChange={(name) => app.document.make({ type: 'rename-part', part: part.id, name })}
+      />
+      <Quiet>
+        {spoken === 0
+          ? 'No look speaks to it yet.'
+          : `${spoken} ${spoken === 1 ? 'look speaks' : 'looks speak'} to it.`}
+      </Quiet>
+      {lamps.length > 1 && (
+        <Column gap={8}>
+          <Choose
+            label="Order"
+            value=""
+            choices={[
+              { value: '', name: 'as dragged below' },
+              ...ORDERS.map((order) => ({ value: order, name: order })),
+            ]}
+            onChoose={(order) => {
+              const wanted = ORDERS.find((one) => one === order);
+              if (wanted) put(ordered(rig, cast, wanted));
+            }}
+          />
+          <Column>
+            <SortableList items={lamps} nameOf={({ name }) => name} onOrder={(order) => put(order.map(({ id }) => id))}>
+              {(lamp) => <Words>{lamp.name}</Words>}
+            </SortableList>
+          </Column>
+        </Column>
+      )}
+      <Column gap={6}>
+        <Quiet fontWeight="600">Who plays it</Quiet>
+        <Ticks
+          label="Who plays it"
+          items={rig.fixtures.map(({ id, name, number }) => ({ id, name, more: `number ${number}` }))}
+          ticked={new Set<string>(cast)}
+          onTick={(id, on) =>
+            put(on ? [...cast, id as Casting['fixtures'][number]] : cast.filter((fixture) => fixture !== id))
+          }
+        />
+      </Column>
+      {others.length > 0 && (
+        <Choose
+          label="Merge into"
+          value=""
+          choices={[{ value: '', name: 'keep it apart' }, ...others.map(({ id, name }) => ({ value: id, name }))]}
+          hint="In every room and every look."
+          onChoose={(into) => {
+            const kept = others.find(({ id }) => id === into);
+            if (!kept) return;
+            app.document.make({ type: 'merge-parts', part: part.id, into: kept.id });
+            say(`${part.name} is part of ${kept.name} now.`, { undo: () => app.document.undo() });
+            onClose();
+          }}
+        />
+      )}
+      <Row>
+        <Button
+          kind="quiet"
+          onPress={() => {
+            app.document.make({ type: 'remove-part', part: part.id });
+            say(`${part.name} is gone, and what ${spoken} looks said to it.`, { undo: () => app.document.undo() });
+            onClose();
+          }}
+        >
+          Remove part
+        </Button>
+      </Row>
+    </Sheet>
+  );
+}

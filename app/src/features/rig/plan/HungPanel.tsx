@@ -1,0 +1,125 @@
+// What can be done with the lamps that are chosen on the plan.
+
+import { useMedia } from '@tamagui/core';
+import { aligned, mirrored, spacedOut, type Fixture, type Patched, type Rig } from '@hovlix/core/rig';
+import { address } from '@hovlix/core/units';
+import { firstRun } from '@hovlix/core/rig';
+import { freshId } from '../../../host/fresh-id';
+import { useHovlix, useShow } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { decimal, Typed } from '../../../ui/form';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { namesOf } from '../model';
+
+type Props = {
+  readonly rig: Rig;
+  readonly lamps: readonly Patched[];
+  readonly from: 'above' | 'audience';
+  readonly onChosen: (ids: readonly string[]) => void;
+  readonly onDirect: (lamp: Patched) => void;
+  readonly onChange: (lamp: Patched) => void;
+};
+
+export function HungPanel({ rig, lamps, from, onChosen, onDirect, onChange }: Props) {
+  const app = useHovlix();
+  const { wide } = useMedia();
+  const say = useSession((session) => session.say);
+  const profiles = useShow((show) => show.profiles) ?? [];
+  const fixtures = lamps.map(({ fixture }) => fixture);
+  const put = (changed: readonly Fixture[]) =>
+    app.document.make({ type: 'patch-fixtures', rig: rig.id, fixtures: [...changed] });
+  if (lamps.length === 0)
+    return (
+      <Quiet>
+        Drag a lamp to where it hangs. Tap lamps to choose several, or draw a line around them.
+        {wide ? ' Zoom with Ctrl and the wheel.' : ' Zoom with two fingers.'}
+      </Quiet>
+    );
+  const up = from === 'above' ? 'y' : 'z';
+  const one = lamps.length === 1 ? lamps[0]! : null;
+  const moves = lamps.find(({ profile }) => profile.panRange > 0);
+  const copy = () => {
+    const copies: Fixture[] = [];
+    for (const lamp of lamps) {
+      const room = { ...rig, fixtures: [...rig.fixtures, ...copies] };
+      const start = firstRun(room, profiles, { ...lamp, count: 1, universe: lamp.fixture.universe });
+      if (start === undefined) return say(`Universe ${lamp.fixture.universe} is full.`, { tone: 'bad' });
+      const number = Math.max(0, ...room.fixtures.map((fixture) => fixture.number)) + 1;
+      const { label: _label, note: _note, ...rest } = lamp.fixture;
+      copies.push({
+        ...rest,
+        id: freshId() as Fixture['id'],
+        number,
+        name: `${lamp.fixture.name.replace(/ \d+$/, '')} ${number}`,
+        address: address(start),
+        mount: {
+          ...lamp.fixture.mount,
+          x: lamp.fixture.mount.x + 0.5,
+          [up]: lamp.fixture.mount[up] + (up === 'y' ? -0.5 : 0),
+        },
+      });
+    }
+    put(copies);
+    onChosen(copies.map(({ id }) => id));
+    say(`${namesOf(copies)}: addressed after the others.`, { undo: () => app.document.undo() });
+  };
+  return (
+    <Column gap={12}>
+      <Row justifyContent="space-between" gap={8}>
+        <Words fontWeight="600" flexShrink={1}>
+          {namesOf(fixtures)}
+        </Words>
+        <Button kind="quiet" onPress={() => onChosen([])}>
+          Choose none
+        </Button>
+      </Row>
+      <Row gap={8} flexWrap="wrap">
+        {moves && (
+          <Button kind="primary" onPress={() => onDirect(moves)}>
+            Where does it point?
+          </Button>
+        )}
+        {one && <Button onPress={() => onChange(one)}>Change</Button>}
+        {lamps.length > 1 && <Button onPress={() => put(aligned(fixtures, up))}>In one line</Button>}
+        {lamps.length > 1 && <Button onPress={() => put(aligned(fixtures, 'x'))}>One above the other</Button>}
+        {lamps.length > 2 && <Button onPress={() => put(spacedOut(fixtures, 'x'))}>Equal gaps</Button>}
+        <Button onPress={() => put(fixtures.map((lamp) => ({ ...lamp, mount: mirrored(lamp.mount) })))}>
+          Other side
+        </Button>
+        <Button onPress={copy}>Copy</Button>
+        {lamps.length > 1 && (
+          <Button
+            kind="quiet"
+            onPress={() => {
+              app.document.make({ type: 'remove-lamps', rig: rig.id, fixtures: fixtures.map(({ id }) => id) });
+              say(`${namesOf(fixtures)} left the rig.`, { undo: () => app.document.undo() });
+              onChosen([]);
+            }}
+          >
+            Remove
+          </Button>
+        )}
+      </Row>
+      {one && (
+        <Row gap={8} alignItems="flex-start">
+          {(['x', 'y', 'z'] as const).map((axis) => (
+            <Column key={`${one.fixture.id} ${axis}`} flex={1}>
+              <Typed
+                label={AXES[axis]}
+                value={one.fixture.mount[axis]}
+                numeric
+                read={decimal(-500, 500)}
+                onChange={(metres) => put([{ ...one.fixture, mount: { ...one.fixture.mount, [axis]: metres } }])}
+              />
+            </Column>
+          ))}
+        </Row>
+      )}
+      {one && one.profile.panRange === 0 && one.profile.kind !== 'hazer' && (
+        <Quiet>Drag the orange dot to where its light lands.</Quiet>
+      )}
+    </Column>
+  );
+}
+
+const AXES = { x: 'Across, m', y: 'Up-stage, m', z: 'Height, m' } as const;

@@ -1,0 +1,140 @@
+// The room under the lamps: shapes that stand or hang there, and a picture of it.
+
+import { useRef } from 'react';
+import { type Rig, type Shape, SHAPE_KINDS } from '@hovlix/core/rig';
+import { freshId } from '../../../host/fresh-id';
+import { useHovlix } from '../../../host/hovlix';
+import { pictureFromFile } from '../../../host/picture';
+import { useSession } from '../../../host/session';
+import { decimal, named, Typed } from '../../../ui/form';
+import { Button, Column, Quiet, Row } from '../../../ui/pieces';
+
+type Props = { readonly rig: Rig; readonly shape: Shape | undefined; readonly onShape: (id: string | null) => void };
+
+/** How big a thing of this kind usually is, and where it usually is. */
+const USUAL: Readonly<Record<Shape['kind'], Omit<Shape, 'id' | 'kind' | 'name'>>> = {
+  stage: { x: 0, y: 2, z: 0, width: 6, depth: 4, height: 0, turn: 0 },
+  riser: { x: 0, y: 3, z: 0, width: 2, depth: 1.5, height: 0.4, turn: 0 },
+  truss: { x: 0, y: 3.5, z: 3.5, width: 6, depth: 0.3, height: 0.3, turn: 0 },
+  stand: { x: -3, y: -1, z: 0, width: 0.8, depth: 0.8, height: 2.5, turn: 0 },
+  curtain: { x: 0, y: 4.2, z: 0, width: 6, depth: 0.2, height: 3, turn: 0 },
+  bar: { x: -4, y: -5, z: 0, width: 3, depth: 0.8, height: 1.1, turn: 0 },
+  floor: { x: 0, y: -4, z: 0, width: 6, depth: 4, height: 0, turn: 0 },
+};
+const NAMES = { stage: 'Stage', riser: 'Riser', truss: 'Truss', stand: 'Stand', curtain: 'Curtain', bar: 'Bar', floor: 'Dance floor' } as const; // prettier-ignore
+
+export function RoomPanel({ rig, shape, onShape }: Props) {
+  const app = useHovlix();
+  const say = useSession((session) => session.say);
+  const file = useRef<HTMLInputElement>(null);
+  const put = (changed: Shape) => app.document.make({ type: 'put-shape', rig: rig.id, shape: changed });
+  const add = (kind: Shape['kind']) => {
+    const fresh: Shape = { ...USUAL[kind], id: freshId() as Shape['id'], kind, name: NAMES[kind] };
+    put(fresh);
+    onShape(fresh.id);
+  };
+  const bring = async (chosen: File) => {
+    const read = await pictureFromFile(chosen);
+    if ('wrong' in read) return say(read.wrong, { tone: 'bad' });
+    const stage = rig.shapes.find(({ kind }) => kind === 'stage');
+    app.document.make({
+      type: 'set-picture',
+      rig: rig.id,
+      picture: {
+        data: read.data,
+        aspect: read.aspect,
+        x: stage?.x ?? 0,
+        y: stage?.y ?? 1,
+        width: (stage?.width ?? 8) * 1.5,
+      },
+    });
+  };
+  const number = (key: 'width' | 'depth' | 'height' | 'z' | 'turn', label: string, low: number, high: number) =>
+    shape && (
+      <Column flex={1} minWidth={100} key={`${shape.id} ${key}`}>
+        <Typed
+          label={label}
+          numeric
+          value={shape[key]}
+          read={decimal(low, high)}
+          onChange={(value) => put({ ...shape, [key]: value })}
+        />
+      </Column>
+    );
+  return (
+    <Column gap={12}>
+      {shape ? (
+        <>
+          <Typed<string>
+            key={shape.id}
+            label="Name"
+            value={shape.name}
+            read={named}
+            onChange={(name) => put({ ...shape, name })}
+          />
+          <Row gap={8} flexWrap="wrap" alignItems="flex-start">
+            {number('width', 'Wide, m', 0.05, 500)}
+            {number('depth', 'Deep, m', 0.05, 500)}
+            {number('height', 'High, m', 0, 100)}
+            {number('z', 'From floor, m', 0, 100)}
+            {number('turn', 'Turned, °', -360, 360)}
+          </Row>
+          <Row>
+            <Button
+              kind="quiet"
+              onPress={() => {
+                app.document.make({ type: 'remove-shape', rig: rig.id, shape: shape.id });
+                say(`${shape.name} is gone.`, { undo: () => app.document.undo() });
+                onShape(null);
+              }}
+            >
+              Remove
+            </Button>
+          </Row>
+        </>
+      ) : (
+        <Quiet>Add what is in the room. Drag it into place, and its orange corner to its size.</Quiet>
+      )}
+      <Row gap={8} flexWrap="wrap">
+        {SHAPE_KINDS.map((kind) => (
+          <Button key={kind} onPress={() => add(kind)}>
+            {NAMES[kind]}
+          </Button>
+        ))}
+        <Button onPress={() => file.current?.click()}>Picture of the room</Button>
+      </Row>
+      <input
+        ref={file}
+        type="file"
+        accept="image/*"
+        aria-label="Picture of the room"
+        style={{ display: 'none' }}
+        onChange={(event) => {
+          const [chosen] = event.target.files ?? [];
+          event.target.value = '';
+          if (chosen) void bring(chosen);
+        }}
+      />
+      {rig.picture && (
+        <Row gap={8} alignItems="flex-start" flexWrap="wrap">
+          <Column flex={1}>
+            <Typed
+              label="The picture shows, m across"
+              numeric
+              value={rig.picture.width}
+              read={decimal(0.5, 500)}
+              onChange={(width) =>
+                app.document.make({ type: 'set-picture', rig: rig.id, picture: { ...rig.picture!, width } })
+              }
+            />
+          </Column>
+          <Column paddingTop={24}>
+            <Button kind="quiet" onPress={() => app.document.make({ type: 'set-picture', rig: rig.id, picture: null })}>
+              Remove picture
+            </Button>
+          </Column>
+        </Row>
+      )}
+    </Column>
+  );
+}

@@ -1,0 +1,2 @@
+export { readGdtf, type GdtfRead } from './read';
+export { notInGdtf, writeGdtf } from './write';
