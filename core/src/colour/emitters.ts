@@ -25,14 +25,18 @@ export type Mixer = {
   readonly count: number;
 };
 
+/** Chromaticities measured on a lamp; the usual ones count for emitters not named. */
+export type MeasuredEmitters = { readonly [name in EmitterName]?: Chromaticity };
+
 /** Scales red, green and blue so that all three at full give D65 white of luminance 1, as lamps are balanced. */
-export function mixerFor(names: readonly EmitterName[]): Mixer {
-  const columns = balancedColumns();
+export function mixerFor(names: readonly EmitterName[], measured: MeasuredEmitters = {}): Mixer {
+  const colours = { ...EMITTERS, ...measured };
+  const columns = balancedColumns(colours);
   const inverse = inverse3(columns);
   const further = names.filter((name) => !isPrimary(name));
   const extras = new Float64Array(further.length * 3);
   further.forEach((name, i) => {
-    const light = linearFromChromaticity(EMITTERS[name]);
+    const light = linearFromChromaticity(colours[name]);
     multiply3(inverse, light.r, light.g, light.b, extras, i * 3);
   });
   return { columns, inverse, extras, count: 3 + further.length };
@@ -117,10 +121,10 @@ function dot(c: Float64Array, i: number, j: number): number {
 }
 
 /** Row-major 3x3: the linear sRGB light of red, green and blue, each scaled so that their sum is white. */
-function balancedColumns(): Float64Array {
+function balancedColumns(colours: Readonly<Record<EmitterName, Chromaticity>>): Float64Array {
   const raw = new Float64Array(9);
   (['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B'] as const).forEach((name, i) => {
-    const { x, y } = EMITTERS[name];
+    const { x, y } = colours[name];
     const X = x / y;
     const Z = (1 - x - y) / y;
     raw[i] = 3.2404542 * X - 1.5371385 - 0.4985314 * Z;

@@ -1,6 +1,6 @@
 // Which bytes a head owns and how its numbers become them.
 
-import { EMITTERS, isPrimary, mixerFor, type EmitterName } from '../colour';
+import { EMITTERS, isPrimary, mixerFor, type EmitterName, type MeasuredEmitters } from '../colour';
 import { bounds, snaps, type Channel, type Range } from '../rig';
 import { GROUPS } from './columns';
 import type { ChannelKind, Head, HeadPlan } from './program';
@@ -18,7 +18,7 @@ export function headPlan(head: Head, index: number, universes: readonly number[]
   const [panLow, panHigh, tiltLow, tiltHigh] = bounds({ ...head.profile, limits: head.fixture.limits });
   const base = universes.indexOf(head.fixture.universe) * 512 + head.fixture.address - 1;
   return {
-    mixer: mixes ? mixerFor(names) : null,
+    mixer: mixes ? mixerFor(names, measuredIn(head)) : null,
     dimsEmitters: !dimmer,
     strobesByLevel: head.profile.strobesByLevel && !mine.some((channel) => channel.attribute === 'Shutter1'),
     freeOfMaster: head.fixture.freeOfMaster === true,
@@ -48,6 +48,15 @@ export function headPlan(head: Head, index: number, universes: readonly number[]
 }
 
 const PRIMARIES = ['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B'] as const satisfies readonly EmitterName[];
+
+/** Emitter colours that the type gives itself. */
+function measuredIn({ profile }: Head): MeasuredEmitters {
+  return Object.fromEntries(
+    profile.emitters
+      .filter(({ attribute }) => isEmitter(attribute))
+      .map(({ attribute, colour }) => [attribute, colour]),
+  );
+}
 
 function isEmitter(attribute: string): attribute is EmitterName {
   return attribute in EMITTERS;

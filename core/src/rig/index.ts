@@ -12,3 +12,4 @@ export * from './parts';
 export * from './recast';
 export * from './chart';
 export * from './points';
+export * from './type-edits';

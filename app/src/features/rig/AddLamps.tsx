@@ -1,8 +1,12 @@
 // Say the type, the mode and how many: the first free addresses are offered, and names and numbers go on from the last.
 
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
+import { router } from 'expo-router';
+import Star from 'lucide-react-native/icons/star';
 import { View } from '@tamagui/core';
+import { wordsFor } from '@hovlix/core/problem';
 import {
+  blankType,
   clashes,
   firstRun,
   fixtureLibrary,
@@ -11,6 +15,7 @@ import {
   partFor,
   runLength,
   searchTypes,
+  typeFromChart,
   type Profile,
   type Rig,
 } from '@hovlix/core/rig';
@@ -22,7 +27,11 @@ import { useSession } from '../../host/session';
 import { Field } from '../../ui/Field';
 import { Choose, Typed, wholeNumber } from '../../ui/form';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
+import { usePalette } from '../../ui/palette';
 import { Sheet } from '../../ui/Sheet';
+import { Switch } from '../../ui/Switch';
+import { ChartSheet } from './types/ChartSheet';
+import { useTypeHabits } from './types/habits';
 
 type Props = { readonly show: Show; readonly rig: Rig; readonly onClose: () => void };
 
@@ -39,45 +48,126 @@ type TypeProps = {
 };
 
 function ChooseType({ show, onChoose, onClose }: TypeProps) {
+  const app = useHovlix();
+  const palette = usePalette();
+  const say = useSession((session) => session.say);
+  const { favourites, recent, toggleFavourite } = useTypeHabits();
   const [text, setText] = useState('');
-  // What the show has already goes first: a band buys more of what it has.
+  const [chart, setChart] = useState(false);
+  const file = useRef<HTMLInputElement>(null);
+  // Favourites first, then what was used last, then what the show has: a band buys more of what it has.
   const types = useMemo(() => {
     const own = new Set(show.profiles.map((profile) => profile.id));
-    return [...show.profiles, ...fixtureLibrary().filter((profile) => !own.has(profile.id))];
-  }, [show.profiles]);
+    const all = [...show.profiles, ...fixtureLibrary().filter((profile) => !own.has(profile.id))];
+    const rank = ({ id }: Profile) => {
+      if (favourites.includes(id)) return -1000;
+      const last = recent.indexOf(id);
+      return last >= 0 ? last - 500 : own.has(id) ? -1 : 0;
+    };
+    return [...all].sort((a, b) => rank(a) - rank(b));
+  }, [show.profiles, favourites, recent]);
   const found = searchTypes(types, text);
+  const create = (type: Profile) => {
+    app.document.make({ type: 'add-profile', profile: type });
+    router.push(`/rig/type/${type.id}`);
+  };
+  const bring = async (chosen: File) => {
+    const { readGdtf } = await import('@hovlix/core/gdtf');
+    const read = readGdtf(new Uint8Array(await chosen.arrayBuffer()), chosen.name, freshId());
+    if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
+    const { profile, notKept } = read.value;
+    app.document.make({ type: 'add-profile', profile });
+    say(
+      `${profile.maker} ${profile.model} is in, with ${profile.modes.length} ${profile.modes.length === 1 ? 'mode' : 'modes'}.${notKept.length > 0 ? ` Not kept: ${notKept.join('; ')}.` : ''}`,
+    );
+    onChoose(profile);
+  };
+  if (chart)
+    return (
+      <ChartSheet
+        title="A type from its chart"
+        onClose={() => setChart(false)}
+        onUse={(read) => {
+          const blank = blankType(freshId());
+          create(typeFromChart(blank, read, blank.modes[0]!.id));
+          const left = read.unsettled.length;
+          say(
+            `${read.channels.length} channels are in. Give it a name${left > 0 ? `, and settle ${left === 1 ? 'one thing' : `${left} things`}` : ''}.`,
+          );
+        }}
+      />
+    );
   return (
     <Sheet title="Add lamps" onClose={onClose}>
       <Field label="Search lamps" value={text} onChange={setText} placeholder="Maker, model, kind or 16ch" />
       {found.length === 0 && (
-        <Words>Nothing here is called that. Try the kind and the number of channels, like “par 7ch”.</Words>
+        <Words>
+          Nothing here is called that. Try the kind and the number of channels, like “par 7ch”, or make it from its
+          manual.
+        </Words>
       )}
+      <Row gap={8} flexWrap="wrap">
+        <Button onPress={() => setChart(true)}>Paste a chart</Button>
+        <Button onPress={() => file.current?.click()}>GDTF file</Button>
+        <Button onPress={() => create(blankType(freshId()))}>Blank</Button>
+      </Row>
+      <input
+        ref={file}
+        type="file"
+        accept=".gdtf"
+        aria-label="GDTF file"
+        style={{ display: 'none' }}
+        onChange={(event) => {
+          const [chosen] = event.target.files ?? [];
+          event.target.value = '';
+          if (chosen) void bring(chosen);
+        }}
+      />
       <Column gap={4}>
-        {found.map((profile) => (
-          <View
-            key={profile.id}
-            render="button"
-            onPress={() => onChoose(profile)}
-            minHeight={52}
-            paddingHorizontal={12}
-            marginHorizontal={-12}
-            borderRadius={12}
-            borderWidth={0}
-            backgroundColor="transparent"
-            hoverStyle={{ backgroundColor: '$well' }}
-            pressStyle={{ backgroundColor: '$well' }}
-            cursor="pointer"
-            justifyContent="center"
-            alignItems="flex-start"
-          >
-            <Words fontWeight="600" textAlign="left">
-              {profile.maker === 'Generic' ? profile.model : `${profile.maker} ${profile.model}`}
-            </Words>
-            <Quiet textAlign="left">
-              {profile.kind} · {profile.modes.map((mode) => footprint(mode)).join(', ')} channels
-            </Quiet>
-          </View>
-        ))}
+        {found.map((profile) => {
+          const favourite = favourites.includes(profile.id);
+          const name = profile.maker === 'Generic' ? profile.model : `${profile.maker} ${profile.model}`;
+          return (
+            <Row key={profile.id} marginHorizontal={-12}>
+              <View
+                render="button"
+                onPress={() => onChoose(profile)}
+                flex={1}
+                minWidth={0}
+                minHeight={52}
+                paddingHorizontal={12}
+                borderRadius={12}
+                borderWidth={0}
+                backgroundColor="transparent"
+                hoverStyle={{ backgroundColor: '$well' }}
+                pressStyle={{ backgroundColor: '$well' }}
+                cursor="pointer"
+                justifyContent="center"
+                alignItems="flex-start"
+              >
+                <Words fontWeight="600" textAlign="left">
+                  {name}
+                </Words>
+                <Quiet textAlign="left">
+                  {profile.kind} · {profile.modes.map((mode) => footprint(mode)).join(', ')} channels
+                </Quiet>
+              </View>
+              <Button
+                label={favourite ? `${name} is a favourite` : `Make ${name} a favourite`}
+                pressed={favourite}
+                kind="quiet"
+                onPress={() => toggleFavourite(profile.id)}
+              >
+                <Star
+                  size={18}
+                  color={favourite ? palette.doingText : palette.faint}
+                  fill={favourite ? palette.doingText : 'none'}
+                  aria-hidden
+                />
+              </Button>
+            </Row>
+          );
+        })}
       </Column>
     </Sheet>
   );
@@ -92,9 +182,11 @@ function HowMany({ show, rig, profile, onBack, onClose }: CountProps) {
   const [count, setCount] = useState(1);
   const [number, setNumber] = useState<number>(rig.fixtures.at(-1)?.universe ?? 1);
   const [block, setBlock] = useState(0);
+  const [together, setTogether] = useState(false);
+  const noteUse = useTypeHabits((habits) => habits.noteUse);
   const [asked, setAsked] = useState<number | null>(null);
   const mode = profile.modes.find((one) => one.id === modeId) ?? profile.modes[0]!;
-  const wanted = { profile, mode, count, universe: universe(number), block };
+  const wanted = { profile, mode, count, universe: universe(number), block, together };
   const profiles = [...show.profiles, profile];
   const offered = firstRun(rig, profiles, wanted);
   const start = asked ?? offered;
@@ -107,6 +199,7 @@ function HowMany({ show, rig, profile, onBack, onClose }: CountProps) {
     const part = partFor(rig, show.profiles, show.parts, profile, freshId());
     app.document.make({ type: 'add-lamps', rig: rig.id, profile, fixtures: [...lamps], part });
     say(`${named(lamps)} joined the part “${part.name}”.`, { undo: () => app.document.undo() });
+    noteUse(profile.id);
     onClose();
   };
   return (
@@ -148,6 +241,7 @@ function HowMany({ show, rig, profile, onBack, onClose }: CountProps) {
           />
         </Column>
       </Row>
+      {count > 1 && <Switch label="All on one address, moving as one" on={together} onChange={setTogether} />}
       {start === undefined && (
         <Words color="$warn">
           Universe {number} has no room for {length} addresses in a row. Take another universe, or fewer lamps.
@@ -169,11 +263,20 @@ function HowMany({ show, rig, profile, onBack, onClose }: CountProps) {
           <Figures color="$text">{lamps.at(-1)!.address + footprint(mode) - 1}</Figures>
         </Words>
       )}
-      <Row gap={12}>
+      <Row gap={12} flexWrap="wrap">
         <Button kind="primary" disabled={!free} onPress={add}>
           {count === 1 ? 'Add this lamp' : `Add ${count} lamps`}
         </Button>
         <Button onPress={onBack}>Another type</Button>
+        <Button
+          kind="quiet"
+          onPress={() => {
+            if (!show.profiles.some(({ id }) => id === profile.id)) app.document.make({ type: 'add-profile', profile });
+            router.push(`/rig/type/${profile.id}`);
+          }}
+        >
+          Edit type
+        </Button>
       </Row>
     </Sheet>
   );

@@ -1,6 +1,7 @@
 // One lamp: what it is called, where it listens, how it behaves, and taking it away.
 
 import { useState } from 'react';
+import { router } from 'expo-router';
 import {
   areTwins,
   clashes,
@@ -88,7 +89,8 @@ export function LampSheet({ show, rig, lamp, onClose }: Props) {
         {more ? 'Less' : 'Masters, gel, motors, remark'}
       </Button>
       {more && <Manners lamp={lamp} put={put} />}
-      <Row>
+      <Row gap={8} flexWrap="wrap">
+        <Button onPress={() => router.push(`/rig/type/${profile.id}`)}>Edit type</Button>
         <Button
           kind="quiet"
           onPress={() => {

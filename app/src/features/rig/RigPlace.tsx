@@ -17,12 +17,13 @@ import { namesOf } from './model';
 import { PartsTab } from './parts/PartsTab';
 import { PlanTab } from './plan/PlanTab';
 import { Rooms } from './rooms/Rooms';
+import { ByHand } from './types/ByHand';
 import { Why } from './Why';
 
 type Tab = 'plan' | 'list' | 'parts';
 type Open =
   | { readonly sheet: 'add' | 'rooms' | 'check' }
-  | { readonly sheet: 'lamp' | 'direction'; readonly lamp: string }
+  | { readonly sheet: 'lamp' | 'direction' | 'hand'; readonly lamp: string }
   | null;
 
 export function RigPlace() {
@@ -53,6 +54,7 @@ function Rig({ show }: { readonly show: Show }) {
       fixture={one.fixture}
       profile={one.profile}
       onChange={() => change(one.fixture.id)}
+      onByHand={() => setOpen({ sheet: 'hand', lamp: one.fixture.id })}
       onClose={() => choose([])}
     />
   );
@@ -80,6 +82,7 @@ function Rig({ show }: { readonly show: Show }) {
     </PlanTab>
   );
   const parts = <PartsTab show={show} rig={rig} />;
+  const inHand = open?.sheet === 'hand' ? patched.find(({ fixture }) => fixture.id === open.lamp) : undefined;
   const lampSheet = open?.sheet === 'lamp' ? patched.find(({ fixture }) => fixture.id === open.lamp) : undefined;
   return (
     <>
@@ -146,6 +149,7 @@ function Rig({ show }: { readonly show: Show }) {
       {open?.sheet === 'direction' && (
         <Direction show={show} rig={rig} patched={patched} first={open.lamp} onClose={close} />
       )}
+      {inHand && <ByHand lamp={inHand} onClose={close} />}
       {lampSheet && <LampSheet key={lampSheet.fixture.id} show={show} rig={rig} lamp={lampSheet} onClose={close} />}
     </>
   );

@@ -18,10 +18,11 @@ type Props = {
   readonly fixture: Fixture;
   readonly profile: Profile;
   readonly onChange: () => void;
+  readonly onByHand: () => void;
   readonly onClose: () => void;
 };
 
-export function Why({ fixture, profile, onChange, onClose }: Props) {
+export function Why({ fixture, profile, onChange, onByHand, onClose }: Props) {
   const { light, conducting } = useHovlix();
   const palette = usePalette();
   const stage = useStage();
@@ -78,8 +79,9 @@ export function Why({ fixture, profile, onChange, onClose }: Props) {
           {contributionWords(why.contributions).map((line) => (
             <Quiet key={line}>{line}</Quiet>
           ))}
-          <Row gap={8}>
+          <Row gap={8} flexWrap="wrap">
             <Button onPress={flash}>Flash this lamp</Button>
+            <Button onPress={onByHand}>By hand</Button>
             <Button onPress={onChange}>Change</Button>
           </Row>
           <Figures>

@@ -2,11 +2,8 @@
 
 import { useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import {
-  beamDirection,
   extentOf,
   isInside,
-  mountRotation,
-  mountTowards,
   movedBy,
   snapped,
   type Aim,
@@ -17,6 +14,7 @@ import {
   type Shape,
 } from '@hovlix/core/rig';
 import { usePalette, useTints } from '../../../ui/palette';
+import { arrowEnd, cornerOf, shapeAt, shapeMoved, shapeSized, turnedTo } from './handles';
 import { LiveLight } from './LiveLight';
 import { AimMark, LampMark, ShapeMark, Wedge, type Look } from './marks';
 import { usePlanGestures, type Spot, type Target } from './use-plan-gestures';
@@ -99,7 +97,7 @@ export function PlanPicture(props: Props) {
   const up = from === 'above' ? 'y' : 'z';
   const one = chosen.size === 1 ? patched.find(({ fixture }) => chosen.has(fixture.id)) : undefined;
   const arrow =
-    mode === 'hang' && one && one.profile.panRange === 0 && one.profile.kind !== 'hazer' ? arrowEnd(one) : null;
+    mode === 'hang' && one && one.profile.panRange === 0 && one.profile.kind !== 'hazer' ? arrowEnd(one.fixture) : null;
   const shapes = draft ? rig.shapes.map((each) => (each.id === draft.id ? draft : each)) : rig.shapes;
   const shape = mode === 'room' ? shapes.find(({ id }) => chosen.has(id)) : undefined;
   const colourOf = (id: string) => {
@@ -393,72 +391,4 @@ function Arrow({ line, from, to, look }: ArrowProps) {
       strokeWidth={2}
     />
   );
-}
-
-const direction = new Float64Array(3);
-/** Where an arrow ends whose lamp shines past the room. */
-const ARROW = 1.6;
-
-/** Where the light of a lamp that does not move lands on the floor; a little way along where it does not. */
-function arrowEnd({ fixture: { mount } }: Patched): Point {
-  beamDirection(mountRotation(mount), 0, 0, direction);
-  const [x, y, z] = direction as unknown as [number, number, number];
-  const reach = z < -0.05 ? Math.min(-mount.z / z, 9) : ARROW;
-  return { x: mount.x + x * reach, y: mount.y + y * reach, z: Math.max(0, mount.z + z * reach) };
-}
-
-/** The mount after its arrow was drawn to a place: on the floor from above; in the audience's view, up or down too. */
-function turnedTo({ mount }: Fixture, to: { x: number; high: number }, from: 'above' | 'audience'): Fixture['mount'] {
-  if (from === 'audience') {
-    const end = arrowEnd({ fixture: { mount } } as Patched);
-    return mountTowards(mount, { x: to.x, y: end.y, z: to.high });
-  }
-  const shinesUp = mount.pitch > 90 && mount.pitch < 270;
-  if (!shinesUp) return mountTowards(mount, { x: to.x, y: to.high, z: 0 });
-  return { ...mountTowards({ ...mount, z: 4 }, { x: to.x, y: to.high, z: 0 }), z: mount.z, pitch: mount.pitch };
-}
-
-/** The corner by which a shape is sized: right and towards the audience, before it is turned. */
-function cornerOf(shape: Shape, from: 'above' | 'audience'): { x: number; y: number } {
-  if (from === 'audience') return { x: shape.x + shape.width / 2, y: shape.z + shape.height };
-  const angle = (shape.turn * Math.PI) / 180;
-  const [dx, dy] = [shape.width / 2, -shape.depth / 2];
-  return {
-    x: shape.x + dx * Math.cos(angle) - dy * Math.sin(angle),
-    y: shape.y + dx * Math.sin(angle) + dy * Math.cos(angle),
-  };
-}
-
-/** The smallest shape under a finger: a riser before the stage it stands on. */
-function shapeAt(shapes: readonly Shape[], at: Spot, look: Look): Target {
-  const inside = shapes.filter((shape) => {
-    const above = look.from === 'above';
-    const [dx, dy] = [
-      (at.x - look.x(shape.x)) / look.scale,
-      (look.y(above ? shape.y : shape.z + shape.height / 2) - at.y) / look.scale,
-    ];
-    const angle = above ? (-shape.turn * Math.PI) / 180 : 0;
-    const [x, y] = [dx * Math.cos(angle) - dy * Math.sin(angle), dx * Math.sin(angle) + dy * Math.cos(angle)];
-    const thumb = 16 / look.scale;
-    return (
-      Math.abs(x) <= Math.max(shape.width / 2, thumb) &&
-      Math.abs(y) <= Math.max((above ? shape.depth : shape.height) / 2, thumb)
-    );
-  });
-  const best = inside.reduce<Shape | null>((a, b) => (!a || b.width * b.depth < a.width * a.depth ? b : a), null);
-  return best && { kind: 'shape', id: best.id };
-}
-
-function shapeMoved(shape: Shape, dx: number, dy: number, from: 'above' | 'audience', grid: number): Shape {
-  if (from === 'above') return { ...shape, x: snapped(shape.x + dx, grid), y: snapped(shape.y + dy, grid) };
-  return { ...shape, x: snapped(shape.x + dx, grid), z: Math.max(0, snapped(shape.z + dy, grid)) };
-}
-
-/** Sized by its corner; its middle stays. */
-function shapeSized(shape: Shape, dx: number, dy: number, from: 'above' | 'audience', grid: number): Shape {
-  const least = (value: number) => Math.max(0.1, snapped(value, grid / 2));
-  if (from === 'audience') return { ...shape, width: least(shape.width + dx * 2), height: least(shape.height + dy) };
-  const angle = (-shape.turn * Math.PI) / 180;
-  const [x, y] = [dx * Math.cos(angle) - dy * Math.sin(angle), dx * Math.sin(angle) + dy * Math.cos(angle)];
-  return { ...shape, width: least(shape.width + x * 2), depth: least(shape.depth - y * 2) };
 }

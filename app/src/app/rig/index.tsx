@@ -1,4 +1,4 @@
-import { RigPlace } from '../features/rig/RigPlace';
+import { RigPlace } from '../../features/rig/RigPlace';
 
 export default function Rig() {
   return <RigPlace />;

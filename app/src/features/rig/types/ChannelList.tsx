@@ -1,0 +1,211 @@
+// The channels of a mode in the user's order: added anywhere, dragged, paired, flagged many at once.
+
+import { useState } from 'react';
+import Check from 'lucide-react-native/icons/check';
+import { View } from '@tamagui/core';
+import {
+  attributeOf,
+  modeFaults,
+  packedPlaces,
+  paired,
+  patchedFixtures,
+  snaps,
+  unpaired,
+  withChannel,
+  withFlags,
+  type Channel,
+  type Mode,
+  type Profile,
+} from '@hovlix/core/rig';
+import { rigInUse, type Show } from '@hovlix/core/show';
+import { useSession } from '../../../host/session';
+import { usePalette } from '../../../ui/palette';
+import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
+import { SortableList } from '../../../ui/SortableList';
+import { AttributeSearch } from './AttributeSearch';
+import { ChannelSheet } from './ChannelSheet';
+
+type Props = {
+  readonly show: Show;
+  readonly type: Profile;
+  readonly mode: Mode;
+  readonly onPut: (mode: Mode) => void;
+};
+
+/** A channel is known by its places: they are what stays when its order changes. */
+const keyOf = (channel: Channel) => `${channel.at.join('+')} ${channel.cell ?? ''}`;
+
+export function ChannelList({ show, type, mode, onPut }: Props) {
+  const say = useSession((session) => session.say);
+  const [ticked, setTicked] = useState<readonly string[]>([]);
+  const [open, setOpen] = useState<string | null>(null);
+  const items = mode.channels.map((channel, index) => ({ id: keyOf(channel), channel, index }));
+  const chosen = items.filter(({ id }) => ticked.includes(id));
+  const indices = chosen.map(({ index }) => index);
+  const shown = items.find(({ id }) => id === open);
+  const lamp = patchedFixtures(rigInUse(show), show.profiles).find(
+    (one) => one.profile.id === type.id && one.mode.id === mode.id,
+  );
+  const pair = () => {
+    // Chosen from top to bottom: coarse first.
+    const next = paired(mode, indices);
+    if (!next) return say('Two or three channels of one byte each can be one.', { tone: 'bad' });
+    onPut(next);
+    setTicked([]);
+  };
+  const last = chosen.at(-1);
+  return (
+    <Column gap={12}>
+      {modeFaults(mode).map((fault) => (
+        <Words key={fault} color="$fault">
+          {fault}
+        </Words>
+      ))}
+      <Column>
+        <SortableList
+          items={items}
+          nameOf={({ channel }) => nameOf(channel)}
+          onOrder={(order) => onPut({ ...mode, channels: order.map(({ channel }) => channel) })}
+        >
+          {({ id, channel }) => (
+            <ChannelRow
+              channel={channel}
+              ticked={ticked.includes(id)}
+              onTick={() => setTicked(ticked.includes(id) ? ticked.filter((one) => one !== id) : [...ticked, id])}
+              onOpen={() => setOpen(id)}
+            />
+          )}
+        </SortableList>
+      </Column>
+      {chosen.length > 0 && (
+        <Row gap={8} flexWrap="wrap">
+          {chosen.length > 1 && (
+            <Button onPress={pair}>{chosen.length === 3 ? 'One of 24 bits' : 'One of 16 bits'}</Button>
+          )}
+          <Button onPress={() => onPut(withFlags(mode, indices, { snap: false }))}>Fade</Button>
+          <Button onPress={() => onPut(withFlags(mode, indices, { snap: true }))}>Snap</Button>
+          <Button onPress={() => onPut(withFlags(mode, indices, { masters: true }))}>With masters</Button>
+          <Button onPress={() => onPut(withFlags(mode, indices, { masters: false }))}>Without masters</Button>
+          <Button
+            kind="quiet"
+            disabled={chosen.length >= mode.channels.length}
+            onPress={() => {
+              onPut({ ...mode, channels: mode.channels.filter((_, i) => !indices.includes(i)) });
+              setTicked([]);
+            }}
+          >
+            Remove
+          </Button>
+        </Row>
+      )}
+      <AttributeSearch
+        label={last ? `Add a channel after ${nameOf(last.channel)}` : 'Add a channel'}
+        onChoose={(attribute) => onPut(withChannel(mode, attribute, last ? last.index + 1 : mode.channels.length))}
+      />
+      <Row>
+        <Button onPress={() => onPut(packedPlaces(mode))}>Number them in this order</Button>
+      </Row>
+      {shown && (
+        <ChannelSheet
+          key={shown.index}
+          channel={shown.channel}
+          lamp={lamp}
+          onPut={(channel) => {
+            onPut({ ...mode, channels: mode.channels.map((one, i) => (i === shown.index ? channel : one)) });
+            setOpen(keyOf(channel));
+          }}
+          onRemove={() => {
+            if (mode.channels.length > 1)
+              onPut({ ...mode, channels: mode.channels.filter((_, i) => i !== shown.index) });
+            else say('A mode keeps at least one channel.', { tone: 'bad' });
+            setOpen(null);
+          }}
+          onUnpair={() => {
+            onPut(unpaired(mode, shown.index));
+            setOpen(null);
+          }}
+          onClose={() => setOpen(null)}
+        />
+      )}
+    </Column>
+  );
+}
+
+const nameOf = (channel: Channel) => channel.name ?? attributeOf(channel.attribute).name;
+
+type RowProps = {
+  readonly channel: Channel;
+  readonly ticked: boolean;
+  readonly onTick: () => void;
+  readonly onOpen: () => void;
+};
+
+function ChannelRow({ channel, ticked, onTick, onOpen }: RowProps) {
+  const palette = usePalette();
+  const unknown = channel.attribute === 'Reserved' && channel.name !== undefined;
+  return (
+    <Row gap={4}>
+      <View
+        render="button"
+        role="checkbox"
+        aria-checked={ticked}
+        aria-label={`Choose ${nameOf(channel)}, place ${channel.at.join('+')}`}
+        onPress={onTick}
+        width={44}
+        height={44}
+        alignItems="center"
+        justifyContent="center"
+        borderWidth={0}
+        backgroundColor="transparent"
+        cursor="pointer"
+      >
+        <View
+          width={24}
+          height={24}
+          borderRadius={8}
+          borderWidth={2}
+          borderColor={ticked ? '$doing' : '$faint'}
+          backgroundColor={ticked ? '$doing' : 'transparent'}
+          alignItems="center"
+          justifyContent="center"
+        >
+          {ticked && <Check size={16} color={palette.onDoing} aria-hidden />}
+        </View>
+      </View>
+      <View
+        render="button"
+        aria-label={`${nameOf(channel)}, place ${channel.at.join('+')}`}
+        onPress={onOpen}
+        flex={1}
+        minWidth={0}
+        minHeight={48}
+        flexDirection="row"
+        alignItems="center"
+        gap={10}
+        borderWidth={0}
+        backgroundColor="transparent"
+        cursor="pointer"
+      >
+        <Figures width={44} textAlign="left">
+          {channel.at.join('+')}
+        </Figures>
+        <Column flex={1} minWidth={0} alignItems="flex-start">
+          <Words textAlign="left" color={unknown ? '$warn' : '$text'}>
+            {nameOf(channel)}
+            {channel.cell === undefined ? '' : `, cell ${channel.cell + 1}`}
+          </Words>
+          <Quiet textAlign="left" numberOfLines={1}>
+            {[
+              unknown ? 'to settle: what does it do?' : channel.name ? attributeOf(channel.attribute).name : '',
+              channel.ranges.length > 0 ? `${channel.ranges.length} ranges` : '',
+              snaps(channel) ? 'snaps' : '',
+              channel.masters === false ? 'without masters' : '',
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          </Quiet>
+        </Column>
+      </View>
+    </Row>
+  );
+}

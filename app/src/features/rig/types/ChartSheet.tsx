@@ -1,0 +1,85 @@
+// Paste the manual's chart: the text becomes channels and ranges in one step, and what was not understood is listed.
+
+import { useMemo, useState } from 'react';
+import { attributeOf, readChart, type Chart } from '@hovlix/core/rig';
+import { usePalette } from '../../../ui/palette';
+import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
+import { Sheet } from '../../../ui/Sheet';
+
+type Props = {
+  readonly title: string;
+  readonly onUse: (chart: Chart) => void;
+  readonly onClose: () => void;
+};
+
+const EXAMPLE =
+  '1 Pan\n2 Pan fine\n3 Tilt\n4 Dimmer\n5 Shutter\n   0-9 closed\n   10-199 strobe slow-fast\n   200-255 open';
+
+export function ChartSheet({ title, onUse, onClose }: Props) {
+  const palette = usePalette();
+  const [text, setText] = useState('');
+  const chart = useMemo(() => readChart(text), [text]);
+  const count = chart.channels.length;
+  return (
+    <Sheet title={title} onClose={onClose}>
+      <Quiet>Copy the channel table from the manual or a spreadsheet and paste it here. Any layout will do.</Quiet>
+      <textarea
+        aria-label="The manual’s chart"
+        value={text}
+        placeholder={EXAMPLE}
+        onChange={(event) => setText(event.target.value)}
+        rows={9}
+        style={{
+          width: '100%',
+          boxSizing: 'border-box',
+          borderRadius: 12,
+          border: `1px solid ${palette.line}`,
+          background: palette.sunken,
+          color: palette.text,
+          font: '400 14px/20px "Spline Sans Mono"',
+          padding: 12,
+          resize: 'vertical',
+        }}
+      />
+      {text.trim() !== '' && count === 0 && (
+        <Words color="$warn">
+          No channel was found in this. Each needs its number and what it does on one line, like “5 Shutter”.
+        </Words>
+      )}
+      {count > 0 && (
+        <Column>
+          {chart.channels.map((channel) => {
+            const open = chart.unsettled.filter((one) => channel.at.includes(one.channel ?? -1)).length;
+            return (
+              <Row key={channel.at.join('+')} gap={10} minHeight={32} borderBottomWidth={1} borderColor="$line">
+                <Figures width={48}>{channel.at.join('+')}</Figures>
+                <Words flex={1}>{channel.name ?? attributeOf(channel.attribute).name}</Words>
+                <Quiet color={open > 0 ? '$warn' : '$quiet'}>
+                  {open > 0 ? 'to settle' : channel.ranges.length > 0 ? `${channel.ranges.length} ranges` : ''}
+                </Quiet>
+              </Row>
+            );
+          })}
+        </Column>
+      )}
+      {chart.unsettled.length > 0 && (
+        <Column gap={4}>
+          <Words fontWeight="600" color="$warn">
+            {chart.unsettled.length === 1 ? 'One thing to settle' : `${chart.unsettled.length} things to settle`}
+          </Words>
+          {chart.unsettled.slice(0, 12).map((one, i) => (
+            <Quiet key={i}>
+              Line {one.line}, “{one.text.slice(0, 60)}”: {one.why}.
+            </Quiet>
+          ))}
+          {chart.unsettled.length > 12 && <Quiet>… and {chart.unsettled.length - 12} more.</Quiet>}
+        </Column>
+      )}
+      <Row>
+        <Button kind="primary" disabled={count === 0} onPress={() => onUse(chart)}>
+          {count === 0 ? 'Use it' : `Use these ${count} channels`}
+        </Button>
+      </Row>
+    </Sheet>
+  );
+}
