@@ -1,6 +1,8 @@
 // What several specs do with the interface.
 
+import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
+import { readBundle } from '@hovlix/core/files';
 import type { NodeUniverse, Status } from '@hovlix/core/links';
 
 /** All that the server says of its links. */
@@ -54,6 +56,38 @@ export async function restoreLinks(page: Page): Promise<void> {
           socket.send(JSON.stringify({ type: 'links-edit', patches, revision: message.revision }));
         };
       }),
+  );
+}
+
+/** Brings the demo back as it ships, for the server and so for every screen that comes after. */
+export async function restoreShow(page: Page): Promise<void> {
+  const demo = readBundle(
+    new Uint8Array(readFileSync(new URL('../../demo/boathouse.hovlix', import.meta.url))),
+    'demo',
+  );
+  if (!demo.ok) throw new Error('The demo cannot be read');
+  await page.goto('/links');
+  await page.evaluate(
+    (show) =>
+      new Promise<void>((resolve) => {
+        const socket = new WebSocket(`ws://${location.host}/conductor`);
+        socket.onopen = () =>
+          socket.send(JSON.stringify({ type: 'hello', protocol: 3, screen: 'restore-show', show: null }));
+        socket.onmessage = (event) => {
+          const message = JSON.parse(String(event.data));
+          if (message.type !== 'welcome') return;
+          const revision = (message.show?.revision ?? 0) + 1;
+          socket.send(JSON.stringify({ type: 'show', show, revision }));
+          // The answer to a ping comes after what was sent before it.
+          socket.send(JSON.stringify({ type: 'ping', sent: 0 }));
+          socket.onmessage = (next) => {
+            if (JSON.parse(String(next.data)).type !== 'pong') return;
+            socket.close();
+            resolve();
+          };
+        };
+      }),
+    JSON.parse(JSON.stringify(demo.value.show)) as object,
   );
 }
 

@@ -37,7 +37,9 @@ test('rig: the other room, and why a lamp is dark', async ({ page }) => {
   await page.keyboard.press('b');
   await expect(page.getByRole('region', { name: 'Why Front 1' })).toContainText('Blackout is on.');
   await page.keyboard.press('b');
-  await page.getByRole('button', { name: 'Village hall' }).click();
+  await page.getByRole('button', { name: 'Boathouse' }).click();
+  await page.getByRole('button', { name: 'Play in Village hall' }).click();
+  await page.getByRole('button', { name: 'Play in Village hall' }).click();
   await expect(page.getByRole('button', { name: 'PAR 6, address 21' }).last()).toBeVisible();
   await page.keyboard.press('Control+Z');
   await expect(page.getByRole('heading', { name: 'Boathouse' })).toBeVisible();

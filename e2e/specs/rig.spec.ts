@@ -1,7 +1,10 @@
 import { expect, test } from '@playwright/test';
-import { nodeReport, open, restoreLinks, statusOf } from './hovlix';
+import { nodeReport, open, restoreLinks, restoreShow, statusOf } from './hovlix';
 
-test.afterEach(async ({ page }) => restoreLinks(page));
+test.afterEach(async ({ page }) => {
+  await restoreShow(page);
+  await restoreLinks(page);
+});
 
 test('lamps from the library: searched, counted, offered the first free addresses, flashed, changed, taken away', async ({
   page,

@@ -36,6 +36,10 @@ describe('a chart from a manual', () => {
     ]);
   });
 
+  test('a span that only says how far the channel goes is neither a range nor part of its name', () => {
+    expect([channel('Tilt').ranges, channel('Tilt').name, channel('Dimmer').name]).toEqual([[], undefined, undefined]);
+  });
+
   test('ranges mean what their words say', () => {
     expect(channel('Shutter1').ranges).toEqual([
       { from: 0, to: 9, name: 'closed', does: 'closed' },

@@ -100,6 +100,7 @@ function readPiece(piece: string, line: number, drafts: Draft[], unsettled: Unse
   if (numbered && last && number !== next && number <= 255 && !/^c/i.test(piece) && isValue(number, last, rest))
     return void last.ranges.push({ from: number, to: number, text: rest, line });
   if (numbered && number > 0 && named) return begin([number], rest, line, drafts, unsettled);
+  if (/\b(pan|tilt)\b.*\d\s*(°|deg)/i.test(piece)) return;
   if (/\d/.test(piece) || (last && !/channel|function|value|kanal|funktion|mode/i.test(piece)))
     unsettled.push({ line, text: piece, why: 'neither a channel nor a range' });
 }
@@ -128,7 +129,15 @@ function begin(places: readonly number[], rest: string, line: number, drafts: Dr
     });
   const first = spansIn(rest)[0];
   const named = first ? rest.slice(0, first.at) : rest;
-  const draft: Draft = { places, text: named.replace(/[\s:=,–-]+$/, '').trim(), line, ranges: [] };
+  const draft: Draft = {
+    places,
+    text: named
+      .replace(/\(?\d+\s*[-–]\s*\d+\s*%\)?/, '')
+      .replace(/[\s:=,–-]+$/, '')
+      .trim(),
+    line,
+    ranges: [],
+  };
   drafts.push(draft);
   if (first) addRanges(rest.slice(first.at), line, draft);
 }
@@ -235,6 +244,8 @@ function rangeOf(draft: RangeDraft, attribute: string, owner: Draft, unsettled: 
   const { sure, ...meaning }: Meaning = meaningOf(draft.text, attribute);
   if (!sure) note('kept with its name; choose what it does');
   const [from, to] = [Math.min(draft.from, draft.to), Math.max(draft.from, draft.to)];
+  // “Tilt 0-255” says no more than that it is a channel.
+  if (from === 0 && to === 255 && draft.text === '' && owner.ranges.length === 1) return [];
   return [{ from, to, ...(draft.text ? { name: draft.text.slice(0, 80) } : {}), ...meaning }];
 }
 

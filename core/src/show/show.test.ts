@@ -193,6 +193,18 @@ describe('reading a show', () => {
     expect(!read.ok && read.problem.code === 'bad-value' && read.problem.path).toBe('looks.0.values.0.level.value');
   });
 
+  test('a show of version 1 opens: its gobos were bare names', () => {
+    const old = JSON.parse(JSON.stringify(testShow())) as { version: number; profiles: { gobos: unknown[] }[] };
+    old.version = 1;
+    old.profiles[2]!.gobos = ['Open', 'Stars'];
+    const read = readShow(old, 'old.hovlix');
+    expect(read.ok && read.value.profiles[2]!.gobos).toEqual([
+      { name: 'Open', pattern: 'open' },
+      { name: 'Stars', pattern: 'leaves' },
+    ]);
+    expect(read.ok && read.value.rigs[0]!.shapes).toEqual([]);
+  });
+
   test('older versions go through every migration in order', () => {
     const steps = {
       1: (show: object) => ({ ...show, a: 1 }),

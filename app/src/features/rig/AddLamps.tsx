@@ -35,8 +35,9 @@ import { useTypeHabits } from './types/habits';
 
 type Props = { readonly show: Show; readonly rig: Rig; readonly onClose: () => void };
 
-export function AddLamps({ show, rig, onClose }: Props) {
-  const [chosen, setChosen] = useState<Profile | null>(null);
+/** @param first a type of the show to begin with. */
+export function AddLamps({ show, rig, first, onClose }: Props & { readonly first: string | null }) {
+  const [chosen, setChosen] = useState<Profile | null>(show.profiles.find(({ id }) => id === first) ?? null);
   if (!chosen) return <ChooseType show={show} onChoose={setChosen} onClose={onClose} />;
   return <HowMany show={show} rig={rig} profile={chosen} onBack={() => setChosen(null)} onClose={onClose} />;
 }

@@ -1,6 +1,7 @@
 // The lamps in this room: where they hang, where they listen, and which part they play.
 
 import { useMemo, useState } from 'react';
+import { useLocalSearchParams } from 'expo-router';
 import { useMedia, View } from '@tamagui/core';
 import { patchedFixtures } from '@hovlix/core/rig';
 import { rigInUse, type Show } from '@hovlix/core/show';
@@ -34,7 +35,8 @@ export function RigPlace() {
 function Rig({ show }: { readonly show: Show }) {
   const { wide } = useMedia();
   const [tab, setTab] = useState<Tab>('plan');
-  const [open, setOpen] = useState<Open>(null);
+  const { add } = useLocalSearchParams();
+  const [open, setOpen] = useState<Open>(typeof add === 'string' ? { sheet: 'add' } : null);
   const [wanted, setChosen] = useState<ReadonlySet<string>>(new Set());
   const rig = rigInUse(show);
   const patched = useMemo(() => patchedFixtures(rig, show.profiles), [rig, show.profiles]);
@@ -143,7 +145,9 @@ function Rig({ show }: { readonly show: Show }) {
           </>
         )}
       </ScrollArea>
-      {open?.sheet === 'add' && <AddLamps show={show} rig={rig} onClose={close} />}
+      {open?.sheet === 'add' && (
+        <AddLamps show={show} rig={rig} first={typeof add === 'string' ? add : null} onClose={close} />
+      )}
       {open?.sheet === 'rooms' && <Rooms show={show} onClose={close} />}
       {open?.sheet === 'check' && <RigCheck rig={rig} patched={patched} onClose={close} onChange={change} />}
       {open?.sheet === 'direction' && (

@@ -26,6 +26,7 @@ export type PatchRow = {
   /** Switches that are up, lowest first. */
   readonly dip: readonly boolean[];
   readonly parts: string;
+  /** Metres from the middle of the stage's front edge, as the audience sees it: “left 2.7, front 2.2, up 3.7”. */
   readonly position: string;
   readonly note: string;
   /** What must be set on the lamp's own menu beside its address. */
@@ -54,7 +55,7 @@ export function patchRows(rig: Rig, profiles: readonly Profile[], parts: readonl
         last: fixture.address + footprint(mode) - 1,
         dip: dipSwitches(fixture.address),
         parts: partsOf(fixture),
-        position: `${side(x)}, ${depth(y)}, ${z.toFixed(1)} m high`,
+        position: `${side(x)}, ${depth(y)}, up ${z.toFixed(1)}`,
         note: note === undefined ? '' : noteName(note),
         menu: menuOf(fixture, mode.menu),
         remark: fixture.remark ?? '',
@@ -63,8 +64,8 @@ export function patchRows(rig: Rig, profiles: readonly Profile[], parts: readonl
     .sort((a, b) => a.universe - b.universe || a.address - b.address || a.number - b.number);
 }
 
-const side = (x: number) => (Math.abs(x) < 0.05 ? 'middle' : `${Math.abs(x).toFixed(1)} m ${x < 0 ? 'left' : 'right'}`);
-const depth = (y: number) => (y < 0 ? `${(-y).toFixed(1)} m before the stage` : `${y.toFixed(1)} m up-stage`);
+const side = (x: number) => (Math.abs(x) < 0.05 ? 'middle' : `${x < 0 ? 'left' : 'right'} ${Math.abs(x).toFixed(1)}`);
+const depth = (y: number) => `${y < 0 ? 'front' : 'back'} ${Math.abs(y).toFixed(1)}`;
 
 function menuOf(fixture: Fixture, menu: string | undefined): string {
   const said = [
@@ -88,7 +89,7 @@ export function patchSheetCsv(rows: readonly PatchRow[]): string {
     'Last address': row.last,
     'DIP switches up': dipWords(row.dip),
     Part: row.parts,
-    Position: row.position,
+    'Position, m': row.position,
     Note: row.note,
     'On its menu': row.menu,
     Remark: row.remark,
@@ -114,14 +115,14 @@ const COLUMNS: readonly Column[] = [
   { title: 'No.', width: 26, text: (row) => String(row.number) },
   { title: 'Name', width: 84, text: (row) => row.name },
   { title: 'Type', width: 108, text: (row) => row.type },
-  { title: 'Mode', width: 72, text: (row) => row.mode },
+  { title: 'Mode', width: 86, text: (row) => row.mode },
   { title: 'Univ.', width: 30, text: (row) => String(row.universe) },
   { title: 'Address', width: 52, text: (row) => `${row.address}-${row.last}` },
   { title: 'DIP 1-9', width: 76, text: () => '' },
   { title: 'Part', width: 74, text: (row) => row.parts },
-  { title: 'Position', width: 116, text: (row) => row.position },
+  { title: 'Position, m', width: 116, text: (row) => row.position },
   { title: 'Note', width: 30, text: (row) => row.note },
-  { title: 'On its menu, remark', width: 102, text: (row) => [row.menu, row.remark].filter(Boolean).join('; ') },
+  { title: 'On its menu, remark', width: 88, text: (row) => [row.menu, row.remark].filter(Boolean).join('; ') },
 ];
 
 /**

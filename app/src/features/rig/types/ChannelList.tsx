@@ -24,6 +24,7 @@ import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { SortableList } from '../../../ui/SortableList';
 import { AttributeSearch } from './AttributeSearch';
 import { ChannelSheet } from './ChannelSheet';
+import { rangeCount } from './model';
 
 type Props = {
   readonly show: Show;
@@ -197,7 +198,7 @@ function ChannelRow({ channel, ticked, onTick, onOpen }: RowProps) {
           <Quiet textAlign="left" numberOfLines={1}>
             {[
               unknown ? 'to settle: what does it do?' : channel.name ? attributeOf(channel.attribute).name : '',
-              channel.ranges.length > 0 ? `${channel.ranges.length} ranges` : '',
+              channel.ranges.length > 0 ? rangeCount(channel) : '',
               snaps(channel) ? 'snaps' : '',
               channel.masters === false ? 'without masters' : '',
             ]

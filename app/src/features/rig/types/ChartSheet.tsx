@@ -5,6 +5,7 @@ import { attributeOf, readChart, type Chart } from '@hovlix/core/rig';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
+import { rangeCount } from './model';
 
 type Props = {
   readonly title: string;
@@ -55,7 +56,7 @@ export function ChartSheet({ title, onUse, onClose }: Props) {
                 <Figures width={48}>{channel.at.join('+')}</Figures>
                 <Words flex={1}>{channel.name ?? attributeOf(channel.attribute).name}</Words>
                 <Quiet color={open > 0 ? '$warn' : '$quiet'}>
-                  {open > 0 ? 'to settle' : channel.ranges.length > 0 ? `${channel.ranges.length} ranges` : ''}
+                  {open > 0 ? 'to settle' : channel.ranges.length > 0 ? rangeCount(channel) : ''}
                 </Quiet>
               </Row>
             );

@@ -66,12 +66,19 @@ function Editor({ show, type }: Props) {
       </PlaceHead>
       <Column paddingHorizontal={12} gap={12} maxWidth={760}>
         <Repack show={show} type={type} />
+        <Card
+          title="The lamp"
+          action={
+            <Button kind="primary" onPress={() => router.replace(`/rig?add=${type.id}`)}>
+              Add lamps of it
+            </Button>
+          }
+        >
+          <About type={type} onPut={put} />
+        </Card>
         <Card title="Channels" action={<Button onPress={() => setChart(true)}>Paste a chart</Button>}>
           <Modes type={type} mode={mode} onMode={setMode} onPut={put} onPutMode={putMode} />
           <ChannelList show={show} type={type} mode={mode} onPut={putMode} />
-        </Card>
-        <Card title="The lamp">
-          <About type={type} onPut={put} />
         </Card>
         <Card title="Colour wheel">
           <ColourSlots type={type} onPut={put} />
