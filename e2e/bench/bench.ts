@@ -1,4 +1,4 @@
-// What the engine, the analysis and the output cost on this machine. npm run bench [-- --json --only-output --minutes=10]
+// What the engine, the analysis and the output cost on this machine. npm run bench [-- --json --only-output --only-rig --minutes=10]
 
 import { fork } from 'node:child_process';
 import { createSocket } from 'node:dgram';
@@ -11,6 +11,7 @@ import { analyse } from '@hovlix/core/music';
 import { id, seconds } from '@hovlix/core/units';
 import { now } from '../../server/src/clock';
 import { bigShow } from './big-show';
+import { dragOnPlan, patchHundred } from './rig';
 
 type Line = { readonly what: string; readonly value: string; readonly target: string };
 const lines: Line[] = [];
@@ -154,7 +155,14 @@ async function benchTruth(): Promise<void> {
 }
 
 const onlyOutput = process.argv.includes('--only-output');
+const onlyRig = process.argv.includes('--only-rig');
 if (!onlyOutput) {
+  note('patch 100 lamps in a rig of 500', `${patchHundred().toFixed(1)} ms`, '<= 100 ms');
+  const { framesPerSecond, slowest } = await dragOnPlan();
+  note('drag on the plan, 500 lamps, phone, CPU slowed 4x', `${framesPerSecond.toFixed(0)} frames/s`, '>= 50');
+  note('drag on the plan: slowest frame', `${slowest.toFixed(0)} ms`);
+}
+if (!onlyOutput && !onlyRig) {
   for (const [universes, fixtures] of [
     [1, 30],
     [8, 250],
@@ -164,9 +172,9 @@ if (!onlyOutput) {
   benchCompile500();
 }
 const minutes = Number(process.argv.find((one) => one.startsWith('--minutes='))?.slice(10) ?? 0);
-await benchOutput(8, minutes > 0 ? minutes * 60 : 20, { spacing: '<= 3 ms', cpu: '<= 15 %' });
-await benchOutput(64, 20, { spacing: '', cpu: '<= 60 %' });
-if (!onlyOutput) {
+if (!onlyRig) await benchOutput(8, minutes > 0 ? minutes * 60 : 20, { spacing: '<= 3 ms', cpu: '<= 15 %' });
+if (!onlyRig) await benchOutput(64, 20, { spacing: '', cpu: '<= 60 %' });
+if (!onlyOutput && !onlyRig) {
   await benchAnalysis();
   await benchTruth();
 }

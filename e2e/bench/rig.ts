@@ -1,0 +1,93 @@
+// What a large rig costs where hands are on it: a hundred lamps patched at once, and a drag on the plan of a slow phone.
+
+import { spawn } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { chromium } from '@playwright/test';
+import { fixtureLibrary, firstRun, lampsOf, partFor } from '@hovlix/core/rig';
+import { edit, type Show } from '@hovlix/core/show';
+import { universe } from '@hovlix/core/units';
+import { bigShow } from './big-show';
+
+const root = fileURLToPath(new URL('../..', import.meta.url));
+const PORT = 4783;
+const SLOWER = 4;
+
+/** Milliseconds for a hundred lamps more in a rig of 500: the free run found, made, and edited in. Median of nine. */
+export function patchHundred(): number {
+  const show = bigShow(10, 500);
+  const rig = show.rigs[0]!;
+  const profile = fixtureLibrary().find(({ model }) => model === 'LED PAR RGB')!;
+  const times = Array.from({ length: 9 }, () => {
+    const from = performance.now();
+    const wanted = { profile, mode: profile.modes[0]!, count: 100, universe: universe(11) };
+    const start = firstRun(rig, [...show.profiles, profile], wanted)!;
+    const fixtures = [...lampsOf(rig, wanted, start, (n) => `new-${n}`)];
+    const part = partFor(rig, show.profiles, show.parts, profile, 'part');
+    edit(show, { type: 'add-lamps', rig: rig.id, profile, fixtures, part });
+    return performance.now() - from;
+  });
+  return times.sort((a, b) => a - b)[4]!;
+}
+
+export type Dragged = { readonly framesPerSecond: number; readonly slowest: number };
+
+/** 500 lamps of 10 universes on the plan at phone size, the processor slowed four times: frames while one is dragged. */
+export async function dragOnPlan(): Promise<Dragged> {
+  const home = mkdtempSync(join(tmpdir(), 'hovlix-bench-'));
+  const args = ['server/bin/hovlix.mjs', 'serve', '--port', String(PORT), '--home', home];
+  const server = spawn(process.execPath, args, { cwd: root });
+  await new Promise<void>((resolve) => server.stdout.once('data', () => resolve()));
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-background-networking', '--no-first-run'],
+  });
+  const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
+  const show: Show = bigShow(10, 500);
+  await page.goto(`http://localhost:${PORT}/rig`);
+  await page.evaluate(
+    (json) =>
+      new Promise<void>((resolve) => {
+        const socket = new WebSocket(`ws://${location.host}/conductor`);
+        socket.onopen = () => socket.send(JSON.stringify({ type: 'hello', protocol: 3, screen: 'bench', show: null }));
+        socket.onmessage = () => {
+          socket.send(JSON.stringify({ type: 'show', show: json, revision: 100 }));
+          setTimeout(resolve, 1500);
+        };
+      }),
+    JSON.parse(JSON.stringify(show)) as object,
+  );
+  await page.reload();
+  const lamp = page.getByRole('button', { name: `${show.rigs[0]!.fixtures[0]!.name} on the plan` });
+  await lamp.waitFor();
+  const box = (await lamp.boundingBox())!;
+  const client = await page.context().newCDPSession(page);
+  await client.send('Emulation.setCPUThrottlingRate', { rate: SLOWER });
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + 10, y + 4);
+  await page.waitForTimeout(1500);
+  const frames = page.evaluate(
+    () =>
+      new Promise<number[]>((resolve) => {
+        const times: number[] = [];
+        const began = performance.now();
+        const tick = (now: number) => {
+          times.push(now);
+          if (now - began < 3000) requestAnimationFrame(tick);
+          else resolve(times.slice(1).map((time, i) => time - times[i]!));
+        };
+        requestAnimationFrame(tick);
+      }),
+  );
+  for (let i = 0; i < 150; i++) await page.mouse.move(x + 40 + Math.sin(i / 8) * 60, y + Math.cos(i / 8) * 40);
+  const gaps = await frames;
+  await page.mouse.up();
+  await browser.close();
+  server.kill('SIGTERM');
+  const spent = gaps.reduce((sum, gap) => sum + gap, 0);
+  return { framesPerSecond: (gaps.length / spent) * 1000, slowest: Math.max(...gaps) };
+}
