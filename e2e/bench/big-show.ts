@@ -64,7 +64,8 @@ export function bigShow(universes: number, fixtures: number): Show {
           profile: i % 2 ? 'spot' : 'wash',
           mode: 'm',
           universe: 1 + Math.floor(i / perUniverse),
-          address: 1 + (i % perUniverse) * 12,
+          // A wash takes 5 and a spot 11, in turn.
+          address: 1 + Math.floor((i % perUniverse) / 2) * 16 + ((i % perUniverse) & 1 ? 5 : 0),
           mount: { x: (i % 20) - 10, y: i % 7, z: 4 },
         })),
         casting: [0, 1, 2, 3].map((part) => ({

@@ -70,19 +70,17 @@ export async function dragOnPlan(): Promise<Dragged> {
   await page.mouse.down();
   await page.mouse.move(x + 10, y + 4);
   await page.waitForTimeout(1500);
-  const frames = page.evaluate(
-    () =>
-      new Promise<number[]>((resolve) => {
-        const times: number[] = [];
-        const began = performance.now();
-        const tick = (now: number) => {
-          times.push(now);
-          if (now - began < 3000) requestAnimationFrame(tick);
-          else resolve(times.slice(1).map((time, i) => time - times[i]!));
-        };
-        requestAnimationFrame(tick);
-      }),
-  );
+  // As text: the names that tsx gives to functions do not exist in the page.
+  const frames = page.evaluate<number[]>(`new Promise((resolve) => {
+    const times = [];
+    const began = performance.now();
+    const tick = (now) => {
+      times.push(now);
+      if (now - began < 3000) requestAnimationFrame(tick);
+      else resolve(times.slice(1).map((time, i) => time - times[i]));
+    };
+    requestAnimationFrame(tick);
+  })`);
   for (let i = 0; i < 150; i++) await page.mouse.move(x + 40 + Math.sin(i / 8) * 60, y + Math.cos(i / 8) * 40);
   const gaps = await frames;
   await page.mouse.up();

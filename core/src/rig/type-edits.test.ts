@@ -5,8 +5,8 @@ import { steady } from '../light';
 import { testShow } from '../testing/show';
 import { id, seconds } from '../units';
 import {
-  ATTRIBUTES, blankType, copyOfType, fixtureLibrary, Mode, modeFaults, packedPlaces, paired, Profile, readChart, searchAttributes,
-  typeFromChart, unpaired, withChannel, withFlags, type Fixture,
+  ATTRIBUTES, blankType, copyOfType, fixtureLibrary, modeFaults, packedPlaces, paired, Profile, readChart, searchAttributes,
+  typeFromChart, unpaired, withChannel, withFlags, type Fixture, type Mode,
 } from '.'; // prettier-ignore
 
 const mode = (): Mode => fixtureLibrary().find((one) => one.model === 'Kestrel spot 150')!.modes[0]!;

@@ -62,7 +62,7 @@ export function PlanPicture(props: Props) {
   const palette = usePalette();
   const tints = useTints();
   const area = useRef<HTMLDivElement>(null);
-  const moving = useRef<SVGGElement>(null);
+  const moving = useRef<SVGSVGElement>(null);
   const all = useRef<SVGGElement>(null);
   const guides = useRef<SVGPathElement>(null);
   const lasso = useRef<SVGPolygonElement>(null);
@@ -133,21 +133,35 @@ export function PlanPicture(props: Props) {
     return (arrow && near('arrow', [{ id: 'arrow', x: arrow.x, y: arrow[up] }])) ?? lamps();
   };
 
-  const shift = (by: Spot | null) => moving.current?.setAttribute('transform', by ? `translate(${by.x} ${by.y})` : '');
+  /** What moves with the finger is a layer of its own, so that a drag repaints nothing. */
+  const shift = (by: Spot | null) => {
+    if (moving.current) moving.current.style.transform = by ? `translate(${by.x}px, ${by.y}px)` : '';
+  };
+  const guide = (lines: string) => {
+    if (guides.current && guides.current.getAttribute('d') !== lines) guides.current.setAttribute('d', lines);
+  };
+
+  /** Lines to snap to while a lamp is dragged: what hangs or stands there and does not move with it. */
+  const lines = useRef<{ readonly xs: readonly number[]; readonly ys: readonly number[] }>({ xs: [], ys: [] });
+  const linesBeside = (id: string) => {
+    const stays = patched.filter(({ fixture }) => (chosen.has(id) ? !chosen.has(fixture.id) : fixture.id !== id));
+    const trusses = rig.shapes.filter(({ kind, turn }) => kind === 'truss' && turn === 0);
+    return {
+      xs: [...new Set([0, ...stays.map(({ fixture }) => fixture.mount.x)])],
+      ys: [...new Set([...stays.map(({ fixture }) => fixture.mount[up]), ...trusses.map((truss) => truss[up])])],
+    };
+  };
 
   /** The drag in pixels once it has snapped to what is in line, and the lines it snapped to. */
   const inLine = (target: Target, by: Spot): Spot => {
     const lamp = patched.find(({ fixture }) => fixture.id === target?.id);
     if (!lamp) return by;
-    const others = patched.filter(({ fixture }) => !goes(fixture.id));
-    const xs = [0, ...others.map(({ fixture }) => fixture.mount.x)];
-    const trusses = rig.shapes.filter(({ kind, turn }) => kind === 'truss' && turn === 0);
-    const ys = [...others.map(({ fixture }) => fixture.mount[up]), ...trusses.map((truss) => truss[up])];
+    const { xs, ys } = lines.current;
     const within = grid > 0 ? SNAP_PIXELS / view.scale : 0;
     const place = { x: lamp.fixture.mount.x + by.x / view.scale, y: lamp.fixture.mount[up] - by.y / view.scale };
     const [x, y] = [nearestLine(place.x, xs, within), nearestLine(place.y, ys, within)];
-    const lines = `${x === undefined ? '' : `M${look.x(x)} 0V${height}`}${y === undefined ? '' : `M0 ${look.y(y)}H${width}`}`;
-    guides.current?.setAttribute('d', lines);
+    const snaps = `${x === undefined ? '' : `M${look.x(x)} 0V${height}`}${y === undefined ? '' : `M0 ${look.y(y)}H${width}`}`;
+    guide(snaps);
     const to = { x: x ?? snapped(place.x, grid), y: y ?? snapped(place.y, grid) };
     return { x: (to.x - lamp.fixture.mount.x) * view.scale, y: (lamp.fixture.mount[up] - to.y) * view.scale };
   };
@@ -178,6 +192,7 @@ export function PlanPicture(props: Props) {
     onDragStart(target) {
       if (!target) return false;
       if (target.kind === 'lamp' && mode === 'aims') return false;
+      if (target.kind === 'lamp') lines.current = linesBeside(target.id);
       if (target.kind === 'lamp' && mode === 'hang') setGrabbed(chosen.has(target.id) ? null : target.id);
       if (target.kind === 'aim') props.onAim(target.id);
       if (target.kind === 'shape') props.onShape(target.id);
@@ -204,13 +219,13 @@ export function PlanPicture(props: Props) {
     },
     onDragEnd(target, by, at) {
       shift(null);
-      guides.current?.setAttribute('d', '');
+      guide('');
       if (readout.current) readout.current.textContent = '';
       setGrabbed(null);
       if (by.x === 0 && by.y === 0) return;
       if (target?.kind === 'lamp' && mode === 'hang') {
         const settled = inLine(target, by);
-        guides.current?.setAttribute('d', '');
+        guide('');
         const lamps = patched.filter(({ fixture }) => goes(fixture.id)).map(({ fixture }) => fixture);
         const [dx, dy] = [settled.x / view.scale, -settled.y / view.scale];
         props.onHung(movedBy(lamps, from === 'above' ? { x: dx, y: dy } : { x: dx, z: dy }, 0));
@@ -239,12 +254,14 @@ export function PlanPicture(props: Props) {
       const next = pinched(view, size, extent, start, now);
       if (done) {
         all.current?.setAttribute('transform', '');
+        shift(null);
         onWindow(next);
         return;
       }
       const k = next.scale / view.scale;
       const [tx, ty] = [pixelX(next, size, view.x) - (k * width) / 2, pixelY(next, size, view.y) - (k * height) / 2];
       all.current?.setAttribute('transform', `translate(${tx} ${ty}) scale(${k})`);
+      if (moving.current) moving.current.style.transform = `translate(${tx}px, ${ty}px) scale(${k})`;
     },
   });
 
@@ -342,15 +359,6 @@ export function PlanPicture(props: Props) {
           {mode === 'hang' ? marks(still) : marks(patched)}
           <path ref={guides} stroke={palette.doing} strokeWidth={1} strokeDasharray="3 4" />
           {arrow && <Arrow line={arrowLine} from={one!.fixture.mount} to={arrow} look={look} />}
-          <g ref={moving}>
-            {mode === 'hang' && marks(gone)}
-            {mode === 'aims' &&
-              aims.map(
-                (aim) => chosen.has(aim.id) && <AimMark key={aim.id} aim={aim} look={look} chosen faint={false} />,
-              )}
-            {arrow && <circle cx={look.x(arrow.x)} cy={look.y(arrow[up])} r={9} fill={palette.doing} />}
-            {shape && <Corner shape={shape} look={look} />}
-          </g>
           <polygon ref={lasso} fill={palette.doing} fillOpacity={0.12} stroke={palette.doing} strokeWidth={1.5} />
           <text
             ref={readout}
@@ -361,6 +369,20 @@ export function PlanPicture(props: Props) {
             fontFamily="Spline Sans Mono"
           />
         </g>
+      </svg>
+      <svg
+        ref={moving}
+        width={width}
+        height={height}
+        role="group"
+        aria-label="Chosen"
+        style={{ position: 'absolute', inset: 0, overflow: 'visible', transformOrigin: '0 0', willChange: 'transform' }}
+      >
+        {mode === 'hang' && marks(gone)}
+        {mode === 'aims' &&
+          aims.map((aim) => chosen.has(aim.id) && <AimMark key={aim.id} aim={aim} look={look} chosen faint={false} />)}
+        {arrow && <circle cx={look.x(arrow.x)} cy={look.y(arrow[up])} r={9} fill={palette.doing} />}
+        {shape && <Corner shape={shape} look={look} />}
       </svg>
     </div>
   );

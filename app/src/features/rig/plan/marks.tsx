@@ -87,7 +87,9 @@ export const LampMark = memo(function LampMark({ lamp, look, colour, chosen, hel
   const { palette } = look;
   const [cx, cy] = [look.x(fixture.mount.x), look.y(look.from === 'above' ? fixture.mount.y : fixture.mount.z)];
   const name = fixture.label ?? String(fixture.number);
-  const wide = Math.max(22, name.length * 8 + 8);
+  // Many lamps on a small plan: their marks grow with the zoom until they are as large as they get.
+  const grown = Math.min(1, Math.max(0.55, look.scale / 26));
+  const wide = Math.max(22, name.length * 8 + 8) * grown;
   return (
     <g
       role="button"
@@ -108,19 +110,19 @@ export const LampMark = memo(function LampMark({ lamp, look, colour, chosen, hel
       )}
       <rect
         x={cx - wide / 2}
-        y={cy - 11}
+        y={cy - 11 * grown}
         width={wide}
-        height={22}
-        rx={7}
+        height={22 * grown}
+        rx={7 * grown}
         fill={chosen ? palette.doing : palette.ground}
         stroke={chosen ? palette.doing : colour}
         strokeWidth={2.2}
       />
       <text
         x={cx}
-        y={cy + 4.5}
+        y={cy + 4.5 * grown}
         fill={chosen ? palette.onDoing : palette.text}
-        fontSize={12}
+        fontSize={12 * grown}
         fontWeight={600}
         textAnchor="middle"
         fontFamily="Spline Sans Mono"
