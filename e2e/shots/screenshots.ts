@@ -82,12 +82,42 @@ await shot('links-wide', WIDE, '/links', async (page) => {
 await shot('song-wide', WIDE, '/songs/paper-lighthouse', async (page) => {
   await page.getByRole('button', { name: 'Bar 19', exact: true }).click();
 });
-await shot(
-  'rig',
-  PHONE,
-  '/rig',
-  async (page) => void (await page.getByRole('button', { name: 'Spot 1, address 37' }).first().click()),
-);
+const lookAt = async (page: Page, name: string) => {
+  await page.goto(`http://localhost:${PORT}/looks`);
+  await page.getByRole('button', { name }).click();
+  await page.getByRole('link', { name: 'Rig' }).click();
+};
+await shot('rig', PHONE, '/rig', async (page) => lookAt(page, 'Full sail, off'));
+await shot('rig-wide', WIDE, '/rig', async (page) => {
+  await page.getByRole('button', { name: 'Spot 1 on the plan' }).click();
+});
+await shot('patch', PHONE, '/rig', async (page) => {
+  await press(page, 'List');
+  await page.getByRole('button', { name: 'Spot 1, address 37' }).first().click();
+});
+await shot('recast', PHONE, '/rig', async (page) => {
+  await page.getByRole('button', { name: 'Boathouse' }).click();
+  await page.getByRole('button', { name: 'Play in Village hall' }).click();
+});
+await shot('chart', PHONE, '/rig', async (page) => {
+  await press(page, 'Add lamps');
+  await press(page, 'Paste a chart');
+  await page
+    .getByLabel('The manual’s chart')
+    .fill(
+      '1 Pan\n2 Pan fine\n3 Tilt\n4 Tilt fine\n5 Dimmer 0-100%\n6 Shutter 0-9 closed 10-199 strobe slow-fast 200-255 open\n7 Colour wheel 0-15 Open 16-31 Red 32-47 Blue\n8 Wobble',
+    );
+});
+await shot('direction', PHONE, '/looks', async (page) => {
+  await page.getByRole('button', { name: 'Full sail, on' }).click();
+  await page.getByRole('link', { name: 'Rig' }).click();
+  await page.getByRole('button', { name: 'Spot 1 on the plan' }).click();
+  await press(page, 'Where does it point?');
+  const pad = page.getByRole('slider', { name: 'Steer the beam' });
+  for (let i = 0; i < 6; i++) await pad.press('ArrowUp');
+  await page.getByRole('button', { name: /^Front left corner/ }).focus();
+  await page.keyboard.press('Enter');
+});
 await shot('song-bars', PHONE, '/songs/paper-lighthouse', async (page) => {
   await page.getByRole('button', { name: 'Pause' }).click();
   await press(page, 'Bar 5');

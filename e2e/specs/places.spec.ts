@@ -32,6 +32,7 @@ test('master and blackout: on the wire at once, in sight everywhere', async ({ p
 
 test('rig: the other room, and why a lamp is dark', async ({ page }) => {
   await open(page, '/rig');
+  await page.getByRole('button', { name: 'List', exact: true }).click();
   await page.getByRole('button', { name: 'Front 1, address 1' }).last().click();
   await expect(page.getByRole('region', { name: 'Why Front 1' })).toContainText(/Dark|Shines/);
   await page.keyboard.press('b');
@@ -81,6 +82,7 @@ test('deep links survive a reload, and a song that is gone says so', async ({ pa
   for (const [path, heading] of [
     ['/rig', 'Boathouse'],
     ['/looks', 'Looks'],
+    ['/rig/type/northlamp-heron', 'Heron 60'],
     ['/links', 'Links'],
     ['/links/first', 'One lamp'],
     ['/links/universe/1', 'Universe 1'],
@@ -112,6 +114,7 @@ for (const [width, height] of [
     '/songs/paper-lighthouse',
     '/looks',
     '/rig',
+    '/rig/type/northlamp-heron',
     '/gig',
     '/links',
     '/links/first',

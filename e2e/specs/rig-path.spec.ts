@@ -308,6 +308,16 @@ test('bad files and numbers are refused in a sentence, and the show stays as it 
   await gdtf.setInputFiles({ name: 'lamp.gdtf', mimeType: 'application/zip', buffer: Buffer.from('no zip at all') });
   await saysTo(page, /“lamp\.gdtf” was not taken in: it is not a zip file/);
   const sheet = page.getByRole('dialog');
+  await sheet.getByLabel('Search lamps').fill('hazer');
+  await sheet
+    .getByRole('button', { name: /^Hazer / })
+    .first()
+    .click();
+  for (const wrong of ['0', '600', 'six']) {
+    await sheet.getByLabel('First address').fill(wrong);
+    await expect(sheet.getByText('A whole number from 1 to 512.')).toBeVisible();
+  }
+  await sheet.getByRole('button', { name: 'Another type' }).click();
   await sheet.getByRole('button', { name: 'Paste a chart' }).click();
   await sheet.getByLabel('The manual’s chart').fill('一般的な情報だけ');
   await expect(sheet.getByText('No channel was found in this.')).toBeVisible();

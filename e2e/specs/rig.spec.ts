@@ -10,6 +10,7 @@ test('lamps from the library: searched, counted, offered the first free addresse
   page,
 }) => {
   await open(page, '/rig');
+  await page.getByRole('button', { name: 'List', exact: true }).click();
   const add = page.getByRole('button', { name: 'Add lamps' });
   const sheet = page.getByRole('dialog');
   await add.click();
@@ -58,6 +59,7 @@ test('lamps from the library: searched, counted, offered the first free addresse
 
 test('lamps on a universe of their own: it is sent at once, by an output that Links shows', async ({ page }) => {
   await open(page, '/rig');
+  await page.getByRole('button', { name: 'List', exact: true }).click();
   await page.getByRole('button', { name: 'Add lamps' }).click();
   const sheet = page.getByRole('dialog');
   await sheet.getByLabel('Search lamps').fill('pixel tube');

@@ -15,10 +15,12 @@ export function headPlan(head: Head, index: number, universes: readonly number[]
   // The mixer counts red, green and blue first, then whites and ambers in channel order.
   const order = [...PRIMARIES, ...names.filter((name) => !isPrimary(name))];
   const mixes = PRIMARIES.every((name) => names.includes(name));
+  // Cyan, magenta and yellow take away what red, green and blue would not give.
+  const filters = !mixes && FILTERS.every((name) => mine.some(({ attribute }) => attribute === name));
   const [panLow, panHigh, tiltLow, tiltHigh] = bounds({ ...head.profile, limits: head.fixture.limits });
   const base = universes.indexOf(head.fixture.universe) * 512 + head.fixture.address - 1;
   return {
-    mixer: mixes ? mixerFor(names, measuredIn(head)) : null,
+    mixer: mixes ? mixerFor(names, measuredIn(head)) : filters ? mixerFor(PRIMARIES) : null,
     dimsEmitters: !dimmer,
     strobesByLevel: head.profile.strobesByLevel && !mine.some((channel) => channel.attribute === 'Shutter1'),
     freeOfMaster: head.fixture.freeOfMaster === true,
@@ -26,7 +28,7 @@ export function headPlan(head: Head, index: number, universes: readonly number[]
     writers: mine.map((channel) => {
       const place = (at: number | undefined) =>
         at === undefined || head.fixture.address + at - 1 > 512 ? -1 : base + at - 1;
-      const kind = kindOf(channel, head, mixes);
+      const kind = kindOf(channel, head, mixes, filters);
       return {
         kind,
         head: index,
@@ -58,12 +60,15 @@ function measuredIn({ profile }: Head): MeasuredEmitters {
   );
 }
 
+const FILTERS = ['ColorSub_C', 'ColorSub_M', 'ColorSub_Y'] as const;
+
 function isEmitter(attribute: string): attribute is EmitterName {
   return attribute in EMITTERS;
 }
 
-function kindOf(channel: Channel, head: Head, mixes: boolean): ChannelKind {
+function kindOf(channel: Channel, head: Head, mixes: boolean, filters: boolean): ChannelKind {
   const { attribute } = channel;
+  if (filters && FILTERS.some((name) => name === attribute)) return 'filter';
   if (mixes && isEmitter(attribute)) return 'emitter';
   if (attribute === 'Dimmer') return head.cells === 1 ? 'dimmer' : 'rest';
   if (attribute === 'Pan') return head.fixture.swapPanTilt ? 'tilt' : 'pan';
@@ -80,6 +85,7 @@ function paramOf(kind: ChannelKind, channel: Channel, head: Head, order: readonl
   // A motor that runs the other way round turns by a range below zero.
   if (kind === 'pan') return head.profile.panRange * (head.fixture.panInvert ? -1 : 1);
   if (kind === 'tilt') return head.profile.tiltRange * (head.fixture.tiltInvert ? -1 : 1);
+  if (kind === 'filter') return FILTERS.findIndex((name) => name === channel.attribute);
   if (kind === 'emitter') return order.indexOf(channel.attribute as EmitterName);
   return 0;
 }

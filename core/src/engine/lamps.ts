@@ -29,6 +29,7 @@ export function readLamps(program: Program, frame: Uint8Array, out: Float32Array
       const value = readChannel(writer, frame);
       if (writer.kind === 'dimmer') level = value;
       else if (writer.kind === 'emitter') mix[writer.param] = value;
+      else if (writer.kind === 'filter') mix[writer.param] = 1 - value;
       else if (writer.kind === 'pan') out[at + 3] = (value - 0.5) * writer.param;
       else if (writer.kind === 'tilt') out[at + 4] = (value - 0.5) * writer.param;
       else if (writer.kind === 'zoom') out[at + 5] = value;

@@ -49,7 +49,7 @@ export type SongProgram = { readonly lanes: readonly LaneProgram[]; readonly dur
 
 /** How one head's numbers become bytes. */
 export type ChannelKind =
-  'rest' | 'dimmer' | 'emitter' | 'pan' | 'tilt' | 'shutter' | 'gobo' | 'slot' | 'zoom' | 'haze';
+  'rest' | 'dimmer' | 'emitter' | 'filter' | 'pan' | 'tilt' | 'shutter' | 'gobo' | 'slot' | 'zoom' | 'haze';
 
 export type ChannelWriter = {
   readonly kind: ChannelKind;

@@ -70,6 +70,8 @@ function channelValue(
       return level;
     case 'emitter':
       return mix[writer.param]! * (dimsEmitters ? level : 1);
+    case 'filter':
+      return 1 - mix[writer.param]!;
     case 'pan':
       return 0.5 + clamp(values[row + PAN]!, writer.low, writer.high) / writer.param;
     case 'tilt':

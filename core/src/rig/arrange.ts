@@ -1,5 +1,6 @@
 // Moving lamps about the plan: snapping, lining up, spacing out, mirroring, and what a drawn line encloses.
 
+import type { Point } from './geometry';
 import type { Fixture, Mount, Rig } from './schema';
 
 /** A direction on the plan: across, up-stage, or up. */
@@ -62,10 +63,11 @@ export function isInside(line: readonly (readonly [number, number])[], x: number
 /** A stretch of the room in metres, from above (x, y) or from the audience (x, z). */
 export type Extent = { readonly left: number; readonly right: number; readonly low: number; readonly high: number };
 
-/** What must be seen of a rig: every lamp and shape, at least a small stage, with some air around. */
-export function extentOf(rig: Rig, view: 'above' | 'audience'): Extent {
+/** What must be seen of a rig: every lamp and shape, some points beside, at least a small stage, with some air around. */
+export function extentOf(rig: Rig, view: 'above' | 'audience', points: readonly Point[] = []): Extent {
   const up = view === 'above' ? 'y' : 'z';
-  const lamps = rig.fixtures.map(({ mount }) => ({ left: mount.x, right: mount.x, low: mount[up], high: mount[up] }));
+  const places = [...rig.fixtures.map(({ mount }) => mount), ...points];
+  const lamps = places.map((place) => ({ left: place.x, right: place.x, low: place[up], high: place[up] }));
   const shapes = rig.shapes.map((shape) => {
     const half = Math.hypot(shape.width, shape.depth * (view === 'above' ? 1 : 0)) / 2;
     const wide = shape.turn % 180 === 0 ? shape.width / 2 : half;

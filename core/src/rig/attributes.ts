@@ -121,7 +121,7 @@ function middle(range: Range): number {
 }
 
 /** What none of our pictures can draw, so that the picture can say so. */
-const UNDRAWN = new Set(['Prism1', 'Prism1Pos', 'Gobo2', 'Gobo2Pos', 'Focus1', 'Iris', 'Frost1', 'Effects1', 'Gobo1Pos', 'ColorMacro1', 'Color2', 'CTC', 'ColorSub_C', 'ColorSub_M', 'ColorSub_Y', 'ColorAdd_UV']); // prettier-ignore
+const UNDRAWN = new Set(['Prism1', 'Prism1Pos', 'Gobo2', 'Gobo2Pos', 'Focus1', 'Iris', 'Frost1', 'Effects1', 'Gobo1Pos', 'ColorMacro1', 'Color2', 'CTC', 'ColorAdd_UV']); // prettier-ignore
 
 /** What the given channels can do and no picture shows, by name, each once. */
 export function undrawn(channels: readonly Channel[]): readonly string[] {

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
-import { compile, frameFor, render } from '../engine';
+import { compile, frameFor, lampsFor, readLamps, render } from '../engine';
 import { AT_REST } from '../live';
 import { steady } from '../light';
 import { testShow } from '../testing/show';
 import { id, seconds } from '../units';
 import {
   ATTRIBUTES, blankType, copyOfType, fixtureLibrary, modeFaults, packedPlaces, paired, Profile, readChart, searchAttributes,
-  typeFromChart, unpaired, withChannel, withFlags, type Fixture, type Mode,
+  typeFromChart, unpaired, usualChannel, withChannel, withFlags, type Fixture, type Mode,
 } from '.'; // prettier-ignore
 
 const mode = (): Mode => fixtureLibrary().find((one) => one.model === 'Kestrel spot 150')!.modes[0]!;
@@ -157,6 +157,36 @@ describe('what a type or a lamp says about itself is what goes out', () => {
     expect(bytes({ profile: own }, dark)[0]).toBe(128);
     expect(bytes({ profile: own }, dark)[16 + 6]).toBe(0);
     expect(bytes({ profile: own })[16 + 6]).toBe(228);
+  });
+
+  test('cyan, magenta and yellow take away what the colour does not have, and the picture shows it', () => {
+    const subtractive = (type: Profile): Profile =>
+      type.id === 'rgbw'
+        ? {
+            ...type,
+            modes: [
+              {
+                ...type.modes[0]!,
+                channels: ['Dimmer', 'ColorSub_C', 'ColorSub_M', 'ColorSub_Y'].map((name, i) =>
+                  usualChannel(name, [i + 1]),
+                ),
+              },
+            ],
+          }
+        : type;
+    const profiles = show.profiles.map(subtractive);
+    const program = compile({ ...show, profiles });
+    const frame = frameFor(program);
+    const lamps = lampsFor(program);
+    render(program, { ...AT_REST, standing: standing('red') }, seconds(0), frame);
+    readLamps(program, frame, lamps);
+    const [dimmer, cyan, magenta, yellow] = frame;
+    expect(dimmer).toBe(255);
+    expect(cyan).toBe(255);
+    expect(Math.min(magenta!, yellow!)).toBeGreaterThan(200);
+    expect(lamps[0]!).toBeGreaterThan(5 * Math.max(lamps[1]!, lamps[2]!));
+    render(program, { ...AT_REST, standing: [] }, seconds(0), frame);
+    expect([...frame.slice(1, 4)]).toEqual([0, 0, 0]);
   });
 
   test('emitters with a measured colour mix by it', () => {

@@ -40,7 +40,13 @@ export function LampSheet({ show, rig, lamp, onClose }: Props) {
     <Sheet title={fixture.name} onClose={onClose}>
       <Row gap={12} alignItems="flex-start">
         <Column flex={2}>
-          <Typed<string> label="Name" value={fixture.name} read={named} onChange={(name) => put({ name })} />
+          <Typed<string>
+            label="Name"
+            hint={namesake(rig, fixture)}
+            value={fixture.name}
+            read={named}
+            onChange={(name) => put({ name })}
+          />
         </Column>
         <Column flex={1}>
           <Typed<string>
@@ -104,6 +110,12 @@ export function LampSheet({ show, rig, lamp, onClose }: Props) {
       </Row>
     </Sheet>
   );
+}
+
+/** Two lamps may have one name, but whoever calls for one should know. */
+function namesake(rig: Rig, fixture: Fixture): string | undefined {
+  const other = rig.fixtures.find(({ id, name }) => id !== fixture.id && name === fixture.name);
+  return other && `Number ${other.number} is called that too.`;
 }
 
 function noteText(rig: Rig, fixture: Fixture): string {

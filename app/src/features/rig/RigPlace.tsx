@@ -125,7 +125,7 @@ function Rig({ show }: { readonly show: Show }) {
           parts
         ) : wide ? (
           <Row alignItems="flex-start">
-            <View flex={1} minWidth={0}>
+            <View flex={1} minWidth={0} {...{ position: 'sticky', top: 0 }}>
               {plan}
             </View>
             <View flex={1} minWidth={0}>

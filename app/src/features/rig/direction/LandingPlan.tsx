@@ -30,24 +30,14 @@ export function LandingPlan({ rig, lamp, points, taps, onPoint }: Props) {
   }, []);
   const size = useMemo(() => ({ width, height: HEIGHT }), [width]);
   const view = useMemo(() => {
-    const all = extentOf(rig, 'above');
-    const xs = points.map(({ x }) => x);
-    const ys = points.map(({ y }) => y);
-    return fitted(
-      {
-        left: Math.min(all.left, ...xs) - 0.4,
-        right: Math.max(all.right, ...xs) + 0.4,
-        low: Math.min(all.low, ...ys) - 0.4,
-        high: Math.max(all.high, ...ys) + 0.4,
-      },
-      size,
-    );
+    return fitted(extentOf(rig, 'above', points), size);
   }, [rig, points, size]);
   const look: Look = useMemo(
     () => ({
       x: (m) => pixelX(view, size, m),
       y: (m) => pixelY(view, size, m),
       scale: view.scale,
+      width: size.width,
       from: 'above',
       palette,
     }),

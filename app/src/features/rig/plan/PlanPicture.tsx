@@ -82,13 +82,14 @@ export function PlanPicture(props: Props) {
   }, []);
 
   const size: Size = useMemo(() => ({ width, height }), [width, height]);
-  const extent = useMemo(() => extentOf(rig, from), [rig, from]);
+  const extent = useMemo(() => extentOf(rig, from, mode === 'aims' ? aims : []), [rig, from, mode, aims]);
   const view: Window = useMemo(() => props.window ?? fitted(extent, size), [props.window, extent, size]);
   const look: Look = useMemo(
     () => ({
       x: (metres) => pixelX(view, size, metres),
       y: (metres) => pixelY(view, size, metres),
       scale: view.scale,
+      width: size.width,
       from,
       palette,
     }),
@@ -376,7 +377,14 @@ export function PlanPicture(props: Props) {
         height={height}
         role="group"
         aria-label="Chosen"
-        style={{ position: 'absolute', inset: 0, overflow: 'visible', transformOrigin: '0 0', willChange: 'transform' }}
+        style={{
+          position: 'absolute',
+          inset: 0,
+          overflow: 'visible',
+          transformOrigin: '0 0',
+          willChange: 'transform',
+          pointerEvents: 'none',
+        }}
       >
         {mode === 'hang' && marks(gone)}
         {mode === 'aims' &&

@@ -84,7 +84,7 @@ export function PlanTab({ show, rig, patched, chosen, onChosen, onDirect, onChan
       mode={mode}
       from={from}
       grid={snaps ? 0.25 : 0}
-      height={wide ? 480 : 300}
+      height={wide ? 400 : 300}
       window={window}
       onWindow={setWindow}
       onLamp={(id) => onChosen(toggled(id))}

@@ -9,6 +9,8 @@ export type Look = {
   readonly x: (metres: number) => number;
   readonly y: (metres: number) => number;
   readonly scale: number;
+  /** Of the picture, in pixels. */
+  readonly width: number;
   readonly from: 'above' | 'audience';
   readonly palette: Palette;
 };
@@ -102,7 +104,7 @@ export const LampMark = memo(function LampMark({ lamp, look, colour, chosen, hel
         event.stopPropagation();
         onPress(fixture.id);
       }}
-      style={{ cursor: 'pointer', outlineOffset: -8 }}
+      style={{ cursor: 'pointer', outlineOffset: -8, pointerEvents: 'auto' }}
     >
       <rect x={cx - 22} y={cy - 22} width={44} height={44} fill="transparent" />
       {held && (
@@ -166,12 +168,21 @@ export function AimMark({ aim, look, chosen, faint }: AimProps) {
   const { palette } = look;
   const [cx, cy] = [look.x(aim.x), look.y(look.from === 'above' ? aim.y : aim.z)];
   const colour = chosen ? palette.doing : palette.live;
+  // About half the name's width, so that it never leaves the picture.
+  const half = aim.name.length * 3.4 + 4;
   return (
     <g opacity={faint ? 0.55 : 1} aria-label={`${aim.name}, aim`} role="img">
       <circle cx={cx} cy={cy} r={chosen ? 10 : 7} stroke={colour} strokeWidth={chosen ? 2.5 : 1.5} fill="none" />
       <path d={`M${cx - 12} ${cy}h24M${cx} ${cy - 12}v24`} stroke={colour} strokeWidth={1.2} />
       {!faint && (
-        <text x={cx} y={cy - 16} fill={colour} fontSize={13} textAnchor="middle" fontFamily="Figtree">
+        <text
+          x={Math.min(look.width - half, Math.max(half, cx))}
+          y={cy - 16}
+          fill={colour}
+          fontSize={13}
+          textAnchor="middle"
+          fontFamily="Figtree"
+        >
           {aim.name}
         </text>
       )}

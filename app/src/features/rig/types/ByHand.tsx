@@ -7,10 +7,12 @@ import { useHovlix } from '../../../host/hovlix';
 import { Button, Column, Quiet, Row } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { LiveChannel } from './LiveChannel';
+import { useBytes } from './use-bytes';
 
 export function ByHand({ lamp, onClose }: { readonly lamp: Patched; readonly onClose: () => void }) {
   const app = useHovlix();
   const hands = useMemo(() => hand(app), [app]);
+  const bytes = useBytes(lamp);
   return (
     <Sheet title={`${lamp.fixture.name} by hand`} onClose={onClose}>
       <Quiet>What you move stays in your hand until you let go, whatever the show does.</Quiet>
@@ -22,7 +24,7 @@ export function ByHand({ lamp, onClose }: { readonly lamp: Patched; readonly onC
       </Row>
       <Column>
         {lamp.mode.channels.map((channel) => (
-          <LiveChannel key={channel.at.join('+')} lamp={lamp} channel={channel} />
+          <LiveChannel key={channel.at.join('+')} lamp={lamp} channel={channel} bytes={bytes} />
         ))}
       </Column>
     </Sheet>

@@ -8,6 +8,7 @@ import { Sheet } from '../../../ui/Sheet';
 import { Switch } from '../../../ui/Switch';
 import { AttributeSearch } from './AttributeSearch';
 import { LiveChannel } from './LiveChannel';
+import { useBytes } from './use-bytes';
 
 type Props = {
   readonly channel: Channel;
@@ -21,6 +22,7 @@ type Props = {
 
 export function ChannelSheet({ channel, lamp, onPut, onRemove, onUnpair, onClose }: Props) {
   const known = attributeOf(channel.attribute);
+  const bytes = useBytes(lamp);
   const put = (change: Partial<Channel>) => onPut({ ...channel, ...change });
   const dims = channel.attribute === 'Dimmer' || channel.attribute.startsWith('ColorAdd_');
   return (
@@ -61,7 +63,7 @@ export function ChannelSheet({ channel, lamp, onPut, onRemove, onUnpair, onClose
       {lamp ? (
         <Column gap={4}>
           <Quiet>{lamp.fixture.name} answers:</Quiet>
-          <LiveChannel lamp={lamp} channel={channel} />
+          <LiveChannel lamp={lamp} channel={channel} bytes={bytes} />
         </Column>
       ) : (
         <Quiet>Add one lamp of this type to the rig, and it answers here as you move the channel.</Quiet>

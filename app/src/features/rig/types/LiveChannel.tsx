@@ -6,13 +6,18 @@ import { useHovlix, useLive } from '../../../host/hovlix';
 import { Button, Column, Figures, Row, Words } from '../../../ui/pieces';
 import { Hold } from '../../../ui/Hold';
 
-type Props = { readonly lamp: Patched; readonly channel: Channel };
+type Props = {
+  readonly lamp: Patched;
+  readonly channel: Channel;
+  /** The lamp's bytes as they go out now, from its address on; none while that is not known. */
+  readonly bytes: readonly number[] | null;
+};
 
 const HURTS: readonly Range['does'][] = ['reset', 'lamp on', 'lamp off'];
 /** Where a type does not say how long an act must be held. */
 const USUAL_HOLD = 3;
 
-export function LiveChannel({ lamp, channel }: Props) {
+export function LiveChannel({ lamp, channel, bytes: sent }: Props) {
   const { conducting } = useHovlix();
   const id = useId();
   const held = useLive((live) => live.held);
@@ -22,7 +27,7 @@ export function LiveChannel({ lamp, channel }: Props) {
   const place = fixture.address + channel.at[0]! - 1;
   const name = channel.name ?? attributeOf(channel.attribute).name;
   const now = held.find((one) => one.universe === fixture.universe && one.address === place)?.value;
-  const value = now ?? Math.round((channel.home ?? 0) * 255);
+  const value = now ?? sent?.[channel.at[0]! - 1] ?? Math.round((channel.home ?? 0) * 255);
   const send = (dmx: number) => {
     const bytes = bytesOfValue(dmx / 255, channel.at.length);
     const channels = channel.at.flatMap((at, i) => {
