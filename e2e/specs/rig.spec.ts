@@ -63,7 +63,7 @@ test('lamps on a universe of their own: it is sent at once, by an output that Li
   await page.getByRole('button', { name: 'Add lamps' }).click();
   const sheet = page.getByRole('dialog');
   await sheet.getByLabel('Search lamps').fill('pixel tube');
-  await sheet.getByRole('button', { name: /Pixel tube 24/ }).click();
+  await sheet.getByRole('button', { name: /^Quillon Pixel tube 24/ }).click();
   await sheet.getByLabel('Mode, as set in the lamp’s menu').selectOption({ index: 1 });
   await sheet.getByLabel('How many').fill('9');
   await expect(sheet.getByText(/has no room for 648 addresses in a row/)).toBeVisible();

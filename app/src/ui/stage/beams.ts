@@ -64,7 +64,8 @@ export function beamEnd(lamp: Lamp, lamps: Float32Array, index: number): 'floor'
   if (dz < -0.02 && -mount.z / dz < 14) [reach, hit] = [-mount.z / dz, 'floor'];
   if (dy > 0.02 && (BACK_WALL - mount.y) / dy < reach) [reach, hit] = [(BACK_WALL - mount.y) / dy, 'wall'];
   // A beam towards the audience is followed to the stage's edge; from there on it is glare.
-  if (dy < -0.02) reach = Math.min(reach, (mount.y + 1.2) / -dy);
+  const edge = dy < -0.02 ? (mount.y + 1.2) / -dy : 0;
+  if (edge > 0 && edge < reach) [reach, hit] = [edge, 'air'];
   if (hit === 'floor' && mount.y + dy * reach < -6) hit = 'air';
   lamp.to[0] = mount.x + dx * reach;
   lamp.to[1] = mount.y + dy * reach;
