@@ -101,22 +101,21 @@ test('a type from a pasted chart, six of it patched, hung, directed and aimed: t
   await page.mouse.down();
   await page.mouse.move(ax + 20, ay - 20, { steps: 5 });
   await page.mouse.move(ax + 40, ay - 24, { steps: 5 });
-  await page.waitForTimeout(300);
-  const { levels } = await nodeReport(page, 'sacn', 3);
-  await page.mouse.up();
-  const moved = await page.evaluate(() => document.querySelector('[data-testid=plan]') !== null);
-  expect(moved).toBe(true);
-  const pan = ((levels[0]! * 256 + levels[1]!) / 65535 - 0.5) * 540;
-  const tilt = ((levels[2]! * 256 + levels[3]!) / 65535 - 0.5) * 270;
-  const beam = new Float64Array(3);
-  beamDirection(mountRotation(truth), pan, tilt, beam);
-  // Where the beam crosses the singer's height, against where the finger held the aim (scale of the plan: its own).
-  const reach = (hung.z - 1.6) / -beam[2]!;
-  const landed = { x: hung.x + beam[0]! * reach, y: hung.y + beam[1]! * reach };
   const metre = await metresPerPixel(page);
-  expect(Math.abs(landed.x - (-0.4 + 40 * metre))).toBeLessThan(0.25);
-  expect(Math.abs(landed.y - (1 + 24 * metre))).toBeLessThan(0.25);
+  // Where the true beam crosses the singer's height, against where the finger holds the aim: metres between them.
+  const beside = async () => {
+    const { levels } = await nodeReport(page, 'sacn', 3);
+    const pan = ((levels[0]! * 256 + levels[1]!) / 65535 - 0.5) * 540;
+    const tilt = ((levels[2]! * 256 + levels[3]!) / 65535 - 0.5) * 270;
+    const beam = new Float64Array(3);
+    beamDirection(mountRotation(truth), pan, tilt, beam);
+    const reach = (hung.z - 1.6) / -beam[2]!;
+    return Math.hypot(hung.x + beam[0]! * reach - (-0.4 + 40 * metre), hung.y + beam[1]! * reach - (1 + 24 * metre));
+  };
+  await expect.poll(beside).toBeLessThan(0.3);
+  const { levels } = await nodeReport(page, 'sacn', 3);
   expect([levels[4], levels[5]]).toEqual([255, 228]);
+  await page.mouse.up();
   // Let go, it is given back to the show.
   await expect.poll(async () => (await nodeReport(page, 'sacn', 3)).levels[4]).toBe(0);
 });
@@ -336,4 +335,14 @@ test('bad files and numbers are refused in a sentence, and the show stays as it 
     buffer: Buffer.from('not a picture'),
   });
   await saysTo(page, /“song\.jpg” is not a picture this browser can open/);
+
+  // One that is a picture lies under the plan, and goes with one undo.
+  const png = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
+  const file = { name: 'room.png', mimeType: 'image/png', buffer: Buffer.from(png, 'base64') };
+  await page.locator('input[aria-label="Picture of the room"]').setInputFiles(file);
+  await expect(page.getByLabel('The picture shows, m across')).toHaveValue('13.2');
+  await expect(page.getByTestId('plan').locator('image')).toHaveAttribute('href', /^data:image\/jpeg;base64,/);
+  await page.getByTestId('plan').click({ position: { x: 10, y: 290 } });
+  await page.keyboard.press('Control+Z');
+  await expect(page.getByTestId('plan').locator('image')).toHaveCount(0);
 });

@@ -149,7 +149,7 @@ function Rig({ show }: { readonly show: Show }) {
         <AddLamps show={show} rig={rig} first={typeof add === 'string' ? add : null} onClose={close} />
       )}
       {open?.sheet === 'rooms' && <Rooms show={show} onClose={close} />}
-      {open?.sheet === 'check' && <RigCheck rig={rig} patched={patched} onClose={close} onChange={change} />}
+      {open?.sheet === 'check' && <RigCheck patched={patched} onClose={close} onChange={change} />}
       {open?.sheet === 'direction' && (
         <Direction show={show} rig={rig} patched={patched} first={open.lamp} onClose={close} />
       )}

@@ -1,14 +1,13 @@
 // Rig check: each lamp lights in turn and one says whether it is the right one. One button does, a pedal's key too.
 
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import { footprint, type Patched, type Rig } from '@hovlix/core/rig';
+import { footprint, type Patched } from '@hovlix/core/rig';
 import { hand } from '../../../host/hold-lamps';
 import { useHovlix } from '../../../host/hovlix';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 
 type Props = {
-  readonly rig: Rig;
   readonly patched: readonly Patched[];
   readonly onClose: () => void;
   readonly onChange: (lamp: string) => void;
