@@ -53,7 +53,7 @@ test('a channel moved in the editor moves the lamp; a reset must be held, and is
   await sheet.getByRole('button', { name: 'Add range' }).click();
   await sheet.getByLabel('From', { exact: true }).fill('200');
   await sheet.getByLabel('Does', { exact: true }).selectOption('reset');
-  await sheet.getByLabel('Held, s').fill('1');
+  await sheet.getByLabel('Held, s').fill('4');
   await sheet.getByLabel('Called', { exact: true }).fill('Reset all');
   // Spot 1 begins at 37, so its control channel is 51.
   const control = async () => (await nodeReport(page)).levels[50];
@@ -64,7 +64,7 @@ test('a channel moved in the editor moves the lamp; a reset must be held, and is
   await page.mouse.down();
   await expect.poll(control).toBe(228);
   await page.mouse.up();
-  await expect(sheet.getByText('Reset all: sent for 1 s')).toBeVisible();
+  await expect(sheet.getByText('Reset all: sent for 4 s')).toBeVisible();
   await expect.poll(control).toBe(0);
 
   await sheet.getByRole('button', { name: 'Close' }).click();

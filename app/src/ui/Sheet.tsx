@@ -3,6 +3,7 @@
 import { useEffect, useRef, type ReactNode } from 'react';
 import { Text, useMedia } from '@tamagui/core';
 import X from 'lucide-react-native/icons/x';
+import { useSession } from '../host/session';
 import { usePalette } from './palette';
 import { Button, Column, Row } from './pieces';
 
@@ -11,6 +12,8 @@ type Props = { readonly title: string; readonly onClose: () => void; readonly ch
 export function Sheet({ title, onClose, children }: Props) {
   const palette = usePalette();
   const { wide } = useMedia();
+  // What is said in passing lies over the lower edge: nothing may be hidden behind it.
+  const said = useSession((session) => session.said !== null);
   const sheet = useRef<HTMLElement>(null);
   useEffect(() => {
     const before = document.activeElement;
@@ -48,7 +51,7 @@ export function Sheet({ title, onClose, children }: Props) {
           <X size={22} color={palette.text} aria-hidden />
         </Button>
       </Row>
-      <div style={{ overflowY: 'auto', minHeight: 0, padding: '4px 20px 24px' }}>
+      <div style={{ overflowY: 'auto', minHeight: 0, padding: `4px 20px ${said ? 104 : 24}px` }}>
         <Column gap={18}>{children}</Column>
       </div>
     </Column>

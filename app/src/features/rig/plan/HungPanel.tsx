@@ -1,9 +1,8 @@
 // What can be done with the lamps that are chosen on the plan.
 
 import { useMedia } from '@tamagui/core';
-import { aligned, mirrored, spacedOut, type Fixture, type Patched, type Rig } from '@hovlix/core/rig';
+import { aligned, firstRun, mirrored, spacedOut, type Fixture, type Patched, type Rig } from '@hovlix/core/rig';
 import { address } from '@hovlix/core/units';
-import { firstRun } from '@hovlix/core/rig';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix, useShow } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';

@@ -45,7 +45,7 @@ export function RoomPanel({ rig, shape, onShape }: Props) {
         aspect: read.aspect,
         x: stage?.x ?? 0,
         y: stage?.y ?? 1,
-        width: (stage?.width ?? 8) * 1.5,
+        width: Math.round((stage?.width ?? 8) * 15) / 10,
       },
     });
   };
