@@ -14,7 +14,7 @@ export default defineConfig({
   workers: 1,
   timeout: 90_000,
   // A shared machine may lose its processors for a second in the middle of a test; what fails twice is broken.
-  retries: process.env['CI'] ? 1 : 0,
+  retries: 1,
   expect: { timeout: 15_000 },
   reporter: [
     ['list'],
