@@ -4,9 +4,9 @@ import type { LiveState } from '../live/state';
 import type { Fixture } from '../rig';
 import type { Id, Seconds } from '../units';
 import { COLUMNS, GROUPS, HAS_LEVEL, LEVEL } from './columns';
-import { evaluate } from './evaluate';
+import { blackoutAt, evaluate } from './evaluate';
 import type { Head, Program } from './program';
-import { headMaster, writeHead } from './render';
+import { grandAt, headMaster, writeHead } from './render';
 import { layTests } from './held-channels';
 
 export type Contribution = {
@@ -59,7 +59,7 @@ export function explain(
       else contributions.push({ source, attribute: 'level', values: [0], weight });
     },
   });
-  const master = headMaster(program.plans[index]!, live, at);
+  const master = headMaster(program.plans[index]!, grandAt(live, at), blackoutAt(live, at));
   const level = program.scratch.values[index * COLUMNS + LEVEL]! * master;
   const shown = bytesOf(program, fixture, live, at);
   const bytes = bytesOf(program, fixture, live, at, (frame) => layTests(program.universes, live, at, frame));
@@ -120,7 +120,8 @@ function bytesOf(
   over: (frame: Uint8Array) => void = () => undefined,
 ): number[] {
   const frame = new Uint8Array(program.universes.length * 512);
-  program.heads.forEach((head, i) => head.fixture.id === fixture && writeHead(program, i, live, at, frame));
+  const [grand, dark] = [grandAt(live, at), blackoutAt(live, at)];
+  program.heads.forEach((head, i) => head.fixture.id === fixture && writeHead(program, i, grand, dark, at, frame));
   over(frame);
   const { fixture: patch, mode } = program.heads.find((head) => head.fixture.id === fixture)!;
   const start = program.universes.indexOf(patch.universe) * 512 + patch.address - 1;

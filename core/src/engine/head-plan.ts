@@ -22,7 +22,9 @@ export function headPlan(head: Head, index: number, universes: readonly number[]
   return {
     mixer: mixes ? mixerFor(names, measuredIn(head)) : filters ? mixerFor(PRIMARIES) : null,
     dimsEmitters: !dimmer,
-    strobesByLevel: head.profile.strobesByLevel && !mine.some((channel) => channel.attribute === 'Shutter1'),
+    // A shutter before the whole lamp strobes its cells too.
+    strobesByLevel:
+      head.profile.strobesByLevel && !head.mode.channels.some((channel) => channel.attribute === 'Shutter1'),
     freeOfMaster: head.fixture.freeOfMaster === true,
     freeOfBlackout: head.fixture.freeOfBlackout === true,
     writers: mine.map((channel) => {

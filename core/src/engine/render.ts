@@ -18,24 +18,37 @@ import { layTests } from './held-channels';
 export function render(program: Program, live: LiveState, at: Seconds, out: Uint8Array): void {
   evaluate(program, live, at);
   out.fill(0);
-  for (let head = 0; head < program.plans.length; head++) writeHead(program, head, live, at, out);
+  const grand = grandAt(live, at);
+  const dark = blackoutAt(live, at);
+  for (let head = 0; head < program.plans.length; head++) writeHead(program, head, grand, dark, at, out);
   layTests(program.universes, live, at, out);
 }
 
-/** What grand master and blackout leave of a head's level, 0…1. */
-export function headMaster(plan: HeadPlan, live: LiveState, at: Seconds): number {
-  const master = plan.freeOfMaster ? 1 : clamp(rampAt(live.master, at), 0, 1);
-  return plan.freeOfBlackout ? master : master * (1 - blackoutAt(live, at));
+/** The grand master, 0…1. */
+export function grandAt(live: LiveState, at: Seconds): number {
+  return clamp(rampAt(live.master, at), 0, 1);
+}
+
+/** What the grand master and a blackout so dark (0…1) leave of a head's level. */
+export function headMaster(plan: HeadPlan, grand: number, dark: number): number {
+  return (plan.freeOfMaster ? 1 : grand) * (plan.freeOfBlackout ? 1 : 1 - dark);
 }
 
 /** Writes one head's channels; its values lie in the program's scratch. */
-export function writeHead(program: Program, head: number, live: LiveState, at: Seconds, out: Uint8Array): void {
+export function writeHead(
+  program: Program,
+  head: number,
+  grand: number,
+  dark: number,
+  at: Seconds,
+  out: Uint8Array,
+): void {
   const { values, mix, linear, solve } = program.scratch;
   const plan = program.plans[head]!;
   const row = head * COLUMNS;
   const own = values[row + LEVEL]! * (plan.strobesByLevel && !isLit(values[row + STROBE]!, at) ? 0 : 1);
-  const level = own * headMaster(plan, live, at);
-  const isDark = !plan.freeOfBlackout && blackoutAt(live, at) >= 0.5;
+  const level = own * headMaster(plan, grand, dark);
+  const isDark = !plan.freeOfBlackout && dark >= 0.5;
   if (plan.mixer) {
     linearFromOkLab(values[row + COLOUR]!, values[row + COLOUR + 1]!, values[row + COLOUR + 2]!, linear);
     solveMix(plan.mixer, linear[0]!, linear[1]!, linear[2]!, mix, solve);
