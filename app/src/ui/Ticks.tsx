@@ -13,7 +13,6 @@ type Props = {
 };
 
 export function Ticks({ label, items, ticked, onTick }: Props) {
-  const palette = usePalette();
   return (
     <Column role="group" aria-label={label}>
       {items.map(({ id, name, more }) => {
@@ -37,18 +36,7 @@ export function Ticks({ label, items, ticked, onTick }: Props) {
             backgroundColor="transparent"
             cursor="pointer"
           >
-            <View
-              width={24}
-              height={24}
-              borderRadius={8}
-              borderWidth={2}
-              borderColor={on ? '$doing' : '$faint'}
-              backgroundColor={on ? '$doing' : 'transparent'}
-              alignItems="center"
-              justifyContent="center"
-            >
-              {on && <Check size={16} color={palette.onDoing} aria-hidden />}
-            </View>
+            <TickBox on={on} />
             <Column flex={1} minWidth={0} alignItems="flex-start">
               <Words textAlign="left">{name}</Words>
               {more && <Quiet textAlign="left">{more}</Quiet>}
@@ -57,5 +45,24 @@ export function Ticks({ label, items, ticked, onTick }: Props) {
         );
       })}
     </Column>
+  );
+}
+
+/** The box itself, for rows of another make. */
+export function TickBox({ on }: { readonly on: boolean }) {
+  const palette = usePalette();
+  return (
+    <View
+      width={24}
+      height={24}
+      borderRadius={8}
+      borderWidth={2}
+      borderColor={on ? '$doing' : '$faint'}
+      backgroundColor={on ? '$doing' : 'transparent'}
+      alignItems="center"
+      justifyContent="center"
+    >
+      {on && <Check size={16} color={palette.onDoing} aria-hidden />}
+    </View>
   );
 }

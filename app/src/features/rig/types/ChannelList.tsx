@@ -1,7 +1,6 @@
 // The channels of a mode in the user's order: added anywhere, dragged, paired, flagged many at once.
 
 import { useState } from 'react';
-import Check from 'lucide-react-native/icons/check';
 import { View } from '@tamagui/core';
 import {
   attributeOf,
@@ -19,9 +18,9 @@ import {
 } from '@hovlix/core/rig';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { useSession } from '../../../host/session';
-import { usePalette } from '../../../ui/palette';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { SortableList } from '../../../ui/SortableList';
+import { TickBox } from '../../../ui/Ticks';
 import { AttributeSearch } from './AttributeSearch';
 import { ChannelSheet } from './ChannelSheet';
 import { rangeCount } from './model';
@@ -142,7 +141,6 @@ type RowProps = {
 };
 
 function ChannelRow({ channel, ticked, onTick, onOpen }: RowProps) {
-  const palette = usePalette();
   const unknown = channel.attribute === 'Reserved' && channel.name !== undefined;
   return (
     <Row gap={4}>
@@ -160,18 +158,7 @@ function ChannelRow({ channel, ticked, onTick, onOpen }: RowProps) {
         backgroundColor="transparent"
         cursor="pointer"
       >
-        <View
-          width={24}
-          height={24}
-          borderRadius={8}
-          borderWidth={2}
-          borderColor={ticked ? '$doing' : '$faint'}
-          backgroundColor={ticked ? '$doing' : 'transparent'}
-          alignItems="center"
-          justifyContent="center"
-        >
-          {ticked && <Check size={16} color={palette.onDoing} aria-hidden />}
-        </View>
+        <TickBox on={ticked} />
       </View>
       <View
         render="button"
