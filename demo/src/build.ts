@@ -45,7 +45,7 @@ function emptyShow(): Show {
   const empty = readShow(
     {
       format: 'hovlix-show',
-      version: 2,
+      version: 3,
       id: 'boathouse',
       name: 'Friday at the Boathouse',
       profiles: [],
@@ -54,6 +54,7 @@ function emptyShow(): Show {
       parts: [],
       aims: [],
       looks: [],
+      chases: [],
       songs: [],
     },
     'the empty show',

@@ -11,7 +11,7 @@ export function bigShow(universes: number, fixtures: number): Show {
   const blue = { x: 0.16, y: 0.08 };
   const input: z.input<typeof Show> = {
     format: 'hovlix-show',
-    version: 2,
+    version: 3,
     id: 'bench',
     name: 'Bench',
     profiles: [
@@ -92,6 +92,7 @@ export function bigShow(universes: number, fixtures: number): Show {
         ...(part % 2 ? { aim: { type: 'hold' as const, value: { aim: 'aim' } } } : {}),
       })),
     })),
+    chases: [],
     songs: [
       {
         id: 'song',

@@ -51,7 +51,7 @@ export async function dragOnPlan(): Promise<Dragged> {
     (json) =>
       new Promise<void>((resolve) => {
         const socket = new WebSocket(`ws://${location.host}/conductor`);
-        socket.onopen = () => socket.send(JSON.stringify({ type: 'hello', protocol: 3, screen: 'bench', show: null }));
+        socket.onopen = () => socket.send(JSON.stringify({ type: 'hello', protocol: 4, screen: 'bench', show: null }));
         socket.onmessage = () => {
           socket.send(JSON.stringify({ type: 'show', show: json, revision: 100 }));
           setTimeout(resolve, 1500);

@@ -32,7 +32,7 @@ export async function restoreLinks(page: Page): Promise<void> {
             { type: 'blackout', on: false, fade: 0 },
           ])
             socket.send(JSON.stringify({ type: 'act', action }));
-          socket.send(JSON.stringify({ type: 'hello', protocol: 3, screen: 'restore', show: null }));
+          socket.send(JSON.stringify({ type: 'hello', protocol: 4, screen: 'restore', show: null }));
         };
         socket.onmessage = (event) => {
           const message = JSON.parse(String(event.data));
@@ -72,7 +72,7 @@ export async function restoreShow(page: Page): Promise<void> {
       new Promise<void>((resolve) => {
         const socket = new WebSocket(`ws://${location.host}/conductor`);
         socket.onopen = () =>
-          socket.send(JSON.stringify({ type: 'hello', protocol: 3, screen: 'restore-show', show: null }));
+          socket.send(JSON.stringify({ type: 'hello', protocol: 4, screen: 'restore-show', show: null }));
         socket.onmessage = (event) => {
           const message = JSON.parse(String(event.data));
           if (message.type !== 'welcome') return;

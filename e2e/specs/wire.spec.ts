@@ -193,7 +193,7 @@ test.describe('between computers', () => {
     };
     // A server without a show sends nothing yet; one output makes the universe its own.
     const edit = `const s = new (require(${JSON.stringify(fileURLToPath(new URL('../../node_modules/ws', import.meta.url)))}))("ws://localhost:4800/conductor");
-      s.on("open", () => s.send(JSON.stringify({ type: "hello", protocol: 3, screen: "t", show: null })));
+      s.on("open", () => s.send(JSON.stringify({ type: "hello", protocol: 4, screen: "t", show: null })));
       s.on("message", (d) => { const m = JSON.parse(d); if (m.type !== "links") return;
         if (m.links.outputs.length) process.exit(0);
         const way = { protocol: "sacn", to: "multicast", network: null, number: 1, priority: 90 };

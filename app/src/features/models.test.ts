@@ -1,5 +1,5 @@
 import { AT_REST, type LiveState } from '@hovlix/core/live';
-import { seconds } from '@hovlix/core/units';
+import { beats, seconds } from '@hovlix/core/units';
 import { songId, testShow } from '../../../core/src/testing/show';
 import { gigPlace } from './gig/model';
 import { plainWords } from './looks/model';
@@ -40,7 +40,11 @@ test('the pulse is the song’s while one is open, else the free clock’s', () 
   };
   expect(pulseAt(live, show.songs, seconds(11.1))).toMatchObject({ bpm: expect.closeTo(120), lit: 2, count: 4 });
   expect(
-    pulseAt({ ...AT_REST, taps: [seconds(1)], tempo: { bpm: 90, at: seconds(1) } }, show.songs, seconds(1.7)),
+    pulseAt(
+      { ...AT_REST, taps: [seconds(1)], tempo: { bpm: 90, at: seconds(1), beat: beats(0) } },
+      show.songs,
+      seconds(1.7),
+    ),
   ).toMatchObject({ bpm: 90, lit: 1 });
   expect(pulseAt(AT_REST, show.songs, seconds(3)).lit).toBe(-1);
 });
@@ -67,8 +71,8 @@ test('what a look does, in plain words and one colour', () => {
 
 test('contributions are told one line a source', () => {
   const told = [
-    { source: 'look Red', attribute: 'level', values: [0.5], weight: 0.25 },
-    { source: 'look Red', attribute: 'colour', values: [1, 0, 0], weight: 0.25 },
+    { source: 'look Red', attribute: 'level', values: [0.5], weight: 0.25, moving: true, wins: true },
+    { source: 'look Red', attribute: 'colour', values: [1, 0, 0], weight: 0.25, moving: false, wins: true },
   ];
-  expect(contributionWords(told)).toEqual(['look Red: level 50 %, colour (25 % in)']);
+  expect(contributionWords(told)).toEqual(['look Red: level 50 % in a wave, colour (25 % in)']);
 });

@@ -52,6 +52,7 @@ export function isPrimary(name: EmitterName): boolean {
  * and render faces better. All are then scaled until the strongest is at full: a colour means the brightest this lamp has
  * of it, and how bright it shines is the level's business. Allocates nothing.
  * @param scratch at least 6 numbers.
+ * @param first where in `out` the drives begin.
  */
 export function solveMix(
   mixer: Mixer,
@@ -60,28 +61,38 @@ export function solveMix(
   b: number,
   out: Float64Array,
   scratch: Float64Array,
+  first = 0,
 ): void {
-  multiply3(mixer.inverse, r, g, b, out, 0);
-  if (out[0]! < 0 || out[1]! < 0 || out[2]! < 0) nearestReachable(mixer, r, g, b, out, scratch);
+  multiply3(mixer.inverse, r, g, b, out, first);
+  if (out[first]! < 0 || out[first + 1]! < 0 || out[first + 2]! < 0)
+    nearestReachable(mixer, r, g, b, out, scratch, first);
   for (let i = 3; i < mixer.count; i++) {
     const at = (i - 3) * 3;
     let share = 1;
     for (let k = 0; k < 3; k++) {
       const part = mixer.extras[at + k]!;
-      if (part > 1e-9 && out[k]! / part < share) share = out[k]! / part;
+      if (part > 1e-9 && out[first + k]! / part < share) share = out[first + k]! / part;
       if (part < -1e-9) share = 0;
     }
     share = share < 0 ? 0 : share;
-    out[i] = share;
-    for (let k = 0; k < 3; k++) out[k] = Math.max(0, out[k]! - share * mixer.extras[at + k]!);
+    out[first + i] = share;
+    for (let k = 0; k < 3; k++) out[first + k] = Math.max(0, out[first + k]! - share * mixer.extras[at + k]!);
   }
   let most = 0;
-  for (let i = 0; i < mixer.count; i++) if (out[i]! > most) most = out[i]!;
-  if (most > 1e-6) for (let i = 0; i < mixer.count; i++) out[i] = out[i]! / most;
+  for (let i = 0; i < mixer.count; i++) if (out[first + i]! > most) most = out[first + i]!;
+  if (most > 1e-6) for (let i = 0; i < mixer.count; i++) out[first + i] = out[first + i]! / most;
 }
 
 /** Least squares with no emitter below zero, by trying each pair and each single primary: exact for three. */
-function nearestReachable(mixer: Mixer, r: number, g: number, b: number, out: Float64Array, best: Float64Array): void {
+function nearestReachable(
+  mixer: Mixer,
+  r: number,
+  g: number,
+  b: number,
+  out: Float64Array,
+  best: Float64Array,
+  first: number,
+): void {
   const c = mixer.columns;
   let least = Infinity;
   for (let i = 0; i < 3; i++) {
@@ -111,9 +122,9 @@ function nearestReachable(mixer: Mixer, r: number, g: number, b: number, out: Fl
       if (i !== j) best[j] = v;
     }
   }
-  out[0] = best[0]!;
-  out[1] = best[1]!;
-  out[2] = best[2]!;
+  out[first] = best[0]!;
+  out[first + 1] = best[1]!;
+  out[first + 2] = best[2]!;
 }
 
 function dot(c: Float64Array, i: number, j: number): number {

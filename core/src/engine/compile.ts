@@ -1,15 +1,16 @@
 // Turns names into numbers, once per edit.
 
-import { nearestSlot, okLabFromChromaticity, type Chromaticity } from '../colour';
-import { valueAt, type Look, type LookValue } from '../light';
-import { panTiltTo, patchedFixtures, type Part, type Patched } from '../rig';
+import { courseOf, type Chase, type Look, type LookValue } from '../light';
+import { patchedFixtures, snaps, attributeOf, type Part, type Patched, type Rig } from '../rig';
 import { rigInUse, type Show } from '../show';
-import { timeAt } from '../time';
-import { beats, type Id } from '../units';
+import { tempoAt, timeAt } from '../time';
+import { beats, seconds, type Id } from '../units';
 import type { Clip, Lane, Song } from '../song';
-import { COLOUR, COLUMNS, GOBO, GROUPS, HAS_LEVEL, HAZE, HOME, LEVEL, PAN, SLOT, STROBE, TILT, ZOOM } from './columns';
+import { FIELDS, fieldOf, type Field } from './fields';
+import { aimSolver, slotFinder, type Ground } from './ground';
 import { headPlan, snapsOf } from './head-plan';
-import type { Head, LaneProgram, Program, Scratch, Sheet, SongProgram } from './program';
+import { MIX, type ChaseProgram, type Head, type LaneProgram, type Play, type Program, type Scratch, type Sheet, type SongProgram } from './program'; // prettier-ignore
+import { sheetOf } from './sheets';
 
 /** @param rig which rig to compile for; without, the one in use. */
 export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id): Program {
@@ -25,22 +26,30 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id): Program
   const notes = new Set<string>();
   for (const fixture of room.fixtures)
     if (!headsByFixture.has(fixture.id)) notes.add(`${fixture.name}: its type or mode is missing`);
-  const casts = new Map(
-    room.casting.map(({ part, fixtures }) => [part, fixtures.flatMap((fixture) => headsByFixture.get(fixture) ?? [])]),
-  );
-  const aimed = aimSolver(show, (note) => notes.add(note));
-  const looks = new Map(show.looks.map((look) => [look.id as string, sheetOf(look, heads, casts, aimed)]));
-  const lookFades = new Map(show.looks.map((look) => [look.id, look]));
-  const songs = new Map(show.songs.map((song) => [song.id as string, songProgram(song, looks, lookFades)]));
+  const fields = fieldsFor(heads);
+  const ground: Ground = {
+    heads,
+    fields,
+    casts: new Map(room.casting.map(({ part, fixtures }) => [part, fixtures.filter((id) => headsByFixture.has(id))])),
+    headsOf: headsByFixture,
+    ownFields: new Map(fields.flatMap((field, i) => (i >= FIELDS.length ? [[field.name, i] as const] : []))),
+    aimed: aimSolver(show, (note) => notes.add(note)),
+    slotOf: slotFinder(),
+  };
+  const plays = playsOf(show, ground);
+  const fades = new Map<string, Look | Chase>([...show.looks, ...show.chases].map((one) => [one.id, one]));
   return {
     heads,
-    plans: heads.map((head, i) => headPlan(head, i, universes)),
+    plans: heads.map((head, i) => headPlan(head, i, universes, ground.ownFields, fields)),
     universes,
-    looks,
-    songs,
+    plays,
+    songs: new Map(show.songs.map((song) => [song.id as string, songProgram(song, plays, fades)])),
     notes: [...notes],
-    snaps: Uint8Array.from(heads.flatMap((head) => snapsOf(head).map(Number))),
-    scratch: scratchFor(heads.length, show),
+    overlapping: overlapsIn(patched),
+    fields,
+    casts: castsOf(room, headsByFixture),
+    handSheet: handSheets(ground, show.parts),
+    scratch: scratchFor(heads.length),
   };
 }
 
@@ -57,95 +66,111 @@ function headsOf({ fixture, profile, mode }: Patched, parts: readonly Part['id']
   }));
 }
 
-function sheetOf(
-  look: Look,
-  heads: readonly Head[],
-  casts: ReadonlyMap<Part['id'], readonly number[]>,
-  aimed: AimSolver,
-): Sheet {
-  // A later value of the same look wins over an earlier one for a head that plays both parts.
-  const rows = new Map<number, { has: number; values: Float32Array }>();
-  for (const value of look.values) {
-    const cast = casts.get(value.part) ?? [];
-    cast.forEach((head, place) => {
-      const row = rows.get(head) ?? { has: 0, values: new Float32Array(COLUMNS) };
-      rows.set(head, row);
-      row.has |= fillRow(row.values, value, place, heads[head]!, aimed);
+/** What has ways of its own to be spoken to. */
+const SPOKEN_FOR = new Set(['Dimmer', 'Pan', 'Tilt', 'Reserved']);
+
+/** The fields of every program, then one for each attribute that a lamp here has. */
+function fieldsFor(heads: readonly Head[]): readonly Field[] {
+  const bySnaps = heads.map(snapsOf);
+  const known = FIELDS.map((kind, f) => fieldOf(kind, heads.length, (head) => bySnaps[head]![f]!));
+  const attributes = new Set(heads.flatMap(({ mode }) => mode.channels.map((channel) => channel.attribute)));
+  const own = [...attributes]
+    .filter((attribute) => !SPOKEN_FOR.has(attribute))
+    .map((name) => {
+      const snap = attributeOf(name).snap ?? false;
+      const jumps = (head: number) => {
+        const channel = heads[head]!.mode.channels.find((one) => one.attribute === name);
+        return channel ? snaps(channel) : snap;
+      };
+      return fieldOf({ name, home: [0], snap }, heads.length, jumps);
     });
+  return [...known, ...own];
+}
+
+function castsOf(room: Rig, headsByFixture: ReadonlyMap<string, readonly number[]>): Program['casts'] {
+  return new Map(
+    room.casting.map(({ part, fixtures }) => [
+      part,
+      Int32Array.from(fixtures.flatMap((fixture) => headsByFixture.get(fixture) ?? [])),
+    ]),
+  );
+}
+
+function overlapsIn(patched: readonly Patched[]): ReadonlySet<string> {
+  const owner = new Map<number, string>();
+  const found = new Set<string>();
+  for (const { fixture, mode } of patched) {
+    for (const place of mode.channels.flatMap((channel) => channel.at)) {
+      const at = fixture.universe * 1024 + fixture.address + place - 1;
+      const other = owner.get(at);
+      if (other !== undefined && other !== fixture.id) found.add(other).add(fixture.id);
+      owner.set(at, fixture.id);
+    }
   }
-  const sorted = [...rows].sort(([a], [b]) => a - b);
-  const sheet = {
+  return found;
+}
+
+const SILENT: Sheet = { name: '', strands: [], timed: false };
+
+function playsOf(show: Show, ground: Ground): ReadonlyMap<string, Play> {
+  const looks = show.looks.map((look): Play => ({
     id: look.id,
     name: look.name,
     keep: look.keep,
-    count: sorted.length,
-    heads: Int32Array.from(sorted, ([head]) => head),
-    has: Uint16Array.from(sorted, ([, row]) => row.has),
-    values: new Float32Array(sorted.length * COLUMNS),
-  };
-  sorted.forEach(([, row], i) => sheet.values.set(row.values, i * COLUMNS));
-  return sheet;
+    sheet: sheetOf(look.name, look.values, look, ground),
+    chase: null,
+  }));
+  const known = new Map(looks.map((play) => [play.id, play]));
+  for (const chase of show.chases)
+    known.set(chase.id, {
+      id: chase.id,
+      name: chase.name,
+      keep: chase.keep,
+      sheet: SILENT,
+      chase: chaseProgram(chase, show.looks, ground),
+    });
+  return known;
 }
 
-const BITS = new Map(GROUPS.map((group, i) => [group.first as number, 2 << i]));
-const bit = (column: number) => BITS.get(column)!;
-
-/** Writes what a look says to one head and returns which groups it spoke about. */
-function fillRow(row: Float32Array, value: LookValue, place: number, head: Head, aimed: AimSolver): number {
-  let has = 0;
-  const single = (source: LookValue['level'], column: number, mark: number) => {
-    if (!source) return;
-    row[column] = valueAt(source, place);
-    has |= mark;
-  };
-  single(value.level, LEVEL, HAS_LEVEL);
-  single(value.strobe, STROBE, bit(STROBE));
-  single(value.gobo, GOBO, bit(GOBO));
-  single(value.zoom, ZOOM, bit(ZOOM));
-  single(value.haze, HAZE, bit(HAZE));
-  if (value.colour) {
-    const colour = valueAt<Chromaticity>(value.colour, place);
-    const { L, a, b } = okLabFromChromaticity(colour);
-    row.set([L, a, b], COLOUR);
-    has |= bit(COLOUR);
-    if (head.profile.colours.length > 0) {
-      row[SLOT] = nearestSlot(
-        head.profile.colours.map((slot) => slot.colour),
-        colour,
-      ).slot;
-      has |= bit(SLOT);
-    }
-  }
-  const aim = value.aim && valueAt(value.aim, place);
-  const turned = aim && 'aim' in aim ? aimed(aim.aim, head) : aim;
-  if (turned && head.profile.panRange > 0) {
-    row[PAN] = turned.pan;
-    row[TILT] = turned.tilt;
-    has |= bit(PAN);
-  }
-  return has;
-}
-
-type AimSolver = (aim: string, head: Head) => { readonly pan: number; readonly tilt: number } | undefined;
-
-/** Solves each aim once a head, however many looks point there. */
-function aimSolver(show: Show, note: (text: string) => void): AimSolver {
-  const points = new Map(show.aims.map((point) => [point.id as string, point]));
-  const solved = new Map<string, Map<Head, ReturnType<typeof panTiltTo>>>();
-  return (aim, head) => {
-    const point = points.get(aim);
-    if (!point || head.profile.panRange === 0) return undefined;
-    const known = solved.get(aim) ?? new Map<Head, ReturnType<typeof panTiltTo>>();
-    solved.set(aim, known);
-    const turned = known.get(head) ?? panTiltTo(head.mount, { ...head.profile, limits: head.fixture.limits }, point);
-    if (!known.has(head) && !turned.reached) note(`${head.fixture.name} cannot reach ${point.name}`);
-    known.set(head, turned);
-    return turned;
+function chaseProgram(chase: Chase, looks: readonly Look[], ground: Ground): ChaseProgram {
+  const sheets = chase.steps.map((step, i) => {
+    const look = looks.find((one) => one.id === step.look);
+    // What the step says itself is heard over the look it stands on.
+    const values = [...(look?.values ?? []), ...step.values];
+    return sheetOf(`${chase.name}, step ${i + 1}`, values, { ...(chase.snaps ? { snaps: chase.snaps } : {}) }, ground);
+  });
+  return {
+    course: courseOf(chase),
+    pace: chase.pace,
+    sheets,
+    levels: Float64Array.from(chase.steps, (step) => step.level),
   };
 }
 
-function songProgram(song: Song, looks: ReadonlyMap<string, Sheet>, fades: ReadonlyMap<Look['id'], Look>): SongProgram {
-  return { lanes: song.lanes.map((lane) => laneProgram(song, lane, looks, fades)), duration: song.duration };
+/** Values in hand are few and come again each frame; each is turned into numbers once. */
+function handSheets(ground: Ground, parts: readonly Part[]): Program['handSheet'] {
+  const known = new WeakMap<LookValue, Sheet>();
+  return (value) => {
+    const before = known.get(value);
+    if (before) return before;
+    const part = parts.find((one) => one.id === value.part);
+    const sheet = sheetOf(part?.name ?? 'single lamps', [value], {}, ground);
+    known.set(value, sheet);
+    return sheet;
+  };
+}
+
+function songProgram(
+  song: Song,
+  plays: ReadonlyMap<string, Play>,
+  fades: ReadonlyMap<string, Look | Chase>,
+): SongProgram {
+  return {
+    lanes: song.lanes.map((lane) => laneProgram(song, lane, plays, fades)),
+    duration: song.duration,
+    anchorBeats: Float64Array.from(song.tempo.anchors, ({ beat }) => beat),
+    anchorTimes: Float64Array.from(song.tempo.anchors, ({ time }) => time),
+  };
 }
 
 /** Two clips closer than this, in beats, are joined. */
@@ -154,42 +179,55 @@ const JOIN = 1e-3;
 function laneProgram(
   song: Song,
   lane: Lane,
-  looks: ReadonlyMap<string, Sheet>,
-  fades: ReadonlyMap<Look['id'], Look>,
+  plays: ReadonlyMap<string, Play>,
+  fades: ReadonlyMap<string, Look | Chase>,
 ): LaneProgram {
   const clips = [...lane.clips].sort((a, b) => a.from - b.from);
   const at = (beat: number) => timeAt(song.tempo, beats(beat));
   const lookOf = (clip: Clip) => (clip.look ? fades.get(clip.look) : undefined);
   const fadeIn = (clip: Clip) => clip.fadeIn ?? lookOf(clip)?.fadeIn ?? 0;
   const fadeOut = (clip: Clip) => Math.min(clip.fadeOut ?? lookOf(clip)?.fadeOut ?? 0, clip.to - clip.from);
-  const joined = clips.map((clip, i) => i + 1 < clips.length && clips[i + 1]!.from - clip.to < JOIN);
+  /** A look with a hold of its own goes out before its clip does. */
+  const ends = (clip: Clip) => {
+    const look = lookOf(clip);
+    const hold = look && 'hold' in look ? look.hold : undefined;
+    return hold === undefined ? clip.to : Math.min(clip.to, clip.from + fadeIn(clip) + hold + fadeOut(clip));
+  };
+  const joined = clips.map(
+    (clip, i) => i + 1 < clips.length && clips[i + 1]!.from - clip.to < JOIN && ends(clip) === clip.to,
+  );
+  const slowest = (clip: Clip) =>
+    (clip.look ? (plays.get(clip.look)?.sheet.strands ?? []) : []).reduce(
+      (most, strand) => Math.max(most, strand.fadeIn),
+      fadeIn(clip),
+    );
   return {
     name: lane.name,
     blend: lane.blend,
     count: clips.length,
     from: Float64Array.from(clips, (clip) => at(clip.from)),
-    to: Float64Array.from(clips, (clip) => at(clip.to)),
+    to: Float64Array.from(clips, (clip) => at(ends(clip))),
     inUntil: Float64Array.from(clips, (clip) => at(clip.from + fadeIn(clip))),
-    outFrom: Float64Array.from(clips, (clip, i) => at(joined[i] ? clip.to : clip.to - fadeOut(clip))),
+    allIn: Float64Array.from(clips, (clip) => at(clip.from + slowest(clip))),
+    outFrom: Float64Array.from(clips, (clip, i) => at(joined[i] ? clip.to : ends(clip) - fadeOut(clip))),
+    pulse: Float64Array.from(clips, (clip) => 60 / tempoAt(song.tempo, seconds(at(clip.from)))),
     joined: Uint8Array.from(joined, Number),
-    sheets: clips.map((clip) => (clip.look ? (looks.get(clip.look) ?? null) : null)),
+    beats: Float64Array.from(clips, (clip) => clip.from),
+    plays: clips.map((clip) => (clip.look ? (plays.get(clip.look) ?? null) : null)),
   };
 }
 
-function scratchFor(heads: number, show: Show): Scratch {
-  const most = show.songs.reduce(
-    (longest, song) => song.lanes.reduce((n, lane) => Math.max(n, lane.clips.length), longest),
-    1,
-  );
+function scratchFor(heads: number): Scratch {
   return {
-    values: new Float64Array(heads * COLUMNS),
-    weights: new Float64Array(heads * GROUPS.length),
-    laneValues: new Float64Array(heads * COLUMNS),
-    laneWeights: new Float64Array(heads * GROUPS.length),
-    lanePresence: new Float64Array(heads),
-    clipWeights: new Float64Array(most),
+    masters: new Float64Array(heads),
+    mixedAims: new Uint8Array(heads),
+    laneMixedAims: new Uint8Array(heads),
+    timing: { rise: 1, fall: 1, at: 0, begin: 0, from: 0, to: 1, end: Infinity, pulse: 0.5, leaving: false, scale: 1 },
     linear: new Float64Array(3),
-    mix: new Float64Array(16),
-    solve: new Float64Array(HOME.length),
+    mixes: new Float64Array(heads * MIX),
+    mixed: new Float64Array(heads * 3).fill(-1),
+    solve: new Float64Array(16),
+    turned: new Float64Array(2),
+    position: { step: -1, before: -1, share: 1, ended: true },
   };
 }

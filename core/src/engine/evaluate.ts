@@ -1,35 +1,45 @@
 // What every head should do at one instant: the layers, lowest first. Shared by `render` and `explain`.
 
-import { rampAt } from '../light/ramp';
-import { songTimeAt, type LiveState } from '../live/state';
+import { positionAt, pressedTo, rampAt } from '../light';
+import { endingWeight, runAt, songTimeAt, AT_CLOCK, type LiveState } from '../live';
+import { pointNear } from '../rig';
 import { clamp, type Seconds } from '../units';
-import { COLUMNS, GROUPS, HAS_LEVEL, HOME, LEVEL } from './columns';
-import type { LaneProgram, Program, Sheet, SongProgram } from './program';
-
-/** Told of each contribution to one head, in the order in which they are laid on. `weight` is 0…1. */
-export type Witness = {
-  readonly look: (head: number, row: number, sheet: Sheet, weight: number) => void;
-  readonly clip: (head: number, row: number, sheet: Sheet | null, weight: number, lane: LaneProgram) => void;
-};
+import { songBeat, standingBeat } from './clock';
+import { AIM, HAZE, MOVE, SLOT } from './fields';
+import {
+  addToLane,
+  beginLane,
+  clearFields,
+  layHand,
+  laySheet,
+  mergeLane,
+  rampBetween,
+  scaleLane,
+  type Witness,
+} from './layers';
+import { moveSheet } from './motions';
+import type { ChaseProgram, LaneProgram, Play, Program, Sheet, SongProgram } from './program';
 
 /** How long a song takes to push standing looks aside, and to give them back. */
 const SUSPEND_SECONDS = 0.25;
 
 /**
- * Fills `program.scratch.values` (heads x columns): levels before masters, everything else final. Allocates nothing.
+ * Fills the values of `program.fields`: levels before masters, everything else final. Allocates nothing, but for what
+ * is taken in hand for the first time.
  */
 export function evaluate(program: Program, live: LiveState, at: Seconds, witness?: Witness): void {
-  const { values, weights } = program.scratch;
-  values.fill(0);
-  weights.fill(0);
+  clearFields(program);
   const song = live.song;
   const playing = song ? program.songs.get(song.id) : undefined;
   const songTime = song ? songTimeAt(song, at) : 0;
-  const sounding = song !== null && playing !== undefined && song.playing && songTime < playing.duration;
+  const there = playing !== undefined && songTime < playing.duration;
+  const sounding = song !== null && there && song.playing;
   const suspended = sounding ? clamp((at - song.since) / SUSPEND_SECONDS, 0, 1) : 0;
-  layStanding(program, live, at, 1 - suspended, witness);
-  if (playing && songTime < playing.duration) laySong(program, playing, songTime, witness);
-  takeHome(program);
+  const clock = standingBeat(live, sounding ? playing : undefined, songTime, at);
+  layStanding(program, live, at, runAt(live.speed, clock), 1 - suspended, witness);
+  if (there) laySong(program, playing, songTime, witness);
+  layHands(program, live, at, runAt(live.speed, clock), witness);
+  finish(program);
 }
 
 /** How dark blackout makes the stage, 0…1. */
@@ -37,44 +47,188 @@ export function blackoutAt(live: LiveState, at: Seconds): number {
   return clamp(rampAt(live.blackout.ramp, at), 0, 1);
 }
 
-function layStanding(program: Program, live: LiveState, at: Seconds, left: number, witness?: Witness): void {
-  const { values, weights } = program.scratch;
+function layStanding(
+  program: Program,
+  live: LiveState,
+  at: Seconds,
+  beat: number,
+  left: number,
+  witness?: Witness,
+): void {
+  const { timing } = program.scratch;
   for (let i = 0; i < live.standing.length; i++) {
     const one = live.standing[i]!;
-    const sheet = program.looks.get(one.look);
-    if (!sheet) continue;
-    const weight = rampAt(one.ramp, at) * (sheet.keep ? 1 : left);
-    if (weight <= 0) continue;
-    for (let row = 0; row < sheet.count; row++) {
-      const head = sheet.heads[row]!;
-      if (witness) witness.look(head, row, sheet, weight);
-      const has = sheet.has[row]!;
-      const from = row * COLUMNS;
-      const to = head * COLUMNS;
-      if (has & HAS_LEVEL) values[to] = Math.max(values[to]!, sheet.values[from]! * weight);
-      for (let g = 0; g < GROUPS.length; g++) {
-        if (!(has & (2 << g))) continue;
-        const group = GROUPS[g]!;
-        const sum = head * GROUPS.length + g;
-        const share = program.snaps[sum] ? 1 : weight;
-        weights[sum] = weights[sum]! * (1 - share) + share;
-        for (let c = group.first; c < group.first + group.count; c++)
-          values[to + c] = values[to + c]! * (1 - share) + sheet.values[from + c]! * share;
-      }
+    const play = program.plays.get(one.look);
+    if (!play) continue;
+    const scale = endingWeight(one, at) * (play.keep ? 1 : left);
+    if (scale <= 0) continue;
+    const { ramp } = one;
+    timing.rise = rampAt(ramp, at);
+    timing.fall = 1;
+    timing.at = at;
+    timing.begin = ramp.at;
+    timing.from = ramp.from;
+    timing.to = ramp.to;
+    timing.end = Infinity;
+    timing.pulse = one.pulse ?? 60 / live.tempo.bpm;
+    timing.leaving = !one.on;
+    timing.scale = scale;
+    if (timing.rise <= 0 && !play.sheet.timed) continue;
+    const own = runAt(one.speed ?? AT_CLOCK, beat);
+    if (witness) witness.source('look', play.name, '');
+    if (!play.chase) {
+      moveSheet(play.sheet, own, at);
+      laySheet(program, play.sheet, witness);
+      continue;
     }
+    const { chase } = play;
+    const begun = one.beat ?? 0;
+    placeChase(
+      program,
+      chase,
+      own - begun,
+      at - (one.since ?? 0),
+      one.presses?.count ?? 0,
+      own - (one.presses?.beat ?? begun),
+    );
+    const weight = timing.rise * scale;
+    timing.rise = 1;
+    timing.scale = 1;
+    beginLane(program);
+    addSteps(program, chase, own, at, witness);
+    mergeLane(program, 'highest', 0, weight);
   }
 }
 
-function laySong(program: Program, song: SongProgram, time: number, witness?: Witness): void {
-  for (let i = 0; i < song.lanes.length; i++) {
-    const lane = song.lanes[i]!;
-    const last = lastStarted(lane, time);
-    if (last < 0) continue;
-    const first = weighClips(lane, last, time, program.scratch.clipWeights);
-    if (first > last) continue;
-    gatherLane(program, lane, first, last, witness);
-    mergeLane(program, lane, darkWeight(program, lane, first, last));
+/** Writes where a chase is to the scratch's position. */
+function placeChase(
+  program: Program,
+  chase: ChaseProgram,
+  gone: number,
+  spent: number,
+  presses: number,
+  since: number,
+): void {
+  const { position } = program.scratch;
+  if (chase.pace === 'hand') pressedTo(chase.course, presses, since, position);
+  else positionAt(chase.course, chase.pace === 'beats' ? gone : spent, position);
+}
+
+/** Adds the steps a chase is between to the lane that is being gathered. */
+function addSteps(program: Program, chase: ChaseProgram, beat: number, at: number, witness?: Witness): void {
+  const { position, timing } = program.scratch;
+  if (position.ended) return;
+  const whole = timing.scale;
+  if (position.before >= 0) {
+    timing.scale = whole * (1 - position.share);
+    addStep(program, chase, position.before, beat, at, witness);
   }
+  timing.scale = whole * position.share;
+  addStep(program, chase, position.step, beat, at, witness);
+  timing.scale = whole;
+}
+
+function addStep(
+  program: Program,
+  chase: ChaseProgram,
+  step: number,
+  beat: number,
+  at: number,
+  witness?: Witness,
+): void {
+  const sheet = chase.sheets[step]!;
+  moveSheet(sheet, beat, at);
+  addToLane(program, sheet, chase.levels[step]!, witness);
+}
+
+function laySong(program: Program, song: SongProgram, time: number, witness?: Witness): void {
+  const beat = songBeat(song, time);
+  for (let i = 0; i < song.lanes.length; i++) layLane(program, song.lanes[i]!, time, beat, witness);
+}
+
+function layLane(program: Program, lane: LaneProgram, time: number, beat: number, witness?: Witness): void {
+  const last = lastStarted(lane, time);
+  if (last < 0) return;
+  // The clip that is all there hides those before it.
+  let first = last;
+  while (first > 0 && lane.joined[first - 1] && time < lane.allIn[first]!) first--;
+  if (first === last && layAlone(program, lane, last, time, beat, witness)) return;
+  const { timing } = program.scratch;
+  let dark = 0;
+  let spoke = false;
+  beginLane(program);
+  if (witness) witness.lane();
+  for (let k = first; k <= last; k++) {
+    if (!lane.joined[k] && time >= lane.to[k]!) continue;
+    const play = lane.plays[k]!;
+    timeClip(program, lane, k, time);
+    if (spoke) scaleLane(program, play ? play.sheet : null);
+    if (witness) witness.yields(timing.rise);
+    dark *= 1 - timing.rise;
+    spoke = true;
+    if (witness) witness.source('lane', play ? play.name : 'dark', lane.name);
+    if (play) addPlay(program, play, lane, k, time, beat, witness);
+    else {
+      dark += timing.rise * timing.fall;
+      if (witness) witness.dark(timing.rise * timing.fall);
+    }
+  }
+  if (spoke) mergeLane(program, lane.blend, dark, 1);
+}
+
+/** A lane with one look on it that only adds height needs no gathering: the same light, at less cost. */
+function layAlone(
+  program: Program,
+  lane: LaneProgram,
+  k: number,
+  time: number,
+  beat: number,
+  witness?: Witness,
+): boolean {
+  if (!lane.joined[k] && time >= lane.to[k]!) return true;
+  const play = lane.plays[k];
+  if (!play || play.chase || lane.blend !== 'highest') return false;
+  timeClip(program, lane, k, time);
+  if (witness) witness.source('lane', play.name, lane.name);
+  moveSheet(play.sheet, beat, time);
+  laySheet(program, play.sheet, witness);
+  return true;
+}
+
+function timeClip(program: Program, lane: LaneProgram, k: number, time: number): void {
+  const { timing } = program.scratch;
+  const joined = lane.joined[k] === 1;
+  timing.rise = rampBetween(time, lane.from[k]!, lane.inUntil[k]!);
+  timing.fall = joined ? 1 : 1 - rampBetween(time, lane.outFrom[k]!, lane.to[k]!);
+  timing.at = time;
+  timing.begin = lane.from[k]!;
+  timing.from = 0;
+  timing.to = 1;
+  timing.end = joined ? Infinity : lane.to[k]!;
+  timing.pulse = lane.pulse[k]!;
+  timing.leaving = false;
+  timing.scale = 1;
+}
+
+function addPlay(
+  program: Program,
+  play: Play,
+  lane: LaneProgram,
+  k: number,
+  time: number,
+  beat: number,
+  witness?: Witness,
+): void {
+  if (!play.chase) {
+    moveSheet(play.sheet, beat, time);
+    addToLane(program, play.sheet, 1, witness);
+    return;
+  }
+  const { chase } = play;
+  // Nobody presses on a lane: a chase that goes by hand goes by its beats there.
+  const gone = chase.pace === 'seconds' ? time - lane.from[k]! : beat - lane.beats[k]!;
+  positionAt(chase.course, gone, program.scratch.position);
+  addSteps(program, chase, beat, time, witness);
 }
 
 /** Index of the last clip that has begun, or -1. */
@@ -89,110 +243,70 @@ function lastStarted(lane: LaneProgram, time: number): number {
   return low;
 }
 
-/**
- * Writes how much of the lane each clip has at a moment: the newest first takes its fade-in's share, the one before
- * what is left, and so on back. @returns the first clip that still has a share, or `last + 1`.
- */
-function weighClips(lane: LaneProgram, last: number, time: number, out: Float64Array): number {
-  let left = 1;
-  let k = last;
-  for (; k >= 0 && left > 0; k--) {
-    if (!lane.joined[k] && time >= lane.to[k]!) break;
-    const rise = ramp(time, lane.from[k]!, lane.inUntil[k]!);
-    const fall = lane.joined[k] ? 1 : 1 - ramp(time, lane.outFrom[k]!, lane.to[k]!);
-    out[k] = left * rise * fall;
-    left *= 1 - rise;
-  }
-  return k + 1;
-}
-
-function ramp(time: number, from: number, to: number): number {
-  return time >= to ? 1 : time <= from ? 0 : (time - from) / (to - from);
-}
-
-function darkWeight(program: Program, lane: LaneProgram, first: number, last: number): number {
-  let dark = 0;
-  for (let k = first; k <= last; k++) if (!lane.sheets[k]) dark += program.scratch.clipWeights[k]!;
-  return dark;
-}
-
-/** Adds up the clips of one lane; their shares sum to at most 1. */
-function gatherLane(program: Program, lane: LaneProgram, first: number, last: number, witness?: Witness): void {
-  const { laneValues, laneWeights, lanePresence, clipWeights } = program.scratch;
-  laneValues.fill(0);
-  laneWeights.fill(0);
-  lanePresence.fill(0);
-  for (let k = first; k <= last; k++) {
-    const weight = clipWeights[k]!;
-    const sheet = lane.sheets[k]!;
-    if (witness && !sheet) for (let h = 0; h < program.heads.length; h++) witness.clip(h, 0, null, weight, lane);
-    if (!sheet || (weight <= 0 && k !== last)) continue;
-    for (let row = 0; row < sheet.count; row++) {
-      const head = sheet.heads[row]!;
-      if (witness) witness.clip(head, row, sheet, weight, lane);
-      const has = sheet.has[row]!;
-      const from = row * COLUMNS;
-      const to = head * COLUMNS;
-      if (has & HAS_LEVEL) {
-        laneValues[to] = laneValues[to]! + sheet.values[from]! * weight;
-        lanePresence[head] = lanePresence[head]! + weight;
-      }
-      for (let g = 0; g < GROUPS.length; g++) {
-        if (!(has & (2 << g))) continue;
-        const group = GROUPS[g]!;
-        const sum = head * GROUPS.length + g;
-        // What jumps does so when its fade begins: the newest clip's value counts whole.
-        const keep = program.snaps[sum] ? 0 : 1;
-        const share = keep ? weight : 1;
-        laneWeights[sum] = laneWeights[sum]! * keep + share;
-        for (let c = group.first; c < group.first + group.count; c++)
-          laneValues[to + c] = laneValues[to + c]! * keep + sheet.values[from + c]! * share;
-      }
-    }
-  }
-}
-
-/** Lays a gathered lane over what is below it. */
-function mergeLane(program: Program, lane: LaneProgram, dark: number): void {
-  const { values, weights, laneValues, laneWeights, lanePresence } = program.scratch;
-  const heads = program.heads.length;
-  for (let head = 0; head < heads; head++) {
-    const at = head * COLUMNS;
-    const below = values[at + LEVEL]! * (1 - dark);
-    const own = laneValues[at + LEVEL]!;
-    const presence = lanePresence[head]!;
-    values[at + LEVEL] =
-      lane.blend === 'highest' ? Math.max(below, own)
-      : lane.blend === 'replace' ? below * (1 - presence) + own
-      : lane.blend === 'add' ? Math.min(1, below + own)
-      : below * (own + 1 - presence); // prettier-ignore
-    for (let g = 0; g < GROUPS.length; g++) {
-      const sum = head * GROUPS.length + g;
-      const share = laneWeights[sum]!;
-      if (share <= 0) continue;
-      const group = GROUPS[g]!;
-      weights[sum] = weights[sum]! * (1 - share) + share;
-      for (let c = at + group.first; c < at + group.first + group.count; c++)
-        values[c] = values[c]! * (1 - share) + laneValues[c]!;
-    }
+function layHands(program: Program, live: LiveState, at: Seconds, beat: number, witness?: Witness): void {
+  for (let i = 0; i < live.hands.length; i++) {
+    const hand = live.hands[i]!;
+    const weight = rampAt(hand.ramp, at);
+    if (weight <= 0) continue;
+    const sheet: Sheet = program.handSheet(hand.value);
+    if (witness) witness.source('hand', sheet.name, '');
+    moveSheet(sheet, beat, at);
+    layHand(program, sheet, weight, witness);
   }
 }
 
 /**
- * Ends the merge: what was gathered is divided by its weight, so that home never tints a fade (blue rises as blue, not
- * as pale white); home shows only where nothing spoke at all.
+ * Ends the merge: sums are divided by their weight, so that home never tints a fade (blue rises as blue, not as pale
+ * white); home shows only where nothing spoke at all. Haze and figures grow from nothing with their weight, and fields
+ * that speak to one channel keep theirs: what the channel does without them shows through.
  */
-function takeHome(program: Program): void {
-  const { values, weights } = program.scratch;
-  const heads = program.heads.length;
-  for (let head = 0; head < heads; head++) {
-    for (let g = 0; g < GROUPS.length; g++) {
-      const weight = weights[head * GROUPS.length + g]!;
-      const group = GROUPS[g]!;
-      for (let c = group.first; c < group.first + group.count; c++) {
-        const at = head * COLUMNS + c;
-        values[at] = weight > 1e-6 ? values[at]! / weight : HOME[c]!;
-      }
+function finish(program: Program): void {
+  for (let f = 1; f < program.fields.length; f++) {
+    const field = program.fields[f]!;
+    if (!field.touched || f > SLOT || f === MOVE || f === HAZE) continue;
+    const { values, weights, width, home } = field;
+    for (let head = 0; head < weights.length; head++) {
+      const weight = weights[head]!;
+      if (weight > 1e-6) {
+        if (weight !== 1) for (let c = head * width; c < (head + 1) * width; c++) values[c] = values[c]! / weight;
+      } else for (let c = 0; c < width; c++) values[head * width + c] = home[c]!;
     }
+  }
+  if (program.fields[AIM]!.touched) pointMixed(program);
+}
+
+/** Degrees of travel up to which a mixed aim goes by its stage point, and from which it goes by the motors' degrees. */
+const SAME_WAY = 25;
+const OTHER_WAY = 60;
+
+/**
+ * An aim between aims points at the place between their places. Where head and tail of a fade lie on different turns of
+ * the motors there is no such way: then both motors go straight.
+ */
+function pointMixed(program: Program): void {
+  const { mixedAims, turned } = program.scratch;
+  const { values } = program.fields[AIM]!;
+  for (let head = 0; head < mixedAims.length; head++) {
+    const turning = program.plans[head]!.turning;
+    if (!mixedAims[head] || !turning) continue;
+    const at = head * 5;
+    const pan = values[at]!;
+    const tilt = values[at + 1]!;
+    const { rotation, place, bounds } = turning;
+    const off = pointNear(
+      rotation,
+      place,
+      bounds,
+      values[at + 2]!,
+      values[at + 3]!,
+      values[at + 4]!,
+      pan,
+      tilt,
+      turned,
+    );
+    if (off === Infinity) continue;
+    const straight = rampBetween(off, SAME_WAY, OTHER_WAY);
+    values[at] = turned[0]! + (pan - turned[0]!) * straight;
+    values[at + 1] = turned[1]! + (tilt - turned[1]!) * straight;
   }
 }

@@ -1,26 +1,42 @@
 // Why does a lamp do what it does? The same evaluation as `render`, with a witness.
 
-import type { LiveState } from '../live/state';
-import type { Fixture } from '../rig';
+import type { LiveState } from '../live';
+import { rampAt } from '../light';
+import { rangeAt, type Fixture } from '../rig';
 import type { Id, Seconds } from '../units';
-import { COLUMNS, GROUPS, HAS_LEVEL, LEVEL } from './columns';
 import { blackoutAt, evaluate } from './evaluate';
-import type { Head, Program } from './program';
-import { grandAt, headMaster, writeHead } from './render';
+import { LEVEL } from './fields';
 import { layTests } from './held-channels';
+import type { Head, Program } from './program';
+import { takeMasters, writeHead } from './render';
 
 export type Contribution = {
-  /** What spoke: “look Harbour blue”, “lane Looks: Full sail”, “lane Looks: dark”. */
+  /** What spoke: “look Harbour blue”, “lane Looks: Full sail”, “lane Looks: dark”, “in hand: Movers”. */
   readonly source: string;
   readonly attribute: string;
-  /** The numbers asked for, in the units of the columns. */
+  /** The numbers asked for, in the units of the fields, as waves leave them at this moment. */
   readonly values: readonly number[];
   /** How much of it counts, 0…1. */
   readonly weight: number;
+  /** Whether a wave moves it. */
+  readonly moving: boolean;
+  /** Whether it is the one that is seen: for levels the highest, else the last. */
+  readonly wins: boolean;
 };
 
 /** What keeps a lamp dark, in order of what to look at first. */
-export type Darkness = 'not-cast' | 'nothing-speaks' | 'level-0' | 'master-down' | 'blackout' | 'not-sending';
+export type Darkness =
+  | 'not-cast'
+  | 'nothing-speaks'
+  | 'level-0'
+  | 'part-master-down'
+  | 'master-down'
+  | 'blackout'
+  | 'shutter-closed'
+  | 'emitters-0'
+  | 'lamp-off'
+  | 'overlap'
+  | 'not-sending';
 
 export type Explanation = {
   readonly fixture: Fixture;
@@ -46,85 +62,116 @@ export function explain(
   const index = program.heads.findIndex((head) => head.fixture.id === fixture);
   if (index < 0) return undefined;
   const head = program.heads[index]!;
-  const contributions: Contribution[] = [];
-  const snaps = program.snaps.subarray(index * GROUPS.length, (index + 1) * GROUPS.length);
-  evaluate(program, live, at, {
-    look: (of, row, sheet, weight) => {
-      if (of === index) contributions.push(...spoken(`look ${sheet.name}`, sheet, row, weight, snaps));
-    },
-    clip: (of, row, sheet, weight, lane) => {
-      if (of !== index) return;
-      const source = `lane ${lane.name}: ${sheet?.name ?? 'dark'}`;
-      if (sheet) contributions.push(...spoken(source, sheet, row, weight, snaps));
-      else contributions.push({ source, attribute: 'level', values: [0], weight });
-    },
-  });
-  const master = headMaster(program.plans[index]!, grandAt(live, at), blackoutAt(live, at));
-  const level = program.scratch.values[index * COLUMNS + LEVEL]! * master;
-  const shown = bytesOf(program, fixture, live, at);
-  const bytes = bytesOf(program, fixture, live, at, (frame) => layTests(program.universes, live, at, frame));
+  const heard = contributionsTo(program, live, at, index);
+  takeMasters(program, live, at);
+  const master = program.scratch.masters[index]!;
+  const wanted = program.fields[LEVEL]!.values[index]!;
+  const shown = bytesOf(program, head, live, at);
+  const bytes = bytesOf(program, head, live, at, (frame) => layTests(program.universes, live, at, frame));
   return {
     fixture: head.fixture,
-    contributions,
-    level,
+    contributions: withWinners(heard),
+    level: wanted * master,
     master,
-    dark: darknessOf(head, contributions, program.scratch.values[index * COLUMNS + LEVEL]!, live, master),
+    dark: [
+      ...darknessOf(head, heard, wanted, live, at),
+      ...channelDarkness(head, bytes, wanted * master),
+      ...(program.overlapping.has(fixture) ? ['overlap' as const] : []),
+      ...(live.sending ? [] : ['not-sending' as const]),
+    ],
     bytes,
     held: bytes.some((value, i) => value !== shown[i]),
   };
 }
 
-function spoken(
-  source: string,
-  sheet: { readonly has: Uint16Array; readonly values: Float32Array },
-  row: number,
-  weight: number,
-  snaps: Uint8Array,
-): Contribution[] {
-  const has = sheet.has[row]!;
-  const snapped = (group: (typeof GROUPS)[number]) => snaps[GROUPS.indexOf(group)] === 1;
-  const numbers = (first: number, count: number) =>
-    Array.from(sheet.values.subarray(row * COLUMNS + first, row * COLUMNS + first + count));
-  const groups = GROUPS.filter((_, g) => has & (2 << g)).map((group) => ({
-    source,
-    attribute: group.name as string,
-    values: numbers(group.first, group.count),
-    weight: snapped(group) ? 1 : weight,
-  }));
-  return has & HAS_LEVEL ? [{ source, attribute: 'level', values: numbers(LEVEL, 1), weight }, ...groups] : groups;
+type Heard = Omit<Contribution, 'wins'>;
+
+function contributionsTo(program: Program, live: LiveState, at: Seconds, index: number): readonly Heard[] {
+  const heard: Heard[] = [];
+  let source = '';
+  let lane = 0;
+  evaluate(program, live, at, {
+    lane: () => {
+      lane = heard.length;
+    },
+    yields: (rise) => {
+      for (let i = lane; i < heard.length; i++) heard[i] = { ...heard[i]!, weight: heard[i]!.weight * (1 - rise) };
+    },
+    source: (kind, name, laneName) => {
+      source = kind === 'lane' ? `lane ${laneName}: ${name}` : kind === 'hand' ? `in hand: ${name}` : `look ${name}`;
+    },
+    row: (strand, row, weight) => {
+      if (strand.heads[row] !== index) return;
+      const { name, width } = program.fields[strand.field]!;
+      const values = Array.from(strand.live.subarray(row * width, (row + 1) * width));
+      heard.push({ source, attribute: name, values, weight, moving: strand.motions.length > 0 });
+    },
+    dark: (weight) => {
+      heard.push({ source, attribute: 'level', values: [0], weight, moving: false });
+    },
+  });
+  return heard;
+}
+
+function withWinners(heard: readonly Heard[]): readonly Contribution[] {
+  const best = new Map<string, Heard>();
+  for (const one of heard) {
+    const before = best.get(one.attribute);
+    const height = (of: Heard) => of.values[0]! * of.weight;
+    const hand = one.source.startsWith('in hand');
+    const stays = before && one.attribute === 'level' && !hand && height(before) > height(one);
+    if (!stays && one.weight > 0) best.set(one.attribute, one);
+  }
+  return heard.map((one) => ({ ...one, wins: best.get(one.attribute) === one }));
 }
 
 function darknessOf(
   head: Head,
-  contributions: readonly Contribution[],
+  heard: readonly Heard[],
   wanted: number,
   live: LiveState,
-  master: number,
-): Darkness[] {
+  at: Seconds,
+): readonly Darkness[] {
   const reasons: Darkness[] = [];
-  const speaks = contributions.some((one) => one.attribute === 'level' && one.weight > 0);
-  if (head.parts.length === 0) reasons.push('not-cast');
+  const speaks = heard.some((one) => one.attribute === 'level' && one.weight > 0);
+  if (head.parts.length === 0 && !speaks) reasons.push('not-cast');
   else if (!speaks) reasons.push('nothing-speaks');
   else if (wanted <= 0) reasons.push('level-0');
+  const down = live.partMasters.some(({ part, ramp }) => head.parts.includes(part) && rampAt(ramp, at) <= 0);
+  if (down) reasons.push('part-master-down');
   if (live.blackout.on && !head.fixture.freeOfBlackout) reasons.push('blackout');
-  else if (master <= 0) reasons.push('master-down');
-  if (!live.sending) reasons.push('not-sending');
+  else if (rampAt(live.master, at) <= 0 && !head.fixture.freeOfMaster) reasons.push('master-down');
+  return reasons;
+}
+
+/** What the lamp's own channels say, whatever its level is. */
+function channelDarkness({ mode }: Head, bytes: readonly number[], level: number): readonly Darkness[] {
+  const reasons: Darkness[] = [];
+  const does = (attribute: string) => {
+    const channel = mode.channels.find((one) => one.attribute === attribute);
+    const value = channel && bytes[channel.at[0]! - 1];
+    return channel && value !== undefined ? rangeAt(channel, value)?.does : undefined;
+  };
+  if (does('Shutter1') === 'closed') reasons.push('shutter-closed');
+  const emitters = mode.channels.filter(({ attribute }) => attribute.startsWith('ColorAdd_'));
+  const dark = emitters.every(({ at }) => at.every((place) => (bytes[place - 1] ?? 0) === 0));
+  if (emitters.length > 0 && dark && level > 0) reasons.push('emitters-0');
+  if (does('LampControl') === 'lamp off') reasons.push('lamp-off');
   return reasons;
 }
 
 function bytesOf(
   program: Program,
-  fixture: string,
+  { fixture, mode }: Head,
   live: LiveState,
   at: Seconds,
   over: (frame: Uint8Array) => void = () => undefined,
 ): number[] {
   const frame = new Uint8Array(program.universes.length * 512);
-  const [grand, dark] = [grandAt(live, at), blackoutAt(live, at)];
-  program.heads.forEach((head, i) => head.fixture.id === fixture && writeHead(program, i, grand, dark, at, frame));
+  const dark = blackoutAt(live, at);
+  program.heads.forEach((head, i) => head.fixture.id === fixture.id && writeHead(program, i, dark, at, frame));
   over(frame);
-  const { fixture: patch, mode } = program.heads.find((head) => head.fixture.id === fixture)!;
-  const start = program.universes.indexOf(patch.universe) * 512 + patch.address - 1;
+  const start = program.universes.indexOf(fixture.universe) * 512 + fixture.address - 1;
   const length = mode.channels.reduce((most, channel) => Math.max(most, ...channel.at), 0);
-  return Array.from(frame.subarray(start, start + Math.min(length, 513 - patch.address)));
+  return Array.from(frame.subarray(start, start + Math.min(length, 513 - fixture.address)));
 }

@@ -1,12 +1,18 @@
 // Which bytes a head owns and how its numbers become them.
 
 import { EMITTERS, isPrimary, mixerFor, type EmitterName, type MeasuredEmitters } from '../colour';
-import { bounds, snaps, type Channel, type Range } from '../rig';
-import { GROUPS } from './columns';
+import { bounds, mountRotation, snaps, type Channel, type Range } from '../rig';
+import { FIELDS, type Field } from './fields';
 import type { ChannelKind, Head, HeadPlan } from './program';
 
 /** @param index the head's row in the program. */
-export function headPlan(head: Head, index: number, universes: readonly number[]): HeadPlan {
+export function headPlan(
+  head: Head,
+  index: number,
+  universes: readonly number[],
+  ownFields: ReadonlyMap<string, number>,
+  fields: readonly Field[],
+): HeadPlan {
   const mine = head.mode.channels.filter((channel) =>
     channel.cell === undefined ? head.cell === 0 : channel.cell === head.cell,
   );
@@ -46,8 +52,17 @@ export function headPlan(head: Head, index: number, universes: readonly number[]
         dark: channel.dark ?? -1,
         slots: slotValues(channel.ranges),
         shutter: shutterValues(channel),
+        own: fields[ownFields.get(channel.attribute) ?? -1] ?? null,
       };
     }),
+    turning:
+      head.profile.panRange > 0
+        ? {
+            rotation: mountRotation(head.mount),
+            place: Float64Array.of(head.mount.x, head.mount.y, head.mount.z),
+            bounds: Float64Array.of(panLow, panHigh, tiltLow, tiltHigh),
+          }
+        : null,
   };
 }
 
@@ -80,6 +95,8 @@ function kindOf(channel: Channel, head: Head, mixes: boolean, filters: boolean):
   if (attribute === 'Color1') return 'slot';
   if (attribute === 'Zoom') return 'zoom';
   if (attribute === 'Fog1') return 'haze';
+  // Emitters outside the mix, UV above all, shine with the level where there is no dimmer before them.
+  if (attribute.startsWith('ColorAdd_')) return 'direct';
   return 'rest';
 }
 
@@ -112,7 +129,8 @@ function shutterValues({ ranges, home }: Channel): Float64Array {
   );
 }
 
-const GROUP_OF: Readonly<Record<string, (typeof GROUPS)[number]['name']>> = {
+const FIELD_OF: Readonly<Record<string, string>> = {
+  Dimmer: 'level',
   Pan: 'aim',
   Tilt: 'aim',
   Zoom: 'zoom',
@@ -122,13 +140,13 @@ const GROUP_OF: Readonly<Record<string, (typeof GROUPS)[number]['name']>> = {
   Shutter1: 'strobe',
 };
 
-/** For each group, whether this head jumps in it: as the group does, unless its type says otherwise of a channel. */
+/** For each field of every program, whether this head jumps in it: as is usual, unless its type says so of a channel. */
 export function snapsOf({ mode }: Head): readonly boolean[] {
-  return GROUPS.map((group) => {
+  return FIELDS.map((field) => {
     const said = mode.channels.find(
       ({ attribute, snap }) =>
-        snap !== undefined && (GROUP_OF[attribute] ?? (isEmitter(attribute) ? 'colour' : undefined)) === group.name,
+        snap !== undefined && (FIELD_OF[attribute] ?? (isEmitter(attribute) ? 'colour' : undefined)) === field.name,
     );
-    return said ? snaps(said) : group.snap;
+    return said ? snaps(said) : field.snap;
   });
 }

@@ -1,4 +1,4 @@
-export * from './columns';
+export * from './fields';
 export * from './program';
 export * from './compile';
 export * from './render';

@@ -14,7 +14,7 @@ export function lampsFor(program: Program): Float32Array<ArrayBuffer> {
 
 /** Fills `out` (`LAMP_STRIDE` numbers per head) with what a frame's bytes mean. Allocates nothing but on its first call. */
 export function readLamps(program: Program, frame: Uint8Array, out: Float32Array): void {
-  const { mix, linear } = program.scratch;
+  const { solve: mix, linear } = program.scratch;
   for (let head = 0; head < program.plans.length; head++) {
     const plan = program.plans[head]!;
     const { profile, fixture } = program.heads[head]!;

@@ -1,7 +1,9 @@
 // A show and a rig as flat arrays, ready to be rendered.
 
 import type { Mixer } from '../colour';
+import type { Course, LookValue, MoveShape, Position, WaveShape } from '../light';
 import type { Fixture, Mode, Mount, Part, Profile } from '../rig';
+import type { Field } from './fields';
 
 /** One thing that gives light of its own: a lamp, or one cell of a bar. */
 export type Head = {
@@ -16,16 +18,66 @@ export type Head = {
   readonly parts: readonly Part['id'][];
 };
 
-/** What one look says to the heads: rows of (head, which groups, numbers). */
-export type Sheet = {
+/** One wave on one strand: what it does to each of its rows. */
+export type Motion = {
+  readonly kind: 'number' | 'hue' | 'colours' | 'slot' | 'figure' | 'turn';
+  readonly shape: WaveShape | MoveShape;
+  /** Which of the field's numbers it moves. */
+  readonly column: number;
+  /** Turns a beat, or a second where `timed`. */
+  readonly rate: number;
+  readonly timed: boolean;
+  readonly offset: number;
+  /** By row: how far behind in turns, and whose lamp it is. */
+  readonly behind: Float64Array;
+  readonly ranks: Int32Array;
+  readonly low: number;
+  readonly high: number;
+  readonly add: boolean;
+  readonly width: number;
+  readonly points: Float64Array;
+  readonly seed: number;
+  /** OKLab at low and at high; of a wheel, by row, the slots on the way, `SLOT_STEPS` each; signs of a mirrored figure. */
+  readonly from: Float64Array;
+  readonly to: Float64Array;
+};
+
+/** What one look says to some heads in one field. Heads rise; each is spoken to by one strand of a field only. */
+export type Strand = {
+  readonly field: number;
+  readonly count: number;
+  readonly heads: Int32Array;
+  /** `count` rows of the field's width, as they rest, and as waves leave them in this instant. */
+  readonly values: Float64Array;
+  readonly live: Float64Array;
+  /** By row: 1 where the value jumps. */
+  readonly snaps: Uint8Array;
+  /** Whether any row does. */
+  readonly jumps: boolean;
+  /** Own times in beats; -1 for the look's. */
+  readonly fadeIn: number;
+  readonly fadeOut: number;
+  readonly motions: readonly Motion[];
+};
+
+/** What one look, one step of a chase or one hand says. */
+export type Sheet = { readonly name: string; readonly strands: readonly Strand[]; readonly timed: boolean };
+
+/** A look, or a chase: what can stand, and lie on a lane. */
+export type Play = {
   readonly id: string;
   readonly name: string;
   readonly keep: boolean;
-  readonly count: number;
-  readonly heads: Int32Array;
-  /** Bits: 1 level, then one per group. */
-  readonly has: Uint16Array;
-  readonly values: Float32Array;
+  /** Of a look; empty for a chase. */
+  readonly sheet: Sheet;
+  readonly chase: ChaseProgram | null;
+};
+
+export type ChaseProgram = {
+  readonly course: Course;
+  readonly pace: 'beats' | 'seconds' | 'hand';
+  readonly sheets: readonly Sheet[];
+  readonly levels: Float64Array;
 };
 
 export type LaneProgram = {
@@ -35,21 +87,32 @@ export type LaneProgram = {
   /** Seconds of the music. */
   readonly from: Float64Array;
   readonly to: Float64Array;
-  /** When the fade in is over. */
+  /** When the fade in is over; and that of the strand with the longest of its own. */
   readonly inUntil: Float64Array;
+  readonly allIn: Float64Array;
   /** When the fade out begins; at or after `to` where the next clip takes over. */
   readonly outFrom: Float64Array;
+  /** Seconds of one beat where a clip begins: for strands with times of their own. */
+  readonly pulse: Float64Array;
   /** 1 where the next clip begins as this one ends: its fade in is this one's fade out. */
   readonly joined: Uint8Array;
+  /** Beats at which clips begin. */
+  readonly beats: Float64Array;
   /** Null is dark. */
-  readonly sheets: readonly (Sheet | null)[];
+  readonly plays: readonly (Play | null)[];
 };
 
-export type SongProgram = { readonly lanes: readonly LaneProgram[]; readonly duration: number };
+export type SongProgram = {
+  readonly lanes: readonly LaneProgram[];
+  readonly duration: number;
+  /** The tempo map's anchors. */
+  readonly anchorBeats: Float64Array;
+  readonly anchorTimes: Float64Array;
+};
 
 /** How one head's numbers become bytes. */
 export type ChannelKind =
-  'rest' | 'dimmer' | 'emitter' | 'filter' | 'pan' | 'tilt' | 'shutter' | 'gobo' | 'slot' | 'zoom' | 'haze';
+  'rest' | 'dimmer' | 'emitter' | 'direct' | 'filter' | 'pan' | 'tilt' | 'shutter' | 'gobo' | 'slot' | 'zoom' | 'haze';
 
 export type ChannelWriter = {
   readonly kind: ChannelKind;
@@ -72,6 +135,8 @@ export type ChannelWriter = {
   readonly slots: Float64Array;
   /** Shutter: DMX open, and the strobe range as DMX from, to and Hz low, high (-1 where it has none). */
   readonly shutter: Float64Array;
+  /** The field in which a look may speak to this channel by its name; null where none may. */
+  readonly own: Field | null;
 };
 
 export type HeadPlan = {
@@ -84,6 +149,12 @@ export type HeadPlan = {
   readonly freeOfMaster: boolean;
   readonly freeOfBlackout: boolean;
   readonly writers: readonly ChannelWriter[];
+  /** Row-major rotation of the mount, its place, and where it may turn; null for heads that do not. */
+  readonly turning: {
+    readonly rotation: Float64Array;
+    readonly place: Float64Array;
+    readonly bounds: Float64Array;
+  } | null;
 };
 
 /** Result of `compile`. Scratch space belongs to it, so one program is rendered by one caller at a time. */
@@ -92,26 +163,60 @@ export type Program = {
   readonly plans: readonly HeadPlan[];
   /** Universes that have fixtures, rising; universe i fills bytes `[512 i, 512 i + 512)` of a frame. */
   readonly universes: readonly number[];
-  readonly looks: ReadonlyMap<string, Sheet>;
+  /** Looks and chases by id. */
+  readonly plays: ReadonlyMap<string, Play>;
   readonly songs: ReadonlyMap<string, SongProgram>;
   /** Fixtures that could not be compiled, and aims that are out of reach, in words. */
   readonly notes: readonly string[];
-  /** Heads x groups: 1 where a head jumps in a group that otherwise fades, or the group always jumps. */
-  readonly snaps: Uint8Array;
+  /** Fixtures that share channels with another. */
+  readonly overlapping: ReadonlySet<string>;
+  readonly fields: readonly Field[];
+  /** Heads of each part. */
+  readonly casts: ReadonlyMap<string, Int32Array>;
+  /** A value taken by hand as a sheet; the same one for the same value. */
+  readonly handSheet: (value: LookValue) => Sheet;
   readonly scratch: Scratch;
 };
 
 export type Scratch = {
-  readonly values: Float64Array;
-  readonly weights: Float64Array;
-  readonly laneValues: Float64Array;
-  readonly laneWeights: Float64Array;
-  readonly lanePresence: Float64Array;
-  readonly clipWeights: Float64Array;
+  /** By head: what part masters leave. */
+  readonly masters: Float64Array;
+  /** By head: 1 where the aim is a mix of several; in the whole frame, and in the lane being gathered. */
+  readonly mixedAims: Uint8Array;
+  readonly laneMixedAims: Uint8Array;
+  readonly timing: Timing;
   readonly linear: Float64Array;
-  readonly mix: Float64Array;
+  /** The emitters of each head as last solved, `MIX` a head, and the OKLab colour they were solved for. */
+  readonly mixes: Float64Array;
+  readonly mixed: Float64Array;
   readonly solve: Float64Array;
+  readonly turned: Float64Array;
+  readonly position: Position;
 };
+
+/** How far a fade is, for strands with times of their own and for all others. */
+export type Timing = {
+  /** What counts where a strand has no times: of the rise, and of the fall. */
+  rise: number;
+  fall: number;
+  /** Now; when the rise began, what it goes from and to; when the fall ends (Infinity: none), and a beat's seconds. */
+  at: number;
+  begin: number;
+  from: number;
+  to: number;
+  end: number;
+  pulse: number;
+  /** Whether the rise goes by fade-out times: a look on its way out. */
+  leaving: boolean;
+  /** Scales the whole. */
+  scale: number;
+};
+
+/** Room for the emitters of one head. */
+export const MIX = 8;
+
+/** In how many steps the slots of a colour wheel on the way from one colour to another are looked up. */
+export const SLOT_STEPS = 24;
 
 /** A frame for this program: 512 bytes per universe. */
 export function frameFor(program: Program): Uint8Array<ArrayBuffer> {

@@ -1,18 +1,11 @@
-// Looks: what the parts of a show should do, without a word about channels.
+// Looks and chases: what the parts of a show should do, without a word about channels.
 
 import { z } from 'zod';
 import { beats } from '../units';
-import { Chroma, Name, idOf } from '../rig/schema';
-
-/**
- * How an attribute gets its value over a cast. `hold` gives all lamps the same; `spread` deals a list out over the
- * lamps in cast order, again and again. Waves and followers will be further members of this union.
- */
-const drive = <T extends z.ZodType>(value: T) =>
-  z.discriminatedUnion('type', [
-    z.strictObject({ type: z.literal('hold'), value }),
-    z.strictObject({ type: z.literal('spread'), values: z.array(value).min(1).max(512) }),
-  ]);
+import { Chroma, DOES, Name, idOf } from '../rig/schema';
+import { drive } from './drive';
+import { Pick } from './places';
+import { Wave } from './wave';
 
 /** Where heads point: a named aim, or pan and tilt in degrees from the middle. */
 export const AimValue = z.union([
@@ -21,39 +14,121 @@ export const AimValue = z.union([
 ]);
 export type AimValue = z.infer<typeof AimValue>;
 
-/** What one part does in a look. What is left out is left alone. */
-export const LookValue = z.strictObject({
-  part: idOf<'Part'>(),
-  /** 0…1 */
-  level: drive(z.number().min(0).max(1)).optional(),
-  colour: drive(Chroma).optional(),
-  aim: drive(AimValue).optional(),
-  /** Flashes a second; 0 is steady. */
-  strobe: drive(z.number().min(0).max(30)).optional(),
-  /** Slot of the gobo wheel; 0 is open. */
-  gobo: drive(z.number().int().min(0).max(63)).optional(),
-  /** 0 narrow … 1 wide */
-  zoom: drive(z.number().min(0).max(1)).optional(),
-  /** 0…1 */
-  haze: drive(z.number().min(0).max(1)).optional(),
-});
+/**
+ * What any other attribute should do: its whole channel as 0…1, a range by what it does (with a slot, or the physical
+ * value it should have: Hz, rpm, degrees), or a range by the name the lamp's type gives it.
+ */
+export const Setting = z.union([
+  z.number().min(0).max(1),
+  z.strictObject({
+    does: z.enum(DOES),
+    slot: z.number().int().min(0).max(63).optional(),
+    at: z.number().min(-10000).max(10000).optional(),
+  }),
+  z.strictObject({ range: z.string().trim().min(1).max(80) }),
+]);
+export type Setting = z.infer<typeof Setting>;
+
+const FadeBeats = z.number().min(0).max(256).transform(beats);
+
+/** Own times of what is said, in place of the look's. */
+export const Times = z.strictObject({ in: FadeBeats.optional(), out: FadeBeats.optional() });
+export type Times = z.infer<typeof Times>;
+
+const Unit = z.number().min(0).max(1);
+
+/** The attributes that have a word of their own; all others are told by `more`. */
+export const ASPECTS = ['level', 'colour', 'aim', 'strobe', 'gobo', 'zoom', 'haze'] as const;
+export type Aspect = (typeof ASPECTS)[number];
+
+/** What one part, or some of its places, or bare lamps do in a look. What is left out is left alone. */
+export const LookValue = z
+  .strictObject({
+    part: idOf<'Part'>().optional(),
+    /** Which places of the part; without: all. */
+    pick: Pick.optional(),
+    /** Lamps by themselves, where no part is meant. They are known to one room only. */
+    lamps: z.array(idOf<'Fixture'>()).min(1).max(2000).optional(),
+    /** 0…1 */
+    level: drive(Unit).optional(),
+    colour: drive(Chroma).optional(),
+    aim: drive(AimValue).optional(),
+    /** Flashes a second; 0 is steady. */
+    strobe: drive(z.number().min(0).max(30)).optional(),
+    /** Slot of the gobo wheel; 0 is open. */
+    gobo: drive(z.number().int().min(0).max(63)).optional(),
+    /** 0 narrow … 1 wide */
+    zoom: drive(Unit).optional(),
+    /** 0…1 */
+    haze: drive(Unit).optional(),
+    /** Any other attribute by its GDTF name: single emitters, a wheel's slot, focus, iris, frost, prism, a shutter held shut. */
+    more: z.record(z.string().min(1).max(60), drive(Setting)).optional(),
+    waves: z.array(Wave).max(16).optional(),
+    times: Times.optional(),
+  })
+  .refine((value) => (value.part === undefined) !== (value.lamps === undefined), 'either a part or lamps are needed');
 export type LookValue = z.infer<typeof LookValue>;
 
-export const Look = z.strictObject({
+/** The families in which attributes are timed and stored together. */
+export const FAMILIES = ['level', 'colour', 'aim', 'beam', 'rate', 'other'] as const;
+
+const labels = {
+  /** A colour to find it by: one of the eight tints of parts and sections. */
+  tint: z.number().int().min(0).max(7).optional(),
+  folder: z.string().trim().min(1).max(60).optional(),
+};
+
+const playable = {
   id: idOf<'Look'>(),
   number: z.number().int().min(1).max(9999),
   name: Name,
-  fadeIn: z.number().min(0).max(256).transform(beats),
-  fadeOut: z.number().min(0).max(256).transform(beats),
+  fadeIn: FadeBeats,
+  fadeOut: FadeBeats,
   /** Stays on when a song starts. */
   keep: z.boolean().default(false),
-  values: z.array(LookValue).max(200),
+  /** Begins clean: what stands when it comes on goes off. */
+  clean: z.boolean().optional(),
+  /** Whether attributes jump when the fade begins, by name; without, as the lamp's type says. */
+  snaps: z.record(z.string().min(1).max(60), z.boolean()).optional(),
+  ...labels,
+};
+
+export const Look = z.strictObject({
+  ...playable,
+  /** Beats it stays once it is in; then it goes out by itself. */
+  hold: z.number().min(0).max(4096).transform(beats).optional(),
+  /** Fade times of single families. */
+  times: z.partialRecord(z.enum(FAMILIES), Times).optional(),
+  values: z.array(LookValue).max(400),
 });
 export type Look = z.infer<typeof Look>;
-export type Drive<T> =
-  { readonly type: 'hold'; readonly value: T } | { readonly type: 'spread'; readonly values: readonly T[] };
 
-/** The value for the lamp at place `index` of its cast. */
-export function valueAt<T>(source: Drive<T>, index: number): T {
-  return source.type === 'hold' ? source.value : source.values[index % source.values.length]!;
-}
+const StepTime = z.number().min(0).max(4096);
+
+/** A step of a chase: a look, or values of its own. First it fades, then it holds. */
+export const Step = z.strictObject({
+  id: idOf<'Step'>(),
+  look: idOf<'Look'>().optional(),
+  values: z.array(LookValue).max(200).default([]),
+  fade: StepTime,
+  hold: StepTime,
+  /** Scales the levels of the step. */
+  level: Unit.default(1),
+});
+export type Step = z.infer<typeof Step>;
+
+export const DIRECTIONS = ['forward', 'back', 'bounce', 'random'] as const;
+/** What moves a chase on: beats of the clock, seconds, or a press for each step (fades count in beats). */
+export const PACES = ['beats', 'seconds', 'hand'] as const;
+
+/** Steps that follow one another. A chase stands wherever a look can stand, and shares its ids. */
+export const Chase = z.strictObject({
+  ...playable,
+  pace: z.enum(PACES),
+  direction: z.enum(DIRECTIONS).default('forward'),
+  /** How often it runs through; 0 is for ever. */
+  loops: z.number().int().min(0).max(10000).default(0),
+  seed: z.number().int().min(0).max(1e6).default(0),
+  steps: z.array(Step).max(256),
+});
+export type Chase = z.infer<typeof Chase>;

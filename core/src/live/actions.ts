@@ -1,11 +1,19 @@
 // What can be pressed, and the log that keeps the order in which it was.
 
 import { z } from 'zod';
-import { seconds } from '../units';
+import { beats, seconds } from '../units';
+import { LookValue } from '../light/schema';
 import { idOf } from '../rig/schema';
 
 const Moment = z.number().min(-1e9).max(1e9).transform(seconds);
 const Length = z.number().min(0).max(600).transform(seconds);
+const Beat = z.number().min(-1e7).max(1e7).transform(beats);
+/** Seconds of one beat. */
+const Pulse = z.number().min(0.05).max(10).transform(seconds);
+export const Rate = z
+  .number()
+  .min(1 / 16)
+  .max(16);
 const UniverseNumber = z.number().int().min(1).max(63999);
 const Channel = z.number().int().min(1).max(512);
 
@@ -38,8 +46,35 @@ export const Action = z.discriminatedUnion('type', [
     /** Given where this screen takes up the sound. */
     sound: z.string().max(60).optional(),
   }),
-  z.strictObject({ type: z.literal('look-on'), look: idOf<'Look'>(), fade: Length }),
-  z.strictObject({ type: z.literal('look-off'), look: idOf<'Look'>(), fade: Length }),
+  /** A look or a chase comes on: over all others that stand, as far as it speaks. */
+  z.strictObject({
+    type: z.literal('look-on'),
+    look: idOf<'Look'>(),
+    fade: Length,
+    /** Where the clock stood, in beats, and how long a beat was; without, those of the free clock. */
+    beat: Beat.optional(),
+    pulse: Pulse.optional(),
+    /** How long it stays once it is in, and how long it then takes to go; without, it stays. */
+    hold: Length.optional(),
+    out: Length.optional(),
+  }),
+  z.strictObject({ type: z.literal('look-off'), look: idOf<'Look'>(), fade: Length, pulse: Pulse.optional() }),
+  /** A chase that goes by hand moves on by so many steps, back where below 0. */
+  z.strictObject({
+    type: z.literal('step'),
+    look: idOf<'Look'>(),
+    by: z.number().int().min(-64).max(64).default(1),
+    beat: Beat.optional(),
+  }),
+  /** How fast waves and chases run against the clock: all of them, or one look. */
+  z.strictObject({ type: z.literal('speed'), rate: Rate, look: idOf<'Look'>().optional(), beat: Beat.optional() }),
+  /** How long fades take that are begun from now on, against what they say. */
+  z.strictObject({ type: z.literal('fade-times'), factor: z.number().min(0).max(16) }),
+  z.strictObject({ type: z.literal('part-master'), part: idOf<'Part'>(), level: z.number().min(0).max(1) }),
+  /** Taken by hand over everything; one value for each part and pick, or set of lamps. A later one of the same counts. */
+  z.strictObject({ type: z.literal('hand'), values: z.array(LookValue).min(1).max(400) }),
+  /** Gives back what is in hand: of one part, or all. */
+  z.strictObject({ type: z.literal('hands-off'), part: idOf<'Part'>().optional(), fade: Length }),
   z.strictObject({ type: z.literal('master'), level: z.number().min(0).max(1) }),
   z.strictObject({ type: z.literal('blackout'), on: z.boolean(), fade: Length.default(seconds(0)) }),
   /** Master output: are we sending at all? */

@@ -1,4 +1,7 @@
 export * from './actions';
 export * from './state';
+export * from './run';
+export * from './hands';
+export * from './standing';
 export * from './conductor';
 export * from './messages';

@@ -2,13 +2,18 @@
 
 import { z } from 'zod';
 import { never } from '../problem';
-import { seconds, type Seconds } from '../units';
+import { beats, seconds, type Seconds } from '../units';
 import { idOf } from '../rig/schema';
-import { rampAt, rampOn, steady, type Ramp } from '../light/ramp';
+import { rampOn, steady } from '../light/ramp';
 import { tapsWith, tempoOfTaps } from '../time';
+import { LookValue } from '../light/schema';
 import { HeldChannel, type Entry } from './actions';
+import { handsOff, handsWith } from './hands';
+import { AT_CLOCK, freeBeat, runAt, runChanged } from './run';
+import { lookTurned, ownBeat, stepped } from './standing';
 
 const Moment = z.number().transform(seconds);
+const RunShape = z.strictObject({ rate: z.number(), from: z.number(), to: z.number() });
 const RampShape = z.strictObject({ from: z.number(), to: z.number(), at: Moment, duration: Moment });
 
 /** A test of bare channels, begun `at`: all of them flashing until `until`, or one after the other. */
@@ -48,15 +53,37 @@ export const LiveState = z.strictObject({
       sound: z.string().optional(),
     })
     .nullable(),
-  /** Looks that are on or fading out, in the order in which they came on. */
-  standing: z.array(z.strictObject({ look: idOf<'Look'>(), on: z.boolean(), ramp: RampShape })),
+  /** Looks and chases that are on or fading out, in the order in which they came on. */
+  standing: z.array(
+    z.strictObject({
+      look: idOf<'Look'>(),
+      on: z.boolean(),
+      ramp: RampShape,
+      /** When it came on, by time and by the clock's beats, and how long a beat was then. */
+      since: Moment.optional(),
+      beat: z.number().transform(beats).optional(),
+      pulse: Moment.optional(),
+      /** When it goes out by itself, and how long that takes. */
+      ends: z.strictObject({ at: Moment, fade: Moment }).optional(),
+      /** Steps pressed on so far, and when the last one was, by the clock's beats. */
+      presses: z.strictObject({ count: z.number().int(), beat: z.number().transform(beats) }).optional(),
+      speed: RunShape.optional(),
+    }),
+  ),
+  /** What is in hand, or fading out of it; later ones over earlier ones. */
+  hands: z.array(z.strictObject({ value: LookValue, on: z.boolean(), ramp: RampShape })),
   master: RampShape,
+  partMasters: z.array(z.strictObject({ part: idOf<'Part'>(), ramp: RampShape })),
+  /** Speed of waves and chases against the clock. */
+  speed: RunShape,
+  /** Scales the fades that are begun. */
+  fadeTimes: z.number(),
   /** 1 is dark. */
   blackout: z.strictObject({ on: z.boolean(), ramp: RampShape }),
   sending: z.boolean(),
   taps: z.array(Moment),
-  /** The free clock: pulses a minute, and a moment at which one falls. */
-  tempo: z.strictObject({ bpm: z.number(), at: Moment }),
+  /** The free clock: pulses a minute, a moment at which one falls, and the number of that one. */
+  tempo: z.strictObject({ bpm: z.number(), at: Moment, beat: z.number().transform(beats) }),
   /** Bare channels held by hand, in the order of universe and address. */
   held: z.array(HeldChannel),
   test: ChannelTest.nullable(),
@@ -68,11 +95,15 @@ export const AT_REST: LiveState = {
   seq: 0,
   song: null,
   standing: [],
+  hands: [],
   master: steady(1),
+  partMasters: [],
+  speed: AT_CLOCK,
+  fadeTimes: 1,
   blackout: { on: false, ramp: steady(0) },
   sending: true,
   taps: [],
-  tempo: { bpm: 120, at: seconds(0) },
+  tempo: { bpm: 120, at: seconds(0), beat: beats(0) },
   held: [],
   test: null,
 };
@@ -128,9 +159,38 @@ function next(state: LiveState, { action, at }: Entry): LiveState {
         },
       };
     case 'look-on':
-      return lookTurned(letGoOfStillSong(state), action.look, true, at, action.fade);
     case 'look-off':
-      return lookTurned(state, action.look, false, at, action.fade);
+      return lookTurned(action.type === 'look-on' ? letGoOfStillSong(state) : state, action, at);
+    case 'step':
+      return {
+        ...state,
+        standing: state.standing.map((one) =>
+          one.look === action.look ? stepped(one, action.by, ownBeat(state, one, action.beat, at)) : one,
+        ),
+      };
+    case 'speed': {
+      const beat = action.beat ?? freeBeat(state, at);
+      if (action.look === undefined) return { ...state, speed: runChanged(state.speed, action.rate, beat) };
+      const scaled = runAt(state.speed, beat);
+      return {
+        ...state,
+        standing: state.standing.map((one) =>
+          one.look === action.look ? { ...one, speed: runChanged(one.speed ?? AT_CLOCK, action.rate, scaled) } : one,
+        ),
+      };
+    }
+    case 'fade-times':
+      return { ...state, fadeTimes: action.factor };
+    case 'part-master': {
+      const before = state.partMasters.find((one) => one.part === action.part);
+      const ramp = rampOn(before?.ramp ?? steady(1), action.level, at, MASTER_SMOOTHING);
+      const others = state.partMasters.filter((one) => one.part !== action.part);
+      return { ...state, partMasters: [...others, { part: action.part, ramp }] };
+    }
+    case 'hand':
+      return { ...letGoOfStillSong(state), hands: handsWith(state.hands, action.values, at) };
+    case 'hands-off':
+      return { ...state, hands: handsOff(state.hands, action.part, at, seconds(action.fade * state.fadeTimes)) };
     case 'master':
       return { ...state, master: rampOn(state.master, action.level, at, MASTER_SMOOTHING) };
     case 'blackout':
@@ -143,7 +203,9 @@ function next(state: LiveState, { action, at }: Entry): LiveState {
     case 'tap': {
       const taps = tapsWith(state.taps, at);
       const tapped = tempoOfTaps(taps);
-      return { ...state, taps: [...taps], tempo: tapped ?? { bpm: state.tempo.bpm, at } };
+      const tempo = tapped ?? { bpm: state.tempo.bpm, at };
+      // The count goes on, so that what runs over several beats does not start anew with each tap.
+      return { ...state, taps: [...taps], tempo: { ...tempo, beat: beats(Math.round(freeBeat(state, tempo.at))) } };
     }
     case 'hold-channels':
       return { ...state, held: heldWith(state.held, action.channels) };
@@ -178,21 +240,4 @@ function heldWith(held: readonly HeldChannel[], more: readonly HeldChannel[]): H
 /** A look chosen by hand while a song stands still is what one wants to see; the song's light comes back with play or seek. */
 function letGoOfStillSong(state: LiveState): LiveState {
   return state.song && !state.song.playing ? { ...state, song: null } : state;
-}
-
-function lookTurned(
-  state: LiveState,
-  look: LiveState['standing'][number]['look'],
-  on: boolean,
-  at: Seconds,
-  fade: Seconds,
-): LiveState {
-  const before = state.standing.find((one) => one.look === look);
-  const gone = (one: { on: boolean; ramp: Ramp }) => !one.on && rampAt(one.ramp, at) <= 0;
-  const others = state.standing.filter((one) => one.look !== look && !gone(one));
-  if (!before && !on) return { ...state, standing: others };
-  const turned = { look, on, ramp: rampOn(before?.ramp ?? steady(0), on ? 1 : 0, at, fade) };
-  // A look that fades out keeps its place; one that comes on goes on top.
-  const standing = before && !on ? state.standing.map((one) => (one === before ? turned : one)) : [...others, turned];
-  return { ...state, standing };
 }

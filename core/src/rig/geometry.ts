@@ -102,6 +102,48 @@ export function panTiltTo(
   return { pan: best.pan, tilt: best.tilt, reached: best.miss < REACHED };
 }
 
+/**
+ * Writes pan and tilt, degrees, that point a head at a stage point to `out[0..1]`: of the solutions inside its bounds
+ * the one nearest to `nearPan`, `nearTilt`. For the frame loop: allocates nothing.
+ * @param rotation, place, limits see `mountRotation`, the mount's place in metres, and `bounds`.
+ * @returns how far that is from `nearPan`, `nearTilt` in degrees; Infinity where none lies inside, and nothing is written.
+ */
+export function pointNear(
+  rotation: Float64Array,
+  place: Float64Array,
+  limits: Float64Array,
+  px: number,
+  py: number,
+  pz: number,
+  nearPan: number,
+  nearTilt: number,
+  out: Float64Array,
+): number {
+  const dx = px - place[0]!;
+  const dy = py - place[1]!;
+  const dz = pz - place[2]!;
+  const length = Math.sqrt(dx * dx + dy * dy + dz * dz) || 1;
+  const x = (rotation[0]! * dx + rotation[3]! * dy + rotation[6]! * dz) / length;
+  const y = (rotation[1]! * dx + rotation[4]! * dy + rotation[7]! * dz) / length;
+  const z = (rotation[2]! * dx + rotation[5]! * dy + rotation[8]! * dz) / length;
+  const tilt = Math.acos(clamp(-z, -1, 1)) / RADIANS;
+  const level = Math.abs(x) + Math.abs(y);
+  let least = Infinity;
+  for (let flip = 0; flip < 2; flip++) {
+    const t = flip === 0 ? tilt : -tilt;
+    if (t < limits[2]! - 1e-6 || t > limits[3]! + 1e-6) continue;
+    const base = level < 1e-9 ? nearPan : Math.atan2(-x, y) / RADIANS + flip * 180;
+    const p = base + 360 * Math.round((nearPan - base) / 360);
+    if (p < limits[0]! - 1e-6 || p > limits[1]! + 1e-6) continue;
+    const travel = Math.abs(p - nearPan) + Math.abs(t - nearTilt);
+    if (travel >= least) continue;
+    least = travel;
+    out[0] = p;
+    out[1] = t;
+  }
+  return least;
+}
+
 /** Degrees between where a head points and a stage point, as seen from the head. */
 export function aimError(mount: Mount, turned: { readonly pan: number; readonly tilt: number }, point: Point): number {
   const [x, y, z] = localDirection(mount, point);

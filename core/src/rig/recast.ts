@@ -1,6 +1,7 @@
 // Taking a show to another room: who plays which part there, and what each part loses.
 
-import type { Look, LookValue } from '../light/schema';
+import { namedIn } from '../light/drive';
+import type { Chase, Look, LookValue } from '../light/schema';
 import { patchedFixtures, type Patched } from './patch';
 import type { Casting, Channel, Part, Profile, Rig } from './schema';
 
@@ -52,6 +53,7 @@ type Showing = {
   readonly profiles: readonly Profile[];
   readonly parts: readonly Part[];
   readonly looks: readonly Look[];
+  readonly chases: readonly Chase[];
 };
 
 /**
@@ -62,16 +64,17 @@ export function castingReport(show: Showing, from: Rig, to: Rig, casting: readon
   const here = abilities(show, from);
   const there = abilities(show, to);
   return show.parts.map((part) => {
-    const asked = askedOf(show.looks, part);
+    const asked = askedOf(show, part);
     const was = castOf(from.casting, part, here);
     const is = castOf(casting, part, there);
     return { part, asked, losses: asked.length === 0 ? [] : lossesOf(asked, was, is) };
   });
 }
 
-/** What looks say to a part. */
-export function askedOf(looks: readonly Look[], part: Part): readonly Asked[] {
-  const values = looks.flatMap((look) => look.values.filter((value) => value.part === part.id));
+/** What looks and chases say to a part. */
+export function askedOf({ looks, chases }: Pick<Showing, 'looks' | 'chases'>, part: Part): readonly Asked[] {
+  const spoken = [...looks, ...chases.flatMap((chase) => chase.steps)];
+  const values = spoken.flatMap((one) => one.values.filter((value) => value.part === part.id));
   return ASKED.filter((what) => values.some((value) => asks(value, what)));
 }
 
@@ -79,11 +82,22 @@ const ASKED: readonly Asked[] = ['level', 'colour', 'aim', 'strobe', 'gobo', 'zo
 
 function asks(value: LookValue, what: Asked): boolean {
   const drive = value[what];
+  if (value.waves?.some((wave) => MOVED_BY[what]?.includes(wave.type === 'wave' ? wave.on : wave.type))) return true;
   if (!drive) return false;
   // Asking for a steady, open beam asks for nothing.
   if (what !== 'strobe' && what !== 'gobo') return true;
-  return drive.type === 'hold' ? drive.value !== 0 : drive.values.some((one) => one !== 0);
+  return namedIn<unknown>(drive).some((one) => one !== 0);
 }
+
+/** Which waves ask for what. */
+const MOVED_BY: Readonly<Partial<Record<Asked, readonly string[]>>> = {
+  level: ['level'],
+  colour: ['hue', 'colours'],
+  aim: ['pan', 'tilt', 'move'],
+  strobe: ['strobe'],
+  zoom: ['zoom'],
+  haze: ['haze'],
+};
 
 function abilities(show: Showing, rig: Rig): ReadonlyMap<string, Ability> {
   return new Map(patchedFixtures(rig, show.profiles).map((one) => [one.fixture.id as string, abilityOf(one)]));
@@ -152,7 +166,7 @@ export function suggestedCasting(show: Showing, from: Rig, to: Rig): readonly Ca
   return show.parts.flatMap((part) => {
     const own = to.casting.find((cast) => cast.part === part.id);
     if (own && own.fixtures.length > 0) return [own];
-    const asked = askedOf(show.looks, part);
+    const asked = askedOf(show, part);
     const was = (from.casting.find((cast) => cast.part === part.id)?.fixtures ?? []).flatMap(
       (id) => here.get(id) ?? [],
     );

@@ -6,7 +6,7 @@ import { changed, put, remove, type ChangeOf } from '../change/change';
 import { id, type Beats } from '../units';
 import { Casting, Fixture, Name, Part, Profile, Rig, idOf } from '../rig/schema';
 import { applyToRig, RIG_COMMANDS } from './rig-edits';
-import { Look } from '../light/schema';
+import { applyToLooks, LOOK_COMMANDS } from './look-edits';
 import { Clip, Section, Song, type Lane } from '../song/schema';
 import { clearedClips, laidClips } from '../song/lay';
 import type { Show } from './schema';
@@ -35,8 +35,7 @@ export const Command = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('add-part'), part: Part }),
   z.strictObject({ type: z.literal('cast-part'), rig: idOf<'Rig'>(), casting: Casting }),
   ...RIG_COMMANDS,
-  z.strictObject({ type: z.literal('store-look'), look: Look }),
-  z.strictObject({ type: z.literal('remove-look'), look: idOf<'Look'>() }),
+  ...LOOK_COMMANDS,
   z.strictObject({ type: z.literal('add-song'), added: Song, at: z.number().int().min(0).optional() }),
   z.strictObject({ type: z.literal('remove-song'), ...inSong }),
   z.strictObject({ type: z.literal('rename-song'), ...inSong, title: Name }),
@@ -114,12 +113,10 @@ function apply(show: Draft<Show>, command: Command): void {
       return;
     }
     case 'store-look':
-      return put(show.looks, command.look);
+    case 'store-chase':
     case 'remove-look':
-      remove(show.looks, command.look);
-      for (const song of show.songs)
-        for (const lane of song.lanes) lane.clips = lane.clips.filter((clip) => clip.look !== command.look);
-      return;
+    case 'move-look':
+      return applyToLooks(show, command);
     case 'add-song':
       if (!show.songs.some((song) => song.id === command.added.id))
         show.songs.splice(command.at ?? show.songs.length, 0, command.added);

@@ -2,7 +2,7 @@
 
 import { failed, ok, type Result } from '../problem';
 
-export const NEWEST = 2;
+export const NEWEST = 3;
 
 type Json = Readonly<Record<string, unknown>>;
 
@@ -10,6 +10,8 @@ type Json = Readonly<Record<string, unknown>>;
 export const MIGRATIONS: Readonly<Record<number, (show: Json) => Json>> = {
   // Gobos were bare names. Everything else that came with version 2 may be left out.
   1: (show) => ({ ...show, profiles: listOf(show['profiles']).map(withPatterns) }),
+  // Chases came. Whatever else is new in looks may be left out.
+  2: (show) => ({ ...show, chases: [] }),
 };
 
 const PATTERNS_OF_OLD = ['open', 'leaves', 'waves', 'dots', 'rings', 'net', 'rays', 'bars'];

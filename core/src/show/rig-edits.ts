@@ -5,6 +5,7 @@ import { z } from 'zod';
 import { put, remove } from '../change/change';
 import { never } from '../problem';
 import { Aim, Casting, Name, Picture, Shape, idOf, type Rig } from '../rig/schema';
+import type { Look } from '../light/schema';
 import type { Show } from './schema';
 
 const inRig = { rig: idOf<'Rig'>() };
@@ -61,7 +62,7 @@ export function applyToRig(show: Draft<Show>, command: RigCommand): void {
     case 'remove-part':
       remove(show.parts, command.part);
       for (const room of show.rigs) room.casting = room.casting.filter((cast) => cast.part !== command.part);
-      for (const look of show.looks) look.values = look.values.filter((value) => value.part !== command.part);
+      for (const spoken of spokenIn(show)) spoken.values = spoken.values.filter(({ part }) => part !== command.part);
       return;
     case 'merge-parts':
       return mergeParts(show, command);
@@ -101,12 +102,17 @@ function mergeParts(show: Draft<Show>, { part, into }: { part: string; into: str
     else rig.casting.push({ part: kept.id, fixtures: gone.fixtures });
     rig.casting = rig.casting.filter((one) => one.part !== part);
   }
-  for (const look of show.looks) {
-    const heard = look.values.some((value) => value.part === into);
-    look.values = look.values.flatMap((value) => {
+  for (const spoken of spokenIn(show)) {
+    const heard = spoken.values.some((value) => value.part === into);
+    spoken.values = spoken.values.flatMap((value) => {
       if (value.part !== part) return [value];
       return heard ? [] : [{ ...value, part: kept.id }];
     });
   }
   remove(show.parts, part);
+}
+
+/** Everything that says something to parts: looks, and the steps of chases. */
+function spokenIn(show: Draft<Show>): readonly { values: Draft<Look>['values'] }[] {
+  return [...show.looks, ...show.chases.flatMap((chase) => chase.steps)];
 }

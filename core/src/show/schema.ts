@@ -3,7 +3,7 @@
 import { z } from 'zod';
 import { failed, ok, type Result } from '../problem';
 import { Aim, Name, Part, Profile, Rig, idOf } from '../rig/schema';
-import { Look } from '../light/schema';
+import { Chase, Look } from '../light/schema';
 import { Song } from '../song/schema';
 import { migrated, NEWEST } from './migrate';
 
@@ -19,6 +19,7 @@ export const Show = z.strictObject({
   parts: z.array(Part).max(200),
   aims: z.array(Aim).max(1000),
   looks: z.array(Look).max(5000),
+  chases: z.array(Chase).max(1000),
   songs: z.array(Song).max(5000),
 });
 export type Show = z.infer<typeof Show>;

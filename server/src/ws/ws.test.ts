@@ -99,7 +99,7 @@ async function screen(origin = `http://localhost:${port}`): Promise<Screen> {
 
 const hello = (show: { id: string; revision: number } | null = null): FromScreen => ({
   type: 'hello',
-  protocol: 3,
+  protocol: 4,
   screen: 'test',
   show,
 });

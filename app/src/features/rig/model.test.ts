@@ -45,11 +45,12 @@ test('a lamp has the tint of the first part it plays', () => {
 
 test('what speaks to a lamp is said once a source, with how much of it counts', () => {
   const source = 'look Harbour blue';
+  const still = { moving: false, wins: true };
   expect(
     contributionWords([
-      { source, attribute: 'level', values: [0.5], weight: 0.4 },
-      { source, attribute: 'colour', values: [1, 0, 0], weight: 0.4 },
-      { source: 'lane Looks: dark', attribute: 'level', values: [0], weight: 1 },
+      { source, attribute: 'level', values: [0.5], weight: 0.4, ...still },
+      { source, attribute: 'colour', values: [1, 0, 0], weight: 0.4, ...still },
+      { source: 'lane Looks: dark', attribute: 'level', values: [0], weight: 1, ...still },
     ]),
   ).toEqual(['look Harbour blue: level 50 %, colour (40 % in)', 'lane Looks: dark: level 0 %']);
 });

@@ -1,6 +1,6 @@
 import type { Contribution, Darkness } from '@hovlix/core/engine';
 import type { Fixture, Patched, Rig } from '@hovlix/core/rig';
-import { footprint } from '@hovlix/core/rig';
+import { attributeOf, footprint } from '@hovlix/core/rig';
 
 /** What keeps a lamp dark, and what to do about it. */
 export function darkWords(reason: Darkness): string {
@@ -15,6 +15,16 @@ export function darkWords(reason: Darkness): string {
       return 'The grand master is down.';
     case 'blackout':
       return 'Blackout is on.';
+    case 'part-master-down':
+      return 'The master of its part is down.';
+    case 'shutter-closed':
+      return 'Its shutter is closed: whatever its level, no light comes out.';
+    case 'emitters-0':
+      return 'All its colours are at 0, so there is nothing to dim.';
+    case 'lamp-off':
+      return 'Its lamp is switched off by its control channel.';
+    case 'overlap':
+      return 'Another lamp listens on the same channels, so the two fight. Give one of them other addresses.';
     case 'not-sending':
       return 'Master output is off: nothing is sent at all.';
   }
@@ -23,9 +33,11 @@ export function darkWords(reason: Darkness): string {
 /** One line a source: which attributes it gives, and how much of it counts. The strongest last, as the last one wins. */
 export function contributionWords(contributions: readonly Contribution[]): readonly string[] {
   const sources = new Map<string, { attributes: string[]; weight: number }>();
-  for (const { source, attribute, values, weight } of contributions) {
+  for (const { source, attribute, values, weight, moving } of contributions) {
     const line = sources.get(source) ?? { attributes: [], weight };
-    line.attributes.push(attribute === 'level' ? `level ${Math.round(values[0]! * 100)} %` : attribute);
+    if (attribute === 'slot') continue;
+    const name = attribute === 'level' ? `level ${Math.round(values[0]! * 100)} %` : fieldWord(attribute);
+    line.attributes.push(moving ? `${name} in a wave` : name);
     line.weight = Math.min(line.weight, weight);
     sources.set(source, line);
   }
@@ -33,6 +45,12 @@ export function contributionWords(contributions: readonly Contribution[]): reado
     ([source, { attributes, weight }]) =>
       `${source}: ${attributes.join(', ')}${weight < 0.995 ? ` (${Math.round(weight * 100)} % in)` : ''}`,
   );
+}
+
+/** The word for a field of the engine, or for an attribute that a look speaks to by its name. */
+function fieldWord(field: string): string {
+  const own: Readonly<Record<string, string>> = { move: 'movement', strobe: 'strobe', haze: 'haze', zoom: 'zoom' };
+  return own[field] ?? (/^[a-z]/.test(field) ? field : attributeOf(field).name.toLowerCase());
 }
 
 /** Index of the tint of the first part a fixture plays; undefined where it plays none. */

@@ -1,7 +1,7 @@
 // What a lead sheet shows, worked out without React.
 
-import { hexFromChromaticity } from '@hovlix/core/colour';
-import type { Look } from '@hovlix/core/light';
+import { hexFromChromaticity, type Chromaticity } from '@hovlix/core/colour';
+import { namedIn, type Look } from '@hovlix/core/light';
 import { barAt, beatAt, beatOfBar, meterAtBar, tempoAt, pulseLength, timeAt } from '@hovlix/core/time';
 import type { Clip, Lane, Song } from '@hovlix/core/song';
 import { beats, seconds } from '@hovlix/core/units';
@@ -87,8 +87,8 @@ export function tickColour(look: Look | undefined): string {
   let best: { level: number; hex: string } | undefined;
   for (const value of look?.values ?? []) {
     if (!value.colour) continue;
-    const level = !value.level ? 0 : value.level.type === 'hold' ? value.level.value : Math.max(...value.level.values);
-    const colour = value.colour.type === 'hold' ? value.colour.value : value.colour.values[0]!;
+    const level = value.level ? Math.max(...namedIn(value.level)) : 0;
+    const colour = namedIn<Chromaticity>(value.colour)[0]!;
     if (!best || level > best.level) best = { level, hex: hexFromChromaticity(colour) };
   }
   return best?.hex ?? '#8a8296';

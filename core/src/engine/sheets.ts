@@ -1,0 +1,196 @@
+// What a look says, as strands of numbers: one for each field and each value that speaks to it.
+
+import {
+  numberAt,
+  pickedPlaces,
+  valueAt,
+  type Drive,
+  type Look,
+  type LookValue,
+  type Setting,
+  type Times,
+  type Wave,
+} from '../light';
+import { attributeOf } from '../rig';
+import { AIM, COLOUR, GOBO, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM } from './fields';
+import { aimBetween, channelOf, labOf, settingValue, type Aimed, type Ground } from './ground';
+import { motionOf } from './motions';
+import type { Head, Sheet, Strand } from './program';
+
+/** A row of a strand: a head, and which place of how many it has among those meant. */
+export type Row = {
+  readonly head: number;
+  readonly place: number;
+  readonly count: number;
+  readonly values: readonly number[];
+};
+
+type Said = Pick<Look, 'times' | 'snaps'>;
+
+/** Of two values that speak to the same head in the same field, the later one is heard. */
+export function sheetOf(name: string, values: readonly LookValue[], said: Said, ground: Ground): Sheet {
+  const strands: Strand[] = [];
+  const heard = new Map<number, Set<number>>();
+  for (const value of [...values].reverse()) {
+    const members = membersOf(value, ground);
+    for (const field of spokenFields(value, ground)) {
+      const claimed = heard.get(field) ?? new Set<number>();
+      heard.set(field, claimed);
+      const rows = members.flatMap((head, place): Row[] => {
+        if (claimed.has(head)) return [];
+        const numbers = rowOf(value, field, ground.heads[head]!, place, members.length, ground);
+        return numbers ? [{ head, place, count: members.length, values: numbers }] : [];
+      });
+      for (const { head } of rows) claimed.add(head);
+      if (rows.length > 0) strands.push(strandOf(value, field, rows, said, ground));
+    }
+  }
+  return { name, strands, timed: strands.some((strand) => strand.fadeIn >= 0 || strand.fadeOut >= 0) };
+}
+
+/** Heads in cast order, cells of a bar one after the other. */
+function membersOf({ part, pick, lamps }: LookValue, { casts, headsOf }: Ground): readonly number[] {
+  const cast = part === undefined ? (lamps ?? []) : (casts.get(part) ?? []);
+  const places = pickedPlaces(pick, cast.length);
+  return [...new Set(places.flatMap((place) => headsOf.get(cast[place]!) ?? []))];
+}
+
+function spokenFields(value: LookValue, { ownFields }: Ground): readonly number[] {
+  const fields = new Set<number>();
+  if (value.level) fields.add(LEVEL);
+  if (value.colour) fields.add(COLOUR).add(SLOT);
+  if (value.aim) fields.add(AIM);
+  if (value.strobe) fields.add(STROBE);
+  if (value.gobo) fields.add(GOBO);
+  if (value.zoom) fields.add(ZOOM);
+  if (value.haze) fields.add(HAZE);
+  for (const attribute of Object.keys(value.more ?? {})) addOwn(attribute);
+  for (const wave of value.waves ?? []) for (const field of fieldsOfWave(wave, ownFields)) fields.add(field);
+  return [...fields];
+
+  function addOwn(attribute: string): void {
+    const field = ownFields.get(attribute);
+    if (field !== undefined) fields.add(field);
+  }
+}
+
+const NAMED: Readonly<Record<string, readonly number[]>> = {
+  level: [LEVEL],
+  hue: [COLOUR, SLOT],
+  pan: [MOVE],
+  tilt: [MOVE],
+  strobe: [STROBE],
+  zoom: [ZOOM],
+  haze: [HAZE],
+};
+
+/** The fields a wave moves. */
+export function fieldsOfWave(wave: Wave, ownFields: ReadonlyMap<string, number>): readonly number[] {
+  if (wave.type === 'move') return [MOVE];
+  if (wave.type === 'colours') return [COLOUR, SLOT];
+  const own = ownFields.get(wave.on);
+  return NAMED[wave.on] ?? (own === undefined ? [] : [own]);
+}
+
+/** The numbers of one head in one field; undefined where this head cannot do it. */
+function rowOf(
+  value: LookValue,
+  field: number,
+  head: Head,
+  place: number,
+  count: number,
+  ground: Ground,
+): readonly number[] | undefined {
+  const single = (drive: Drive<number> | undefined, rest: number) => [drive ? numberAt(drive, place, count) : rest];
+  switch (field) {
+    case LEVEL:
+      return single(value.level, 0);
+    case COLOUR:
+      return colourAt(value, place, count);
+    case SLOT:
+      return head.profile.colours.length > 0 ? [ground.slotOf(head.profile, colourAt(value, place, count))] : undefined;
+    case AIM:
+      return value.aim && aimAt(value.aim, head, place, count, ground);
+    case MOVE:
+      return head.profile.panRange > 0 ? [0, 0] : undefined;
+    case STROBE:
+      return single(value.strobe, 0);
+    case GOBO:
+      return single(value.gobo, 0);
+    case ZOOM:
+      return single(value.zoom, 0.5);
+    case HAZE:
+      return single(value.haze, 0);
+    default:
+      return ownAt(value, ground.fields[field]!.name, head, place, count);
+  }
+}
+
+const mixedNumbers = (from: readonly number[], to: readonly number[], share: number) =>
+  from.map((number, i) => number + (to[i]! - number) * share);
+
+function colourAt(value: LookValue, place: number, count: number): readonly number[] {
+  return value.colour ? valueAt(value.colour, place, count, labOf, mixedNumbers) : [1, 0, 0];
+}
+
+function aimAt(
+  drive: NonNullable<LookValue['aim']>,
+  head: Head,
+  place: number,
+  count: number,
+  ground: Ground,
+): Aimed | undefined {
+  return valueAt(
+    drive,
+    place,
+    count,
+    (aim) => ground.aimed(aim, head),
+    (from, to, share) => (from && to ? aimBetween(head, from, to, share) : (from ?? to)),
+  );
+}
+
+function ownAt(
+  value: LookValue,
+  attribute: string,
+  head: Head,
+  place: number,
+  count: number,
+): readonly number[] | undefined {
+  const channel = channelOf(head, attribute);
+  if (!channel) return undefined;
+  const drive: Drive<Setting> | undefined = value.more?.[attribute];
+  if (!drive) return [channel.home ?? 0];
+  const number = valueAt(
+    drive,
+    place,
+    count,
+    (setting) => settingValue(channel, setting),
+    (from, to, share) => (from === undefined || to === undefined ? from : from + (to - from) * share),
+  );
+  return number === undefined ? undefined : [number];
+}
+
+const FAMILY_OF = ['level', 'colour', 'aim', 'aim', 'rate', 'beam', 'beam', 'other', 'colour'] as const;
+
+function strandOf(value: LookValue, field: number, rows: readonly Row[], said: Said, ground: Ground): Strand {
+  const { name, width, snaps } = ground.fields[field]!;
+  const family = FAMILY_OF[field] ?? attributeOf(name).family;
+  const own: Times | undefined = said.times?.[family];
+  const jumps = field === SLOT ? undefined : said.snaps?.[name];
+  const values = new Float64Array(rows.length * width);
+  rows.forEach((row, i) => values.set(row.values, i * width));
+  const snapped = Uint8Array.from(rows, ({ head }) => Number(jumps ?? snaps[head] === 1));
+  const motions = (value.waves ?? []).flatMap((wave) => motionOf(wave, field, rows, ground) ?? []);
+  return {
+    field,
+    count: rows.length,
+    heads: Int32Array.from(rows, ({ head }) => head),
+    values,
+    live: motions.length > 0 ? values.slice() : values,
+    snaps: snapped,
+    jumps: snapped.includes(1),
+    fadeIn: value.times?.in ?? own?.in ?? -1,
+    fadeOut: value.times?.out ?? own?.out ?? -1,
+    motions,
+  };
+}

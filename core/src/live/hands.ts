@@ -1,0 +1,44 @@
+// Values taken by hand over everything, and given back.
+
+import { rampAt, rampOn, steady } from '../light/ramp';
+import type { LookValue } from '../light/schema';
+import { seconds, type Seconds } from '../units';
+import type { LiveState } from './state';
+
+type Hands = LiveState['hands'];
+
+/** A hand closes this fast, so that a dragged fader is one movement. */
+const GRASP = seconds(0.04);
+
+/** Whom a value speaks to, as a key: two values with the same key speak to the same lamps. */
+export function whoOf({ part, pick, lamps }: Pick<LookValue, 'part' | 'pick' | 'lamps'>): string {
+  return JSON.stringify([part ?? null, pick ?? null, lamps ?? null]);
+}
+
+/** What is in hand after more was taken: each new value replaces the one that spoke to the same lamps. */
+export function handsWith(hands: Hands, taken: readonly LookValue[], at: Seconds): Hands {
+  const kept = stillHeld(hands, at);
+  const after = [...kept];
+  for (const value of taken) {
+    const who = whoOf(value);
+    const place = after.findIndex((one) => one.on && whoOf(one.value) === who);
+    const before = after[place];
+    const ramp = before ? before.ramp : rampOn(steady(0), 1, at, GRASP);
+    if (place >= 0) after.splice(place, 1);
+    after.push({ value, on: true, ramp });
+  }
+  return after;
+}
+
+/** What is in hand after it was given back: of one part, or all. */
+export function handsOff(hands: Hands, part: string | undefined, at: Seconds, fade: Seconds): Hands {
+  return stillHeld(hands, at).map((one) =>
+    one.on && (part === undefined || one.value.part === part)
+      ? { ...one, on: false, ramp: rampOn(one.ramp, 0, at, fade) }
+      : one,
+  );
+}
+
+function stillHeld(hands: Hands, at: Seconds): Hands {
+  return hands.filter((one) => one.on || rampAt(one.ramp, at) > 0);
+}

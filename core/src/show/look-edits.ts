@@ -1,0 +1,56 @@
+// What a user can do to looks and chases.
+
+import type { Draft } from 'immer';
+import { z } from 'zod';
+import { put, remove } from '../change/change';
+import { never } from '../problem';
+import { idOf } from '../rig/schema';
+import { Chase, Look } from '../light/schema';
+import type { Show } from './schema';
+
+export const LOOK_COMMANDS = [
+  z.strictObject({ type: z.literal('store-look'), look: Look }),
+  z.strictObject({ type: z.literal('store-chase'), chase: Chase }),
+  /** A look or a chase. Clips of it go too; steps of chases that stood on it keep what it said. */
+  z.strictObject({ type: z.literal('remove-look'), look: idOf<'Look'>() }),
+  /** A look or a chase to another place among its like. */
+  z.strictObject({ type: z.literal('move-look'), look: idOf<'Look'>(), to: z.number().int().min(0) }),
+] as const;
+export type LookCommand = z.infer<(typeof LOOK_COMMANDS)[number]>;
+
+export function applyToLooks(show: Draft<Show>, command: LookCommand): void {
+  switch (command.type) {
+    case 'store-look':
+      return put(show.looks, command.look);
+    case 'store-chase':
+      return put(show.chases, command.chase);
+    case 'remove-look':
+      return removeLook(show, command.look);
+    case 'move-look':
+      if (!moved(show.looks, command)) moved(show.chases, command);
+      return;
+    default:
+      return never(command);
+  }
+}
+
+function removeLook(show: Draft<Show>, id: Look['id']): void {
+  const gone = show.looks.find((look) => look.id === id);
+  for (const chase of show.chases)
+    for (const step of chase.steps)
+      if (step.look === id) {
+        step.values = [...(gone?.values ?? []), ...step.values].slice(-200);
+        delete step.look;
+      }
+  remove(show.looks, id);
+  remove(show.chases, id);
+  for (const song of show.songs)
+    for (const lane of song.lanes) lane.clips = lane.clips.filter((clip) => clip.look !== id);
+}
+
+function moved<T extends { id: string }>(list: T[], { look, to }: { look: string; to: number }): boolean {
+  const from = list.findIndex((one) => one.id === look);
+  const [one] = from >= 0 ? list.splice(from, 1) : [];
+  if (one) list.splice(to, 0, one);
+  return one !== undefined;
+}
