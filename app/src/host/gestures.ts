@@ -1,9 +1,10 @@
 // What a press means, in one place, whether it came from a key, a card or a pad.
 
 import type { Song } from '@hovlix/core/song';
-import { tempoAt } from '@hovlix/core/time';
-import { songTimeAt } from '@hovlix/core/live';
-import { seconds, type Id } from '@hovlix/core/units';
+import type { Chase, Look } from '@hovlix/core/light';
+import { beatAt, tempoAt } from '@hovlix/core/time';
+import { freeBeat, isOn, songTimeAt } from '@hovlix/core/live';
+import { seconds, type Beats, type Id, type Seconds } from '@hovlix/core/units';
 import type { Hovlix } from './hovlix';
 
 /** Play or pause: the song that is open, else the first of the show. */
@@ -16,30 +17,60 @@ export function togglePlay(app: Hovlix, wanted?: Song): void {
   else void app.player.play(song);
 }
 
-/** A look on or off, fading as it says, in beats of what is heard now. */
+/** A look or a chase on or off, fading as it says, in beats of what is heard now. */
 export function toggleLook(app: Hovlix, id: Id<'Look'>): void {
   const { live } = app.conducting.store.getState();
-  const look = app.document.store.getState().history?.show.looks.find((one) => one.id === id);
-  if (!look) return;
-  const on = !live.standing.some((one) => one.look === id && one.on);
-  const fade = seconds(((on ? look.fadeIn : look.fadeOut) * 60) / quarterTempo(app));
-  app.conducting.act({ type: on ? 'look-on' : 'look-off', look: id, fade });
+  const now = app.conducting.now();
+  if (live.standing.some((one) => one.look === id && isOn(one, now))) return lookOff(app, id);
+  const look = playOf(app, id);
+  if (look?.clean) return onlyLook(app, id);
+  lookOn(app, id);
 }
 
 /** Only this look: all others that stand fade out with it. */
 export function onlyLook(app: Hovlix, id: Id<'Look'>): void {
   const { live } = app.conducting.store.getState();
-  const look = app.document.store.getState().history?.show.looks.find((one) => one.id === id);
+  const look = playOf(app, id);
   if (!look) return;
-  const fade = seconds((look.fadeIn * 60) / quarterTempo(app));
-  app.conducting.act({ type: 'look-on', look: id, fade });
+  lookOn(app, id);
+  const { pulse } = clockNow(app);
   for (const one of live.standing)
-    if (one.on && one.look !== id) app.conducting.act({ type: 'look-off', look: one.look, fade });
+    if (one.on && one.look !== id)
+      app.conducting.act({ type: 'look-off', look: one.look, fade: seconds(look.fadeIn * pulse), pulse });
 }
 
-function quarterTempo(app: Hovlix): number {
+export function lookOn(app: Hovlix, id: Id<'Look'>): void {
+  const look = playOf(app, id);
+  if (!look) return;
+  const { beat, pulse } = clockNow(app);
+  const hold = 'hold' in look ? look.hold : undefined;
+  app.conducting.act({
+    type: 'look-on',
+    look: id,
+    fade: seconds(look.fadeIn * pulse),
+    beat,
+    pulse,
+    ...(hold === undefined ? {} : { hold: seconds(hold * pulse), out: seconds(look.fadeOut * pulse) }),
+  });
+}
+
+export function lookOff(app: Hovlix, id: Id<'Look'>): void {
+  const look = playOf(app, id);
+  const { pulse } = clockNow(app);
+  app.conducting.act({ type: 'look-off', look: id, fade: seconds((look?.fadeOut ?? 0) * pulse), pulse });
+}
+
+function playOf(app: Hovlix, id: Id<'Look'>): Look | Chase | undefined {
+  const show = app.document.store.getState().history?.show;
+  return show && [...show.looks, ...show.chases].find((one) => one.id === id);
+}
+
+/** Where the clock stands, in beats, and how long a beat is: of the song that sounds, else of the free clock. */
+export function clockNow(app: Hovlix): { readonly beat: Beats; readonly pulse: Seconds } {
   const { live } = app.conducting.store.getState();
+  const now = app.conducting.now();
   const song = app.document.store.getState().history?.show.songs.find((one) => one.id === live.song?.id);
-  if (!song || !live.song?.playing) return live.tempo.bpm;
-  return tempoAt(song.tempo, songTimeAt(live.song, app.conducting.now()));
+  if (!song || !live.song?.playing) return { beat: freeBeat(live, now), pulse: seconds(60 / live.tempo.bpm) };
+  const at = songTimeAt(live.song, now);
+  return { beat: beatAt(song.tempo, at), pulse: seconds(60 / tempoAt(song.tempo, at)) };
 }

@@ -9,6 +9,7 @@ import { freshId } from './fresh-id';
 import { bringInShow } from './bring-in';
 import { conducting, type Conducting, type LinkState } from './conduct';
 import { document, type Document } from './document';
+import { draft, type Draft, type DraftState } from './draft';
 import { light, type Light, type Stage } from './light';
 import { linksDocument, type LinksDocument, type LinksState } from './links-document';
 import { player, type Player } from './player';
@@ -23,6 +24,8 @@ export type Hovlix = {
   readonly conducting: Conducting;
   readonly links: LinksDocument;
   readonly player: Player;
+  /** The look in the making. */
+  readonly draft: Draft;
   /** Opens what was open last, or the demo. */
   readonly start: () => Promise<Problem | undefined>;
   readonly openDemo: () => Promise<Problem | undefined>;
@@ -49,6 +52,7 @@ export function hovlix(): Hovlix {
     conducting: link,
     links: linksDocument(link),
     player: player(kept, doc, link),
+    draft: draft(doc, link),
     openDemo,
     async start() {
       // A scanned code has done its work, or is of no use any more: it does not stay in the address.
@@ -86,6 +90,10 @@ export function useLink<T>(pick: (link: LinkState) => T): T {
 
 export function useLinks<T>(pick: (state: LinksState) => T): T {
   return useStore(useHovlix().links.store, pick);
+}
+
+export function useDraft<T>(pick: (draft: DraftState) => T): T {
+  return useStore(useHovlix().draft.store, pick);
 }
 
 export function useStage(): Stage {

@@ -1,6 +1,7 @@
 // What the page and the light worker say to each other.
 
 import type { Explanation } from '@hovlix/core/engine';
+import type { LookValue } from '@hovlix/core/light';
 import type { Action, Entry, LiveState } from '@hovlix/core/live';
 import type { Gobo, Mount, Shape } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
@@ -38,7 +39,8 @@ export type ToLight =
       readonly parts: readonly string[];
       readonly times: readonly number[];
     }
-  | { readonly type: 'picture'; readonly id: number; readonly look: string }
+  /** A look or a chase by its id, or values that are stored nowhere yet. */
+  | { readonly type: 'picture'; readonly id: number; readonly look: string | readonly LookValue[] }
   | { readonly type: 'explain'; readonly id: number; readonly fixture: string };
 
 export type FromLight =

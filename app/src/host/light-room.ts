@@ -14,7 +14,7 @@ import {
 import { AT_REST, conductor, reduced, type LiveState } from '@hovlix/core/live';
 import { rigInUse } from '@hovlix/core/show';
 import { id, seconds } from '@hovlix/core/units';
-import { steady } from '@hovlix/core/light';
+import { steady, type LookValue } from '@hovlix/core/light';
 import type { FromLight, ToLight } from './light-messages';
 
 export type LightRoom = { readonly hear: (message: ToLight) => void; readonly frame: () => void };
@@ -123,11 +123,14 @@ function same(a: Uint8Array, b: Uint8Array): boolean {
   return true;
 }
 
-/** A look alone on the rig, at full. */
-function pictureOf(program: Program, look: string): Float32Array<ArrayBuffer> {
+/** A look alone on the rig, at full, as it is on its first beat. */
+function pictureOf(program: Program, look: string | readonly LookValue[]): Float32Array<ArrayBuffer> {
   const bytes = frameFor(program);
   const lamps = lampsFor(program);
-  const alone = { ...AT_REST, standing: [{ look: id<'Look'>(look), on: true, ramp: steady(1) }] };
+  const alone: LiveState =
+    typeof look === 'string'
+      ? { ...AT_REST, standing: [{ look: id<'Look'>(look), on: true, ramp: steady(1) }] }
+      : { ...AT_REST, hands: look.map((value) => ({ value, on: true, ramp: steady(1) })) };
   render(program, alone, seconds(0), bytes);
   readLamps(program, bytes, lamps);
   return lamps;

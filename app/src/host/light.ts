@@ -1,6 +1,7 @@
 // The page's side of the light worker: frames to draw, ribbons, pictures of looks, and why a lamp is dark.
 
 import type { Explanation } from '@hovlix/core/engine';
+import type { LookValue } from '@hovlix/core/light';
 import type { Shape } from '@hovlix/core/rig';
 import type { FromLight, StageHead, ToLight } from './light-messages';
 
@@ -23,7 +24,8 @@ export type Light = {
     parts: readonly string[],
     times: readonly number[],
   ) => Promise<Uint8ClampedArray<ArrayBuffer>>;
-  readonly picture: (look: string) => Promise<Float32Array>;
+  /** The rig in a look, or in values that are stored nowhere yet. */
+  readonly picture: (look: string | readonly LookValue[]) => Promise<Float32Array>;
   readonly explain: (fixture: string) => Promise<Explanation | null>;
 };
 

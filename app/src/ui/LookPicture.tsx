@@ -2,13 +2,22 @@
 
 import { useEffect, useRef } from 'react';
 import { useHovlix, useShow, useStage } from '../host/hovlix';
+import type { LookValue } from '@hovlix/core/light';
 import { painter } from './stage/paint';
 
-export function LookPicture({ look, height }: { readonly look: string; readonly height: number }) {
+type Props = {
+  /** A look's or a chase's id, or values that are stored nowhere by themselves. */
+  readonly look: string | readonly LookValue[];
+  readonly height: number;
+};
+
+export function LookPicture({ look, height }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { light } = useHovlix();
   const stage = useStage();
-  const stored = useShow((show) => show.looks.find((one) => one.id === look));
+  const stored = useShow(
+    (show) => show.looks.find((one) => one.id === look) ?? show.chases.find((one) => one.id === look),
+  );
 
   useEffect(() => {
     let wanted = true;

@@ -1,5 +1,7 @@
 // Between chromaticity, linear light, display colour and OKLab. Spaces are told apart by their types.
 
+import { converter } from 'culori';
+
 /** CIE 1931 chromaticity of a light, 2° observer. The light meant is the brightest a screen could show of it. */
 export type Chromaticity = { readonly x: number; readonly y: number };
 
@@ -83,4 +85,40 @@ export function linearFromOkLab(L: number, a: number, b: number, out: Float64Arr
   out[0] = 4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s;
   out[1] = -1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s;
   out[2] = -0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s;
+}
+
+const toHsv = converter('hsv');
+const toRgb = converter('rgb');
+
+/** The chromaticity of a hue (degrees) and a saturation (0…1), as a colour circle on a screen shows them. */
+export function chromaticityFromHue(hue: number, saturation: number): Chromaticity {
+  const { r, g, b } = toRgb({ mode: 'hsv', h: hue, s: saturation, v: 1 });
+  return chromaticityFromLinear({ r: linearFromSrgb(r), g: linearFromSrgb(g), b: linearFromSrgb(b) });
+}
+
+/** The inverse of `chromaticityFromHue`; the hue of white is 0. */
+export function hueFromChromaticity(colour: Chromaticity): { readonly hue: number; readonly saturation: number } {
+  const { h, s } = toHsv(hexFromChromaticity(colour)) ?? { h: 0, s: 0 };
+  return { hue: h ?? 0, saturation: s };
+}
+
+/**
+ * Chromaticity of a black body of 1667 to 25000 K; colder and hotter ones are held there. Source: the cubic fit of the
+ * Planckian locus in B. Kang et al., Journal of the Korean Physical Society 41 (2002), page 865.
+ */
+export function chromaticityFromKelvin(kelvin: number): Chromaticity {
+  const t = Math.min(25000, Math.max(1667, kelvin));
+  const [a, b] = [1e9 / t ** 3, 1e6 / t ** 2];
+  const c = 1e3 / t;
+  const x =
+    t <= 4000
+      ? -0.2661239 * a - 0.234358 * b + 0.8776956 * c + 0.17991
+      : -3.0258469 * a + 2.1070379 * b + 0.2226347 * c + 0.24039;
+  const y =
+    t <= 2222
+      ? -1.1063814 * x ** 3 - 1.3481102 * x ** 2 + 2.18555832 * x - 0.20219683
+      : t <= 4000
+        ? -0.9549476 * x ** 3 - 1.37418593 * x ** 2 + 2.09137015 * x - 0.16748867
+        : 3.081758 * x ** 3 - 5.8733867 * x ** 2 + 3.75112997 * x - 0.37001483;
+  return { x, y };
 }

@@ -83,11 +83,12 @@ function layStanding(
     }
     const { chase } = play;
     const begun = one.beat ?? 0;
+    const from = one.from ?? 0;
     placeChase(
       program,
       chase,
-      own - begun,
-      at - (one.since ?? 0),
+      own - begun + from,
+      at - (one.since ?? 0) + from,
       one.presses?.count ?? 0,
       own - (one.presses?.beat ?? begun),
     );

@@ -1,6 +1,6 @@
 // Which bytes a head owns and how its numbers become them.
 
-import { EMITTERS, isPrimary, mixerFor, type EmitterName, type MeasuredEmitters } from '../colour';
+import { EMITTERS, isPrimary, mixerFor, type EmitterName, type MeasuredEmitters, type Mixer } from '../colour';
 import { bounds, mountRotation, snaps, type Channel, type Range } from '../rig';
 import { FIELDS, type Field } from './fields';
 import type { ChannelKind, Head, HeadPlan } from './program';
@@ -20,13 +20,11 @@ export function headPlan(
   const names = mine.map((channel) => channel.attribute).filter(isEmitter);
   // The mixer counts red, green and blue first, then whites and ambers in channel order.
   const order = [...PRIMARIES, ...names.filter((name) => !isPrimary(name))];
-  const mixes = PRIMARIES.every((name) => names.includes(name));
-  // Cyan, magenta and yellow take away what red, green and blue would not give.
-  const filters = !mixes && FILTERS.every((name) => mine.some(({ attribute }) => attribute === name));
+  const { mixes, filters, mixer } = mixingOf(mine, head);
   const [panLow, panHigh, tiltLow, tiltHigh] = bounds({ ...head.profile, limits: head.fixture.limits });
   const base = universes.indexOf(head.fixture.universe) * 512 + head.fixture.address - 1;
   return {
-    mixer: mixes ? mixerFor(names, measuredIn(head)) : filters ? mixerFor(PRIMARIES) : null,
+    mixer,
     dimsEmitters: !dimmer,
     // A shutter before the whole lamp strobes its cells too.
     strobesByLevel:
@@ -68,8 +66,21 @@ export function headPlan(
 
 const PRIMARIES = ['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B'] as const satisfies readonly EmitterName[];
 
+/** How a cell of a lamp mixes colour; a cell of undefined is the whole lamp. Null where it does not mix. */
+export function mixerOf({ profile, mode }: Pick<Head, 'profile' | 'mode'>, cell: number | undefined): Mixer | null {
+  return mixingOf(mode.channels.filter((channel) => channel.cell === cell), { profile }).mixer; // prettier-ignore
+}
+
+function mixingOf(channels: readonly Channel[], head: Pick<Head, 'profile'>) {
+  const names = channels.map((channel) => channel.attribute).filter(isEmitter);
+  const mixes = PRIMARIES.every((name) => names.includes(name));
+  // Cyan, magenta and yellow take away what red, green and blue would not give.
+  const filters = !mixes && FILTERS.every((name) => channels.some(({ attribute }) => attribute === name));
+  return { mixes, filters, mixer: mixes ? mixerFor(names, measuredIn(head)) : filters ? mixerFor(PRIMARIES) : null };
+}
+
 /** Emitter colours that the type gives itself. */
-function measuredIn({ profile }: Head): MeasuredEmitters {
+function measuredIn({ profile }: Pick<Head, 'profile'>): MeasuredEmitters {
   return Object.fromEntries(
     profile.emitters
       .filter(({ attribute }) => isEmitter(attribute))

@@ -6,3 +6,4 @@ export * from './held-channels';
 export * from './explain';
 export * from './lamps';
 export * from './ribbon';
+export * from './match';

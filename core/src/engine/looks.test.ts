@@ -2,7 +2,8 @@
 
 import fc from 'fast-check';
 import type { z } from 'zod';
-import { Chase, Look, LookValue } from '../light';
+import type { LookValue } from '../light';
+import { Chase, Look } from '../light';
 import { AT_REST, reduced, type Action, type LiveState } from '../live';
 import { edit, type Show } from '../show';
 import { testShow } from '../testing/show';

@@ -20,7 +20,7 @@ export const RunShape = {
 export const drive = <T extends z.ZodType>(value: T) =>
   z.discriminatedUnion('type', [
     z.strictObject({ type: z.literal('hold'), value }),
-    z.strictObject({ type: z.literal('spread'), values: z.array(value).min(1).max(512) }),
+    z.strictObject({ type: z.literal('spread'), values: z.array(value).min(1).max(512).readonly() }),
     z.strictObject({ type: z.literal('fan'), from: value, to: value, ...RunShape }),
   ]);
 

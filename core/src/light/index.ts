@@ -5,3 +5,6 @@ export * from './wave';
 export * from './chase';
 export * from './ramp';
 export * from './chance';
+export * from './who';
+export * from './draft';
+export * from './recolour';

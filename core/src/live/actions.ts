@@ -57,6 +57,8 @@ export const Action = z.discriminatedUnion('type', [
     /** How long it stays once it is in, and how long it then takes to go; without, it stays. */
     hold: Length.optional(),
     out: Length.optional(),
+    /** Where in a chase to begin, in its beats or seconds. */
+    from: z.number().min(0).max(1e6).optional(),
   }),
   z.strictObject({ type: z.literal('look-off'), look: idOf<'Look'>(), fade: Length, pulse: Pulse.optional() }),
   /** A chase that goes by hand moves on by so many steps, back where below 0. */
@@ -71,8 +73,11 @@ export const Action = z.discriminatedUnion('type', [
   /** How long fades take that are begun from now on, against what they say. */
   z.strictObject({ type: z.literal('fade-times'), factor: z.number().min(0).max(16) }),
   z.strictObject({ type: z.literal('part-master'), part: idOf<'Part'>(), level: z.number().min(0).max(1) }),
-  /** Taken by hand over everything; one value for each part and pick, or set of lamps. A later one of the same counts. */
-  z.strictObject({ type: z.literal('hand'), values: z.array(LookValue).min(1).max(400) }),
+  /**
+   * Taken by hand over everything; one value for each part and pick, or set of lamps. A later one of the same counts.
+   * With `only`, whatever else was in hand is given back.
+   */
+  z.strictObject({ type: z.literal('hand'), values: z.array(LookValue).max(400), only: z.boolean().optional() }),
   /** Gives back what is in hand: of one part, or all. */
   z.strictObject({ type: z.literal('hands-off'), part: idOf<'Part'>().optional(), fade: Length }),
   z.strictObject({ type: z.literal('master'), level: z.number().min(0).max(1) }),

@@ -1,6 +1,7 @@
 // Values taken by hand over everything, and given back.
 
 import { rampAt, rampOn, steady } from '../light/ramp';
+import { whoKey } from '../light/who';
 import type { LookValue } from '../light/schema';
 import { seconds, type Seconds } from '../units';
 import type { LiveState } from './state';
@@ -10,18 +11,16 @@ type Hands = LiveState['hands'];
 /** A hand closes this fast, so that a dragged fader is one movement. */
 const GRASP = seconds(0.04);
 
-/** Whom a value speaks to, as a key: two values with the same key speak to the same lamps. */
-export function whoOf({ part, pick, lamps }: Pick<LookValue, 'part' | 'pick' | 'lamps'>): string {
-  return JSON.stringify([part ?? null, pick ?? null, lamps ?? null]);
-}
-
 /** What is in hand after more was taken: each new value replaces the one that spoke to the same lamps. */
-export function handsWith(hands: Hands, taken: readonly LookValue[], at: Seconds): Hands {
-  const kept = stillHeld(hands, at);
-  const after = [...kept];
+export function handsWith(hands: Hands, taken: readonly LookValue[], only: boolean, at: Seconds): Hands {
+  const again = new Set(taken.map(whoKey));
+  const left = (one: Hands[number]) => only && one.on && !again.has(whoKey(one.value));
+  const after = stillHeld(hands, at).map((one) =>
+    left(one) ? { ...one, on: false, ramp: rampOn(one.ramp, 0, at, GRASP) } : one,
+  );
   for (const value of taken) {
-    const who = whoOf(value);
-    const place = after.findIndex((one) => one.on && whoOf(one.value) === who);
+    const who = whoKey(value);
+    const place = after.findIndex((one) => one.on && whoKey(one.value) === who);
     const before = after[place];
     const ramp = before ? before.ramp : rampOn(steady(0), 1, at, GRASP);
     if (place >= 0) after.splice(place, 1);

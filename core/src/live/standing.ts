@@ -60,6 +60,7 @@ export function lookTurned(state: LiveState, action: Turn, at: Seconds): LiveSta
     beat: beats(runAt(state.speed, Math.round((on ? action.beat : undefined) ?? freeBeat(state, at)))),
     pulse: action.pulse ?? seconds(60 / state.tempo.bpm),
     ...(before?.speed ? { speed: before.speed } : {}),
+    ...(on && action.from !== undefined ? { from: action.from } : {}),
     ...(on && action.hold !== undefined
       ? {
           ends: { at: seconds(at + fade + action.hold), fade: seconds((action.out ?? 0) * state.fadeTimes) },

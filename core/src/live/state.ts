@@ -68,6 +68,8 @@ export const LiveState = z.strictObject({
       /** Steps pressed on so far, and when the last one was, by the clock's beats. */
       presses: z.strictObject({ count: z.number().int(), beat: z.number().transform(beats) }).optional(),
       speed: RunShape.optional(),
+      /** Where in a chase it began, in its beats or seconds. */
+      from: z.number().optional(),
     }),
   ),
   /** What is in hand, or fading out of it; later ones over earlier ones. */
@@ -188,7 +190,7 @@ function next(state: LiveState, { action, at }: Entry): LiveState {
       return { ...state, partMasters: [...others, { part: action.part, ramp }] };
     }
     case 'hand':
-      return { ...letGoOfStillSong(state), hands: handsWith(state.hands, action.values, at) };
+      return { ...letGoOfStillSong(state), hands: handsWith(state.hands, action.values, action.only === true, at) };
     case 'hands-off':
       return { ...state, hands: handsOff(state.hands, action.part, at, seconds(action.fade * state.fadeTimes)) };
     case 'master':

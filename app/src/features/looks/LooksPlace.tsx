@@ -1,117 +1,79 @@
-// Every look as a picture of the rig in it. A tap turns it on, another turns it off.
+// Every look and chase as a picture of the rig in it. A tap turns it on, another turns it off.
 
 import { useState } from 'react';
-import { Text, View } from '@tamagui/core';
-import type { Look } from '@hovlix/core/light';
-import { toggleLook } from '../../host/gestures';
-import { useHovlix, useLive, useShow } from '../../host/hovlix';
-import { LookPicture } from '../../ui/LookPicture';
-import { Figures, PlaceHead, Quiet, Row, Words } from '../../ui/pieces';
+import { router } from 'expo-router';
+import Search from 'lucide-react-native/icons/search';
+import { useShow } from '../../host/hovlix';
+import { Chip } from '../../ui/Chip';
+import { Typed } from '../../ui/form';
+import { usePalette } from '../../ui/palette';
+import { Button, Column, PlaceHead, Quiet, Row } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
-import { plainWords } from './model';
+import { CardSheet } from './CardSheet';
+import { LookCard } from './LookCard';
+import { foldersOf, shownPlays } from './model';
+import { NewChase } from './chase/NewChase';
+
+type Filter = { readonly part?: string; readonly folder?: string; readonly kind?: 'chases' };
 
 export function LooksPlace() {
-  const looks = useShow((show) => show.looks) ?? [];
-  const parts = useShow((show) => show.parts) ?? [];
-  const [part, setPart] = useState<string | null>(null);
-  const shown = part ? looks.filter((look) => look.values.some((value) => value.part === part)) : looks;
+  const palette = usePalette();
+  const show = useShow((one) => one);
+  const [filter, setFilter] = useState<Filter>({});
+  const [text, setText] = useState<string | null>(null);
+  const [open, setOpen] = useState<string | null>(null);
+  if (!show) return null;
+  const all = [...show.looks, ...show.chases];
+  const shown = shownPlays(show, text ?? '', filter);
+  const opened = all.find((one) => one.id === open);
+  const chosen = (one: Filter) => JSON.stringify(one) === JSON.stringify(filter);
+  const chip = (name: string, one: Filter) => (
+    <Chip key={JSON.stringify(one)} name={name} on={chosen(one)} onPress={() => setFilter(chosen(one) ? {} : one)} />
+  );
   return (
     <ScrollArea>
-      <PlaceHead title="Looks" />
+      <PlaceHead title="Looks">
+        <Button
+          label="Search the looks"
+          kind="quiet"
+          pressed={text !== null}
+          onPress={() => setText(text === null ? '' : null)}
+        >
+          <Search size={20} color={palette.text} aria-hidden />
+        </Button>
+        <NewChase show={show} />
+        <Button kind="primary" onPress={() => router.push('/looks/new')}>
+          New look
+        </Button>
+      </PlaceHead>
+      {text !== null && (
+        <Column paddingHorizontal={14} paddingBottom={12}>
+          <Typed label="Name, number, folder, or what it does" value={text} read={(typed) => ({ value: typed })} onChange={setText} />
+        </Column>
+      )}
       <ScrollArea sideways>
         <Row gap={8} paddingHorizontal={14} paddingBottom={12}>
-          <Chip name={`All ${looks.length}`} on={part === null} onPress={() => setPart(null)} />
-          {parts.map((one) => (
-            <Chip key={one.id} name={one.name} on={part === one.id} onPress={() => setPart(one.id)} />
-          ))}
+          {chip(`All ${all.length}`, {})}
+          {show.chases.length > 0 && chip(`Chases ${show.chases.length}`, { kind: 'chases' })}
+          {foldersOf(show).map((folder) => chip(folder, { folder }))}
+          {show.parts.map((part) => chip(part.name, { part: part.id }))}
         </Row>
       </ScrollArea>
-      <div
-        style={{
-          display: 'grid',
-          gridTemplateColumns: 'repeat(auto-fill, minmax(168px, 1fr))',
-          gap: 12,
-          padding: '0 12px',
-        }}
-      >
-        {shown.map((look) => (
-          <LookCard key={look.id} look={look} parts={parts} />
+      <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(168px, 1fr))', gap: 12, padding: '0 12px' }}>
+        {shown.map((one) => (
+          <LookCard key={one.id} play={one} parts={show.parts} onMore={() => setOpen(one.id)} />
         ))}
       </div>
-      {looks.length === 0 && <Quiet padding={24}>There is no look in this show yet.</Quiet>}
+      {all.length === 0 && (
+        <Column padding={24} gap={12} alignItems="flex-start">
+          <Quiet>A look is a picture in light: who shines, how bright, in which colour. There is none yet.</Quiet>
+          <Button kind="primary" onPress={() => router.push('/looks/new')}>
+            Make the first look
+          </Button>
+        </Column>
+      )}
+      {all.length > 0 && shown.length === 0 && <Quiet padding={24}>Nothing here fits. Choose All, or search for less.</Quiet>}
+      {opened && <CardSheet show={show} play={opened} onClose={() => setOpen(null)} />}
     </ScrollArea>
-  );
-}
-
-function Chip({ name, on, onPress }: { readonly name: string; readonly on: boolean; readonly onPress: () => void }) {
-  return (
-    <View
-      render="button"
-      aria-pressed={on}
-      onPress={onPress}
-      minHeight={44}
-      paddingHorizontal={16}
-      justifyContent="center"
-      borderWidth={0}
-      borderRadius={22}
-      cursor="pointer"
-      backgroundColor={on ? '$text' : '$well'}
-    >
-      <Words fontWeight="600" whiteSpace="nowrap" color={on ? '$ground' : '$text'}>
-        {name}
-      </Words>
-    </View>
-  );
-}
-
-function LookCard({
-  look,
-  parts,
-}: {
-  readonly look: Look;
-  readonly parts: readonly { readonly id: string; readonly name: string }[];
-}) {
-  const app = useHovlix();
-  const on = useLive((live) => live.standing.some((one) => one.look === look.id && one.on));
-  return (
-    <View
-      render="button"
-      aria-label={`${look.name}, ${on ? 'on' : 'off'}`}
-      aria-pressed={on}
-      onPress={() => toggleLook(app, look.id)}
-      padding={0}
-      borderRadius={14}
-      overflow="hidden"
-      borderWidth={2}
-      borderColor={on ? '$doing' : 'transparent'}
-      backgroundColor="$raised"
-      cursor="pointer"
-      alignItems="stretch"
-      hoverStyle={{ backgroundColor: '$well' }}
-      pressStyle={{ opacity: 0.8 }}
-      minWidth={0}
-    >
-      <LookPicture look={look.id} height={104} />
-      <View padding={12} gap={2} alignItems="stretch">
-        <Row justifyContent="space-between" gap={8} alignItems="baseline">
-          <Text
-            fontFamily="$heading"
-            fontWeight="650"
-            fontSize={16}
-            lineHeight={21}
-            color="$text"
-            numberOfLines={1}
-            flexShrink={1}
-          >
-            {look.name}
-          </Text>
-          <Figures>{String(look.number).padStart(2, '0')}</Figures>
-        </Row>
-        <Quiet textAlign="left" numberOfLines={1}>
-          {on ? 'on · ' : ''}
-          {plainWords(look, parts)}
-        </Quiet>
-      </View>
-    </View>
-  );
+  ); // prettier-ignore
 }

@@ -1,10 +1,62 @@
-import type { Look } from '@hovlix/core/light';
+import { familiesOf, mainColour, type Chase, type Look } from '@hovlix/core/light';
+import { hexFromChromaticity } from '@hovlix/core/colour';
+import { attributeOf } from '@hovlix/core/rig';
+import type { Show } from '@hovlix/core/show';
 
-/** One line in plain words on what a look does: which parts, and how it comes. */
-export function plainWords(look: Look, parts: readonly { readonly id: string; readonly name: string }[]): string {
-  const names = look.values.flatMap((value) => parts.find((part) => part.id === value.part)?.name ?? []);
+type Named = readonly { readonly id: string; readonly name: string }[];
+
+export const isChase = (one: Look | Chase): one is Chase => 'steps' in one;
+
+/** One line in plain words on what a look or a chase does: how it comes, who is in it, what moves. */
+export function plainWords(one: Look | Chase, parts: Named): string {
+  const values = isChase(one) ? one.steps.flatMap((step) => step.values) : one.values;
+  const names = values.flatMap((value) => parts.find((part) => part.id === value.part)?.name ?? []);
   const unique = [...new Set(names)];
   const who = unique.length > 2 ? `${unique.length} parts` : unique.join(', ');
-  const how = look.fadeIn > 0 ? `fades in ${look.fadeIn} ${look.fadeIn === 1 ? 'beat' : 'beats'}` : 'at once';
-  return [how, who, look.keep ? 'stays through songs' : ''].filter(Boolean).join(' · ');
+  const how = one.fadeIn > 0 ? `fades in ${one.fadeIn} ${one.fadeIn === 1 ? 'beat' : 'beats'}` : 'at once';
+  const count = values.reduce((sum, value) => sum + (value.waves?.length ?? 0), 0);
+  const moving = count > 0 ? `${count} ${count === 1 ? 'wave' : 'waves'}` : '';
+  const steps = isChase(one) ? `chase, ${one.steps.length} ${one.steps.length === 1 ? 'step' : 'steps'}` : '';
+  return [steps, how, who, moving, one.keep ? 'stays through songs' : ''].filter(Boolean).join(' · ');
+}
+
+/** The lowest number no look or chase has. */
+export function nextNumber(show: Show): number {
+  const taken = new Set([...show.looks, ...show.chases].map(({ number }) => number));
+  let number = 1;
+  while (taken.has(number)) number++;
+  return number;
+}
+
+/** Looks and chases in their own order, looks first, that fit a search and a choice of part or folder. */
+export function shownPlays(
+  show: Show,
+  text: string,
+  filter: { readonly part?: string; readonly folder?: string; readonly kind?: 'chases' },
+): readonly (Look | Chase)[] {
+  const wanted = text.trim().toLowerCase();
+  const fits = (one: Look | Chase) => {
+    if (filter.kind === 'chases' && !isChase(one)) return false;
+    if (filter.folder !== undefined && one.folder !== filter.folder) return false;
+    const values = isChase(one)
+      ? one.steps.flatMap((step) => [...step.values, ...(show.looks.find(({ id }) => id === step.look)?.values ?? [])])
+      : one.values;
+    if (filter.part !== undefined && !values.some((value) => value.part === filter.part)) return false;
+    if (wanted === '') return true;
+    const attributes = values.flatMap((value) => [...familiesOf(value, (name) => attributeOf(name).family)]);
+    const text = [one.name, String(one.number), one.folder ?? '', ...attributes, plainWords(one, show.parts)].join(' ');
+    return text.toLowerCase().includes(wanted);
+  };
+  return [...show.looks, ...show.chases].filter(fits);
+}
+
+export function foldersOf(show: Show): readonly string[] {
+  const names = [...show.looks, ...show.chases].flatMap(({ folder }) => folder ?? []);
+  return [...new Set(names)].sort((a, b) => a.localeCompare(b));
+}
+
+/** The colour a look is known by, for pickers; undefined for one without any. */
+export function mainHex(look: Look): string | undefined {
+  const colour = mainColour(look.values);
+  return colour && hexFromChromaticity(colour);
 }

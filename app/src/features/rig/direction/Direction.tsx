@@ -20,7 +20,7 @@ import { useSession } from '../../../host/session';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { LandingPlan } from './LandingPlan';
-import { SteerPad } from './SteerPad';
+import { SteerPad } from '../../../ui/SteerPad';
 
 type Props = {
   readonly show: Show;

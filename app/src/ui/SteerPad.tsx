@@ -6,9 +6,9 @@ import ArrowLeft from 'lucide-react-native/icons/arrow-left';
 import ArrowRight from 'lucide-react-native/icons/arrow-right';
 import ArrowUp from 'lucide-react-native/icons/arrow-up';
 import { clamp } from '@hovlix/core/units';
-import { usePalette } from '../../../ui/palette';
-import { Button, Column, Figures, Row } from '../../../ui/pieces';
-import { Segments } from '../../../ui/Segments';
+import { usePalette } from './palette';
+import { Button, Column, Figures, Row } from './pieces';
+import { Segments } from './Segments';
 
 type Turn = { readonly pan: number; readonly tilt: number };
 type Props = {

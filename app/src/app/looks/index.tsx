@@ -1,4 +1,4 @@
-import { LooksPlace } from '../features/looks/LooksPlace';
+import { LooksPlace } from '../../features/looks/LooksPlace';
 
 export default function Looks() {
   return <LooksPlace />;

@@ -1,0 +1,42 @@
+// How a look or a chase comes and goes.
+
+import { beats, type Beats } from '@hovlix/core/units';
+import { decimal, Typed } from '../../ui/form';
+import { Column, Row } from '../../ui/pieces';
+import { Switch } from '../../ui/Switch';
+
+export type Fades = {
+  readonly fadeIn: Beats;
+  readonly fadeOut: Beats;
+  readonly hold?: Beats | undefined;
+  readonly keep?: boolean;
+  readonly clean?: boolean | undefined;
+};
+
+type Props = { readonly fades: Fades; readonly onChange: (fades: Partial<Fades>) => void; readonly holds?: boolean };
+
+export function FadeForm({ fades, onChange, holds = true }: Props) {
+  const { fadeIn, fadeOut, hold, keep = false, clean = false } = fades;
+  return (
+    <Column gap={14}>
+      <Row gap={10} alignItems="flex-start">
+        <Typed label="Fade in, beats" value={fadeIn as number} read={decimal(0, 256)} onChange={(value) => onChange({ fadeIn: beats(value) })} />
+        <Typed label="Fade out, beats" value={fadeOut as number} read={decimal(0, 256)} onChange={(value) => onChange({ fadeOut: beats(value) })} />
+      </Row>
+      {holds && (
+        <>
+          <Switch
+            label="Goes out by itself"
+            on={hold !== undefined}
+            onChange={(on) => onChange({ hold: on ? beats(4) : undefined })}
+          />
+          {hold !== undefined && (
+            <Typed label="Stays for, beats" value={hold as number} read={decimal(0, 4096)} onChange={(value) => onChange({ hold: beats(value) })} />
+          )}
+        </>
+      )}
+      <Switch label="Stays on when a song starts" on={keep} onChange={(on) => onChange({ keep: on })} />
+      <Switch label="Begins clean: what stands goes off" on={clean} onChange={(on) => onChange({ clean: on || undefined })} />
+    </Column>
+  ); // prettier-ignore
+}

@@ -1,0 +1,87 @@
+// A look or a chase as a card: its picture, its name, what it does, and the way to everything else.
+
+import { Text, View } from '@tamagui/core';
+import MoreVertical from 'lucide-react-native/icons/ellipsis-vertical';
+import type { Chase, Look } from '@hovlix/core/light';
+import { toggleLook } from '../../host/gestures';
+import { useHovlix } from '../../host/hovlix';
+import { useIsOn } from '../../host/use-is-on';
+import { LookPicture } from '../../ui/LookPicture';
+import { usePalette, useTints } from '../../ui/palette';
+import { Figures, Quiet, Row } from '../../ui/pieces';
+import { plainWords } from './model';
+
+type Props = {
+  readonly play: Look | Chase;
+  readonly parts: readonly { readonly id: string; readonly name: string }[];
+  readonly onMore: () => void;
+};
+
+export function LookCard({ play, parts, onMore }: Props) {
+  const app = useHovlix();
+  const palette = usePalette();
+  const tints = useTints();
+  const on = useIsOn(play.id);
+  return (
+    <View position="relative" minWidth={0}>
+      <View
+        render="button"
+        aria-label={`${play.name}, ${on ? 'on' : 'off'}`}
+        aria-pressed={on}
+        onPress={() => toggleLook(app, play.id)}
+        padding={0}
+        borderRadius={14}
+        overflow="hidden"
+        borderWidth={2}
+        borderColor={on ? '$doing' : 'transparent'}
+        backgroundColor="$raised"
+        cursor="pointer"
+        alignItems="stretch"
+        hoverStyle={{ backgroundColor: '$well' }}
+        pressStyle={{ opacity: 0.8 }}
+        minWidth={0}
+        width="100%"
+      >
+        <LookPicture look={play.id} height={104} />
+        {play.tint !== undefined && <View height={4} backgroundColor={tints[play.tint]! as never} aria-hidden />}
+        <View padding={12} paddingRight={40} gap={2} alignItems="stretch">
+          <Row gap={8} alignItems="baseline">
+            <Figures>{String(play.number).padStart(2, '0')}</Figures>
+            <Text
+              fontFamily="$heading"
+              fontWeight="650"
+              fontSize={16}
+              lineHeight={21}
+              color="$text"
+              numberOfLines={1}
+              flexShrink={1}
+            >
+              {play.name}
+            </Text>
+          </Row>
+          <Quiet textAlign="left" numberOfLines={1}>
+            {on ? 'on · ' : ''}
+            {plainWords(play, parts)}
+          </Quiet>
+        </View>
+      </View>
+      <View
+        render="button"
+        aria-label={`More about ${play.name}`}
+        onPress={onMore}
+        position="absolute"
+        right={0}
+        bottom={10}
+        width={44}
+        height={44}
+        alignItems="center"
+        justifyContent="center"
+        borderWidth={0}
+        backgroundColor="transparent"
+        cursor="pointer"
+      >
+        <MoreVertical size={20} color={palette.quiet} aria-hidden />
+      </View>
+    </View>
+  );
+}

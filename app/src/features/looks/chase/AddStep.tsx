@@ -1,0 +1,46 @@
+// A step more: one of the looks, or light of its own that begins as a copy of the step before.
+
+import { View } from '@tamagui/core';
+import type { Look } from '@hovlix/core/light';
+import type { Show } from '@hovlix/core/show';
+import { LookPicture } from '../../../ui/LookPicture';
+import { Button, Quiet, Words } from '../../../ui/pieces';
+import { Sheet } from '../../../ui/Sheet';
+
+type Props = {
+  readonly show: Show;
+  readonly onAdd: (step: Look['id'] | 'copy') => void;
+  readonly onClose: () => void;
+};
+
+export function AddStep({ show, onAdd, onClose }: Props) {
+  return (
+    <Sheet title="Add steps" onClose={onClose}>
+      <Button onPress={() => onAdd('copy')}>Light of its own, from the last step</Button>
+      <Quiet>Or tap looks, one after the other. Each becomes a step at the end.</Quiet>
+      <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))', gap: 10 }}>
+        {show.looks.map((look) => (
+          <View
+            key={look.id}
+            render="button"
+            aria-label={`Add ${look.name} as a step`}
+            onPress={() => onAdd(look.id)}
+            padding={0}
+            borderRadius={14}
+            overflow="hidden"
+            borderWidth={0}
+            backgroundColor="$well"
+            cursor="pointer"
+            alignItems="stretch"
+            pressStyle={{ opacity: 0.7 }}
+          >
+            <LookPicture look={look.id} height={84} />
+            <Words padding={10} numberOfLines={1} textAlign="left" fontWeight="600">
+              {look.name}
+            </Words>
+          </View>
+        ))}
+      </div>
+    </Sheet>
+  );
+}

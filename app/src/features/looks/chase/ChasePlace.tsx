@@ -1,0 +1,187 @@
+// A chase: its steps one below the other as pictures, how each comes and stays, and how the whole runs.
+
+import { useState } from 'react';
+import { router } from 'expo-router';
+import ArrowLeft from 'lucide-react-native/icons/arrow-left';
+import { courseOf, scaledTo, DIRECTIONS, type Chase, type Step } from '@hovlix/core/light';
+import type { Show } from '@hovlix/core/show';
+import { freshId } from '../../../host/fresh-id';
+import { clockNow, toggleLook } from '../../../host/gestures';
+import { useHovlix, useShow } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { useIsOn } from '../../../host/use-is-on';
+import { Card } from '../../../ui/card';
+import { decimal, named, Typed, wholeNumber } from '../../../ui/form';
+import { NotHere } from '../../../ui/NotHere';
+import { usePalette } from '../../../ui/palette';
+import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../../ui/pieces';
+import { ScrollArea } from '../../../ui/ScrollArea';
+import { Segments } from '../../../ui/Segments';
+import { AddStep } from './AddStep';
+import { ManySteps } from './ManySteps';
+import { withStepAfter } from './model';
+import { Steps } from './Steps';
+
+export function ChasePlace({ id }: { readonly id: string }) {
+  const show = useShow((one) => one);
+  const chase = show?.chases.find((one) => one.id === id);
+  if (!show) return null;
+  return chase ? <Editor show={show} chase={chase} /> : <NotHere what="This chase is not in the show." />;
+}
+
+type Props = { readonly show: Show; readonly chase: Chase };
+
+/** Steps that were copied, for this visit: they can go into any chase. */
+let copied: readonly Step[] = [];
+
+function Editor({ show, chase }: Props) {
+  const app = useHovlix();
+  const palette = usePalette();
+  const say = useSession((session) => session.say);
+  const on = useIsOn(chase.id);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [adding, setAdding] = useState(false);
+  const [hasCopy, setHasCopy] = useState(copied.length > 0);
+  const put = (next: Chase) => app.document.make({ type: 'store-chase', chase: next });
+  const fresh = () => freshId() as Step['id'];
+  const insertCopies = (steps: readonly Step[], after: number) =>
+    put({ ...chase, steps: [...chase.steps.slice(0, after + 1), ...steps.map((step) => ({ ...step, id: fresh() })), ...chase.steps.slice(after + 1)] }); // prettier-ignore
+  const last = chase.steps.length - 1;
+  const picked = chase.steps.filter((step) => chosen.has(step.id));
+  const playFrom = (place: number) => {
+    const course = courseOf(chase);
+    const { beat, pulse } = clockNow(app);
+    const from = course.starts[[...course.order.subarray(0, course.length)].indexOf(place)] ?? 0;
+    app.conducting.act({ type: 'look-on', look: chase.id, fade: 0 as never, beat, pulse, from });
+    if (chase.pace === 'hand' && place > 0) app.conducting.act({ type: 'step', look: chase.id, by: place, beat });
+  };
+  return (
+    <ScrollArea>
+      <PlaceHead title={chase.name}>
+        <Button label="Back to the looks" kind="quiet" onPress={() => router.replace('/looks')}>
+          <ArrowLeft size={20} color={palette.text} aria-hidden />
+        </Button>
+        {on && chase.pace === 'hand' && (
+          <Button onPress={() => app.conducting.act({ type: 'step', look: chase.id, by: 1, beat: clockNow(app).beat })}>
+            Next step
+          </Button>
+        )}
+        <Button kind="primary" disabled={chase.steps.length === 0} onPress={() => toggleLook(app, chase.id)}>
+          {on ? 'Stop' : 'Run'}
+        </Button>
+      </PlaceHead>
+      <Column paddingHorizontal={12} gap={14} maxWidth={820}>
+        <Running show={show} chase={chase} onPut={put} />
+        <Row justifyContent="space-between" gap={8} flexWrap="wrap">
+          <Words fontWeight="600">
+            {chase.steps.length === 0
+              ? 'No steps yet'
+              : `${chase.steps.length} ${chase.steps.length === 1 ? 'step' : 'steps'}`}
+          </Words>
+          <Row gap={8} flexWrap="wrap">
+            {hasCopy && <Button onPress={() => insertCopies(copied, last)}>Paste</Button>}
+            {chase.steps.length > 0 && (
+              <Button
+                onPress={() =>
+                  setChosen(picked.length === chase.steps.length ? new Set() : new Set(chase.steps.map(({ id }) => id)))
+                }
+              >
+                {picked.length === chase.steps.length ? 'Choose none' : 'Choose all'}
+              </Button>
+            )}
+            <Button kind={chase.steps.length === 0 ? 'primary' : 'plain'} onPress={() => setAdding(true)}>
+              Add a step
+            </Button>
+          </Row>
+        </Row>
+        {chase.steps.length === 0 && (
+          <Quiet>A chase goes from step to step: a look each, or light of its own. Without steps it stays dark.</Quiet>
+        )}
+        {picked.length > 0 && (
+          <ManySteps
+            chase={chase}
+            picked={picked}
+            onPut={put}
+            onCopy={() => {
+              copied = picked;
+              setHasCopy(true);
+              say(
+                `${picked.length} ${picked.length === 1 ? 'step is' : 'steps are'} copied. Paste puts them at the end, here or in another chase.`,
+              );
+            }}
+            onClear={() => setChosen(new Set())}
+          />
+        )}
+        <Steps
+          show={show}
+          chase={chase}
+          chosen={chosen}
+          onChoose={(id, is) => setChosen(new Set(is ? [...chosen, id] : [...chosen].filter((one) => one !== id)))}
+          onPut={put}
+          onDouble={(place) => put(withStepAfter(chase, place, { id: fresh() }))}
+          onPlay={playFrom}
+        />
+      </Column>
+      {adding && (
+        <AddStep
+          show={show}
+          onClose={() => setAdding(false)}
+          onAdd={(step) => {
+            const { look: _, ...model } = chase.steps[last] ?? {};
+            const begun = step === 'copy' ? withStepAfter(chase, last, { id: fresh() }) : withStepAfter({ ...chase, steps: chase.steps }, last, { ...model, id: fresh(), look: step, values: [] }); // prettier-ignore
+            put(begun);
+            if (step !== 'copy') return;
+            setAdding(false);
+            router.push(`/looks/chase/${chase.id}/${begun.steps.at(-1)!.id}`);
+          }}
+        />
+      )}
+    </ScrollArea>
+  );
+}
+
+const DIRECTION_NAMES = { forward: 'Forward', back: 'Back', bounce: 'To and fro', random: 'By chance' } as const;
+
+/** Tempo, direction, loops and length of the whole. */
+function Running({ chase, onPut }: Props & { readonly onPut: (chase: Chase) => void }) {
+  const { total } = courseOf(chase);
+  const unit = chase.pace === 'seconds' ? 'seconds' : 'beats';
+  return (
+    <Card title="How it runs">
+      <Typed label="Name" value={chase.name} read={named} onChange={(name) => onPut({ ...chase, name })} />
+      <Segments
+        label="What moves it on"
+        value={chase.pace}
+        choices={[
+          { value: 'beats', name: 'Beats' },
+          { value: 'seconds', name: 'Seconds' },
+          { value: 'hand', name: 'By hand' },
+        ]}
+        onChoose={(pace) => onPut({ ...chase, pace })}
+      />
+      <Segments
+        label="Direction"
+        value={chase.direction}
+        choices={DIRECTIONS.map((value) => ({ value, name: DIRECTION_NAMES[value] }))}
+        onChoose={(direction) => onPut({ ...chase, direction })}
+      />
+      <Row gap={10} alignItems="flex-start">
+        {chase.steps.length > 0 && chase.pace !== 'hand' && (
+          <Typed
+            label={`Whole length, ${unit}`}
+            value={Math.round(total * 1000) / 1000}
+            read={decimal(0.0625, 4096)}
+            onChange={(length) => onPut(scaledTo(chase, length))}
+          />
+        )}
+        <Typed
+          label="Runs, 0 for ever"
+          numeric
+          value={chase.loops}
+          read={wholeNumber(0, 10000)}
+          onChange={(loops) => onPut({ ...chase, loops })}
+        />
+      </Row>
+    </Card>
+  );
+}

@@ -1,0 +1,59 @@
+// Several steps at once: times, copies, out they go.
+
+import type { Chase, Step } from '@hovlix/core/light';
+import { useHovlix } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { decimal, Typed } from '../../../ui/form';
+import { Button, Column, Row, Words } from '../../../ui/pieces';
+
+type Props = {
+  readonly chase: Chase;
+  readonly picked: readonly Step[];
+  readonly onPut: (chase: Chase) => void;
+  readonly onCopy: () => void;
+  readonly onClear: () => void;
+};
+
+export function ManySteps({ chase, picked, onPut, onCopy, onClear }: Props) {
+  const app = useHovlix();
+  const say = useSession((session) => session.say);
+  const ids = new Set<string>(picked.map(({ id }) => id));
+  const change = (step: (one: Step) => Partial<Step>) =>
+    onPut({ ...chase, steps: chase.steps.map((one) => (ids.has(one.id) ? { ...one, ...step(one) } : one)) });
+  const scale = (factor: number) => change((one) => ({ fade: Math.min(4096, one.fade * factor), hold: Math.min(4096, one.hold * factor) })); // prettier-ignore
+  const remove = () => {
+    onPut({ ...chase, steps: chase.steps.filter((one) => !ids.has(one.id)) });
+    say(`${picked.length} ${picked.length === 1 ? 'step is' : 'steps are'} gone.`, { undo: () => app.document.undo() });
+    onClear();
+  };
+  const unit = chase.pace === 'seconds' ? 's' : 'beats';
+  return (
+    <Column padding={14} gap={12} borderRadius={14} backgroundColor="$raised" role="region" aria-label="Chosen steps">
+      <Words fontWeight="600">
+        {picked.length} {picked.length === 1 ? 'step' : 'steps'} chosen
+      </Words>
+      <Row gap={8} alignItems="flex-start">
+        <Typed
+          label={`All fade, ${unit}`}
+          value={picked[0]!.fade}
+          read={decimal(0, 4096)}
+          onChange={(fade) => change(() => ({ fade }))}
+        />
+        <Typed
+          label={`All hold, ${unit}`}
+          value={picked[0]!.hold}
+          read={decimal(0, 4096)}
+          onChange={(hold) => change(() => ({ hold }))}
+        />
+      </Row>
+      <Row gap={6} flexWrap="wrap">
+        <Button label="Half as long" onPress={() => scale(0.5)}>
+          Half as long
+        </Button>
+        <Button onPress={() => scale(2)}>Twice as long</Button>
+        <Button onPress={onCopy}>Copy</Button>
+        <Button onPress={remove}>Delete</Button>
+      </Row>
+    </Column>
+  );
+}

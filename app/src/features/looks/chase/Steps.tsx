@@ -1,0 +1,181 @@
+// The steps of a chase, in their order; the one that is lit now is marked.
+
+import { useEffect, useRef } from 'react';
+import { router } from 'expo-router';
+import { View } from '@tamagui/core';
+import { courseOf, positionAt, pressedTo, type Chase, type Position, type Step } from '@hovlix/core/light';
+import { AT_CLOCK, runAt } from '@hovlix/core/live';
+import type { Show } from '@hovlix/core/show';
+import { clockNow } from '../../../host/gestures';
+import { useHovlix } from '../../../host/hovlix';
+import { LookPicture } from '../../../ui/LookPicture';
+import { decimal, Typed } from '../../../ui/form';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { SortableList } from '../../../ui/SortableList';
+import { TickBox } from '../../../ui/Ticks';
+import { changesBetween, stepName, valuesOf } from './model';
+
+type Props = {
+  readonly show: Show;
+  readonly chase: Chase;
+  readonly chosen: ReadonlySet<string>;
+  readonly onChoose: (id: string, on: boolean) => void;
+  readonly onPut: (chase: Chase) => void;
+  readonly onDouble: (place: number) => void;
+  readonly onPlay: (place: number) => void;
+};
+
+export function Steps({ show, chase, chosen, onChoose, onPut, onDouble, onPlay }: Props) {
+  const list = useRef<HTMLDivElement>(null);
+  useRunningMark(chase, list);
+  const change = (id: string, step: Partial<Step>) =>
+    onPut({ ...chase, steps: chase.steps.map((one) => (one.id === id ? { ...one, ...step } : one)) });
+  return (
+    <div ref={list}>
+      <SortableList
+        items={chase.steps}
+        nameOf={(step) => `Move step ${chase.steps.indexOf(step) + 1}`}
+        onOrder={(steps) => onPut({ ...chase, steps: [...steps] })}
+      >
+        {(step) => {
+          const place = chase.steps.findIndex((one) => one.id === step.id);
+          return (
+            <StepRow
+              show={show}
+              chase={chase}
+              step={step}
+              place={place}
+              chosen={chosen.has(step.id)}
+              onChoose={(on) => onChoose(step.id, on)}
+              onChange={(changed) => change(step.id, changed)}
+              onDouble={() => onDouble(place)}
+              onPlay={() => onPlay(place)}
+            />
+          );
+        }}
+      </SortableList>
+    </div>
+  );
+}
+
+type RowProps = {
+  readonly show: Show;
+  readonly chase: Chase;
+  readonly step: Step;
+  readonly place: number;
+  readonly chosen: boolean;
+  readonly onChoose: (on: boolean) => void;
+  readonly onChange: (step: Partial<Step>) => void;
+  readonly onDouble: () => void;
+  readonly onPlay: () => void;
+};
+
+function StepRow({ show, chase, step, place, chosen, onChoose, onChange, onDouble, onPlay }: RowProps) {
+  const name = stepName(show, step, place);
+  const before = chase.steps[place - 1];
+  const changes = before ? changesBetween(show, before, step) : [];
+  const unit = chase.pace === 'seconds' ? 's' : 'beats';
+  return (
+    <Column flex={1} gap={10} paddingVertical={10} minWidth={0} data-step={place} borderRadius={14}>
+      <Row gap={10}>
+        <View
+          render="button"
+          role="checkbox"
+          aria-checked={chosen}
+          aria-label={`Choose step ${place + 1}`}
+          onPress={() => onChoose(!chosen)}
+          width={44}
+          height={44}
+          alignItems="center"
+          justifyContent="center"
+          borderWidth={0}
+          backgroundColor="transparent"
+          cursor="pointer"
+        >
+          <TickBox on={chosen} />
+        </View>
+        <View width={116} borderRadius={10} overflow="hidden" flexShrink={0}>
+          <LookPicture look={valuesOf(show, step)} height={68} />
+        </View>
+        <Column flex={1} minWidth={0} gap={2}>
+          <Words fontWeight="600" numberOfLines={1}>
+            {place + 1}. {name}
+          </Words>
+          {changes.length > 0 && <Quiet numberOfLines={2}>changes {changes.join('; ')}</Quiet>}
+          {before && changes.length === 0 && <Quiet>the same as step {place}</Quiet>}
+        </Column>
+      </Row>
+      <Row gap={8} alignItems="flex-start">
+        <Typed
+          label={`Fade, ${unit}`}
+          value={step.fade}
+          read={decimal(0, 4096)}
+          onChange={(fade) => onChange({ fade })}
+        />
+        {chase.pace !== 'hand' && (
+          <Typed
+            label={`Hold, ${unit}`}
+            value={step.hold}
+            read={decimal(0, 4096)}
+            onChange={(hold) => onChange({ hold })}
+          />
+        )}
+        <Typed
+          label="Level, %"
+          value={Math.round(step.level * 100)}
+          read={decimal(0, 100)}
+          onChange={(level) => onChange({ level: level / 100 })}
+        />
+      </Row>
+      <Row gap={4} flexWrap="wrap">
+        <Button kind="quiet" label={`Play from step ${place + 1}`} onPress={onPlay}>
+          From here
+        </Button>
+        <Button
+          kind="quiet"
+          label={`Change the light of step ${place + 1}`}
+          onPress={() => router.push(`/looks/chase/${chase.id}/${step.id}`)}
+        >
+          Light
+        </Button>
+        <Button kind="quiet" label={`Duplicate step ${place + 1}`} onPress={onDouble}>
+          Duplicate
+        </Button>
+      </Row>
+    </Column>
+  );
+}
+
+/** Marks the step that is lit, sixty times a second and without React. */
+function useRunningMark(chase: Chase, list: React.RefObject<HTMLDivElement | null>): void {
+  const app = useHovlix();
+  useEffect(() => {
+    const course = courseOf(chase);
+    const position: Position = { step: -1, before: -1, share: 1, ended: true };
+    let frame = 0;
+    let shown = -1;
+    const draw = () => {
+      frame = requestAnimationFrame(draw);
+      const { live } = app.conducting.store.getState();
+      const one = live.standing.find(({ look, on }) => on && look === chase.id);
+      if (one) {
+        const own = runAt(one.speed ?? AT_CLOCK, runAt(live.speed, clockNow(app).beat));
+        const [begun, from] = [one.beat ?? 0, one.from ?? 0];
+        if (chase.pace === 'hand')
+          pressedTo(course, one.presses?.count ?? 0, own - (one.presses?.beat ?? begun), position);
+        else if (chase.pace === 'beats') positionAt(course, own - begun + from, position);
+        else positionAt(course, app.conducting.now() - (one.since ?? 0) + from, position);
+      }
+      const step = one && !position.ended ? position.step : -1;
+      if (step === shown) return;
+      shown = step;
+      list.current?.querySelectorAll<HTMLElement>('[data-step]').forEach((row) => {
+        const lit = row.dataset['step'] === String(step);
+        row.style.boxShadow = lit ? 'inset 4px 0 0 #FF7A59' : 'none';
+        row.setAttribute('aria-current', lit ? 'step' : 'false');
+      });
+    };
+    draw();
+    return () => cancelAnimationFrame(frame);
+  }, [app, chase, list]);
+}

@@ -1,0 +1,187 @@
+// Colour: a circle to drag in, our own list of names, white by its temperature, and single emitters.
+
+import { useRef, type PointerEvent } from 'react';
+import { View } from '@tamagui/core';
+import {
+  chromaticityFromHue,
+  chromaticityFromKelvin,
+  hexFromChromaticity,
+  hueFromChromaticity,
+  type Chromaticity,
+} from '@hovlix/core/colour';
+import { usePalette } from '../../../ui/palette';
+import { Column, Quiet, Row } from '../../../ui/pieces';
+import { Slider } from '../../../ui/Slider';
+import { DriveForm } from './DriveForm';
+import { matchLines, ownAttributes, SWATCHES } from './model';
+import { Owns } from './Owns';
+import type { PanelProps } from './panel-props';
+
+const WHITE: Chromaticity = { x: 0.3127, y: 0.329 };
+
+export function ColourPanel(props: PanelProps) {
+  const { lamps, heard, onSay } = props;
+  const first = heard.colour && (heard.colour.type === 'hold' ? heard.colour.value : undefined);
+  return (
+    <Column gap={22}>
+      <DriveForm
+        label="Colour"
+        drive={heard.colour}
+        rest={WHITE}
+        lamps={lamps.map(({ fixture }) => fixture.name)}
+        onSay={(colour) => onSay({ colour }, 'colour')}
+      >
+        {(value, title, onChange) => <Picker title={title} value={value} onChange={onChange} />}
+      </DriveForm>
+      {first && (
+        <Column gap={2} role="status" aria-label="How near the lamps come">
+          {matchLines(lamps, first).map((line) => (
+            <Quiet key={line}>{line}</Quiet>
+          ))}
+        </Column>
+      )}
+      <Owns {...props} own={ownAttributes(lamps, 'colour')} />
+    </Column>
+  );
+}
+
+type PickerProps = {
+  readonly title: string;
+  readonly value: Chromaticity;
+  readonly onChange: (value: Chromaticity) => void;
+};
+
+/** The hues as the eye of a screen goes round them. */
+const HUES = 'linear-gradient(90deg,#f00,#ff0,#0f0,#0ff,#00f,#f0f,#f00)';
+
+export function Picker({ title, value, onChange }: PickerProps) {
+  const palette = usePalette();
+  const { hue, saturation } = hueFromChromaticity(value);
+  return (
+    <Column gap={12}>
+      <Row gap={14} alignItems="flex-start">
+        <Disc title={title} hue={hue} saturation={saturation} onChange={onChange} />
+        <div
+          role="group"
+          aria-label={`${title} by name`}
+          style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(44px, 1fr))', gap: 6, flex: 1 }}
+        >
+          {SWATCHES.map(({ name, colour }) => (
+            <View
+              key={name}
+              render="button"
+              aria-label={name}
+              {...{ title: name }}
+              onPress={() => onChange(colour)}
+              height={44}
+              borderRadius={12}
+              borderWidth={2}
+              borderColor={near(colour, value) ? '$text' : '$line'}
+              cursor="pointer"
+              style={{ background: hexFromChromaticity(colour) }}
+            />
+          ))}
+        </div>
+      </Row>
+      <Quiet>{SWATCHES.find(({ colour }) => near(colour, value))?.name ?? hexFromChromaticity(value)}</Quiet>
+      <Slider
+        label={`${title}: hue`}
+        value={hue}
+        low={0}
+        high={360}
+        step={5}
+        unit="°"
+        track={HUES}
+        onChange={(next) => onChange(chromaticityFromHue(next, Math.max(saturation, 0.05)))}
+      />
+      <Slider
+        label={`${title}: saturation`}
+        value={saturation * 100}
+        low={0}
+        high={100}
+        step={1}
+        unit="%"
+        track={`linear-gradient(90deg,#fff,${hexFromChromaticity(chromaticityFromHue(hue, 1))})`}
+        onChange={(next) => onChange(chromaticityFromHue(hue, next / 100))}
+      />
+      <Slider
+        label={`${title}: white by temperature`}
+        value={kelvinNear(value)}
+        low={2000}
+        high={9000}
+        step={100}
+        unit="K"
+        track={`linear-gradient(90deg,#ff8a13,#ffd3a0,#fff,#d6e2ff)`}
+        onChange={(kelvin) => onChange(chromaticityFromKelvin(kelvin))}
+      />
+      <div style={{ height: 1, background: palette.line }} />
+    </Column>
+  );
+}
+
+const near = (a: Chromaticity, b: Chromaticity) => Math.hypot(a.x - b.x, a.y - b.y) < 0.004;
+
+/** The temperature a white is nearest to, by McCamy's formula (Color Research & Application 17, 1992). */
+function kelvinNear({ x, y }: Chromaticity): number {
+  const n = (x - 0.332) / (0.1858 - y);
+  return Math.min(9000, Math.max(2000, 449 * n ** 3 + 3525 * n ** 2 + 6823.3 * n + 5520.33));
+}
+
+const DISC = 132;
+
+type DiscProps = {
+  readonly title: string;
+  readonly hue: number;
+  readonly saturation: number;
+  readonly onChange: (value: Chromaticity) => void;
+};
+
+function Disc({ title, hue, saturation, onChange }: DiscProps) {
+  const palette = usePalette();
+  const held = useRef(false);
+  const choose = (event: PointerEvent<HTMLDivElement>) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const [x, y] = [event.clientX - box.left - box.width / 2, event.clientY - box.top - box.height / 2];
+    const angle = ((Math.atan2(x, -y) * 180) / Math.PI + 360) % 360;
+    onChange(chromaticityFromHue(angle, Math.min(1, Math.hypot(x, y) / (box.width / 2))));
+  };
+  const angle = (hue * Math.PI) / 180;
+  return (
+    <div
+      role="img"
+      aria-label={`${title}: colour circle`}
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        held.current = true;
+        choose(event);
+      }}
+      onPointerMove={(event) => held.current && choose(event)}
+      onPointerUp={() => (held.current = false)}
+      onPointerCancel={() => (held.current = false)}
+      style={{
+        position: 'relative',
+        width: DISC,
+        height: DISC,
+        flexShrink: 0,
+        borderRadius: '50%',
+        touchAction: 'none',
+        cursor: 'crosshair',
+        background: 'radial-gradient(closest-side,#fff,transparent),conic-gradient(#f00,#ff0,#0f0,#0ff,#00f,#f0f,#f00)',
+      }}
+    >
+      <div
+        style={{
+          position: 'absolute',
+          left: DISC / 2 + (Math.sin(angle) * saturation * DISC) / 2 - 11,
+          top: DISC / 2 - (Math.cos(angle) * saturation * DISC) / 2 - 11,
+          width: 22,
+          height: 22,
+          borderRadius: 11,
+          boxSizing: 'border-box',
+          border: `3px solid ${palette.ground}`,
+          boxShadow: `0 0 0 2px ${palette.text}`,
+        }}
+      />
+    </div>
+  );
+}

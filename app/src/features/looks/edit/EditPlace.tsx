@@ -1,0 +1,160 @@
+// Where a look is made: who is meant, what they should do, all of it seen on stage as it is shaped, then stored.
+
+import { useEffect, useState } from 'react';
+import { router } from 'expo-router';
+import { useMedia } from '@tamagui/core';
+import ArrowLeft from 'lucide-react-native/icons/arrow-left';
+import Redo from 'lucide-react-native/icons/redo-2';
+import Undo from 'lucide-react-native/icons/undo-2';
+import { familiesOf, heardBy, type Family, type LookValue } from '@hovlix/core/light';
+import { rigInUse, type Show } from '@hovlix/core/show';
+import { useDraft, useHovlix, useShow } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { Chip } from '../../../ui/Chip';
+import { NotHere } from '../../../ui/NotHere';
+import { usePalette } from '../../../ui/palette';
+import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../../ui/pieces';
+import { ScrollArea } from '../../../ui/ScrollArea';
+import { chosenLamps, draftLines, FAMILY_NAMES, familyOf } from './model';
+import { OrderSheet, useTabOrder, type Tab } from './order';
+import { Panel } from './Panels';
+import { StoreSheet } from './StoreSheet';
+import { WavesPanel } from './WavesPanel';
+import { WhoRow } from './WhoRow';
+
+export function EditPlace({ id }: { readonly id: string }) {
+  const { draft } = useHovlix();
+  const show = useShow((one) => one);
+  const look = show?.looks.find((one) => one.id === id);
+  const ready = show !== undefined;
+  useEffect(() => {
+    if (ready) draft.open(look ?? null);
+    // The look as it is when the place opens; storing it must not begin anew.
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- see above
+  }, [draft, ready, id]);
+  if (!show) return null;
+  if (id !== 'new' && !look) return <NotHere what="This look is not in the show." />;
+  return <Editor show={show} title={look?.name ?? 'New look'} />;
+}
+
+type EditorProps = {
+  readonly show: Show;
+  readonly title: string;
+  /** Where it is stored without a question, and what leaving does; without, it becomes a look. */
+  readonly onStore?: () => void;
+  readonly onLeave?: () => void;
+};
+
+export function Editor({ show, title, onStore, onLeave }: EditorProps) {
+  const { draft } = useHovlix();
+  const palette = usePalette();
+  const { wide } = useMedia();
+  const say = useSession((session) => session.say);
+  const values = useDraft((state) => state.values);
+  const [past, future] = [useDraft((state) => state.past.length), useDraft((state) => state.future.length)];
+  const [storing, setStoring] = useState(false);
+  const leave = () => {
+    router.replace('/looks');
+    if (values.length > 0) say('What you shaped is still in hand.', { undo: () => router.push('/looks/new') });
+  };
+  const who = <WhoRow show={show} />;
+  const what = <What show={show} values={values} />;
+  return (
+    <ScrollArea>
+      <PlaceHead title={title}>
+        <Button label="Back" kind="quiet" onPress={onLeave ?? leave}>
+          <ArrowLeft size={20} color={palette.text} aria-hidden />
+        </Button>
+        <Button label="Undo the last change" kind="quiet" disabled={past === 0} onPress={() => draft.undo()}>
+          <Undo size={20} color={palette.text} aria-hidden />
+        </Button>
+        <Button label="Redo" kind="quiet" disabled={future === 0} onPress={() => draft.redo()}>
+          <Redo size={20} color={palette.text} aria-hidden />
+        </Button>
+        <Button kind="primary" disabled={values.length === 0 && !onStore} onPress={onStore ?? (() => setStoring(true))}>
+          Store
+        </Button>
+      </PlaceHead>
+      {wide ? (
+        <div style={{ display: 'grid', gridTemplateColumns: 'minmax(320px, 2fr) 3fr', gap: 12, maxWidth: 1180 }}>
+          {who}
+          {what}
+        </div>
+      ) : (
+        <Column gap={16}>
+          {who}
+          {what}
+        </Column>
+      )}
+      {storing && <StoreSheet show={show} onClose={() => setStoring(false)} />}
+    </ScrollArea>
+  );
+}
+
+function What({ show, values }: { readonly show: Show; readonly values: readonly LookValue[] }) {
+  const { draft } = useHovlix();
+  const chosen = useDraft((state) => state.chosen);
+  const order = useTabOrder((state) => state.order);
+  const [tab, setTab] = useState<Tab>(order[0]!);
+  const [sorting, setSorting] = useState(false);
+  const casting = rigInUse(show).casting;
+  const lamps = chosenLamps(show, chosen);
+  const who = draft.whos()[0];
+  const heard = who ? heardBy(values, who, casting) : ({} as LookValue);
+  const touched = familiesOf(heard, familyOf);
+  const says = (one: Tab) => (one === 'waves' ? (heard.waves?.length ?? 0) > 0 : touched.has(one));
+  return (
+    <Column gap={14} minWidth={0}>
+      <ScrollArea sideways>
+        <Row gap={6} paddingHorizontal={12} role="tablist" aria-label="What they do">
+          {order.map((one) => (
+            <Chip
+              key={one}
+              small
+              name={`${one === 'waves' ? 'Waves' : FAMILY_NAMES[one]}${says(one) ? ' •' : ''}`}
+              label={one === 'waves' ? 'Waves' : FAMILY_NAMES[one]}
+              on={tab === one}
+              onPress={() => setTab(one)}
+            />
+          ))}
+          <Chip small name="Order …" on={false} onPress={() => setSorting(true)} />
+        </Row>
+      </ScrollArea>
+      <Column paddingHorizontal={12} gap={16}>
+        {lamps.length === 0 ? (
+          <Quiet>Choose a part, or lamps, to say what they should do. You see it on stage at once.</Quiet>
+        ) : tab === 'waves' ? (
+          <WavesPanel lamps={lamps} heard={heard} onSay={draft.say} />
+        ) : (
+          <Panel family={tab as Family} lamps={lamps} heard={heard} onSay={draft.say} />
+        )}
+        <InHand show={show} values={values} />
+      </Column>
+      {sorting && <OrderSheet onClose={() => setSorting(false)} />}
+    </Column>
+  );
+}
+
+/** What would be stored, in words, and the way to let go of it. */
+function InHand({ show, values }: { readonly show: Show; readonly values: readonly LookValue[] }) {
+  const { draft } = useHovlix();
+  const say = useSession((session) => session.say);
+  const lines = draftLines(values, show.parts);
+  if (lines.length === 0) return null;
+  const letGo = () => {
+    const kept = values;
+    draft.put([]);
+    say('Hands off: the show has its lamps back.', { undo: () => draft.put(kept) });
+  };
+  return (
+    <Column gap={6} paddingTop={8} borderTopWidth={1} borderColor="$line" role="region" aria-label="In hand">
+      <Row justifyContent="space-between">
+        <Words fontWeight="600">In hand</Words>
+        <Button onPress={letGo}>Hands off</Button>
+      </Row>
+      {lines.map((line, i) => (
+        <Quiet key={`${i} ${line}`}>{line}</Quiet>
+      ))}
+    </Column>
+  );
+}

@@ -1,0 +1,79 @@
+// Attributes that have no control of their own: by the names of their ranges, or as a part of their channel.
+
+import type { Setting } from '@hovlix/core/light';
+import { Chip } from '../../../ui/Chip';
+import { Column, Row, Words } from '../../../ui/pieces';
+import { Slider } from '../../../ui/Slider';
+import type { Own } from './model';
+import type { PanelProps } from './panel-props';
+
+/** Attributes by the names of their ranges, or as a part of their whole channel. */
+export function Owns({ own, ...props }: PanelProps & { readonly own: readonly Own[] }) {
+  return own.map((one) => <OwnForm key={one.attribute} {...props} own={one} />);
+}
+
+const UNITS: Readonly<Record<string, string>> = { strobe: 'Hz', shake: 'Hz', rotate: 'rpm', index: '°' };
+
+function OwnForm({ own, lamps, heard, onSay }: PanelProps & { readonly own: Own }) {
+  const drive = heard.more?.[own.attribute];
+  const setting = drive?.type === 'hold' ? drive.value : undefined;
+  const say = (value: Setting | undefined) =>
+    onSay({ more: { [own.attribute]: value === undefined ? undefined : { type: 'hold', value } } }, own.attribute);
+  const chosen = own.ranges.find(({ name, range }) => isThis(setting, name, range.does));
+  const span = chosen?.range;
+  const unit = span ? UNITS[span.does] : undefined;
+  return (
+    <Column gap={10} role="group" aria-label={own.name}>
+      <Row gap={8} justifyContent="space-between">
+        <Words fontWeight="600">
+          {own.name}
+          {own.lamps < lamps.length ? ` (${own.lamps} of ${lamps.length} lamps)` : ''}
+        </Words>
+        {drive && (
+          <Chip
+            small
+            name="Leave alone"
+            label={`Leave ${own.name.toLowerCase()} alone`}
+            on={false}
+            onPress={() => say(undefined)}
+          />
+        )}
+      </Row>
+      {own.ranges.length > 0 && (
+        <Row gap={6} flexWrap="wrap">
+          {own.ranges.map(({ name, setting: named }) => (
+            <Chip key={name} small name={name} on={chosen?.name === name} onPress={() => say(named)} />
+          ))}
+        </Row>
+      )}
+      {span && unit && span.low !== undefined && span.high !== undefined && (
+        <Slider
+          label={`${own.name}: ${chosen.name}`}
+          value={setting && typeof setting === 'object' && 'does' in setting ? (setting.at ?? span.low) : span.low}
+          low={Math.min(span.low, span.high)}
+          high={Math.max(span.low, span.high)}
+          step={1}
+          unit={unit}
+          digits={1}
+          onChange={(at) => say({ does: span.does, at, ...(span.slot === undefined ? {} : { slot: span.slot }) })}
+        />
+      )}
+      {(own.ranges.length === 0 || typeof setting === 'number') && (
+        <Slider
+          label={own.ranges.length === 0 ? own.name : `${own.name}, whole channel`}
+          value={typeof setting === 'number' ? setting * 100 : 0}
+          low={0}
+          high={100}
+          step={1}
+          unit="%"
+          onChange={(value) => say(value / 100)}
+        />
+      )}
+    </Column>
+  );
+}
+
+function isThis(setting: Setting | undefined, name: string, does: string): boolean {
+  if (setting === undefined || typeof setting === 'number') return false;
+  return 'range' in setting ? setting.range.toLowerCase() === name.toLowerCase() : setting.does === does;
+}

@@ -1,0 +1,139 @@
+// What the chosen lamps should do, one family of attributes at a time.
+
+import type { Drive, Family } from '@hovlix/core/light';
+import type { Gobo, Patched } from '@hovlix/core/rig';
+import { Chip } from '../../../ui/Chip';
+import { Column, Quiet, Row } from '../../../ui/pieces';
+import { Slider } from '../../../ui/Slider';
+import { AimPanel } from './AimPanel';
+import { ColourPanel } from './ColourPanel';
+import { DriveForm } from './DriveForm';
+import { GoboPicture } from './GoboPicture';
+import { ownAttributes } from './model';
+import { Owns } from './Owns';
+import type { PanelProps } from './panel-props';
+
+export function Panel({ family, ...props }: PanelProps & { readonly family: Family }) {
+  switch (family) {
+    case 'level':
+      return <NumberDrive {...props} aspect="level" label="Level" scale={100} high={1} unit="%" rest={0} />;
+    case 'colour':
+      return <ColourPanel {...props} />;
+    case 'aim':
+      return <AimPanel {...props} />;
+    case 'beam':
+      return <BeamPanel {...props} />;
+    case 'rate':
+      return <RatePanel {...props} />;
+    case 'other':
+      return <OtherPanel {...props} />;
+  }
+}
+
+type NumberProps = PanelProps & {
+  readonly aspect: 'level' | 'zoom' | 'haze' | 'strobe';
+  readonly label: string;
+  readonly scale: number;
+  readonly high: number;
+  readonly unit: string;
+  readonly rest: number;
+  readonly digits?: number;
+};
+
+function NumberDrive({ lamps, heard, onSay, aspect, label, scale, high, unit, rest, digits = 0 }: NumberProps) {
+  const say = (drive: Drive<number> | undefined) => onSay({ [aspect]: drive }, aspect);
+  return (
+    <DriveForm label={label} drive={heard[aspect]} rest={rest} lamps={namesOf(lamps)} onSay={say}>
+      {(value, title, onChange) => (
+        <Slider
+          label={title}
+          value={value * scale}
+          low={0}
+          high={high * scale}
+          step={scale === 1 ? 0.5 : 1}
+          unit={unit}
+          digits={digits}
+          onChange={(next) => onChange(next / scale)}
+        />
+      )}
+    </DriveForm>
+  );
+}
+
+const namesOf = (lamps: readonly Patched[]) => lamps.map(({ fixture }) => fixture.name);
+
+function BeamPanel(props: PanelProps) {
+  const { lamps } = props;
+  const gobos = lamps.map(({ profile }) => profile.gobos).find((list) => list.length > 0) ?? [];
+  const zooms = lamps.some(({ mode }) => mode.channels.some(({ attribute }) => attribute === 'Zoom'));
+  const own = ownAttributes(lamps, 'beam');
+  if (!zooms && gobos.length === 0 && own.length === 0)
+    return <Quiet>The chosen lamps have nothing that shapes their beam.</Quiet>;
+  return (
+    <Column gap={22}>
+      {zooms && <NumberDrive {...props} aspect="zoom" label="Zoom" scale={100} high={1} unit="%" rest={0.5} />}
+      {gobos.length > 0 && <Gobos {...props} gobos={gobos} />}
+      <Owns {...props} own={own} />
+    </Column>
+  );
+}
+
+function Gobos({ heard, onSay, gobos }: PanelProps & { readonly gobos: readonly Gobo[] }) {
+  const slot = heard.gobo?.type === 'hold' ? heard.gobo.value : undefined;
+  return (
+    <Column gap={8}>
+      <Quiet fontWeight="600">Gobo</Quiet>
+      <Row gap={8} flexWrap="wrap" role="group" aria-label="Gobo">
+        {gobos.map(({ name, pattern }, i) => (
+          <Chip
+            key={name}
+            small
+            name={name}
+            on={slot === i}
+            picture={<GoboPicture pattern={pattern} on={slot === i} />}
+            onPress={() => onSay({ gobo: slot === i ? undefined : { type: 'hold', value: i } })}
+          />
+        ))}
+      </Row>
+    </Column>
+  );
+}
+
+const STROBES = [0, 2, 5, 10, 15];
+
+function RatePanel(props: PanelProps) {
+  const { heard, lamps, onSay } = props;
+  const hz = heard.strobe?.type === 'hold' ? heard.strobe.value : undefined;
+  return (
+    <Column gap={22}>
+      <Column gap={12}>
+        <Row gap={8} flexWrap="wrap" role="group" aria-label="Strobe">
+          {STROBES.map((rate) => (
+            <Chip
+              key={rate}
+              small
+              name={rate === 0 ? 'Steady' : `${rate} Hz`}
+              on={hz === rate}
+              onPress={() => onSay({ strobe: { type: 'hold', value: rate } })}
+            />
+          ))}
+        </Row>
+        <NumberDrive {...props} aspect="strobe" label="Strobe" scale={1} high={30} unit="Hz" rest={0} digits={1} />
+        <Quiet>Flashes in beats are a square wave on the level.</Quiet>
+      </Column>
+      <Owns {...props} own={ownAttributes(lamps, 'rate')} />
+    </Column>
+  );
+}
+
+function OtherPanel(props: PanelProps) {
+  const own = ownAttributes(props.lamps, 'other');
+  const fogs = props.lamps.some(({ mode }) => mode.channels.some(({ attribute }) => attribute === 'Fog1'));
+  if (!fogs && own.length === 0) return <Quiet>The chosen lamps have nothing else to set.</Quiet>;
+  return (
+    <Column gap={22}>
+      {fogs && <NumberDrive {...props} aspect="haze" label="Fog" scale={100} high={1} unit="%" rest={0} />}
+      <Owns {...props} own={own} />
+    </Column>
+  );
+}

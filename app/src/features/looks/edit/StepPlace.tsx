@@ -1,0 +1,46 @@
+// The light of one step of a chase, made like a look.
+
+import { router } from 'expo-router';
+import { useEffect } from 'react';
+import { useHovlix, useShow } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { NotHere } from '../../../ui/NotHere';
+import { valuesOf } from '../chase/model';
+import { Editor } from './EditPlace';
+
+export function StepPlace({ chase: of, step: id }: { readonly chase: string; readonly step: string }) {
+  const app = useHovlix();
+  const say = useSession((session) => session.say);
+  const show = useShow((one) => one);
+  const chase = show?.chases.find((one) => one.id === of);
+  const step = chase?.steps.find((one) => one.id === id);
+  const ready = show !== undefined;
+  useEffect(() => {
+    if (show && step) app.draft.open({ id: `step ${step.id}`, values: valuesOf(show, step) });
+    // The step as it is when the place opens.
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- see above
+  }, [app, ready, id]);
+  if (!show) return null;
+  if (!chase || !step) return <NotHere what="This step is not in the show." />;
+  const back = () => router.replace(`/looks/chase/${chase.id}`);
+  const store = () => {
+    const { look: _, ...rest } = step;
+    const { values } = app.draft.store.getState();
+    const steps = chase.steps.map((one) => (one.id === id ? { ...rest, values: [...values] } : one));
+    app.document.make({ type: 'store-chase', chase: { ...chase, steps } });
+    app.draft.close(0);
+    say('The step is changed.', { undo: () => app.document.undo() });
+    back();
+  };
+  return (
+    <Editor
+      show={show}
+      title={`${chase.name}, step ${chase.steps.indexOf(step) + 1}`}
+      onStore={store}
+      onLeave={() => {
+        app.draft.close(0);
+        back();
+      }}
+    />
+  );
+}

@@ -1,0 +1,131 @@
+// Storing a look: what goes in, what it is called, and how it comes and goes.
+
+import { useState } from 'react';
+import { router } from 'expo-router';
+import { FAMILIES, familiesOf, inFamilies, type Family, type Look, type LookValue } from '@hovlix/core/light';
+import { isOn } from '@hovlix/core/live';
+import { rigInUse, type Show } from '@hovlix/core/show';
+import { beats, seconds } from '@hovlix/core/units';
+import { freshId } from '../../../host/fresh-id';
+import { toggleLook } from '../../../host/gestures';
+import { useDraft, useHovlix, useLive } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { named, Typed } from '../../../ui/form';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { Segments } from '../../../ui/Segments';
+import { Sheet } from '../../../ui/Sheet';
+import { Ticks } from '../../../ui/Ticks';
+import { FadeForm, type Fades } from '../FadeForm';
+import { nextNumber } from '../model';
+import { draftLines, FAMILY_NAMES, familyOf } from './model';
+
+type Props = { readonly show: Show; readonly onClose: () => void };
+
+export function StoreSheet({ show, onClose }: Props) {
+  const app = useHovlix();
+  const say = useSession((session) => session.say);
+  const touched = useDraft((state) => state.values);
+  const from = useDraft((state) => state.look);
+  const stored = show.looks.find((one) => one.id === from);
+  const standing = useLive((live) => live.standing);
+  const [how, setHow] = useState<'update' | 'new'>(stored ? 'update' : 'new');
+  const [what, setWhat] = useState<'touched' | 'everything'>('touched');
+  const [left, setLeft] = useState<ReadonlySet<Family>>(new Set());
+  const number = nextNumber(show);
+  const [name, setName] = useState(`Look ${number}`);
+  const [fades, setFades] = useState<Fades>(stored ?? { fadeIn: beats(1), fadeOut: beats(1) });
+
+  const on = standing.filter((one) => isOn(one, app.conducting.now())).map((one) => one.look);
+  const below =
+    what === 'everything' ? on.flatMap((id) => show.looks.find((look) => look.id === id)?.values ?? []) : [];
+  const all: readonly LookValue[] = [...below, ...touched];
+  const families = FAMILIES.filter((family) => all.some((value) => familiesOf(value, familyOf).has(family)));
+  const kept = inFamilies(all, new Set(families.filter((family) => !left.has(family))), familyOf);
+
+  const store = () => {
+    const { fadeIn, fadeOut, hold, keep, clean } = fades;
+    const timing = {
+      fadeIn,
+      fadeOut,
+      keep: keep ?? false,
+      ...(hold === undefined ? {} : { hold }),
+      ...(clean ? { clean } : {}),
+    };
+    const { hold: _hold, clean: _clean, ...rest } = stored ?? { hold: undefined, clean: undefined };
+    const look: Look =
+      how === 'update' && stored
+        ? { ...(rest as Look), ...timing, values: [...inFamilies(stored.values, left, familyOf), ...kept] }
+        : { id: freshId() as Look['id'], number, name, ...timing, values: [...kept] };
+    app.document.make({ type: 'store-look', look });
+    // The light stays as it is: what was in hand goes over into the look, which is on now.
+    if (!app.conducting.store.getState().live.standing.some((one) => one.look === look.id && one.on))
+      app.conducting.act({ type: 'look-on', look: look.id, fade: seconds(0) });
+    app.draft.close(0);
+    say(how === 'update' ? `${look.name} is changed.` : `${look.name} is stored, and on.`, {
+      undo: () => {
+        app.document.undo();
+        if (how === 'new') toggleLook(app, look.id);
+      },
+    });
+    onClose();
+    router.replace('/looks');
+  };
+  return (
+    <Sheet title={how === 'update' && stored ? `Store ${stored.name}` : 'Store a look'} onClose={onClose}>
+      {stored && (
+        <Segments
+          label="Where it goes"
+          value={how}
+          choices={[
+            { value: 'update', name: `Change ${stored.name}` },
+            { value: 'new', name: 'A new look' },
+          ]}
+          onChoose={setHow}
+        />
+      )}
+      {how === 'new' && <Typed label="Name" value={name} read={named} onChange={setName} />}
+      <Column gap={8}>
+        <Segments
+          label="What goes in"
+          value={what}
+          choices={[
+            { value: 'touched', name: 'What you touched' },
+            { value: 'everything', name: 'All that is on' },
+          ]}
+          onChoose={setWhat}
+        />
+        <Quiet>
+          {what === 'touched'
+            ? 'Only what is in hand. Everything else is left alone when this look comes on.'
+            : on.length === 0
+              ? 'No look is on now: this is the same as what you touched.'
+              : 'What the looks that are on say now, and over it what you touched.'}
+        </Quiet>
+      </Column>
+      {families.length > 1 && (
+        <Ticks
+          label="Families of attributes"
+          items={families.map((family) => ({ id: family, name: FAMILY_NAMES[family] }))}
+          ticked={new Set(families.filter((family) => !left.has(family)))}
+          onTick={(id, is) => setLeft(new Set(is ? [...left].filter((one) => one !== id) : [...left, id as Family]))}
+        />
+      )}
+      <Column gap={4} role="status" aria-label="This is stored">
+        <Words fontWeight="600">This is stored</Words>
+        {kept.length === 0 && <Quiet>Nothing: tick at least one family.</Quiet>}
+        {draftLines(kept, show.parts).map((line, i) => (
+          <Quiet key={`${i} ${line}`}>{line}</Quiet>
+        ))}
+        {kept.some((value) => value.lamps) && (
+          <Quiet>Single lamps are known to {rigInUse(show).name} only; parts play in every room.</Quiet>
+        )}
+      </Column>
+      <FadeForm fades={fades} onChange={(change) => setFades({ ...fades, ...change })} />
+      <Row gap={8}>
+        <Button kind="primary" disabled={kept.length === 0} onPress={store}>
+          {how === 'update' && stored ? 'Store the change' : 'Store the look'}
+        </Button>
+      </Row>
+    </Sheet>
+  );
+}

@@ -1,0 +1,285 @@
+// Waves of the chosen lamps: what they move, by which shape, how far, how fast, and how they run over the cast.
+
+import { useState } from 'react';
+import { MOVE_SHAPES, WAVE_SHAPES, WAVE_UNITS, Wave, type WaveShape } from '@hovlix/core/light';
+import { attributeOf, type Patched } from '@hovlix/core/rig';
+import { Chip } from '../../../ui/Chip';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { Segments } from '../../../ui/Segments';
+import { Slider } from '../../../ui/Slider';
+import { Switch } from '../../../ui/Switch';
+import { Picker } from './ColourPanel';
+import { DrawnShape } from './DrawnShape';
+import { RunForm } from './DriveForm';
+import type { PanelProps } from './panel-props';
+import { SpanForm } from './SpanForm';
+import { WavePicture } from './WavePicture';
+
+const SHAPE_NAMES: Readonly<Record<WaveShape, string>> = {
+  sine: 'Sine',
+  triangle: 'Triangle',
+  up: 'Ramp up',
+  down: 'Ramp down',
+  square: 'Square',
+  random: 'Random steps',
+  drawn: 'Drawn',
+};
+
+const FIGURE_NAMES = { circle: 'Circle', eight: 'Figure of eight', sweep: 'Sweep', bounce: 'Bounce', wander: 'Wander' } as const; // prettier-ignore
+
+/** What a wave is called that is not edited: “Sine on level, 4 beats”. */
+export function waveWords(wave: Wave): string {
+  const span = 'beats' in wave.span ? `${tidy(wave.span.beats)} ${wave.span.beats === 1 ? 'beat' : 'beats'}` : `${tidy(wave.span.seconds)} s`; // prettier-ignore
+  if (wave.type === 'move') return `${FIGURE_NAMES[wave.shape]}, ${span}`;
+  const on = wave.type === 'colours' ? 'two colours' : nameOfMoved(wave.on);
+  return `${SHAPE_NAMES[wave.shape]} on ${on}, ${span}`;
+}
+
+const tidy = (number: number) => String(Math.round(number * 1000) / 1000);
+
+function nameOfMoved(on: string): string {
+  return on in WAVE_UNITS ? on : attributeOf(on).name.toLowerCase();
+}
+
+export function WavesPanel({ lamps, heard, onSay }: PanelProps) {
+  const waves = heard.waves ?? [];
+  const [open, setOpen] = useState<number | null>(waves.length === 1 ? 0 : null);
+  const put = (next: readonly Wave[], gesture?: string) =>
+    onSay({ waves: next.length > 0 ? [...next] : undefined }, gesture);
+  const add = (wave: unknown) => {
+    put([...waves, Wave.parse(wave)]);
+    setOpen(waves.length);
+  };
+  return (
+    <Column gap={16}>
+      {waves.map((wave, i) => (
+        <Column key={i} gap={14} padding={14} borderRadius={14} backgroundColor="$raised">
+          <Row justifyContent="space-between" gap={8}>
+            <Words fontWeight="600" flexShrink={1}>
+              {waveWords(wave)}
+            </Words>
+            <Row gap={4}>
+              <Button kind="quiet" onPress={() => setOpen(open === i ? null : i)}>
+                {open === i ? 'Done' : 'Change'}
+              </Button>
+              <Button
+                kind="quiet"
+                label={`Remove ${waveWords(wave)}`}
+                onPress={() => put(waves.filter((_, k) => k !== i))}
+              >
+                Remove
+              </Button>
+            </Row>
+          </Row>
+          <WavePicture wave={wave} count={lamps.length} />
+          {open === i && (
+            <WaveForm
+              wave={wave}
+              onChange={(next) =>
+                put(
+                  waves.map((one, k) => (k === i ? next : one)),
+                  `wave ${i}`,
+                )
+              }
+            />
+          )}
+        </Column>
+      ))}
+      {waves.length < 16 && <AddWave lamps={lamps} onAdd={add} />}
+    </Column>
+  );
+}
+
+/** What the chosen lamps can have a wave on, each with a wave to start from. */
+function AddWave({ lamps, onAdd }: { readonly lamps: readonly Patched[]; readonly onAdd: (wave: unknown) => void }) {
+  const has = (attribute: string) => lamps.some(({ mode }) => mode.channels.some((one) => one.attribute === attribute));
+  const moves = lamps.some(({ profile }) => profile.panRange > 0);
+  const base = { span: { beats: 4 }, turn: lamps.length > 1 ? 1 : 0 };
+  const wave = (on: string, low: number, high: number) => ({ type: 'wave', on, shape: 'sine', low, high, ...base });
+  const offers: readonly (readonly [string, unknown])[] = [
+    ['Level', wave('level', 0, 1)],
+    ['Hue', { ...wave('hue', 0, 360), shape: 'up' }],
+    ['Two colours', { type: 'colours', shape: 'sine', from: { x: 0.15, y: 0.06 }, to: { x: 0.64, y: 0.33 }, ...base }],
+    ...(moves
+      ? ([
+          ['Movement', { type: 'move', shape: 'circle', width: 30, height: 20, ...base }],
+          ['Pan', wave('pan', -30, 30)],
+          ['Tilt', wave('tilt', -15, 15)],
+        ] as const)
+      : []),
+    ...(has('Zoom') ? ([['Zoom', wave('zoom', 0.1, 0.9)]] as const) : []),
+    ['Strobe', wave('strobe', 0, 8)],
+    ...['ColorAdd_W', 'ColorAdd_A', 'ColorAdd_UV', 'Iris', 'Focus1', 'Frost1', 'Gobo1Pos', 'Prism1Pos']
+      .filter(has)
+      .map((attribute) => [attributeOf(attribute).name, wave(attribute, 0, 1)] as const),
+  ];
+  return (
+    <Column gap={8}>
+      <Quiet fontWeight="600">Add a wave on</Quiet>
+      <Row gap={6} flexWrap="wrap" role="group" aria-label="Add a wave on">
+        {offers.map(([name, offer]) => (
+          <Chip key={name} small name={name} on={false} onPress={() => onAdd(offer)} />
+        ))}
+      </Row>
+    </Column>
+  );
+}
+
+type FormProps = { readonly wave: Wave; readonly onChange: (wave: Wave) => void };
+
+function WaveForm({ wave, onChange }: FormProps) {
+  return (
+    <Column gap={18}>
+      {wave.type === 'move' ? (
+        <FigureForm wave={wave} onChange={onChange} />
+      ) : (
+        <>
+          <Row gap={6} flexWrap="wrap" role="group" aria-label="Shape">
+            {WAVE_SHAPES.map((shape) => (
+              <Chip
+                key={shape}
+                small
+                name={SHAPE_NAMES[shape]}
+                on={wave.shape === shape}
+                onPress={() =>
+                  onChange({
+                    ...wave,
+                    shape,
+                    ...(shape === 'drawn' && !wave.points ? { points: [0, 0.4, 1, 0.7, 0.2, 0.6, 0.3, 0.1] } : {}),
+                  })
+                }
+              />
+            ))}
+          </Row>
+          {wave.shape === 'drawn' && (
+            <DrawnShape points={wave.points ?? [0, 1]} onChange={(points) => onChange({ ...wave, points })} />
+          )}
+          {wave.shape === 'square' && (
+            <Slider
+              label="High for"
+              value={wave.width * 100}
+              low={1}
+              high={99}
+              step={1}
+              unit="%"
+              onChange={(width) => onChange({ ...wave, width: width / 100 })}
+            />
+          )}
+        </>
+      )}
+      {wave.type === 'wave' && <Bounds wave={wave} onChange={onChange} />}
+      {wave.type === 'colours' && (
+        <>
+          <Picker title="From" value={wave.from} onChange={(from) => onChange({ ...wave, from })} />
+          <Picker title="To" value={wave.to} onChange={(to) => onChange({ ...wave, to })} />
+        </>
+      )}
+      <SpanForm span={wave.span} onChange={(span) => onChange({ ...wave, span })} />
+      <Slider
+        label="Drawn apart over the lamps"
+        value={wave.turn * 100}
+        low={0}
+        high={400}
+        step={5}
+        unit="%"
+        onChange={(turn) => onChange({ ...wave, turn: turn / 100 })}
+      />
+      <Quiet>100 % lays the lamps evenly over one turn; 0 % moves all as one.</Quiet>
+      {wave.turn > 0 && <RunForm run={wave} onChange={(run) => onChange({ ...wave, ...run })} />}
+      <Slider
+        label="Begins at"
+        value={wave.offset * 360}
+        low={0}
+        high={360}
+        step={15}
+        unit="°"
+        onChange={(turn) => onChange({ ...wave, offset: turn / 360 })}
+      />
+    </Column>
+  );
+}
+
+function Bounds({
+  wave,
+  onChange,
+}: {
+  readonly wave: Extract<Wave, { type: 'wave' }>;
+  readonly onChange: (wave: Wave) => void;
+}) {
+  const known = wave.on in WAVE_UNITS ? WAVE_UNITS[wave.on as keyof typeof WAVE_UNITS] : { low: 0, high: 1, unit: '%' };
+  const scale = known.unit === '%' ? 100 : 1;
+  const add = wave.blend === 'add';
+  const bound = (label: string, key: 'low' | 'high') => (
+    <Slider
+      label={label}
+      value={wave[key] * scale}
+      low={(add && known.low === 0 ? -known.high : known.low) * scale}
+      high={known.high * scale}
+      step={known.unit === 'Hz' ? 0.5 : 1}
+      digits={known.unit === 'Hz' ? 1 : 0}
+      unit={known.unit}
+      onChange={(value) => onChange({ ...wave, [key]: value / scale })}
+    />
+  );
+  return (
+    <>
+      {bound('Low', 'low')}
+      {bound('High', 'high')}
+      {wave.low > wave.high && <Quiet>Low lies above high: the wave stands on its head.</Quiet>}
+      {wave.on !== 'pan' && wave.on !== 'tilt' && wave.on !== 'hue' && (
+        <Segments
+          label="How it meets the value"
+          value={wave.blend}
+          choices={[
+            { value: 'replace', name: 'In place of it' },
+            { value: 'add', name: 'Added to it' },
+          ]}
+          onChoose={(blend) => onChange({ ...wave, blend })}
+        />
+      )}
+    </>
+  );
+}
+
+function FigureForm({
+  wave,
+  onChange,
+}: {
+  readonly wave: Extract<Wave, { type: 'move' }>;
+  readonly onChange: (wave: Wave) => void;
+}) {
+  return (
+    <>
+      <Row gap={6} flexWrap="wrap" role="group" aria-label="Figure">
+        {MOVE_SHAPES.map((shape) => (
+          <Chip
+            key={shape}
+            small
+            name={FIGURE_NAMES[shape]}
+            on={wave.shape === shape}
+            onPress={() => onChange({ ...wave, shape })}
+          />
+        ))}
+      </Row>
+      <Slider
+        label="Width (pan)"
+        value={wave.width}
+        low={0}
+        high={360}
+        step={1}
+        unit="°"
+        onChange={(width) => onChange({ ...wave, width })}
+      />
+      <Slider
+        label="Height (tilt)"
+        value={wave.height}
+        low={0}
+        high={180}
+        step={1}
+        unit="°"
+        onChange={(height) => onChange({ ...wave, height })}
+      />
+      <Switch label="The second half as in a mirror" on={wave.flip} onChange={(flip) => onChange({ ...wave, flip })} />
+    </>
+  );
+}

@@ -1,0 +1,157 @@
+// Who is meant: parts, then some of their lamps, by a tap, a quick choice, or numbers typed.
+
+import { useState } from 'react';
+import { View } from '@tamagui/core';
+import { numbersFromText, pickedPlaces, QUICK_PICKS } from '@hovlix/core/light';
+import { rigInUse, type Show } from '@hovlix/core/show';
+import { useDraft, useHovlix } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { Chip } from '../../../ui/Chip';
+import { Typed } from '../../../ui/form';
+import { usePalette, useTints } from '../../../ui/palette';
+import { Column, Figures, Quiet, Row } from '../../../ui/pieces';
+import { ScrollArea } from '../../../ui/ScrollArea';
+
+export function WhoRow({ show }: { readonly show: Show }) {
+  const { draft } = useHovlix();
+  const tints = useTints();
+  const chosen = useDraft((state) => state.chosen);
+  const preferred = useDraft((state) => state.preferred);
+  const [several, setSeveral] = useState(false);
+  const rig = rigInUse(show);
+  const castOf = (part: string) => rig.casting.find((cast) => cast.part === part)?.fixtures ?? [];
+  const parts = show.parts.filter((part) => castOf(part.id).length > 0);
+  const isChosen = new Set<string>(chosen);
+  const press = (part: string) => {
+    const on = preferred.includes(part);
+    const next = several ? (on ? preferred.filter((one) => one !== part) : [...preferred, part]) : on && preferred.length === 1 ? [] : [part]; // prettier-ignore
+    draft.choose([...new Set(next.flatMap(castOf))], next);
+  };
+  const lampsInParts = parts.length > 0 ? [...new Set((preferred.length > 0 ? preferred : parts.map(({ id }) => id)).flatMap(castOf))] : rig.fixtures.map(({ id }) => id); // prettier-ignore
+  const lamps = lampsInParts.flatMap((id) => rig.fixtures.find((fixture) => fixture.id === id) ?? []);
+  const toggle = (id: (typeof chosen)[number]) =>
+    draft.choose(isChosen.has(id) ? chosen.filter((one) => one !== id) : lampsInParts.filter((one) => one === id || isChosen.has(one)), preferred); // prettier-ignore
+  return (
+    <Column gap={10}>
+      <ScrollArea sideways>
+        <Row gap={8} paddingHorizontal={12} role="group" aria-label="Parts">
+          <Chip small name="Several" label="Choose several parts" on={several} onPress={() => setSeveral(!several)} />
+          {parts.map((part) => (
+            <Chip
+              key={part.id}
+              name={part.name}
+              on={preferred.includes(part.id)}
+              picture={
+                <span style={{ width: 10, height: 10, borderRadius: 5, background: tints[part.tint] }} aria-hidden />
+              }
+              onPress={() => press(part.id)}
+            />
+          ))}
+        </Row>
+      </ScrollArea>
+      {preferred.length > 0 && (
+        <ScrollArea sideways>
+          <Row gap={6} paddingHorizontal={12} role="group" aria-label="Some of them">
+            <Chip
+              small
+              name="All"
+              on={chosen.length === lampsInParts.length}
+              onPress={() => draft.choose(lampsInParts, preferred)}
+            />
+            {QUICK_PICKS.map(({ name, pick }) => {
+              const wanted = preferred.flatMap((part) =>
+                pickedPlaces(pick, castOf(part).length).map((place) => castOf(part)[place]!),
+              );
+              const on = wanted.length > 0 && wanted.length === chosen.length && wanted.every((id) => isChosen.has(id)) && chosen.length < lampsInParts.length; // prettier-ignore
+              return <Chip key={name} small name={name} on={on} onPress={() => draft.choose(wanted, preferred)} />;
+            })}
+          </Row>
+        </ScrollArea>
+      )}
+      <Row gap={6} flexWrap="wrap" paddingHorizontal={12} role="group" aria-label="Lamps">
+        {lamps.map(({ id, number, name }) => (
+          <LampButton key={id} number={number} name={name} on={isChosen.has(id)} onPress={() => toggle(id)} />
+        ))}
+      </Row>
+      <ByNumber show={show} />
+    </Column>
+  );
+}
+
+type LampProps = { readonly number: number; readonly name: string; readonly on: boolean; readonly onPress: () => void };
+
+function LampButton({ number, name, on, onPress }: LampProps) {
+  const palette = usePalette();
+  return (
+    <View
+      render="button"
+      aria-pressed={on}
+      aria-label={`Lamp ${number}, ${name}`}
+      {...{ title: name }}
+      onPress={onPress}
+      width={44}
+      height={44}
+      borderRadius={22}
+      borderWidth={2}
+      borderColor={on ? '$doing' : '$line'}
+      backgroundColor={on ? '$raised' : 'transparent'}
+      alignItems="center"
+      justifyContent="center"
+      cursor="pointer"
+    >
+      <Figures color={on ? palette.text : palette.quiet} fontWeight={on ? '600' : '400'}>
+        {number}
+      </Figures>
+    </View>
+  );
+}
+
+/** “1-6”, or “1-6 at 80” which sets their level as well. */
+function ByNumber({ show }: { readonly show: Show }) {
+  const { draft } = useHovlix();
+  const say = useSession((session) => session.say);
+  const [open, setOpen] = useState(false);
+  const rig = rigInUse(show);
+  const read = (text: string) => {
+    if (text.trim() === '') return { value: '' };
+    const [lamps = '', at] = text.split(/\s+at\s+/i);
+    const numbers = numbersFromText(lamps);
+    if (!numbers)
+      return { wrong: 'Lamp numbers, such as 1-6 or 1, 3, 9-12; “at 80” or “at full” after them sets the level.' };
+    if (at !== undefined && levelOf(at) === undefined)
+      return { wrong: `“${at}” is no level: a number from 0 to 100, or full.` };
+    if (!rig.fixtures.some(({ number }) => numbers.includes(number)))
+      return { wrong: 'No lamp of this rig has such a number.' };
+    return { value: text };
+  };
+  const use = (text: string) => {
+    const [lamps = '', at] = text.split(/\s+at\s+/i);
+    const numbers = numbersFromText(lamps) ?? [];
+    const found = rig.fixtures.filter(({ number }) => numbers.includes(number));
+    if (found.length === 0) return;
+    draft.choose(found.map(({ id }) => id));
+    const level = at === undefined ? undefined : levelOf(at);
+    if (level !== undefined) draft.say({ level: { type: 'hold', value: level } });
+    say(
+      `${found.length} ${found.length === 1 ? 'lamp' : 'lamps'} chosen${level === undefined ? '' : ` and set to ${Math.round(level * 100)} %`}.`,
+    );
+  };
+  if (!open)
+    return (
+      <Row paddingHorizontal={12}>
+        <Chip small name="By number …" on={false} onPress={() => setOpen(true)} />
+      </Row>
+    );
+  return (
+    <Column paddingHorizontal={12} gap={4}>
+      <Typed label="Lamps by number" value="" read={read} onChange={use} />
+      <Quiet>For example 1-6, or 1-6 at 80.</Quiet>
+    </Column>
+  );
+}
+
+function levelOf(text: string): number | undefined {
+  if (/^full$/i.test(text.trim())) return 1;
+  const number = Number(text.replace('%', '').replace(',', '.'));
+  return text.trim() !== '' && number >= 0 && number <= 100 ? number / 100 : undefined;
+}

@@ -1,0 +1,139 @@
+// A fader that lies: drag for coarse, with Shift for fine; arrows do the same; the figure beside it can be typed.
+
+import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { clamp } from '@hovlix/core/units';
+import { usePalette } from './palette';
+import { Column, Quiet, Row } from './pieces';
+
+type Props = {
+  readonly label: string;
+  readonly value: number;
+  readonly low: number;
+  readonly high: number;
+  /** One press of an arrow; with Shift a tenth of it. */
+  readonly step: number;
+  readonly unit: string;
+  readonly digits?: number;
+  readonly onChange: (value: number) => void;
+  /** Paints the track, for colours. */
+  readonly track?: string;
+};
+
+const FINE = 0.1;
+
+export function Slider({ label, value, low, high, step, unit, digits = 0, onChange, track }: Props) {
+  const palette = usePalette();
+  const id = useId();
+  const [typed, setTyped] = useState<string | null>(null);
+  const from = useRef<{ x: number; value: number } | null>(null);
+  const held = (wanted: number) => {
+    const grain = step * FINE;
+    return clamp(Math.round(wanted / grain) * grain, low, high);
+  };
+  const share = clamp((value - low) / (high - low || 1), 0, 1);
+  const key = (event: KeyboardEvent) => {
+    const way = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[event.key];
+    const end = { Home: low, End: high }[event.key];
+    if (way === undefined && end === undefined) return;
+    event.preventDefault();
+    event.stopPropagation();
+    onChange(end ?? held(value + way! * step * (event.shiftKey ? FINE : 1)));
+  };
+  const drag = (event: PointerEvent<HTMLDivElement>) => {
+    if (!from.current) return;
+    const across = (high - low) / event.currentTarget.clientWidth;
+    const moved = (event.clientX - from.current.x) * across * (event.shiftKey ? FINE : 1);
+    from.current = { x: event.clientX, value: clamp(from.current.value + moved, low, high) };
+    onChange(held(from.current.value));
+  };
+  const read = (text: string) => {
+    const number = Number(text.replace(',', '.').replace('−', '-').replace(unit, '').trim());
+    if (text.trim() !== '' && Number.isFinite(number)) onChange(clamp(number, low, high));
+    setTyped(null);
+  };
+  return (
+    <Column gap={4}>
+      <Row justifyContent="space-between" gap={8}>
+        <label htmlFor={id} style={{ font: '600 13px/18px Figtree', color: palette.quiet }}>
+          {label}
+        </label>
+      </Row>
+      <Row gap={10}>
+        <div
+          role="slider"
+          tabIndex={0}
+          aria-label={label}
+          aria-valuemin={low}
+          aria-valuemax={high}
+          aria-valuenow={Math.round(value * 1000) / 1000}
+          aria-valuetext={`${value.toFixed(digits)} ${unit}`}
+          onKeyDown={key}
+          onPointerDown={(event) => {
+            event.currentTarget.setPointerCapture(event.pointerId);
+            const box = event.currentTarget.getBoundingClientRect();
+            const there = event.shiftKey ? value : low + ((event.clientX - box.left) / box.width) * (high - low);
+            from.current = { x: event.clientX, value: clamp(there, low, high) };
+            if (!event.shiftKey) onChange(held(there));
+          }}
+          onPointerMove={drag}
+          onPointerUp={() => (from.current = null)}
+          onPointerCancel={() => (from.current = null)}
+          style={{ position: 'relative', flex: 1, height: 44, touchAction: 'pan-y', cursor: 'pointer', minWidth: 0 }}
+        >
+          <div
+            style={{
+              position: 'absolute',
+              left: 0,
+              right: 0,
+              top: 14,
+              height: 16,
+              borderRadius: 8,
+              overflow: 'hidden',
+              background: track ?? palette.well,
+            }}
+          >
+            {!track && (
+              <div style={{ width: `${share * 100}%`, height: '100%', background: palette.quiet, opacity: 0.55 }} />
+            )}
+          </div>
+          <div
+            style={{
+              position: 'absolute',
+              left: `calc(${share} * (100% - 28px))`,
+              top: 8,
+              width: 28,
+              height: 28,
+              borderRadius: 14,
+              background: palette.text,
+              border: `3px solid ${palette.ground}`,
+              boxSizing: 'border-box',
+            }}
+          />
+        </div>
+        <input
+          id={id}
+          aria-label={`${label}, typed`}
+          value={typed ?? value.toFixed(digits)}
+          inputMode="decimal"
+          onChange={(event) => setTyped(event.target.value)}
+          onFocus={(event) => event.target.select()}
+          onBlur={(event) => typed !== null && read(event.target.value)}
+          onKeyDown={(event) => event.key === 'Enter' && read(event.currentTarget.value)}
+          style={{
+            width: 64,
+            height: 44,
+            boxSizing: 'border-box',
+            borderRadius: 12,
+            border: `1px solid ${palette.line}`,
+            background: palette.sunken,
+            color: palette.text,
+            font: '500 15px "Spline Sans Mono"',
+            textAlign: 'right',
+            padding: '0 8px',
+          }}
+        />
+        <Quiet width={26}>{unit}</Quiet>
+      </Row>
+    </Column>
+  );
+}

@@ -1,0 +1,114 @@
+// A look in the making: saying something to some lamps, so that it is heard.
+
+import type { Casting } from '../rig/schema';
+import { ASPECTS, type FAMILIES, type LookValue } from './schema';
+import { lampsOf, whoKey, type Who } from './who';
+
+/** What is said: aspects to set, or undefined to leave them alone from now on; `more` by attribute likewise. */
+export type Saying = {
+  readonly [K in keyof Omit<LookValue, 'part' | 'pick' | 'lamps' | 'more'>]?: LookValue[K] | undefined;
+} & { readonly more?: { readonly [attribute: string]: NonNullable<LookValue['more']>[string] | undefined } };
+
+type Values = readonly LookValue[];
+
+/**
+ * The values after something was said to some lamps. What narrower values said about the same is taken back, so that
+ * “all red” makes all red; a broader one stays and is heard where nothing else is said.
+ */
+export function saidTo(values: Values, who: Who, saying: Saying, casting: readonly Casting[]): Values {
+  const key = whoKey(who);
+  const meant = new Set<string>(lampsOf(who, casting));
+  const lamps = new Map(values.map((value) => [value, lampsOf(value, casting)]));
+  const covered = (value: LookValue) => {
+    const own = lamps.get(value)!;
+    return own.length > 0 && own.every((lamp) => meant.has(lamp));
+  };
+  const place = values.findIndex((value) => whoKey(value) === key);
+  const before = place >= 0 ? values[place]! : { ...who };
+  const after = withSaying(before, saying);
+  const others = values.map((value) =>
+    value !== before && covered(value) ? withSaying(value, silence(saying)) : value,
+  );
+  const hidden =
+    place >= 0 &&
+    values.slice(place + 1).some((value) => !covered(value) && lamps.get(value)!.some((lamp) => meant.has(lamp)));
+  const placed =
+    place < 0 || hidden
+      ? [...others.filter((_, i) => i !== place), after]
+      : others.map((value, i) => (i === place ? after : value));
+  return placed.filter(speaks);
+}
+
+/** The same keys, all taken back. */
+function silence(saying: Saying): Saying {
+  const { more, ...rest } = saying;
+  const mute = (of: object) => Object.fromEntries(Object.keys(of).map((key) => [key, undefined]));
+  return { ...mute(rest), ...(more ? { more: mute(more) } : {}) };
+}
+
+function withSaying(value: LookValue, { more, ...rest }: Saying): LookValue {
+  const merged = { ...value.more, ...more };
+  const kept = Object.entries(merged).filter((entry) => entry[1] !== undefined);
+  const after = { ...value, ...rest, more: kept.length > 0 ? Object.fromEntries(kept) : undefined };
+  return Object.fromEntries(Object.entries(after).filter((entry) => entry[1] !== undefined)) as LookValue;
+}
+
+/** Whether a value says anything at all. */
+export function speaks(value: LookValue): boolean {
+  return ASPECTS.some((aspect) => value[aspect]) || value.more !== undefined || (value.waves?.length ?? 0) > 0;
+}
+
+/** What all of the given lamps hear together: from values that speak to each of them, later ones over earlier ones. */
+export function heardBy(values: Values, who: Who, casting: readonly Casting[]): LookValue {
+  const meant = lampsOf(who, casting);
+  const key = whoKey(who);
+  const heard = values.filter((value) => {
+    if (whoKey(value) === key) return true;
+    const own = new Set<string>(lampsOf(value, casting));
+    return meant.length > 0 && meant.every((lamp) => own.has(lamp));
+  });
+  return heard.reduce<LookValue>((sum, { part: _p, pick: _k, lamps: _l, ...said }) => {
+    const more = { ...sum.more, ...said.more };
+    return { ...sum, ...said, ...(Object.keys(more).length > 0 ? { more } : {}) };
+  }, who);
+}
+
+export type Family = (typeof FAMILIES)[number];
+
+const FAMILY_OF_ASPECT = { level: 'level', colour: 'colour', aim: 'aim', strobe: 'rate', gobo: 'beam', zoom: 'beam', haze: 'other' } as const; // prettier-ignore
+const FAMILY_OF_WAVE: Readonly<Record<string, Family>> = { level: 'level', hue: 'colour', pan: 'aim', tilt: 'aim', strobe: 'rate', zoom: 'beam', haze: 'other' }; // prettier-ignore
+
+/** @param familyOf the family of an attribute by its GDTF name. */
+export function familiesOf(value: LookValue, familyOf: (attribute: string) => Family): ReadonlySet<Family> {
+  const found = new Set<Family>();
+  for (const aspect of ASPECTS) if (value[aspect]) found.add(FAMILY_OF_ASPECT[aspect]);
+  for (const attribute of Object.keys(value.more ?? {})) found.add(familyOf(attribute));
+  for (const wave of value.waves ?? []) found.add(waveFamily(wave, familyOf));
+  return found;
+}
+
+function waveFamily(wave: NonNullable<LookValue['waves']>[number], familyOf: (attribute: string) => Family): Family {
+  if (wave.type !== 'wave') return wave.type === 'move' ? 'aim' : 'colour';
+  return FAMILY_OF_WAVE[wave.on] ?? familyOf(wave.on);
+}
+
+/** Only what the values say in some families. */
+export function inFamilies(
+  values: Values,
+  families: ReadonlySet<Family>,
+  familyOf: (attribute: string) => Family,
+): Values {
+  return values
+    .map((value) => {
+      const out: Record<string, undefined> = {};
+      for (const aspect of ASPECTS) if (!families.has(FAMILY_OF_ASPECT[aspect])) out[aspect] = undefined;
+      const mute = Object.keys(value.more ?? {}).filter((attribute) => !families.has(familyOf(attribute)));
+      const waves = value.waves?.filter((wave) => families.has(waveFamily(wave, familyOf)));
+      return withSaying(value, {
+        ...out,
+        more: Object.fromEntries(mute.map((attribute) => [attribute, undefined])),
+        waves: waves && waves.length > 0 ? waves : undefined,
+      });
+    })
+    .filter(speaks);
+}
