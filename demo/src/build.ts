@@ -10,7 +10,7 @@ import { wordsFor } from '@hovlix/core/problem';
 import { Command, edit, readShow, type Show } from '@hovlix/core/show';
 import { beatOfBar } from '@hovlix/core/time';
 import { AIMS, BOATHOUSE, PARTS, PROFILES, VILLAGE_HALL } from './rigs';
-import { LOOKS, WARDROBES } from './looks';
+import { CHASES, LOOKS, WARDROBES } from './looks';
 import { SCORES, truthOf, type Score } from './songs';
 import { SAMPLE_RATE, type Mix } from './synth';
 
@@ -28,6 +28,7 @@ make({ type: 'choose-rig', rig: 'boathouse' });
 for (const part of PARTS) make({ type: 'add-part', part });
 for (const aim of AIMS) make({ type: 'add-aim', aim });
 for (const look of LOOKS) make({ type: 'store-look', look });
+for (const chase of CHASES) make({ type: 'store-chase', chase });
 mkdirSync(new URL('truth', here), { recursive: true });
 for (const score of SCORES) {
   await addSong(score);

@@ -2,7 +2,7 @@
 
 import type { z } from 'zod';
 import { chromaticityFromHex } from '@hovlix/core/colour';
-import type { Look, LookValue } from '@hovlix/core/light';
+import type { Chase, Look, LookValue } from '@hovlix/core/light';
 
 type LookIn = z.input<typeof Look>;
 type ValueIn = z.input<typeof LookValue>;
@@ -31,6 +31,11 @@ const look = (name: string, fadeIn: number, fadeOut: number, values: ValueIn[], 
   values,
 });
 
+const swell = (low: number, high: number, span: { beats: number } | { seconds: number }, more: object = {}) =>
+  ({ type: 'wave', on: 'level', shape: 'sine', low, high, span, turn: 1, ...more }) as const;
+const figure = (shape: 'circle' | 'wander', width: number, height: number, beats: number) =>
+  ({ type: 'move', shape, width, height, span: { beats }, turn: 1, flip: shape === 'circle' }) as const;
+
 const CROWD = aim('crowd-right', 'crowd-right', 'crowd-left', 'crowd-left');
 const ROOF = aim('roof-right', 'roof-left', 'roof-right', 'roof-left');
 const CROSS = aim('left', 'left', 'right', 'right');
@@ -47,7 +52,7 @@ export const LOOKS: readonly LookIn[] = [
   look('Full sail', 0.5, 2, [
     { part: 'front', level: level(0.5), colour: colour('#ffd9b0') },
     { part: 'back', level: level(1), colour: colour('#9a4dff', '#ff4f7a', '#9a4dff', '#ff4f7a') },
-    { part: 'movers', level: level(1), colour: colour('#27d4ff', '#ffffff', '#ffffff', '#27d4ff'), aim: CROSS, zoom: zoom(0.3), gobo: gobo(0) },
+    { part: 'movers', level: level(1), colour: colour('#27d4ff', '#ffffff', '#ffffff', '#27d4ff'), aim: CROSS, zoom: zoom(0.3), gobo: gobo(0), waves: [figure('circle', 16, 10, 8)] },
     { part: 'bars', level: level(0.9), colour: colour('#ff4f7a', '#ff4f7a', '#ffffff', '#ff4f7a', '#9a4dff', '#9a4dff', '#ffffff', '#9a4dff') },
     { part: 'accent', level: level(0.8) },
   ]),
@@ -66,7 +71,7 @@ export const LOOKS: readonly LookIn[] = [
   ]),
   look('Embers', 2, 4, [
     { part: 'front', level: level(0.2), colour: colour('#ff9a4a') },
-    { part: 'back', level: level(0.85, 0.6, 0.6, 0.85), colour: colour('#ff7a1f', '#ff4a1a') },
+    { part: 'back', level: level(0.85, 0.6, 0.6, 0.85), colour: colour('#ff7a1f', '#ff4a1a'), waves: [swell(-0.25, 0.1, { seconds: 1.3 }, { blend: 'add', way: 'random' })] },
     { part: 'movers', level: level(0.3, 0, 0, 0.3), colour: colour('#ff6a1a'), aim: DRUMS, zoom: zoom(0.6) },
     { part: 'accent', level: level(1) },
     { part: 'bars', level: level(0.5, 0.15, 0.3, 0.1), colour: colour('#ff6a1a') },
@@ -80,8 +85,8 @@ export const LOOKS: readonly LookIn[] = [
   ]),
   look('Undertow', 2, 2, [
     { part: 'front', level: level(0.12), colour: colour('#9affea') },
-    { part: 'back', level: level(0.9), colour: colour('#12c8b4', '#1f9a5a', '#12b4c8', '#1f5aff') },
-    { part: 'movers', level: level(0.8, 0.6, 0.6, 0.8), colour: colour('#2fd8ff'), aim: CROSS, gobo: gobo(2), zoom: zoom(0.5) },
+    { part: 'back', level: level(0.9), colour: colour('#12c8b4', '#1f9a5a', '#12b4c8', '#1f5aff'), waves: [swell(0.45, 1, { beats: 8 })] },
+    { part: 'movers', level: level(0.8, 0.6, 0.6, 0.8), colour: colour('#2fd8ff'), aim: CROSS, gobo: gobo(2), zoom: zoom(0.5), waves: [figure('wander', 30, 20, 16)] },
     { part: 'bars', level: level(0.5, 0.2), colour: colour('#12c8b4', '#1f5aff') },
   ]),
   look('Moonrise', 4, 4, [
@@ -130,6 +135,41 @@ export const LOOKS: readonly LookIn[] = [
     { part: 'bars', level: level(0.08), colour: colour('#ff9a5a') },
   ]),
 ]; // prettier-ignore
+
+/** Looks that follow one another by themselves. */
+export const CHASES: readonly z.input<typeof Chase>[] = [
+  {
+    id: 'harbour-lights',
+    number: 17,
+    name: 'Harbour lights',
+    fadeIn: 2,
+    fadeOut: 2,
+    pace: 'beats',
+    steps: [
+      { id: 'one', look: 'harbour-blue', fade: 2, hold: 2 },
+      { id: 'two', look: 'undertow', fade: 2, hold: 2 },
+      { id: 'three', look: 'moonrise', fade: 2, hold: 2 },
+    ],
+  },
+  {
+    id: 'buoys',
+    number: 18,
+    name: 'Buoys',
+    fadeIn: 0,
+    fadeOut: 1,
+    pace: 'beats',
+    direction: 'bounce',
+    steps: [0, 1, 2, 3].map((place) => ({
+      id: `lamp-${place + 1}`,
+      fade: 0.25,
+      hold: 0.75,
+      values: [
+        { part: 'back', level: level(0.08), colour: colour('#1f5aff') },
+        { part: 'back', pick: { type: 'places', places: [place] }, level: level(1), colour: colour('#ff3a1a') },
+      ],
+    })),
+  },
+];
 
 /** What a section wears: looks take turns every `turn` bars; `blinks` are accents, in beats of each bar. */
 export type Wardrobe = {

@@ -27,6 +27,11 @@ export async function restoreLinks(page: Page): Promise<void> {
           for (const action of [
             { type: 'end-test' },
             { type: 'free-channels', universe: null },
+            { type: 'hands-off', fade: 0 },
+            { type: 'all-off', fade: 0 },
+            { type: 'master', level: 1 },
+            { type: 'speed', rate: 1 },
+            { type: 'fade-times', factor: 1 },
             { type: 'open-song', song: null, from: 0 },
             { type: 'sending', on: true },
             { type: 'blackout', on: false, fade: 0 },

@@ -81,7 +81,7 @@ export function draft(document: Document, conducting: Conducting): Draft {
         .getState()
         .live.hands.filter((one) => one.on)
         .map(({ value }) => value);
-      const values = look ? look.values : state.look === null ? inHand : [];
+      const values = look ? look.values : inHand;
       store.setState({ ...EMPTY, look: look?.id ?? null, values });
       if (look) send();
     },

@@ -1,8 +1,9 @@
 // The one object that holds the hosts together, made once at the app's root and passed down.
 
-import { createContext, useContext, useSyncExternalStore } from 'react';
+import { createContext, useContext, useMemo, useSyncExternalStore } from 'react';
 import { useStore } from 'zustand';
 import type { Problem } from '@hovlix/core/problem';
+import type { Chase, Look } from '@hovlix/core/light';
 import type { LiveState } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { freshId } from './fresh-id';
@@ -78,6 +79,13 @@ export function useHovlix(): Hovlix {
 /** A part of the open show; undefined until one is open. `pick` must give the same object for the same show. */
 export function useShow<T>(pick: (show: Show) => T): T | undefined {
   return useStore(useHovlix().document.store, ({ history }) => (history ? pick(history.show) : undefined));
+}
+
+/** Everything that can stand or lie on a lane: looks, then chases. The same list for the same show. */
+export function usePlays(): readonly (Look | Chase)[] {
+  const looks = useShow((show) => show.looks);
+  const chases = useShow((show) => show.chases);
+  return useMemo(() => [...(looks ?? []), ...(chases ?? [])], [looks, chases]);
 }
 
 export function useLive<T>(pick: (live: LiveState) => T): T {

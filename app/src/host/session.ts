@@ -10,6 +10,9 @@ type Session = {
   readonly theme: 'night' | 'day';
   /** One sentence that is shown for a while, with an undo where that makes sense. */
   readonly said: { readonly text: string; readonly tone: 'good' | 'bad'; readonly undo?: () => void } | null;
+  /** The masters lie open over the place. */
+  readonly masters: boolean;
+  readonly setMasters: (masters: boolean) => void;
   readonly setTheme: (theme: 'night' | 'day') => void;
   readonly say: (text: string, options?: { readonly tone?: 'good' | 'bad'; readonly undo?: () => void }) => void;
   readonly hush: () => void;
@@ -18,6 +21,8 @@ type Session = {
 export const useSession = create<Session>((set) => ({
   theme: keptTheme(),
   said: null,
+  masters: false,
+  setMasters: (masters) => set({ masters }),
   setTheme: (theme) => {
     set({ theme });
     window.localStorage.setItem(KEY, JSON.stringify({ theme }));

@@ -12,13 +12,15 @@ type Props = {
   readonly label?: string;
   readonly picture?: ReactNode;
   readonly small?: boolean;
+  /** One of a list of tabs, rather than a button by itself. */
+  readonly tab?: boolean;
 };
 
-export function Chip({ name, on, onPress, label, picture, small = false }: Props) {
+export function Chip({ name, on, onPress, label, picture, small = false, tab = false }: Props) {
   return (
     <View
       render="button"
-      aria-pressed={on}
+      {...(tab ? { role: 'tab', 'aria-selected': on } : { 'aria-pressed': on })}
       aria-label={label}
       onPress={onPress}
       minHeight={44}

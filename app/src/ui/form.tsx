@@ -24,6 +24,15 @@ export function Labelled({
   );
 }
 
+/** Two fields side by side, each as wide as the other. */
+export function Pair({ children }: { readonly children: ReactNode }) {
+  return (
+    <div style={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 10, alignItems: 'start' }}>
+      {children}
+    </div>
+  );
+}
+
 type TypedProps<T> = {
   readonly label: string;
   readonly value: T;

@@ -48,31 +48,21 @@ export function isPrimary(name: EmitterName): boolean {
 
 /**
  * Writes drives (0…1) for red, green, blue and the further emitters, in the order given to `mixerFor`, to `out`.
- * Non-negative least squares over the primaries; then whites and ambers take over what they can, as they are brighter
- * and render faces better. All are then scaled until the strongest is at full: a colour means the brightest this lamp has
+ * No drive is below zero: what the primaries cannot mix is brought to the nearest colour of its hue. Then whites and
+ * ambers take over what they can, as they are brighter and render faces better; an emitter more saturated than the
+ * primaries is met half way by the one across from it. All are then scaled until the strongest is at full: a colour means the brightest this lamp has
  * of it, and how bright it shines is the level's business. Allocates nothing.
- * @param scratch at least 6 numbers.
  * @param first where in `out` the drives begin.
  */
-export function solveMix(
-  mixer: Mixer,
-  r: number,
-  g: number,
-  b: number,
-  out: Float64Array,
-  scratch: Float64Array,
-  first = 0,
-): void {
+export function solveMix(mixer: Mixer, r: number, g: number, b: number, out: Float64Array, first = 0): void {
   multiply3(mixer.inverse, r, g, b, out, first);
-  if (out[first]! < 0 || out[first + 1]! < 0 || out[first + 2]! < 0)
-    nearestReachable(mixer, r, g, b, out, scratch, first);
+  if (out[first]! < 0 || out[first + 1]! < 0 || out[first + 2]! < 0) towardsWhite(out, first);
   for (let i = 3; i < mixer.count; i++) {
     const at = (i - 3) * 3;
     let share = 1;
     for (let k = 0; k < 3; k++) {
       const part = mixer.extras[at + k]!;
       if (part > 1e-9 && out[first + k]! / part < share) share = out[first + k]! / part;
-      if (part < -1e-9) share = 0;
     }
     share = share < 0 ? 0 : share;
     out[first + i] = share;
@@ -83,52 +73,18 @@ export function solveMix(
   if (most > 1e-6) for (let i = 0; i < mixer.count; i++) out[first + i] = out[first + i]! / most;
 }
 
-/** Least squares with no emitter below zero, by trying each pair and each single primary: exact for three. */
-function nearestReachable(
-  mixer: Mixer,
-  r: number,
-  g: number,
-  b: number,
-  out: Float64Array,
-  best: Float64Array,
-  first: number,
-): void {
-  const c = mixer.columns;
-  let least = Infinity;
-  for (let i = 0; i < 3; i++) {
-    for (let j = i; j < 3; j++) {
-      const ii = dot(c, i, i);
-      const iw = c[i]! * r + c[3 + i]! * g + c[6 + i]! * b;
-      const jj = dot(c, j, j);
-      const jw = c[j]! * r + c[3 + j]! * g + c[6 + j]! * b;
-      const ij = dot(c, i, j);
-      let u = iw / ii;
-      let v = 0;
-      if (i !== j) {
-        const det = ii * jj - ij * ij;
-        u = (iw * jj - jw * ij) / det;
-        v = (jw * ii - iw * ij) / det;
-      }
-      if (u < 0) u = 0;
-      if (v < 0) continue;
-      const er = r - u * c[i]! - (i === j ? 0 : v * c[j]!);
-      const eg = g - u * c[3 + i]! - (i === j ? 0 : v * c[3 + j]!);
-      const eb = b - u * c[6 + i]! - (i === j ? 0 : v * c[6 + j]!);
-      const error = er * er + eg * eg + eb * eb;
-      if (error >= least) continue;
-      least = error;
-      best[0] = best[1] = best[2] = 0;
-      best[i] = u;
-      if (i !== j) best[j] = v;
-    }
+/**
+ * Brings a colour outside the primaries to the nearest one inside on the straight way to white, which keeps its dominant
+ * wavelength, and so its hue. White is all three alike, as lamps are balanced.
+ */
+function towardsWhite(out: Float64Array, first: number): void {
+  const white = Math.max(out[first]!, out[first + 1]!, out[first + 2]!, 1e-6);
+  let share = 0;
+  for (let k = 0; k < 3; k++) {
+    const drive = out[first + k]!;
+    if (drive < 0) share = Math.max(share, -drive / (white - drive));
   }
-  out[first] = best[0]!;
-  out[first + 1] = best[1]!;
-  out[first + 2] = best[2]!;
-}
-
-function dot(c: Float64Array, i: number, j: number): number {
-  return c[i]! * c[j]! + c[3 + i]! * c[3 + j]! + c[6 + i]! * c[6 + j]!;
+  for (let k = 0; k < 3; k++) out[first + k] = Math.max(0, out[first + k]! + share * (white - out[first + k]!));
 }
 
 /** Row-major 3x3: the linear sRGB light of red, green and blue, each scaled so that their sum is white. */

@@ -25,9 +25,9 @@ const difference = differenceCiede2000();
 export function colourMatch({ profile, mode, fixture }: Patched, colour: Chromaticity): ColourMatch {
   const mixer = mixerOf({ profile, mode }, 0) ?? mixerOf({ profile, mode }, undefined);
   if (mixer) {
-    const [drives, light, scratch] = [new Float64Array(16), new Float64Array(3), new Float64Array(16)];
+    const [drives, light] = [new Float64Array(16), new Float64Array(3)];
     const { r, g, b } = linearFromChromaticity(colour);
-    solveMix(mixer, r, g, b, drives, scratch);
+    solveMix(mixer, r, g, b, drives);
     lightOfMix(mixer, drives, light);
     const most = Math.max(...light, 1e-9);
     return { how: 'mixes', off: off({ r: light[0]! / most, g: light[1]! / most, b: light[2]! / most }, colour) };

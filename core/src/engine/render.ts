@@ -61,13 +61,13 @@ export function writeHead(program: Program, head: number, dark: number, at: Seco
 
 /** Solves a head's emitters, unless they were solved for this very colour before: the answer does not depend on that. */
 function mixColour(program: Program, head: number): void {
-  const { mixes, mixed, linear, solve } = program.scratch;
+  const { mixes, mixed, linear } = program.scratch;
   const colour = program.fields[COLOUR]!.values;
   const at = head * 3;
   if (mixed[at] === colour[at] && mixed[at + 1] === colour[at + 1] && mixed[at + 2] === colour[at + 2]) return;
   for (let k = 0; k < 3; k++) mixed[at + k] = colour[at + k]!;
   linearFromOkLab(colour[at]!, colour[at + 1]!, colour[at + 2]!, linear);
-  solveMix(program.plans[head]!.mixer!, linear[0]!, linear[1]!, linear[2]!, mixes, solve, head * MIX);
+  solveMix(program.plans[head]!.mixer!, linear[0]!, linear[1]!, linear[2]!, mixes, head * MIX);
 }
 
 /** Whether a strobe made by level is lit: the first half of each cycle, counted from the clock's zero. */

@@ -8,3 +8,4 @@ export * from './chance';
 export * from './who';
 export * from './draft';
 export * from './recolour';
+export * from './ready';

@@ -61,6 +61,8 @@ export const Action = z.discriminatedUnion('type', [
     from: z.number().min(0).max(1e6).optional(),
   }),
   z.strictObject({ type: z.literal('look-off'), look: idOf<'Look'>(), fade: Length, pulse: Pulse.optional() }),
+  /** Everything that stands goes off. */
+  z.strictObject({ type: z.literal('all-off'), fade: Length }),
   /** A chase that goes by hand moves on by so many steps, back where below 0. */
   z.strictObject({
     type: z.literal('step'),

@@ -163,6 +163,11 @@ function next(state: LiveState, { action, at }: Entry): LiveState {
     case 'look-on':
     case 'look-off':
       return lookTurned(action.type === 'look-on' ? letGoOfStillSong(state) : state, action, at);
+    case 'all-off':
+      return state.standing.reduce(
+        (left, { look }) => lookTurned(left, { type: 'look-off', look, fade: action.fade }, at),
+        state,
+      );
     case 'step':
       return {
         ...state,

@@ -10,7 +10,7 @@ import { freshId } from '../../host/fresh-id';
 import { onlyLook } from '../../host/gestures';
 import { useHovlix, useLive } from '../../host/hovlix';
 import { useSession } from '../../host/session';
-import { Choose, named, Typed, wholeNumber } from '../../ui/form';
+import { Choose, named, Pair, Typed, wholeNumber } from '../../ui/form';
 import { useTints } from '../../ui/palette';
 import { Button, Column, Quiet, Row } from '../../ui/pieces';
 import { Segments } from '../../ui/Segments';
@@ -60,7 +60,7 @@ export function CardSheet({ show, play, onClose }: Props) {
       {!isChase(play) && <Recolour look={play} onColour={(values, name) => copy({ values }, name)} />}
       <Speed id={play.id} />
       <Typed label="Name" value={play.name} read={named} onChange={(name) => put({ name })} />
-      <Row gap={10} alignItems="flex-start">
+      <Pair>
         <Typed
           label="Number"
           numeric
@@ -69,7 +69,7 @@ export function CardSheet({ show, play, onClose }: Props) {
           onChange={(number) => put({ number })}
         />
         <Folder show={show} play={play} onPut={put} />
-      </Row>
+      </Pair>
       <Tints tint={play.tint} onTint={(tint) => put({ tint })} />
       <FadeForm fades={play} holds={!isChase(play)} onChange={(change) => put(change)} />
       <Row gap={8} flexWrap="wrap">
@@ -191,7 +191,7 @@ function Folder({
       />
     );
   return (
-    <Column flex={1} minWidth={0}>
+    <Column minWidth={0}>
       <Choose
         label="Folder"
         value={play.folder ?? ''}

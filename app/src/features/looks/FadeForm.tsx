@@ -1,8 +1,8 @@
 // How a look or a chase comes and goes.
 
 import { beats, type Beats } from '@hovlix/core/units';
-import { decimal, Typed } from '../../ui/form';
-import { Column, Row } from '../../ui/pieces';
+import { decimal, Pair, Typed } from '../../ui/form';
+import { Column } from '../../ui/pieces';
 import { Switch } from '../../ui/Switch';
 
 export type Fades = {
@@ -19,10 +19,10 @@ export function FadeForm({ fades, onChange, holds = true }: Props) {
   const { fadeIn, fadeOut, hold, keep = false, clean = false } = fades;
   return (
     <Column gap={14}>
-      <Row gap={10} alignItems="flex-start">
+      <Pair>
         <Typed label="Fade in, beats" value={fadeIn as number} read={decimal(0, 256)} onChange={(value) => onChange({ fadeIn: beats(value) })} />
         <Typed label="Fade out, beats" value={fadeOut as number} read={decimal(0, 256)} onChange={(value) => onChange({ fadeOut: beats(value) })} />
-      </Row>
+      </Pair>
       {holds && (
         <>
           <Switch

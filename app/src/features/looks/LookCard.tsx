@@ -44,25 +44,25 @@ export function LookCard({ play, parts, onMore }: Props) {
       >
         <LookPicture look={play.id} height={104} />
         {play.tint !== undefined && <View height={4} backgroundColor={tints[play.tint]! as never} aria-hidden />}
-        <View padding={12} paddingRight={40} gap={2} alignItems="stretch">
-          <Row gap={8} alignItems="baseline">
+        <View padding={12} paddingRight={36} gap={2} alignItems="stretch">
+          <Text
+            fontFamily="$heading"
+            fontWeight="650"
+            fontSize={16}
+            lineHeight={21}
+            color="$text"
+            textAlign="left"
+            numberOfLines={1}
+          >
+            {play.name}
+          </Text>
+          <Row gap={8} alignItems="baseline" minWidth={0}>
             <Figures>{String(play.number).padStart(2, '0')}</Figures>
-            <Text
-              fontFamily="$heading"
-              fontWeight="650"
-              fontSize={16}
-              lineHeight={21}
-              color="$text"
-              numberOfLines={1}
-              flexShrink={1}
-            >
-              {play.name}
-            </Text>
+            <Quiet textAlign="left" numberOfLines={1} flexShrink={1}>
+              {on ? 'on · ' : ''}
+              {plainWords(play, parts)}
+            </Quiet>
           </Row>
-          <Quiet textAlign="left" numberOfLines={1}>
-            {on ? 'on · ' : ''}
-            {plainWords(play, parts)}
-          </Quiet>
         </View>
       </View>
       <View

@@ -154,6 +154,7 @@ function Master() {
   const app = useHovlix();
   const level = useLive((live) => rampAt(live.master, seconds(Number.MAX_SAFE_INTEGER)));
   const [open, setOpen] = useState(false);
+  const setMasters = useSession((session) => session.setMasters);
   const well = useRef<HTMLElement>(null);
   const percent = Math.round(level * 100);
   useEffect(() => {
@@ -203,7 +204,7 @@ function Master() {
           bottom={58}
           right={-20}
           width={84}
-          height={260}
+          height={310}
           padding={12}
           gap={8}
           alignItems="center"
@@ -231,6 +232,16 @@ function Master() {
             onPress={() => app.conducting.act({ type: 'master', level: 1 })}
           >
             Full
+          </Button>
+          <Button
+            label="All masters"
+            kind="quiet"
+            onPress={() => {
+              setOpen(false);
+              setMasters(true);
+            }}
+          >
+            All …
           </Button>
         </Column>
       )}

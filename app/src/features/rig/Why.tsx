@@ -3,7 +3,7 @@
 import { useEffect, useState } from 'react';
 import { Text } from '@tamagui/core';
 import X from 'lucide-react-native/icons/x';
-import type { Explanation } from '@hovlix/core/engine';
+import type { Darkness, Explanation } from '@hovlix/core/engine';
 import type { Fixture, Profile } from '@hovlix/core/rig';
 import { seconds } from '@hovlix/core/units';
 import { useHovlix, useLive, useStage } from '../../host/hovlix';
@@ -13,6 +13,8 @@ import { contributionWords, darkWords } from './model';
 
 /** Long enough to walk to the lamp and look. */
 const FLASH_FOR = seconds(5);
+
+const SHUT: ReadonlySet<Darkness> = new Set(['shutter-closed', 'emitters-0', 'lamp-off']);
 
 type Props = {
   readonly fixture: Fixture;
@@ -38,6 +40,8 @@ export function Why({ fixture, profile, onChange, onByHand, onClose }: Props) {
       clearInterval(timer);
     };
   }, [light, fixture.id, stage, seq]);
+  // What its own channels keep dark is dark, whatever its level.
+  const shines = why !== null && why.level > 0.002 && !why.dark.some((reason) => SHUT.has(reason));
   const flash = () =>
     conducting.act({
       type: 'flash-channels',
@@ -68,13 +72,14 @@ export function Why({ fixture, profile, onChange, onByHand, onClose }: Props) {
         <>
           {profile.kind !== 'hazer' && (
             <Words fontWeight="600">
-              {why.level > 0.002 ? `Shines at ${Math.round(why.level * 100)} %` : 'Dark'}
-              {why.master < 1 && why.level > 0.002 ? `, masters at ${Math.round(why.master * 100)} %` : ''}
+              {shines ? `Shines at ${Math.round(why.level * 100)} %` : 'Dark'}
+              {why.master < 1 && shines ? `, masters at ${Math.round(why.master * 100)} %` : ''}
             </Words>
           )}
           {profile.kind !== 'hazer' &&
-            why.level <= 0.002 &&
-            why.dark.map((reason) => <Words key={reason}>{darkWords(reason)}</Words>)}
+            (shines ? why.dark.filter((reason) => reason === 'overlap') : why.dark).map((reason) => (
+              <Words key={reason}>{darkWords(reason)}</Words>
+            ))}
           {why.held && <Words>A hand or a test in Links is on its channels.</Words>}
           {contributionWords(why.contributions).map((line) => (
             <Quiet key={line}>{line}</Quiet>

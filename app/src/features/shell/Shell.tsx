@@ -7,6 +7,7 @@ import { wordsFor } from '@hovlix/core/problem';
 import { useHovlix } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { Button, Column, Row, Words } from '../../ui/pieces';
+import { Masters } from '../pulse/Masters';
 import { PulseBar } from '../pulse/PulseBar';
 import { StageStrip } from '../stage/StageStrip';
 import { Alarm } from './Alarm';
@@ -30,6 +31,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         <Alarm />
         <View render="main" flex={1} minHeight={0} position="relative">
           {children}
+          <Masters />
           <Said />
         </View>
         <PulseBar />

@@ -3,7 +3,7 @@
 import { memo, useEffect, useRef } from 'react';
 import { View } from '@tamagui/core';
 import { timeOfBar, type Song } from '@hovlix/core/song';
-import { useHovlix, useShow, useStage } from '../../host/hovlix';
+import { useHovlix, useShow, useStage, usePlays } from '../../host/hovlix';
 import { usePalette } from '../../ui/palette';
 import type { Palette } from '../../ui/tokens';
 import { barLabel, clipBoxes, ribbonTimes, tickColour, type BarRange } from './model';
@@ -166,7 +166,7 @@ function Ribbon({ song, first, count }: Pick<Props, 'song' | 'first' | 'count'>)
   const { light } = useHovlix();
   const stage = useStage();
   const parts = useShow((show) => show.parts);
-  const looks = useShow((show) => show.looks);
+  const looks = usePlays();
   const casting = useShow((show) => show.rigs.find((rig) => rig.id === show.rig)?.casting);
   useEffect(() => {
     let wanted = true;
@@ -218,7 +218,7 @@ function Clips({
   perLine,
   palette,
 }: Pick<Props, 'song' | 'first' | 'count' | 'perLine'> & { readonly palette: Palette }) {
-  const looks = useShow((show) => show.looks) ?? [];
+  const looks = usePlays();
   const [main, ...others] = song.lanes;
   const nameOf = (look: string | null) =>
     look === null ? 'Dark' : (looks.find((one) => one.id === look)?.name ?? 'Gone');

@@ -5,11 +5,11 @@ import { Text, View } from '@tamagui/core';
 import Play from 'lucide-react-native/icons/play';
 import Redo2 from 'lucide-react-native/icons/redo-2';
 import X from 'lucide-react-native/icons/x';
-import type { Look } from '@hovlix/core/light';
+import type { Chase, Look } from '@hovlix/core/light';
 import { beatsOfBars, clipAt, timeOfBar, type Clip, type Song } from '@hovlix/core/song';
 import { id, type Id } from '@hovlix/core/units';
 import { freshId } from '../../host/fresh-id';
-import { useHovlix, useShow } from '../../host/hovlix';
+import { useHovlix, usePlays } from '../../host/hovlix';
 import { usePalette } from '../../ui/palette';
 import { Button, ButtonText, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
@@ -23,7 +23,7 @@ type Props = { readonly song: Song; readonly range: BarRange; readonly wide: boo
 export function LookTray({ song, range, wide, onClose }: Props) {
   const app = useHovlix();
   const palette = usePalette();
-  const looks = useShow((show) => show.looks) ?? [];
+  const looks = usePlays();
   const [laneId, setLane] = useState(song.lanes[0]!.id);
   const [naming, setNaming] = useState(false);
   const lane = song.lanes.find((one) => one.id === laneId) ?? song.lanes[0]!;
@@ -127,7 +127,7 @@ function LookCards({
   chosen,
   onLay,
 }: {
-  readonly looks: readonly Look[];
+  readonly looks: readonly (Look | Chase)[];
   readonly chosen: Clip | undefined;
   readonly onLay: (look: Id<'Look'> | null) => void;
 }) {
@@ -200,7 +200,7 @@ function ClipFades({
   readonly song: Song;
   readonly lane: Id<'Lane'>;
   readonly clip: Clip;
-  readonly looks: readonly Look[];
+  readonly looks: readonly (Look | Chase)[];
 }) {
   const app = useHovlix();
   const look = looks.find((one) => one.id === clip.look);

@@ -1,7 +1,7 @@
 // What a lead sheet shows, worked out without React.
 
 import { hexFromChromaticity, type Chromaticity } from '@hovlix/core/colour';
-import { namedIn, type Look } from '@hovlix/core/light';
+import { namedIn, type Chase, type Look } from '@hovlix/core/light';
 import { barAt, beatAt, beatOfBar, meterAtBar, tempoAt, pulseLength, timeAt } from '@hovlix/core/time';
 import type { Clip, Lane, Song } from '@hovlix/core/song';
 import { beats, seconds } from '@hovlix/core/units';
@@ -83,9 +83,10 @@ export function ribbonTimes(song: Song, first: number, count: number, columns: n
 }
 
 /** The colour that a look is known by: the brightest part that has one. */
-export function tickColour(look: Look | undefined): string {
+export function tickColour(look: Look | Chase | undefined): string {
   let best: { level: number; hex: string } | undefined;
-  for (const value of look?.values ?? []) {
+  const values = !look ? [] : 'steps' in look ? look.steps.flatMap((step) => step.values) : look.values;
+  for (const value of values) {
     if (!value.colour) continue;
     const level = value.level ? Math.max(...namedIn(value.level)) : 0;
     const colour = namedIn<Chromaticity>(value.colour)[0]!;

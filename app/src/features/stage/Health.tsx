@@ -3,17 +3,49 @@
 import { useEffect, useRef, useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { View } from '@tamagui/core';
-import { useLink, useLive } from '../../host/hovlix';
+import { useHovlix, useLink, useLive } from '../../host/hovlix';
+import { useSession } from '../../host/session';
 import { statusQuery } from '../../data/queries';
 import { MasterOutput } from '../../ui/MasterOutput';
 import { Column, Quiet, Words } from '../../ui/pieces';
 import { healthOf } from './model';
+
+/** That something is in hand, over whatever the show says, and the way to give it back. */
+function HandsMark() {
+  const app = useHovlix();
+  const say = useSession((session) => session.say);
+  const letGo = () => {
+    const { values } = app.draft.store.getState();
+    app.draft.close(1);
+    say('Hands off: the show has its lamps back.', { undo: () => app.draft.put(values) });
+  };
+  return (
+    <View
+      render="button"
+      aria-label="In hand. Hands off"
+      onPress={letGo}
+      height={44}
+      paddingHorizontal={4}
+      justifyContent="center"
+      backgroundColor="transparent"
+      borderWidth={0}
+      cursor="pointer"
+    >
+      <View paddingHorizontal={10} height={26} justifyContent="center" borderRadius={13} backgroundColor="$warn">
+        <Words fontSize={12} lineHeight={16} fontWeight="600" color="$onDoing">
+          in hand · hands off
+        </Words>
+      </View>
+    </View>
+  );
+}
 
 export function Health() {
   const conductor = useLink((link) => link.conductor);
   const sending = useLive((live) => live.sending);
   const dark = useLive((live) => live.blackout.on);
   const status = useQuery(statusQuery(conductor === 'server')).data;
+  const inHand = useLive((live) => live.hands.some((one) => one.on));
   const [open, setOpen] = useState(false);
   const pill = useRef<HTMLElement>(null);
   useEffect(() => {
@@ -69,6 +101,7 @@ export function Health() {
           </Words>
         </View>
       )}
+      {inHand && <HandsMark />}
       {open && (
         <Column
           role="dialog"

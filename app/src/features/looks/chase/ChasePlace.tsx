@@ -11,7 +11,7 @@ import { useHovlix, useShow } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { useIsOn } from '../../../host/use-is-on';
 import { Card } from '../../../ui/card';
-import { decimal, named, Typed, wholeNumber } from '../../../ui/form';
+import { Pair, decimal, named, Typed, wholeNumber } from '../../../ui/form';
 import { NotHere } from '../../../ui/NotHere';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../../ui/pieces';
@@ -71,7 +71,6 @@ function Editor({ show, chase }: Props) {
         </Button>
       </PlaceHead>
       <Column paddingHorizontal={12} gap={14} maxWidth={820}>
-        <Running show={show} chase={chase} onPut={put} />
         <Row justifyContent="space-between" gap={8} flexWrap="wrap">
           <Words fontWeight="600">
             {chase.steps.length === 0
@@ -121,6 +120,7 @@ function Editor({ show, chase }: Props) {
           onDouble={(place) => put(withStepAfter(chase, place, { id: fresh() }))}
           onPlay={playFrom}
         />
+        <Running chase={chase} onPut={put} />
       </Column>
       {adding && (
         <AddStep
@@ -143,7 +143,7 @@ function Editor({ show, chase }: Props) {
 const DIRECTION_NAMES = { forward: 'Forward', back: 'Back', bounce: 'To and fro', random: 'By chance' } as const;
 
 /** Tempo, direction, loops and length of the whole. */
-function Running({ chase, onPut }: Props & { readonly onPut: (chase: Chase) => void }) {
+function Running({ chase, onPut }: { readonly chase: Chase; readonly onPut: (chase: Chase) => void }) {
   const { total } = courseOf(chase);
   const unit = chase.pace === 'seconds' ? 'seconds' : 'beats';
   return (
@@ -165,7 +165,7 @@ function Running({ chase, onPut }: Props & { readonly onPut: (chase: Chase) => v
         choices={DIRECTIONS.map((value) => ({ value, name: DIRECTION_NAMES[value] }))}
         onChoose={(direction) => onPut({ ...chase, direction })}
       />
-      <Row gap={10} alignItems="flex-start">
+      <Pair>
         {chase.steps.length > 0 && chase.pace !== 'hand' && (
           <Typed
             label={`Whole length, ${unit}`}
@@ -181,7 +181,7 @@ function Running({ chase, onPut }: Props & { readonly onPut: (chase: Chase) => v
           read={wholeNumber(0, 10000)}
           onChange={(loops) => onPut({ ...chase, loops })}
         />
-      </Row>
+      </Pair>
     </Card>
   );
 }

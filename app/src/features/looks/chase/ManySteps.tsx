@@ -3,7 +3,7 @@
 import type { Chase, Step } from '@hovlix/core/light';
 import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
-import { decimal, Typed } from '../../../ui/form';
+import { Pair, decimal, Typed } from '../../../ui/form';
 import { Button, Column, Row, Words } from '../../../ui/pieces';
 
 type Props = {
@@ -32,7 +32,7 @@ export function ManySteps({ chase, picked, onPut, onCopy, onClear }: Props) {
       <Words fontWeight="600">
         {picked.length} {picked.length === 1 ? 'step' : 'steps'} chosen
       </Words>
-      <Row gap={8} alignItems="flex-start">
+      <Pair>
         <Typed
           label={`All fade, ${unit}`}
           value={picked[0]!.fade}
@@ -45,7 +45,7 @@ export function ManySteps({ chase, picked, onPut, onCopy, onClear }: Props) {
           read={decimal(0, 4096)}
           onChange={(hold) => change(() => ({ hold }))}
         />
-      </Row>
+      </Pair>
       <Row gap={6} flexWrap="wrap">
         <Button label="Half as long" onPress={() => scale(0.5)}>
           Half as long

@@ -105,7 +105,7 @@ function StepRow({ show, chase, step, place, chosen, onChoose, onChange, onDoubl
           {before && changes.length === 0 && <Quiet>the same as step {place}</Quiet>}
         </Column>
       </Row>
-      <Row gap={8} alignItems="flex-start">
+      <div style={{ display: 'grid', gridTemplateColumns: 'repeat(3, minmax(0, 1fr))', gap: 8 }}>
         <Typed
           label={`Fade, ${unit}`}
           value={step.fade}
@@ -126,7 +126,7 @@ function StepRow({ show, chase, step, place, chosen, onChoose, onChange, onDoubl
           read={decimal(0, 100)}
           onChange={(level) => onChange({ level: level / 100 })}
         />
-      </Row>
+      </div>
       <Row gap={4} flexWrap="wrap">
         <Button kind="quiet" label={`Play from step ${place + 1}`} onPress={onPlay}>
           From here

@@ -1,6 +1,6 @@
 // Colour: a circle to drag in, our own list of names, white by its temperature, and single emitters.
 
-import { useRef, type PointerEvent } from 'react';
+import { useRef, useState, type PointerEvent } from 'react';
 import { View } from '@tamagui/core';
 import {
   chromaticityFromHue,
@@ -10,7 +10,7 @@ import {
   type Chromaticity,
 } from '@hovlix/core/colour';
 import { usePalette } from '../../../ui/palette';
-import { Column, Quiet, Row } from '../../../ui/pieces';
+import { Button, Column, Quiet, Row } from '../../../ui/pieces';
 import { Slider } from '../../../ui/Slider';
 import { DriveForm } from './DriveForm';
 import { matchLines, ownAttributes, SWATCHES } from './model';
@@ -22,6 +22,9 @@ const WHITE: Chromaticity = { x: 0.3127, y: 0.329 };
 export function ColourPanel(props: PanelProps) {
   const { lamps, heard, onSay } = props;
   const first = heard.colour && (heard.colour.type === 'hold' ? heard.colour.value : undefined);
+  const own = ownAttributes(lamps, 'colour');
+  const emitters = own.filter(({ attribute }) => attribute.startsWith('ColorAdd_'));
+  const [single, setSingle] = useState(emitters.some(({ attribute }) => heard.more?.[attribute]));
   return (
     <Column gap={22}>
       <DriveForm
@@ -40,7 +43,15 @@ export function ColourPanel(props: PanelProps) {
           ))}
         </Column>
       )}
-      <Owns {...props} own={ownAttributes(lamps, 'colour')} />
+      <Owns {...props} own={own.filter(({ attribute }) => !attribute.startsWith('ColorAdd_'))} />
+      {emitters.length > 0 && (
+        <Button kind="quiet" pressed={single} onPress={() => setSingle(!single)}>
+          {single
+            ? 'Single emitters away'
+            : `Single emitters: ${emitters.map(({ name }) => name.toLowerCase()).join(', ')}`}
+        </Button>
+      )}
+      {single && <Owns {...props} own={emitters} />}
     </Column>
   );
 }

@@ -8,7 +8,7 @@ import Redo from 'lucide-react-native/icons/redo-2';
 import Undo from 'lucide-react-native/icons/undo-2';
 import { familiesOf, heardBy, type Family, type LookValue } from '@hovlix/core/light';
 import { rigInUse, type Show } from '@hovlix/core/show';
-import { useDraft, useHovlix, useShow } from '../../../host/hovlix';
+import { useDraft, useHovlix, useLive, useShow } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { Chip } from '../../../ui/Chip';
 import { NotHere } from '../../../ui/NotHere';
@@ -27,11 +27,16 @@ export function EditPlace({ id }: { readonly id: string }) {
   const show = useShow((one) => one);
   const look = show?.looks.find((one) => one.id === id);
   const ready = show !== undefined;
+  // What another visit left in hand is known as soon as the conductor has answered.
+  const inHand = useLive((live) => live.hands.some((one) => one.on));
   useEffect(() => {
     if (ready) draft.open(look ?? null);
     // The look as it is when the place opens; storing it must not begin anew.
     // eslint-disable-next-line react-hooks/exhaustive-deps -- see above
   }, [draft, ready, id]);
+  useEffect(() => {
+    if (ready && inHand && id === 'new' && draft.store.getState().past.length === 0) draft.open(null);
+  }, [draft, ready, inHand, id]);
   if (!show) return null;
   if (id !== 'new' && !look) return <NotHere what="This look is not in the show." />;
   return <Editor show={show} title={look?.name ?? 'New look'} />;
@@ -111,6 +116,7 @@ function What({ show, values }: { readonly show: Show; readonly values: readonly
             <Chip
               key={one}
               small
+              tab
               name={`${one === 'waves' ? 'Waves' : FAMILY_NAMES[one]}${says(one) ? ' •' : ''}`}
               label={one === 'waves' ? 'Waves' : FAMILY_NAMES[one]}
               on={tab === one}
@@ -127,6 +133,12 @@ function What({ show, values }: { readonly show: Show; readonly values: readonly
           <WavesPanel lamps={lamps} heard={heard} onSay={draft.say} />
         ) : (
           <Panel family={tab as Family} lamps={lamps} heard={heard} onSay={draft.say} />
+        )}
+        {lamps.length > 0 && !heard.level && !heard.waves && tab !== 'level' && (
+          <Row justifyContent="space-between" gap={8}>
+            <Quiet flexShrink={1}>Their level is left alone. Are they dark?</Quiet>
+            <Button onPress={() => draft.say({ level: { type: 'hold', value: 1 } })}>Level to full</Button>
+          </Row>
         )}
         <InHand show={show} values={values} />
       </Column>

@@ -1,6 +1,7 @@
 // Attributes that have no control of their own: by the names of their ranges, or as a part of their channel.
 
 import type { Setting } from '@hovlix/core/light';
+import type { Range } from '@hovlix/core/rig';
 import { Chip } from '../../../ui/Chip';
 import { Column, Row, Words } from '../../../ui/pieces';
 import { Slider } from '../../../ui/Slider';
@@ -19,16 +20,14 @@ function OwnForm({ own, lamps, heard, onSay }: PanelProps & { readonly own: Own 
   const setting = drive?.type === 'hold' ? drive.value : undefined;
   const say = (value: Setting | undefined) =>
     onSay({ more: { [own.attribute]: value === undefined ? undefined : { type: 'hold', value } } }, own.attribute);
-  const chosen = own.ranges.find(({ name, range }) => isThis(setting, name, range.does));
+  const chosen = own.ranges.find(({ name, range }) => isThis(setting, name, range));
   const span = chosen?.range;
   const unit = span ? UNITS[span.does] : undefined;
+  const title = own.lamps < lamps.length ? `${own.name} (${own.lamps} of ${lamps.length} lamps)` : own.name;
   return (
     <Column gap={10} role="group" aria-label={own.name}>
       <Row gap={8} justifyContent="space-between">
-        <Words fontWeight="600">
-          {own.name}
-          {own.lamps < lamps.length ? ` (${own.lamps} of ${lamps.length} lamps)` : ''}
-        </Words>
+        {own.ranges.length > 0 && <Words fontWeight="600">{title}</Words>}
         {drive && (
           <Chip
             small
@@ -41,8 +40,15 @@ function OwnForm({ own, lamps, heard, onSay }: PanelProps & { readonly own: Own 
       </Row>
       {own.ranges.length > 0 && (
         <Row gap={6} flexWrap="wrap">
-          {own.ranges.map(({ name, setting: named }) => (
-            <Chip key={name} small name={name} on={chosen?.name === name} onPress={() => say(named)} />
+          {own.ranges.map(({ name, setting: named, hex }) => (
+            <Chip
+              key={name}
+              small
+              name={name}
+              on={chosen?.name === name}
+              picture={hex && <span style={{ width: 20, height: 20, borderRadius: 10, background: hex }} aria-hidden />}
+              onPress={() => say(named)}
+            />
           ))}
         </Row>
       )}
@@ -60,7 +66,7 @@ function OwnForm({ own, lamps, heard, onSay }: PanelProps & { readonly own: Own 
       )}
       {(own.ranges.length === 0 || typeof setting === 'number') && (
         <Slider
-          label={own.ranges.length === 0 ? own.name : `${own.name}, whole channel`}
+          label={own.ranges.length === 0 ? title : `${own.name}, whole channel`}
           value={typeof setting === 'number' ? setting * 100 : 0}
           low={0}
           high={100}
@@ -73,7 +79,8 @@ function OwnForm({ own, lamps, heard, onSay }: PanelProps & { readonly own: Own 
   );
 }
 
-function isThis(setting: Setting | undefined, name: string, does: string): boolean {
+function isThis(setting: Setting | undefined, name: string, { does, slot }: Range): boolean {
   if (setting === undefined || typeof setting === 'number') return false;
-  return 'range' in setting ? setting.range.toLowerCase() === name.toLowerCase() : setting.does === does;
+  if ('range' in setting) return setting.range.toLowerCase() === name.toLowerCase();
+  return setting.does === does && setting.slot === slot;
 }

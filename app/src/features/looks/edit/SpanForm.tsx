@@ -2,7 +2,7 @@
 
 import { SPAN_BEATS, SPAN_SECONDS, type Span } from '@hovlix/core/light';
 import { Chip } from '../../../ui/Chip';
-import { decimal, Typed } from '../../../ui/form';
+import { Pair, decimal, Typed } from '../../../ui/form';
 import { Column, Row } from '../../../ui/pieces';
 import { Segments } from '../../../ui/Segments';
 
@@ -47,7 +47,7 @@ export function SpanForm({ span, onChange }: { readonly span: Span; readonly onC
           />
         </>
       ) : (
-        <Row gap={10} alignItems="flex-start">
+        <Pair>
           <Typed
             label="Seconds of one turn"
             value={Math.round(span.seconds * 1000) / 1000}
@@ -60,7 +60,7 @@ export function SpanForm({ span, onChange }: { readonly span: Span; readonly onC
             read={decimal(0.001, 50)}
             onChange={(hz) => onChange({ seconds: 1 / hz })}
           />
-        </Row>
+        </Pair>
       )}
     </Column>
   );

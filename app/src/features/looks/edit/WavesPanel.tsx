@@ -1,7 +1,7 @@
 // Waves of the chosen lamps: what they move, by which shape, how far, how fast, and how they run over the cast.
 
 import { useState } from 'react';
-import { MOVE_SHAPES, WAVE_SHAPES, WAVE_UNITS, Wave, type WaveShape } from '@hovlix/core/light';
+import { MOVE_SHAPES, READY_EFFECTS, WAVE_SHAPES, WAVE_UNITS, Wave, type WaveShape } from '@hovlix/core/light';
 import { attributeOf, type Patched } from '@hovlix/core/rig';
 import { Chip } from '../../../ui/Chip';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
@@ -86,6 +86,23 @@ export function WavesPanel({ lamps, heard, onSay }: PanelProps) {
         </Column>
       ))}
       {waves.length < 16 && <AddWave lamps={lamps} onAdd={add} />}
+      <Ready lamps={lamps} onSay={onSay} />
+    </Column>
+  );
+}
+
+/** Effects to begin with, to be changed like one's own. */
+function Ready({ lamps, onSay }: Pick<PanelProps, 'lamps' | 'onSay'>) {
+  const moves = lamps.some(({ profile }) => profile.panRange > 0);
+  return (
+    <Column gap={8}>
+      <Quiet fontWeight="600">Ready effects</Quiet>
+      <Row gap={6} flexWrap="wrap" role="group" aria-label="Ready effects">
+        {READY_EFFECTS.filter((effect) => moves || !effect.moves).map(({ name, saying }) => (
+          <Chip key={name} small name={name} on={false} onPress={() => onSay(saying)} />
+        ))}
+      </Row>
+      <Quiet>They take the place of the waves these lamps have now, and are made of waves themselves.</Quiet>
     </Column>
   );
 }

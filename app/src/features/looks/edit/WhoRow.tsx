@@ -18,6 +18,7 @@ export function WhoRow({ show }: { readonly show: Show }) {
   const chosen = useDraft((state) => state.chosen);
   const preferred = useDraft((state) => state.preferred);
   const [several, setSeveral] = useState(false);
+  const [numbers, setNumbers] = useState(false);
   const rig = rigInUse(show);
   const castOf = (part: string) => rig.casting.find((cast) => cast.part === part)?.fixtures ?? [];
   const parts = show.parts.filter((part) => castOf(part.id).length > 0);
@@ -35,7 +36,6 @@ export function WhoRow({ show }: { readonly show: Show }) {
     <Column gap={10}>
       <ScrollArea sideways>
         <Row gap={8} paddingHorizontal={12} role="group" aria-label="Parts">
-          <Chip small name="Several" label="Choose several parts" on={several} onPress={() => setSeveral(!several)} />
           {parts.map((part) => (
             <Chip
               key={part.id}
@@ -47,8 +47,11 @@ export function WhoRow({ show }: { readonly show: Show }) {
               onPress={() => press(part.id)}
             />
           ))}
+          <Chip small name="Several" label="Choose several parts" on={several} onPress={() => setSeveral(!several)} />
+          <Chip small name="By number …" on={numbers} onPress={() => setNumbers(!numbers)} />
         </Row>
       </ScrollArea>
+      {numbers && <ByNumber show={show} />}
       {preferred.length > 0 && (
         <ScrollArea sideways>
           <Row gap={6} paddingHorizontal={12} role="group" aria-label="Some of them">
@@ -68,12 +71,13 @@ export function WhoRow({ show }: { readonly show: Show }) {
           </Row>
         </ScrollArea>
       )}
-      <Row gap={6} flexWrap="wrap" paddingHorizontal={12} role="group" aria-label="Lamps">
-        {lamps.map(({ id, number, name }) => (
-          <LampButton key={id} number={number} name={name} on={isChosen.has(id)} onPress={() => toggle(id)} />
-        ))}
-      </Row>
-      <ByNumber show={show} />
+      <ScrollArea sideways>
+        <Row gap={6} paddingHorizontal={12} role="group" aria-label="Lamps">
+          {lamps.map(({ id, number, name }) => (
+            <LampButton key={id} number={number} name={name} on={isChosen.has(id)} onPress={() => toggle(id)} />
+          ))}
+        </Row>
+      </ScrollArea>
     </Column>
   );
 }
@@ -91,6 +95,7 @@ function LampButton({ number, name, on, onPress }: LampProps) {
       onPress={onPress}
       width={44}
       height={44}
+      flexShrink={0}
       borderRadius={22}
       borderWidth={2}
       borderColor={on ? '$doing' : '$line'}
@@ -110,7 +115,6 @@ function LampButton({ number, name, on, onPress }: LampProps) {
 function ByNumber({ show }: { readonly show: Show }) {
   const { draft } = useHovlix();
   const say = useSession((session) => session.say);
-  const [open, setOpen] = useState(false);
   const rig = rigInUse(show);
   const read = (text: string) => {
     if (text.trim() === '') return { value: '' };
@@ -136,12 +140,6 @@ function ByNumber({ show }: { readonly show: Show }) {
       `${found.length} ${found.length === 1 ? 'lamp' : 'lamps'} chosen${level === undefined ? '' : ` and set to ${Math.round(level * 100)} %`}.`,
     );
   };
-  if (!open)
-    return (
-      <Row paddingHorizontal={12}>
-        <Chip small name="By number …" on={false} onPress={() => setOpen(true)} />
-      </Row>
-    );
   return (
     <Column paddingHorizontal={12} gap={4}>
       <Typed label="Lamps by number" value="" read={read} onChange={use} />

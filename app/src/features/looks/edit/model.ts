@@ -1,8 +1,8 @@
 // What can be shaped with the lamps that are chosen, worked out without React.
 
-import { chromaticityFromHex, type Chromaticity } from '@hovlix/core/colour';
+import { chromaticityFromHex, hexFromChromaticity, type Chromaticity } from '@hovlix/core/colour';
 import { colourMatch } from '@hovlix/core/engine';
-import { familiesOf, whoWords, type Family, type LookValue, type Setting } from '@hovlix/core/light';
+import { FAMILIES, familiesOf, whoWords, type Family, type LookValue, type Setting } from '@hovlix/core/light';
 import { attributeOf, patchedFixtures, type Patched, type Range } from '@hovlix/core/rig';
 import { rigInUse, type Show } from '@hovlix/core/show';
 
@@ -27,7 +27,13 @@ export function chosenLamps(show: Show, chosen: readonly string[]): readonly Pat
 export type Own = {
   readonly attribute: string;
   readonly name: string;
-  readonly ranges: readonly { readonly name: string; readonly setting: Setting; readonly range: Range }[];
+  readonly ranges: readonly {
+    readonly name: string;
+    readonly setting: Setting;
+    readonly range: Range;
+    /** Of a slot of a colour wheel. */
+    readonly hex?: string;
+  }[];
   readonly lamps: number;
 };
 
@@ -37,7 +43,7 @@ const ELSEWHERE = new Set(['Dimmer', 'Pan', 'Tilt', 'Zoom', 'Fog1', 'Gobo1', 'Re
 /** The further attributes of one family, in the order of the lamps' channels. */
 export function ownAttributes(lamps: readonly Patched[], family: Family): readonly Own[] {
   const found = new Map<string, { ranges: Map<string, Own['ranges'][number]>; lamps: number }>();
-  for (const { mode } of lamps) {
+  for (const { mode, profile } of lamps) {
     const seen = new Set<string>();
     for (const { attribute, ranges } of mode.channels) {
       if (ELSEWHERE.has(attribute) || familyOf(attribute) !== family) continue;
@@ -46,8 +52,12 @@ export function ownAttributes(lamps: readonly Patched[], family: Family): readon
       if (!seen.has(attribute)) own.lamps++;
       seen.add(attribute);
       for (const range of ranges) {
-        const name = range.name ?? range.does;
-        if (!own.ranges.has(name.toLowerCase())) own.ranges.set(name.toLowerCase(), { name, setting: { range: name }, range }); // prettier-ignore
+        const slot = attribute === 'Color1' && range.slot !== undefined ? profile.colours[range.slot] : undefined;
+        const name = slot?.name ?? range.name ?? range.does;
+        const setting: Setting = slot ? { does: range.does, slot: range.slot! } : { range: name };
+        const key = name.toLowerCase();
+        if (!own.ranges.has(key))
+          own.ranges.set(key, { name, setting, range, ...(slot ? { hex: hexFromChromaticity(slot.colour) } : {}) });
       }
     }
   }
@@ -109,7 +119,8 @@ export function draftLines(
   parts: readonly { readonly id: string; readonly name: string }[],
 ): readonly string[] {
   return values.map((value) => {
-    const families = [...familiesOf(value, familyOf)].map((family) => FAMILY_NAMES[family].toLowerCase());
+    const said = familiesOf(value, familyOf);
+    const families = FAMILIES.filter((family) => said.has(family)).map((family) => FAMILY_NAMES[family].toLowerCase());
     const waves = value.waves?.length ?? 0;
     const moving = waves > 0 ? `, ${waves} ${waves === 1 ? 'wave' : 'waves'}` : '';
     return `${whoWords(value, parts)}: ${families.join(', ')}${moving}`;

@@ -1,0 +1,105 @@
+// All masters: of the whole rig, of each part, of tempo, and of fade times.
+
+import { rampAt } from '@hovlix/core/light';
+import { rigInUse } from '@hovlix/core/show';
+import { seconds } from '@hovlix/core/units';
+import { clockNow } from '../../host/gestures';
+import { useHovlix, useLive, useShow } from '../../host/hovlix';
+import { useSession } from '../../host/session';
+import { Button, Column, Quiet, Row, Words } from '../../ui/pieces';
+import { Segments } from '../../ui/Segments';
+import { Sheet } from '../../ui/Sheet';
+import { Slider } from '../../ui/Slider';
+
+/** Where a fader is going, rather than where it is on its way. */
+const SETTLED = seconds(Number.MAX_SAFE_INTEGER);
+
+const SPEEDS = [0.25, 0.5, 1, 2, 4];
+const SPEED_NAMES: Readonly<Record<number, string>> = { 0.25: '1/4', 0.5: '1/2', 1: 'As it is', 2: '2×', 4: '4×' };
+
+export function Masters() {
+  const open = useSession((session) => session.masters);
+  return open ? <MastersSheet /> : null;
+}
+
+function MastersSheet() {
+  const app = useHovlix();
+  const close = useSession((session) => session.setMasters);
+  const show = useShow((one) => one);
+  const live = useLive((state) => state);
+  if (!show) return null;
+  const cast = rigInUse(show).casting;
+  const parts = show.parts.filter((part) => cast.some((one) => one.part === part.id && one.fixtures.length > 0));
+  const levelOf = (part: string) => {
+    const master = live.partMasters.find((one) => one.part === part);
+    return master ? rampAt(master.ramp, SETTLED) : 1;
+  };
+  const { act } = app.conducting;
+  const speed = (rate: number) => act({ type: 'speed', rate, beat: clockNow(app).beat });
+  const reset = () => {
+    act({ type: 'master', level: 1 });
+    for (const part of parts) if (levelOf(part.id) < 1) act({ type: 'part-master', part: part.id, level: 1 });
+    speed(1);
+    act({ type: 'fade-times', factor: 1 });
+  };
+  return (
+    <Sheet title="Masters" onClose={() => close(false)}>
+      <Slider
+        label="Grand master"
+        value={rampAt(live.master, SETTLED) * 100}
+        low={0}
+        high={100}
+        step={1}
+        unit="%"
+        onChange={(value) => act({ type: 'master', level: value / 100 })}
+      />
+      <Column gap={10}>
+        <Words fontWeight="600">Parts</Words>
+        {parts.map((part) => (
+          <Slider
+            key={part.id}
+            label={part.name}
+            value={levelOf(part.id) * 100}
+            low={0}
+            high={100}
+            step={1}
+            unit="%"
+            onChange={(value) => act({ type: 'part-master', part: part.id, level: value / 100 })}
+          />
+        ))}
+        <Quiet>They scale level and nothing else: aims and colours stay.</Quiet>
+      </Column>
+      <Column gap={10}>
+        <Words fontWeight="600">Speed of waves and chases</Words>
+        <Segments
+          label="Speed of waves and chases"
+          value={String(live.speed.rate)}
+          choices={SPEEDS.map((rate) => ({ value: String(rate), name: SPEED_NAMES[rate]! }))}
+          onChoose={(rate) => speed(Number(rate))}
+        />
+        <Slider
+          label="Speed"
+          value={live.speed.rate * 100}
+          low={10}
+          high={400}
+          step={5}
+          unit="%"
+          onChange={(value) => speed(value / 100)}
+        />
+        <Quiet>Of what stands by itself. A song keeps its own tempo.</Quiet>
+      </Column>
+      <Slider
+        label="Fade times"
+        value={live.fadeTimes * 100}
+        low={0}
+        high={400}
+        step={5}
+        unit="%"
+        onChange={(value) => act({ type: 'fade-times', factor: value / 100 })}
+      />
+      <Row>
+        <Button onPress={reset}>All to 100 %</Button>
+      </Row>
+    </Sheet>
+  );
+}
