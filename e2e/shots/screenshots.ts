@@ -12,7 +12,7 @@ const folder = `${root}docs/screenshots`;
 const PORT = 4779;
 
 const home = mkdtempSync(join(tmpdir(), 'hovlix-shots-'));
-const args = ['serve', '--demo', '--port', String(PORT), '--home', home, '--lan-at', '127.0.0.2'];
+const args = ['serve', '--demo', '--port', String(PORT), '--home', home];
 const server = spawn(process.execPath, ['server/bin/hovlix.mjs', ...args], { cwd: root });
 await new Promise<void>((resolve) => server.stdout.once('data', () => resolve()));
 mkdirSync(folder, { recursive: true });
@@ -64,17 +64,6 @@ await shot('first-lamp', PHONE, '/links/first', async (page) => {
 });
 await shot('channels', PHONE, '/links/universe/1', async (page) => {
   await page.getByRole('button', { name: /^Channel 2,/ }).click();
-});
-await shot('phones', PHONE, '/links', async (page) => {
-  await press(page, 'Open to phones');
-  const code = (await page.getByTestId('code').textContent())!.replace(/\D/g, '');
-  const phone = await browser.newPage({ viewport: PHONE });
-  await phone.goto(`http://127.0.0.2:${PORT}/#${code}`);
-  await phone.getByLabel('Name of this device').fill('Mara’s phone');
-  await phone.getByRole('button', { name: 'Join' }).click();
-  await phone.getByTestId('health').waitFor();
-  await page.getByText('is here').waitFor();
-  await page.getByRole('heading', { name: 'Phones' }).scrollIntoViewIfNeeded();
 });
 await shot('links-wide', WIDE, '/links', async (page) => {
   await page.getByRole('button', { name: /^Universe 1 · sACN/ }).click();
@@ -129,6 +118,15 @@ await shot(
   '/looks',
   async (page) => void (await page.getByRole('button', { name: 'Full sail, off' }).click()),
 );
+await shot('look-edit', PHONE, '/looks/undertow', async (page) => {
+  await press(page, 'Movers');
+  await page.getByRole('tab', { name: 'Waves' }).click();
+  await press(page, 'Done');
+});
+await shot('chase', PHONE, '/looks/chase/buoys', async (page) => {
+  await press(page, 'In hand. Hands off');
+  await press(page, 'Run');
+});
 await shot('looks-day', WIDE, '/songs', async (page) => {
   await press(page, 'Day theme');
   await page.getByRole('link', { name: 'Looks' }).click();

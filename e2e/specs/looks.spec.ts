@@ -3,6 +3,8 @@
 import { expect, test, type Page } from '@playwright/test';
 import { lookIs, nodeReport, open, restoreLinks, restoreShow } from './hovlix';
 
+// What an earlier visit left playing would set the clock.
+test.beforeEach(async ({ page }) => restoreLinks(page));
 test.afterEach(async ({ page }) => {
   await restoreShow(page);
   await restoreLinks(page);
@@ -32,21 +34,22 @@ async function listen(page: Page, seconds: number): Promise<readonly Heard[]> {
   return heard;
 }
 
-/** Period and phase of a sine that was sampled unevenly: the frequency that explains most of it (least squares). */
+/** A sine that was sampled unevenly, by least squares: the period that explains most of it, and its phase at 2 s a turn. */
 function sineIn(heard: readonly Heard[], value: (levels: readonly number[]) => number) {
   const values = heard.map(({ levels }) => value(levels));
   const mean = values.reduce((sum, one) => sum + one, 0) / values.length;
-  let best = { power: 0, period: 0, phase: 0 };
-  for (let period = 1; period < 4; period += 0.01) {
+  const fit = (period: number) => {
     let [cos, sin] = [0, 0];
     heard.forEach(({ at }, i) => {
-      cos += (values[i]! - mean) * Math.cos((2 * Math.PI * at) / period);
-      sin += (values[i]! - mean) * Math.sin((2 * Math.PI * at) / period);
+      const angle = (2 * Math.PI * (at - heard[0]!.at)) / period;
+      cos += (values[i]! - mean) * Math.cos(angle);
+      sin += (values[i]! - mean) * Math.sin(angle);
     });
-    const power = cos * cos + sin * sin;
-    if (power > best.power) best = { power, period, phase: Math.atan2(sin, cos) / (2 * Math.PI) };
-  }
-  return { period: best.period, phase: best.phase, low: Math.min(...values), high: Math.max(...values) };
+    return { power: cos * cos + sin * sin, phase: Math.atan2(sin, cos) / (2 * Math.PI) };
+  };
+  const periods = Array.from({ length: 300 }, (_, i) => 1 + i / 100);
+  const period = periods.reduce((best, one) => (fit(one).power > fit(best).power ? one : best));
+  return { period, phase: fit(2).phase, low: Math.min(...values), high: Math.max(...values) };
 }
 
 test('a look of two parts with waves: the node hears the very period, bounds and distance over the lamps; then recoloured, chased, blacked out', async ({

@@ -7,6 +7,9 @@ import { localSeconds } from '../../host/local-clock';
 import { painter } from '../../ui/stage/paint';
 import { Health } from './Health';
 
+/** Painting takes at most one part in so many of the page's time: a slow machine shows fewer pictures, and stays quick. */
+const SHARE = 3;
+
 export function StageStrip({ height }: { readonly height: number }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { light } = useHovlix();
@@ -20,12 +23,15 @@ export function StageStrip({ height }: { readonly height: number }) {
     let lamps: Float32Array | undefined;
     let fresh = false;
     let frame = 0;
+    let due = 0;
     const stop = light.onFrame((next) => {
       lamps = next;
       fresh = true;
     });
     const draw = () => {
       frame = requestAnimationFrame(draw);
+      const begun = performance.now();
+      if (begun < due) return;
       const scale = Math.min(2, window.devicePixelRatio || 1);
       const [width, tall] = [element.clientWidth, element.clientHeight];
       if (element.width !== Math.round(width * scale) || element.height !== Math.round(tall * scale)) {
@@ -37,6 +43,7 @@ export function StageStrip({ height }: { readonly height: number }) {
       fresh = false;
       context.setTransform(scale, 0, 0, scale, 0, 0);
       artist.paint(context, width, tall, lamps, localSeconds());
+      due = begun + (performance.now() - begun) * SHARE;
     };
     draw();
     return () => {

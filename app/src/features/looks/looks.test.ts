@@ -1,0 +1,85 @@
+import { Chase, Look } from '@hovlix/core/light';
+import { patchedFixtures } from '@hovlix/core/rig';
+import { id } from '@hovlix/core/units';
+import { chromaticityFromHex } from '@hovlix/core/colour';
+import { testShow } from '../../../../core/src/testing/show';
+import { changesBetween, stepName, withStepAfter } from './chase/model';
+import { chosenLamps, draftLines, matchLines, ownAttributes } from './edit/model';
+import { waveWords } from './edit/WavesPanel';
+import { foldersOf, nextNumber, plainWords, shownPlays } from './model';
+
+const show = testShow();
+const room = patchedFixtures(show.rigs[0]!, show.profiles);
+const lamp = (name: string) => room.find(({ fixture }) => fixture.id === name)!;
+const chase = Chase.parse({
+  id: 'c', number: 9, name: 'Run', fadeIn: 0, fadeOut: 0, pace: 'beats', folder: 'Slow',
+  steps: [
+    { id: '1', look: 'red', fade: 0, hold: 1 },
+    { id: '2', look: 'half-blue', fade: 0, hold: 1 },
+    { id: '3', values: [{ part: 'wash', level: { type: 'hold', value: 1 } }], fade: 2, hold: 0 },
+  ],
+}); // prettier-ignore
+const chased = { ...show, chases: [chase] };
+
+test('lamps say how near they come to a colour, each in its own way', () => {
+  const blue = chromaticityFromHex('#2040ff');
+  expect(matchLines([lamp('a'), lamp('b')], blue)).toEqual(['All lamps mix this colour.']);
+  const [some, near] = matchLines([lamp('a'), lamp('s')], chromaticityFromHex('#00ff40'));
+  expect(some).toBe('1 of 2 lamps mix it.');
+  expect(near).toMatch(/^S takes (Open|Red|Blue) from its wheel, \d+ off$/);
+  const gelled = {
+    ...lamp('idle'),
+    mode: { ...lamp('idle').mode, channels: [{ attribute: 'Dimmer', at: [1], home: 0, ranges: [] }] },
+  };
+  expect(matchLines([gelled], blue)).toEqual(['1 lamp has one colour only.']);
+});
+
+test('what further attributes the chosen lamps have, with ranges by name and slots by colour', () => {
+  const [wheel] = ownAttributes([lamp('s')], 'colour');
+  expect(wheel).toMatchObject({ attribute: 'Color1', lamps: 1 });
+  expect(wheel!.ranges.map(({ name, hex }) => [name, hex])).toEqual([
+    ['Open', '#ffffff'],
+    ['Red', '#ff0000'],
+    ['Blue', '#0000ff'],
+  ]);
+  expect(ownAttributes([lamp('s'), lamp('a')], 'rate').map(({ attribute }) => attribute)).toEqual(['Shutter1']);
+  expect(chosenLamps(show, ['s', 'gone'])).toHaveLength(1);
+});
+
+test('what is in hand is said by part and family', () => {
+  const look = Look.parse({ id: 'l', number: 1, name: 'L', fadeIn: 0, fadeOut: 0, values: [
+    { part: 'wash', pick: { type: 'every', nth: 2, from: 1 }, level: { type: 'hold', value: 1 }, waves: [{ type: 'move', shape: 'circle', width: 9, height: 9, span: { beats: 1 } }] },
+  ] }); // prettier-ignore
+  expect(draftLines(look.values, show.parts)).toEqual(['Wash, even: level, aim, 1 wave']);
+  expect(waveWords(look.values[0]!.waves![0]!)).toBe('Circle, 1 beat');
+});
+
+test('cards are found by name, folder, part and what they do', () => {
+  const names = (text: string, filter = {}) => shownPlays(chased, text, filter).map(({ name }) => name);
+  expect(names('blue')).toEqual(['Half blue']);
+  expect(names('slow')).toEqual(['Run']);
+  expect(names('aim')).toEqual(['Half blue', 'Run']);
+  expect(names('', { kind: 'chases' })).toEqual(['Run']);
+  // A chase is found by the parts of its steps' looks.
+  expect(names('', { part: id<'Part'>('movers') })).toEqual(['Half blue', 'Run']);
+  expect(foldersOf(chased)).toEqual(['Slow']);
+  expect(nextNumber(chased)).toBe(5);
+  expect(plainWords(chase, show.parts)).toBe('chase, 3 steps · at once · Wash');
+});
+
+test('steps are named by their look, and say what is another than in the step before', () => {
+  expect(chase.steps.map((step, i) => stepName(chased, step, i))).toEqual(['Red', 'Half blue', 'Step 3']);
+  expect(changesBetween(chased, chase.steps[0]!, chase.steps[1]!)).toEqual([
+    'Wash: level, colour',
+    'Movers: level, colour, aim',
+  ]);
+  expect(changesBetween(chased, chase.steps[1]!, chase.steps[1]!)).toEqual([]);
+});
+
+test('a step put in begins as a copy of the one it follows', () => {
+  const more = withStepAfter(chase, 2, { id: id('4') });
+  expect(more.steps[3]).toEqual({ ...chase.steps[2], id: '4' });
+  expect(withStepAfter({ ...chase, steps: [] }, -1, { id: id('1') }).steps).toEqual([
+    { id: '1', values: [], fade: 0, hold: 1, level: 1 },
+  ]);
+});
