@@ -8,7 +8,7 @@ import Redo from 'lucide-react-native/icons/redo-2';
 import Undo from 'lucide-react-native/icons/undo-2';
 import { familiesOf, heardBy, type Family, type LookValue } from '@hovlix/core/light';
 import { rigInUse, type Show } from '@hovlix/core/show';
-import { useDraft, useHovlix, useLive, useShow } from '../../../host/hovlix';
+import { useDraft, useHovlix, useLink, useLive, useShow } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { Chip } from '../../../ui/Chip';
 import { NotHere } from '../../../ui/NotHere';
@@ -26,7 +26,9 @@ export function EditPlace({ id }: { readonly id: string }) {
   const { draft } = useHovlix();
   const show = useShow((one) => one);
   const look = show?.looks.find((one) => one.id === id);
-  const ready = show !== undefined;
+  // Before the conductor has answered, what is taken in hand would be lost.
+  const found = useLink((link) => link.conductor !== 'looking');
+  const ready = show !== undefined && found;
   // What another visit left in hand is known as soon as the conductor has answered.
   const inHand = useLive((live) => live.hands.some((one) => one.on));
   useEffect(() => {
@@ -73,9 +75,11 @@ export function Editor({ show, title, onStore, onLeave }: EditorProps) {
         <Button label="Undo the last change" kind="quiet" disabled={past === 0} onPress={() => draft.undo()}>
           <Undo size={20} color={palette.text} aria-hidden />
         </Button>
-        <Button label="Redo" kind="quiet" disabled={future === 0} onPress={() => draft.redo()}>
-          <Redo size={20} color={palette.text} aria-hidden />
-        </Button>
+        {future > 0 && (
+          <Button label="Redo" kind="quiet" onPress={() => draft.redo()}>
+            <Redo size={20} color={palette.text} aria-hidden />
+          </Button>
+        )}
         <Button kind="primary" disabled={values.length === 0 && !onStore} onPress={onStore ?? (() => setStoring(true))}>
           Store
         </Button>

@@ -2,7 +2,7 @@
 
 import { router } from 'expo-router';
 import { useEffect } from 'react';
-import { useHovlix, useShow } from '../../../host/hovlix';
+import { useHovlix, useLink, useShow } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { NotHere } from '../../../ui/NotHere';
 import { valuesOf } from '../chase/model';
@@ -14,9 +14,10 @@ export function StepPlace({ chase: of, step: id }: { readonly chase: string; rea
   const show = useShow((one) => one);
   const chase = show?.chases.find((one) => one.id === of);
   const step = chase?.steps.find((one) => one.id === id);
-  const ready = show !== undefined;
+  const found = useLink((link) => link.conductor !== 'looking');
+  const ready = show !== undefined && found;
   useEffect(() => {
-    if (show && step) app.draft.open({ id: `step ${step.id}`, values: valuesOf(show, step) });
+    if (ready && show && step) app.draft.open({ id: `step ${step.id}`, values: valuesOf(show, step) });
     // The step as it is when the place opens.
     // eslint-disable-next-line react-hooks/exhaustive-deps -- see above
   }, [app, ready, id]);

@@ -45,7 +45,8 @@ export function WavePicture({ wave, count }: { readonly wave: Wave; readonly cou
       aria-label={`The wave over ${count} ${count === 1 ? 'lamp' : 'lamps'}, as it runs now`}
       style={{ width: '100%', background: palette.sunken, borderRadius: 14 }}
     >
-      <path d={pathOf(wave)} fill="none" stroke={palette.faint} strokeWidth={2} />
+      {/* Who wanders goes nowhere twice: there is no path to draw. */}
+      {wave.shape !== 'wander' && <path d={pathOf(wave)} fill="none" stroke={palette.faint} strokeWidth={2} />}
       <g ref={dots}>
         {Array.from({ length: Math.min(count, 64) }, (_, i) => (
           <circle key={i} r={count > 24 ? 3 : 6} fill={palette.doing} />
