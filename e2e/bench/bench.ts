@@ -10,7 +10,7 @@ import { AT_REST, type LiveState } from '@hovlix/core/live';
 import { analyse } from '@hovlix/core/music';
 import { id, seconds } from '@hovlix/core/units';
 import { now } from '../../server/src/clock';
-import { bigShow } from './big-show';
+import { bigShow, type Load } from './big-show';
 import { dragOnPlan, patchHundred } from './rig';
 
 type Line = { readonly what: string; readonly value: string; readonly target: string };
@@ -42,11 +42,43 @@ function benchRender(universes: number, fixtures: number): void {
   const before = process.memoryUsage().heapUsed;
   for (let n = 0; n < 2000; n++) render(program, live, seconds(40 + n / 44), frame);
   const perFrame = Math.max(0, process.memoryUsage().heapUsed - before) / 2000;
-  const name = `${universes} universe${universes > 1 ? 's' : ''}, ${fixtures} fixtures, 6 lanes`;
+  const name = `${universes} universe${universes > 1 ? 's' : ''}, ${fixtures} fixtures, 40 waves, 6 lanes`;
   note(`render ${name}: median`, `${at(times, 0.5).toFixed(3)} ms`, universes === 64 ? '<= 2 ms' : '');
   note(`render ${name}: p99`, `${at(times, 0.99).toFixed(3)} ms`, universes === 64 ? '<= 5 ms' : '');
   note(`render ${name}: heap growth per frame`, `${perFrame.toFixed(0)} bytes`, '0');
   note(`compile ${name}`, `${compiled.toFixed(1)} ms`);
+}
+
+/** Median of a frame, in milliseconds. */
+function frameCost(universes: number, fixtures: number, load: Load): number {
+  const program = compile(bigShow(universes, fixtures, load));
+  const frame = frameFor(program);
+  const song = {
+    id: id<'Song'>('song'),
+    playing: true,
+    songTime: seconds(0),
+    at: seconds(0),
+    rate: 1,
+    since: seconds(-9),
+  };
+  const live: LiveState = { ...AT_REST, song };
+  const times: number[] = [];
+  for (let n = 0; n < 400; n++) {
+    const from = performance.now();
+    render(program, live, seconds(10 + n / 44), frame);
+    if (n >= 100) times.push(performance.now() - from);
+  }
+  return at(times, 0.5);
+}
+
+/** How the cost of a frame grows with each thing by itself: it must be a straight line. */
+function benchCurves(): void {
+  const curve = (what: string, sizes: readonly number[], cost: (size: number) => number) =>
+    note(`frame, median, with ${sizes.join(' / ')} ${what}`, `${sizes.map((size) => cost(size).toFixed(2)).join(' / ')} ms`, 'linear'); // prettier-ignore
+  curve('fixtures', [250, 500, 1000, 2000], (size) => frameCost(64, size, { waves: 40, lanes: 6 }));
+  curve('universes', [16, 32, 64], (size) => frameCost(size, 500, { waves: 40, lanes: 6 }));
+  curve('waves', [0, 12, 24, 48], (size) => frameCost(16, 500, { waves: size, lanes: 6 }));
+  curve('lanes', [1, 2, 4, 8], (size) => frameCost(16, 500, { waves: 40, lanes: size }));
 }
 
 async function benchAnalysis(): Promise<void> {
@@ -155,8 +187,9 @@ async function benchTruth(): Promise<void> {
 }
 
 const onlyOutput = process.argv.includes('--only-output');
+const onlyEngine = process.argv.includes('--only-engine');
 const onlyRig = process.argv.includes('--only-rig');
-if (!onlyOutput) {
+if (!onlyOutput && !onlyEngine) {
   note('patch 100 lamps in a rig of 500', `${patchHundred().toFixed(1)} ms`, '<= 100 ms');
   const { framesPerSecond, slowest } = await dragOnPlan();
   note('drag on the plan, 500 lamps, phone, CPU slowed 4x', `${framesPerSecond.toFixed(0)} frames/s`, '>= 50');
@@ -170,11 +203,13 @@ if (!onlyOutput && !onlyRig) {
   ] as const)
     benchRender(universes, fixtures);
   benchCompile500();
+  benchCurves();
 }
 const minutes = Number(process.argv.find((one) => one.startsWith('--minutes='))?.slice(10) ?? 0);
-if (!onlyRig) await benchOutput(8, minutes > 0 ? minutes * 60 : 20, { spacing: '<= 3 ms', cpu: '<= 15 %' });
-if (!onlyRig) await benchOutput(64, 20, { spacing: '', cpu: '<= 60 %' });
-if (!onlyOutput && !onlyRig) {
+if (!onlyRig && !onlyEngine)
+  await benchOutput(8, minutes > 0 ? minutes * 60 : 20, { spacing: '<= 3 ms', cpu: '<= 15 %' });
+if (!onlyRig && !onlyEngine) await benchOutput(64, 20, { spacing: '', cpu: '<= 60 %' });
+if (!onlyOutput && !onlyRig && !onlyEngine) {
   await benchAnalysis();
   await benchTruth();
 }

@@ -3,8 +3,11 @@
 import type { z } from 'zod';
 import { Show } from '@hovlix/core/show';
 
-/** A show of so many universes: RGBW washes and 16-bit spots in four parts, six busy lanes. */
-export function bigShow(universes: number, fixtures: number): Show {
+/** How much moves and how much lies on top of one another. */
+export type Load = { readonly waves: number; readonly lanes: number };
+
+/** A show of so many universes: RGBW washes and 16-bit spots in four parts, with waves (up to 48) and busy lanes. */
+export function bigShow(universes: number, fixtures: number, { waves, lanes }: Load = { waves: 40, lanes: 6 }): Show {
   const channels = (...attributes: string[]) => attributes.map((attribute, i) => ({ attribute, at: [i + 1] }));
   const perUniverse = Math.ceil(fixtures / universes);
   const white = { x: 0.3127, y: 0.329 };
@@ -90,6 +93,7 @@ export function bigShow(universes: number, fixtures: number): Show {
         level: { type: 'spread' as const, values: [0.2, 0.9, 0.4 + n / 40] },
         colour: { type: 'spread' as const, values: n % 2 ? [white, blue] : [blue, { x: 0.4, y: 0.4 }] },
         ...(part % 2 ? { aim: { type: 'hold' as const, value: { aim: 'aim' } } } : {}),
+        ...(n * 4 + part < waves ? { waves: [waveOf(n * 4 + part)] } : {}),
       })),
     })),
     chases: [],
@@ -107,7 +111,7 @@ export function bigShow(universes: number, fixtures: number): Show {
         },
         meter: [{ bar: 0, numerator: 4, denominator: 4 }],
         sections: [],
-        lanes: Array.from({ length: 6 }, (_, lane) => ({
+        lanes: Array.from({ length: lanes }, (_, lane) => ({
           id: `lane${lane}`,
           name: `Lane ${lane}`,
           type: 'looks' as const,
@@ -122,4 +126,12 @@ export function bigShow(universes: number, fixtures: number): Show {
     ],
   };
   return Show.parse(input);
+}
+
+/** Levels, hues, figures and zooms in turn. */
+function waveOf(n: number) {
+  const run = { span: { beats: 1 + (n % 8) }, turn: 1 };
+  if (n % 4 === 2) return { type: 'move' as const, shape: 'circle' as const, width: 30, height: 20, ...run };
+  const on = (['level', 'hue', 'level', 'zoom'] as const)[n % 4]!;
+  return { type: 'wave' as const, on, shape: 'sine' as const, low: 0.1, high: on === 'hue' ? 180 : 0.9, ...run };
 }

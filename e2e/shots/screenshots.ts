@@ -124,8 +124,7 @@ await shot('look-edit', PHONE, '/looks/undertow', async (page) => {
   await press(page, 'Done');
 });
 await shot('chase', PHONE, '/looks/chase/buoys', async (page) => {
-  const inHand = page.getByRole('button', { name: 'In hand. Hands off' });
-  if (await inHand.isVisible()) await inHand.click();
+  await press(page, 'In hand. Hands off');
   await press(page, 'Run');
 });
 await shot('looks-day', WIDE, '/songs', async (page) => {

@@ -56,6 +56,19 @@ test('a look that is opened is in hand; opened again it goes on from where it wa
   expect(one.store.getState().values[0]!.level).toEqual(level(0.3).level);
 });
 
+test('lamps chosen, and what was said, before the conductor answered are kept and said again', () => {
+  const { acts, one } = making();
+  one.choose(lamps('s'), ['movers']);
+  one.open(null);
+  expect(one.store.getState().chosen).toEqual(['s']);
+  one.say(level(0.5));
+  jest.advanceTimersByTime(100);
+  one.open(null);
+  jest.advanceTimersByTime(100);
+  expect(said(acts)).toEqual([1, 1]);
+  expect(one.store.getState().values).toHaveLength(1);
+});
+
 test('a new look begins with what is in hand already; closing lets go of all', () => {
   const { acts, one } = making([{ part: id('movers'), ...level(1) }]);
   one.open(null);

@@ -77,12 +77,15 @@ export function draft(document: Document, conducting: Conducting): Draft {
     open(look) {
       const state = store.getState();
       if (look && state.look === look.id && state.values.length > 0) return;
+      // What was said before the conductor answered is said again.
+      if (!look && state.look === null && state.past.length > 0) return send();
       const inHand = conducting.store
         .getState()
         .live.hands.filter((one) => one.on)
         .map(({ value }) => value);
       const values = look ? look.values : inHand;
-      store.setState({ ...EMPTY, look: look?.id ?? null, values });
+      const { chosen, preferred } = state;
+      store.setState({ ...EMPTY, chosen, preferred, look: look?.id ?? null, values });
       if (look) send();
     },
     choose: (chosen, preferred = []) => store.setState({ chosen, preferred }),

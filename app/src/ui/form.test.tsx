@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import { Choose, Typed, wholeNumber } from './form';
 import { Hold } from './Hold';
 import { Segments } from './Segments';
+import { Slider } from './Slider';
 import { config } from './tamagui.config';
 
 const shown = (piece: ReactNode) =>
@@ -106,4 +107,39 @@ test('one of a few, and one of many: what is chosen is told, what is gone is sti
   expect(screen.getByText('/dev/gone (not here)')).toBeTruthy();
   fireEvent.change(screen.getByLabelText('Port'), { target: { value: '/dev/here' } });
   expect(chosen.mock.calls).toEqual([['b'], ['/dev/here']]);
+});
+
+describe('a fader', () => {
+  const fader = (onChange = jest.fn()) => {
+    shown(<Slider label="Level" value={40} low={0} high={100} step={1} unit="%" onChange={onChange} />);
+    return {
+      onChange,
+      thumb: screen.getByRole('slider'),
+      box: screen.getByLabelText<HTMLInputElement>('Level, typed'),
+    };
+  };
+
+  test('arrows move it by a step, with Shift by a tenth; Home and End go to its ends', () => {
+    const { onChange, thumb } = fader();
+    for (const [key, shiftKey] of [
+      ['ArrowRight', false],
+      ['ArrowDown', false],
+      ['ArrowRight', true],
+      ['Home', false],
+      ['End', false],
+    ] as const)
+      fireEvent.keyDown(thumb, { key, shiftKey });
+    expect(onChange.mock.calls.map(([value]) => Math.round(value * 10) / 10)).toEqual([41, 39, 40.1, 0, 100]);
+  });
+
+  test('a figure is typed with a comma and its unit, is held at the ends, and what is none changes nothing', () => {
+    const { onChange, box } = fader();
+    const type = (text: string) => {
+      fireEvent.change(box, { target: { value: text } });
+      fireEvent.keyDown(box, { key: 'Enter' });
+    };
+    for (const text of ['12,5 %', '400', '−3', 'bright', '']) type(text);
+    expect(onChange.mock.calls.map(([value]) => value)).toEqual([12.5, 100, 0]);
+    expect(box.value).toBe('40');
+  });
 });

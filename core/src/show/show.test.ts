@@ -205,6 +205,12 @@ describe('reading a show', () => {
     expect(read.ok && read.value.rigs[0]!.shapes).toEqual([]);
   });
 
+  test('a show of version 2 opens: it had no chases', () => {
+    const { chases: _, ...rest } = JSON.parse(JSON.stringify(testShow())) as { chases: unknown };
+    const read = readShow({ ...rest, version: 2 }, 'old');
+    expect(read.ok && [read.value.chases, read.value.looks]).toEqual([[], testShow().looks]);
+  });
+
   test('older versions go through every migration in order', () => {
     const steps = {
       1: (show: object) => ({ ...show, a: 1 }),
