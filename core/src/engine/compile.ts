@@ -224,6 +224,7 @@ function scratchFor(heads: number): Scratch {
     laneMixedAims: new Uint8Array(heads),
     timing: { rise: 1, fall: 1, at: 0, begin: 0, from: 0, to: 1, end: Infinity, pulse: 0.5, leaving: false, scale: 1 },
     linear: new Float64Array(3),
+    heights: new Float64Array(heads),
     mixes: new Float64Array(heads * MIX),
     mixed: new Float64Array(heads * 3).fill(-1),
     solve: new Float64Array(16),

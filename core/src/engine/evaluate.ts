@@ -1,7 +1,7 @@
 // What every head should do at one instant: the layers, lowest first. Shared by `render` and `explain`.
 
-import { positionAt, pressedTo, rampAt } from '../light';
-import { endingWeight, runAt, songTimeAt, AT_CLOCK, type LiveState } from '../live';
+import { positionAt, rampAt } from '../light';
+import { AT_CLOCK, chasePlace, endingWeight, runAt, songTimeAt, type LiveState } from '../live';
 import { pointNear } from '../rig';
 import { clamp, type Seconds } from '../units';
 import { songBeat, standingBeat } from './clock';
@@ -35,10 +35,10 @@ export function evaluate(program: Program, live: LiveState, at: Seconds, witness
   const there = playing !== undefined && songTime < playing.duration;
   const sounding = song !== null && there && song.playing;
   const suspended = sounding ? clamp((at - song.since) / SUSPEND_SECONDS, 0, 1) : 0;
-  const clock = standingBeat(live, sounding ? playing : undefined, songTime, at);
-  layStanding(program, live, at, runAt(live.speed, clock), 1 - suspended, witness);
+  const beat = runAt(live.speed, standingBeat(live, sounding ? playing : undefined, songTime, at));
+  layStanding(program, live, at, beat, 1 - suspended, witness);
   if (there) laySong(program, playing, songTime, witness);
-  layHands(program, live, at, runAt(live.speed, clock), witness);
+  layHands(program, live, at, beat, witness);
   finish(program);
 }
 
@@ -77,21 +77,12 @@ function layStanding(
     const own = runAt(one.speed ?? AT_CLOCK, beat);
     if (witness) witness.source('look', play.name, '');
     if (!play.chase) {
-      moveSheet(play.sheet, own, at);
+      moveSheet(play.sheet, own, at, program.scratch.heights);
       laySheet(program, play.sheet, witness);
       continue;
     }
     const { chase } = play;
-    const begun = one.beat ?? 0;
-    const from = one.from ?? 0;
-    placeChase(
-      program,
-      chase,
-      own - begun + from,
-      at - (one.since ?? 0) + from,
-      one.presses?.count ?? 0,
-      own - (one.presses?.beat ?? begun),
-    );
+    chasePlace(one, chase.course, chase.pace, own, at, program.scratch.position);
     const weight = timing.rise * scale;
     timing.rise = 1;
     timing.scale = 1;
@@ -99,20 +90,6 @@ function layStanding(
     addSteps(program, chase, own, at, witness);
     mergeLane(program, 'highest', 0, weight);
   }
-}
-
-/** Writes where a chase is to the scratch's position. */
-function placeChase(
-  program: Program,
-  chase: ChaseProgram,
-  gone: number,
-  spent: number,
-  presses: number,
-  since: number,
-): void {
-  const { position } = program.scratch;
-  if (chase.pace === 'hand') pressedTo(chase.course, presses, since, position);
-  else positionAt(chase.course, chase.pace === 'beats' ? gone : spent, position);
 }
 
 /** Adds the steps a chase is between to the lane that is being gathered. */
@@ -138,7 +115,7 @@ function addStep(
   witness?: Witness,
 ): void {
   const sheet = chase.sheets[step]!;
-  moveSheet(sheet, beat, at);
+  moveSheet(sheet, beat, at, program.scratch.heights);
   addToLane(program, sheet, chase.levels[step]!, witness);
 }
 
@@ -191,7 +168,7 @@ function layAlone(
   if (!play || play.chase || lane.blend !== 'highest') return false;
   timeClip(program, lane, k, time);
   if (witness) witness.source('lane', play.name, lane.name);
-  moveSheet(play.sheet, beat, time);
+  moveSheet(play.sheet, beat, time, program.scratch.heights);
   laySheet(program, play.sheet, witness);
   return true;
 }
@@ -221,7 +198,7 @@ function addPlay(
   witness?: Witness,
 ): void {
   if (!play.chase) {
-    moveSheet(play.sheet, beat, time);
+    moveSheet(play.sheet, beat, time, program.scratch.heights);
     addToLane(program, play.sheet, 1, witness);
     return;
   }
@@ -251,7 +228,7 @@ function layHands(program: Program, live: LiveState, at: Seconds, beat: number, 
     if (weight <= 0) continue;
     const sheet: Sheet = program.handSheet(hand.value);
     if (witness) witness.source('hand', sheet.name, '');
-    moveSheet(sheet, beat, at);
+    moveSheet(sheet, beat, at, program.scratch.heights);
     layHand(program, sheet, weight, witness);
   }
 }

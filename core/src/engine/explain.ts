@@ -84,12 +84,14 @@ export function explain(
   };
 }
 
-type Heard = Omit<Contribution, 'wins'>;
+/** `rules`: a hand, or a dark clip, which takes what is below it down as well. */
+type Heard = Omit<Contribution, 'wins'> & { readonly rules: boolean };
 
 function contributionsTo(program: Program, live: LiveState, at: Seconds, index: number): readonly Heard[] {
   const heard: Heard[] = [];
   let source = '';
   let lane = 0;
+  let rules = false;
   evaluate(program, live, at, {
     lane: () => {
       lane = heard.length;
@@ -98,16 +100,17 @@ function contributionsTo(program: Program, live: LiveState, at: Seconds, index: 
       for (let i = lane; i < heard.length; i++) heard[i] = { ...heard[i]!, weight: heard[i]!.weight * (1 - rise) };
     },
     source: (kind, name, laneName) => {
+      rules = kind === 'hand';
       source = kind === 'lane' ? `lane ${laneName}: ${name}` : kind === 'hand' ? `in hand: ${name}` : `look ${name}`;
     },
     row: (strand, row, weight) => {
       if (strand.heads[row] !== index) return;
       const { name, width } = program.fields[strand.field]!;
       const values = Array.from(strand.live.subarray(row * width, (row + 1) * width));
-      heard.push({ source, attribute: name, values, weight, moving: strand.motions.length > 0 });
+      heard.push({ source, attribute: name, values, weight, moving: strand.motions.length > 0, rules });
     },
     dark: (weight) => {
-      heard.push({ source, attribute: 'level', values: [0], weight, moving: false });
+      heard.push({ source, attribute: 'level', values: [0], weight, moving: false, rules: true });
     },
   });
   return heard;
@@ -118,11 +121,14 @@ function withWinners(heard: readonly Heard[]): readonly Contribution[] {
   for (const one of heard) {
     const before = best.get(one.attribute);
     const height = (of: Heard) => of.values[0]! * of.weight;
-    const hand = one.source.startsWith('in hand');
-    const stays = before && one.attribute === 'level' && !hand && height(before) > height(one);
+    const stays =
+      before && one.attribute === 'level' && !(one.rules && one.weight > 0.5) && height(before) > height(one);
     if (!stays && one.weight > 0) best.set(one.attribute, one);
   }
-  return heard.map((one) => ({ ...one, wins: best.get(one.attribute) === one }));
+  return heard.map((one) => {
+    const { rules: _, ...told } = one;
+    return { ...told, wins: best.get(one.attribute) === one };
+  });
 }
 
 function darknessOf(

@@ -1,12 +1,30 @@
 // Waves as arrays, and what they make of a strand at an instant.
 
-import { figureAt, heightAt, rankOf, type MoveShape, type Wave, type WaveShape } from '../light';
-import { COLOUR, LEVEL, MOVE, SLOT } from './fields';
+import { figureAt, heightsAt, rankOf, type MoveShape, type Wave, type WaveShape } from '../light';
+import { COLOUR, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM } from './fields';
 import { labOf, type Ground } from './ground';
 import { SLOT_STEPS, type Motion, type Sheet, type Strand } from './program';
 import type { Row } from './sheets';
 
 const NONE = new Float64Array(0);
+
+const NAMED: Readonly<Record<string, readonly number[]>> = {
+  level: [LEVEL],
+  hue: [COLOUR, SLOT],
+  pan: [MOVE],
+  tilt: [MOVE],
+  strobe: [STROBE],
+  zoom: [ZOOM],
+  haze: [HAZE],
+};
+
+/** The fields a wave moves. */
+export function fieldsOfWave(wave: Wave, ownFields: ReadonlyMap<string, number>): readonly number[] {
+  if (wave.type === 'move') return [MOVE];
+  if (wave.type === 'colours') return [COLOUR, SLOT];
+  const own = ownFields.get(wave.on);
+  return NAMED[wave.on] ?? (own === undefined ? [] : [own]);
+}
 
 /** What a wave does to the rows of one field; undefined where it moves another. */
 export function motionOf(wave: Wave, field: number, rows: readonly Row[], ground: Ground): Motion | undefined {
@@ -53,11 +71,9 @@ export function motionOf(wave: Wave, field: number, rows: readonly Row[], ground
     const column = wave.on === 'pan' ? 0 : 1;
     return field === MOVE ? { ...shaped, kind: 'number', column, low, high, add: true } : undefined;
   }
-  const moved = MOVED[wave.on] ?? ground.ownFields.get(wave.on);
-  return moved === field ? { ...shaped, kind: 'number', low, high, add } : undefined;
+  const moved = fieldsOfWave(wave, ground.ownFields).includes(field);
+  return moved ? { ...shaped, kind: 'number', low, high, add } : undefined;
 }
-
-const MOVED: Readonly<Record<string, number>> = { level: LEVEL, strobe: 4, zoom: 6, haze: 7 };
 
 /** By row, the slots a wheel takes on the way from low to high. */
 function slotsAlong(
@@ -83,50 +99,51 @@ function hueTurned([L, a, b]: readonly number[], degrees: number): readonly numb
   return [L!, a! * cos - b! * sin, a! * sin + b! * cos];
 }
 
-/** Works out what waves make of a sheet at an instant. Allocates nothing. */
-export function moveSheet(sheet: Sheet, beat: number, at: number): void {
+/**
+ * Works out what waves make of a sheet at an instant. Allocates nothing.
+ * @param heights room for as many numbers as a strand has rows.
+ */
+export function moveSheet(sheet: Sheet, beat: number, at: number, heights: Float64Array): void {
   for (let s = 0; s < sheet.strands.length; s++) {
     const strand = sheet.strands[s]!;
     if (strand.motions.length === 0) continue;
     strand.live.set(strand.values);
-    for (let m = 0; m < strand.motions.length; m++) moveStrand(strand, strand.motions[m]!, beat, at);
+    for (let m = 0; m < strand.motions.length; m++) {
+      const motion = strand.motions[m]!;
+      const turns = (motion.timed ? at : beat) * motion.rate + motion.offset;
+      if (motion.kind === 'figure') {
+        for (let row = 0; row < strand.count; row++) addFigure(motion, turns - motion.behind[row]!, row, strand.live);
+        continue;
+      }
+      const { shape, behind, ranks, width, points, seed } = motion;
+      heightsAt(shape as WaveShape, turns, behind, ranks, width, points, seed, heights);
+      moveStrand(strand, motion, heights);
+    }
   }
 }
 
-function moveStrand(strand: Strand, motion: Motion, beat: number, at: number): void {
-  const { live, count, field } = strand;
+function moveStrand({ live, count, field }: Strand, motion: Motion, heights: Float64Array): void {
   const width = live.length / count;
-  const turns = (motion.timed ? at : beat) * motion.rate + motion.offset;
+  const { kind, low, high, column, from, to } = motion;
   for (let row = 0; row < count; row++) {
-    const own = turns - motion.behind[row]!;
+    const height = heights[row]!;
     const place = row * width;
-    if (motion.kind === 'figure') {
-      addFigure(motion, own, row, live, place);
-      continue;
-    }
-    const height = heightAt(
-      motion.shape as WaveShape,
-      own,
-      motion.width,
-      motion.points,
-      motion.seed,
-      motion.ranks[row]!,
-    );
-    if (motion.kind === 'number') {
-      const value = motion.low + (motion.high - motion.low) * height;
-      const sum = motion.add ? live[place + motion.column]! + value : value;
-      live[place + motion.column] = field === LEVEL ? (sum < 0 ? 0 : sum > 1 ? 1 : sum) : sum;
-    } else if (motion.kind === 'colours') {
-      for (let k = 0; k < 3; k++) live[place + k] = motion.from[k]! + (motion.to[k]! - motion.from[k]!) * height;
-    } else if (motion.kind === 'hue') {
-      turnHue(live, place, motion.low + (motion.high - motion.low) * height);
+    if (kind === 'number') {
+      const value = low + (high - low) * height;
+      const sum = motion.add ? live[place + column]! + value : value;
+      live[place + column] = field === LEVEL ? (sum < 0 ? 0 : sum > 1 ? 1 : sum) : sum;
+    } else if (kind === 'colours') {
+      for (let k = 0; k < 3; k++) live[place + k] = from[k]! + (to[k]! - from[k]!) * height;
+    } else if (kind === 'hue') {
+      turnHue(live, place, low + (high - low) * height);
     } else {
-      live[place] = motion.from[row * SLOT_STEPS + Math.round(height * (SLOT_STEPS - 1))]!;
+      live[place] = from[row * SLOT_STEPS + Math.round(height * (SLOT_STEPS - 1))]!;
     }
   }
 }
 
-function addFigure(motion: Motion, turns: number, row: number, live: Float64Array, place: number): void {
+function addFigure(motion: Motion, turns: number, row: number, live: Float64Array): void {
+  const place = row * 2;
   const pan = live[place]!;
   const tilt = live[place + 1]!;
   figureAt(motion.shape as MoveShape, turns, motion.seed, motion.ranks[row]!, live, place);

@@ -186,6 +186,8 @@ export type Scratch = {
   readonly laneMixedAims: Uint8Array;
   readonly timing: Timing;
   readonly linear: Float64Array;
+  /** Heights of a wave, by row of the strand that is being moved. */
+  readonly heights: Float64Array;
   /** The emitters of each head as last solved, `MIX` a head, and the OKLab colour they were solved for. */
   readonly mixes: Float64Array;
   readonly mixed: Float64Array;

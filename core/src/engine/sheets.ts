@@ -1,6 +1,7 @@
 // What a look says, as strands of numbers: one for each field and each value that speaks to it.
 
 import {
+  familyOfName,
   numberAt,
   pickedPlaces,
   valueAt,
@@ -9,12 +10,11 @@ import {
   type LookValue,
   type Setting,
   type Times,
-  type Wave,
 } from '../light';
 import { attributeOf } from '../rig';
 import { AIM, COLOUR, GOBO, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM } from './fields';
 import { aimBetween, channelOf, labOf, settingValue, type Aimed, type Ground } from './ground';
-import { motionOf } from './motions';
+import { fieldsOfWave, motionOf } from './motions';
 import type { Head, Sheet, Strand } from './program';
 
 /** A row of a strand: a head, and which place of how many it has among those meant. */
@@ -72,24 +72,6 @@ function spokenFields(value: LookValue, { ownFields }: Ground): readonly number[
     const field = ownFields.get(attribute);
     if (field !== undefined) fields.add(field);
   }
-}
-
-const NAMED: Readonly<Record<string, readonly number[]>> = {
-  level: [LEVEL],
-  hue: [COLOUR, SLOT],
-  pan: [MOVE],
-  tilt: [MOVE],
-  strobe: [STROBE],
-  zoom: [ZOOM],
-  haze: [HAZE],
-};
-
-/** The fields a wave moves. */
-export function fieldsOfWave(wave: Wave, ownFields: ReadonlyMap<string, number>): readonly number[] {
-  if (wave.type === 'move') return [MOVE];
-  if (wave.type === 'colours') return [COLOUR, SLOT];
-  const own = ownFields.get(wave.on);
-  return NAMED[wave.on] ?? (own === undefined ? [] : [own]);
 }
 
 /** The numbers of one head in one field; undefined where this head cannot do it. */
@@ -170,11 +152,9 @@ function ownAt(
   return number === undefined ? undefined : [number];
 }
 
-const FAMILY_OF = ['level', 'colour', 'aim', 'aim', 'rate', 'beam', 'beam', 'other', 'colour'] as const;
-
 function strandOf(value: LookValue, field: number, rows: readonly Row[], said: Said, ground: Ground): Strand {
   const { name, width, snaps } = ground.fields[field]!;
-  const family = FAMILY_OF[field] ?? attributeOf(name).family;
+  const family = familyOfName(name, (attribute) => attributeOf(attribute).family);
   const own: Times | undefined = said.times?.[family];
   const jumps = field === SLOT ? undefined : said.snaps?.[name];
   const values = new Float64Array(rows.length * width);

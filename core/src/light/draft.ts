@@ -75,21 +75,39 @@ export function heardBy(values: Values, who: Who, casting: readonly Casting[]): 
 
 export type Family = (typeof FAMILIES)[number];
 
-const FAMILY_OF_ASPECT = { level: 'level', colour: 'colour', aim: 'aim', strobe: 'rate', gobo: 'beam', zoom: 'beam', haze: 'other' } as const; // prettier-ignore
-const FAMILY_OF_WAVE: Readonly<Record<string, Family>> = { level: 'level', hue: 'colour', pan: 'aim', tilt: 'aim', strobe: 'rate', zoom: 'beam', haze: 'other' }; // prettier-ignore
+/** The families of all that has a word of its own: aspects, what waves move, and the engine's fields. */
+const FAMILIES_BY_NAME: Readonly<Record<string, Family>> = {
+  level: 'level',
+  colour: 'colour',
+  colours: 'colour',
+  hue: 'colour',
+  slot: 'colour',
+  aim: 'aim',
+  move: 'aim',
+  pan: 'aim',
+  tilt: 'aim',
+  gobo: 'beam',
+  zoom: 'beam',
+  strobe: 'rate',
+  haze: 'other',
+};
+
+/** The family of a name of ours, or of an attribute by its GDTF name, which `familyOf` knows. */
+export function familyOfName(name: string, familyOf: (attribute: string) => Family): Family {
+  return FAMILIES_BY_NAME[name] ?? familyOf(name);
+}
 
 /** @param familyOf the family of an attribute by its GDTF name. */
 export function familiesOf(value: LookValue, familyOf: (attribute: string) => Family): ReadonlySet<Family> {
   const found = new Set<Family>();
-  for (const aspect of ASPECTS) if (value[aspect]) found.add(FAMILY_OF_ASPECT[aspect]);
+  for (const aspect of ASPECTS) if (value[aspect]) found.add(familyOfName(aspect, familyOf));
   for (const attribute of Object.keys(value.more ?? {})) found.add(familyOf(attribute));
   for (const wave of value.waves ?? []) found.add(waveFamily(wave, familyOf));
   return found;
 }
 
 function waveFamily(wave: NonNullable<LookValue['waves']>[number], familyOf: (attribute: string) => Family): Family {
-  if (wave.type !== 'wave') return wave.type === 'move' ? 'aim' : 'colour';
-  return FAMILY_OF_WAVE[wave.on] ?? familyOf(wave.on);
+  return familyOfName(wave.type === 'wave' ? wave.on : wave.type, familyOf);
 }
 
 /** Only what the values say in some families. */
@@ -101,7 +119,7 @@ export function inFamilies(
   return values
     .map((value) => {
       const out: Record<string, undefined> = {};
-      for (const aspect of ASPECTS) if (!families.has(FAMILY_OF_ASPECT[aspect])) out[aspect] = undefined;
+      for (const aspect of ASPECTS) if (!families.has(familyOfName(aspect, familyOf))) out[aspect] = undefined;
       const mute = Object.keys(value.more ?? {}).filter((attribute) => !families.has(familyOf(attribute)));
       const waves = value.waves?.filter((wave) => families.has(waveFamily(wave, familyOf)));
       return withSaying(value, {

@@ -82,16 +82,55 @@ export type Wave = z.infer<typeof Wave>;
 
 const TURN = Math.PI * 2;
 
-/** The fraction of a number, 0…1, for negative ones too. */
-export function fraction(value: number): number {
-  return value - Math.floor(value);
+/**
+ * Writes the heights of a shape, 0…1, for all lamps of a strand to `out`. One call for all of them, and a loop for each
+ * shape, so that the frame loop makes no numbers on the heap.
+ * @param turns how many turns have gone by since beat or second 0; negative before it.
+ * @param behind by lamp, how many turns it lags.
+ * @param ranks whose lamp it is: random steps differ from lamp to lamp.
+ */
+export function heightsAt(
+  shape: WaveShape,
+  turns: number,
+  behind: Float64Array,
+  ranks: Int32Array,
+  width: number,
+  points: ArrayLike<number>,
+  seed: number,
+  out: Float64Array,
+): void {
+  const count = behind.length;
+  for (let i = 0; i < count; i++) out[i] = turns - behind[i]!;
+  if (shape === 'random') {
+    for (let i = 0; i < count; i++) out[i] = chance(seed, Math.floor(out[i]!), ranks[i]!);
+    return;
+  }
+  for (let i = 0; i < count; i++) out[i] = out[i]! - Math.floor(out[i]!);
+  switch (shape) {
+    case 'sine':
+      for (let i = 0; i < count; i++) out[i] = 0.5 - 0.5 * Math.cos(TURN * out[i]!);
+      return;
+    case 'triangle':
+      for (let i = 0; i < count; i++) out[i] = out[i]! < 0.5 ? out[i]! * 2 : 2 - out[i]! * 2;
+      return;
+    case 'up':
+      return;
+    case 'down':
+      for (let i = 0; i < count; i++) out[i] = 1 - out[i]!;
+      return;
+    case 'square':
+      for (let i = 0; i < count; i++) out[i] = out[i]! < width ? 1 : 0;
+      return;
+    case 'drawn':
+      for (let i = 0; i < count && points.length > 0; i++) {
+        const at = out[i]! * points.length;
+        const here = Math.floor(at) % points.length;
+        out[i] = points[here]! + (points[(here + 1) % points.length]! - points[here]!) * (at - Math.floor(at));
+      }
+  }
 }
 
-/**
- * Height of a shape, 0…1.
- * @param turns how many turns have gone by since beat or second 0; negative before it.
- * @param rank whose lamp it is: random steps differ from lamp to lamp.
- */
+/** The height of one lamp, for pictures: see `heightsAt`. */
 export function heightAt(
   shape: WaveShape,
   turns: number,
@@ -100,28 +139,9 @@ export function heightAt(
   seed: number,
   rank: number,
 ): number {
-  const phase = turns - Math.floor(turns);
-  switch (shape) {
-    case 'sine':
-      return 0.5 - 0.5 * Math.cos(TURN * phase);
-    case 'triangle':
-      return phase < 0.5 ? phase * 2 : 2 - phase * 2;
-    case 'up':
-      return phase;
-    case 'down':
-      return 1 - phase;
-    case 'square':
-      return phase < width ? 1 : 0;
-    case 'random':
-      return chance(seed, Math.floor(turns), rank);
-    case 'drawn': {
-      const count = points.length;
-      if (count === 0) return phase;
-      const at = phase * count;
-      const here = Math.floor(at) % count;
-      return points[here]! + (points[(here + 1) % count]! - points[here]!) * (at - Math.floor(at));
-    }
-  }
+  const out = new Float64Array(1);
+  heightsAt(shape, turns, new Float64Array(1), Int32Array.of(rank), width, points, seed, out);
+  return out[0]!;
 }
 
 /**

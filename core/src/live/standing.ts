@@ -1,6 +1,8 @@
 // Looks and chases that stand: coming on, going off, and going out by themselves.
 
+import { positionAt, pressedTo, type Course, type Position } from '../light/chase';
 import { rampAt, rampOn, steady } from '../light/ramp';
+import type { Chase } from '../light/schema';
 import { beats, clamp, seconds, type Beats, type Seconds } from '../units';
 import type { Action } from './actions';
 import { AT_CLOCK, freeBeat, runAt } from './run';
@@ -29,6 +31,24 @@ export function isOn(one: Standing, at: Seconds): boolean {
 /** The beat a standing look runs by where the clock reads `beat`: all speeds counted in. */
 export function ownBeat(state: LiveState, one: Standing, beat: Beats | undefined, at: Seconds): number {
   return runAt(one.speed ?? AT_CLOCK, runAt(state.speed, beat ?? freeBeat(state, at)));
+}
+
+/**
+ * Writes where a chase that stands is to `out`. Allocates nothing.
+ * @param own the beat it runs by, see `ownBeat`.
+ */
+export function chasePlace(
+  one: Standing,
+  course: Course,
+  pace: Chase['pace'],
+  own: number,
+  at: number,
+  out: Position,
+): void {
+  const begun = one.beat ?? 0;
+  if (pace === 'hand') return pressedTo(course, one.presses?.count ?? 0, own - (one.presses?.beat ?? begun), out);
+  const gone = pace === 'beats' ? own - begun : at - (one.since ?? 0);
+  positionAt(course, gone + (one.from ?? 0), out);
 }
 
 /** A chase that goes by hand, so many steps further. */

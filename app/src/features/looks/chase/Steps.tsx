@@ -1,16 +1,17 @@
 // The steps of a chase, in their order; the one that is lit now is marked.
 
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { router } from 'expo-router';
 import { View } from '@tamagui/core';
-import { courseOf, positionAt, pressedTo, type Chase, type Position, type Step } from '@hovlix/core/light';
-import { AT_CLOCK, runAt } from '@hovlix/core/live';
+import { courseOf, type Chase, type Position, type Step } from '@hovlix/core/light';
+import { chasePlace, ownBeat } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { clockNow } from '../../../host/gestures';
 import { useHovlix } from '../../../host/hovlix';
 import { LookPicture } from '../../../ui/LookPicture';
 import { decimal, Typed } from '../../../ui/form';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { usePalette } from '../../../ui/palette';
 import { SortableList } from '../../../ui/SortableList';
 import { TickBox } from '../../../ui/Ticks';
 import { changesBetween, stepName, valuesOf } from './model';
@@ -72,6 +73,7 @@ type RowProps = {
 
 function StepRow({ show, chase, step, place, chosen, onChoose, onChange, onDouble, onPlay }: RowProps) {
   const name = stepName(show, step, place);
+  const values = useMemo(() => valuesOf(show, step), [show, step]);
   const before = chase.steps[place - 1];
   const changes = before ? changesBetween(show, before, step) : [];
   const unit = chase.pace === 'seconds' ? 's' : 'beats';
@@ -95,7 +97,7 @@ function StepRow({ show, chase, step, place, chosen, onChoose, onChange, onDoubl
           <TickBox on={chosen} />
         </View>
         <View width={116} borderRadius={10} overflow="hidden" flexShrink={0}>
-          <LookPicture look={valuesOf(show, step)} height={68} />
+          <LookPicture look={values} height={68} />
         </View>
         <Column flex={1} minWidth={0} gap={2}>
           <Words fontWeight="600" numberOfLines={1}>
@@ -149,6 +151,7 @@ function StepRow({ show, chase, step, place, chosen, onChoose, onChange, onDoubl
 /** Marks the step that is lit, sixty times a second and without React. */
 function useRunningMark(chase: Chase, list: React.RefObject<HTMLDivElement | null>): void {
   const app = useHovlix();
+  const palette = usePalette();
   useEffect(() => {
     const course = courseOf(chase);
     const position: Position = { step: -1, before: -1, share: 1, ended: true };
@@ -159,23 +162,19 @@ function useRunningMark(chase: Chase, list: React.RefObject<HTMLDivElement | nul
       const { live } = app.conducting.store.getState();
       const one = live.standing.find(({ look, on }) => on && look === chase.id);
       if (one) {
-        const own = runAt(one.speed ?? AT_CLOCK, runAt(live.speed, clockNow(app).beat));
-        const [begun, from] = [one.beat ?? 0, one.from ?? 0];
-        if (chase.pace === 'hand')
-          pressedTo(course, one.presses?.count ?? 0, own - (one.presses?.beat ?? begun), position);
-        else if (chase.pace === 'beats') positionAt(course, own - begun + from, position);
-        else positionAt(course, app.conducting.now() - (one.since ?? 0) + from, position);
+        const own = ownBeat(live, one, clockNow(app).beat, app.conducting.now());
+        chasePlace(one, course, chase.pace, own, app.conducting.now(), position);
       }
       const step = one && !position.ended ? position.step : -1;
       if (step === shown) return;
       shown = step;
       list.current?.querySelectorAll<HTMLElement>('[data-step]').forEach((row) => {
         const lit = row.dataset['step'] === String(step);
-        row.style.boxShadow = lit ? 'inset 4px 0 0 #FF7A59' : 'none';
+        row.style.boxShadow = lit ? `inset 4px 0 0 ${palette.doing}` : 'none';
         row.setAttribute('aria-current', lit ? 'step' : 'false');
       });
     };
     draw();
     return () => cancelAnimationFrame(frame);
-  }, [app, chase, list]);
+  }, [app, chase, list, palette]);
 }

@@ -2,8 +2,8 @@
 
 import { useEffect, useRef } from 'react';
 import { figureAt, heightAt, rankOf, type Wave } from '@hovlix/core/light';
-import { freeBeat, songTimeAt } from '@hovlix/core/live';
-import { beatAt } from '@hovlix/core/time';
+import { runAt } from '@hovlix/core/live';
+import { clockNow } from '../../../host/gestures';
 import { useHovlix } from '../../../host/hovlix';
 import { usePalette } from '../../../ui/palette';
 
@@ -21,11 +21,7 @@ export function WavePicture({ wave, count }: { readonly wave: Wave; readonly cou
     const draw = () => {
       frame = requestAnimationFrame(draw);
       const now = app.conducting.now();
-      const { live } = app.conducting.store.getState();
-      const song = live.song?.playing
-        ? app.document.store.getState().history?.show.songs.find((one) => one.id === live.song?.id)
-        : undefined;
-      const beat = song && live.song ? beatAt(song.tempo, songTimeAt(live.song, now)) : freeBeat(live, now);
+      const beat = runAt(app.conducting.store.getState().live.speed, clockNow(app).beat);
       const turns = ('beats' in wave.span ? beat / wave.span.beats : now / wave.span.seconds) + wave.offset;
       [...(dots.current?.children ?? [])].forEach((dot, place) => {
         const { rank, of } = rankOf(wave, place, count);
