@@ -4,8 +4,8 @@
 import { createHash } from 'node:crypto';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { createOggEncoder } from 'wasm-media-encoders';
-import { readBundle, writeBundle } from '@hovlix/core/files';
-import { analyse } from '@hovlix/core/music';
+import { readBundle, writeBundle, type MusicFile } from '@hovlix/core/files';
+import { analyse, writeEnvelopes } from '@hovlix/core/music';
 import { wordsFor } from '@hovlix/core/problem';
 import { Command, edit, readShow, type Show } from '@hovlix/core/show';
 import { beatOfBar } from '@hovlix/core/time';
@@ -15,7 +15,7 @@ import { SCORES, truthOf, type Score } from './songs';
 import { SAMPLE_RATE, type Mix } from './synth';
 
 const here = new URL('..', import.meta.url);
-const music = new Map<string, { bytes: Uint8Array; peaks: Uint8Array }>();
+const music = new Map<string, MusicFile>();
 
 let show = emptyShow();
 const make = (command: unknown) => {
@@ -69,7 +69,11 @@ async function addSong(score: Score): Promise<void> {
   const hash = createHash('sha256').update(file).digest('hex');
   const found = await analyse(file, score.title, async () => 'go-on');
   if (!found.ok) throw new Error(wordsFor(found.problem));
-  music.set(hash, { bytes: file, peaks: found.value.peaks });
+  music.set(hash, {
+    bytes: file,
+    peaks: found.value.peaks,
+    envelopes: writeEnvelopes(found.value.envelopes),
+  });
   make({
     type: 'add-song',
     added: {

@@ -26,6 +26,15 @@ export const peaksQuery = (repository: Repository, hash: string | undefined) =>
     queryFn: async () => (hash === undefined ? null : ((await repository.peaks(hash)) ?? null)),
   });
 
+/** What followers hear in a song, as `readEnvelopes` takes it; null where it is not kept here. */
+export const envelopesQuery = (repository: Repository, hash: string | undefined) =>
+  queryOptions({
+    queryKey: ['envelopes', hash ?? ''],
+    enabled: hash !== undefined,
+    staleTime: Infinity,
+    queryFn: async () => (hash === undefined ? null : ((await repository.envelopes(hash)) ?? null)),
+  });
+
 export const showsQuery = (repository: Repository) =>
   queryOptions({ queryKey: ['shows'], queryFn: () => repository.shows() });
 

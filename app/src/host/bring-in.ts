@@ -1,8 +1,8 @@
 // Bringing files in and out: music to analyse, shows to open, shows to hand on.
 
 import type { z } from 'zod';
-import { readBundle, writeBundle } from '@hovlix/core/files';
-import type { Analysis } from '@hovlix/core/music';
+import { readBundle, writeBundle, type MusicFile } from '@hovlix/core/files';
+import { writeEnvelopes, type Analysis } from '@hovlix/core/music';
 import { failed, ok, type Problem, type Result } from '@hovlix/core/problem';
 import { readShow, type Show } from '@hovlix/core/show';
 import { Song } from '@hovlix/core/song';
@@ -39,7 +39,11 @@ export function analyseFile(file: File, repository: Repository, progress: (share
     const { analysis, hash } = result.value;
     // Read again rather than held meanwhile: a long mix should be in memory once.
     const bytes = new Uint8Array(await file.arrayBuffer());
-    const problem = await repository.putMusic(hash, { bytes, peaks: analysis.peaks });
+    const problem = await repository.putMusic(hash, {
+      bytes,
+      peaks: analysis.peaks,
+      envelopes: writeEnvelopes(analysis.envelopes),
+    });
     return problem ? failed(problem) : ok(songFrom(file.name, analysis, hash, bytes.length));
   });
   return { cancel: () => cancel(), done };
@@ -77,7 +81,7 @@ export async function bringInShow(
   const read = readBundle(bytes, name);
   if (!read.ok) return read.problem;
   for (const [hash, music] of read.value.music) {
-    const problem = await repository.putMusic(hash, { bytes: Uint8Array.from(music.bytes), peaks: music.peaks });
+    const problem = await repository.putMusic(hash, { ...music, bytes: Uint8Array.from(music.bytes) });
     if (problem) return problem;
   }
   const show = await besideOthers(read.value.show, repository);
@@ -99,7 +103,7 @@ async function besideOthers(show: Show, repository: Repository): Promise<Show> {
 
 /** The open show with its music as a .hovlix file. */
 export async function bundleOf(show: Show, repository: Repository): Promise<Blob> {
-  const music = new Map<string, { bytes: Uint8Array; peaks: Uint8Array | undefined }>();
+  const music = new Map<string, MusicFile>();
   for (const song of show.songs) {
     const kept = song.music && (await repository.music(song.music.hash));
     if (song.music && kept) music.set(song.music.hash, kept);

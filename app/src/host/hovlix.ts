@@ -13,9 +13,11 @@ import { document, type Document } from './document';
 import { draft, type Draft, type DraftState } from './draft';
 import { light, type Light, type Stage } from './light';
 import { linksDocument, type LinksDocument, type LinksState } from './links-document';
+import { microphone, type Microphone } from './microphone';
 import { player, type Player } from './player';
 import { repository, type Repository } from './repository';
 import { deviceStore } from './storage';
+import { followSounds } from './sounds';
 import { startLightWorker } from './workers';
 
 export type Hovlix = {
@@ -25,6 +27,7 @@ export type Hovlix = {
   readonly conducting: Conducting;
   readonly links: LinksDocument;
   readonly player: Player;
+  readonly microphone: Microphone;
   /** The look in the making. */
   readonly draft: Draft;
   /** Opens what was open last, or the demo. */
@@ -37,6 +40,7 @@ export function hovlix(): Hovlix {
   const doc = document(kept);
   const lamps = light(startLightWorker());
   const link = conducting(doc, lamps, `screen-${freshId().slice(0, 8)}`);
+  followSounds(doc, kept, lamps, link);
   const openDemo = async (): Promise<Problem | undefined> => {
     try {
       const response = await fetch('/demo/boathouse.hovlix');
@@ -53,6 +57,7 @@ export function hovlix(): Hovlix {
     conducting: link,
     links: linksDocument(link),
     player: player(kept, doc, link),
+    microphone: microphone(link),
     draft: draft(doc, link),
     openDemo,
     async start() {

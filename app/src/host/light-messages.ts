@@ -22,6 +22,8 @@ export type StageHead = {
 
 export type ToLight =
   | { readonly type: 'show'; readonly show: Show }
+  /** What followers hear in a song, as `readEnvelopes` takes it. */
+  | { readonly type: 'sound'; readonly hash: string; readonly bytes: Uint8Array }
   /** `now` is the conductor's clock minus this machine's, in seconds. */
   | { readonly type: 'clock'; readonly offset: number }
   | { readonly type: 'state'; readonly state: LiveState }

@@ -11,8 +11,9 @@ import {
   ribbon,
   type Program,
 } from '@hovlix/core/engine';
-import { AT_REST, conductor, reduced, type LiveState } from '@hovlix/core/live';
-import { rigInUse } from '@hovlix/core/show';
+import { AT_REST, conductor, hearingWith, reduced, type LiveState } from '@hovlix/core/live';
+import { LOUDNESS_BANDS, readEnvelopes, type Envelopes } from '@hovlix/core/music';
+import { rigInUse, type Show } from '@hovlix/core/show';
 import { id, seconds } from '@hovlix/core/units';
 import { steady, type LookValue } from '@hovlix/core/light';
 import type { FromLight, ToLight } from './light-messages';
@@ -25,6 +26,8 @@ const THEIRS_FOR = 0.5;
 /** @param clock this machine's clock in seconds. @param say posts a message; buffers in `hand` are given away. */
 export function lightRoom(clock: () => number, say: (message: FromLight, hand?: ArrayBuffer[]) => void): LightRoom {
   let program: Program | undefined;
+  let show: Show | undefined;
+  const sounds = new Map<string, Envelopes>();
   let bytes = new Uint8Array(0);
   let state: LiveState = AT_REST;
   let offset = 0;
@@ -40,8 +43,17 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
 
   const hear = (message: ToLight): void => {
     switch (message.type) {
+      case 'sound': {
+        const read = readEnvelopes(message.bytes, message.hash);
+        if (!read.ok) return;
+        sounds.set(message.hash, read.value);
+        // The lamps stay the same, so the page hears nothing of it.
+        if (show) program = compile(show, undefined, sounds);
+        return;
+      }
       case 'show':
-        program = compile(message.show);
+        show = message.show;
+        program = compile(show, undefined, sounds);
         bytes = frameFor(program);
         spare = [lampsFor(program), lampsFor(program), lampsFor(program)];
         shown = new Uint8Array(0);
@@ -123,14 +135,22 @@ function same(a: Uint8Array, b: Uint8Array): boolean {
   return true;
 }
 
+/** Pictures show followers as they are in the loudest moment: a look that waits for a sound is not a dark one. */
+const LOUD = hearingWith(
+  null,
+  'picture',
+  { levels: new Array<number>(LOUDNESS_BANDS).fill(255), strokes: { kick: 1, snare: 1, hat: 1 } },
+  seconds(0),
+);
+
 /** A look alone on the rig, at full, as it is on its first beat. */
 function pictureOf(program: Program, look: string | readonly LookValue[]): Float32Array<ArrayBuffer> {
   const bytes = frameFor(program);
   const lamps = lampsFor(program);
   const alone: LiveState =
     typeof look === 'string'
-      ? { ...AT_REST, standing: [{ look: id<'Look'>(look), on: true, ramp: steady(1) }] }
-      : { ...AT_REST, hands: look.map((value) => ({ value, on: true, ramp: steady(1) })) };
+      ? { ...AT_REST, hearing: LOUD, standing: [{ look: id<'Look'>(look), on: true, ramp: steady(1) }] }
+      : { ...AT_REST, hearing: LOUD, hands: look.map((value) => ({ value, on: true, ramp: steady(1) })) };
   render(program, alone, seconds(0), bytes);
   readLamps(program, bytes, lamps);
   return lamps;

@@ -49,10 +49,11 @@ test('writing the whole show empties its journal and no other', async () => {
 test('music of several pieces comes back byte for byte; what is not there is undefined', async () => {
   const kept = repository(memoryStore());
   const bytes = Uint8Array.from({ length: 7_000_001 }, (_, i) => (i * 31) & 255);
-  expect(await kept.putMusic('h', { bytes, peaks: Uint8Array.of(1, 2) })).toBeUndefined();
+  expect(await kept.putMusic('h', { bytes, peaks: Uint8Array.of(1, 2), envelopes: Uint8Array.of(3) })).toBeUndefined();
   const back = await kept.music('h');
   expect(Buffer.compare(Buffer.from(back!.bytes), Buffer.from(bytes))).toBe(0);
   expect(back!.peaks).toEqual(Uint8Array.of(1, 2));
+  expect(back!.envelopes).toEqual(Uint8Array.of(3));
   expect(await kept.music('other')).toBeUndefined();
 });
 
@@ -62,7 +63,9 @@ test('storage full: said as such, nothing half kept, and the work goes on in mem
   const doc = document(kept);
   await doc.open({ show, revision: 0 });
   store.full = true;
-  expect(await kept.putMusic('h', { bytes: new Uint8Array(10), peaks: undefined })).toEqual({ code: 'storage-full' });
+  expect(await kept.putMusic('h', { bytes: new Uint8Array(10), peaks: undefined, envelopes: undefined })).toEqual({
+    code: 'storage-full',
+  });
   doc.make(rename('Still here'));
   await new Promise((resolve) => setTimeout(resolve, 0));
   expect(doc.store.getState().problem).toEqual({ code: 'storage-full' });

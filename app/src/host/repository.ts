@@ -2,7 +2,7 @@
 //
 //   shows                 [{ id, name }] of all shows here       current   id of the one that was open
 //   show:ID               { show, revision }: a whole show        journal:ID:REVISION   the edits since, one key each
-//   music:HASH, music:HASH:N, peaks:HASH   a song's file in pieces, and its waveform
+//   music:HASH, music:HASH:N, peaks:HASH, envelopes:HASH   a song's file in pieces, its waveform, what followers hear
 //
 // An edit is written as it is made, as one small key, so killing the browser loses nothing but a write on its way.
 
@@ -14,7 +14,11 @@ import type { Store } from './storage';
 
 export type Kept = { readonly show: Show; readonly revision: number };
 export type ShowEntry = { readonly id: string; readonly name: string };
-export type Music = { readonly bytes: Uint8Array<ArrayBuffer>; readonly peaks: Uint8Array | undefined };
+export type Music = {
+  readonly bytes: Uint8Array<ArrayBuffer>;
+  readonly peaks: Uint8Array | undefined;
+  readonly envelopes: Uint8Array | undefined;
+};
 
 export type Repository = {
   readonly shows: () => Promise<readonly ShowEntry[]>;
@@ -28,6 +32,9 @@ export type Repository = {
   readonly putMusic: (hash: string, music: Music) => Promise<Problem | undefined>;
   readonly music: (hash: string) => Promise<Music | undefined>;
   readonly peaks: (hash: string) => Promise<Uint8Array | undefined>;
+  /** What followers hear in a song, as `readEnvelopes` takes it. */
+  readonly envelopes: (hash: string) => Promise<Uint8Array<ArrayBuffer> | undefined>;
+  readonly putEnvelopes: (hash: string, bytes: Uint8Array) => Promise<Problem | undefined>;
 };
 
 /** 3 MB of music a key: a multiple of three, so that base64 has no padding inside. */
@@ -95,12 +102,13 @@ export function repository(store: Store): Repository {
     },
     append: (id, revision, change) =>
       write([[`journal:${id}:${String(revision).padStart(9, '0')}`, JSON.stringify({ patches: change.patches })]]),
-    async putMusic(hash, { bytes, peaks }) {
+    async putMusic(hash, { bytes, peaks, envelopes }) {
       const pieces = Math.ceil(bytes.length / PIECE);
       const entries: [string, string][] = [];
       for (let i = 0; i < pieces; i++)
         entries.push([`music:${hash}:${i}`, fromByteArray(bytes.subarray(i * PIECE, (i + 1) * PIECE))]);
       if (peaks) entries.push([`peaks:${hash}`, fromByteArray(peaks)]);
+      if (envelopes) entries.push([`envelopes:${hash}`, fromByteArray(envelopes)]);
       // The head comes last: music without it is not there.
       entries.push([`music:${hash}`, JSON.stringify({ pieces, bytes: bytes.length })]);
       const problem = await write(entries);
@@ -116,12 +124,17 @@ export function repository(store: Store): Repository {
         if (piece === null) return undefined;
         bytes.set(toByteArray(piece), i * PIECE);
       }
-      return { bytes, peaks: await this.peaks(hash) };
+      return { bytes, peaks: await this.peaks(hash), envelopes: await this.envelopes(hash) };
     },
     async peaks(hash) {
       const text = await store.getItem(`peaks:${hash}`);
       return text === null ? undefined : toByteArray(text);
     },
+    async envelopes(hash) {
+      const text = await store.getItem(`envelopes:${hash}`);
+      return text === null ? undefined : Uint8Array.from(toByteArray(text));
+    },
+    putEnvelopes: (hash, bytes) => write([[`envelopes:${hash}`, fromByteArray(bytes)]]),
   };
 }
 

@@ -6,14 +6,22 @@ import { rigInUse, type Show } from '../show';
 import { tempoAt, timeAt } from '../time';
 import { beats, seconds, type Id } from '../units';
 import type { Clip, Lane, Song } from '../song';
+import type { Envelopes } from '../music/envelopes';
+import { curveFor, earBook } from './ears';
 import { FIELDS, fieldOf, type Field } from './fields';
 import { aimSolver, slotFinder, type Ground } from './ground';
 import { headPlan, snapsOf } from './head-plan';
 import { MIX, type ChaseProgram, type Head, type LaneProgram, type Play, type Program, type Scratch, type Sheet, type SongProgram } from './program'; // prettier-ignore
 import { sheetOf } from './sheets';
 
-/** @param rig which rig to compile for; without, the one in use. */
-export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id): Program {
+/** What can be heard in songs, by the hash of their music. */
+export type Sounds = ReadonlyMap<string, Envelopes>;
+
+/**
+ * @param rig which rig to compile for; without, the one in use.
+ * @param sounds what followers hear in songs. What they make of it is worked out here, once for each song and follower.
+ */
+export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id, sounds: Sounds = new Map()): Program {
   const room = show.rigs.find((candidate) => candidate.id === rig) ?? rigInUse(show);
   const patched = patchedFixtures(room, show.profiles);
   const universes = [...new Set(patched.map(({ fixture }) => fixture.universe as number))].sort((a, b) => a - b);
@@ -27,7 +35,9 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id): Program
   for (const fixture of room.fixtures)
     if (!headsByFixture.has(fixture.id)) notes.add(`${fixture.name}: its type or mode is missing`);
   const fields = fieldsFor(heads);
+  const ears = earBook();
   const ground: Ground = {
+    earFor: ears.earFor,
     heads,
     fields,
     casts: new Map(room.casting.map(({ part, fixtures }) => [part, fixtures.filter((id) => headsByFixture.has(id))])),
@@ -37,18 +47,23 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id): Program
     slotOf: slotFinder(),
   };
   const plays = playsOf(show, ground);
+  for (const ear of ears.all) {
+    if (ear.source !== 'song' || ear.drum) continue;
+    for (const envelopes of sounds.values()) curveFor(envelopes, ear);
+  }
   const fades = new Map<string, Look | Chase>([...show.looks, ...show.chases].map((one) => [one.id, one]));
   return {
     heads,
     plans: heads.map((head, i) => headPlan(head, i, universes, ground.ownFields, fields)),
     universes,
     plays,
-    songs: new Map(show.songs.map((song) => [song.id as string, songProgram(song, plays, fades)])),
+    songs: new Map(show.songs.map((song) => [song.id as string, songProgram(song, plays, fades, sounds)])),
     notes: [...notes],
     overlapping: overlapsIn(patched),
     fields,
     casts: castsOf(room, headsByFixture),
     handSheet: handSheets(ground, show.parts),
+    ears: ears.all,
     scratch: scratchFor(heads.length),
   };
 }
@@ -142,6 +157,7 @@ function chaseProgram(chase: Chase, looks: readonly Look[], ground: Ground): Cha
   return {
     course: courseOf(chase),
     pace: chase.pace,
+    drum: chase.drum ?? 'kick',
     sheets,
     levels: Float64Array.from(chase.steps, (step) => step.level),
   };
@@ -164,8 +180,10 @@ function songProgram(
   song: Song,
   plays: ReadonlyMap<string, Play>,
   fades: ReadonlyMap<string, Look | Chase>,
+  sounds: Sounds,
 ): SongProgram {
   return {
+    envelopes: (song.music && sounds.get(song.music.hash)) ?? null,
     lanes: song.lanes.map((lane) => laneProgram(song, lane, plays, fades)),
     duration: song.duration,
     anchorBeats: Float64Array.from(song.tempo.anchors, ({ beat }) => beat),

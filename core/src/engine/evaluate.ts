@@ -1,10 +1,11 @@
 // What every head should do at one instant: the layers, lowest first. Shared by `render` and `explain`.
 
-import { positionAt, rampAt } from '../light';
-import { AT_CLOCK, chasePlace, endingWeight, runAt, songTimeAt, type LiveState } from '../live';
+import { positionAt, pressedTo, rampAt } from '../light';
+import { AT_CLOCK, chasePlace, endingWeight, heardPlace, runAt, songTimeAt, type LiveState } from '../live';
 import { pointNear } from '../rig';
-import { clamp, type Seconds } from '../units';
+import { clamp, seconds, type Seconds } from '../units';
 import { songBeat, standingBeat } from './clock';
+import { countBefore, listen } from './ears';
 import { AIM, HAZE, MOVE, SLOT } from './fields';
 import {
   addToLane,
@@ -35,8 +36,9 @@ export function evaluate(program: Program, live: LiveState, at: Seconds, witness
   const there = playing !== undefined && songTime < playing.duration;
   const sounding = song !== null && there && song.playing;
   const suspended = sounding ? clamp((at - song.since) / SUSPEND_SECONDS, 0, 1) : 0;
+  listen(program.ears, there ? playing.envelopes : null, songTime, live.hearing, at);
   const beat = runAt(live.speed, standingBeat(live, sounding ? playing : undefined, songTime, at));
-  layStanding(program, live, at, beat, 1 - suspended, witness);
+  layStanding(program, live, at, beat, 1 - suspended, there ? playing : undefined, songTime, witness);
   if (there) laySong(program, playing, songTime, witness);
   layHands(program, live, at, beat, witness);
   finish(program);
@@ -53,6 +55,8 @@ function layStanding(
   at: Seconds,
   beat: number,
   left: number,
+  song: SongProgram | undefined,
+  songTime: number,
   witness?: Witness,
 ): void {
   const { timing } = program.scratch;
@@ -82,7 +86,8 @@ function layStanding(
       continue;
     }
     const { chase } = play;
-    chasePlace(one, chase.course, chase.pace, own, at, program.scratch.position);
+    if (chase.pace === 'sound') strokesPlace(program, chase, one, live, song, songTime, at);
+    else chasePlace(one, chase.course, chase.pace, own, at, program.scratch.position);
     const weight = timing.rise * scale;
     timing.rise = 1;
     timing.scale = 1;
@@ -90,6 +95,40 @@ function layStanding(
     addSteps(program, chase, own, at, witness);
     mergeLane(program, 'highest', 0, weight);
   }
+}
+
+/** Where a chase is that goes by drum strokes: those of the song, else those the microphone heard since it came on. */
+function strokesPlace(
+  program: Program,
+  { course, drum }: ChaseProgram,
+  one: LiveState['standing'][number],
+  live: LiveState,
+  song: SongProgram | undefined,
+  songTime: number,
+  at: Seconds,
+): void {
+  const { position } = program.scratch;
+  if (song?.envelopes && live.song) {
+    const { times } = song.envelopes.strokes[drum];
+    const begun = Math.max(live.song.since, one.since ?? 0);
+    const before = countBefore(times, Math.max(0, songTimeAt(live.song, seconds(begun))));
+    return onStroke(course, song, times, before, songTime, position);
+  }
+  heardPlace(live, one, course, drum, at, position);
+}
+
+/** So many strokes of a song into a course, the first `before` of them not counted. */
+function onStroke(
+  course: ChaseProgram['course'],
+  song: SongProgram,
+  times: Float64Array,
+  before: number,
+  time: number,
+  position: Program['scratch']['position'],
+): void {
+  const heard = countBefore(times, time);
+  const since = heard > 0 ? songBeat(song, time) - songBeat(song, times[heard - 1]!) : Infinity;
+  pressedTo(course, Math.max(0, heard - before), since, position);
 }
 
 /** Adds the steps a chase is between to the lane that is being gathered. */
@@ -121,10 +160,17 @@ function addStep(
 
 function laySong(program: Program, song: SongProgram, time: number, witness?: Witness): void {
   const beat = songBeat(song, time);
-  for (let i = 0; i < song.lanes.length; i++) layLane(program, song.lanes[i]!, time, beat, witness);
+  for (let i = 0; i < song.lanes.length; i++) layLane(program, song, song.lanes[i]!, time, beat, witness);
 }
 
-function layLane(program: Program, lane: LaneProgram, time: number, beat: number, witness?: Witness): void {
+function layLane(
+  program: Program,
+  song: SongProgram,
+  lane: LaneProgram,
+  time: number,
+  beat: number,
+  witness?: Witness,
+): void {
   const last = lastStarted(lane, time);
   if (last < 0) return;
   // The clip that is all there hides those before it.
@@ -145,7 +191,7 @@ function layLane(program: Program, lane: LaneProgram, time: number, beat: number
     dark *= 1 - timing.rise;
     spoke = true;
     if (witness) witness.source('lane', play ? play.name : 'dark', lane.name);
-    if (play) addPlay(program, play, lane, k, time, beat, witness);
+    if (play) addPlay(program, play, song, lane, k, time, beat, witness);
     else {
       dark += timing.rise * timing.fall;
       if (witness) witness.dark(timing.rise * timing.fall);
@@ -191,6 +237,7 @@ function timeClip(program: Program, lane: LaneProgram, k: number, time: number):
 function addPlay(
   program: Program,
   play: Play,
+  song: SongProgram,
   lane: LaneProgram,
   k: number,
   time: number,
@@ -203,9 +250,15 @@ function addPlay(
     return;
   }
   const { chase } = play;
-  // Nobody presses on a lane: a chase that goes by hand goes by its beats there.
-  const gone = chase.pace === 'seconds' ? time - lane.from[k]! : beat - lane.beats[k]!;
-  positionAt(chase.course, gone, program.scratch.position);
+  const { position } = program.scratch;
+  if (chase.pace === 'sound' && song.envelopes) {
+    const { times } = song.envelopes.strokes[chase.drum];
+    onStroke(chase.course, song, times, countBefore(times, lane.from[k]!), time, position);
+  } else {
+    // Nobody presses on a lane, and music that was not analysed has no strokes: such a chase goes by its beats.
+    const gone = chase.pace === 'seconds' ? time - lane.from[k]! : beat - lane.beats[k]!;
+    positionAt(chase.course, gone, position);
+  }
   addSteps(program, chase, beat, time, witness);
 }
 

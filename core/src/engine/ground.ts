@@ -7,7 +7,7 @@ import {
   chromaticityFromLinear,
   type Chromaticity,
 } from '../colour';
-import type { AimValue, Setting } from '../light';
+import type { AimValue, Follower, Setting } from '../light';
 import {
   beamDirection,
   dmxOfPhysical,
@@ -19,6 +19,7 @@ import {
   type Range,
 } from '../rig';
 import type { Show } from '../show';
+import type { Ear } from './ears';
 import type { Field } from './fields';
 import type { Head } from './program';
 
@@ -32,6 +33,8 @@ export type Ground = {
   readonly ownFields: ReadonlyMap<string, number>;
   readonly aimed: (value: AimValue, head: Head) => Aimed | undefined;
   readonly slotOf: (profile: Profile, lab: readonly number[]) => number;
+  /** What a follower listens with: the same ear for the same way of listening. */
+  readonly earFor: (follower: Follower) => Ear;
 };
 
 /** Pan and tilt in degrees, and the stage point they reach. */

@@ -1,6 +1,6 @@
-// Waves as arrays, and what they make of a strand at an instant.
+// Waves and followers as arrays, and what they make of a strand at an instant.
 
-import { figureAt, heightsAt, rankOf, type MoveShape, type Wave, type WaveShape } from '../light';
+import { figureAt, heightsAt, rankOf, type Follower, type MoveShape, type Wave, type WaveShape } from '../light';
 import { COLOUR, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM } from './fields';
 import { labOf, type Ground } from './ground';
 import { SLOT_STEPS, type Motion, type Sheet, type Strand } from './program';
@@ -18,61 +18,76 @@ const NAMED: Readonly<Record<string, readonly number[]>> = {
   haze: [HAZE],
 };
 
-/** The fields a wave moves. */
-export function fieldsOfWave(wave: Wave, ownFields: ReadonlyMap<string, number>): readonly number[] {
-  if (wave.type === 'move') return [MOVE];
-  if (wave.type === 'colours') return [COLOUR, SLOT];
-  const own = ownFields.get(wave.on);
-  return NAMED[wave.on] ?? (own === undefined ? [] : [own]);
+/** The fields a wave or a follower moves. */
+export function fieldsMoved(moving: Wave | Follower, ownFields: ReadonlyMap<string, number>): readonly number[] {
+  if (moving.type === 'move') return [MOVE];
+  if (moving.type === 'colours') return [COLOUR, SLOT];
+  const own = ownFields.get(moving.on);
+  return NAMED[moving.on] ?? (own === undefined ? [] : [own]);
 }
 
-/** What a wave does to the rows of one field; undefined where it moves another. */
-export function motionOf(wave: Wave, field: number, rows: readonly Row[], ground: Ground): Motion | undefined {
-  const ranks = rows.map(({ place, count }) => rankOf(wave, place, count));
-  const shared = {
+/** What a wave or a follower does to the rows of one field; undefined where it moves another. */
+export function motionOf(
+  moving: Wave | Follower,
+  field: number,
+  rows: readonly Row[],
+  ground: Ground,
+): Motion | undefined {
+  if (!fieldsMoved(moving, ground.ownFields).includes(field)) return undefined;
+  const ranks = rows.map(({ place, count }) => rankOf(moving, place, count));
+  const shared = { ...(isWave(moving) ? waveParts(moving, rows, ranks) : followerParts(moving, rows, ranks, ground)) };
+  if (moving.type === 'move') {
+    const mirrored = rows.map(({ place, count }) => (moving.flip && place >= count / 2 ? -1 : 1));
+    return { ...shared, kind: 'figure', low: moving.width, high: moving.height, from: Float64Array.from(mirrored) };
+  }
+  if (moving.type === 'colours') {
+    const [from, to] = [Float64Array.from(labOf(moving.from)), Float64Array.from(labOf(moving.to))];
+    if (field === COLOUR) return { ...shared, kind: 'colours', from, to };
+    const along = (_: Row, share: number) => Array.from(from, (part, i) => part + (to[i]! - part) * share);
+    return { ...shared, kind: 'slot', from: slotsAlong(rows, ground, along) };
+  }
+  const { low, high } = moving;
+  if (moving.on === 'hue') {
+    if (field === COLOUR) return { ...shared, kind: 'hue', low, high };
+    const turned = (row: Row, share: number) => hueTurned(colourOf(row, ground), low + (high - low) * share);
+    return { ...shared, kind: 'slot', from: slotsAlong(rows, ground, turned) };
+  }
+  if (field === MOVE) return { ...shared, kind: 'number', column: moving.on === 'pan' ? 0 : 1, low, high, add: true };
+  return { ...shared, kind: 'number', low, high, add: moving.blend === 'add' };
+}
+
+type Ranks = readonly { readonly rank: number; readonly of: number }[];
+
+const isWave = (moving: Wave | Follower): moving is Wave => 'span' in moving;
+
+/** A motion that says nothing yet. */
+const STILL = { shape: 'sine', ear: null, meter: false, rate: 0, timed: false, offset: 0, seed: 0, column: 0, low: 0, high: 1, add: false, width: 0.5, points: NONE, from: NONE, to: NONE } as const; // prettier-ignore
+
+function waveParts(wave: Wave, rows: readonly Row[], ranks: Ranks) {
+  return {
+    ...STILL,
     shape: wave.shape,
     rate: 'beats' in wave.span ? 1 / wave.span.beats : 1 / wave.span.seconds,
     timed: 'seconds' in wave.span,
     offset: wave.offset,
     behind: Float64Array.from(ranks, ({ rank, of }) => (wave.turn * rank) / of),
     ranks: Int32Array.from(rows, ({ place }) => place),
+    deaf: new Uint8Array(rows.length),
     seed: wave.seed ?? 0,
-    column: 0,
-    low: 0,
-    high: 1,
-    add: false,
-    width: 0.5,
-    points: NONE,
-    from: NONE,
-    to: NONE,
+    ...(wave.type === 'move' ? {} : { width: wave.width, points: Float64Array.from(wave.points ?? []) }),
   };
-  if (wave.type === 'move') {
-    if (field !== MOVE) return undefined;
-    const mirrored = rows.map(({ place, count }) => (wave.flip && place >= count / 2 ? -1 : 1));
-    return { ...shared, kind: 'figure', low: wave.width, high: wave.height, from: Float64Array.from(mirrored) };
-  }
-  const shaped = { ...shared, width: wave.width, points: Float64Array.from(wave.points ?? []) };
-  if (wave.type === 'colours') {
-    const [from, to] = [Float64Array.from(labOf(wave.from)), Float64Array.from(labOf(wave.to))];
-    if (field === COLOUR) return { ...shaped, kind: 'colours', from, to };
-    if (field !== SLOT) return undefined;
-    const along = (_: Row, share: number) => Array.from(from, (part, i) => part + (to[i]! - part) * share);
-    return { ...shaped, kind: 'slot', from: slotsAlong(rows, ground, along) };
-  }
-  const { low, high } = wave;
-  if (wave.on === 'hue') {
-    if (field === COLOUR) return { ...shaped, kind: 'hue', low, high };
-    if (field !== SLOT) return undefined;
-    const turned = (row: Row, share: number) => hueTurned(colourOf(row, ground), low + (high - low) * share);
-    return { ...shaped, kind: 'slot', from: slotsAlong(rows, ground, turned) };
-  }
-  const add = wave.blend === 'add';
-  if (wave.on === 'pan' || wave.on === 'tilt') {
-    const column = wave.on === 'pan' ? 0 : 1;
-    return field === MOVE ? { ...shaped, kind: 'number', column, low, high, add: true } : undefined;
-  }
-  const moved = fieldsOfWave(wave, ground.ownFields).includes(field);
-  return moved ? { ...shaped, kind: 'number', low, high, add } : undefined;
+}
+
+/** Of a meter, `behind` is how far below its lamp the meter must stand for it to be dark, as a share of the lamps. */
+function followerParts(follower: Follower, rows: readonly Row[], ranks: Ranks, { heads, earFor }: Ground) {
+  return {
+    ...STILL,
+    ear: earFor(follower),
+    meter: follower.meter === true,
+    behind: Float64Array.from(ranks, ({ rank, of }) => rank / of),
+    ranks: Int32Array.from(ranks, ({ of }) => of),
+    deaf: Uint8Array.from(rows, ({ head }) => Number(heads[head]!.fixture.deaf === true)),
+  };
 }
 
 /** By row, the slots a wheel takes on the way from low to high. */
@@ -116,9 +131,18 @@ export function moveSheet(sheet: Sheet, beat: number, at: number, heights: Float
         continue;
       }
       const { shape, behind, ranks, width, points, seed } = motion;
-      heightsAt(shape as WaveShape, turns, behind, ranks, width, points, seed, heights);
+      if (motion.ear) followHeights(motion, motion.ear.height, strand.count, heights);
+      else heightsAt(shape as WaveShape, turns, behind, ranks, width, points, seed, heights);
       moveStrand(strand, motion, heights);
     }
+  }
+}
+
+/** All lamps at the same height; or, as a meter, one after the other filled. */
+function followHeights({ meter, behind, ranks }: Motion, height: number, count: number, out: Float64Array): void {
+  for (let row = 0; row < count; row++) {
+    const filled = meter ? (height - behind[row]!) * ranks[row]! : height;
+    out[row] = filled < 0 ? 0 : filled > 1 ? 1 : filled;
   }
 }
 
@@ -126,6 +150,7 @@ function moveStrand({ live, count, field }: Strand, motion: Motion, heights: Flo
   const width = live.length / count;
   const { kind, low, high, column, from, to } = motion;
   for (let row = 0; row < count; row++) {
+    if (motion.deaf[row]) continue;
     const height = heights[row]!;
     const place = row * width;
     if (kind === 'number') {

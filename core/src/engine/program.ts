@@ -1,8 +1,11 @@
 // A show and a rig as flat arrays, ready to be rendered.
 
 import type { Mixer } from '../colour';
-import type { Course, LookValue, MoveShape, Position, WaveShape } from '../light';
+import type { Chase, Course, LookValue, MoveShape, Position, WaveShape } from '../light';
 import type { Fixture, Mode, Mount, Part, Profile } from '../rig';
+import type { Drum } from '../music/drums';
+import type { Envelopes } from '../music/envelopes';
+import type { Ear } from './ears';
 import type { Field } from './fields';
 
 /** One thing that gives light of its own: a lamp, or one cell of a bar. */
@@ -18,10 +21,16 @@ export type Head = {
   readonly parts: readonly Part['id'][];
 };
 
-/** One wave on one strand: what it does to each of its rows. */
+/** One wave or follower on one strand: what it does to each of its rows. */
 export type Motion = {
-  readonly kind: 'number' | 'hue' | 'colours' | 'slot' | 'figure' | 'turn';
+  readonly kind: 'number' | 'hue' | 'colours' | 'slot' | 'figure';
   readonly shape: WaveShape | MoveShape;
+  /** Of a follower: what it listens with; null for a wave. */
+  readonly ear: Ear | null;
+  /** The lamps fill up one after the other. */
+  readonly meter: boolean;
+  /** By row: 1 where the lamp hears nothing and stays as it rests. */
+  readonly deaf: Uint8Array;
   /** Which of the field's numbers it moves. */
   readonly column: number;
   /** Turns a beat, or a second where `timed`. */
@@ -75,7 +84,8 @@ export type Play = {
 
 export type ChaseProgram = {
   readonly course: Course;
-  readonly pace: 'beats' | 'seconds' | 'hand';
+  readonly pace: Chase['pace'];
+  readonly drum: Drum;
   readonly sheets: readonly Sheet[];
   readonly levels: Float64Array;
 };
@@ -105,6 +115,8 @@ export type LaneProgram = {
 export type SongProgram = {
   readonly lanes: readonly LaneProgram[];
   readonly duration: number;
+  /** What can be heard in it; null where its music was not analysed here. */
+  readonly envelopes: Envelopes | null;
   /** The tempo map's anchors. */
   readonly anchorBeats: Float64Array;
   readonly anchorTimes: Float64Array;
@@ -175,6 +187,8 @@ export type Program = {
   readonly casts: ReadonlyMap<string, Int32Array>;
   /** A value taken by hand as a sheet; the same one for the same value. */
   readonly handSheet: (value: LookValue) => Sheet;
+  /** All ways of listening that followers have; those of hands join when they are first seen. */
+  readonly ears: readonly Ear[];
   readonly scratch: Scratch;
 };
 

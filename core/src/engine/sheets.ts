@@ -2,6 +2,7 @@
 
 import {
   familyOfName,
+  movingIn,
   numberAt,
   pickedPlaces,
   valueAt,
@@ -14,7 +15,7 @@ import {
 import { attributeOf } from '../rig';
 import { AIM, COLOUR, GOBO, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM } from './fields';
 import { aimBetween, channelOf, labOf, settingValue, type Aimed, type Ground } from './ground';
-import { fieldsOfWave, motionOf } from './motions';
+import { fieldsMoved, motionOf } from './motions';
 import type { Head, Sheet, Strand } from './program';
 
 /** A row of a strand: a head, and which place of how many it has among those meant. */
@@ -33,11 +34,14 @@ export function sheetOf(name: string, values: readonly LookValue[], said: Said, 
   const heard = new Map<number, Set<number>>();
   for (const value of [...values].reverse()) {
     const members = membersOf(value, ground);
+    const stated = new Set(spokenFields({ ...value, followers: undefined }, ground));
     for (const field of spokenFields(value, ground)) {
       const claimed = heard.get(field) ?? new Set<number>();
       heard.set(field, claimed);
       const rows = members.flatMap((head, place): Row[] => {
         if (claimed.has(head)) return [];
+        // A lamp that hears nothing is left alone by what only follows the sound.
+        if (ground.heads[head]!.fixture.deaf && !stated.has(field)) return [];
         const numbers = rowOf(value, field, ground.heads[head]!, place, members.length, ground);
         return numbers ? [{ head, place, count: members.length, values: numbers }] : [];
       });
@@ -65,7 +69,7 @@ function spokenFields(value: LookValue, { ownFields }: Ground): readonly number[
   if (value.zoom) fields.add(ZOOM);
   if (value.haze) fields.add(HAZE);
   for (const attribute of Object.keys(value.more ?? {})) addOwn(attribute);
-  for (const wave of value.waves ?? []) for (const field of fieldsOfWave(wave, ownFields)) fields.add(field);
+  for (const moving of movingIn(value)) for (const field of fieldsMoved(moving, ownFields)) fields.add(field);
   return [...fields];
 
   function addOwn(attribute: string): void {
@@ -160,7 +164,7 @@ function strandOf(value: LookValue, field: number, rows: readonly Row[], said: S
   const values = new Float64Array(rows.length * width);
   rows.forEach((row, i) => values.set(row.values, i * width));
   const snapped = Uint8Array.from(rows, ({ head }) => Number(jumps ?? snaps[head] === 1));
-  const motions = (value.waves ?? []).flatMap((wave) => motionOf(wave, field, rows, ground) ?? []);
+  const motions = movingIn(value).flatMap((moving) => motionOf(moving, field, rows, ground) ?? []);
   return {
     field,
     count: rows.length,

@@ -16,7 +16,8 @@ const text = (value: unknown) => new TextEncoder().encode(JSON.stringify(value))
 const manifest = text({ format: 'hovlix', version: 1 });
 
 test('a show with its music goes out and comes in the same', () => {
-  const music = new Map([[hash, { bytes: Uint8Array.of(1, 2, 3, 4, 5), peaks: Uint8Array.of(9, 9) }]]);
+  const file = { bytes: Uint8Array.of(1, 2, 3, 4, 5), peaks: Uint8Array.of(9, 9), envelopes: Uint8Array.of(7) };
+  const music = new Map([[hash, file]]);
   const bytes = writeBundle({ show: withMusic(), music });
   const read = readBundle(bytes, 'x.hovlix');
   expect(read).toEqual({ ok: true, value: { show: withMusic(), music } });

@@ -1,7 +1,9 @@
 // A look in the making: saying something to some lamps, so that it is heard.
 
 import type { Casting } from '../rig/schema';
+import type { Follower } from './follow';
 import { ASPECTS, type FAMILIES, type LookValue } from './schema';
+import type { Wave } from './wave';
 import { lampsOf, whoKey, type Who } from './who';
 
 /** What is said: aspects to set, or undefined to leave them alone from now on; `more` by attribute likewise. */
@@ -55,7 +57,20 @@ function withSaying(value: LookValue, { more, ...rest }: Saying): LookValue {
 
 /** Whether a value says anything at all. */
 export function speaks(value: LookValue): boolean {
-  return ASPECTS.some((aspect) => value[aspect]) || value.more !== undefined || (value.waves?.length ?? 0) > 0;
+  return ASPECTS.some((aspect) => value[aspect]) || value.more !== undefined || movingIn(value).length > 0;
+}
+
+/** Waves and followers of a value. */
+export function movingIn(value: LookValue): readonly (Wave | Follower)[] {
+  return [...(value.waves ?? []), ...(value.followers ?? [])];
+}
+
+/** How much of values moves by itself, in words: “2 waves, 1 follower”; nothing where all stands still. */
+export function movingWords(values: Values): string {
+  const counted = (count: number, word: string) => (count > 0 ? [`${count} ${word}${count === 1 ? '' : 's'}`] : []);
+  const waves = values.reduce((sum, value) => sum + (value.waves?.length ?? 0), 0);
+  const followers = values.reduce((sum, value) => sum + (value.followers?.length ?? 0), 0);
+  return [...counted(waves, 'wave'), ...counted(followers, 'follower')].join(', ');
 }
 
 /** What all of the given lamps hear together: from values that speak to each of them, later ones over earlier ones. */
@@ -102,12 +117,12 @@ export function familiesOf(value: LookValue, familyOf: (attribute: string) => Fa
   const found = new Set<Family>();
   for (const aspect of ASPECTS) if (value[aspect]) found.add(familyOfName(aspect, familyOf));
   for (const attribute of Object.keys(value.more ?? {})) found.add(familyOf(attribute));
-  for (const wave of value.waves ?? []) found.add(waveFamily(wave, familyOf));
+  for (const moving of movingIn(value)) found.add(movedFamily(moving, familyOf));
   return found;
 }
 
-function waveFamily(wave: NonNullable<LookValue['waves']>[number], familyOf: (attribute: string) => Family): Family {
-  return familyOfName(wave.type === 'wave' ? wave.on : wave.type, familyOf);
+function movedFamily(moving: Wave | Follower, familyOf: (attribute: string) => Family): Family {
+  return familyOfName('on' in moving ? moving.on : moving.type, familyOf);
 }
 
 /** Only what the values say in some families. */
@@ -121,11 +136,14 @@ export function inFamilies(
       const out: Record<string, undefined> = {};
       for (const aspect of ASPECTS) if (!families.has(familyOfName(aspect, familyOf))) out[aspect] = undefined;
       const mute = Object.keys(value.more ?? {}).filter((attribute) => !families.has(familyOf(attribute)));
-      const waves = value.waves?.filter((wave) => families.has(waveFamily(wave, familyOf)));
+      const within = (moving: Wave | Follower) => families.has(movedFamily(moving, familyOf));
+      const waves = value.waves?.filter(within);
+      const followers = value.followers?.filter(within);
       return withSaying(value, {
         ...out,
         more: Object.fromEntries(mute.map((attribute) => [attribute, undefined])),
         waves: waves && waves.length > 0 ? waves : undefined,
+        followers: followers && followers.length > 0 ? followers : undefined,
       });
     })
     .filter(speaks);

@@ -2,6 +2,7 @@ export * from './schema';
 export * from './drive';
 export * from './places';
 export * from './wave';
+export * from './follow';
 export * from './chase';
 export * from './ramp';
 export * from './chance';

@@ -2,7 +2,9 @@
 
 import { chromaticityFromLinear, linearFromOkLab, okLabFromChromaticity, type Chromaticity } from '../colour';
 import { namedIn, type Drive } from './drive';
+import type { Follower } from './follow';
 import type { LookValue } from './schema';
+import type { Wave } from './wave';
 
 /** The colour turned by degrees in OKLab; whites stay white. */
 export function hueTurned(colour: Chromaticity, degrees: number): Chromaticity {
@@ -24,16 +26,13 @@ export function hueOf(colour: Chromaticity): number | undefined {
 /** The values with all their colours, and those of their waves, turned by degrees. */
 export function recoloured(values: readonly LookValue[], degrees: number): readonly LookValue[] {
   const turned = (colour: Chromaticity) => hueTurned(colour, degrees);
+  const recolour = <T extends Wave | Follower>(moving: T): T =>
+    moving.type === 'colours' ? { ...moving, from: turned(moving.from), to: turned(moving.to) } : moving;
   return values.map((value) => ({
     ...value,
     ...(value.colour ? { colour: driveMapped(value.colour, turned) } : {}),
-    ...(value.waves
-      ? {
-          waves: value.waves.map((wave) =>
-            wave.type === 'colours' ? { ...wave, from: turned(wave.from), to: turned(wave.to) } : wave,
-          ),
-        }
-      : {}),
+    ...(value.waves ? { waves: value.waves.map(recolour) } : {}),
+    ...(value.followers ? { followers: value.followers.map(recolour) } : {}),
   }));
 }
 

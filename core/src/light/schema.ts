@@ -3,7 +3,9 @@
 import { z } from 'zod';
 import { beats } from '../units';
 import { Chroma, DOES, Name, idOf } from '../rig/schema';
+import { DRUMS } from '../music/drums';
 import { drive } from './drive';
+import { Follower } from './follow';
 import { Pick } from './places';
 import { Wave } from './wave';
 
@@ -64,6 +66,7 @@ export const LookValue = z
     /** Any other attribute by its GDTF name: single emitters, a wheel's slot, focus, iris, frost, prism, a shutter held shut. */
     more: z.record(z.string().min(1).max(60), drive(Setting)).optional(),
     waves: z.array(Wave).max(16).optional(),
+    followers: z.array(Follower).max(16).optional(),
     times: Times.optional(),
   })
   .refine((value) => (value.part === undefined) !== (value.lamps === undefined), 'either a part or lamps are needed');
@@ -118,13 +121,15 @@ export const Step = z.strictObject({
 export type Step = z.infer<typeof Step>;
 
 export const DIRECTIONS = ['forward', 'back', 'bounce', 'random'] as const;
-/** What moves a chase on: beats of the clock, seconds, or a press for each step (fades count in beats). */
-export const PACES = ['beats', 'seconds', 'hand'] as const;
+/** What moves a chase on: beats of the clock, seconds, or a press or a drum stroke for each step (fades count in beats). */
+export const PACES = ['beats', 'seconds', 'hand', 'sound'] as const;
 
 /** Steps that follow one another. A chase stands wherever a look can stand, and shares its ids. */
 export const Chase = z.strictObject({
   ...playable,
   pace: z.enum(PACES),
+  /** Which strokes move it on where it goes by sound; without, the kick's. */
+  drum: z.enum(DRUMS).optional(),
   direction: z.enum(DIRECTIONS).default('forward'),
   /** How often it runs through; 0 is for ever. */
   loops: z.number().int().min(0).max(10000).default(0),

@@ -3,6 +3,7 @@
 import { z } from 'zod';
 import { beats, seconds } from '../units';
 import { LookValue } from '../light/schema';
+import { LevelBytes, StrokeSizes } from './hearing';
 import { idOf } from '../rig/schema';
 
 const Moment = z.number().min(-1e9).max(1e9).transform(seconds);
@@ -87,6 +88,8 @@ export const Action = z.discriminatedUnion('type', [
   /** Master output: are we sending at all? */
   z.strictObject({ type: z.literal('sending'), on: z.boolean() }),
   z.strictObject({ type: z.literal('tap') }),
+  /** A moment of what a screen's microphone hears: loudness in sixteen bands, and how strong the strokes were. */
+  z.strictObject({ type: z.literal('heard'), levels: LevelBytes, strokes: StrokeSizes.optional() }),
   /** Bare channels held by hand over everything, whatever is patched there. */
   z.strictObject({ type: z.literal('hold-channels'), channels: z.array(HeldChannel).min(1).max(2048) }),
   /** Lets go of them: of a stretch of one universe, of all of it, or of all. */

@@ -5,6 +5,8 @@ import { rampAt, rampOn, steady } from '../light/ramp';
 import type { Chase } from '../light/schema';
 import { beats, clamp, seconds, type Beats, type Seconds } from '../units';
 import type { Action } from './actions';
+import type { Drum } from '../music/drums';
+import type { Hearing } from './hearing';
 import { AT_CLOCK, freeBeat, runAt } from './run';
 import type { LiveState } from './state';
 
@@ -51,9 +53,28 @@ export function chasePlace(
   positionAt(course, gone + (one.from ?? 0), out);
 }
 
+/** Where a chase that goes by strokes is by what the microphone heard since it came on. Allocates nothing. */
+export function heardPlace(
+  state: LiveState,
+  one: Standing,
+  course: Course,
+  drum: Drum,
+  at: number,
+  out: Position,
+): void {
+  const counted = state.hearing?.counts[drum];
+  if (!counted) return pressedTo(course, 0, Infinity, out);
+  const since = ((at - counted.at) * state.tempo.bpm) / 60;
+  pressedTo(course, Math.max(0, counted.count - (one.heard?.[drum] ?? 0)), since, out);
+}
+
 /** A chase that goes by hand, so many steps further. */
 export function stepped(one: Standing, by: number, beat: number): Standing {
   return { ...one, presses: { count: (one.presses?.count ?? 0) + by, beat: beats(beat) } };
+}
+
+function countsOf({ counts: { kick, snare, hat } }: Hearing): NonNullable<Standing['heard']> {
+  return { kick: kick.count, snare: snare.count, hat: hat.count };
 }
 
 export function lookTurned(state: LiveState, action: Turn, at: Seconds): LiveState {
@@ -81,6 +102,7 @@ export function lookTurned(state: LiveState, action: Turn, at: Seconds): LiveSta
     pulse: action.pulse ?? seconds(60 / state.tempo.bpm),
     ...(before?.speed ? { speed: before.speed } : {}),
     ...(on && action.from !== undefined ? { from: action.from } : {}),
+    ...(state.hearing ? { heard: countsOf(state.hearing) } : {}),
     ...(on && action.hold !== undefined
       ? {
           ends: { at: seconds(at + fade + action.hold), fade: seconds((action.out ?? 0) * state.fadeTimes) },

@@ -8,6 +8,7 @@ import { rampOn, steady } from '../light/ramp';
 import { tapsWith, tempoOfTaps } from '../time';
 import { LookValue } from '../light/schema';
 import { HeldChannel, type Entry } from './actions';
+import { Hearing, hearingWith } from './hearing';
 import { handsOff, handsWith } from './hands';
 import { AT_CLOCK, freeBeat, runAt, runChanged } from './run';
 import { lookTurned, ownBeat, stepped } from './standing';
@@ -70,6 +71,8 @@ export const LiveState = z.strictObject({
       speed: RunShape.optional(),
       /** Where in a chase it began, in its beats or seconds. */
       from: z.number().optional(),
+      /** Strokes the microphone had counted when it came on. */
+      heard: z.strictObject({ kick: z.number(), snare: z.number(), hat: z.number() }).optional(),
     }),
   ),
   /** What is in hand, or fading out of it; later ones over earlier ones. */
@@ -84,6 +87,8 @@ export const LiveState = z.strictObject({
   blackout: z.strictObject({ on: z.boolean(), ramp: RampShape }),
   sending: z.boolean(),
   taps: z.array(Moment),
+  /** What a microphone hears; null until one listens. */
+  hearing: Hearing.nullable(),
   /** The free clock: pulses a minute, a moment at which one falls, and the number of that one. */
   tempo: z.strictObject({ bpm: z.number(), at: Moment, beat: z.number().transform(beats) }),
   /** Bare channels held by hand, in the order of universe and address. */
@@ -105,6 +110,7 @@ export const AT_REST: LiveState = {
   blackout: { on: false, ramp: steady(0) },
   sending: true,
   taps: [],
+  hearing: null,
   tempo: { bpm: 120, at: seconds(0), beat: beats(0) },
   held: [],
   test: null,
@@ -123,7 +129,7 @@ export function reduced(state: LiveState, entry: Entry): LiveState {
   return { ...next(state, entry), seq: entry.seq };
 }
 
-function next(state: LiveState, { action, at }: Entry): LiveState {
+function next(state: LiveState, { action, at, who }: Entry): LiveState {
   switch (action.type) {
     case 'open-song':
       return {
@@ -214,6 +220,8 @@ function next(state: LiveState, { action, at }: Entry): LiveState {
       // The count goes on, so that what runs over several beats does not start anew with each tap.
       return { ...state, taps: [...taps], tempo: { ...tempo, beat: beats(Math.round(freeBeat(state, tempo.at))) } };
     }
+    case 'heard':
+      return { ...state, hearing: hearingWith(state.hearing, who, action, at) };
     case 'hold-channels':
       return { ...state, held: heldWith(state.held, action.channels) };
     case 'free-channels': {

@@ -6,6 +6,7 @@ import { beats as quarterNotes, seconds, type Seconds } from '../units';
 import { findBars, type BarGuess } from './bars';
 import { findBeats } from './beats';
 import { decodeAudio, type AudioType, type Between } from './decode';
+import { envelopesOf, type Envelopes } from './envelopes';
 import { featureTaker, FRAME_RATE, type Features } from './features';
 
 export type Analysis = {
@@ -23,6 +24,8 @@ export type Analysis = {
   readonly found: boolean;
   /** The loudest sample of each hundredth of a second, 0…255: for the waveform. */
   readonly peaks: Uint8Array;
+  /** What lamps can follow. */
+  readonly envelopes: Envelopes;
 };
 
 /** The waveform's values a second. */
@@ -66,6 +69,7 @@ export async function analyse(bytes: Uint8Array, name: string, between: Between)
       : [],
     found,
     peaks: Uint8Array.from(features.peaks, (peak) => Math.min(255, Math.round(peak * 255))),
+    envelopes: envelopesOf(features.loudness),
   });
 }
 

@@ -1,6 +1,7 @@
 // What the ear would notice, 100 times a second: how strongly something begins, and where in the spectrum.
 
 import FFT from 'fft.js';
+import { binsOf, LOUDNESS_BANDS, loudnessByte } from './bands';
 
 /** Frames a second. Every array of `Features` has one value per frame unless said otherwise. */
 export const FRAME_RATE = 100;
@@ -18,6 +19,8 @@ export type Features = {
   readonly bands: Float32Array;
   /** Largest sample, 0…1. */
   readonly peaks: Float32Array;
+  /** Loudness as bytes, `LOUDNESS_BANDS` values per frame: see `dbOf`. */
+  readonly loudness: Uint8Array;
 };
 
 const LOWEST_HZ = 30;
@@ -35,15 +38,16 @@ export type FeatureTaker = {
 };
 
 export function featureTaker(): FeatureTaker {
-  const bands = growing();
-  const peaks = growing();
+  const bands = growing((room) => new Float32Array(room));
+  const peaks = growing((room) => new Float32Array(room));
+  const loudness = growing((room) => new Uint8Array(room));
   let machine: ReturnType<typeof spectrumMachine> | undefined;
   let samples = 0;
   let rate = 44100;
   return {
     take(channels, sampleRate) {
       rate = sampleRate;
-      machine ??= spectrumMachine(sampleRate, bands, peaks);
+      machine ??= spectrumMachine(sampleRate, bands, peaks, loudness);
       samples += channels[0]?.length ?? 0;
       machine.push(channels);
     },
@@ -57,13 +61,19 @@ export function featureTaker(): FeatureTaker {
         ...risesOf(energies, frames),
         bands: energies,
         peaks: peaks.values().subarray(0, frames),
+        loudness: loudness.values(),
       };
     },
   };
 }
 
 /** Windows of about 46 ms, centred on their frame's moment, every 10 ms. */
-function spectrumMachine(sampleRate: number, bands: Growing, peaks: Growing) {
+function spectrumMachine(
+  sampleRate: number,
+  bands: Growing<Float32Array<ArrayBuffer>>,
+  peaks: Growing<Float32Array<ArrayBuffer>>,
+  loudness: Growing<Uint8Array<ArrayBuffer>>,
+) {
   const size = 2 ** Math.max(8, Math.round(Math.log2(sampleRate * 0.046)));
   const fft = new FFT(size);
   const spectrum = new Float64Array(size * 2);
@@ -76,6 +86,10 @@ function spectrumMachine(sampleRate: number, bands: Growing, peaks: Growing) {
   let first = -size / 2;
   let frame = 0;
   const row = new Float32Array(BANDS);
+  const bins = binsOf(sampleRate, size);
+  const loud = new Uint8Array(LOUDNESS_BANDS);
+  // A sine at full scale puts this much power into the three bins a Hann window spreads it over.
+  const full = 1.5 * (size / 4) ** 2;
 
   const emit = () => {
     const start = Math.round((frame * sampleRate) / FRAME_RATE) - size / 2 - first;
@@ -90,7 +104,14 @@ function spectrumMachine(sampleRate: number, bands: Growing, peaks: Growing) {
       for (let k = edges[band]!; k < to; k++) energy += spectrum[2 * k]! ** 2 + spectrum[2 * k + 1]! ** 2;
       row[band] = Math.log10(1 + (1000 * Math.sqrt(energy)) / size);
     }
+    for (let band = 0; band < LOUDNESS_BANDS; band++) {
+      let power = 0;
+      const to = bins[band + 1]!;
+      for (let k = bins[band]!; k < to; k++) power += spectrum[2 * k]! ** 2 + spectrum[2 * k + 1]! ** 2;
+      loud[band] = loudnessByte(power / full);
+    }
     bands.add(row);
+    loudness.add(loud);
     peaks.addOne(peak);
     frame++;
   };
@@ -151,29 +172,34 @@ function risesOf(bands: Float32Array, frames: number): { onset: Float32Array; lo
   return { onset, low };
 }
 
-type Growing = ReturnType<typeof growing>;
+type Growing<T> = {
+  readonly add: (values: T) => void;
+  readonly addOne: (value: number) => void;
+  readonly length: () => number;
+  readonly values: () => T;
+};
 
 /** A list of numbers that doubles its room as it fills. */
-function growing() {
-  let room = new Float32Array(1 << 14);
+function growing<T extends Float32Array<ArrayBuffer> | Uint8Array<ArrayBuffer>>(make: (room: number) => T): Growing<T> {
+  let room = make(1 << 14);
   let used = 0;
   const ensure = (more: number) => {
     if (used + more <= room.length) return;
-    const larger = new Float32Array(room.length * 2);
+    const larger = make(room.length * 2);
     larger.set(room);
     room = larger;
   };
   return {
-    add(values: Float32Array) {
+    add(values) {
       ensure(values.length);
       room.set(values, used);
       used += values.length;
     },
-    addOne(value: number) {
+    addOne(value) {
       ensure(1);
       room[used++] = value;
     },
     length: () => used,
-    values: () => room.slice(0, used),
+    values: () => room.slice(0, used) as T,
   };
 }

@@ -1,2 +1,5 @@
 export * from './analyse';
 export { audioTypeOf, type AudioType } from './decode';
+export * from './bands';
+export * from './drums';
+export * from './envelopes';

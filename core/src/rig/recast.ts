@@ -82,14 +82,15 @@ const ASKED: readonly Asked[] = ['level', 'colour', 'aim', 'strobe', 'gobo', 'zo
 
 function asks(value: LookValue, what: Asked): boolean {
   const drive = value[what];
-  if (value.waves?.some((wave) => MOVED_BY[what]?.includes(wave.type === 'wave' ? wave.on : wave.type))) return true;
+  const moving = [...(value.waves ?? []), ...(value.followers ?? [])];
+  if (moving.some((one) => MOVED_BY[what]?.includes('on' in one ? one.on : one.type))) return true;
   if (!drive) return false;
   // Asking for a steady, open beam asks for nothing.
   if (what !== 'strobe' && what !== 'gobo') return true;
   return namedIn<unknown>(drive).some((one) => one !== 0);
 }
 
-/** Which waves ask for what. */
+/** Which waves and followers ask for what. */
 const MOVED_BY: Readonly<Partial<Record<Asked, readonly string[]>>> = {
   level: ['level'],
   colour: ['hue', 'colours'],

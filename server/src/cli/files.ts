@@ -2,7 +2,9 @@
 
 import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
-import { readBundle } from '@hovlix/core/files';
+import type { Sounds } from '@hovlix/core/engine';
+import { readBundle, type Bundle } from '@hovlix/core/files';
+import { readEnvelopes, type Envelopes } from '@hovlix/core/music';
 import { wordsFor } from '@hovlix/core/problem';
 import type { Rig } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
@@ -19,10 +21,20 @@ export function bytesOf(file: string): Uint8Array {
   }
 }
 
-export function showFrom(file: string): Show {
+export function bundleFrom(file: string): Bundle {
   const bundle = readBundle(bytesOf(file), basename(file));
   if (!bundle.ok) throw new Error(wordsFor(bundle.problem));
-  return bundle.value.show;
+  return bundle.value;
+}
+
+/** What followers hear in the songs of a bundle, as far as it is in there. */
+export function soundsIn({ music }: Bundle): Sounds {
+  const sounds = new Map<string, Envelopes>();
+  for (const [hash, { envelopes }] of music) {
+    const read = envelopes && readEnvelopes(envelopes, hash);
+    if (read?.ok) sounds.set(hash, read.value);
+  }
+  return sounds;
 }
 
 /** By title or id, in any case. */

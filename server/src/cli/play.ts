@@ -7,7 +7,7 @@ import { networksOfThisComputer } from '../links/networks';
 import { linksStore } from '../links/store';
 import { startOutput } from '../output/output';
 import { parseTarget, TARGETS } from '../output/target';
-import { rigIn, showFrom, songIn } from './files';
+import { bundleFrom, rigIn, songIn } from './files';
 import { numberOf, options, UsageError } from './usage';
 
 export const PLAY_HELP = `Usage: hovlix play SHOW.hovlix --song NAME --to TARGET [--rig NAME] [--from S]
@@ -34,7 +34,7 @@ export async function playCommand(args: string[]): Promise<void> {
     return target;
   });
   if (targets.length === 0) throw new UsageError('--to is needed: where the light goes');
-  const show = showFrom(file);
+  const { show, music } = bundleFrom(file);
   const song = songIn(show, values.song);
   const rig = rigIn(show, values.rig);
   const from = numberOf(values.from, 'from', 0, song.duration) ?? 0;
@@ -43,6 +43,8 @@ export async function playCommand(args: string[]): Promise<void> {
   links.reach([...new Set(fixtures.map(({ universe }) => universe as number))], targets);
   const networks = networksOfThisComputer();
   const output = startOutput({ cid: cidOfThisMachine(homeFolder()), links: links.links(), networks });
+  const sounds = [...music].flatMap(([hash, { envelopes }]) => (envelopes ? [{ hash, bytes: envelopes }] : []));
+  await output.tell({ type: 'sounds', sounds });
   await output.tell({ type: 'show', show: { ...show, rig } });
   const at = now();
   const since = seconds(at - 60);

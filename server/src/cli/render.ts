@@ -6,7 +6,7 @@ import { encodeSacn, pcapHeader, pcapRecord, SACN_PORT, sacnGroup, updateSacn } 
 import { cidOfThisMachine } from '../links/cid';
 import { homeFolder } from '../links/home';
 import { FRAMES_PER_SECOND } from '../output/pacer';
-import { rigIn, showFrom, songIn } from './files';
+import { bundleFrom, rigIn, songIn, soundsIn } from './files';
 import { numberOf, options, UsageError } from './usage';
 
 export const RENDER_HELP = `Usage: hovlix render SHOW.hovlix --song NAME [--rig NAME] [--from S] [--to S] --out FILE.pcap|FILE.csv
@@ -31,9 +31,10 @@ export async function renderCommand(args: string[]): Promise<void> {
   if (positionals.length !== 1 || !file) throw new UsageError('render takes one SHOW.hovlix');
   const kind = /\.(pcap|csv)$/i.exec(values.out ?? '')?.[1]?.toLowerCase();
   if (!values.out || !kind) throw new UsageError('--out takes a name that ends in .pcap or .csv');
-  const show = showFrom(file);
+  const bundle = bundleFrom(file);
+  const { show } = bundle;
   const song = songIn(show, values.song);
-  const program = compile(show, rigIn(show, values.rig));
+  const program = compile(show, rigIn(show, values.rig), soundsIn(bundle));
   const from = numberOf(values.from, 'from', 0, song.duration) ?? 0;
   const to = numberOf(values.to, 'to', from, 1e6) ?? song.duration;
   const frame = frameFor(program);

@@ -21,7 +21,8 @@ import { startThreads } from '../output/thread';
 import { startStandIns } from '../stand-ins/child';
 import { startHub } from '../ws/hub';
 import { session } from '../ws/session';
-import { showFrom } from './files';
+import { soundStore } from '../sounds';
+import { bundleFrom } from './files';
 import { numberOf, options, UsageError } from './usage';
 
 export const SERVE_HELP = `Usage: hovlix serve [--port N] [--demo] [--to TARGET]... [--lan] [--home FOLDER]
@@ -84,13 +85,28 @@ async function serve({ port, demo, targets, lan, lanAt, home, log }: Serving): P
     cid: cidOfThisMachine(home),
     links: links.links(),
     networks,
-    resume: () => ({ show: shared.document()?.show, state: shared.conductor.state() }),
+    resume: () => {
+      const show = shared.document()?.show;
+      return { show, sounds: show ? sounds.of(show) : [], state: shared.conductor.state() };
+    },
     levels: (universe, levels, merged) => hub.showLevels(universe, levels, merged),
     failed: (thread, error) => log.error({ err: error }, `the ${thread} stopped`),
   });
   links.onChange((next) => threads.follow(next));
+  const sounds = soundStore(join(home, 'sounds'), (fresh) => {
+    fresh.forEach(({ hash }) => told.add(hash));
+    threads.tellOutput({ type: 'sounds', sounds: fresh });
+  });
+  /** What the output has heard: songs come with shows, and rarely change. */
+  const told = new Set<string>();
+  const tellSounds = (show: Show) => {
+    const fresh = sounds.of({ ...show, songs: show.songs.filter(({ music }) => music && !told.has(music.hash)) });
+    fresh.forEach(({ hash }) => told.add(hash));
+    if (fresh.length > 0) threads.tellOutput({ type: 'sounds', sounds: fresh });
+  };
   const shared = session({
     show(show) {
+      tellSounds(show);
       threads.tellOutput({ type: 'show', show });
       links.reach(universesOf(show), targets);
     },
@@ -99,7 +115,12 @@ async function serve({ port, demo, targets, lan, lanAt, home, log }: Serving): P
   const standIns = demo
     ? startStandIns(here('./stand-ins.mjs'), home, standInPorts(links.links()), (why) => log.warn(why))
     : undefined;
-  if (demo) shared.open(showFrom(here('../../demo/boathouse.hovlix')), 0);
+  if (demo) {
+    const bundle = bundleFrom(here('../../demo/boathouse.hovlix'));
+    for (const [hash, { envelopes }] of bundle.music)
+      if (envelopes && !sounds.bytes(hash)) sounds.put(hash, Uint8Array.from(envelopes));
+    shared.open(bundle.show, 0);
+  }
 
   const known = pairing(join(home, 'devices.json'), Date.now);
   const hub = startHub(shared, links, (universes) => threads.tellOutput({ type: 'watch', universes }));
@@ -124,6 +145,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log }: Serving): P
   });
   const desk: Desk = {
     status,
+    sounds,
     openToPhones: async (open) => {
       if (open) known.renew();
       await door.open(open);

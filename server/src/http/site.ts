@@ -6,11 +6,13 @@ import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
 import { z } from 'zod';
 import type { Status } from '@hovlix/core/links';
+import type { SoundStore } from '../sounds';
 import type { Door } from './doors';
 
 /** What the site asks of the rest of the server. */
 export type Desk = {
   readonly status: (host: boolean) => Status;
+  readonly sounds: SoundStore;
   readonly openToPhones: (open: boolean) => Promise<void>;
   readonly renewCode: () => void;
   readonly sendAway: (device: string) => boolean;
@@ -51,6 +53,7 @@ export function site(folder: string, desk: Desk, door: Door): Express {
   app.get('/api/status', (_request, response) => {
     response.set('Cache-Control', 'no-store').json(desk.status(door.host));
   });
+  soundsOf(app, desk.sounds);
   if (door.host) hostOnly(app, desk);
   app.use('/api', (_request, response) => {
     response.status(404).json({ error: 'There is nothing at this address.' });
@@ -76,6 +79,30 @@ const plainly: ErrorRequestHandler = (error: { status?: number; statusCode?: num
   const sentence = status < 500 ? 'The request could not be read.' : 'Something went wrong in the server. Try again.';
   response.status(status).json({ error: sentence });
 };
+
+/** What followers hear in songs: any screen that has the music may bring it, and any may have it. */
+function soundsOf(app: Express, sounds: SoundStore): void {
+  const Hash = z.string().regex(/^[0-9a-f]{64}$/);
+  app.get('/api/sounds/:hash', (request, response) => {
+    const hash = Hash.safeParse(request.params.hash);
+    const bytes = hash.success ? sounds.bytes(hash.data) : undefined;
+    if (!bytes) return void response.status(404).json({ error: 'Nothing is known of this music.' });
+    response.set('Cache-Control', 'no-store').type('application/octet-stream').send(Buffer.from(bytes));
+  });
+  app.put(
+    '/api/sounds/:hash',
+    express.raw({ type: 'application/octet-stream', limit: '32mb' }),
+    (request, response) => {
+      const hash = Hash.safeParse(request.params.hash);
+      const body: unknown = request.body;
+      if (!hash.success || !Buffer.isBuffer(body))
+        return void response.status(400).json({ error: 'Bring the envelopes of a song, under the hash of its music.' });
+      const why = sounds.put(hash.data, new Uint8Array(body));
+      if (why) return void response.status(400).json({ error: why });
+      response.status(204).end();
+    },
+  );
+}
 
 /** What only a screen on the computer itself may do: open the door, and say who stays. */
 function hostOnly(app: Express, desk: Desk): void {

@@ -12,17 +12,21 @@ import {
   type Winner,
 } from '@hovlix/core/links';
 import { AT_REST, reduced, type Entry, type LiveState } from '@hovlix/core/live';
+import { readEnvelopes, type Envelopes } from '@hovlix/core/music';
 import type { Show } from '@hovlix/core/show';
 import { seconds } from '@hovlix/core/units';
 import { SACN_DISCOVERY_EVERY } from '@hovlix/core/wire';
 import { now } from '../clock';
 import { readShared, type SharedLevels } from '../input/shared-levels';
+import type { SoundBytes } from '../sounds';
 import { incidentWatch } from './incidents';
 import { FRAMES_PER_SECOND, startPacer } from './pacer';
 import { rowBook, type Group } from './row-book';
 
 export type ToOutput =
   | { readonly type: 'show'; readonly show: Show }
+  /** What followers hear in songs. */
+  | { readonly type: 'sounds'; readonly sounds: SoundBytes }
   | { readonly type: 'state'; readonly state: LiveState }
   | { readonly type: 'entry'; readonly entry: Entry }
   | { readonly type: 'links'; readonly links: Links }
@@ -57,6 +61,8 @@ export function startOutput({ cid, links: first = NO_LINKS, networks, heard, sho
   let inputs: readonly InputRow[] = first.inputs.filter((row) => row.on);
   let program: Program | undefined;
   let compiled: Program | undefined;
+  let played: Show | undefined;
+  const sounds = new Map<string, Envelopes>();
   let state = AT_REST;
   let watched: readonly number[] = [];
   let tick = 0;
@@ -129,7 +135,16 @@ export function startOutput({ cid, links: first = NO_LINKS, networks, heard, sho
     async tell(message) {
       switch (message.type) {
         case 'show':
-          compiled = compile(message.show);
+          played = message.show;
+          compiled = compile(played, undefined, sounds);
+          return widen();
+        case 'sounds':
+          for (const { hash, bytes } of message.sounds) {
+            const read = readEnvelopes(bytes, hash);
+            if (read.ok) sounds.set(hash, read.value);
+          }
+          if (!played) return;
+          compiled = compile(played, undefined, sounds);
           return widen();
         case 'state':
           state = message.state;

@@ -29,7 +29,7 @@ test('an output that dies is started anew with the show and the state of the mom
     cid: new Uint8Array(16),
     links: NO_LINKS,
     networks: [],
-    resume: () => ({ show: testShow(), state: { ...AT_REST, seq: 41 } }),
+    resume: () => ({ show: testShow(), sounds: [], state: { ...AT_REST, seq: 41 } }),
     levels: () => undefined,
     failed: (thread, error) => failures.push(`${thread}: ${error.message}`),
   });
@@ -41,7 +41,7 @@ test('an output that dies is started anew with the show and the state of the mom
   // What was watched is what killed it: the new one is told the same and dies as well, and is started yet again.
   threads.tellOutput({ type: 'watch', universes: [] });
   await until(() => told().includes('watch') && told());
-  expect(told().slice(0, 3)).toEqual(['show', 'state 41', 'watch']);
+  expect(told().slice(0, 4)).toEqual(['sounds', 'show', 'state 41', 'watch']);
   expect(failures[0]).toBe('output: struck by lightning');
   await threads.stop();
 });

@@ -7,6 +7,7 @@ import type { LiveState } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { sharedLevels } from '../input/shared-levels';
 import type { ToInput } from '../input/input';
+import type { SoundBytes } from '../sounds';
 import type { FromOutput, ToOutput } from './output';
 
 export type Threads = {
@@ -26,7 +27,7 @@ type Start = {
   readonly links: Links;
   readonly networks: readonly NetworkFace[];
   /** What a thread that starts anew has to know. */
-  readonly resume: () => { readonly show: Show | undefined; readonly state: LiveState };
+  readonly resume: () => { readonly show: Show | undefined; readonly sounds: SoundBytes; readonly state: LiveState };
   readonly levels: (universe: number, levels: Uint8Array, merged: boolean) => void;
   readonly failed: (thread: string, error: Error) => void;
 };
@@ -57,8 +58,9 @@ export function startThreads({ program, cid, links: first, networks: seen, resum
       if (stopping) return;
       setTimeout(() => {
         output = startOutput();
-        const { show, state } = resume();
+        const { show, sounds, state } = resume();
         const tell = (message: ToOutput) => output.postMessage(message);
+        tell({ type: 'sounds', sounds });
         if (show) tell({ type: 'show', show });
         tell({ type: 'state', state });
         tell({ type: 'watch', universes: watched });

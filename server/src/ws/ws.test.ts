@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { WebSocket } from 'ws';
 import type { FromScreen, ToScreen } from '@hovlix/core/live';
 import { editLinks } from '@hovlix/core/links';
+import { envelopesOf, writeEnvelopes } from '@hovlix/core/music';
 import { edit } from '@hovlix/core/show';
 import { id } from '@hovlix/core/units';
 import { testShow } from '../../../core/src/testing/show';
@@ -13,6 +14,7 @@ import { ownDoor, phonesDoor } from '../http/doors';
 import { isLocal } from '../http/origin';
 import { pairing, type Pairing } from '../http/pairing';
 import { site, type Desk } from '../http/site';
+import { soundStore } from '../sounds';
 import { linksStore, type LinksStore } from '../links/store';
 import { until } from '../testing/wait';
 import { startHub, type Hub } from './hub';
@@ -46,6 +48,7 @@ beforeEach(async () => {
   hub = startHub(shared, links, (universes) => (watched = universes));
   const desk = {
     status: (host: boolean) => ({ host, screens: hub.screens() }) as never,
+    sounds: soundStore(join(folder, 'sounds'), (sounds) => followed.push(`sounds ${sounds.length}`)),
     openToPhones: async () => undefined,
     renewCode: () => known.renew(),
     sendAway(device: string) {
@@ -99,7 +102,7 @@ async function screen(origin = `http://localhost:${port}`): Promise<Screen> {
 
 const hello = (show: { id: string; revision: number } | null = null): FromScreen => ({
   type: 'hello',
-  protocol: 4,
+  protocol: 5,
   screen: 'test',
   show,
 });
@@ -207,6 +210,23 @@ test('deep links get the page, hashed files are kept for a year, the rest is ask
   expect(policy).toContain("script-src 'self' 'wasm-unsafe-eval'");
   expect(policy).toContain("frame-ancestors 'none'");
   expect(deep.headers['x-content-type-options']).toBe('nosniff');
+});
+
+test('what followers hear in a song is kept, told to the output, and given to any screen; anything else is refused', async () => {
+  const hash = 'ab'.repeat(32);
+  const at = (name: string) => `http://localhost:${port}/api/sounds/${name}`;
+  const bring = (name: string, body: Uint8Array<ArrayBuffer>) =>
+    fetch(at(name), { method: 'PUT', headers: { 'content-type': 'application/octet-stream' }, body });
+  const sound = writeEnvelopes(envelopesOf(new Uint8Array(16 * 300).map((_, i) => i % 251)));
+  expect((await fetch(at(hash))).status).toBe(404);
+  expect((await bring(hash, sound)).status).toBe(204);
+  expect(followed).toEqual(['sounds 1']);
+  expect(new Uint8Array(await (await fetch(at(hash))).arrayBuffer())).toEqual(sound);
+  const cut = await bring('cd'.repeat(32), sound.slice(0, 100));
+  expect(cut.status).toBe(400);
+  expect(await cut.json()).toMatchObject({ error: expect.stringContaining('cut short') });
+  expect((await bring('..%2fetc', sound)).status).toBe(400);
+  expect(followed).toHaveLength(1);
 });
 
 test('links: an edit reaches every screen, one on an old copy gets the truth back, and levels go to who watches', async () => {

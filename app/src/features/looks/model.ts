@@ -1,4 +1,4 @@
-import { familiesOf, mainColour, type Chase, type Look } from '@hovlix/core/light';
+import { familiesOf, mainColour, movingWords, type Chase, type Look } from '@hovlix/core/light';
 import { hexFromChromaticity } from '@hovlix/core/colour';
 import { attributeOf } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
@@ -14,8 +14,7 @@ export function plainWords(one: Look | Chase, parts: Named): string {
   const unique = [...new Set(names)];
   const who = unique.length > 2 ? `${unique.length} parts` : unique.join(', ');
   const how = one.fadeIn > 0 ? `fades in ${one.fadeIn} ${one.fadeIn === 1 ? 'beat' : 'beats'}` : 'at once';
-  const count = values.reduce((sum, value) => sum + (value.waves?.length ?? 0), 0);
-  const moving = count > 0 ? `${count} ${count === 1 ? 'wave' : 'waves'}` : '';
+  const moving = movingWords(values);
   const steps = isChase(one) ? `chase, ${one.steps.length} ${one.steps.length === 1 ? 'step' : 'steps'}` : '';
   return [steps, how, who, moving, one.keep ? 'stays through songs' : ''].filter(Boolean).join(' · ');
 }

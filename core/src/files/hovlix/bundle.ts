@@ -4,16 +4,24 @@
 //   show.json              the show (docs/show.schema.json)
 //   music/<sha-256>.<type> each song's file, as it came
 //   music/<sha-256>.peaks  its waveform: one byte a hundredth of a second
+//   music/<sha-256>.envelopes  what followers hear in it (core/src/music/envelopes.ts)
 
 import { unzipSync, zipSync, type Zippable } from 'fflate';
 import { z } from 'zod';
 import { failed, ok, type Result } from '../../problem';
 import { readShow, type Show } from '../../show';
 
+/** A song's file, and what was found out about it. */
+export type MusicFile = {
+  readonly bytes: Uint8Array;
+  readonly peaks: Uint8Array | undefined;
+  readonly envelopes: Uint8Array | undefined;
+};
+
 export type Bundle = {
   readonly show: Show;
   /** By SHA-256 of the file. */
-  readonly music: ReadonlyMap<string, { readonly bytes: Uint8Array; readonly peaks: Uint8Array | undefined }>;
+  readonly music: ReadonlyMap<string, MusicFile>;
 };
 
 export const BUNDLE_VERSION = 1;
@@ -36,6 +44,7 @@ export function writeBundle({ show, music }: Bundle): Uint8Array<ArrayBuffer> {
     if (!song.music || !file) continue;
     entries[`music/${song.music.hash}.${song.music.type}`] = [file.bytes, { level: 0 }];
     if (file.peaks) entries[`music/${song.music.hash}.peaks`] = file.peaks;
+    if (file.envelopes) entries[`music/${song.music.hash}.envelopes`] = file.envelopes;
   }
   // A fixed date makes the same show the same bytes.
   return zipSync(entries, { mtime: new Date(2020, 0, 1) });
@@ -66,10 +75,12 @@ export function readBundle(bytes: Uint8Array, name: string): Result<Bundle> {
 }
 
 function musicOf(show: Show, entries: Readonly<Record<string, Uint8Array>>): Bundle['music'] {
-  const music = new Map<string, { bytes: Uint8Array; peaks: Uint8Array | undefined }>();
+  const music = new Map<string, MusicFile>();
   for (const { music: file } of show.songs) {
     const bytes = file && entries[`music/${file.hash}.${file.type}`];
-    if (file && bytes) music.set(file.hash, { bytes, peaks: entries[`music/${file.hash}.peaks`] });
+    if (!file || !bytes) continue;
+    const found = (kind: string) => entries[`music/${file.hash}.${kind}`];
+    music.set(file.hash, { bytes, peaks: found('peaks'), envelopes: found('envelopes') });
   }
   return music;
 }

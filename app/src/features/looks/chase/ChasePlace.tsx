@@ -12,6 +12,7 @@ import { useSession } from '../../../host/session';
 import { useIsOn } from '../../../host/use-is-on';
 import { Card } from '../../../ui/card';
 import { Pair, decimal, named, Typed, wholeNumber } from '../../../ui/form';
+import { MicrophoneSwitch } from '../../../ui/MicrophoneSwitch';
 import { NotHere } from '../../../ui/NotHere';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../../ui/pieces';
@@ -156,9 +157,26 @@ function Running({ chase, onPut }: { readonly chase: Chase; readonly onPut: (cha
           { value: 'beats', name: 'Beats' },
           { value: 'seconds', name: 'Seconds' },
           { value: 'hand', name: 'By hand' },
+          { value: 'sound', name: 'Drums' },
         ]}
         onChoose={(pace) => onPut({ ...chase, pace })}
       />
+      {chase.pace === 'sound' && (
+        <>
+          <Segments
+            label="Which strokes move it on"
+            value={chase.drum ?? 'kick'}
+            choices={[
+              { value: 'kick', name: 'Kick' },
+              { value: 'snare', name: 'Snare' },
+              { value: 'hat', name: 'Hat' },
+            ]}
+            onChoose={(drum) => onPut({ ...chase, drum })}
+          />
+          <MicrophoneSwitch />
+          <Quiet>Strokes are heard in the song that plays, else by the microphone. Fades count in beats.</Quiet>
+        </>
+      )}
       <Segments
         label="Direction"
         value={chase.direction}
@@ -166,7 +184,7 @@ function Running({ chase, onPut }: { readonly chase: Chase; readonly onPut: (cha
         onChoose={(direction) => onPut({ ...chase, direction })}
       />
       <Pair>
-        {chase.steps.length > 0 && chase.pace !== 'hand' && (
+        {chase.steps.length > 0 && (chase.pace === 'beats' || chase.pace === 'seconds') && (
           <Typed
             label={`Whole length, ${unit}`}
             value={Math.round(total * 1000) / 1000}

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useRef } from 'react';
 import { router } from 'expo-router';
 import { View } from '@tamagui/core';
 import { courseOf, type Chase, type Position, type Step } from '@hovlix/core/light';
-import { chasePlace, ownBeat } from '@hovlix/core/live';
+import { chasePlace, heardPlace, ownBeat } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { clockNow } from '../../../host/gestures';
 import { useHovlix } from '../../../host/hovlix';
@@ -161,11 +161,12 @@ function useRunningMark(chase: Chase, list: React.RefObject<HTMLDivElement | nul
       frame = requestAnimationFrame(draw);
       const { live } = app.conducting.store.getState();
       const one = live.standing.find(({ look, on }) => on && look === chase.id);
-      if (one) {
-        const own = ownBeat(live, one, clockNow(app).beat, app.conducting.now());
-        chasePlace(one, course, chase.pace, own, app.conducting.now(), position);
-      }
-      const step = one && !position.ended ? position.step : -1;
+      const now = app.conducting.now();
+      // The strokes of a song are known where it is rendered, not here.
+      const unknown = chase.pace === 'sound' && live.song?.playing;
+      if (one && chase.pace === 'sound') heardPlace(live, one, course, chase.drum ?? 'kick', now, position);
+      else if (one) chasePlace(one, course, chase.pace, ownBeat(live, one, clockNow(app).beat, now), now, position);
+      const step = one && !position.ended && !unknown ? position.step : -1;
       if (step === shown) return;
       shown = step;
       list.current?.querySelectorAll<HTMLElement>('[data-step]').forEach((row) => {

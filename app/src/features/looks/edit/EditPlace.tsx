@@ -6,7 +6,7 @@ import { useMedia } from '@tamagui/core';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
 import Redo from 'lucide-react-native/icons/redo-2';
 import Undo from 'lucide-react-native/icons/undo-2';
-import { familiesOf, heardBy, type Family, type LookValue } from '@hovlix/core/light';
+import { familiesOf, heardBy, type LookValue } from '@hovlix/core/light';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { useDraft, useHovlix, useLink, useLive, useShow } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
@@ -15,9 +15,10 @@ import { NotHere } from '../../../ui/NotHere';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
-import { chosenLamps, draftLines, FAMILY_NAMES, familyOf } from './model';
-import { OrderSheet, useTabOrder, type Tab } from './order';
+import { chosenLamps, draftLines, familyOf } from './model';
+import { OrderSheet, TAB_NAMES, useTabOrder, type Tab } from './order';
 import { Panel } from './Panels';
+import { SoundPanel } from './SoundPanel';
 import { StoreSheet } from './StoreSheet';
 import { WavesPanel } from './WavesPanel';
 import { WhoRow } from './WhoRow';
@@ -111,7 +112,8 @@ function What({ show, values }: { readonly show: Show; readonly values: readonly
   const who = draft.whos()[0];
   const heard = who ? heardBy(values, who, casting) : ({} as LookValue);
   const touched = familiesOf(heard, familyOf);
-  const says = (one: Tab) => (one === 'waves' ? (heard.waves?.length ?? 0) > 0 : touched.has(one));
+  const moved = { waves: heard.waves, sound: heard.followers };
+  const says = (one: Tab) => (one === 'waves' || one === 'sound' ? (moved[one]?.length ?? 0) > 0 : touched.has(one));
   return (
     <Column gap={14} minWidth={0}>
       <ScrollArea sideways>
@@ -121,8 +123,8 @@ function What({ show, values }: { readonly show: Show; readonly values: readonly
               key={one}
               small
               tab
-              name={`${one === 'waves' ? 'Waves' : FAMILY_NAMES[one]}${says(one) ? ' •' : ''}`}
-              label={one === 'waves' ? 'Waves' : FAMILY_NAMES[one]}
+              name={`${TAB_NAMES[one]}${says(one) ? ' •' : ''}`}
+              label={TAB_NAMES[one]}
               on={tab === one}
               onPress={() => setTab(one)}
             />
@@ -135,10 +137,12 @@ function What({ show, values }: { readonly show: Show; readonly values: readonly
           <Quiet>Choose a part, or lamps, to say what they should do. You see it on stage at once.</Quiet>
         ) : tab === 'waves' ? (
           <WavesPanel lamps={lamps} heard={heard} onSay={draft.say} />
+        ) : tab === 'sound' ? (
+          <SoundPanel lamps={lamps} heard={heard} onSay={draft.say} />
         ) : (
-          <Panel family={tab as Family} lamps={lamps} heard={heard} onSay={draft.say} />
+          <Panel family={tab} lamps={lamps} heard={heard} onSay={draft.say} />
         )}
-        {lamps.length > 0 && !heard.level && !heard.waves && tab !== 'level' && (
+        {lamps.length > 0 && !heard.level && !heard.waves && !heard.followers && tab !== 'level' && (
           <Row justifyContent="space-between" gap={8}>
             <Quiet flexShrink={1}>Their level is left alone. Are they dark?</Quiet>
             <Button onPress={() => draft.say({ level: { type: 'hold', value: 1 } })}>Level to full</Button>

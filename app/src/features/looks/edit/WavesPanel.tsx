@@ -1,16 +1,17 @@
 // Waves of the chosen lamps: what they move, by which shape, how far, how fast, and how they run over the cast.
 
 import { useState } from 'react';
-import { MOVE_SHAPES, READY_EFFECTS, WAVE_SHAPES, WAVE_UNITS, Wave, type WaveShape } from '@hovlix/core/light';
-import { attributeOf, type Patched } from '@hovlix/core/rig';
+import { MOVE_SHAPES, READY_EFFECTS, WAVE_SHAPES, Wave, type WaveShape } from '@hovlix/core/light';
+import type { Patched } from '@hovlix/core/rig';
 import { Chip } from '../../../ui/Chip';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
-import { Segments } from '../../../ui/Segments';
 import { Slider } from '../../../ui/Slider';
 import { Switch } from '../../../ui/Switch';
+import { Bounds } from './Bounds';
 import { Picker } from './ColourPanel';
 import { DrawnShape } from './DrawnShape';
 import { RunForm } from './DriveForm';
+import { canMove, movables, nameOfMoved } from './moved';
 import type { PanelProps } from './panel-props';
 import { SpanForm } from './SpanForm';
 import { WavePicture } from './WavePicture';
@@ -36,10 +37,6 @@ export function waveWords(wave: Wave): string {
 }
 
 const tidy = (number: number) => String(Math.round(number * 1000) / 1000);
-
-function nameOfMoved(on: string): string {
-  return on in WAVE_UNITS ? on : attributeOf(on).name.toLowerCase();
-}
 
 export function WavesPanel({ lamps, heard, onSay }: PanelProps) {
   const waves = heard.waves ?? [];
@@ -93,7 +90,7 @@ export function WavesPanel({ lamps, heard, onSay }: PanelProps) {
 
 /** Effects to begin with, to be changed like one's own. */
 function Ready({ lamps, onSay }: Pick<PanelProps, 'lamps' | 'onSay'>) {
-  const moves = lamps.some(({ profile }) => profile.panRange > 0);
+  const moves = canMove(lamps);
   return (
     <Column gap={8}>
       <Quiet fontWeight="600">Ready effects</Quiet>
@@ -109,26 +106,19 @@ function Ready({ lamps, onSay }: Pick<PanelProps, 'lamps' | 'onSay'>) {
 
 /** What the chosen lamps can have a wave on, each with a wave to start from. */
 function AddWave({ lamps, onAdd }: { readonly lamps: readonly Patched[]; readonly onAdd: (wave: unknown) => void }) {
-  const has = (attribute: string) => lamps.some(({ mode }) => mode.channels.some((one) => one.attribute === attribute));
-  const moves = lamps.some(({ profile }) => profile.panRange > 0);
   const base = { span: { beats: 4 }, turn: lamps.length > 1 ? 1 : 0 };
-  const wave = (on: string, low: number, high: number) => ({ type: 'wave', on, shape: 'sine', low, high, ...base });
-  const offers: readonly (readonly [string, unknown])[] = [
-    ['Level', wave('level', 0, 1)],
-    ['Hue', { ...wave('hue', 0, 360), shape: 'up' }],
-    ['Two colours', { type: 'colours', shape: 'sine', from: { x: 0.15, y: 0.06 }, to: { x: 0.64, y: 0.33 }, ...base }],
-    ...(moves
-      ? ([
-          ['Movement', { type: 'move', shape: 'circle', width: 30, height: 20, ...base }],
-          ['Pan', wave('pan', -30, 30)],
-          ['Tilt', wave('tilt', -15, 15)],
-        ] as const)
+  const numbers = movables(lamps).map(({ name, on, low, high }): Offer => {
+    const shape = on === 'hue' ? 'up' : 'sine';
+    return [name, { type: 'wave', on, shape, low, high, ...base }];
+  });
+  const colours = { type: 'colours', shape: 'sine', from: { x: 0.15, y: 0.06 }, to: { x: 0.64, y: 0.33 }, ...base };
+  const offers: readonly Offer[] = [
+    ...numbers.slice(0, 2),
+    ['Two colours', colours],
+    ...(canMove(lamps)
+      ? [['Movement', { type: 'move', shape: 'circle', width: 30, height: 20, ...base }] satisfies Offer]
       : []),
-    ...(has('Zoom') ? ([['Zoom', wave('zoom', 0.1, 0.9)]] as const) : []),
-    ['Strobe', wave('strobe', 0, 8)],
-    ...['ColorAdd_W', 'ColorAdd_A', 'ColorAdd_UV', 'Iris', 'Focus1', 'Frost1', 'Gobo1Pos', 'Prism1Pos']
-      .filter(has)
-      .map((attribute) => [attributeOf(attribute).name, wave(attribute, 0, 1)] as const),
+    ...numbers.slice(2),
   ];
   return (
     <Column gap={8}>
@@ -141,6 +131,8 @@ function AddWave({ lamps, onAdd }: { readonly lamps: readonly Patched[]; readonl
     </Column>
   );
 }
+
+type Offer = readonly [name: string, wave: unknown];
 
 type FormProps = { readonly wave: Wave; readonly onChange: (wave: Wave) => void };
 
@@ -184,7 +176,13 @@ function WaveForm({ wave, onChange }: FormProps) {
           )}
         </>
       )}
-      {wave.type === 'wave' && <Bounds wave={wave} onChange={onChange} />}
+      {wave.type === 'wave' && (
+        <Bounds
+          moving={wave}
+          onChange={onChange}
+          names={['Low', 'High', 'Low lies above high: the wave stands on its head.']}
+        />
+      )}
       {wave.type === 'colours' && (
         <>
           <Picker title="From" value={wave.from} onChange={(from) => onChange({ ...wave, from })} />
@@ -213,48 +211,6 @@ function WaveForm({ wave, onChange }: FormProps) {
         onChange={(turn) => onChange({ ...wave, offset: turn / 360 })}
       />
     </Column>
-  );
-}
-
-function Bounds({
-  wave,
-  onChange,
-}: {
-  readonly wave: Extract<Wave, { type: 'wave' }>;
-  readonly onChange: (wave: Wave) => void;
-}) {
-  const known = wave.on in WAVE_UNITS ? WAVE_UNITS[wave.on as keyof typeof WAVE_UNITS] : { low: 0, high: 1, unit: '%' };
-  const scale = known.unit === '%' ? 100 : 1;
-  const add = wave.blend === 'add';
-  const bound = (label: string, key: 'low' | 'high') => (
-    <Slider
-      label={label}
-      value={wave[key] * scale}
-      low={(add && known.low === 0 ? -known.high : known.low) * scale}
-      high={known.high * scale}
-      step={known.unit === 'Hz' ? 0.5 : 1}
-      digits={known.unit === 'Hz' ? 1 : 0}
-      unit={known.unit}
-      onChange={(value) => onChange({ ...wave, [key]: value / scale })}
-    />
-  );
-  return (
-    <>
-      {bound('Low', 'low')}
-      {bound('High', 'high')}
-      {wave.low > wave.high && <Quiet>Low lies above high: the wave stands on its head.</Quiet>}
-      {wave.on !== 'pan' && wave.on !== 'tilt' && wave.on !== 'hue' && (
-        <Segments
-          label="How it meets the value"
-          value={wave.blend}
-          choices={[
-            { value: 'replace', name: 'In place of it' },
-            { value: 'add', name: 'Added to it' },
-          ]}
-          onChoose={(blend) => onChange({ ...wave, blend })}
-        />
-      )}
-    </>
   );
 }
 

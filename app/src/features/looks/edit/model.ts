@@ -2,7 +2,15 @@
 
 import { chromaticityFromHex, hexFromChromaticity, type Chromaticity } from '@hovlix/core/colour';
 import { colourMatch } from '@hovlix/core/engine';
-import { FAMILIES, familiesOf, whoWords, type Family, type LookValue, type Setting } from '@hovlix/core/light';
+import {
+  FAMILIES,
+  familiesOf,
+  movingWords,
+  whoWords,
+  type Family,
+  type LookValue,
+  type Setting,
+} from '@hovlix/core/light';
 import { attributeOf, patchedFixtures, type Patched, type Range } from '@hovlix/core/rig';
 import { rigInUse, type Show } from '@hovlix/core/show';
 
@@ -121,8 +129,7 @@ export function draftLines(
   return values.map((value) => {
     const said = familiesOf(value, familyOf);
     const families = FAMILIES.filter((family) => said.has(family)).map((family) => FAMILY_NAMES[family].toLowerCase());
-    const waves = value.waves?.length ?? 0;
-    const moving = waves > 0 ? `, ${waves} ${waves === 1 ? 'wave' : 'waves'}` : '';
-    return `${whoWords(value, parts)}: ${families.join(', ')}${moving}`;
+    const moving = movingWords([value]);
+    return `${whoWords(value, parts)}: ${[...families, ...(moving ? [moving] : [])].join(', ')}`;
   });
 }

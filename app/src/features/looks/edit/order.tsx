@@ -8,8 +8,10 @@ import { Sheet } from '../../../ui/Sheet';
 import { SortableList } from '../../../ui/SortableList';
 import { FAMILY_NAMES } from './model';
 
-export const TABS = ['level', 'colour', 'aim', 'beam', 'waves', 'rate', 'other'] as const satisfies readonly ((typeof FAMILIES)[number] | 'waves')[]; // prettier-ignore
+export const TABS = ['level', 'colour', 'aim', 'beam', 'waves', 'sound', 'rate', 'other'] as const satisfies readonly ((typeof FAMILIES)[number] | 'waves' | 'sound')[]; // prettier-ignore
 export type Tab = (typeof TABS)[number];
+
+export const TAB_NAMES: Readonly<Record<Tab, string>> = { ...FAMILY_NAMES, waves: 'Waves', sound: 'Sound' };
 
 const KEY = 'hovlix-look-order-1';
 const Kept = z.array(z.enum(TABS));
@@ -35,16 +37,15 @@ function keptOrder(): readonly Tab[] {
 
 export function OrderSheet({ onClose }: { readonly onClose: () => void }) {
   const { order, put } = useTabOrder();
-  const name = (tab: Tab) => (tab === 'waves' ? 'Waves' : FAMILY_NAMES[tab]);
   return (
     <Sheet title="Order of the controls" onClose={onClose}>
       <Quiet>What you reach for most goes first. This browser remembers it.</Quiet>
       <SortableList
         items={order.map((id) => ({ id }))}
-        nameOf={({ id }) => `Move ${name(id)}`}
+        nameOf={({ id }) => `Move ${TAB_NAMES[id]}`}
         onOrder={(items) => put(items.map(({ id }) => id))}
       >
-        {({ id }) => <Words>{name(id)}</Words>}
+        {({ id }) => <Words>{TAB_NAMES[id]}</Words>}
       </SortableList>
       <Button onPress={() => put(TABS)}>As it was at first</Button>
     </Sheet>

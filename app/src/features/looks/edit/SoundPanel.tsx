@@ -1,0 +1,330 @@
+// Followers of the chosen lamps: what they move, what they listen for, and how quickly they answer.
+
+import { useState } from 'react';
+import {
+  Follower,
+  HEARING_BANDS,
+  hertzOf,
+  HERTZ,
+  LONGEST_SLEW,
+  type HearingBand,
+  type Hears,
+} from '@hovlix/core/light';
+import { DRUMS, type Drum } from '@hovlix/core/music';
+import { useLive, useShow } from '../../../host/hovlix';
+import { Chip } from '../../../ui/Chip';
+import { decimal, Pair, Typed } from '../../../ui/form';
+import { MicrophoneSwitch } from '../../../ui/MicrophoneSwitch';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { Segments } from '../../../ui/Segments';
+import { Slider } from '../../../ui/Slider';
+import { Switch } from '../../../ui/Switch';
+import { BandsPicture } from './BandsPicture';
+import { Bounds } from './Bounds';
+import { Picker } from './ColourPanel';
+import { RunForm } from './DriveForm';
+import { movables, nameOfMoved } from './moved';
+import type { PanelProps } from './panel-props';
+
+const BAND_NAMES: Readonly<Record<HearingBand, string>> = {
+  all: 'All',
+  sub: 'Sub',
+  low: 'Low',
+  mid: 'Mid',
+  high: 'High',
+};
+const DRUM_NAMES: Readonly<Record<Drum, string>> = { kick: 'Kick', snare: 'Snare', hat: 'Hat' };
+
+/** What a follower is called: “Level follows the kick”. */
+export function followerWords(follower: Follower): string {
+  const on = follower.type === 'colours' ? 'colour' : nameOfMoved(follower.on);
+  const { hears } = follower;
+  const what =
+    'drum' in hears
+      ? `the ${hears.drum}`
+      : 'band' in hears
+        ? hears.band === 'all'
+          ? 'how loud it is'
+          : `the ${hears.band} band`
+        : `${hertzOf(hears).low} to ${hertzOf(hears).high} Hz`;
+  return `${on.charAt(0).toUpperCase()}${on.slice(1)} follows ${what}`;
+}
+
+export function SoundPanel({ lamps, heard, onSay }: PanelProps) {
+  const followers = heard.followers ?? [];
+  const [open, setOpen] = useState<number | null>(followers.length === 1 ? 0 : null);
+  const put = (next: readonly Follower[], gesture?: string) =>
+    onSay({ followers: next.length > 0 ? [...next] : undefined }, gesture);
+  const add = (follower: unknown) => {
+    put([...followers, Follower.parse(follower)]);
+    setOpen(followers.length);
+  };
+  const deaf = lamps.filter(({ fixture }) => fixture.deaf).length;
+  return (
+    <Column gap={16}>
+      {followers.map((follower, i) => (
+        <Column key={i} gap={14} padding={14} borderRadius={14} backgroundColor="$raised">
+          <Row justifyContent="space-between" gap={8}>
+            <Words fontWeight="600" flexShrink={1}>
+              {followerWords(follower)}
+            </Words>
+            <Row gap={4}>
+              <Button kind="quiet" onPress={() => setOpen(open === i ? null : i)}>
+                {open === i ? 'Done' : 'Change'}
+              </Button>
+              <Button
+                kind="quiet"
+                label={`Remove: ${followerWords(follower)}`}
+                onPress={() => put(followers.filter((_, k) => k !== i))}
+              >
+                Remove
+              </Button>
+            </Row>
+          </Row>
+          {open === i && (
+            <FollowerForm
+              follower={follower}
+              lamps={lamps.length}
+              onChange={(next) =>
+                put(
+                  followers.map((one, k) => (k === i ? next : one)),
+                  `follower ${i}`,
+                )
+              }
+            />
+          )}
+        </Column>
+      ))}
+      {followers.length < 16 && (
+        <Column gap={8}>
+          <Quiet fontWeight="600">Let the sound move</Quiet>
+          <Row gap={6} flexWrap="wrap" role="group" aria-label="Let the sound move">
+            {offersFor(lamps).map(([name, offer]) => (
+              <Chip key={name} small name={name} on={false} onPress={() => add(offer)} />
+            ))}
+          </Row>
+        </Column>
+      )}
+      {deaf > 0 && (
+        <Quiet>
+          {deaf === 1 ? 'One of these lamps does' : `${deaf} of these lamps do`} not follow the sound: a switch on the
+          lamp in Rig.
+        </Quiet>
+      )}
+      <Listening />
+    </Column>
+  );
+}
+
+const QUICK = { hears: { drum: 'kick' }, attack: 0, release: 0.25 };
+const SMOOTH = { hears: { band: 'low' }, attack: 0.03, release: 0.3 };
+
+/** What can be moved by sound: level begins with the kick, all else with the low end. */
+function offersFor(lamps: PanelProps['lamps']): readonly (readonly [string, unknown])[] {
+  const numbers = movables(lamps).map(({ name, on, low, high }) => {
+    const way = on === 'level' ? QUICK : SMOOTH;
+    return [name, { type: 'follow', on, low, high: on === 'hue' ? 120 : high, ...way }] as const;
+  });
+  const colours = { type: 'colours', from: { x: 0.15, y: 0.06 }, to: { x: 0.64, y: 0.33 }, ...SMOOTH };
+  return [...numbers.slice(0, 2), ['Two colours', colours], ...numbers.slice(2)];
+}
+
+/** What can be heard at this moment, and the way to hear something. */
+function Listening() {
+  const song = useLive((live) => live.song?.id);
+  const music = useShow((show) => show.songs.find((one) => one.id === song)?.music ?? null);
+  const listens = useLive((live) => live.hearing !== null);
+  return (
+    <Column gap={8} paddingTop={8} borderTopWidth={1} borderColor="$line">
+      <MicrophoneSwitch />
+      {!music && !listens && (
+        <Quiet>Nothing is heard now. Play a song, or turn the microphone on, to see the lamps follow.</Quiet>
+      )}
+    </Column>
+  );
+}
+
+type FormProps = {
+  readonly follower: Follower;
+  readonly lamps: number;
+  readonly onChange: (follower: Follower) => void;
+};
+
+function FollowerForm({ follower, lamps, onChange }: FormProps) {
+  return (
+    <Column gap={18}>
+      <HearsForm follower={follower} onChange={(hears) => onChange({ ...follower, hears })} />
+      <Segments
+        label="It listens to"
+        value={follower.source}
+        choices={[
+          { value: 'song', name: 'Song' },
+          { value: 'microphone', name: 'Microphone' },
+        ]}
+        onChoose={(source) => onChange({ ...follower, source })}
+      />
+      {follower.source === 'song' && <Quiet>Where no song with music is on, the microphone takes its place.</Quiet>}
+      <Slew label="Rises in" value={follower.attack} onChange={(attack) => onChange({ ...follower, attack })} />
+      <Slew label="Falls in" value={follower.release} onChange={(release) => onChange({ ...follower, release })} />
+      {follower.type === 'follow' ? (
+        <>
+          <Bounds
+            moving={follower}
+            onChange={onChange}
+            names={['When quiet', 'When loud', 'Louder is less: it goes down with the sound.']}
+          />
+          <Button onPress={() => onChange({ ...follower, low: follower.high, high: follower.low })}>
+            Turn up into down
+          </Button>
+        </>
+      ) : (
+        <>
+          <Picker title="When quiet" value={follower.from} onChange={(from) => onChange({ ...follower, from })} />
+          <Picker title="When loud" value={follower.to} onChange={(to) => onChange({ ...follower, to })} />
+        </>
+      )}
+      <Sensitivity follower={follower} onChange={onChange} />
+      {lamps > 1 && (
+        <>
+          <Switch
+            label="Fills the lamps one after the other, as a meter"
+            on={follower.meter === true}
+            onChange={(meter) => onChange({ ...follower, meter: meter || undefined })}
+          />
+          {follower.meter && <RunForm run={follower} onChange={(run) => onChange({ ...follower, ...run })} />}
+        </>
+      )}
+    </Column>
+  );
+}
+
+function HearsForm({ follower, onChange }: { readonly follower: Follower; readonly onChange: (hears: Hears) => void }) {
+  const { hears } = follower;
+  const drawn = 'from' in hears;
+  const hertz = 'drum' in hears ? undefined : hertzOf(hears);
+  return (
+    <Column gap={10}>
+      <Row gap={6} flexWrap="wrap" role="group" aria-label="What it listens for">
+        {(Object.keys(HEARING_BANDS) as HearingBand[]).map((band) => (
+          <Chip
+            key={band}
+            small
+            name={BAND_NAMES[band]}
+            on={'band' in hears && hears.band === band}
+            onPress={() => onChange({ band })}
+          />
+        ))}
+        <Chip
+          small
+          name="Drawn"
+          on={drawn}
+          onPress={() => !drawn && onChange({ from: hertz?.low ?? 60, to: hertz?.high ?? 250 })}
+        />
+        {DRUMS.map((drum) => (
+          <Chip
+            key={drum}
+            small
+            name={DRUM_NAMES[drum]}
+            on={'drum' in hears && hears.drum === drum}
+            onPress={() => onChange({ drum })}
+          />
+        ))}
+      </Row>
+      {hertz && (
+        <BandsPicture
+          source={follower.source}
+          {...hertz}
+          {...(drawn ? { onDraw: (from: number, to: number) => onChange({ from, to }) } : {})}
+        />
+      )}
+      {drawn && (
+        <Pair>
+          <Typed
+            label="From (Hz)"
+            value={hears.from}
+            read={decimal(HERTZ.least, HERTZ.most)}
+            onChange={(from) => onChange({ ...hears, from })}
+          />
+          <Typed
+            label="To (Hz)"
+            value={hears.to}
+            read={decimal(HERTZ.least, HERTZ.most)}
+            onChange={(to) => onChange({ ...hears, to })}
+          />
+        </Pair>
+      )}
+      {'drum' in hears && <Quiet>What sounds like one: a bass that plucks hard may pass for a kick.</Quiet>}
+    </Column>
+  );
+}
+
+/** Longest time the slider reaches; longer ones are typed. */
+const REACH_MS = 2000;
+
+function Slew({
+  label,
+  value,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: number;
+  readonly onChange: (seconds: number) => void;
+}) {
+  return (
+    <Slider
+      label={label}
+      value={value * 1000}
+      low={0}
+      high={value * 1000 > REACH_MS ? LONGEST_SLEW * 1000 : REACH_MS}
+      step={10}
+      unit="ms"
+      onChange={(ms) => onChange(Math.round(ms) / 1000)}
+    />
+  ); // prettier-ignore
+}
+
+function Sensitivity({ follower, onChange }: Pick<FormProps, 'follower' | 'onChange'>) {
+  const drum = 'drum' in follower.hears;
+  const gate = follower.floor >= follower.ceiling;
+  return (
+    <>
+      {!drum && (
+        <Switch
+          label="Adapts to how loud it is"
+          on={follower.gain === undefined}
+          onChange={(adapts) => onChange({ ...follower, gain: adapts ? undefined : 10 })}
+        />
+      )}
+      {!drum && follower.gain !== undefined && (
+        <Slider
+          label="Sensitivity"
+          value={follower.gain}
+          low={-20}
+          high={60}
+          step={1}
+          unit="dB"
+          onChange={(gain) => onChange({ ...follower, gain })}
+        />
+      )}
+      <Slider
+        label="Nothing below"
+        value={follower.floor * 100}
+        low={0}
+        high={100}
+        step={1}
+        unit="%"
+        onChange={(floor) => onChange({ ...follower, floor: floor / 100 })}
+      />
+      <Slider
+        label="All above"
+        value={follower.ceiling * 100}
+        low={0}
+        high={100}
+        step={1}
+        unit="%"
+        onChange={(ceiling) => onChange({ ...follower, ceiling: ceiling / 100 })}
+      />
+      {gate && <Quiet>A gate: nothing below {Math.round(follower.floor * 100)} %, all from there on.</Quiet>}
+    </>
+  );
+}

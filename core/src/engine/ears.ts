@@ -1,0 +1,198 @@
+// Ears: what followers listen for, and how much of it there is at an instant.
+
+import { hertzOf, type Follower } from '../light';
+import type { Hearing } from '../live';
+import { bandShares, LOUDNESS_BANDS, loudnessOver } from '../music/bands';
+import { type Drum } from '../music/drums';
+import { ENVELOPE_RATE, type Envelopes } from '../music/envelopes';
+import type { Seconds } from '../units';
+
+/** One way of listening, shared by all followers that listen alike. */
+export type Ear = {
+  readonly key: string;
+  readonly source: Follower['source'];
+  readonly drum: Drum | null;
+  /** How much of each band counts; of a drum, nothing. */
+  readonly shares: Float64Array;
+  readonly attack: number;
+  readonly release: number;
+  readonly floor: number;
+  readonly ceiling: number;
+  /** NaN where it adapts. */
+  readonly gain: number;
+  /** What it hears in this instant, 0…1. */
+  height: number;
+  /** What the microphone's last moments made of it, so that they are gone through once. */
+  readonly memory: { moments: Hearing['moments'] | null; height: number };
+};
+
+/** Decibels between nothing and all. */
+const RANGE = 30;
+/** Where it adapts, all is what was loudest of late; that is forgotten by so many decibels a second, down to `QUIET`. */
+const FORGETS = 2;
+const QUIET = -50;
+/** A microphone that says nothing for so long hears nothing. */
+const SILENT_AFTER = 0.3;
+
+function earOf(follower: Follower): Ear {
+  const { source, hears, attack, release, floor, ceiling, gain } = follower;
+  const drum = 'drum' in hears ? hears.drum : null;
+  const hertz = 'drum' in hears ? undefined : hertzOf(hears);
+  return {
+    key: JSON.stringify([source, hears, attack, release, floor, ceiling, gain ?? null]),
+    source,
+    drum,
+    shares: hertz ? bandShares(hertz.low, hertz.high) : new Float64Array(LOUDNESS_BANDS),
+    attack,
+    release,
+    floor,
+    ceiling,
+    gain: gain ?? NaN,
+    height: 0,
+    memory: { moments: null, height: 0 },
+  };
+}
+
+/** Ears by the way they listen; `all` grows as they are asked for. */
+export function earBook(): { readonly all: readonly Ear[]; readonly earFor: (follower: Follower) => Ear } {
+  const all: Ear[] = [];
+  return {
+    all,
+    earFor(follower) {
+      const ear = earOf(follower);
+      const known = all.find(({ key }) => key === ear.key);
+      if (!known) all.push(ear);
+      return known ?? ear;
+    },
+  };
+}
+
+/** Writes what each ear hears in this instant. Allocates nothing, but for a curve of a song that was never asked for. */
+export function listen(
+  ears: readonly Ear[],
+  envelopes: Envelopes | null,
+  songTime: number,
+  hearing: Hearing | null,
+  at: Seconds,
+): void {
+  for (let i = 0; i < ears.length; i++) {
+    const ear = ears[i]!;
+    if (ear.source === 'song' && envelopes)
+      ear.height = ear.drum
+        ? strokesAt(ear, envelopes.strokes[ear.drum].times, envelopes.strokes[ear.drum].strengths, songTime)
+        : sampled(curveFor(envelopes, ear), songTime * ENVELOPE_RATE);
+    else ear.height = hearing ? heardNow(ear, hearing, at) : 0;
+  }
+}
+
+/** How much of the way from floor to ceiling. */
+function between(ear: Ear, value: number): number {
+  if (ear.floor >= ear.ceiling) return value >= ear.floor && value > 0 ? 1 : 0;
+  const share = (value - ear.floor) / (ear.ceiling - ear.floor);
+  return share < 0 ? 0 : share > 1 ? 1 : share;
+}
+
+/** Loudness as a share of the range below what counts as loud. */
+function shareOf(ear: Ear, decibels: number, loudest: number): number {
+  const top = Number.isNaN(ear.gain) ? Math.max(loudest, QUIET) : -ear.gain;
+  const share = 1 - (top - decibels) / RANGE;
+  return between(ear, share < 0 ? 0 : share > 1 ? 1 : share);
+}
+
+/** One step towards a target, no faster than attack and release allow. */
+function slewed(value: number, target: number, passed: number, attack: number, release: number): number {
+  if (target >= value) return attack > 0 ? Math.min(target, value + passed / attack) : target;
+  return release > 0 ? Math.max(target, value - passed / release) : target;
+}
+
+const curves = new WeakMap<Envelopes, Map<string, Float32Array>>();
+
+/** What an ear hears over a whole song, `ENVELOPE_RATE` values a second. Worked out once for each song and way. */
+export function curveFor(envelopes: Envelopes, ear: Ear): Float32Array {
+  let known = curves.get(envelopes);
+  if (!known) curves.set(envelopes, (known = new Map()));
+  let curve = known.get(ear.key);
+  if (!curve) known.set(ear.key, (curve = curveOf(envelopes, ear)));
+  return curve;
+}
+
+function curveOf({ frames, levels }: Envelopes, ear: Ear): Float32Array {
+  const curve = new Float32Array(frames);
+  const passed = 1 / ENVELOPE_RATE;
+  let loudest = -Infinity;
+  let value = 0;
+  for (let frame = 0; frame < frames; frame++) {
+    const decibels = loudnessOver(levels, frame * LOUDNESS_BANDS, ear.shares);
+    loudest = Math.max(decibels, loudest - FORGETS * passed);
+    value = slewed(value, shareOf(ear, decibels, loudest), passed, ear.attack, ear.release);
+    curve[frame] = value;
+  }
+  return curve;
+}
+
+function sampled(curve: Float32Array, place: number): number {
+  const from = Math.floor(place);
+  if (from < 0 || from >= curve.length) return 0;
+  const next = from + 1 < curve.length ? curve[from + 1]! : 0;
+  return curve[from]! + (next - curve[from]!) * (place - from);
+}
+
+/** Number of moments at or before `time`, in a rising list. */
+export function countBefore(times: ArrayLike<number>, time: number): number {
+  let low = 0;
+  let high = times.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (times[middle]! <= time) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Each stroke rises over the attack and falls over the release; where they meet, the higher counts. */
+function strokesAt(ear: Ear, times: Float64Array, strengths: Float64Array, time: number): number {
+  let most = 0;
+  for (let i = countBefore(times, time) - 1; i >= 0; i--) {
+    const since = time - times[i]!;
+    if (since > ear.attack + ear.release + STROKE) break;
+    most = Math.max(most, strokeShape(ear, strengths[i]!, since));
+  }
+  return most;
+}
+
+/** A stroke without attack and release is seen for this long, in seconds: two frames. */
+const STROKE = 0.045;
+
+function strokeShape(ear: Ear, strength: number, since: number): number {
+  const full = between(ear, strength);
+  if (since < ear.attack) return full * (since / ear.attack);
+  const falling = since - ear.attack;
+  if (falling >= ear.release) return falling < STROKE ? full : 0;
+  return full * (1 - falling / ear.release);
+}
+
+function heardNow(ear: Ear, hearing: Hearing, at: Seconds): number {
+  const { moments, loudest } = hearing;
+  const last = moments[moments.length - 1];
+  if (!last) return 0;
+  if (ear.drum) {
+    let most = 0;
+    for (let i = moments.length - 1; i >= 0; i--) {
+      const strength = moments[i]!.strokes[ear.drum] ?? 0;
+      if (strength > 0) most = Math.max(most, strokeShape(ear, strength, Math.max(0, at - moments[i]!.at)));
+    }
+    return most;
+  }
+  const top = loudnessOver(loudest, 0, ear.shares);
+  if (ear.memory.moments !== moments) {
+    let value = 0;
+    for (let i = 0; i < moments.length; i++) {
+      const passed = i > 0 ? moments[i]!.at - moments[i - 1]!.at : Infinity;
+      value = slewed(value, shareOf(ear, loudnessOver(moments[i]!.levels, 0, ear.shares), top), passed, ear.attack, ear.release); // prettier-ignore
+    }
+    ear.memory.moments = moments;
+    ear.memory.height = value;
+  }
+  const since = at - last.at;
+  return since > SILENT_AFTER ? slewed(ear.memory.height, 0, since - SILENT_AFTER, ear.attack, ear.release) : ear.memory.height; // prettier-ignore
+}

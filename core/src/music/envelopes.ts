@@ -1,0 +1,106 @@
+// What lamps can follow in a song: loudness in sixteen bands a hundred times a second, and every drum stroke.
+
+import { failed, ok, type Result } from '../problem';
+import { LOUDNESS_BANDS } from './bands';
+import { DRUMS, drumEar, type Drum } from './drums';
+import { FRAME_RATE } from './features';
+
+/** Moments of envelopes a second. */
+export const ENVELOPE_RATE = FRAME_RATE;
+
+/** Strokes of one drum: rising moments in seconds, and how strong each is, 0…1. */
+export type StrokeList = { readonly times: Float64Array; readonly strengths: Float64Array };
+
+export type Envelopes = {
+  readonly frames: number;
+  /** Bytes of loudness (see `dbOf`), sixteen a frame, low to high. */
+  readonly levels: Uint8Array;
+  readonly strokes: Readonly<Record<Drum, StrokeList>>;
+};
+
+/** Hears a song through for its drums. */
+export function envelopesOf(levels: Uint8Array): Envelopes {
+  const ear = drumEar();
+  const frames = Math.floor(levels.length / LOUDNESS_BANDS);
+  const heard: Record<Drum, [number, number][]> = { kick: [], snare: [], hat: [] };
+  for (let frame = 0; frame <= frames; frame++) {
+    // One more frame at the end, so that a stroke in the last one is told.
+    const strokes = ear.hear(levels, Math.min(frame, frames - 1) * LOUDNESS_BANDS, frame / ENVELOPE_RATE);
+    for (const drum of DRUMS) {
+      const last = heard[drum].at(-1)?.[0] ?? -1;
+      if (strokes[drum] > 0 && ear.began[drum] > last) heard[drum].push([ear.began[drum], strokes[drum]]);
+    }
+  }
+  const list = (drum: Drum): StrokeList => ({
+    times: Float64Array.from(heard[drum], ([at]) => at),
+    strengths: Float64Array.from(heard[drum], ([, strength]) => strength),
+  });
+  return { frames, levels, strokes: { kick: list('kick'), snare: list('snare'), hat: list('hat') } };
+}
+
+const MAGIC = 0x48564558;
+const VERSION = 1;
+const HEAD = 24;
+/** Moments of strokes are kept in milliseconds: 24 bits of them are 4.6 hours. */
+const STROKE_TICKS = 1000;
+
+/**
+ * As bytes: `HVEX`, version, bands, frames a second, then the counts of frames and of each drum's strokes (all 32 bits,
+ * little end first but for the name), the levels, and for each stroke its moment in milliseconds (24 bits) and strength (8).
+ */
+export function writeEnvelopes({ frames, levels, strokes }: Envelopes): Uint8Array<ArrayBuffer> {
+  const counts = DRUMS.map((drum) => strokes[drum].times.length);
+  const body = HEAD + frames * LOUDNESS_BANDS;
+  const bytes = new Uint8Array(body + counts.reduce((sum, count) => sum + count * 4, 0));
+  const view = new DataView(bytes.buffer);
+  view.setUint32(0, MAGIC);
+  view.setUint16(4, VERSION, true);
+  view.setUint8(6, LOUDNESS_BANDS);
+  view.setUint8(7, ENVELOPE_RATE);
+  view.setUint32(8, frames, true);
+  counts.forEach((count, i) => view.setUint32(12 + i * 4, count, true));
+  bytes.set(levels.subarray(0, frames * LOUDNESS_BANDS), HEAD);
+  let at = body;
+  for (const drum of DRUMS) {
+    strokes[drum].times.forEach((time, i) => {
+      view.setUint32(
+        at,
+        (Math.round(time * STROKE_TICKS) & 0xffffff) | (Math.round(strokes[drum].strengths[i]! * 255) << 24),
+        true,
+      );
+      at += 4;
+    });
+  }
+  return bytes;
+}
+
+/** Reads what `writeEnvelopes` wrote, trusting nothing. @param name what to call it in a problem's words. */
+export function readEnvelopes(bytes: Uint8Array, name: string): Result<Envelopes> {
+  const wrong = (detail: string): Result<Envelopes> =>
+    failed({ code: 'bad-value', name, path: 'its envelopes', detail });
+  if (bytes.length < HEAD) return failed({ code: 'cut-short', name, detail: 'its envelopes end in their head' });
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  if (view.getUint32(0) !== MAGIC) return wrong('they do not begin as envelopes do');
+  if (view.getUint16(4, true) !== VERSION) return wrong(`version ${view.getUint16(4, true)} is not known`);
+  if (view.getUint8(6) !== LOUDNESS_BANDS || view.getUint8(7) !== ENVELOPE_RATE) return wrong('other bands or rate');
+  const frames = view.getUint32(8, true);
+  const counts = DRUMS.map((_, i) => view.getUint32(12 + i * 4, true));
+  const body = HEAD + frames * LOUDNESS_BANDS;
+  if (bytes.length !== body + counts.reduce((sum, count) => sum + count * 4, 0))
+    return failed({ code: 'cut-short', name, detail: `its envelopes should have ${frames} frames` });
+  let at = body;
+  const lists = counts.map((count): StrokeList => {
+    const times = new Float64Array(count);
+    const strengths = new Float64Array(count);
+    for (let i = 0; i < count; i++, at += 4) {
+      const word = view.getUint32(at, true);
+      times[i] = (word & 0xffffff) / STROKE_TICKS;
+      strengths[i] = (word >>> 24) / 255;
+    }
+    return { times, strengths };
+  });
+  if (lists.some(({ times }) => times.some((time, i) => i > 0 && time <= times[i - 1]!)))
+    return wrong('strokes fall back');
+  const [kick, snare, hat] = lists as [StrokeList, StrokeList, StrokeList];
+  return ok({ frames, levels: bytes.slice(HEAD, body), strokes: { kick, snare, hat } });
+}

@@ -1,0 +1,64 @@
+// What can be heard in the songs of a show, as screens found it out: kept by the hash of the music, told to the output.
+
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { readEnvelopes } from '@hovlix/core/music';
+import { wordsFor } from '@hovlix/core/problem';
+import type { Show } from '@hovlix/core/show';
+
+/** Envelopes of songs, as bytes. */
+export type SoundBytes = readonly { readonly hash: string; readonly bytes: Uint8Array }[];
+
+export type SoundStore = {
+  readonly bytes: (hash: string) => Uint8Array | undefined;
+  /** Keeps the envelopes of a song, or says what is wrong with them. */
+  readonly put: (hash: string, bytes: Uint8Array) => string | undefined;
+  /** Those of a show's songs that are known here. */
+  readonly of: (show: Show) => SoundBytes;
+};
+
+/** A mix of 70 minutes has 7 MB; the oldest go when there are more files than this. */
+const MOST_FILES = 400;
+
+/** @param folder where they are kept. @param heard is told of each that is new here. */
+export function soundStore(folder: string, heard: (sounds: SoundBytes) => void): SoundStore {
+  const fresh = new Map<string, Uint8Array>();
+  const file = (hash: string) => join(folder, `${hash}.envelopes`);
+  const bytes = (hash: string) => {
+    const known = fresh.get(hash);
+    if (known) return known;
+    if (!existsSync(file(hash))) return undefined;
+    const read = new Uint8Array(readFileSync(file(hash)));
+    // A file that was half written is as good as none: a screen brings it again.
+    return readEnvelopes(read, hash).ok ? read : undefined;
+  };
+  return {
+    bytes,
+    put(hash, sound) {
+      const read = readEnvelopes(sound, 'the song');
+      if (!read.ok) return wordsFor(read.problem);
+      fresh.set(hash, sound);
+      try {
+        mkdirSync(folder, { recursive: true });
+        writeFileSync(file(hash), sound);
+        tidy(folder);
+      } catch {
+        // A full disk costs the next start a second, and nothing tonight.
+      }
+      heard([{ hash, bytes: sound }]);
+      return undefined;
+    },
+    of: (show) =>
+      [...new Set(show.songs.flatMap(({ music }) => music?.hash ?? []))].flatMap((hash) => {
+        const known = bytes(hash);
+        return known ? [{ hash, bytes: known }] : [];
+      }),
+  };
+}
+
+function tidy(folder: string): void {
+  const files = readdirSync(folder).filter((name) => name.endsWith('.envelopes'));
+  if (files.length <= MOST_FILES) return;
+  const byAge = files.map((name) => join(folder, name)).sort((a, b) => statSync(a).mtimeMs - statSync(b).mtimeMs);
+  for (const old of byAge.slice(0, files.length - MOST_FILES)) rmSync(old, { force: true });
+}
