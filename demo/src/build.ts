@@ -10,7 +10,7 @@ import { wordsFor } from '@hovlix/core/problem';
 import { Command, edit, readShow, type Show } from '@hovlix/core/show';
 import { beatOfBar } from '@hovlix/core/time';
 import { AIMS, BOATHOUSE, PARTS, PROFILES, VILLAGE_HALL } from './rigs';
-import { CHASES, LOOKS, WARDROBES } from './looks';
+import { CHASES, KITS, LOOKS, WARDROBES } from './looks';
 import { SCORES, truthOf, type Score } from './songs';
 import { SAMPLE_RATE, type Mix } from './synth';
 
@@ -29,6 +29,7 @@ for (const part of PARTS) make({ type: 'add-part', part });
 for (const aim of AIMS) make({ type: 'add-aim', aim });
 for (const look of LOOKS) make({ type: 'store-look', look });
 for (const chase of CHASES) make({ type: 'store-chase', chase });
+for (const kit of KITS) make({ type: 'store-kit', kit });
 mkdirSync(new URL('truth', here), { recursive: true });
 for (const score of SCORES) {
   await addSong(score);
@@ -46,7 +47,7 @@ function emptyShow(): Show {
   const empty = readShow(
     {
       format: 'hovlix-show',
-      version: 3,
+      version: 4,
       id: 'boathouse',
       name: 'Friday at the Boathouse',
       profiles: [],
@@ -56,6 +57,7 @@ function emptyShow(): Show {
       aims: [],
       looks: [],
       chases: [],
+      kits: [],
       songs: [],
     },
     'the empty show',

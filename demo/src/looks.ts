@@ -2,7 +2,7 @@
 
 import type { z } from 'zod';
 import { chromaticityFromHex } from '@hovlix/core/colour';
-import type { Chase, Look, LookValue } from '@hovlix/core/light';
+import type { Chase, Kit, Look, LookValue } from '@hovlix/core/light';
 
 type LookIn = z.input<typeof Look>;
 type ValueIn = z.input<typeof LookValue>;
@@ -172,6 +172,30 @@ export const CHASES: readonly z.input<typeof Chase>[] = [
 ];
 
 /** What a section wears: looks take turns every `turn` bars; `blinks` are accents, in beats of each bar. */
+const struck = (name: string, note: number, hex: string, more: object) => ({
+  id: name.toLowerCase().replaceAll(' ', '-'), name, low: note, high: note, level: 1, colour: chromaticityFromHex(hex), attack: { seconds: 0 }, hold: { seconds: 0.03 }, release: { beats: 0.5 }, ...more,
+}); // prettier-ignore
+
+/** What the drummer's pads do, on the bars and on the wash behind. */
+export const KITS: readonly z.input<typeof Kit>[] = [
+  {
+    id: 'barrel-drums',
+    name: 'Barrel drums',
+    hits: [
+      struck('Kick', 36, '#fff1d6', {}),
+      struck('Snare', 38, '#ff3b2e', { pick: { type: 'every', nth: 2, from: 0 } }),
+      struck('Hat', 42, '#8fd8ff', { spread: 'chance', level: 0.7, release: { beats: 0.25 }, choke: 1 }),
+      struck('Open hat', 46, '#8fd8ff', { spread: 'chance', release: { beats: 2 }, choke: 1 }),
+      struck('Tom', 45, '#ffa02e', { spread: 'next', release: { beats: 1 } }),
+      struck('Crash', 49, '#ffd9a0', { release: { beats: 4 }, curve: 'sharp' }),
+    ],
+    channels: [
+      { channel: 10, part: 'bars' },
+      { channel: 11, part: 'back' },
+    ],
+  },
+];
+
 export type Wardrobe = {
   readonly looks: readonly string[];
   readonly turn: number;

@@ -51,7 +51,7 @@ async function link(contentType: string) {
 
 const welcome = (show: object | null) => ({
   type: 'welcome',
-  protocol: 4,
+  protocol: 5,
   now: 1000,
   state: { ...AT_REST, seq: 9 },
   show,

@@ -13,6 +13,7 @@ import { document, type Document } from './document';
 import { draft, type Draft, type DraftState } from './draft';
 import { light, type Light, type Stage } from './light';
 import { linksDocument, type LinksDocument, type LinksState } from './links-document';
+import { midi, type Midi } from './midi';
 import { microphone, type Microphone } from './microphone';
 import { player, type Player } from './player';
 import { repository, type Repository } from './repository';
@@ -28,6 +29,7 @@ export type Hovlix = {
   readonly links: LinksDocument;
   readonly player: Player;
   readonly microphone: Microphone;
+  readonly midi: Midi;
   /** The look in the making. */
   readonly draft: Draft;
   /** Opens what was open last, or the demo. */
@@ -58,6 +60,7 @@ export function hovlix(): Hovlix {
     links: linksDocument(link),
     player: player(kept, doc, link),
     microphone: microphone(link),
+    midi: midi(),
     draft: draft(doc, link),
     openDemo,
     async start() {

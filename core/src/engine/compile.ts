@@ -11,6 +11,7 @@ import { curveFor, earBook } from './ears';
 import { FIELDS, fieldOf, type Field } from './fields';
 import { aimSolver, slotFinder, type Ground } from './ground';
 import { headPlan, snapsOf } from './head-plan';
+import { kitBook } from './kits';
 import { MIX, type ChaseProgram, type Head, type LaneProgram, type Play, type Program, type Scratch, type Sheet, type SongProgram } from './program'; // prettier-ignore
 import { sheetOf } from './sheets';
 
@@ -64,6 +65,7 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id, sounds: 
     casts: castsOf(room, headsByFixture),
     handSheet: handSheets(ground, show.parts),
     ears: ears.all,
+    struck: kitBook(show.kits, ground),
     scratch: scratchFor(heads.length),
   };
 }

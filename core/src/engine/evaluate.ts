@@ -1,6 +1,6 @@
 // What every head should do at one instant: the layers, lowest first. Shared by `render` and `explain`.
 
-import { positionAt, pressedTo, rampAt } from '../light';
+import { heightOfHit, positionAt, pressedTo, rampAt } from '../light';
 import { AT_CLOCK, chasePlace, endingWeight, heardPlace, runAt, songTimeAt, type LiveState } from '../live';
 import { pointNear } from '../rig';
 import { clamp, seconds, type Seconds } from '../units';
@@ -40,6 +40,7 @@ export function evaluate(program: Program, live: LiveState, at: Seconds, witness
   const beat = runAt(live.speed, standingBeat(live, sounding ? playing : undefined, songTime, at));
   layStanding(program, live, at, beat, 1 - suspended, there ? playing : undefined, songTime, witness);
   if (there) laySong(program, playing, songTime, witness);
+  layHits(program, live, at, witness);
   layHands(program, live, at, beat, witness);
   finish(program);
 }
@@ -272,6 +273,30 @@ function lastStarted(lane: LaneProgram, time: number): number {
     else high = middle - 1;
   }
   return low;
+}
+
+function layHits(program: Program, live: LiveState, at: Seconds, witness?: Witness): void {
+  const { timing } = program.scratch;
+  for (let i = 0; i < live.sounding.length; i++) {
+    const note = live.sounding[i]!;
+    const struck = program.struck(note);
+    if (!struck) continue;
+    const { sheet, hit, strike } = struck;
+    const lifted = note.lifted === undefined ? Infinity : note.lifted - note.at;
+    const choked = note.choked === undefined ? Infinity : note.choked - note.at;
+    const height = heightOfHit(strike, at - note.at, lifted, choked) * struck.strength;
+    if (height <= 0) continue;
+    if (witness) witness.source('hit', hit.name, struck.kit);
+    if (hit.blend === 'replace') {
+      layHand(program, sheet, height, witness);
+      continue;
+    }
+    timing.rise = height;
+    timing.fall = 1;
+    timing.scale = 1;
+    timing.end = Infinity;
+    laySheet(program, sheet, witness);
+  }
 }
 
 function layHands(program: Program, live: LiveState, at: Seconds, beat: number, witness?: Witness): void {

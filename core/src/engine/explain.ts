@@ -99,9 +99,9 @@ function contributionsTo(program: Program, live: LiveState, at: Seconds, index: 
     yields: (rise) => {
       for (let i = lane; i < heard.length; i++) heard[i] = { ...heard[i]!, weight: heard[i]!.weight * (1 - rise) };
     },
-    source: (kind, name, laneName) => {
+    source: (kind, name, of) => {
       rules = kind === 'hand';
-      source = kind === 'lane' ? `lane ${laneName}: ${name}` : kind === 'hand' ? `in hand: ${name}` : `look ${name}`;
+      source = { look: `look ${name}`, lane: `lane ${of}: ${name}`, hit: `hit ${name} of ${of}`, hand: `in hand: ${name}` }[kind]; // prettier-ignore
     },
     row: (strand, row, weight) => {
       if (strand.heads[row] !== index) return;

@@ -5,8 +5,8 @@ import type { LaneProgram, Program, Sheet, Strand, Timing } from './program';
 
 /** Told of each row that is laid on. `weight` is how much of it counts, 0…1. */
 export type Witness = {
-  /** Who speaks next: a look, a lane's clip, a step, a hand. */
-  readonly source: (kind: 'look' | 'lane' | 'hand', name: string, lane: string) => void;
+  /** Who speaks next: a look, a lane's clip, a step, a hit, a hand; and the lane or the kit it is of. */
+  readonly source: (kind: 'look' | 'lane' | 'hit' | 'hand', name: string, of: string) => void;
   readonly row: (strand: Strand, row: number, weight: number) => void;
   readonly dark: (weight: number) => void;
   /** A lane begins; and what it has said so far gives way by so much to a clip that rises. */

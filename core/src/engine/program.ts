@@ -3,10 +3,12 @@
 import type { Mixer } from '../colour';
 import type { Chase, Course, LookValue, MoveShape, Position, WaveShape } from '../light';
 import type { Fixture, Mode, Mount, Part, Profile } from '../rig';
+import type { Sounding } from '../live';
 import type { Drum } from '../music/drums';
 import type { Envelopes } from '../music/envelopes';
 import type { Ear } from './ears';
 import type { Field } from './fields';
+import type { Struck } from './kits';
 
 /** One thing that gives light of its own: a lamp, or one cell of a bar. */
 export type Head = {
@@ -189,6 +191,8 @@ export type Program = {
   readonly handSheet: (value: LookValue) => Sheet;
   /** All ways of listening that followers have; those of hands join when they are first seen. */
   readonly ears: readonly Ear[];
+  /** What a note that sounds asks for. */
+  readonly struck: (note: Sounding) => Struck | undefined;
   readonly scratch: Scratch;
 };
 

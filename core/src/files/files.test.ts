@@ -38,8 +38,8 @@ test.each([
   ['newer bundle', zipSync({ 'hovlix.json': text({ format: 'hovlix', version: 8 }) }), 'newer Hovlix (format 8'],
   [
     'newer show',
-    zipSync({ 'hovlix.json': manifest, 'show.json': text({ ...testShow(), version: 5 }) }),
-    'newer Hovlix (format 5',
+    zipSync({ 'hovlix.json': manifest, 'show.json': text({ ...testShow(), version: 6 }) }),
+    'newer Hovlix (format 6',
   ],
   [
     'broken JSON',

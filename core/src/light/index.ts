@@ -3,6 +3,7 @@ export * from './drive';
 export * from './places';
 export * from './wave';
 export * from './follow';
+export * from './hit';
 export * from './chase';
 export * from './ramp';
 export * from './chance';

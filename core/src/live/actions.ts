@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { beats, seconds } from '../units';
 import { LookValue } from '../light/schema';
 import { LevelBytes, StrokeSizes } from './hearing';
+import { NoteStroke } from './notes';
 import { idOf } from '../rig/schema';
 
 const Moment = z.number().min(-1e9).max(1e9).transform(seconds);
@@ -62,7 +63,7 @@ export const Action = z.discriminatedUnion('type', [
     from: z.number().min(0).max(1e6).optional(),
   }),
   z.strictObject({ type: z.literal('look-off'), look: idOf<'Look'>(), fade: Length, pulse: Pulse.optional() }),
-  /** Everything that stands goes off. */
+  /** Everything that stands goes off, and every note. */
   z.strictObject({ type: z.literal('all-off'), fade: Length }),
   /** A chase that goes by hand moves on by so many steps, back where below 0. */
   z.strictObject({
@@ -87,6 +88,8 @@ export const Action = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('blackout'), on: z.boolean(), fade: Length.default(seconds(0)) }),
   /** Master output: are we sending at all? */
   z.strictObject({ type: z.literal('sending'), on: z.boolean() }),
+  /** Notes struck and let go at one moment: what came in within a frame. Without a pulse, that of the free clock. */
+  z.strictObject({ type: z.literal('notes'), notes: z.array(NoteStroke).min(1).max(256), pulse: Pulse.optional() }),
   z.strictObject({ type: z.literal('tap') }),
   /** A moment of what a screen's microphone hears: loudness in sixteen bands, and how strong the strokes were. */
   z.strictObject({ type: z.literal('heard'), levels: LevelBytes, strokes: StrokeSizes.optional() }),

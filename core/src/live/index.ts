@@ -2,6 +2,7 @@ export * from './actions';
 export * from './state';
 export * from './run';
 export * from './hearing';
+export * from './notes';
 export * from './hands';
 export * from './standing';
 export * from './conductor';

@@ -10,6 +10,7 @@ import { LookValue } from '../light/schema';
 import { HeldChannel, type Entry } from './actions';
 import { Hearing, hearingWith } from './hearing';
 import { handsOff, handsWith } from './hands';
+import { notesWith, Sounding } from './notes';
 import { AT_CLOCK, freeBeat, runAt, runChanged } from './run';
 import { lookTurned, ownBeat, stepped } from './standing';
 
@@ -87,6 +88,9 @@ export const LiveState = z.strictObject({
   blackout: z.strictObject({ on: z.boolean(), ramp: RampShape }),
   sending: z.boolean(),
   taps: z.array(Moment),
+  /** Notes that sound, the oldest first, and how often each hit was struck. */
+  sounding: z.array(Sounding),
+  struck: z.record(z.string(), z.number()),
   /** What a microphone hears; null until one listens. */
   hearing: Hearing.nullable(),
   /** The free clock: pulses a minute, a moment at which one falls, and the number of that one. */
@@ -110,6 +114,8 @@ export const AT_REST: LiveState = {
   blackout: { on: false, ramp: steady(0) },
   sending: true,
   taps: [],
+  sounding: [],
+  struck: {},
   hearing: null,
   tempo: { bpm: 120, at: seconds(0), beat: beats(0) },
   held: [],
@@ -170,9 +176,9 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
     case 'look-off':
       return lookTurned(action.type === 'look-on' ? letGoOfStillSong(state) : state, action, at);
     case 'all-off':
-      return state.standing.reduce(
+      return state.standing.reduce<LiveState>(
         (left, { look }) => lookTurned(left, { type: 'look-off', look, fade: action.fade }, at),
-        state,
+        { ...state, sounding: [] },
       );
     case 'step':
       return {
@@ -222,6 +228,10 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
     }
     case 'heard':
       return { ...state, hearing: hearingWith(state.hearing, who, action, at) };
+    case 'notes': {
+      const { sounding, struck } = notesWith(state, action.notes, action.pulse ?? 60 / state.tempo.bpm, at);
+      return { ...letGoOfStillSong(state), sounding: [...sounding], struck: { ...struck } };
+    }
     case 'hold-channels':
       return { ...state, held: heldWith(state.held, action.channels) };
     case 'free-channels': {

@@ -5,6 +5,7 @@ import { z } from 'zod';
 import { put, remove } from '../change/change';
 import { never } from '../problem';
 import { idOf } from '../rig/schema';
+import { Kit } from '../light/hit';
 import { Chase, Look } from '../light/schema';
 import type { Show } from './schema';
 
@@ -15,6 +16,8 @@ export const LOOK_COMMANDS = [
   z.strictObject({ type: z.literal('remove-look'), look: idOf<'Look'>() }),
   /** A look or a chase to another place among its like. */
   z.strictObject({ type: z.literal('move-look'), look: idOf<'Look'>(), to: z.number().int().min(0) }),
+  z.strictObject({ type: z.literal('store-kit'), kit: Kit }),
+  z.strictObject({ type: z.literal('remove-kit'), kit: idOf<'Kit'>() }),
 ] as const;
 export type LookCommand = z.infer<(typeof LOOK_COMMANDS)[number]>;
 
@@ -29,6 +32,10 @@ export function applyToLooks(show: Draft<Show>, command: LookCommand): void {
     case 'move-look':
       if (!moved(show.looks, command)) moved(show.chases, command);
       return;
+    case 'store-kit':
+      return put(show.kits, command.kit);
+    case 'remove-kit':
+      return void remove(show.kits, command.kit);
     default:
       return never(command);
   }

@@ -2,7 +2,7 @@
 
 import { failed, ok, type Result } from '../problem';
 
-export const NEWEST = 3;
+export const NEWEST = 4;
 
 type Json = Readonly<Record<string, unknown>>;
 
@@ -12,6 +12,8 @@ export const MIGRATIONS: Readonly<Record<number, (show: Json) => Json>> = {
   1: (show) => ({ ...show, profiles: listOf(show['profiles']).map(withPatterns) }),
   // Chases came. Whatever else is new in looks may be left out.
   2: (show) => ({ ...show, chases: [] }),
+  // Hit kits came.
+  3: (show) => ({ ...show, kits: [] }),
 };
 
 const PATTERNS_OF_OLD = ['open', 'leaves', 'waves', 'dots', 'rings', 'net', 'rays', 'bars'];

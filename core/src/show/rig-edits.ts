@@ -63,6 +63,7 @@ export function applyToRig(show: Draft<Show>, command: RigCommand): void {
       remove(show.parts, command.part);
       for (const room of show.rigs) room.casting = room.casting.filter((cast) => cast.part !== command.part);
       for (const spoken of spokenIn(show)) spoken.values = spoken.values.filter(({ part }) => part !== command.part);
+      for (const kit of show.kits) kit.channels = kit.channels.filter(({ part }) => part !== command.part);
       return;
     case 'merge-parts':
       return mergeParts(show, command);
@@ -109,6 +110,8 @@ function mergeParts(show: Draft<Show>, { part, into }: { part: string; into: str
       return heard ? [] : [{ ...value, part: kept.id }];
     });
   }
+  for (const kit of show.kits)
+    kit.channels = kit.channels.map((one) => (one.part === part ? { ...one, part: kept.id } : one));
   remove(show.parts, part);
 }
 

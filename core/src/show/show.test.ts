@@ -206,9 +206,15 @@ describe('reading a show', () => {
   });
 
   test('a show of version 2 opens: it had no chases', () => {
-    const { chases: _, ...rest } = JSON.parse(JSON.stringify(testShow())) as { chases: unknown };
+    const { chases: _, kits: _k, ...rest } = JSON.parse(JSON.stringify(testShow())) as Record<string, unknown>;
     const read = readShow({ ...rest, version: 2 }, 'old');
     expect(read.ok && [read.value.chases, read.value.looks]).toEqual([[], testShow().looks]);
+  });
+
+  test('a show of version 3 opens: it had no hit kits', () => {
+    const { kits: _, ...rest } = JSON.parse(JSON.stringify(testShow())) as { kits: unknown };
+    const read = readShow({ ...rest, version: 3 }, 'old');
+    expect(read.ok && [read.value.kits, read.value.looks]).toEqual([[], testShow().looks]);
   });
 
   test('older versions go through every migration in order', () => {

@@ -14,7 +14,7 @@ const plain = (...attributes: string[]) => attributes.map((attribute, i) => ({ a
 
 const input: z.input<typeof Show> = {
   format: 'hovlix-show',
-  version: 3,
+  version: 4,
   id: 'test',
   name: 'Test show',
   profiles: [
@@ -96,6 +96,7 @@ const input: z.input<typeof Show> = {
     { id: 'kept', number: 4, name: 'Kept', fadeIn: 0, fadeOut: 0, keep: true, values: [{ part: 'wash', level: { type: 'hold', value: 0.2 } }] },
   ],
   chases: [],
+  kits: [],
   songs: [
     {
       id: 'song', title: 'Song', music: null, duration: 60,

@@ -55,6 +55,11 @@ export function LooksPlace() {
         <Row gap={8} paddingHorizontal={14} paddingBottom={12}>
           {chip(`All ${all.length}`, {})}
           {show.chases.length > 0 && chip(`Chases ${show.chases.length}`, { kind: 'chases' })}
+          <Chip
+            name={show.kits.length > 0 ? `Hit kits ${show.kits.length}` : 'Hit kits'}
+            on={false}
+            onPress={() => router.push('/looks/kits')}
+          />
           {foldersOf(show).map((folder) => chip(folder, { folder }))}
           {show.parts.map((part) => chip(part.name, { part: part.id }))}
         </Row>

@@ -1,0 +1,1 @@
+export { KitsPlace as default } from '../../../features/looks/kits/KitsPlace';

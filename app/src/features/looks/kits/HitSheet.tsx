@@ -1,0 +1,213 @@
+// One hit: which notes, who answers, with what, and how it comes and goes.
+
+import {
+  HIT_CURVES,
+  QUICK_PICKS,
+  SPREADS,
+  type Drive,
+  type Hit,
+  type HitTime,
+  type Saying,
+  type Setting,
+} from '@hovlix/core/light';
+import type { Part } from '@hovlix/core/rig';
+import { rigInUse, type Show } from '@hovlix/core/show';
+import { Chip } from '../../../ui/Chip';
+import { Choose, named, Pair, Typed, wholeNumber } from '../../../ui/form';
+import { Button, Column, Quiet, Row } from '../../../ui/pieces';
+import { Segments } from '../../../ui/Segments';
+import { Sheet } from '../../../ui/Sheet';
+import { Slider } from '../../../ui/Slider';
+import { Switch } from '../../../ui/Switch';
+import { Picker } from '../edit/ColourPanel';
+import { chosenLamps, ownAttributes } from '../edit/model';
+import { Owns } from '../edit/Owns';
+import { CURVE_NAMES, noteName, SPREAD_NAMES } from './model';
+
+type Props = {
+  readonly show: Show;
+  /** The part it is tried on: its lamps say what can be asked for. */
+  readonly part: Part['id'];
+  readonly hit: Hit;
+  readonly onPut: (hit: Hit) => void;
+  readonly onCopy: () => void;
+  readonly onRemove: () => void;
+  readonly onClose: () => void;
+};
+
+export function HitSheet({ hit, onPut, onCopy, onRemove, onClose, ...where }: Props) {
+  const put = (change: { [K in keyof Hit]?: Hit[K] | undefined }) =>
+    onPut(Object.fromEntries(Object.entries({ ...hit, ...change }).filter((entry) => entry[1] !== undefined)) as Hit);
+  return (
+    <Sheet title={hit.name} onClose={onClose}>
+      <Typed label="Name" value={hit.name} read={named} onChange={(name) => put({ name })} />
+      <Pair>
+        <Typed
+          label="From note"
+          numeric
+          value={hit.low}
+          hint={noteName(hit.low)}
+          read={wholeNumber(0, 127)}
+          onChange={(low) => put({ low, ...(hit.low === hit.high ? { high: low } : {}) })}
+        />
+        <Typed
+          label="To note"
+          numeric
+          value={hit.high}
+          hint={noteName(hit.high)}
+          read={wholeNumber(0, 127)}
+          onChange={(high) => put({ high })}
+        />
+      </Pair>
+      <Quiet fontWeight="600">Who answers</Quiet>
+      <Row gap={6} flexWrap="wrap" role="group" aria-label="Who answers">
+        <Chip small name="All" on={!hit.pick} onPress={() => put({ pick: undefined })} />
+        {QUICK_PICKS.map(({ name, pick }) => (
+          <Chip
+            key={name}
+            small
+            name={name}
+            on={JSON.stringify(pick) === JSON.stringify(hit.pick)}
+            onPress={() => put({ pick })}
+          />
+        ))}
+      </Row>
+      <Segments
+        label="How many of them"
+        value={hit.spread}
+        choices={SPREADS.map((value) => ({ value, name: SPREAD_NAMES[value] }))}
+        onChoose={(spread) => put({ spread })}
+      />
+      <Asked hit={hit} put={put} {...where} />
+      <Time label="Rises in" time={hit.attack} onChange={(attack) => put({ attack })} />
+      <Time label="Stays" time={hit.hold} onChange={(hold) => put({ hold })} />
+      <Time label="Falls in" time={hit.release} onChange={(release) => put({ release })} />
+      <Quiet>It lasts two frames of DMX at least, and on halogen lamps a quarter of a second: shorter is not seen.</Quiet>
+      <Segments
+        label="How it rises and falls"
+        value={hit.curve}
+        choices={HIT_CURVES.map((value) => ({ value, name: CURVE_NAMES[value] }))}
+        onChoose={(curve) => put({ curve })}
+      />
+      <Segments
+        label="How long it stays"
+        value={hit.held ? 'held' : 'burst'}
+        choices={[
+          { value: 'burst', name: 'Runs its course' },
+          { value: 'held', name: 'While held' },
+        ]}
+        onChoose={(way) => put({ held: way === 'held' ? true : undefined })}
+      />
+      <Slider
+        label="Answers to velocity"
+        value={hit.velocity * 100}
+        low={0}
+        high={100}
+        step={5}
+        unit="%"
+        onChange={(velocity) => put({ velocity: velocity / 100 })}
+      />
+      <Pair>
+        <Choose
+          label="Choke group"
+          value={String(hit.choke ?? 0)}
+          choices={[{ value: '0', name: 'None' }, ...Array.from({ length: 8 }, (_, i) => ({ value: String(i + 1), name: `Group ${i + 1}` }))]}
+          hint="A new hit of the group cuts the old one off."
+          onChoose={(value) => put({ choke: Number(value) || undefined })}
+        />
+        <Choose
+          label="Its level"
+          value={hit.blend}
+          choices={[{ value: 'highest', name: 'Adds' }, { value: 'replace', name: 'Replaces' }]}
+          onChoose={(blend) => put({ blend: blend as Hit['blend'] })}
+        />
+      </Pair>
+      <Row gap={8} flexWrap="wrap">
+        <Button onPress={onCopy}>Duplicate</Button>
+        <Button kind="quiet" onPress={onRemove}>
+          Delete
+        </Button>
+      </Row>
+    </Sheet>
+  ); // prettier-ignore
+}
+
+const WHITE = { x: 0.3127, y: 0.329 };
+
+type AskedProps = {
+  readonly show: Show;
+  readonly part: Part['id'];
+  readonly hit: Hit;
+  readonly put: (change: { [K in keyof Hit]?: Hit[K] | undefined }) => void;
+};
+
+/** Level, colour, and what else the lamps of the part can do. */
+function Asked({ show, part, hit, put }: AskedProps) {
+  const cast = rigInUse(show).casting.find((one) => one.part === part)?.fixtures ?? [];
+  const lamps = chosenLamps(show, cast);
+  const own = (['beam', 'rate', 'other'] as const).flatMap((family) => ownAttributes(lamps, family));
+  const more = Object.fromEntries(
+    Object.entries(hit.more ?? {}).map(([name, value]): [string, Drive<Setting>] => [name, { type: 'hold', value }]),
+  );
+  const say = (saying: Saying) => {
+    const next = { ...hit.more };
+    for (const [name, drive] of Object.entries(saying.more ?? {}))
+      if (drive?.type === 'hold') next[name] = drive.value;
+      else delete next[name];
+    put({ more: Object.keys(next).length > 0 ? next : undefined });
+  };
+  return (
+    <Column gap={14}>
+      <Switch label="Level" on={hit.level !== undefined} onChange={(on) => put({ level: on ? 1 : undefined })} />
+      {hit.level !== undefined && (
+        <Slider
+          label="Level at its height"
+          value={hit.level * 100}
+          low={0}
+          high={100}
+          step={1}
+          unit="%"
+          onChange={(level) => put({ level: level / 100 })}
+        />
+      )}
+      <Switch label="Colour" on={hit.colour !== undefined} onChange={(on) => put({ colour: on ? WHITE : undefined })} />
+      {hit.colour && <Picker title="Colour" value={hit.colour} onChange={(colour) => put({ colour })} />}
+      <Owns own={own} lamps={lamps} heard={{ more }} onSay={say} />
+    </Column>
+  );
+}
+
+/** The sliders reach so far; longer times are typed. */
+const REACH = { ms: 2000, beats: 8 };
+const MOST = { ms: 60000, beats: 64 };
+
+type TimeProps = { readonly label: string; readonly time: HitTime; readonly onChange: (time: HitTime) => void };
+
+function Time({ label, time, onChange }: TimeProps) {
+  const unit = 'beats' in time ? 'beats' : 'ms';
+  const value = 'beats' in time ? time.beats : time.seconds * 1000;
+  const put = (next: number) => onChange(unit === 'beats' ? { beats: next } : { seconds: Math.round(next) / 1000 });
+  return (
+    <Column gap={6} role="group" aria-label={label}>
+      <Slider
+        label={label}
+        value={value}
+        low={0}
+        high={value > REACH[unit] ? MOST[unit] : REACH[unit]}
+        step={unit === 'beats' ? 0.25 : 10}
+        digits={unit === 'beats' ? 2 : 0}
+        unit={unit}
+        onChange={put}
+      />
+      <Segments
+        label={`${label}: beats or milliseconds`}
+        value={unit}
+        choices={[
+          { value: 'beats', name: 'Beats' },
+          { value: 'ms', name: 'Milliseconds' },
+        ]}
+        onChoose={(wanted) => wanted !== unit && onChange(wanted === 'beats' ? { beats: 0.5 } : { seconds: 0.2 })}
+      />
+    </Column>
+  );
+}

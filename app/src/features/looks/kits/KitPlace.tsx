@@ -1,0 +1,200 @@
+// One kit: its pads to play, its hits to change, and the MIDI channels that play it.
+
+import { useState } from 'react';
+import { router } from 'expo-router';
+import ArrowLeft from 'lucide-react-native/icons/arrow-left';
+import { useStore } from 'zustand';
+import type { Hit, Kit } from '@hovlix/core/light';
+import { rigInUse, type Show } from '@hovlix/core/show';
+import { freshId } from '../../../host/fresh-id';
+import { useHovlix, useShow } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { Card } from '../../../ui/card';
+import { Chip } from '../../../ui/Chip';
+import { Choose, named, Pair, Typed } from '../../../ui/form';
+import { NotHere } from '../../../ui/NotHere';
+import { usePalette } from '../../../ui/palette';
+import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../../ui/pieces';
+import { ScrollArea } from '../../../ui/ScrollArea';
+import { Switch } from '../../../ui/Switch';
+import { HitSheet } from './HitSheet';
+import { hitWords, newHit, noteName } from './model';
+import { Pads } from './Pads';
+
+export function KitPlace({ id }: { readonly id: string }) {
+  const show = useShow((one) => one);
+  const kit = show?.kits.find((one) => one.id === id);
+  if (!show) return null;
+  if (!kit) return <NotHere what="This kit is not in the show." />;
+  return <KitEditor show={show} kit={kit} />;
+}
+
+function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
+  const app = useHovlix();
+  const palette = usePalette();
+  const say = useSession((session) => session.say);
+  const [part, setPart] = useState(kit.channels[0]?.part ?? show.parts[0]?.id);
+  const [open, setOpen] = useState<Hit['id'] | null>(null);
+  const put = (change: Partial<Kit>) => app.document.make({ type: 'store-kit', kit: { ...kit, ...change } });
+  const putHit = (hit: Hit) => put({ hits: kit.hits.map((one) => (one.id === hit.id ? hit : one)) });
+  const opened = kit.hits.find((one) => one.id === open);
+  const played = show.parts.find((one) => one.id === part) ?? show.parts[0];
+  const cast = rigInUse(show).casting.find((one) => one.part === played?.id)?.fixtures.length ?? 0;
+  const add = () => {
+    const hit = newHit(kit);
+    put({ hits: [...kit.hits, hit] });
+    setOpen(hit.id);
+  };
+  const remove = () => {
+    app.document.make({ type: 'remove-kit', kit: kit.id });
+    router.push('/looks/kits');
+    say(`${kit.name} is gone.`, { undo: () => app.document.undo() });
+  };
+  return (
+    <ScrollArea>
+      <PlaceHead title={kit.name}>
+        <Button label="Back to the hit kits" kind="quiet" onPress={() => router.push('/looks/kits')}>
+          <ArrowLeft size={20} color={palette.text} aria-hidden />
+        </Button>
+        <Button kind="primary" disabled={kit.hits.length >= 128} onPress={add}>
+          Add a hit
+        </Button>
+      </PlaceHead>
+      <Column gap={14} paddingHorizontal={12}>
+        <ScrollArea sideways>
+          <Row gap={6} role="group" aria-label="Part that plays">
+            {firstAssigned(show.parts, kit).map((one) => (
+              <Chip key={one.id} small name={one.name} on={one.id === played?.id} onPress={() => setPart(one.id)} />
+            ))}
+          </Row>
+        </ScrollArea>
+        <Pads kit={kit} part={played?.id} />
+        {played && cast === 0 && <Quiet>{played.name} has no lamps in this room: nothing will answer.</Quiet>}
+        {kit.hits.length === 0 && <Quiet>There is no hit in it yet. Each hit is a note and what it does in light.</Quiet>}
+        {kit.hits.length > 0 && (
+          <Card title="What each hit does">
+            {kit.hits.map((hit) => (
+              <Row key={hit.id} justifyContent="space-between" gap={8} minHeight={56}>
+                <Column flexShrink={1}>
+                  <Words fontWeight="600">{hit.name}</Words>
+                  <Quiet>{hitWords(hit)}</Quiet>
+                </Column>
+                <Button label={`Change ${hit.name}`} onPress={() => setOpen(hit.id)}>
+                  Change
+                </Button>
+              </Row>
+            ))}
+          </Card>
+        )}
+        <MidiCard show={show} kit={kit} onPut={put} />
+        <Card title="The kit">
+          <Typed label="Name" value={kit.name} read={named} onChange={(name) => put({ name })} />
+          <Row gap={8} flexWrap="wrap">
+            <Button
+              onPress={() => {
+                const copy = { ...kit, id: freshId() as Kit['id'], name: `${kit.name}, copy`, channels: [] };
+                app.document.make({ type: 'store-kit', kit: copy });
+                router.push(`/looks/kits/${copy.id}`);
+              }}
+            >
+              Duplicate
+            </Button>
+            <Button kind="quiet" onPress={remove}>
+              Delete
+            </Button>
+          </Row>
+        </Card>
+      </Column>
+      {opened && played && (
+        <HitSheet
+          show={show}
+          part={played.id}
+          hit={opened}
+          onPut={putHit}
+          onCopy={() => {
+            const copy = { ...opened, id: freshId() as Hit['id'], name: `${opened.name}, copy` };
+            put({ hits: [...kit.hits, copy] });
+            setOpen(copy.id);
+          }}
+          onRemove={() => {
+            put({ hits: kit.hits.filter((one) => one.id !== opened.id) });
+            setOpen(null);
+            say(`${opened.name} is gone.`, { undo: () => app.document.undo() });
+          }}
+          onClose={() => setOpen(null)}
+        />
+      )}
+    </ScrollArea>
+  ); // prettier-ignore
+}
+
+/** The parts that MIDI plays it on come first. */
+function firstAssigned(parts: Show['parts'], kit: Kit): Show['parts'] {
+  const assigned = parts.filter(({ id }) => kit.channels.some(({ part }) => part === id));
+  return [...assigned, ...parts.filter((one) => !assigned.includes(one))];
+}
+
+const CHANNELS = Array.from({ length: 16 }, (_, i) => ({ value: String(i + 1), name: `Channel ${i + 1}` }));
+
+type MidiProps = { readonly show: Show; readonly kit: Kit; readonly onPut: (change: Partial<Kit>) => void };
+
+/** Which channel plays the kit on which part, and whether this screen listens to MIDI at all. */
+function MidiCard({ show, kit, onPut }: MidiProps) {
+  const app = useHovlix();
+  const { state, inputs, last, why } = useStore(app.midi.store);
+  const parts = show.parts.map(({ id, name }) => ({ value: id as string, name }));
+  const change = (i: number, next: object) =>
+    onPut({ channels: kit.channels.map((one, k) => (k === i ? { ...one, ...next } : one)) });
+  const add = () => {
+    const free = CHANNELS.find(({ value }) => !kit.channels.some(({ channel }) => String(channel) === value));
+    const first = show.parts[0];
+    if (first) onPut({ channels: [...kit.channels, { channel: Number(free?.value ?? 1), part: first.id }] });
+  };
+  return (
+    <Card title="Played over MIDI">
+      <Switch
+        label="MIDI of this screen"
+        on={state !== 'off'}
+        onChange={(on) => (on ? void app.midi.start(app) : app.midi.stop())}
+      />
+      {why !== null && (
+        <Quiet role="alert" color="$text">
+          {why}
+        </Quiet>
+      )}
+      {state === 'on' && (
+        <Quiet role="status">
+          {inputs.length === 0 ? 'Nothing is plugged in that sends MIDI.' : `Listens to ${inputs.join(', ')}.`}
+          {last ? ` Last note: ${noteName(last.note)} on channel ${last.channel}.` : ''}
+        </Quiet>
+      )}
+      {kit.channels.map(({ channel, part }, i) => (
+        <Row key={i} gap={8} alignItems="flex-end">
+          <Column flex={1}>
+            <Pair>
+              <Choose
+                label="MIDI channel"
+                value={String(channel)}
+                choices={CHANNELS}
+                onChoose={(value) => change(i, { channel: Number(value) })}
+              />
+              <Choose label="plays on" value={part} choices={parts} onChoose={(value) => change(i, { part: value })} />
+            </Pair>
+          </Column>
+          <Button
+            kind="quiet"
+            label={`Remove channel ${channel}`}
+            onPress={() => onPut({ channels: kit.channels.filter((_, k) => k !== i) })}
+          >
+            Remove
+          </Button>
+        </Row>
+      ))}
+      <Row>
+        <Button disabled={kit.channels.length >= 64 || parts.length === 0} onPress={add}>
+          Add a channel
+        </Button>
+      </Row>
+    </Card>
+  );
+}

@@ -1,0 +1,65 @@
+// Hit kits: what notes do in light.
+
+import { router } from 'expo-router';
+import ArrowLeft from 'lucide-react-native/icons/arrow-left';
+import { Kit } from '@hovlix/core/light';
+import { freshId } from '../../../host/fresh-id';
+import { useHovlix, useShow } from '../../../host/hovlix';
+import { Card } from '../../../ui/card';
+import { usePalette } from '../../../ui/palette';
+import { Button, Column, PlaceHead, Quiet, Row } from '../../../ui/pieces';
+import { ScrollArea } from '../../../ui/ScrollArea';
+import { drumKit } from './model';
+import { Pads } from './Pads';
+
+export function KitsPlace() {
+  const app = useHovlix();
+  const palette = usePalette();
+  const show = useShow((one) => one);
+  if (!show) return null;
+  const add = (kit: Kit) => {
+    app.document.make({ type: 'store-kit', kit });
+    router.push(`/looks/kits/${kit.id}`);
+  };
+  const nth = show.kits.length + 1;
+  return (
+    <ScrollArea>
+      <PlaceHead title="Hit kits">
+        <Button label="Back to the looks" kind="quiet" onPress={() => router.push('/looks')}>
+          <ArrowLeft size={20} color={palette.text} aria-hidden />
+        </Button>
+        <Button onPress={() => add(Kit.parse({ id: freshId(), name: `Kit ${nth}`, hits: [], channels: [] }))}>
+          Empty kit
+        </Button>
+        <Button kind="primary" onPress={() => add(drumKit(nth > 1 ? `Drums ${nth}` : 'Drums', show.parts[0]?.id))}>
+          Drum kit
+        </Button>
+      </PlaceHead>
+      <Column gap={12} paddingHorizontal={12}>
+        {show.kits.length === 0 && (
+          <Quiet padding={12}>
+            A kit says what each note does in light: the kick all white, the snare every other lamp red. Play it with
+            pads here, or with drums and keys over MIDI. Begin with a drum kit and make it yours.
+          </Quiet>
+        )}
+        {show.kits.map((kit) => (
+          <Card key={kit.id} title={kit.name}>
+            <Pads kit={kit} part={kit.channels[0]?.part ?? show.parts[0]?.id} small />
+            <Row justifyContent="space-between" gap={8}>
+              <Quiet flexShrink={1}>
+                {kit.hits.length} {kit.hits.length === 1 ? 'hit' : 'hits'}
+                {kit.channels.map(
+                  ({ channel, part }) =>
+                    `, channel ${channel} on ${show.parts.find(({ id }) => id === part)?.name ?? 'a part that is gone'}`,
+                )}
+              </Quiet>
+              <Button label={`Change ${kit.name}`} onPress={() => router.push(`/looks/kits/${kit.id}`)}>
+                Change
+              </Button>
+            </Row>
+          </Card>
+        ))}
+      </Column>
+    </ScrollArea>
+  );
+}

@@ -1,0 +1,79 @@
+// Hit kits in words, and one to begin with.
+
+import { chromaticityFromHex } from '@hovlix/core/colour';
+import { HIT_CURVES, Hit, Kit, QUICK_PICKS, SPREADS, type HitTime } from '@hovlix/core/light';
+import type { Part } from '@hovlix/core/rig';
+import { freshId } from '../../../host/fresh-id';
+
+const NOTES = ['C', 'C♯', 'D', 'D♯', 'E', 'F', 'F♯', 'G', 'G♯', 'A', 'A♯', 'B'];
+
+/** A MIDI note by its number and name; 60 is middle C, called C4. */
+export function noteName(note: number): string {
+  return `${note} (${NOTES[note % 12]!}${Math.floor(note / 12) - 1})`;
+}
+
+export const SPREAD_NAMES: Readonly<Record<(typeof SPREADS)[number], string>> = {
+  all: 'All',
+  next: 'Next',
+  note: 'By note',
+  chance: 'By chance',
+};
+export const CURVE_NAMES: Readonly<Record<(typeof HIT_CURVES)[number], string>> = {
+  straight: 'Straight',
+  smooth: 'Smooth',
+  sharp: 'Sharp',
+};
+
+const timeWords = (time: HitTime): string =>
+  'beats' in time ? `${tidy(time.beats)} ${time.beats === 1 ? 'beat' : 'beats'}` : `${Math.round(time.seconds * 1000)} ms`; // prettier-ignore
+const tidy = (number: number) => String(Math.round(number * 100) / 100);
+
+/** One line on what a hit does: “36 · odd · next · falls in 1 beat”. */
+export function hitWords(hit: Hit): string {
+  const notes = hit.low === hit.high ? noteName(hit.low) : `${noteName(hit.low)} to ${noteName(hit.high)}`;
+  const pick = QUICK_PICKS.find((one) => JSON.stringify(one.pick) === JSON.stringify(hit.pick))?.name.toLowerCase();
+  return [
+    notes,
+    pick ?? (hit.pick ? 'some places' : ''),
+    hit.spread === 'all' ? '' : SPREAD_NAMES[hit.spread].toLowerCase(),
+    hit.held ? 'while held' : '',
+    `falls in ${timeWords(hit.release)}`,
+    hit.choke ? `choke group ${hit.choke}` : '',
+  ]
+    .filter(Boolean)
+    .join(' · ');
+}
+
+const seconds = (time: number) => ({ seconds: time });
+
+/** A hit to begin with, on the next note that is free. */
+export function newHit(kit: Kit): Hit {
+  let note = 36;
+  while (note < 127 && kit.hits.some(({ low, high }) => note >= Math.min(low, high) && note <= Math.max(low, high)))
+    note++;
+  return Hit.parse({
+    id: freshId(), name: `Hit ${kit.hits.length + 1}`, low: note, high: note, level: 1,
+    attack: seconds(0), hold: seconds(0.05), release: { beats: 0.5 },
+  }); // prettier-ignore
+}
+
+/** Drums by the notes that drum machines and drum pads send for them (General MIDI, percussion key map). */
+export function drumKit(name: string, part: Part['id'] | undefined): Kit {
+  const hit = (title: string, note: number, hex: string, more: object) => ({
+    id: freshId(), name: title, low: note, high: note, level: 1, colour: chromaticityFromHex(hex), attack: seconds(0), hold: seconds(0.03), release: { beats: 0.5 }, ...more,
+  }); // prettier-ignore
+  const odd = QUICK_PICKS[0]!.pick;
+  return Kit.parse({
+    id: freshId(),
+    name,
+    hits: [
+      hit('Kick', 36, '#ffffff', {}),
+      hit('Snare', 38, '#ff2030', { pick: odd }),
+      hit('Hat', 42, '#a8d8ff', { spread: 'chance', level: 0.7, release: { beats: 0.25 }, choke: 1 }),
+      hit('Open hat', 46, '#a8d8ff', { spread: 'chance', release: { beats: 2 }, choke: 1 }),
+      hit('Tom', 45, '#ff9a30', { spread: 'next' }),
+      hit('Crash', 49, '#ffcf9a', { release: { beats: 4 }, curve: 'sharp' }),
+    ],
+    channels: part === undefined ? [] : [{ channel: 10, part }],
+  });
+}

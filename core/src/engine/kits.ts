@@ -1,0 +1,80 @@
+// Hits as sheets: each kit's hits on each part, worked out when they are first struck there.
+
+import { leastFor, pickedPlaces, placeOfHit, strengthOf, strikeOf, type Hit, type Kit, type LookValue } from '../light';
+import type { Sounding } from '../live';
+import type { Part } from '../rig';
+import type { Ground } from './ground';
+import type { Sheet } from './program';
+import { sheetOf } from './sheets';
+
+/** What a note that sounds asks of the lamps. */
+export type Struck = {
+  readonly sheet: Sheet;
+  readonly hit: Hit;
+  readonly kit: string;
+  readonly strike: ReturnType<typeof strikeOf>;
+  /** 0…1, by velocity. */
+  readonly strength: number;
+};
+
+/**
+ * Finds what a sounding note asks for; undefined where its kit, hit or part is gone, or nobody plays the part here. The
+ * same answer for the same note, so nothing is made while it sounds.
+ */
+export function kitBook(kits: readonly Kit[], ground: Ground): (note: Sounding) => Struck | undefined {
+  const hits = new Map(kits.flatMap((kit) => kit.hits.map((hit) => [`${kit.id}/${hit.id}`, { kit, hit }] as const)));
+  const sheets = new Map<string, Sheet>();
+  const known = new WeakMap<Sounding, Struck | null>();
+
+  const sheetFor = (kit: Kit, hit: Hit, part: Part['id'], place: number): Sheet => {
+    const key = `${kit.id}/${hit.id}/${part}/${place}`;
+    let sheet = sheets.get(key);
+    if (!sheet) sheets.set(key, (sheet = sheetOf(hit.name, [valueOf(hit, part, place)], {}, ground)));
+    return sheet;
+  };
+  const find = (note: Sounding): Struck | undefined => {
+    const found = hits.get(`${note.kit}/${note.hit}`);
+    const cast = ground.casts.get(note.part) ?? [];
+    if (!found || cast.length === 0) return undefined;
+    const { kit, hit } = found;
+    const places = pickedPlaces(hit.pick, cast.length);
+    const nth = placeOfHit(hit, note.note, note.order, places.length);
+    const sheet = sheetFor(kit, hit, note.part, nth < 0 ? -1 : places[nth]!);
+    return {
+      sheet,
+      hit,
+      kit: kit.name,
+      strike: strikeOf(hit, note.pulse, leastOf(sheet, ground)),
+      strength: strengthOf(hit, note.velocity),
+    };
+  };
+  return (note) => {
+    const before = known.get(note);
+    if (before !== undefined) return before ?? undefined;
+    const found = find(note);
+    known.set(note, found ?? null);
+    return found;
+  };
+}
+
+function valueOf(hit: Hit, part: Part['id'], place: number): LookValue {
+  const hold = <T>(value: T) => ({ type: 'hold' as const, value });
+  const pick = place < 0 ? hit.pick : ({ type: 'places', places: [place] } as const);
+  return {
+    part,
+    ...(pick ? { pick: pick as LookValue['pick'] } : {}),
+    ...(hit.level === undefined ? {} : { level: hold(hit.level) }),
+    ...(hit.colour === undefined ? {} : { colour: hold(hit.colour) }),
+    ...(hit.more === undefined
+      ? {}
+      : { more: Object.fromEntries(Object.entries(hit.more).map(([name, setting]) => [name, hold(setting)])) }),
+  };
+}
+
+/** The slowest of its lamps says how short a hit may be. */
+function leastOf({ strands }: Sheet, { heads }: Ground): number {
+  let least = 0;
+  for (const strand of strands)
+    for (const head of strand.heads) least = Math.max(least, leastFor(heads[head]!.profile.kind));
+  return least;
+}

@@ -1,0 +1,71 @@
+// Notes that sound: struck, let go, cut off by others. The log knows no lengths, so the newest are kept and no more.
+
+import { z } from 'zod';
+import { idOf } from '../rig/schema';
+import { seconds, type Seconds } from '../units';
+
+const Moment = z.number().transform(seconds);
+
+/** One stroke of one hit of a kit on a part; a velocity of 0 lets go of the note. */
+export const NoteStroke = z.strictObject({
+  kit: idOf<'Kit'>(),
+  part: idOf<'Part'>(),
+  hit: idOf<'Hit'>(),
+  note: z.number().int().min(0).max(127),
+  velocity: z.number().min(0).max(1),
+  /** The hit's choke group. */
+  choke: z.number().int().min(1).max(8).optional(),
+});
+export type NoteStroke = z.infer<typeof NoteStroke>;
+
+export const Sounding = z.strictObject({
+  kit: idOf<'Kit'>(),
+  part: idOf<'Part'>(),
+  hit: idOf<'Hit'>(),
+  note: z.number(),
+  velocity: z.number(),
+  choke: z.number().optional(),
+  at: Moment,
+  /** Seconds of a beat when it was struck. */
+  pulse: z.number(),
+  /** How often this hit was struck on this part before. */
+  order: z.number().int(),
+  /** When the note was let go, and when another hit cut it off. */
+  lifted: Moment.optional(),
+  choked: Moment.optional(),
+});
+export type Sounding = z.infer<typeof Sounding>;
+
+/** More notes than this do not sound at once: the oldest go first, whatever they are. */
+export const MOST_SOUNDING = 128;
+
+type Notes = { readonly sounding: readonly Sounding[]; readonly struck: Readonly<Record<string, number>> };
+
+const keyOf = ({ kit, part, hit }: { kit: string; part: string; hit: string }) => `${kit}/${part}/${hit}`;
+
+/** What sounds after more strokes at one moment. */
+export function notesWith(before: Notes, strokes: readonly NoteStroke[], pulse: number, at: Seconds): Notes {
+  let sounding = [...before.sounding];
+  const struck = { ...before.struck };
+  for (const { velocity, choke, ...stroke } of strokes) {
+    const same = (one: Sounding) => keyOf(one) === keyOf(stroke) && one.note === stroke.note;
+    if (velocity <= 0) {
+      sounding = sounding.map((one) => (same(one) && one.lifted === undefined ? { ...one, lifted: at } : one));
+      continue;
+    }
+    const chokes = (one: Sounding) =>
+      choke !== undefined && one.choke === choke && one.kit === stroke.kit && one.part === stroke.part;
+    // The one before it may still ring while this one rises; those before that have nothing to add.
+    const last = sounding.findLast(same);
+    const order = struck[keyOf(stroke)] ?? 0;
+    struck[keyOf(stroke)] = order + 1;
+    sounding = [
+      ...sounding
+        .filter((one) => !same(one) || one === last)
+        .map((one) => (chokes(one) && one.choked === undefined ? { ...one, choked: at } : one))
+        .map((one) => (same(one) && one.lifted === undefined ? { ...one, lifted: at } : one)),
+      { ...stroke, velocity, ...(choke === undefined ? {} : { choke }), at, pulse, order },
+    ].slice(-MOST_SOUNDING);
+  }
+  return { sounding, struck };
+}
