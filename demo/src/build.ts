@@ -58,6 +58,7 @@ function emptyShow(): Show {
       looks: [],
       chases: [],
       kits: [],
+      banks: [],
       songs: [],
     },
     'the empty show',

@@ -98,6 +98,7 @@ export function bigShow(universes: number, fixtures: number, { waves, lanes }: L
     })),
     chases: [],
     kits: [],
+    banks: [],
     songs: [
       {
         id: 'song',

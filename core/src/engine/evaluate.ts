@@ -1,7 +1,17 @@
 // What every head should do at one instant: the layers, lowest first. Shared by `render` and `explain`.
 
 import { heightOfHit, positionAt, pressedTo, rampAt } from '../light';
-import { AT_CLOCK, chasePlace, endingWeight, heardPlace, runAt, songTimeAt, type LiveState } from '../live';
+import {
+  AT_CLOCK,
+  AT_REST,
+  chasePlace,
+  endingWeight,
+  heardPlace,
+  runAt,
+  songTimeAt,
+  type LiveState,
+  type Standing,
+} from '../live';
 import { pointNear } from '../rig';
 import { clamp, seconds, type Seconds } from '../units';
 import { songBeat, standingBeat } from './clock';
@@ -38,7 +48,13 @@ export function evaluate(program: Program, live: LiveState, at: Seconds, witness
   const suspended = sounding ? clamp((at - song.since) / SUSPEND_SECONDS, 0, 1) : 0;
   listen(program.ears, there ? playing.envelopes : null, songTime, live.hearing, at);
   const beat = runAt(live.speed, standingBeat(live, sounding ? playing : undefined, songTime, at));
-  layStanding(program, live, at, beat, 1 - suspended, there ? playing : undefined, songTime, witness);
+  scene.live = live;
+  scene.at = at;
+  scene.beat = beat;
+  scene.left = 1 - suspended;
+  scene.song = there ? playing : undefined;
+  scene.songTime = songTime;
+  layStanding(program, scene, witness);
   if (there) laySong(program, playing, songTime, witness);
   layHits(program, live, at, witness);
   layHands(program, live, at, beat, witness);
@@ -50,72 +66,101 @@ export function blackoutAt(live: LiveState, at: Seconds): number {
   return clamp(rampAt(live.blackout.ramp, at), 0, 1);
 }
 
-function layStanding(
-  program: Program,
-  live: LiveState,
-  at: Seconds,
-  beat: number,
-  left: number,
-  song: SongProgram | undefined,
-  songTime: number,
-  witness?: Witness,
-): void {
-  const { timing } = program.scratch;
-  for (let i = 0; i < live.standing.length; i++) {
-    const one = live.standing[i]!;
-    const play = program.plays.get(one.look);
-    if (!play) continue;
-    const scale = endingWeight(one, at) * (play.keep ? 1 : left);
-    if (scale <= 0) continue;
-    const { ramp } = one;
-    timing.rise = rampAt(ramp, at);
-    timing.fall = 1;
-    timing.at = at;
-    timing.begin = ramp.at;
-    timing.from = ramp.from;
-    timing.to = ramp.to;
-    timing.end = Infinity;
-    timing.pulse = one.pulse ?? 60 / live.tempo.bpm;
-    timing.leaving = !one.on;
-    timing.scale = scale;
-    if (timing.rise <= 0 && !play.sheet.timed) continue;
-    const own = runAt(one.speed ?? AT_CLOCK, beat);
-    if (witness) witness.source('look', play.name, '');
-    if (!play.chase) {
-      moveSheet(play.sheet, own, at, program.scratch.heights);
-      laySheet(program, play.sheet, witness);
-      continue;
-    }
-    const { chase } = play;
-    if (chase.pace === 'sound') strokesPlace(program, chase, one, live, song, songTime, at);
-    else chasePlace(one, chase.course, chase.pace, own, at, program.scratch.position);
-    const weight = timing.rise * scale;
-    timing.rise = 1;
-    timing.scale = 1;
-    beginLane(program);
-    addSteps(program, chase, own, at, witness);
-    mergeLane(program, 'highest', 0, weight);
+/** Filled anew for each frame, so that a frame makes nothing. */
+const scene: Scene = { live: AT_REST, at: seconds(0), beat: 0, left: 1, song: undefined, songTime: 0 };
+
+/** The moment at which standing looks are laid, and the song that sounds then. */
+type Scene = {
+  live: LiveState;
+  at: Seconds;
+  beat: number;
+  /** What a song that plays leaves of looks that do not stay. */
+  left: number;
+  song: SongProgram | undefined;
+  songTime: number;
+};
+
+function layStanding(program: Program, scene: Scene, witness?: Witness): void {
+  const { standing } = scene.live;
+  let crossing = -1;
+  for (let i = 0; i < standing.length; i++) if (standing[i]!.crossed) crossing = i;
+  for (let i = 0; i < standing.length; i++) {
+    if (i === crossing) layCrossed(program, scene, witness);
+    if (!standing[i]!.crossed) layOne(program, scene, standing[i]!, witness);
   }
 }
 
-/** Where a chase is that goes by drum strokes: those of the song, else those the microphone heard since it came on. */
-function strokesPlace(
-  program: Program,
-  { course, drum }: ChaseProgram,
-  one: LiveState['standing'][number],
-  live: LiveState,
-  song: SongProgram | undefined,
-  songTime: number,
-  at: Seconds,
-): void {
-  const { position } = program.scratch;
-  if (song?.envelopes && live.song) {
-    const { times } = song.envelopes.strokes[drum];
-    const begun = Math.max(live.song.since, one.since ?? 0);
-    const before = countBefore(times, Math.max(0, songTimeAt(live.song, seconds(begun))));
-    return onStroke(course, song, times, before, songTime, position);
+/** What came in place of one another lies together: each has the share of its fade, and the shares add up. */
+function layCrossed(program: Program, scene: Scene, witness?: Witness): void {
+  beginLane(program);
+  for (let i = 0; i < scene.live.standing.length; i++) {
+    const one = scene.live.standing[i]!;
+    const play = program.plays.get(one.look);
+    if (!one.crossed || !play || !timeStanding(program, scene, one, play)) continue;
+    if (witness) witness.source('look', play.name, '');
+    addStanding(program, scene, one, play, witness);
   }
-  heardPlace(live, one, course, drum, at, position);
+  mergeLane(program, 'highest', 0, 1);
+}
+
+function layOne(program: Program, scene: Scene, one: Standing, witness?: Witness): void {
+  const play = program.plays.get(one.look);
+  if (!play || !timeStanding(program, scene, one, play)) return;
+  if (witness) witness.source('look', play.name, '');
+  if (!play.chase) {
+    moveSheet(play.sheet, runAt(one.speed ?? AT_CLOCK, scene.beat), scene.at, program.scratch.heights);
+    laySheet(program, play.sheet, witness);
+    return;
+  }
+  const { timing } = program.scratch;
+  const weight = timing.rise * timing.scale;
+  timing.rise = 1;
+  timing.scale = 1;
+  beginLane(program);
+  addStanding(program, scene, one, play, witness);
+  mergeLane(program, 'highest', 0, weight);
+}
+
+/** Tells the timing how far the fade of a standing look is. False where nothing is left of it. */
+function timeStanding(program: Program, scene: Scene, one: Standing, play: Play): boolean {
+  const { timing } = program.scratch;
+  const { ramp } = one;
+  timing.scale = endingWeight(one, scene.at) * (play.keep ? 1 : scene.left);
+  timing.rise = rampAt(ramp, scene.at);
+  timing.fall = 1;
+  timing.at = scene.at;
+  timing.begin = ramp.at;
+  timing.from = ramp.from;
+  timing.to = ramp.to;
+  timing.end = Infinity;
+  timing.pulse = one.pulse ?? 60 / scene.live.tempo.bpm;
+  timing.leaving = !one.on;
+  return timing.scale > 0 && (timing.rise > 0 || play.sheet.timed);
+}
+
+/** Adds a look, or the steps of a chase, to the lane that is being gathered. */
+function addStanding(program: Program, scene: Scene, one: Standing, play: Play, witness?: Witness): void {
+  const own = runAt(one.speed ?? AT_CLOCK, scene.beat);
+  const { chase } = play;
+  if (!chase) {
+    moveSheet(play.sheet, own, scene.at, program.scratch.heights);
+    addToLane(program, play.sheet, 1, witness);
+    return;
+  }
+  if (chase.pace === 'sound') strokesPlace(program, chase, one, scene);
+  else chasePlace(one, chase.course, chase.pace, own, scene.at, program.scratch.position);
+  addSteps(program, chase, own, scene.at, witness);
+}
+
+/** Where a chase is that goes by drum strokes: those of the song, else those the microphone heard since it came on. */
+function strokesPlace(program: Program, { course, drum }: ChaseProgram, one: Standing, scene: Scene): void {
+  const { position } = program.scratch;
+  const { live, song, songTime, at } = scene;
+  if (!song?.envelopes || !live.song) return heardPlace(live, one, course, drum, at, position);
+  const { times } = song.envelopes.strokes[drum];
+  const begun = Math.max(live.song.since, one.since ?? 0);
+  const before = countBefore(times, Math.max(0, songTimeAt(live.song, seconds(begun))));
+  onStroke(course, song, times, before, songTime, position);
 }
 
 /** So many strokes of a song into a course, the first `before` of them not counted. */

@@ -4,6 +4,7 @@ export * from './places';
 export * from './wave';
 export * from './follow';
 export * from './hit';
+export * from './bank';
 export * from './chase';
 export * from './ramp';
 export * from './chance';

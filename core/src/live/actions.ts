@@ -27,6 +27,18 @@ export const HeldChannel = z.strictObject({
 });
 export type HeldChannel = z.infer<typeof HeldChannel>;
 
+/** What is said of a look that comes on. */
+const coming = {
+  look: idOf<'Look'>(),
+  fade: Length,
+  /** Where the clock stood, in beats, and how long a beat was; without, those of the free clock. */
+  beat: Beat.optional(),
+  pulse: Pulse.optional(),
+  /** How long it stays once it is in, and how long it then takes to go; without, it stays. */
+  hold: Length.optional(),
+  out: Length.optional(),
+};
+
 export const Action = z.discriminatedUnion('type', [
   /** A song's light at a place, still; null lets go of it. */
   z.strictObject({ type: z.literal('open-song'), song: idOf<'Song'>().nullable(), from: Moment }),
@@ -51,17 +63,14 @@ export const Action = z.discriminatedUnion('type', [
   /** A look or a chase comes on: over all others that stand, as far as it speaks. */
   z.strictObject({
     type: z.literal('look-on'),
-    look: idOf<'Look'>(),
-    fade: Length,
-    /** Where the clock stood, in beats, and how long a beat was; without, those of the free clock. */
-    beat: Beat.optional(),
-    pulse: Pulse.optional(),
-    /** How long it stays once it is in, and how long it then takes to go; without, it stays. */
-    hold: Length.optional(),
-    out: Length.optional(),
+    ...coming,
     /** Where in a chase to begin, in its beats or seconds. */
     from: z.number().min(0).max(1e6).optional(),
   }),
+  /** Goes to a look of a bank: it comes on, and the one that was gone to before goes off with the same fade. */
+  z.strictObject({ type: z.literal('go'), bank: idOf<'Bank'>(), ...coming }),
+  /** Turns to a bank. Changes no light. */
+  z.strictObject({ type: z.literal('bank'), bank: idOf<'Bank'>() }),
   z.strictObject({ type: z.literal('look-off'), look: idOf<'Look'>(), fade: Length, pulse: Pulse.optional() }),
   /** Everything that stands goes off, and every note. */
   z.strictObject({ type: z.literal('all-off'), fade: Length }),

@@ -7,7 +7,7 @@ import { idOf } from '../rig/schema';
 import { rampOn, steady } from '../light/ramp';
 import { tapsWith, tempoOfTaps } from '../time';
 import { LookValue } from '../light/schema';
-import { HeldChannel, type Entry } from './actions';
+import { HeldChannel, type Action, type Entry } from './actions';
 import { Hearing, hearingWith } from './hearing';
 import { handsOff, handsWith } from './hands';
 import { notesWith, Sounding } from './notes';
@@ -72,10 +72,14 @@ export const LiveState = z.strictObject({
       speed: RunShape.optional(),
       /** Where in a chase it began, in its beats or seconds. */
       from: z.number().optional(),
+      /** It came in place of another: the two are mixed, so that nothing dips between them. */
+      crossed: z.boolean().optional(),
       /** Strokes the microphone had counted when it came on. */
       heard: z.strictObject({ kick: z.number(), snare: z.number(), hat: z.number() }).optional(),
     }),
   ),
+  /** The bank one is in, and the look that was gone to last. */
+  place: z.strictObject({ bank: idOf<'Bank'>().nullable(), look: idOf<'Look'>().nullable() }),
   /** What is in hand, or fading out of it; later ones over earlier ones. */
   hands: z.array(z.strictObject({ value: LookValue, on: z.boolean(), ramp: RampShape })),
   master: RampShape,
@@ -106,6 +110,7 @@ export const AT_REST: LiveState = {
   seq: 0,
   song: null,
   standing: [],
+  place: { bank: null, look: null },
   hands: [],
   master: steady(1),
   partMasters: [],
@@ -175,6 +180,10 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
     case 'look-on':
     case 'look-off':
       return lookTurned(action.type === 'look-on' ? letGoOfStillSong(state) : state, action, at);
+    case 'go':
+      return goneTo(letGoOfStillSong(state), action, at);
+    case 'bank':
+      return { ...state, place: { ...state.place, bank: action.bank } };
     case 'all-off':
       return state.standing.reduce<LiveState>(
         (left, { look }) => lookTurned(left, { type: 'look-off', look, fade: action.fade }, at),
@@ -253,6 +262,26 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
     default:
       return never(action);
   }
+}
+
+/** Next and previous crossfade from the look they replace. */
+function goneTo(
+  state: LiveState,
+  { type: _, bank, ...coming }: Extract<Action, { type: 'go' }>,
+  at: Seconds,
+): LiveState {
+  const before = state.place.look;
+  const leaves =
+    before !== null && before !== coming.look && state.standing.some((one) => one.look === before && one.on);
+  const off = { type: 'look-off' as const, look: before!, fade: coming.fade, ...(coming.pulse ? { pulse: coming.pulse } : {}) }; // prettier-ignore
+  const left = leaves ? lookTurned(state, off, at) : state;
+  const on = lookTurned(left, { type: 'look-on', ...coming }, at);
+  const mixed = (one: LiveState['standing'][number]) => one.look === coming.look || (leaves && one.look === before);
+  return {
+    ...on,
+    standing: on.standing.map((one) => (mixed(one) ? { ...one, crossed: true } : one)),
+    place: { bank, look: coming.look },
+  };
 }
 
 /** Later values replace earlier ones of the same channel. */

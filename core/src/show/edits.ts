@@ -113,6 +113,8 @@ function apply(show: Draft<Show>, command: Command): void {
       return;
     }
     case 'store-look':
+    case 'store-bank':
+    case 'remove-bank':
     case 'store-kit':
     case 'remove-kit':
     case 'store-chase':

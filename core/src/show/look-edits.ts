@@ -5,6 +5,7 @@ import { z } from 'zod';
 import { put, remove } from '../change/change';
 import { never } from '../problem';
 import { idOf } from '../rig/schema';
+import { Bank } from '../light/bank';
 import { Kit } from '../light/hit';
 import { Chase, Look } from '../light/schema';
 import type { Show } from './schema';
@@ -12,12 +13,14 @@ import type { Show } from './schema';
 export const LOOK_COMMANDS = [
   z.strictObject({ type: z.literal('store-look'), look: Look }),
   z.strictObject({ type: z.literal('store-chase'), chase: Chase }),
-  /** A look or a chase. Clips of it go too; steps of chases that stood on it keep what it said. */
+  /** A look or a chase. Clips and pads of it go too; steps of chases that stood on it keep what it said. */
   z.strictObject({ type: z.literal('remove-look'), look: idOf<'Look'>() }),
   /** A look or a chase to another place among its like. */
   z.strictObject({ type: z.literal('move-look'), look: idOf<'Look'>(), to: z.number().int().min(0) }),
   z.strictObject({ type: z.literal('store-kit'), kit: Kit }),
   z.strictObject({ type: z.literal('remove-kit'), kit: idOf<'Kit'>() }),
+  z.strictObject({ type: z.literal('store-bank'), bank: Bank }),
+  z.strictObject({ type: z.literal('remove-bank'), bank: idOf<'Bank'>() }),
 ] as const;
 export type LookCommand = z.infer<(typeof LOOK_COMMANDS)[number]>;
 
@@ -36,6 +39,10 @@ export function applyToLooks(show: Draft<Show>, command: LookCommand): void {
       return put(show.kits, command.kit);
     case 'remove-kit':
       return void remove(show.kits, command.kit);
+    case 'store-bank':
+      return put(show.banks, command.bank);
+    case 'remove-bank':
+      return void remove(show.banks, command.bank);
     default:
       return never(command);
   }
@@ -49,6 +56,7 @@ function removeLook(show: Draft<Show>, id: Look['id']): void {
         step.values = [...(gone?.values ?? []), ...step.values].slice(-200);
         delete step.look;
       }
+  for (const bank of show.banks) bank.pads = bank.pads.filter(({ look }) => look !== id);
   remove(show.looks, id);
   remove(show.chases, id);
   for (const song of show.songs)

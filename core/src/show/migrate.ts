@@ -12,8 +12,8 @@ export const MIGRATIONS: Readonly<Record<number, (show: Json) => Json>> = {
   1: (show) => ({ ...show, profiles: listOf(show['profiles']).map(withPatterns) }),
   // Chases came. Whatever else is new in looks may be left out.
   2: (show) => ({ ...show, chases: [] }),
-  // Hit kits came.
-  3: (show) => ({ ...show, kits: [] }),
+  // Hit kits came, and banks of pads.
+  3: (show) => ({ ...show, kits: [], banks: [] }),
 };
 
 const PATTERNS_OF_OLD = ['open', 'leaves', 'waves', 'dots', 'rings', 'net', 'rays', 'bars'];

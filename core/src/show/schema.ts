@@ -3,6 +3,7 @@
 import { z } from 'zod';
 import { failed, ok, type Result } from '../problem';
 import { Aim, Name, Part, Profile, Rig, idOf } from '../rig/schema';
+import { Bank } from '../light/bank';
 import { Kit } from '../light/hit';
 import { Chase, Look } from '../light/schema';
 import { Song } from '../song/schema';
@@ -22,6 +23,7 @@ export const Show = z.strictObject({
   looks: z.array(Look).max(5000),
   chases: z.array(Chase).max(1000),
   kits: z.array(Kit).max(64),
+  banks: z.array(Bank).max(64),
   songs: z.array(Song).max(5000),
 });
 export type Show = z.infer<typeof Show>;

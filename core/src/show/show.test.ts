@@ -206,15 +206,20 @@ describe('reading a show', () => {
   });
 
   test('a show of version 2 opens: it had no chases', () => {
-    const { chases: _, kits: _k, ...rest } = JSON.parse(JSON.stringify(testShow())) as Record<string, unknown>;
+    const {
+      chases: _,
+      kits: _k,
+      banks: _b,
+      ...rest
+    } = JSON.parse(JSON.stringify(testShow())) as Record<string, unknown>;
     const read = readShow({ ...rest, version: 2 }, 'old');
     expect(read.ok && [read.value.chases, read.value.looks]).toEqual([[], testShow().looks]);
   });
 
-  test('a show of version 3 opens: it had no hit kits', () => {
-    const { kits: _, ...rest } = JSON.parse(JSON.stringify(testShow())) as { kits: unknown };
+  test('a show of version 3 opens: it had no hit kits and no banks', () => {
+    const { kits: _, banks: _b, ...rest } = JSON.parse(JSON.stringify(testShow())) as Record<string, unknown>;
     const read = readShow({ ...rest, version: 3 }, 'old');
-    expect(read.ok && [read.value.kits, read.value.looks]).toEqual([[], testShow().looks]);
+    expect(read.ok && [read.value.kits, read.value.banks, read.value.looks]).toEqual([[], [], testShow().looks]);
   });
 
   test('older versions go through every migration in order', () => {

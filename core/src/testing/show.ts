@@ -97,6 +97,7 @@ const input: z.input<typeof Show> = {
   ],
   chases: [],
   kits: [],
+  banks: [],
   songs: [
     {
       id: 'song', title: 'Song', music: null, duration: 60,

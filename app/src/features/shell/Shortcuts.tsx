@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { usePathname } from 'expo-router';
 import { View } from '@tamagui/core';
 import { useHovlix } from '../../host/hovlix';
-import { toggleLook, togglePlay } from '../../host/gestures';
+import { banksNow, goOn, padDown, padUp, togglePlay } from '../../host/gestures';
 import { seconds } from '@hovlix/core/units';
 import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
 
@@ -12,7 +12,8 @@ const KEYS = [
   ['Space', 'play or pause the song'],
   ['T', 'tap the tempo'],
   ['B', 'blackout'],
-  ['1 – 9', 'looks on and off'],
+  ['1 – 9', 'the pads of the bank'],
+  ['N, P', 'next and previous look of the bank'],
   ['← →', 'walk the bars of a lead sheet'],
   ['Shift ← →', 'choose several bars'],
   ['Ctrl or ⌘ Z', 'undo'],
@@ -51,14 +52,24 @@ export function Shortcuts() {
       if (key === 'b' && !event.repeat)
         return app.conducting.act({ type: 'blackout', on: !live.blackout.on, fade: seconds(0) });
       if (/^[1-9]$/.test(key) && !event.repeat) {
-        const look = app.document.store.getState().history?.show.looks[Number(key) - 1];
-        return look && toggleLook(app, look.id);
+        const { banks, bank } = banksNow(app);
+        const pad = bank?.pads[Number(key) - 1];
+        return pad && padDown(app, pad, banks);
       }
+      if ((key === 'n' || key === 'p') && !event.repeat) return void goOn(app, key === 'n' ? 1 : -1);
       if (key === '?') return setOpen((is) => !is);
       if (key === 'escape') return setOpen(false);
     };
+    const lift = (event: KeyboardEvent) => {
+      const pad = /^[1-9]$/.test(event.key) ? banksNow(app).bank?.pads[Number(event.key) - 1] : undefined;
+      if (pad) padUp(app, pad);
+    };
     window.addEventListener('keydown', press);
-    return () => window.removeEventListener('keydown', press);
+    window.addEventListener('keyup', lift);
+    return () => {
+      window.removeEventListener('keydown', press);
+      window.removeEventListener('keyup', lift);
+    };
   }, [app, path]);
 
   if (!open) return null;

@@ -1,7 +1,7 @@
 // Hit kits in words, and one to begin with.
 
 import { chromaticityFromHex } from '@hovlix/core/colour';
-import { HIT_CURVES, Hit, Kit, QUICK_PICKS, SPREADS, type HitTime } from '@hovlix/core/light';
+import { Hit, Kit, QUICK_PICKS, type HIT_CURVES, type HitTime, type SPREADS } from '@hovlix/core/light';
 import type { Part } from '@hovlix/core/rig';
 import { freshId } from '../../../host/fresh-id';
 

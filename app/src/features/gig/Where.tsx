@@ -1,0 +1,98 @@
+// Where in the song one is.
+
+import { useEffect, useRef } from 'react';
+import { Text } from '@tamagui/core';
+import { songTimeAt } from '@hovlix/core/live';
+import { barSpan, rehearsalMark, type Song } from '@hovlix/core/song';
+import { useHovlix } from '../../host/hovlix';
+import { usePalette, useTints } from '../../ui/palette';
+import { Column, Figures, Quiet, Row } from '../../ui/pieces';
+import { gigPlace } from './model';
+
+/** The section, the bar in it, and what comes then; moved by the clock. */
+export function Where({ song }: { readonly song: Song }) {
+  const app = useHovlix();
+  const palette = usePalette();
+  const tints = useTints();
+  const mark = useRef<HTMLElement>(null);
+  const name = useRef<HTMLElement>(null);
+  const count = useRef<HTMLElement>(null);
+  const then = useRef<HTMLElement>(null);
+  const cells = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    let frame = 0;
+    let shown = '';
+    const { last } = barSpan(song);
+    const draw = () => {
+      frame = requestAnimationFrame(draw);
+      const live = app.conducting.store.getState().live.song;
+      const time = live?.id === song.id ? songTimeAt(live, app.conducting.now()) : 0;
+      const place = gigPlace(song, time, last);
+      const key = `${place.section?.id} ${place.bar} ${place.of}`;
+      if (key === shown) return;
+      shown = key;
+      const tint = place.section ? tints[place.section.tint]! : palette.quiet;
+      const set = (ref: React.RefObject<HTMLElement | null>, text: string, colour?: string) => {
+        if (!ref.current) return;
+        ref.current.textContent = text;
+        if (colour) ref.current.style.color = colour;
+      };
+      set(mark, place.section ? rehearsalMark(song.sections.indexOf(place.section)) : '·', tint);
+      if (mark.current) mark.current.style.borderColor = tint;
+      set(name, place.section?.name ?? 'No section yet', tint);
+      set(count, `bar ${place.bar} of ${place.of}`);
+      set(then, place.next ? `then ${place.next.name}` : 'then the end');
+      const dots = Math.min(16, place.of);
+      cells.current?.replaceChildren(
+        ...Array.from({ length: dots }, (_, i) => {
+          const cell = window.document.createElement('span');
+          const here = Math.floor(((place.bar - 1) / place.of) * dots);
+          cell.style.cssText = `flex:1;height:8px;border-radius:4px;background:${i < here ? palette.text : i === here ? palette.doing : palette.line}`;
+          return cell;
+        }),
+      );
+    };
+    draw();
+    return () => cancelAnimationFrame(frame);
+  }, [app, song, palette, tints]);
+  return (
+    <Column gap={8}>
+      <Row justifyContent="space-between" gap={8}>
+        <Row gap={10} flexShrink={1} minWidth={0}>
+          <Text
+            ref={mark as never}
+            width={30}
+            height={30}
+            borderWidth={1.5}
+            borderStyle="solid"
+            borderRadius={6}
+            textAlign="center"
+            fontFamily="$heading"
+            fontWeight="650"
+            fontSize={16}
+            lineHeight={27}
+          />
+          <Text
+            ref={name as never}
+            fontFamily="$heading"
+            fontWeight="650"
+            fontSize={20}
+            lineHeight={26}
+            whiteSpace="nowrap"
+          />
+        </Row>
+        <Figures
+          ref={count as never}
+          fontSize={20}
+          lineHeight={26}
+          fontWeight="600"
+          color="$text"
+          whiteSpace="nowrap"
+          testID="gig-bar"
+        />
+      </Row>
+      <div ref={cells} style={{ display: 'flex', gap: 4 }} aria-hidden />
+      <Quiet ref={then as never} />
+    </Column>
+  );
+}
