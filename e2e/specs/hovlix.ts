@@ -4,6 +4,7 @@ import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
 import { readBundle } from '@hovlix/core/files';
 import type { NodeUniverse, Status } from '@hovlix/core/links';
+import { PROTOCOL } from '@hovlix/core/live';
 
 /** All that the server says of its links. */
 export async function statusOf(page: Page): Promise<Status> {
@@ -20,7 +21,7 @@ export async function nodeReport(page: Page, protocol: NodeUniverse['protocol'] 
 export async function restoreLinks(page: Page): Promise<void> {
   await page.goto('/links');
   await page.evaluate(
-    () =>
+    (protocol) =>
       new Promise<void>((resolve) => {
         const socket = new WebSocket(`ws://${location.host}/conductor`);
         socket.onopen = () => {
@@ -37,7 +38,7 @@ export async function restoreLinks(page: Page): Promise<void> {
             { type: 'blackout', on: false, fade: 0 },
           ])
             socket.send(JSON.stringify({ type: 'act', action }));
-          socket.send(JSON.stringify({ type: 'hello', protocol: 4, screen: 'restore', show: null }));
+          socket.send(JSON.stringify({ type: 'hello', protocol, screen: 'restore', show: null }));
         };
         socket.onmessage = (event) => {
           const message = JSON.parse(String(event.data));
@@ -61,6 +62,7 @@ export async function restoreLinks(page: Page): Promise<void> {
           socket.send(JSON.stringify({ type: 'links-edit', patches, revision: message.revision }));
         };
       }),
+    PROTOCOL,
   );
 }
 
@@ -73,11 +75,11 @@ export async function restoreShow(page: Page): Promise<void> {
   if (!demo.ok) throw new Error('The demo cannot be read');
   await page.goto('/links');
   await page.evaluate(
-    (show) =>
+    ({ show, protocol }) =>
       new Promise<void>((resolve) => {
         const socket = new WebSocket(`ws://${location.host}/conductor`);
         socket.onopen = () =>
-          socket.send(JSON.stringify({ type: 'hello', protocol: 4, screen: 'restore-show', show: null }));
+          socket.send(JSON.stringify({ type: 'hello', protocol, screen: 'restore-show', show: null }));
         socket.onmessage = (event) => {
           const message = JSON.parse(String(event.data));
           if (message.type !== 'welcome') return;
@@ -92,8 +94,46 @@ export async function restoreShow(page: Page): Promise<void> {
           };
         };
       }),
-    JSON.parse(JSON.stringify(demo.value.show)) as object,
+    { show: JSON.parse(JSON.stringify(demo.value.show)) as object, protocol: PROTOCOL },
   );
+}
+
+export const button = (page: Page, name: string | RegExp) =>
+  page.getByRole('button', { name, exact: typeof name === 'string' });
+
+export const tab = (page: Page, name: string) => page.getByRole('tab', { name, exact: true });
+
+/** Types a figure beside a fader. */
+export async function typed(page: Page, label: string, value: string): Promise<void> {
+  await page.getByRole('textbox', { name: `${label}, typed`, exact: true }).fill(value);
+  await page.keyboard.press('Enter');
+}
+
+export type Heard = { readonly at: number; readonly levels: readonly number[] };
+
+/** What the node hears for a while, as often as it can be asked. */
+export async function listen(page: Page, seconds: number): Promise<readonly Heard[]> {
+  const heard: Heard[] = [];
+  const until = Date.now() + seconds * 1000;
+  while (Date.now() < until) {
+    const asked = Date.now();
+    const { levels } = await nodeReport(page);
+    heard.push({ at: (asked + Date.now()) / 2000, levels });
+  }
+  return heard;
+}
+
+/** How much of a value goes by a period in seconds: the power of that wave, and its phase in turns. */
+export function waveIn(heard: readonly Heard[], value: (levels: readonly number[]) => number, period: number) {
+  const values = heard.map(({ levels }) => value(levels));
+  const mean = values.reduce((sum, one) => sum + one, 0) / values.length;
+  let [cos, sin] = [0, 0];
+  heard.forEach(({ at }, i) => {
+    const angle = (2 * Math.PI * (at - heard[0]!.at)) / period;
+    cos += (values[i]! - mean) * Math.cos(angle);
+    sin += (values[i]! - mean) * Math.sin(angle);
+  });
+  return { power: cos * cos + sin * sin, phase: Math.atan2(sin, cos) / (2 * Math.PI) };
 }
 
 /** Opens a place and waits until the show and the conductor are there. */

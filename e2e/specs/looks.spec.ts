@@ -1,7 +1,19 @@
 // Looks made by touch, and what they come to on the wire.
 
-import { expect, test, type Page } from '@playwright/test';
-import { lookIs, nodeReport, open, restoreLinks, restoreShow } from './hovlix';
+import { expect, test } from '@playwright/test';
+import {
+  button,
+  listen,
+  lookIs,
+  nodeReport,
+  open,
+  restoreLinks,
+  restoreShow,
+  tab,
+  typed,
+  waveIn,
+  type Heard,
+} from './hovlix';
 
 // What an earlier visit left playing would set the clock.
 test.beforeEach(async ({ page }) => restoreLinks(page));
@@ -10,43 +22,10 @@ test.afterEach(async ({ page }) => {
   await restoreLinks(page);
 });
 
-const button = (page: Page, name: string | RegExp) =>
-  page.getByRole('button', { name, exact: typeof name === 'string' });
-
-const tab = (page: Page, name: string) => page.getByRole('tab', { name, exact: true });
-
-async function typed(page: Page, label: string, value: string): Promise<void> {
-  await page.getByRole('textbox', { name: `${label}, typed`, exact: true }).fill(value);
-  await page.keyboard.press('Enter');
-}
-
-type Heard = { readonly at: number; readonly levels: readonly number[] };
-
-/** What the node hears for a while, as often as it can be asked. */
-async function listen(page: Page, seconds: number): Promise<readonly Heard[]> {
-  const heard: Heard[] = [];
-  const until = Date.now() + seconds * 1000;
-  while (Date.now() < until) {
-    const asked = Date.now();
-    const { levels } = await nodeReport(page);
-    heard.push({ at: (asked + Date.now()) / 2000, levels });
-  }
-  return heard;
-}
-
 /** A sine that was sampled unevenly, by least squares: the period that explains most of it, and its phase at 2 s a turn. */
 function sineIn(heard: readonly Heard[], value: (levels: readonly number[]) => number) {
   const values = heard.map(({ levels }) => value(levels));
-  const mean = values.reduce((sum, one) => sum + one, 0) / values.length;
-  const fit = (period: number) => {
-    let [cos, sin] = [0, 0];
-    heard.forEach(({ at }, i) => {
-      const angle = (2 * Math.PI * (at - heard[0]!.at)) / period;
-      cos += (values[i]! - mean) * Math.cos(angle);
-      sin += (values[i]! - mean) * Math.sin(angle);
-    });
-    return { power: cos * cos + sin * sin, phase: Math.atan2(sin, cos) / (2 * Math.PI) };
-  };
+  const fit = (period: number) => waveIn(heard, value, period);
   const periods = Array.from({ length: 300 }, (_, i) => 1 + i / 100);
   const period = periods.reduce((best, one) => (fit(one).power > fit(best).power ? one : best));
   return { period, phase: fit(2).phase, low: Math.min(...values), high: Math.max(...values) };

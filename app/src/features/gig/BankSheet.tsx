@@ -14,7 +14,7 @@ import { SortableList } from '../../ui/SortableList';
 import { Switch } from '../../ui/Switch';
 
 const PRESS_NAMES: Readonly<Record<Press, string>> = {
-  toggle: 'On and off in turn',
+  toggle: 'On and off',
   start: 'Only on',
   stop: 'Only off',
   flash: 'On while held',

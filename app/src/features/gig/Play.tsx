@@ -1,17 +1,20 @@
 // The playing page: the pads of a bank, next and previous, and what is running with a way to stop each.
 
 import { useState } from 'react';
+import ChevronLeft from 'lucide-react-native/icons/chevron-left';
+import ChevronRight from 'lucide-react-native/icons/chevron-right';
 import { banksOf, padAfter, type Bank } from '@hovlix/core/light';
 import type { Show } from '@hovlix/core/show';
 import { goOn } from '../../host/gestures';
 import { useHovlix, useLive, usePlays } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { Chip } from '../../ui/Chip';
+import { usePalette } from '../../ui/palette';
 import { Button, Column, Row, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
 import { BankSheet } from './BankSheet';
 import { Pads } from './Pads';
-import { Running } from './Running';
+import { RunningChip } from './Running';
 
 export function Play({ show }: { readonly show: Show }) {
   const app = useHovlix();
@@ -21,9 +24,9 @@ export function Play({ show }: { readonly show: Show }) {
   const bank = banks.find(({ id }) => id === place.bank) ?? banks[0]!;
   return (
     <Column gap={12} paddingTop={16}>
-      <Running />
       <ScrollArea sideways>
         <Row gap={6} paddingHorizontal={14} role="group" aria-label="Banks">
+          <RunningChip />
           {banks.map((one) => (
             <Chip
               key={one.id}
@@ -48,31 +51,37 @@ type GoingProps = { readonly banks: readonly Bank[]; readonly bank: Bank; readon
 /** Two large buttons that say what they bring. */
 function Going({ banks, bank, at }: GoingProps) {
   const app = useHovlix();
+  const palette = usePalette();
   const plays = usePlays();
   const say = useSession((session) => session.say);
   const nameOf = (id: string | undefined) => plays.find((one) => one.id === id)?.name;
-  const button = (way: 1 | -1, word: string, kind: 'primary' | 'plain') => {
+  const button = (way: 1 | -1, word: string) => {
     const to = padAfter(banks, bank, at, way);
     const name = nameOf(to?.pad.look);
+    const Arrow = way > 0 ? ChevronRight : ChevronLeft;
+    const arrow = <Arrow size={20} color={palette.text} aria-hidden />;
     return (
       <Column flex={way > 0 ? 3 : 2} minWidth={0}>
         <Button
-          kind={kind}
           label={name === undefined ? `${word}: the bank ends here` : `${word}: ${name}`}
           disabled={name === undefined}
           onPress={() => !goOn(app, way) && say('The bank ends here.')}
         >
-          <Words numberOfLines={1} fontWeight="600" color={kind === 'primary' ? '$onDoing' : '$text'}>
-            {name === undefined ? 'End' : way > 0 ? `Next: ${name}` : name}
-          </Words>
+          <Row gap={6} minWidth={0}>
+            {way < 0 && arrow}
+            <Words numberOfLines={1} fontWeight="600" flexShrink={1}>
+              {name ?? 'End'}
+            </Words>
+            {way > 0 && arrow}
+          </Row>
         </Button>
       </Column>
     );
   };
   return (
     <Row gap={8} paddingHorizontal={14} role="group" aria-label="Through the bank">
-      {button(-1, 'Previous', 'plain')}
-      {button(1, 'Next', 'primary')}
+      {button(-1, 'Previous look')}
+      {button(1, 'Next look')}
     </Row>
   );
 }

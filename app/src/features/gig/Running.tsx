@@ -1,42 +1,58 @@
 // What is running: every look, chase and hand that gives light now, how fast it runs, and a way to stop it.
 
 import { useEffect, useState } from 'react';
-import { isOn } from '@hovlix/core/live';
+import { isOn, type Standing } from '@hovlix/core/live';
 import { seconds } from '@hovlix/core/units';
 import { clockNow, lookOff } from '../../host/gestures';
 import { useHovlix, useLive, usePlays } from '../../host/hovlix';
-import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
+import { Chip } from '../../ui/Chip';
+import { Button, Figures, Quiet, Row, Words } from '../../ui/pieces';
+import { Sheet } from '../../ui/Sheet';
 
 const RATES = { least: 1 / 8, most: 8 } as const;
 /** What goes out by itself is looked for so often. */
 const LOOK_MS = 500;
 
-export function Running() {
+/** What is on now; one that goes out by itself is gone when its time has come. */
+function useRunning(): readonly Standing[] {
   const app = useHovlix();
-  const plays = usePlays();
   const standing = useLive((live) => live.standing);
-  const sounding = useLive((live) => live.sounding.length > 0);
   const [, wake] = useState(0);
   const ends = standing.some((one) => one.ends);
   useEffect(() => {
     const timer = ends ? setInterval(() => wake((n) => n + 1), LOOK_MS) : undefined;
     return () => clearInterval(timer);
   }, [ends]);
-  const on = standing.filter((one) => isOn(one, app.conducting.now()));
-  if (on.length === 0) return null;
+  return standing.filter((one) => isOn(one, app.conducting.now()));
+}
+
+/** Always in its place, so that nothing moves under a finger when a look comes on. */
+export function RunningChip() {
+  const running = useRunning();
+  const [open, setOpen] = useState(false);
+  const name = running.length === 0 ? 'Nothing runs' : `${running.length} running`;
   return (
-    <Column paddingHorizontal={16} gap={4} role="region" aria-label="What is running">
-      <Row justifyContent="space-between" gap={8}>
-        <Words fontWeight="600">Running now</Words>
-        {(on.length > 1 || sounding) && (
-          <Button onPress={() => app.conducting.act({ type: 'all-off', fade: seconds(clockNow(app).pulse) })}>
-            All off
-          </Button>
-        )}
-      </Row>
-      {on.map((one) => {
-        const play = plays.find(({ id }) => id === one.look);
-        const name = play?.name ?? 'A look that is gone';
+    <>
+      <Chip small name={name} label={`What is running: ${running.length}`} on={false} onPress={() => setOpen(true)} />
+      {open && (
+        <Sheet title="What is running" onClose={() => setOpen(false)}>
+          <Running running={running} />
+        </Sheet>
+      )}
+    </>
+  );
+}
+
+function Running({ running }: { readonly running: readonly Standing[] }) {
+  const app = useHovlix();
+  const plays = usePlays();
+  const hands = useLive((live) => live.hands.some((one) => one.on));
+  const song = useLive((live) => live.song?.playing ?? false);
+  return (
+    <>
+      {running.length === 0 && <Quiet>No look and no chase is on. Pads turn them on.</Quiet>}
+      {running.map((one) => {
+        const name = plays.find(({ id }) => id === one.look)?.name ?? 'A look that is gone';
         const rate = one.speed?.rate ?? 1;
         const put = (next: number) =>
           app.conducting.act({ type: 'speed', rate: next, look: one.look, beat: clockNow(app).beat });
@@ -60,12 +76,18 @@ export function Running() {
           </Row>
         );
       })}
-      {on.some(({ look }) => !plays.some(({ id }) => id === look)) && <Quiet>It gives no light any more.</Quiet>}
-    </Column>
+      <Row gap={8} flexWrap="wrap">
+        <Button onPress={() => app.conducting.act({ type: 'all-off', fade: seconds(clockNow(app).pulse) })}>
+          All off
+        </Button>
+        {hands && <Button onPress={() => app.conducting.act({ type: 'hands-off', fade: clockNow(app).pulse })}>Hands off</Button>}
+      </Row>
+      {song && <Quiet>A song plays: of these, only those that stay through songs give light now.</Quiet>}
+    </>
   ); // prettier-ignore
 }
 
+/** Against the clock: 2:1 is twice as fast. */
 function rateWords(rate: number): string {
-  if (rate < 1 && Number.isInteger(1 / rate)) return `1/${1 / rate}`;
-  return `×${Math.round(rate * 100) / 100}`;
+  return rate < 1 ? `1:${Math.round(100 / rate) / 100}` : `${Math.round(rate * 100) / 100}:1`;
 }

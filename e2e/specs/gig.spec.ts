@@ -1,0 +1,102 @@
+// The playing page: banks, pads, next and previous, what is running.
+
+import { expect, test, type Page } from '@playwright/test';
+import { button, nodeReport, open, restoreLinks, restoreShow } from './hovlix';
+
+test.beforeEach(async ({ page }) => restoreLinks(page));
+test.afterEach(async ({ page }) => {
+  await restoreShow(page);
+  await restoreLinks(page);
+});
+
+const pad = (page: Page, name: string) =>
+  page.getByRole('group', { name: 'Pads' }).getByRole('button', { name: new RegExp(`^${name},`) });
+const light = async (page: Page) => (await nodeReport(page)).levels.reduce((sum, level) => sum + level, 0);
+
+test('pads and keys turn looks on and off, next and previous go through the bank, and what is running can be stopped', async ({
+  page,
+}) => {
+  await open(page, '/gig');
+  const running = page.getByRole('button', { name: /^What is running/ });
+  await pad(page, 'Full sail').click();
+  await expect(pad(page, 'Full sail')).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('1');
+  await expect(pad(page, 'Harbour blue')).toHaveAttribute('aria-pressed', 'true');
+  await expect(running).toHaveText('2 running');
+
+  // Each can be slowed down, and stopped by itself.
+  await running.click();
+  const sheet = page.getByRole('dialog', { name: 'What is running' });
+  await button(page, 'Full sail: half as fast').click();
+  await expect(sheet.getByRole('group', { name: 'Full sail', exact: true })).toContainText('1:2');
+  await button(page, 'Stop Full sail').click();
+  await expect(sheet.getByRole('group')).toHaveCount(1);
+  await sheet.getByRole('button', { name: 'All off' }).click();
+  await expect(sheet.getByText('No look and no chase is on.')).toBeVisible();
+  await sheet.getByRole('button', { name: 'Close' }).click();
+  await expect.poll(() => light(page)).toBeLessThan(200);
+
+  // Next crossfades: one is on at a time.
+  await button(page, 'Next look: Harbour blue').click();
+  await button(page, 'Next look: Full sail').click();
+  await expect(pad(page, 'Harbour blue')).toHaveAttribute('aria-pressed', 'false');
+  await expect(pad(page, 'Full sail')).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('n');
+  await expect(pad(page, 'Full sail, wide')).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('p');
+  await expect(pad(page, 'Full sail, wide')).toHaveAttribute('aria-pressed', 'false');
+  await expect(running).toHaveText('1 running');
+});
+
+test('a bank of one’s own: order, pads that flash or exclude each other, left out by next, and its end', async ({
+  page,
+}) => {
+  await open(page, '/gig');
+  await button(page, 'Change the banks').click();
+  await button(page, 'Begin empty').click();
+  const sheet = page.getByRole('dialog', { name: 'Bank 1' });
+  for (const name of ['Embers', 'Lift', 'Moonrise'])
+    await sheet.getByLabel('Put in the bank').selectOption({ label: name });
+  await button(page, 'Change Embers').click();
+  await sheet.getByLabel('Pressing it').selectOption({ label: 'On while held' });
+  await button(page, 'Change Lift').click();
+  await page.getByRole('switch', { name: 'Left out by next and previous' }).click();
+  await sheet.getByLabel('One at a time').selectOption({ label: 'Group 2' });
+  await button(page, 'Change Moonrise').click();
+  await sheet.getByLabel('One at a time').selectOption({ label: 'Group 2' });
+  await sheet.getByRole('button', { name: 'Begin again' }).click();
+  await sheet.getByRole('button', { name: 'Close' }).click();
+
+  // A flash is there while it is pressed, without a fade.
+  await pad(page, 'Embers').hover();
+  await page.mouse.down();
+  await expect(pad(page, 'Embers')).toHaveAttribute('aria-pressed', 'true');
+  await expect.poll(() => light(page)).toBeGreaterThan(1000);
+  await page.mouse.up();
+  await expect(pad(page, 'Embers')).toHaveAttribute('aria-pressed', 'false');
+  await page.keyboard.down('1');
+  await expect(pad(page, 'Embers')).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.up('1');
+  await expect(pad(page, 'Embers')).toHaveAttribute('aria-pressed', 'false');
+
+  // One of a group at a time.
+  await pad(page, 'Lift').click();
+  await pad(page, 'Moonrise').click();
+  await expect(pad(page, 'Lift')).toHaveAttribute('aria-pressed', 'false');
+  await expect(pad(page, 'Moonrise')).toHaveAttribute('aria-pressed', 'true');
+  await pad(page, 'Moonrise').click();
+
+  // Next leaves Lift out, and begins again after the last.
+  await button(page, 'Next look: Embers').click();
+  await button(page, 'Next look: Moonrise').click();
+  await expect(button(page, 'Next look: Embers')).toBeVisible();
+
+  // A look that is deleted leaves its pad; the bank stays and comes back with undo.
+  await open(page, '/looks');
+  await button(page, 'More about Moonrise').click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Delete' }).click();
+  await page.getByRole('link', { name: 'Gig' }).click();
+  await expect(page.getByRole('group', { name: 'Pads' }).getByRole('button')).toHaveCount(2);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('group', { name: 'Pads' }).getByRole('button')).toHaveCount(3);
+});

@@ -1,0 +1,110 @@
+// Lamps that follow a song and a microphone.
+
+import { expect, test, type Page } from '@playwright/test';
+import { button, listen, nodeReport, open, restoreLinks, restoreShow, tab, typed, waveIn } from './hovlix';
+
+test.beforeEach(async ({ page }) => restoreLinks(page));
+test.afterEach(async ({ page }) => {
+  await restoreShow(page);
+  await restoreLinks(page);
+});
+
+/** A front lamp's dimmer. */
+const front = async (page: Page) => (await nodeReport(page)).levels[0]!;
+
+async function followWith(page: Page): Promise<void> {
+  await open(page, '/looks/new');
+  await button(page, 'Front wash').click();
+  await tab(page, 'Sound').click();
+  await page.getByRole('group', { name: 'Let the sound move' }).getByRole('button', { name: 'Level' }).click();
+}
+
+test('a look that follows the kick of a song beats with it; some lamps follow, others hold a colour', async ({
+  page,
+}) => {
+  await followWith(page);
+  await expect(page.getByText('Level follows the kick')).toBeVisible();
+  await expect(page.getByText('Nothing is heard now.')).toBeVisible();
+  await typed(page, 'Falls in', '200');
+  await button(page, 'Back wash').click();
+  await tab(page, 'Level').click();
+  await typed(page, 'Level', '60');
+  await expect(page.getByRole('region', { name: 'In hand' })).toContainText('Front wash: level, 1 follower');
+  await button(page, 'Store').click();
+  const sheet = page.getByRole('dialog', { name: 'Store a look' });
+  await sheet.getByLabel('Name').fill('Heartbeat');
+  await sheet.getByRole('switch', { name: /a song starts/ }).click();
+  await sheet.getByRole('button', { name: 'Store the look' }).click();
+  await button(page, 'Heartbeat, on').waitFor();
+  // No song, no microphone: nothing is followed.
+  await expect.poll(() => front(page)).toBe(0);
+
+  await open(page, '/songs/night-ferry');
+  await button(page, 'Bar 9').click();
+  // The looks of the song itself are taken away: only what follows is to be heard.
+  for (const lane of ['Looks', 'Accents']) {
+    const choose = page.getByRole('group', { name: 'Lanes' }).getByRole('button', { name: lane });
+    if ((await choose.count()) > 0) await choose.click();
+  }
+  await button(page, 'Play from here').click();
+  await page.waitForTimeout(1500);
+  const heard = await listen(page, 6);
+  const level = (levels: readonly number[]) => levels[0]! / 255;
+  const beat = 60 / 124;
+  const most = Math.max(...heard.map(({ levels }) => level(levels)));
+  expect(most).toBeGreaterThan(0.9);
+  for (const other of [beat * 0.8, beat * 1.25, beat * 1.5])
+    expect(waveIn(heard, level, beat).power).toBeGreaterThan(3 * waveIn(heard, level, other).power);
+  await button(page, 'Pause').click();
+});
+
+test('a microphone that is refused says so, and what to do; nothing else changes', async ({ page }) => {
+  await page.addInitScript(() => {
+    navigator.mediaDevices.getUserMedia = () =>
+      Promise.reject(new DOMException('Permission denied', 'NotAllowedError'));
+  });
+  await followWith(page);
+  await page.getByRole('switch', { name: 'Microphone of this screen' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'refused' })).toContainText('Allow it beside the address');
+  await expect(page.getByRole('switch', { name: 'Microphone of this screen' })).not.toBeChecked();
+  await expect(page.getByText('Level follows the kick')).toBeVisible();
+});
+
+test('a microphone is followed, and falls silent when it is turned off', async ({ page }) => {
+  // A tone of 200 Hz, half a second on and half a second off, in place of a microphone.
+  await page.addInitScript(() => {
+    navigator.mediaDevices.getUserMedia = async () => {
+      const context = new AudioContext();
+      const out = context.createMediaStreamDestination();
+      const tone = new OscillatorNode(context, { frequency: 200 });
+      const gate = new GainNode(context, { gain: 0 });
+      tone.connect(gate).connect(out);
+      for (let i = 0; i < 60; i++) {
+        gate.gain.setValueAtTime(0.5, context.currentTime + i);
+        gate.gain.setValueAtTime(0, context.currentTime + i + 0.5);
+      }
+      tone.start();
+      return out.stream;
+    };
+  });
+  await followWith(page);
+  await button(page, 'Low').click();
+  await expect(page.getByText('Level follows the low band')).toBeVisible();
+  await typed(page, 'Falls in', '50');
+  const microphone = page.getByRole('switch', { name: 'Microphone of this screen' });
+  await microphone.click();
+  await page.waitForTimeout(1500);
+  const heard = await listen(page, 5);
+  const level = (levels: readonly number[]) => levels[0]! / 255;
+  expect(Math.max(...heard.map(({ levels }) => level(levels)))).toBeGreaterThan(0.9);
+  expect(Math.min(...heard.map(({ levels }) => level(levels)))).toBeLessThan(0.05);
+  expect(waveIn(heard, level, 1).power).toBeGreaterThan(5 * waveIn(heard, level, 0.7).power);
+  // High is not what it sends.
+  await button(page, 'High').click();
+  await expect
+    .poll(async () => Math.max(...(await listen(page, 1.2)).map(({ levels }) => level(levels))))
+    .toBeLessThan(0.1);
+  await button(page, 'Low').click();
+  await microphone.click();
+  await expect.poll(async () => Math.max(...(await listen(page, 1.2)).map(({ levels }) => level(levels)))).toBe(0);
+});
