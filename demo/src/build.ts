@@ -7,7 +7,7 @@ import { createOggEncoder } from 'wasm-media-encoders';
 import { readBundle, writeBundle, type MusicFile } from '@hovlix/core/files';
 import { analyse, writeEnvelopes } from '@hovlix/core/music';
 import { wordsFor } from '@hovlix/core/problem';
-import { Command, edit, readShow, type Show } from '@hovlix/core/show';
+import { Command, edit, readShow, SAFE, type Show } from '@hovlix/core/show';
 import { beatOfBar } from '@hovlix/core/time';
 import { AIMS, BOATHOUSE, PARTS, PROFILES, VILLAGE_HALL } from './rigs';
 import { CHASES, KITS, LOOKS, WARDROBES } from './looks';
@@ -59,6 +59,7 @@ function emptyShow(): Show {
       chases: [],
       kits: [],
       banks: [],
+      safety: SAFE,
       songs: [],
     },
     'the empty show',

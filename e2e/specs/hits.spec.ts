@@ -30,7 +30,7 @@ test('a drum kit is made, played with the finger and with keys, and changed; a h
     .getByRole('button', { name: 'Milliseconds' })
     .click();
   await typed(page, 'Falls in', '2000');
-  await sheet.getByRole('button', { name: 'Close' }).click();
+  await sheet.getByRole('button', { name: 'Close', exact: true }).click();
   await expect(page.getByText('36 (C2) · falls in 2000 ms')).toBeVisible();
   await button(page, 'Strike Kick').click({ position: { x: 40, y: 10 } });
   const heard = (await listen(page, 3)).map(({ levels }) => levels[0]!);
@@ -45,7 +45,7 @@ test('a drum kit is made, played with the finger and with keys, and changed; a h
   // The snare while it is held, by key: every other lamp.
   await button(page, 'Change Snare').click();
   await page.getByRole('dialog').getByRole('button', { name: 'While held' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Close', exact: true }).click();
   await button(page, 'Strike Snare').focus();
   await page.keyboard.down('Enter');
   await expect.poll(() => fronts(page)).toEqual([230, 0, 230, 0]);
@@ -81,7 +81,7 @@ test('MIDI plays each kit on the part its channel is given to; what is no note i
   await page.getByLabel('plays on').last().selectOption({ label: 'Front wash' });
   await button(page, 'Change Crash').click();
   await page.getByRole('dialog').getByRole('button', { name: 'While held' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Close', exact: true }).click();
   // Channel 3 is 2 on the wire; the crash is note 49.
   await send(0x92, 49, 127);
   await expect.poll(() => fronts(page)).toEqual([255, 255, 255, 255]);

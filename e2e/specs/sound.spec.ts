@@ -1,7 +1,7 @@
 // Lamps that follow a song and a microphone.
 
 import { expect, test, type Page } from '@playwright/test';
-import { button, listen, nodeReport, open, restoreLinks, restoreShow, tab, typed, waveIn } from './hovlix';
+import { button, listen, lookIs, nodeReport, open, restoreLinks, restoreShow, tab, typed, waveIn } from './hovlix';
 
 test.beforeEach(async ({ page }) => restoreLinks(page));
 test.afterEach(async ({ page }) => {
@@ -30,22 +30,12 @@ test('a look that follows the kick of a song beats with it; some lamps follow, o
   await tab(page, 'Level').click();
   await typed(page, 'Level', '60');
   await expect(page.getByRole('region', { name: 'In hand' })).toContainText('Front wash: level, 1 follower');
-  await button(page, 'Store').click();
-  const sheet = page.getByRole('dialog', { name: 'Store a look' });
-  await sheet.getByLabel('Name').fill('Heartbeat');
-  await sheet.getByRole('switch', { name: /a song starts/ }).click();
-  await sheet.getByRole('button', { name: 'Store the look' }).click();
-  await button(page, 'Heartbeat, on').waitFor();
   // No song, no microphone: nothing is followed.
   await expect.poll(() => front(page)).toBe(0);
 
+  // What is shaped stays in hand while the song plays: the looks of its lanes are out of the way.
   await open(page, '/songs/night-ferry');
   await button(page, 'Bar 9').click();
-  // The looks of the song itself are taken away: only what follows is to be heard.
-  for (const lane of ['Looks', 'Accents']) {
-    const choose = page.getByRole('group', { name: 'Lanes' }).getByRole('button', { name: lane });
-    if ((await choose.count()) > 0) await choose.click();
-  }
   await button(page, 'Play from here').click();
   await page.waitForTimeout(1500);
   const heard = await listen(page, 6);
@@ -99,6 +89,21 @@ test('a microphone is followed, and falls silent when it is turned off', async (
   expect(Math.max(...heard.map(({ levels }) => level(levels)))).toBeGreaterThan(0.9);
   expect(Math.min(...heard.map(({ levels }) => level(levels)))).toBeLessThan(0.05);
   expect(waveIn(heard, level, 1).power).toBeGreaterThan(5 * waveIn(heard, level, 0.7).power);
+  // Stored as a look it follows as well.
+  await button(page, 'Store').click();
+  const sheet = page.getByRole('dialog', { name: 'Store a look' });
+  await sheet.getByLabel('Name').fill('Heartbeat');
+  await expect(sheet.getByRole('status', { name: 'This is stored' })).toContainText('Front wash: level, 1 follower');
+  await sheet.getByRole('button', { name: 'Store the look' }).click();
+  await lookIs(page, 'Heartbeat', true);
+  const stored = await listen(page, 4);
+  expect(waveIn(stored, level, 1).power).toBeGreaterThan(5 * waveIn(stored, level, 0.7).power);
+  await button(page, 'Heartbeat, on').click();
+
+  await button(page, 'More about Heartbeat').click();
+  await button(page, 'Change the light').click();
+  await button(page, 'Front wash').click();
+  await tab(page, 'Sound').click();
   // High is not what it sends.
   await button(page, 'High').click();
   await expect

@@ -7,3 +7,7 @@ export function startLightWorker(): Worker {
 export function startAnalysisWorker(): Worker {
   return new Worker(new URL('./analysis.worker.ts', import.meta.url));
 }
+
+export function startFlashWorker(): Worker {
+  return new Worker(new URL('./flash.worker.ts', import.meta.url));
+}

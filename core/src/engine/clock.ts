@@ -7,6 +7,21 @@ import type { SongProgram } from './program';
 /** The beat of a song at a moment of its music, like `beatAt`, over flat arrays. */
 export function songBeat(song: SongProgram, time: number): number {
   const { anchorTimes, anchorBeats } = song;
+  const low = anchorBefore(song, time);
+  const from = anchorTimes[low]!;
+  const share = (time - from) / (anchorTimes[low + 1]! - from);
+  return anchorBeats[low]! + share * (anchorBeats[low + 1]! - anchorBeats[low]!);
+}
+
+/** Beats a second at a moment of a song's music. */
+export function songPace(song: SongProgram, time: number): number {
+  const { anchorTimes, anchorBeats } = song;
+  const low = anchorBefore(song, time);
+  return (anchorBeats[low + 1]! - anchorBeats[low]!) / (anchorTimes[low + 1]! - anchorTimes[low]!);
+}
+
+/** Index of the anchor whose line a moment lies on. */
+function anchorBefore({ anchorTimes }: SongProgram, time: number): number {
   let low = 0;
   let high = anchorTimes.length - 2;
   while (low < high) {
@@ -14,9 +29,7 @@ export function songBeat(song: SongProgram, time: number): number {
     if (anchorTimes[middle]! <= time) low = middle;
     else high = middle - 1;
   }
-  const from = anchorTimes[low]!;
-  const share = (time - from) / (anchorTimes[low + 1]! - from);
-  return anchorBeats[low]! + share * (anchorBeats[low + 1]! - anchorBeats[low]!);
+  return low;
 }
 
 /** The beat by which standing looks run. */

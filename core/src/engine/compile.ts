@@ -12,7 +12,8 @@ import { FIELDS, fieldOf, type Field } from './fields';
 import { aimSolver, slotFinder, type Ground } from './ground';
 import { headPlan, snapsOf } from './head-plan';
 import { kitBook } from './kits';
-import { MIX, type ChaseProgram, type Head, type LaneProgram, type Play, type Program, type Scratch, type Sheet, type SongProgram } from './program'; // prettier-ignore
+import { MIX, type ChaseProgram, type Head, type HeadPlan, type LaneProgram, type Play, type Program, type Scratch, type Sheet, type SongProgram } from './program'; // prettier-ignore
+import { flashSpanOfChase, lightOf, lightShares } from './safety';
 import { sheetOf } from './sheets';
 
 /** What can be heard in songs, by the hash of their music. */
@@ -36,9 +37,13 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id, sounds: 
   for (const fixture of room.fixtures)
     if (!headsByFixture.has(fixture.id)) notes.add(`${fixture.name}: its type or mode is missing`);
   const fields = fieldsFor(heads);
-  const ears = earBook();
+  const most = show.safety.on ? show.safety.most : Infinity;
+  const shares = lightShares(heads);
+  const ears = earBook(most);
   const ground: Ground = {
     earFor: ears.earFor,
+    most,
+    shares,
     heads,
     fields,
     casts: new Map(room.casting.map(({ part, fixtures }) => [part, fixtures.filter((id) => headsByFixture.has(id))])),
@@ -48,6 +53,7 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id, sounds: 
     slotOf: slotFinder(),
   };
   const plays = playsOf(show, ground);
+  const plans = heads.map((head, i) => headPlan(head, i, universes, ground.ownFields, fields));
   for (const ear of ears.all) {
     if (ear.source !== 'song' || ear.drum) continue;
     for (const envelopes of sounds.values()) curveFor(envelopes, ear);
@@ -55,7 +61,7 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id, sounds: 
   const fades = new Map<string, Look | Chase>([...show.looks, ...show.chases].map((one) => [one.id, one]));
   return {
     heads,
-    plans: heads.map((head, i) => headPlan(head, i, universes, ground.ownFields, fields)),
+    plans,
     universes,
     plays,
     songs: new Map(show.songs.map((song) => [song.id as string, songProgram(song, plays, fades, sounds)])),
@@ -66,6 +72,7 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id, sounds: 
     handSheet: handSheets(ground, show.parts),
     ears: ears.all,
     struck: kitBook(show.kits, ground),
+    safety: { most, shares, slowest: Float64Array.from(plans, slowestStrobe) },
     scratch: scratchFor(heads.length),
   };
 }
@@ -127,7 +134,12 @@ function overlapsIn(patched: readonly Patched[]): ReadonlySet<string> {
   return found;
 }
 
-const SILENT: Sheet = { name: '', strands: [], timed: false };
+/** In Hz; a lamp that strobes by its level, or not at all, has no slowest. */
+function slowestStrobe({ writers }: HeadPlan): number {
+  return writers.find(({ kind }) => kind === 'shutter')?.shutter[3] ?? 0;
+}
+
+const SILENT: Sheet = { name: '', strands: [], timed: false, timing: 'beats', span: Infinity };
 
 function playsOf(show: Show, ground: Ground): ReadonlyMap<string, Play> {
   const looks = show.looks.map((look): Play => ({
@@ -156,8 +168,11 @@ function chaseProgram(chase: Chase, looks: readonly Look[], ground: Ground): Cha
     const values = [...(look?.values ?? []), ...step.values];
     return sheetOf(`${chase.name}, step ${i + 1}`, values, { ...(chase.snaps ? { snaps: chase.snaps } : {}) }, ground);
   });
+  const course = courseOf(chase);
+  const lights = sheets.map((sheet, i) => lightOf(sheet, ground.shares) * chase.steps[i]!.level);
   return {
-    course: courseOf(chase),
+    course,
+    span: flashSpanOfChase(course, lights, ground.most),
     pace: chase.pace,
     drum: chase.drum ?? 'kick',
     sheets,
@@ -250,5 +265,6 @@ function scratchFor(heads: number): Scratch {
     solve: new Float64Array(16),
     turned: new Float64Array(2),
     position: { step: -1, before: -1, share: 1, ended: true },
+    pace: 2,
   };
 }

@@ -4,7 +4,7 @@ import { hertzOf, type Follower } from '../light';
 import type { Hearing } from '../live';
 import { bandShares, LOUDNESS_BANDS, loudnessOver } from '../music/bands';
 import { type Drum } from '../music/drums';
-import { ENVELOPE_RATE, type Envelopes } from '../music/envelopes';
+import { ENVELOPE_RATE, type Envelopes, type StrokeList } from '../music/envelopes';
 import type { Seconds } from '../units';
 
 /** One way of listening, shared by all followers that listen alike. */
@@ -12,6 +12,8 @@ export type Ear = {
   readonly key: string;
   readonly source: Follower['source'];
   readonly drum: Drum | null;
+  /** Strokes are this far apart at least, in seconds; 0 for all that there are. */
+  readonly gap: number;
   /** How much of each band counts; of a drum, nothing. */
   readonly shares: Float64Array;
   readonly attack: number;
@@ -34,14 +36,22 @@ const QUIET = -50;
 /** A microphone that says nothing for so long hears nothing. */
 const SILENT_AFTER = 0.3;
 
-function earOf(follower: Follower): Ear {
-  const { source, hears, attack, release, floor, ceiling, gain } = follower;
+/**
+ * While flashes are limited, loudness takes its time to rise and fall, so that it cannot flicker; strokes that come too
+ * quickly after one another are not heard.
+ */
+function earOf(follower: Follower, most: number): Ear {
+  const { source, hears, floor, ceiling, gain } = follower;
+  const quickest = 'drum' in hears ? 0 : 1 / most;
+  const attack = Math.max(follower.attack, quickest);
+  const release = Math.max(follower.release, quickest);
   const drum = 'drum' in hears ? hears.drum : null;
   const hertz = 'drum' in hears ? undefined : hertzOf(hears);
   return {
     key: JSON.stringify([source, hears, attack, release, floor, ceiling, gain ?? null]),
     source,
     drum,
+    gap: 1 / most,
     shares: hertz ? bandShares(hertz.low, hertz.high) : new Float64Array(LOUDNESS_BANDS),
     attack,
     release,
@@ -54,12 +64,12 @@ function earOf(follower: Follower): Ear {
 }
 
 /** Ears by the way they listen; `all` grows as they are asked for. */
-export function earBook(): { readonly all: readonly Ear[]; readonly earFor: (follower: Follower) => Ear } {
+export function earBook(most: number): { readonly all: readonly Ear[]; readonly earFor: (follower: Follower) => Ear } {
   const all: Ear[] = [];
   return {
     all,
     earFor(follower) {
-      const ear = earOf(follower);
+      const ear = earOf(follower, most);
       const known = all.find(({ key }) => key === ear.key);
       if (!known) all.push(ear);
       return known ?? ear;
@@ -79,7 +89,7 @@ export function listen(
     const ear = ears[i]!;
     if (ear.source === 'song' && envelopes)
       ear.height = ear.drum
-        ? strokesAt(ear, envelopes.strokes[ear.drum].times, envelopes.strokes[ear.drum].strengths, songTime)
+        ? strokesAt(ear, strokesOf(envelopes, ear.drum, ear.gap), songTime)
         : sampled(curveFor(envelopes, ear), songTime * ENVELOPE_RATE);
     else ear.height = hearing ? heardNow(ear, hearing, at) : 0;
   }
@@ -137,6 +147,31 @@ function sampled(curve: Float32Array, place: number): number {
   return curve[from]! + (next - curve[from]!) * (place - from);
 }
 
+const spaced = new WeakMap<StrokeList, Map<number, StrokeList>>();
+
+/** The strokes of a drum in a song, but for those that come within `gap` seconds of one that counts. */
+export function strokesOf({ strokes }: Envelopes, drum: Drum, gap: number): StrokeList {
+  const all = strokes[drum];
+  if (gap <= 0) return all;
+  let known = spaced.get(all);
+  if (!known) spaced.set(all, (known = new Map()));
+  let list = known.get(gap);
+  if (!list) {
+    let last = -Infinity;
+    const kept = Array.from(all.times, (time, i) => {
+      if (time - last < gap) return -1;
+      last = time;
+      return i;
+    }).filter((i) => i >= 0);
+    list = {
+      times: Float64Array.from(kept, (i) => all.times[i]!),
+      strengths: Float64Array.from(kept, (i) => all.strengths[i]!),
+    };
+    known.set(gap, list);
+  }
+  return list;
+}
+
 /** Number of moments at or before `time`, in a rising list. */
 export function countBefore(times: ArrayLike<number>, time: number): number {
   let low = 0;
@@ -150,7 +185,7 @@ export function countBefore(times: ArrayLike<number>, time: number): number {
 }
 
 /** Each stroke rises over the attack and falls over the release; where they meet, the higher counts. */
-function strokesAt(ear: Ear, times: Float64Array, strengths: Float64Array, time: number): number {
+function strokesAt(ear: Ear, { times, strengths }: StrokeList, time: number): number {
   let most = 0;
   for (let i = countBefore(times, time) - 1; i >= 0; i--) {
     const since = time - times[i]!;
@@ -179,6 +214,7 @@ function heardNow(ear: Ear, hearing: Hearing, at: Seconds): number {
     let most = 0;
     for (let i = moments.length - 1; i >= 0; i--) {
       const strength = moments[i]!.strokes[ear.drum] ?? 0;
+      if (ear.gap > 0 && moments[i]!.crowded?.includes(ear.drum)) continue;
       if (strength > 0) most = Math.max(most, strokeShape(ear, strength, Math.max(0, at - moments[i]!.at)));
     }
     return most;

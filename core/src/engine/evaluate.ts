@@ -14,9 +14,9 @@ import {
 } from '../live';
 import { pointNear } from '../rig';
 import { clamp, seconds, type Seconds } from '../units';
-import { songBeat, standingBeat } from './clock';
-import { countBefore, listen } from './ears';
-import { AIM, HAZE, MOVE, SLOT } from './fields';
+import { songBeat, songPace, standingBeat } from './clock';
+import { countBefore, listen, strokesOf } from './ears';
+import { AIM, HAZE, MOVE, SLOT, STROBE } from './fields';
 import {
   addToLane,
   beginLane,
@@ -29,6 +29,8 @@ import {
   type Witness,
 } from './layers';
 import { moveSheet } from './motions';
+import { holdStrobes } from './safety';
+import { slowedBy } from './slow';
 import type { ChaseProgram, LaneProgram, Play, Program, Sheet, SongProgram } from './program';
 
 /** How long a song takes to push standing looks aside, and to give them back. */
@@ -51,6 +53,7 @@ export function evaluate(program: Program, live: LiveState, at: Seconds, witness
   scene.live = live;
   scene.at = at;
   scene.beat = beat;
+  scene.pace = (sounding ? songPace(playing, songTime) * song.rate : live.tempo.bpm / 60) * live.speed.rate;
   scene.left = 1 - suspended;
   scene.song = there ? playing : undefined;
   scene.songTime = songTime;
@@ -67,13 +70,15 @@ export function blackoutAt(live: LiveState, at: Seconds): number {
 }
 
 /** Filled anew for each frame, so that a frame makes nothing. */
-const scene: Scene = { live: AT_REST, at: seconds(0), beat: 0, left: 1, song: undefined, songTime: 0 };
+const scene: Scene = { live: AT_REST, at: seconds(0), beat: 0, pace: 2, left: 1, song: undefined, songTime: 0 };
 
 /** The moment at which standing looks are laid, and the song that sounds then. */
 type Scene = {
   live: LiveState;
   at: Seconds;
   beat: number;
+  /** Beats a second. */
+  pace: number;
   /** What a song that plays leaves of looks that do not stay. */
   left: number;
   song: SongProgram | undefined;
@@ -108,7 +113,8 @@ function layOne(program: Program, scene: Scene, one: Standing, witness?: Witness
   if (!play || !timeStanding(program, scene, one, play)) return;
   if (witness) witness.source('look', play.name, '');
   if (!play.chase) {
-    moveSheet(play.sheet, runAt(one.speed ?? AT_CLOCK, scene.beat), scene.at, program.scratch.heights);
+    const speed = one.speed ?? AT_CLOCK;
+    move(program, play.sheet, runAt(speed, scene.beat), scene.at, scene.pace * speed.rate);
     laySheet(program, play.sheet, witness);
     return;
   }
@@ -140,24 +146,30 @@ function timeStanding(program: Program, scene: Scene, one: Standing, play: Play)
 
 /** Adds a look, or the steps of a chase, to the lane that is being gathered. */
 function addStanding(program: Program, scene: Scene, one: Standing, play: Play, witness?: Witness): void {
-  const own = runAt(one.speed ?? AT_CLOCK, scene.beat);
+  const speed = one.speed ?? AT_CLOCK;
+  const own = runAt(speed, scene.beat);
+  const pace = scene.pace * speed.rate;
   const { chase } = play;
   if (!chase) {
-    moveSheet(play.sheet, own, scene.at, program.scratch.heights);
+    move(program, play.sheet, own, scene.at, pace);
     addToLane(program, play.sheet, 1, witness);
     return;
   }
   if (chase.pace === 'sound') strokesPlace(program, chase, one, scene);
-  else chasePlace(one, chase.course, chase.pace, own, scene.at, program.scratch.position);
-  addSteps(program, chase, own, scene.at, witness);
+  else {
+    const slow = slowedBy(chase.span / (chase.pace === 'beats' ? pace : 1));
+    chasePlace(one, chase.course, chase.pace, own, scene.at, slow, program.scratch.position);
+  }
+  addSteps(program, chase, own, scene.at, pace, witness);
 }
 
 /** Where a chase is that goes by drum strokes: those of the song, else those the microphone heard since it came on. */
 function strokesPlace(program: Program, { course, drum }: ChaseProgram, one: Standing, scene: Scene): void {
   const { position } = program.scratch;
   const { live, song, songTime, at } = scene;
-  if (!song?.envelopes || !live.song) return heardPlace(live, one, course, drum, at, position);
-  const { times } = song.envelopes.strokes[drum];
+  const { most } = program.safety;
+  if (!song?.envelopes || !live.song) return heardPlace(live, one, course, drum, most < Infinity, at, position);
+  const { times } = strokesOf(song.envelopes, drum, 1 / most);
   const begun = Math.max(live.song.since, one.since ?? 0);
   const before = countBefore(times, Math.max(0, songTimeAt(live.song, seconds(begun))));
   onStroke(course, song, times, before, songTime, position);
@@ -178,16 +190,23 @@ function onStroke(
 }
 
 /** Adds the steps a chase is between to the lane that is being gathered. */
-function addSteps(program: Program, chase: ChaseProgram, beat: number, at: number, witness?: Witness): void {
+function addSteps(
+  program: Program,
+  chase: ChaseProgram,
+  beat: number,
+  at: number,
+  pace: number,
+  witness?: Witness,
+): void {
   const { position, timing } = program.scratch;
   if (position.ended) return;
   const whole = timing.scale;
   if (position.before >= 0) {
     timing.scale = whole * (1 - position.share);
-    addStep(program, chase, position.before, beat, at, witness);
+    addStep(program, chase, position.before, beat, at, pace, witness);
   }
   timing.scale = whole * position.share;
-  addStep(program, chase, position.step, beat, at, witness);
+  addStep(program, chase, position.step, beat, at, pace, witness);
   timing.scale = whole;
 }
 
@@ -197,15 +216,17 @@ function addStep(
   step: number,
   beat: number,
   at: number,
+  pace: number,
   witness?: Witness,
 ): void {
   const sheet = chase.sheets[step]!;
-  moveSheet(sheet, beat, at, program.scratch.heights);
+  move(program, sheet, beat, at, pace);
   addToLane(program, sheet, chase.levels[step]!, witness);
 }
 
 function laySong(program: Program, song: SongProgram, time: number, witness?: Witness): void {
   const beat = songBeat(song, time);
+  program.scratch.pace = songPace(song, time);
   for (let i = 0; i < song.lanes.length; i++) layLane(program, song, song.lanes[i]!, time, beat, witness);
 }
 
@@ -260,7 +281,7 @@ function layAlone(
   if (!play || play.chase || lane.blend !== 'highest') return false;
   timeClip(program, lane, k, time);
   if (witness) witness.source('lane', play.name, lane.name);
-  moveSheet(play.sheet, beat, time, program.scratch.heights);
+  move(program, play.sheet, beat, time, program.scratch.pace);
   laySheet(program, play.sheet, witness);
   return true;
 }
@@ -291,21 +312,22 @@ function addPlay(
   witness?: Witness,
 ): void {
   if (!play.chase) {
-    moveSheet(play.sheet, beat, time, program.scratch.heights);
+    move(program, play.sheet, beat, time, program.scratch.pace);
     addToLane(program, play.sheet, 1, witness);
     return;
   }
   const { chase } = play;
   const { position } = program.scratch;
   if (chase.pace === 'sound' && song.envelopes) {
-    const { times } = song.envelopes.strokes[chase.drum];
+    const { times } = strokesOf(song.envelopes, chase.drum, 1 / program.safety.most);
     onStroke(chase.course, song, times, countBefore(times, lane.from[k]!), time, position);
   } else {
     // Nobody presses on a lane, and music that was not analysed has no strokes: such a chase goes by its beats.
-    const gone = chase.pace === 'seconds' ? time - lane.from[k]! : beat - lane.beats[k]!;
-    positionAt(chase.course, gone, position);
+    const timed = chase.pace === 'seconds';
+    const slow = slowedBy(chase.span / (timed ? 1 : program.scratch.pace));
+    positionAt(chase.course, (timed ? time - lane.from[k]! : beat - lane.beats[k]!) / slow, position);
   }
-  addSteps(program, chase, beat, time, witness);
+  addSteps(program, chase, beat, time, program.scratch.pace, witness);
 }
 
 /** Index of the last clip that has begun, or -1. */
@@ -330,7 +352,7 @@ function layHits(program: Program, live: LiveState, at: Seconds, witness?: Witne
     const lifted = note.lifted === undefined ? Infinity : note.lifted - note.at;
     const choked = note.choked === undefined ? Infinity : note.choked - note.at;
     const height = heightOfHit(strike, at - note.at, lifted, choked) * struck.strength;
-    if (height <= 0) continue;
+    if (height <= 0 || (struck.flashes && note.crowded)) continue;
     if (witness) witness.source('hit', hit.name, struck.kit);
     if (hit.blend === 'replace') {
       layHand(program, sheet, height, witness);
@@ -351,7 +373,7 @@ function layHands(program: Program, live: LiveState, at: Seconds, beat: number, 
     if (weight <= 0) continue;
     const sheet: Sheet = program.handSheet(hand.value);
     if (witness) witness.source('hand', sheet.name, '');
-    moveSheet(sheet, beat, at, program.scratch.heights);
+    move(program, sheet, beat, at, scene.pace);
     layHand(program, sheet, weight, witness);
   }
 }
@@ -374,6 +396,12 @@ function finish(program: Program): void {
     }
   }
   if (program.fields[AIM]!.touched) pointMixed(program);
+  if (program.safety.most < Infinity && program.fields[STROBE]!.touched) holdStrobes(program);
+}
+
+/** What waves and followers make of a sheet now, at so many beats a second. */
+function move(program: Program, sheet: Sheet, beat: number, at: number, pace: number): void {
+  moveSheet(sheet, beat, at, pace, program.scratch.heights);
 }
 
 /** Degrees of travel up to which a mixed aim goes by its stage point, and from which it goes by the motors' degrees. */

@@ -33,6 +33,9 @@ export type Ground = {
   readonly ownFields: ReadonlyMap<string, number>;
   readonly aimed: (value: AimValue, head: Head) => Aimed | undefined;
   readonly slotOf: (profile: Profile, lab: readonly number[]) => number;
+  /** Flashes a second that may be (Infinity: any number), and each head's share of the rig's light. */
+  readonly most: number;
+  readonly shares: Float64Array;
   /** What a follower listens with: the same ear for the same way of listening. */
   readonly earFor: (follower: Follower) => Ear;
 };

@@ -7,3 +7,5 @@ export * from './explain';
 export * from './lamps';
 export * from './ribbon';
 export * from './match';
+export { countFlashes, FLASH_SHARE } from './safety';
+export { flashReport, type FlashStretch } from './flash-report';

@@ -5,6 +5,7 @@ import type { Sounding } from '../live';
 import type { Part } from '../rig';
 import type { Ground } from './ground';
 import type { Sheet } from './program';
+import { FLASH_SHARE } from './safety';
 import { sheetOf } from './sheets';
 
 /** What a note that sounds asks of the lamps. */
@@ -15,6 +16,8 @@ export type Struck = {
   readonly strike: ReturnType<typeof strikeOf>;
   /** 0…1, by velocity. */
   readonly strength: number;
+  /** Whether it changes enough of the rig's light to be a flash. */
+  readonly flashes: boolean;
 };
 
 /**
@@ -46,6 +49,7 @@ export function kitBook(kits: readonly Kit[], ground: Ground): (note: Sounding) 
       kit: kit.name,
       strike: strikeOf(hit, note.pulse, leastOf(sheet, ground)),
       strength: strengthOf(hit, note.velocity),
+      flashes: ground.most < Infinity && changeOf(sheet, ground) >= FLASH_SHARE,
     };
   };
   return (note) => {
@@ -69,6 +73,14 @@ function valueOf(hit: Hit, part: Part['id'], place: number): LookValue {
       ? {}
       : { more: Object.fromEntries(Object.entries(hit.more).map(([name, setting]) => [name, hold(setting)])) }),
   };
+}
+
+/** The share of the rig's light that a hit may change: all of its lamps, where it dims them or colours them. */
+function changeOf({ strands }: Sheet, { shares }: Ground): number {
+  let share = 0;
+  const lamps = new Set(strands.flatMap(({ heads }) => [...heads]));
+  for (const head of lamps) share += shares[head]!;
+  return share;
 }
 
 /** The slowest of its lamps says how short a hit may be. */

@@ -4,6 +4,7 @@ import { figureAt, heightsAt, rankOf, type Follower, type MoveShape, type Wave, 
 import { COLOUR, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM } from './fields';
 import { labOf, type Ground } from './ground';
 import { SLOT_STEPS, type Motion, type Sheet, type Strand } from './program';
+import { slowedBy, WATCHED_PACE } from './slow';
 import type { Row } from './sheets';
 
 const NONE = new Float64Array(0);
@@ -115,17 +116,21 @@ function hueTurned([L, a, b]: readonly number[], degrees: number): readonly numb
 }
 
 /**
- * Works out what waves make of a sheet at an instant. Allocates nothing.
+ * Works out what waves and followers make of a sheet at an instant. Allocates nothing.
+ * @param pace beats a second: waves that would flash too often at it are slowed.
  * @param heights room for as many numbers as a strand has rows.
  */
-export function moveSheet(sheet: Sheet, beat: number, at: number, heights: Float64Array): void {
+export function moveSheet(sheet: Sheet, beat: number, at: number, pace: number, heights: Float64Array): void {
+  const slow = sheet.span === Infinity ? 1 : slowedBy(spanAt(sheet, pace));
   for (let s = 0; s < sheet.strands.length; s++) {
     const strand = sheet.strands[s]!;
     if (strand.motions.length === 0) continue;
     strand.live.set(strand.values);
     for (let m = 0; m < strand.motions.length; m++) {
       const motion = strand.motions[m]!;
-      const turns = (motion.timed ? at : beat) * motion.rate + motion.offset;
+      // What moves no light is not held back.
+      const held = slow > 1 && (strand.field === LEVEL || strand.field === COLOUR || strand.field === SLOT) ? slow : 1;
+      const turns = ((motion.timed ? at : beat) * motion.rate) / held + motion.offset;
       if (motion.kind === 'figure') {
         for (let row = 0; row < strand.count; row++) addFigure(motion, turns - motion.behind[row]!, row, strand.live);
         continue;
@@ -136,6 +141,12 @@ export function moveSheet(sheet: Sheet, beat: number, at: number, heights: Float
       moveStrand(strand, motion, heights);
     }
   }
+}
+
+/** How closely its flashes lie at so many beats a second. */
+function spanAt({ span, timing }: Sheet, pace: number): number {
+  const faster = pace / WATCHED_PACE;
+  return timing === 'seconds' ? span : timing === 'beats' ? span / faster : span / Math.max(1, faster);
 }
 
 /** All lamps at the same height; or, as a meter, one after the other filled. */

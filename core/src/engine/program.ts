@@ -9,6 +9,7 @@ import type { Envelopes } from '../music/envelopes';
 import type { Ear } from './ears';
 import type { Field } from './fields';
 import type { Struck } from './kits';
+import type { SafetyProgram } from './safety';
 
 /** One thing that gives light of its own: a lamp, or one cell of a bar. */
 export type Head = {
@@ -72,7 +73,14 @@ export type Strand = {
 };
 
 /** What one look, one step of a chase or one hand says. */
-export type Sheet = { readonly name: string; readonly strands: readonly Strand[]; readonly timed: boolean };
+export type Sheet = {
+  readonly name: string;
+  readonly strands: readonly Strand[];
+  readonly timed: boolean;
+  /** What its waves go by, and how closely their flashes lie: see `flashSpanOf`. */
+  readonly timing: 'beats' | 'seconds' | 'both';
+  readonly span: number;
+};
 
 /** A look, or a chase: what can stand, and lie on a lane. */
 export type Play = {
@@ -90,6 +98,8 @@ export type ChaseProgram = {
   readonly drum: Drum;
   readonly sheets: readonly Sheet[];
   readonly levels: Float64Array;
+  /** How closely its flashes lie, in its beats or seconds: see `flashSpanOfChase`. */
+  readonly span: number;
 };
 
 export type LaneProgram = {
@@ -191,6 +201,7 @@ export type Program = {
   readonly handSheet: (value: LookValue) => Sheet;
   /** All ways of listening that followers have; those of hands join when they are first seen. */
   readonly ears: readonly Ear[];
+  readonly safety: SafetyProgram;
   /** What a note that sounds asks for. */
   readonly struck: (note: Sounding) => Struck | undefined;
   readonly scratch: Scratch;
@@ -212,6 +223,8 @@ export type Scratch = {
   readonly solve: Float64Array;
   readonly turned: Float64Array;
   readonly position: Position;
+  /** Beats a second of the song that is being laid. */
+  pace: number;
 };
 
 /** How far a fade is, for strands with times of their own and for all others. */

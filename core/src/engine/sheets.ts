@@ -17,6 +17,7 @@ import { AIM, COLOUR, GOBO, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM } from './fiel
 import { aimBetween, channelOf, labOf, settingValue, type Aimed, type Ground } from './ground';
 import { fieldsMoved, motionOf } from './motions';
 import type { Head, Sheet, Strand } from './program';
+import { flashSpanOf } from './safety';
 
 /** A row of a strand: a head, and which place of how many it has among those meant. */
 export type Row = {
@@ -49,7 +50,11 @@ export function sheetOf(name: string, values: readonly LookValue[], said: Said, 
       if (rows.length > 0) strands.push(strandOf(value, field, rows, said, ground));
     }
   }
-  return { name, strands, timed: strands.some((strand) => strand.fadeIn >= 0 || strand.fadeOut >= 0) };
+  const waves = strands.flatMap(({ motions }) => motions.filter(({ ear }) => !ear));
+  const timing = waves.every(({ timed }) => timed) ? 'seconds' : waves.some(({ timed }) => timed) ? 'both' : 'beats';
+  const timed = strands.some((strand) => strand.fadeIn >= 0 || strand.fadeOut >= 0);
+  const free: Sheet = { name, strands, timed, timing, span: Infinity };
+  return { ...free, span: flashSpanOf(free, ground.most, ground.shares) };
 }
 
 /** Heads in cast order, cells of a bar one after the other. */

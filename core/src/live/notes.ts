@@ -3,6 +3,7 @@
 import { z } from 'zod';
 import { idOf } from '../rig/schema';
 import { seconds, type Seconds } from '../units';
+import { STROKE_GAP } from './hearing';
 
 const Moment = z.number().transform(seconds);
 
@@ -33,13 +34,23 @@ export const Sounding = z.strictObject({
   /** When the note was let go, and when another hit cut it off. */
   lifted: Moment.optional(),
   choked: Moment.optional(),
+  /** It came too soon after one that counts for where flashes are limited. */
+  crowded: z.boolean().optional(),
 });
 export type Sounding = z.infer<typeof Sounding>;
 
 /** More notes than this do not sound at once: the oldest go first, whatever they are. */
 export const MOST_SOUNDING = 128;
 
-type Notes = { readonly sounding: readonly Sounding[]; readonly struck: Readonly<Record<string, number>> };
+type Notes = {
+  readonly sounding: readonly Sounding[];
+  readonly struck: Readonly<Record<string, number>>;
+  /** When a note was struck last that had room before it. */
+  readonly flashed: Seconds;
+};
+
+/** Notes of one chord are one flash. */
+const CHORD_SECONDS = 0.03;
 
 const keyOf = ({ kit, part, hit }: { kit: string; part: string; hit: string }) => `${kit}/${part}/${hit}`;
 
@@ -47,6 +58,8 @@ const keyOf = ({ kit, part, hit }: { kit: string; part: string; hit: string }) =
 export function notesWith(before: Notes, strokes: readonly NoteStroke[], pulse: number, at: Seconds): Notes {
   let sounding = [...before.sounding];
   const struck = { ...before.struck };
+  const room = at - before.flashed >= STROKE_GAP;
+  const crowded = !room && at - before.flashed > CHORD_SECONDS;
   for (const { velocity, choke, ...stroke } of strokes) {
     const same = (one: Sounding) => keyOf(one) === keyOf(stroke) && one.note === stroke.note;
     if (velocity <= 0) {
@@ -64,8 +77,17 @@ export function notesWith(before: Notes, strokes: readonly NoteStroke[], pulse: 
         .filter((one) => !same(one) || one === last)
         .map((one) => (chokes(one) && one.choked === undefined ? { ...one, choked: at } : one))
         .map((one) => (same(one) && one.lifted === undefined ? { ...one, lifted: at } : one)),
-      { ...stroke, velocity, ...(choke === undefined ? {} : { choke }), at, pulse, order },
+      {
+        ...stroke,
+        velocity,
+        ...(choke === undefined ? {} : { choke }),
+        at,
+        pulse,
+        order,
+        ...(crowded ? { crowded } : {}),
+      },
     ].slice(-MOST_SOUNDING);
   }
-  return { sounding, struck };
+  const any = strokes.some(({ velocity }) => velocity > 0);
+  return { sounding, struck, flashed: room && any ? at : before.flashed };
 }

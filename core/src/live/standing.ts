@@ -37,7 +37,7 @@ export function ownBeat(state: LiveState, one: Standing, beat: Beats | undefined
 
 /**
  * Writes where a chase that stands is to `out`. Allocates nothing.
- * @param own the beat it runs by, see `ownBeat`.
+ * @param own the beat it runs by, see `ownBeat`. @param slow by how much it is held back, 1 for not at all.
  */
 export function chasePlace(
   one: Standing,
@@ -45,27 +45,34 @@ export function chasePlace(
   pace: Chase['pace'],
   own: number,
   at: number,
+  slow: number,
   out: Position,
 ): void {
   const begun = one.beat ?? 0;
   if (pace === 'hand') return pressedTo(course, one.presses?.count ?? 0, own - (one.presses?.beat ?? begun), out);
   const gone = pace === 'beats' ? own - begun : at - (one.since ?? 0);
-  positionAt(course, gone + (one.from ?? 0), out);
+  positionAt(course, gone / slow + (one.from ?? 0), out);
 }
 
-/** Where a chase that goes by strokes is by what the microphone heard since it came on. Allocates nothing. */
+/**
+ * Where a chase that goes by strokes is by what the microphone heard since it came on. Allocates nothing.
+ * @param spaced only strokes with room between them count: where flashes are limited.
+ */
 export function heardPlace(
   state: LiveState,
   one: Standing,
   course: Course,
   drum: Drum,
+  spaced: boolean,
   at: number,
   out: Position,
 ): void {
   const counted = state.hearing?.counts[drum];
   if (!counted) return pressedTo(course, 0, Infinity, out);
-  const since = ((at - counted.at) * state.tempo.bpm) / 60;
-  pressedTo(course, Math.max(0, counted.count - (one.heard?.[drum] ?? 0)), since, out);
+  const since = ((at - (spaced ? counted.spacedAt : counted.at)) * state.tempo.bpm) / 60;
+  const begun = one.heard?.[drum];
+  const heard = spaced ? counted.spaced - (begun?.spaced ?? 0) : counted.count - (begun?.count ?? 0);
+  pressedTo(course, Math.max(0, heard), since, out);
 }
 
 /** A chase that goes by hand, so many steps further. */
@@ -74,7 +81,8 @@ export function stepped(one: Standing, by: number, beat: number): Standing {
 }
 
 function countsOf({ counts: { kick, snare, hat } }: Hearing): NonNullable<Standing['heard']> {
-  return { kick: kick.count, snare: snare.count, hat: hat.count };
+  const both = ({ count, spaced }: typeof kick) => ({ count, spaced });
+  return { kick: both(kick), snare: both(snare), hat: both(hat) };
 }
 
 export function lookTurned(state: LiveState, action: Turn, at: Seconds): LiveState {

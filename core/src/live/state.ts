@@ -18,6 +18,9 @@ const Moment = z.number().transform(seconds);
 const RunShape = z.strictObject({ rate: z.number(), from: z.number(), to: z.number() });
 const RampShape = z.strictObject({ from: z.number(), to: z.number(), at: Moment, duration: Moment });
 
+/** Strokes counted: all of them, and those with room between them. */
+const Counted = z.strictObject({ count: z.number(), spaced: z.number() });
+
 /** A test of bare channels, begun `at`: all of them flashing until `until`, or one after the other. */
 const ChannelTest = z.discriminatedUnion('kind', [
   z.strictObject({
@@ -75,7 +78,7 @@ export const LiveState = z.strictObject({
       /** It came in place of another: the two are mixed, so that nothing dips between them. */
       crossed: z.boolean().optional(),
       /** Strokes the microphone had counted when it came on. */
-      heard: z.strictObject({ kick: z.number(), snare: z.number(), hat: z.number() }).optional(),
+      heard: z.strictObject({ kick: Counted, snare: Counted, hat: Counted }).optional(),
     }),
   ),
   /** The bank one is in, and the look that was gone to last. */
@@ -95,6 +98,8 @@ export const LiveState = z.strictObject({
   /** Notes that sound, the oldest first, and how often each hit was struck. */
   sounding: z.array(Sounding),
   struck: z.record(z.string(), z.number()),
+  /** When a note was struck last that had room before it. */
+  flashed: Moment,
   /** What a microphone hears; null until one listens. */
   hearing: Hearing.nullable(),
   /** The free clock: pulses a minute, a moment at which one falls, and the number of that one. */
@@ -121,6 +126,7 @@ export const AT_REST: LiveState = {
   taps: [],
   sounding: [],
   struck: {},
+  flashed: seconds(-1e9),
   hearing: null,
   tempo: { bpm: 120, at: seconds(0), beat: beats(0) },
   held: [],
@@ -238,8 +244,8 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
     case 'heard':
       return { ...state, hearing: hearingWith(state.hearing, who, action, at) };
     case 'notes': {
-      const { sounding, struck } = notesWith(state, action.notes, action.pulse ?? 60 / state.tempo.bpm, at);
-      return { ...letGoOfStillSong(state), sounding: [...sounding], struck: { ...struck } };
+      const { sounding, struck, flashed } = notesWith(state, action.notes, action.pulse ?? 60 / state.tempo.bpm, at);
+      return { ...letGoOfStillSong(state), sounding: [...sounding], struck: { ...struck }, flashed };
     }
     case 'hold-channels':
       return { ...state, held: heldWith(state.held, action.channels) };

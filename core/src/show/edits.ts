@@ -9,7 +9,7 @@ import { applyToRig, RIG_COMMANDS } from './rig-edits';
 import { applyToLooks, LOOK_COMMANDS } from './look-edits';
 import { Clip, Section, Song, type Lane } from '../song/schema';
 import { clearedClips, laidClips } from '../song/lay';
-import type { Show } from './schema';
+import { Safety, type Show } from './schema';
 
 export { patched } from '../change/change';
 
@@ -19,6 +19,7 @@ const onLane = { ...inSong, lane: idOf<'Lane'>() };
 /** What a user can do to a show. Each member is named by what was done. */
 export const Command = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('rename-show'), name: Name }),
+  z.strictObject({ type: z.literal('set-safety'), safety: Safety }),
   z.strictObject({ type: z.literal('add-profile'), profile: Profile }),
   z.strictObject({ type: z.literal('add-rig'), rig: Rig }),
   z.strictObject({ type: z.literal('choose-rig'), rig: idOf<'Rig'>() }),
@@ -66,6 +67,9 @@ function apply(show: Draft<Show>, command: Command): void {
   switch (command.type) {
     case 'rename-show':
       show.name = command.name;
+      return;
+    case 'set-safety':
+      show.safety = command.safety;
       return;
     case 'add-profile':
       return put(show.profiles, command.profile);

@@ -12,8 +12,8 @@ export const MIGRATIONS: Readonly<Record<number, (show: Json) => Json>> = {
   1: (show) => ({ ...show, profiles: listOf(show['profiles']).map(withPatterns) }),
   // Chases came. Whatever else is new in looks may be left out.
   2: (show) => ({ ...show, chases: [] }),
-  // Hit kits came, and banks of pads.
-  3: (show) => ({ ...show, kits: [], banks: [] }),
+  // Hit kits came, banks of pads, and flash safety: on in new shows, while this one keeps the light it was made with.
+  3: (show) => ({ ...show, kits: [], banks: [], safety: { on: false, most: 3 } }),
 };
 
 const PATTERNS_OF_OLD = ['open', 'leaves', 'waves', 'dots', 'rings', 'net', 'rays', 'bars'];

@@ -9,6 +9,16 @@ import { Chase, Look } from '../light/schema';
 import { Song } from '../song/schema';
 import { migrated, NEWEST } from './migrate';
 
+/**
+ * Flash safety: while it is on, at most so many flashes of the rig's light a second. Three are what WCAG 2.2 (success
+ * criterion 2.3.1) and ITU-R BT.1702-3 hold to be safe.
+ */
+export const Safety = z.strictObject({ on: z.boolean(), most: z.number().int().min(1).max(10) });
+export type Safety = z.infer<typeof Safety>;
+
+/** As a new show has it. */
+export const SAFE: Safety = { on: true, most: 3 };
+
 export const Show = z.strictObject({
   format: z.literal('hovlix-show'),
   version: z.literal(NEWEST),
@@ -25,6 +35,7 @@ export const Show = z.strictObject({
   kits: z.array(Kit).max(64),
   banks: z.array(Bank).max(64),
   songs: z.array(Song).max(5000),
+  safety: Safety,
 });
 export type Show = z.infer<typeof Show>;
 

@@ -98,6 +98,7 @@ const input: z.input<typeof Show> = {
   chases: [],
   kits: [],
   banks: [],
+  safety: { on: false, most: 3 },
   songs: [
     {
       id: 'song', title: 'Song', music: null, duration: 60,

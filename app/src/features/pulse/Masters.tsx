@@ -1,5 +1,6 @@
 // All masters: of the whole rig, of each part, of tempo, and of fade times.
 
+import { router } from 'expo-router';
 import { rampAt } from '@hovlix/core/light';
 import { rigInUse } from '@hovlix/core/show';
 import { seconds } from '@hovlix/core/units';
@@ -97,8 +98,16 @@ function MastersSheet() {
         unit="%"
         onChange={(value) => act({ type: 'fade-times', factor: value / 100 })}
       />
-      <Row>
+      <Row gap={8} flexWrap="wrap">
         <Button onPress={reset}>All to 100 %</Button>
+        <Button
+          onPress={() => {
+            close(false);
+            router.push('/gig/flashes');
+          }}
+        >
+          {show.safety.on ? `Flash safety: ${show.safety.most} a second` : 'Flash safety is off'}
+        </Button>
       </Row>
     </Sheet>
   );

@@ -2,8 +2,10 @@
 
 import { useEffect, useRef, useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
+import { router } from 'expo-router';
 import { View } from '@tamagui/core';
-import { useHovlix, useLink, useLive } from '../../host/hovlix';
+import { SAFE } from '@hovlix/core/show';
+import { useHovlix, useLink, useLive, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { statusQuery } from '../../data/queries';
 import { MasterOutput } from '../../ui/MasterOutput';
@@ -38,6 +40,32 @@ function HandsMark() {
       </View>
     </View>
   );
+}
+
+/** That flashes may come more often than is held to be safe. */
+function FlashMark() {
+  const safety = useShow((show) => show.safety);
+  if (!safety || (safety.on && safety.most <= SAFE.most)) return null;
+  const words = safety.on ? `up to ${safety.most} flashes a second` : 'flashes not limited';
+  return (
+    <View
+      render="button"
+      aria-label={`Flash safety: ${words}`}
+      onPress={() => router.push('/gig/flashes')}
+      height={44}
+      paddingHorizontal={4}
+      justifyContent="center"
+      backgroundColor="transparent"
+      borderWidth={0}
+      cursor="pointer"
+    >
+      <View paddingHorizontal={10} height={26} justifyContent="center" borderRadius={13} borderWidth={1} borderColor="$warn" backgroundColor="#0c0a10">
+        <Words fontSize={12} lineHeight={16} fontWeight="600" color="$warn">
+          {words}
+        </Words>
+      </View>
+    </View>
+  ); // prettier-ignore
 }
 
 export function Health() {
@@ -102,6 +130,7 @@ export function Health() {
         </View>
       )}
       {inHand && <HandsMark />}
+      <FlashMark />
       {open && (
         <Column
           role="dialog"

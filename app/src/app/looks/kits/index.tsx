@@ -1,1 +1,5 @@
-export { KitsPlace as default } from '../../../features/looks/kits/KitsPlace';
+import { KitsPlace } from '../../../features/looks/kits/KitsPlace';
+
+export default function Kits() {
+  return <KitsPlace />;
+}

@@ -164,8 +164,9 @@ function useRunningMark(chase: Chase, list: React.RefObject<HTMLDivElement | nul
       const now = app.conducting.now();
       // The strokes of a song are known where it is rendered, not here.
       const unknown = chase.pace === 'sound' && live.song?.playing;
-      if (one && chase.pace === 'sound') heardPlace(live, one, course, chase.drum ?? 'kick', now, position);
-      else if (one) chasePlace(one, course, chase.pace, ownBeat(live, one, clockNow(app).beat, now), now, position);
+      const safe = app.document.store.getState().history?.show.safety.on ?? false;
+      if (one && chase.pace === 'sound') heardPlace(live, one, course, chase.drum ?? 'kick', safe, now, position);
+      else if (one) chasePlace(one, course, chase.pace, ownBeat(live, one, clockNow(app).beat, now), now, 1, position);
       const step = one && !position.ended && !unknown ? position.step : -1;
       if (step === shown) return;
       shown = step;

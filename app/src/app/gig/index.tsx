@@ -1,4 +1,4 @@
-import { GigPlace } from '../features/gig/GigPlace';
+import { GigPlace } from '../../features/gig/GigPlace';
 
 export default function Gig() {
   return <GigPlace />;

@@ -1,0 +1,5 @@
+import { SafetyPlace } from '../../features/safety/SafetyPlace';
+
+export default function Flashes() {
+  return <SafetyPlace />;
+}

@@ -1,0 +1,151 @@
+// Flash safety: on or off, how many flashes a second, and where in the show it acts.
+
+import { useEffect, useState } from 'react';
+import { router } from 'expo-router';
+import ArrowLeft from 'lucide-react-native/icons/arrow-left';
+import type { FlashStretch } from '@hovlix/core/engine';
+import type { Show } from '@hovlix/core/show';
+import { countShow } from '../../host/flashes';
+import { useHovlix, useShow } from '../../host/hovlix';
+import { useSession } from '../../host/session';
+import { Card } from '../../ui/card';
+import { Hold } from '../../ui/Hold';
+import { usePalette } from '../../ui/palette';
+import { Button, Column, Figures, PlaceHead, Quiet, Row, Words } from '../../ui/pieces';
+import { ScrollArea } from '../../ui/ScrollArea';
+import { Slider } from '../../ui/Slider';
+
+export function SafetyPlace() {
+  const palette = usePalette();
+  const show = useShow((one) => one);
+  if (!show) return null;
+  return (
+    <ScrollArea>
+      <PlaceHead title="Flash safety">
+        <Button label="Back to the gig" kind="quiet" onPress={() => router.push('/gig')}>
+          <ArrowLeft size={20} color={palette.text} aria-hidden />
+        </Button>
+      </PlaceHead>
+      <Column gap={14} paddingHorizontal={12}>
+        <Setting show={show} />
+        <Report show={show} />
+      </Column>
+    </ScrollArea>
+  );
+}
+
+function Setting({ show }: { readonly show: Show }) {
+  const app = useHovlix();
+  const say = useSession((session) => session.say);
+  const { on, most } = show.safety;
+  const put = (safety: Show['safety']) => app.document.make({ type: 'set-safety', safety });
+  return (
+    <Card title={on ? `On: at most ${most} ${most === 1 ? 'flash' : 'flashes'} a second` : 'Off: flashes are not limited'}>
+      <Quiet>
+        More than three flashes a second can cause seizures. While it is on, strobes, waves, chases, followers and hits
+        that would flash more of the rig than a tenth of its light are slowed by halves, so that they stay in time.
+      </Quiet>
+      <Slider
+        label="Flashes a second"
+        value={most}
+        low={1}
+        high={10}
+        step={1}
+        unit="/s"
+        onChange={(next) => put({ on, most: Math.round(next) })}
+      />
+      {most > 3 && <Quiet color="$text">More than three a second is more than WCAG 2.2 and ITU-R BT.1702 hold to be safe.</Quiet>}
+      <Row>
+        {on ? (
+          <Hold
+            onHeld={() => {
+              put({ on: false, most });
+              say('Flashes are not limited any more. A mark beside the output says so.', { undo: () => app.document.undo() });
+            }}
+          >
+            Hold to turn it off
+          </Hold>
+        ) : (
+          <Button kind="primary" onPress={() => put({ on: true, most })}>
+            Turn it on
+          </Button>
+        )}
+      </Row>
+    </Card>
+  ); // prettier-ignore
+}
+
+type Counted = { readonly show: Show; readonly found: readonly FlashStretch[] };
+
+/** Where it acts: counted in the light of every song and look, when it is asked for. */
+function Report({ show }: { readonly show: Show }) {
+  const app = useHovlix();
+  const [share, setShare] = useState<number | null>(null);
+  const [counted, setCounted] = useState<Counted | null>(null);
+  const [job, setJob] = useState<{ cancel: () => void } | null>(null);
+  useEffect(() => () => job?.cancel(), [job]);
+  const count = () => {
+    setShare(0);
+    const mine = countShow(show, app.repository, setShare);
+    setJob(mine);
+    void mine.done.then((found) => {
+      setShare(null);
+      if (found) setCounted({ show, found });
+    });
+  };
+  const old = counted !== null && counted.show !== show;
+  const { on, most } = show.safety;
+  return (
+    <Card title="Where it acts">
+      {share === null ? (
+        <Row>
+          <Button onPress={count}>{counted ? 'Count again' : 'Count the flashes of this show'}</Button>
+        </Row>
+      ) : (
+        <Row justifyContent="space-between" gap={8}>
+          <Words role="status">Counting: {Math.round(share * 100)} %</Words>
+          <Button onPress={() => job?.cancel()}>Stop</Button>
+        </Row>
+      )}
+      {old && <Quiet>The show has changed since it was counted.</Quiet>}
+      {counted?.found.length === 0 && (
+        <Words>Nowhere: no song and no look flashes more than {most} times a second.</Words>
+      )}
+      {counted?.found.map((one, i) => (
+        <Stretch key={i} stretch={one} most={most} on={on} />
+      ))}
+      {counted && (
+        <Quiet>
+          Counted in the light of the whole rig, {counted.show.songs.length}{' '}
+          {counted.show.songs.length === 1 ? 'song' : 'songs'} from end to end, and each look and chase by itself at 120
+          beats a minute. What is played by hand tonight is not in it.
+        </Quiet>
+      )}
+    </Card>
+  );
+}
+
+type StretchProps = { readonly stretch: FlashStretch; readonly most: number; readonly on: boolean };
+
+function Stretch({ stretch, most, on }: StretchProps) {
+  const { kind, name, from, to, made, leaves } = stretch;
+  const left = leaves > most;
+  const words = left
+    ? `${made} a second, ${leaves} with flash safety: still too many. Longer clips and slower fades help.`
+    : `${made} a second${on ? `, held to ${leaves}` : ''}`;
+  return (
+    <Row justifyContent="space-between" gap={8} minHeight={48} role="group" aria-label={name}>
+      <Column flexShrink={1}>
+        <Words fontWeight="600">{name}</Words>
+        <Quiet {...(left ? { color: '$text' as const } : {})}>{words}</Quiet>
+      </Column>
+      {kind === 'song' && (
+        <Figures>
+          {clock(from)}–{clock(to)}
+        </Figures>
+      )}
+    </Row>
+  );
+}
+
+const clock = (time: number) => `${Math.floor(time / 60)}:${String(Math.floor(time % 60)).padStart(2, '0')}`;

@@ -1,0 +1,172 @@
+// Flash safety: what counts as a flash, what is held back, and what is left alone.
+
+import fc from 'fast-check';
+import { Chase, Kit } from '../light';
+import { AT_REST, type LiveState } from '../live';
+import { edit, type Show } from '../show';
+import { dimmerA, hold, look, on, player, press, wave, withLooks, type ValueIn } from '../testing/stage';
+import { id, seconds } from '../units';
+import { compile, countFlashes, flashReport, readLamps, lampsFor, LAMP_STRIDE, frameFor, render } from '.';
+
+const safe = (show: Show, most = 3): Show => edit(show, { type: 'set-safety', safety: { on: true, most } }).show;
+const sampled = (light: (at: number) => number, length: number) =>
+  Array.from({ length: length * 100 }, (_, i) => light(i / 100));
+const everyone = ['wash', 'movers', 'bars'] as const;
+const all = (value: Omit<ValueIn, 'part' | 'lamps'>): ValueIn[] => everyone.map((part) => ({ part, ...value }));
+
+/** Flashes in the worst second of the whole rig's light, as the bytes have it. */
+function worstSecond(show: Show, state: LiveState, length = 12): number {
+  const program = compile(show);
+  const frame = frameFor(program);
+  const lamps = lampsFor(program);
+  const light = Array.from({ length: length * 88 }, (_, i) => {
+    render(program, state, seconds(1 + i / 88), frame);
+    readLamps(program, frame, lamps);
+    return program.heads.reduce((sum, _head, h) => sum + program.safety.shares[h]! * Math.max(lamps[h * LAMP_STRIDE]!, lamps[h * LAMP_STRIDE + 1]!, lamps[h * LAMP_STRIDE + 2]!), 0); // prettier-ignore
+  });
+  const moments: number[] = [];
+  countFlashes(light, (at) => moments.push(at / 88));
+  return moments.reduce(
+    (most, from) => Math.max(most, moments.filter((at) => at >= from && at < from + 0.97).length),
+    0,
+  );
+}
+
+describe('a flash', () => {
+  test('is a pair of opposing changes of a tenth or more', () => {
+    expect(countFlashes([0, 1, 0])).toBe(1);
+    expect(countFlashes([0, 1])).toBe(0);
+    expect(countFlashes([0.5, 0.59, 0.5, 0.59, 0.5])).toBe(0);
+    expect(countFlashes([0.5, 0.6, 0.5])).toBe(1);
+    expect(countFlashes(sampled((at) => 0.5 + 0.5 * Math.sin(2 * Math.PI * 4 * at), 10))).toBeGreaterThanOrEqual(39);
+    // A slow rise in small steps is one change, however many steps it has.
+    expect(countFlashes([...sampled((at) => at, 1), 0])).toBe(1);
+  });
+
+  test('trembling of less than a tenth on top of a fade is none', () => {
+    expect(countFlashes(sampled((at) => at / 4 + 0.04 * Math.sin(at * 60), 4))).toBe(0);
+  });
+});
+
+describe('flash safety', () => {
+  const square = (beats: number, more: object = {}) =>
+    withLooks(look(all({ level: hold(0), waves: [wave('level', { shape: 'square', span: { beats }, ...more })] })));
+
+  test('slows waves that flash too often, by halves, so that they stay in time; others run as they are', () => {
+    // Half a beat is a quarter of a second at 120: four flashes a second become two.
+    expect(worstSecond(square(0.5), on())).toBe(4);
+    expect(worstSecond(safe(square(0.5)), on())).toBe(2);
+    expect(worstSecond(safe(square(0.125)), on())).toBe(2);
+    expect(worstSecond(safe(square(0.5), 5), on())).toBe(4);
+    expect(player(safe(square(1)))(on(), 1.3)).toEqual(player(square(1))(on(), 1.3));
+  });
+
+  test('knows that a faster clock, or a faster look, makes more flashes of the same wave', () => {
+    const doubled = press(on(), { type: 'speed', rate: 2 }, 0.5);
+    expect(worstSecond(square(1), doubled)).toBe(4);
+    expect(worstSecond(safe(square(1)), doubled)).toBeLessThanOrEqual(3);
+    const own = press(on(), { type: 'speed', rate: 4, look: id('new') }, 0.5);
+    expect(worstSecond(safe(square(1)), own)).toBeLessThanOrEqual(3);
+  });
+
+  test('leaves alone what only few lamps do, and what leaves the rig as bright as it was', () => {
+    const few = withLooks(look([{ part: 'wash', pick: { type: 'places', places: [0] }, level: hold(0), waves: [wave('level', { shape: 'square', high: 0.2, span: { beats: 0.25 } })] }])); // prettier-ignore
+    expect(player(safe(few))(on(), 1.07)).toEqual(player(few)(on(), 1.07));
+    // Two lamps of the same output in turn.
+    const turns = { ...square(0.5, { turn: 1, groups: 2 }) };
+    const bars = withLooks(look([{ part: 'bars', level: hold(0), waves: [wave('level', { shape: 'square', span: { beats: 0.25 }, turn: 1 })] }])); // prettier-ignore
+    expect(player(safe(bars))(on(), 1.07)).toEqual(player(bars)(on(), 1.07));
+    expect(worstSecond(safe(turns), on())).toBeLessThanOrEqual(3);
+  });
+
+  test('holds strobes to the rate, or lets a lamp that cannot go so slowly shine', () => {
+    const strobe = withLooks(look(all({ level: hold(1), strobe: hold(12) })));
+    const hz = (show: Show) => {
+      const program = compile(show);
+      const [frame, lamps] = [frameFor(program), lampsFor(program)];
+      render(program, on(), seconds(1), frame);
+      readLamps(program, frame, lamps);
+      return lamps[program.heads.findIndex(({ fixture }) => fixture.id === 's') * LAMP_STRIDE + 6]!;
+    };
+    expect(hz(strobe)).toBeCloseTo(12, 0);
+    expect(hz(safe(strobe))).toBeCloseTo(3, 0);
+    const quick = {
+      ...strobe,
+      profiles: strobe.profiles.map((one) => JSON.parse(JSON.stringify(one).replace('"low":1,"high":20', '"low":5,"high":20')) as typeof one), // prettier-ignore
+    };
+    expect(hz(safe(quick))).toBe(0);
+  });
+
+  test('slows chases by halves, in beats and in seconds, and leaves those whose steps are as bright as each other', () => {
+    const chase = (pace: 'beats' | 'seconds', lows: readonly number[], hold_: number) => {
+      const steps = lows.map((level, i) => ({ id: `${i}`, values: all({ level: hold(level) }), fade: 0, hold: hold_ }));
+      const bare = withLooks();
+      return edit(bare, { type: 'store-chase', chase: Chase.parse({ id: 'new', number: 9, name: 'New', fadeIn: 0, fadeOut: 0, pace, steps }) }).show; // prettier-ignore
+    };
+    expect(worstSecond(chase('seconds', [1, 0], 0.1), on())).toBe(5);
+    expect(worstSecond(safe(chase('seconds', [1, 0], 0.1)), on())).toBeLessThanOrEqual(3);
+    expect(worstSecond(safe(chase('beats', [1, 0.2, 1, 0.5], 0.2)), on())).toBeLessThanOrEqual(3);
+    const even = chase('seconds', [1, 1], 0.05);
+    expect(player(safe(even))(on(), 1.33)).toEqual(player(even)(on(), 1.33));
+  });
+
+  test('of notes struck in quick succession those without room between them do not flash; a chord is one flash', () => {
+    const kit = { id: 'k', name: 'K', channels: [], hits: [{ id: 'h', name: 'H', low: 36, high: 60, level: 1, attack: { seconds: 0 }, hold: { seconds: 0.02 }, release: { seconds: 0.02 } }] }; // prettier-ignore
+    const show = edit(withLooks(), { type: 'store-kit', kit: Kit.parse(kit) }).show;
+    const strike = (state: LiveState, at: number, note = 36) =>
+      press(state, { type: 'notes', notes: everyone.map((part) => ({ kit: 'k', part, hit: 'h', note, velocity: 1 })) as never }, at); // prettier-ignore
+    let state = AT_REST;
+    for (let i = 0; i < 40; i++) state = strike(state, 1 + i / 10, 36 + (i % 24));
+    expect(worstSecond(show, state, 5)).toBeGreaterThan(8);
+    expect(worstSecond(safe(show), state, 5)).toBeLessThanOrEqual(3);
+    const chord = strike(strike(AT_REST, 1, 36), 1.01, 40);
+    expect(dimmerA(player(safe(show))(chord, 1.02))).toBe(1);
+  });
+
+  test('any wave over the rig, at any tempo, stays within three flashes a second', () => {
+    const shape = fc.constantFrom('sine', 'triangle', 'up', 'down', 'square');
+    fc.assert(
+      fc.property(
+        shape,
+        fc.double({ min: 0.0625, max: 4, noNaN: true }),
+        fc.double({ min: 0, max: 2, noNaN: true }),
+        fc.integer({ min: 40, max: 240 }),
+        (kind, beats, turn, bpm) => {
+          const show = safe(withLooks(look(all({ level: hold(0), waves: [wave('level', { shape: kind, span: { beats }, turn })] })))); // prettier-ignore
+          const state = { ...on(), tempo: { ...on().tempo, bpm } };
+          expect(worstSecond(show, state, 4)).toBeLessThanOrEqual(3);
+        },
+      ),
+      { seed: 11, numRuns: 40 },
+    );
+  });
+
+  test('is on in new shows, off in those that came before it', () => {
+    const { safety: _, ...rest } = JSON.parse(JSON.stringify(withLooks())) as Record<string, unknown>;
+    expect(rest['version']).toBe(4);
+    expect(compile(safe(withLooks())).safety.most).toBe(3);
+    expect(compile(withLooks()).safety.most).toBe(Infinity);
+  });
+});
+
+describe('the report', () => {
+  test('tells where a song and a look flash too often, as they were made and as they leave', async () => {
+    const flashing = look(all({ level: hold(0), waves: [wave('level', { shape: 'square', span: { beats: 0.25 } })] }));
+    const show = withLooks(flashing);
+    const json = JSON.parse(JSON.stringify(safe(show)));
+    json.songs[0].lanes.forEach((lane: { clips: unknown[] }) => (lane.clips = []));
+    // Beats 20 to 40 are seconds 10 to 20.
+    json.songs[0].lanes[0].clips = [{ id: 'c', look: 'new', from: 20, to: 40 }];
+    const told = await flashReport(json as Show, new Map(), async () => 'go-on');
+    const [song, alone] = told!;
+    expect(song).toMatchObject({ kind: 'song', name: 'Song', made: 8, leaves: 2 });
+    expect(song!.from).toBeGreaterThan(9);
+    expect(song!.to).toBeLessThan(21.1);
+    expect(alone).toMatchObject({ kind: 'look', id: 'new', made: 8, leaves: 2 });
+    expect(told).toHaveLength(2);
+  });
+
+  test('can be stopped', async () => {
+    expect(await flashReport(withLooks(), new Map(), async () => 'stop')).toBeUndefined();
+  });
+});

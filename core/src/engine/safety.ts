@@ -1,0 +1,164 @@
+// Flash safety: what keeps the rig's light from flashing more often than it may.
+//
+// A flash is a pair of opposing changes of relative luminance of 10 % or more (WCAG 2.2, "general flash and red flash
+// thresholds"; ITU-R BT.1702-3, annex 1). Luminance is that of the whole rig: the light of all lamps together, each
+// weighted by its output and by the share of it that its cell is, against all of them at full. So lamps that make up
+// less than a tenth of the rig's light may do as they like. Changes are limited where they are made, so that light
+// stays a function of show, log and time: strobes, waves, chases, followers and hits. What several of them do together,
+// or many short clips, is not known there; `flash-report.ts` counts it in the light itself.
+
+import { linearFromOkLab } from '../colour';
+import type { Course } from '../light';
+import { COLOUR, LEVEL, STROBE } from './fields';
+import { moveSheet } from './motions';
+import type { Head, Program, Sheet, Strand } from './program';
+import { WATCHED_PACE } from './slow';
+
+/** The share of the rig's light that must change for a flash. */
+export const FLASH_SHARE = 0.1;
+
+/** By head, its share of the rig's light; all together are 1. */
+export function lightShares(heads: readonly Head[]): Float64Array {
+  const light = Float64Array.from(heads, ({ profile, cells }) =>
+    profile.kind === 'hazer' ? 0 : profile.output / cells,
+  );
+  const all = light.reduce((sum, one) => sum + one, 0);
+  return all > 0 ? light.map((one) => one / all) : light;
+}
+
+/**
+ * Flashes in a list of moments of the rig's light, 0…1: pairs of opposing changes of `FLASH_SHARE` or more. Told to
+ * `found` by the index at which the second change of each is complete.
+ */
+export function countFlashes(light: ArrayLike<number>, found: (at: number) => void = () => undefined): number {
+  let flashes = 0;
+  let turn = light.length > 0 ? light[0]! : 0;
+  let way = 0;
+  for (let i = 1; i < light.length; i++) {
+    const now = light[i]!;
+    // The turning point follows the light for as long as it goes on the same way.
+    if (way > 0 ? now > turn : way < 0 ? now < turn : false) turn = now;
+    else if (Math.abs(now - turn) >= FLASH_SHARE - 1e-9) {
+      if (way !== 0) {
+        flashes += 0.5;
+        if (flashes % 1 === 0) found(i);
+      } else flashes += 0.5;
+      way = now > turn ? 1 : -1;
+      turn = now;
+    }
+  }
+  return Math.floor(flashes);
+}
+
+/** The shortest time in which there is one flash more than may be in a second; Infinity where there never is. */
+export function closestFlashes(times: readonly number[], most: number): number {
+  let closest = Infinity;
+  for (let i = 0; i + most < times.length; i++) closest = Math.min(closest, times[i + most]! - times[i]!);
+  return closest;
+}
+
+/** Fields whose change is a change of light. Strobes are limited by their rate. */
+const SHINES: ReadonlySet<number> = new Set([LEVEL, COLOUR]);
+/** How finely a sheet is looked at: so many moments a turn of its fastest wave, and no more than so many in all. */
+const MOMENTS = 16;
+const MOST_MOMENTS = 768;
+
+/**
+ * How closely the flashes lie that the waves of a sheet make together, in seconds at `WATCHED_PACE`: the shortest time
+ * with one more than may be. Run slower or faster as a whole, it grows and shrinks as the waves do.
+ */
+export function flashSpanOf(sheet: Sheet, most: number, shares: Float64Array): number {
+  const moving = sheet.strands.filter((one) => SHINES.has(one.field) && one.motions.some(({ ear }) => !ear));
+  if (most === Infinity || shareOf(moving, shares) < FLASH_SHARE) return Infinity;
+  const rates = moving.flatMap(({ motions }) => motions.map(({ rate, timed }) => rate * (timed ? 1 : WATCHED_PACE)));
+  const step = 1 / (MOMENTS * Math.max(...rates));
+  const count = Math.min(MOST_MOMENTS, Math.ceil(((most + 3) * MOMENTS * Math.max(...rates)) / Math.min(...rates)));
+  const heights = new Float64Array(shares.length);
+  const levels = new Float64Array(shares.length);
+  const light = Float64Array.from({ length: count }, (_, i) => {
+    moveSheet(sheet, i * step * WATCHED_PACE, i * step, WATCHED_PACE, heights);
+    return lightOf(sheet, shares, levels);
+  });
+  const times: number[] = [];
+  countFlashes(light, (at) => times.push(at * step));
+  return closestFlashes(times, most);
+}
+
+function shareOf(strands: readonly Strand[], shares: Float64Array): number {
+  const heads = new Set(strands.flatMap((one) => [...one.heads]));
+  return [...heads].reduce((sum, head) => sum + shares[head]!, 0);
+}
+
+/** The light of a sheet as it is now: the share of the rig's that it asks for. Colours count by their luminance. */
+export function lightOf({ strands }: Sheet, shares: Float64Array, levels = new Float64Array(shares.length)): number {
+  levels.fill(NaN);
+  for (const { field, heads, live } of strands)
+    if (field === LEVEL) for (let row = 0; row < heads.length; row++) levels[heads[row]!] = live[row]!;
+  let sum = 0;
+  for (let head = 0; head < levels.length; head++) if (levels[head]! > 0) sum += levels[head]! * shares[head]!;
+  for (const { field, heads, live, motions } of strands) {
+    if (field !== COLOUR || motions.length === 0) continue;
+    for (let row = 0; row < heads.length; row++) {
+      const head = heads[row]!;
+      // A colour that moves is light that moves, whoever gives the level.
+      const level = Number.isNaN(levels[head]!) ? 1 : levels[head]!;
+      const before = Number.isNaN(levels[head]!) ? 0 : level;
+      sum += shares[head]! * (level * luminanceOf(live, row * 3) - before);
+    }
+  }
+  return sum;
+}
+
+const linear = new Float64Array(3);
+
+/** Relative luminance (IEC 61966-2-1) of an OKLab colour, mixed as bright as the lamp can. */
+function luminanceOf(lab: Float64Array, at: number): number {
+  linearFromOkLab(lab[at]!, lab[at + 1]!, lab[at + 2]!, linear);
+  const [r, g, b] = [Math.max(0, linear[0]!), Math.max(0, linear[1]!), Math.max(0, linear[2]!)];
+  const most = Math.max(r, g, b);
+  return most > 0 ? (0.2126 * r + 0.7152 * g + 0.0722 * b) / most : 0;
+}
+
+/** Passes of a chase that are looked at. */
+const PASSES = 6;
+
+/** The same of a chase, in its own beats or seconds. */
+export function flashSpanOfChase(course: Course, lights: readonly number[], most: number): number {
+  const { order, starts, fades, total, length } = course;
+  if (most === Infinity || length < 2) return Infinity;
+  const light: number[] = [];
+  const at: number[] = [];
+  for (let pass = 0; pass < Math.max(PASSES, most * 2); pass++) {
+    const base = (pass % course.passes) * length;
+    for (let i = 0; i < length; i++) {
+      light.push(lights[order[base + i]!]!);
+      at.push(pass * total + starts[base + i]! + fades[base + i]!);
+    }
+  }
+  const times: number[] = [];
+  countFlashes(light, (index) => times.push(at[index]!));
+  return closestFlashes(times, most);
+}
+
+/** Holds strobes back where enough of the rig's light strobes. Allocates nothing. */
+export function holdStrobes({ fields, safety }: Program): void {
+  const { values } = fields[STROBE]!;
+  const levels = fields[LEVEL]!.values;
+  let share = 0;
+  for (let head = 0; head < values.length; head++)
+    if (values[head]! > safety.most && levels[head]! > 0) share += safety.shares[head]! * levels[head]!;
+  if (share < FLASH_SHARE) return;
+  for (let head = 0; head < values.length; head++) {
+    // A lamp that cannot strobe as slowly shines on.
+    if (values[head]! > safety.most) values[head] = safety.slowest[head]! > safety.most ? 0 : safety.most;
+  }
+}
+
+/** What flash safety knows of a program. */
+export type SafetyProgram = {
+  /** Flashes a second that may be; Infinity where it is off. */
+  readonly most: number;
+  /** By head: its share of the rig's light, and the slowest strobe it has, in Hz. */
+  readonly shares: Float64Array;
+  readonly slowest: Float64Array;
+};
