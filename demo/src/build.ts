@@ -59,7 +59,7 @@ function emptyShow(): Show {
       chases: [],
       kits: [],
       banks: [],
-      safety: SAFE,
+      safety: { ...SAFE, on: false },
       songs: [],
     },
     'the empty show',
