@@ -5,7 +5,7 @@ import { gigPlace } from './gig/model';
 import { plainWords } from './looks/model';
 import { pulseAt } from './pulse/model';
 import { contributionWords } from './rig/model';
-import { clipBoxes, clockText, placeInLine, rangeText, ribbonTimes, tapped, tickColour } from './songs/model';
+import { clipBoxes, clockText, rangeText, ribbonTimes, tapped, tickColour } from './songs/model';
 
 const show = testShow();
 const song = show.songs[0]!;
@@ -27,8 +27,7 @@ test('clips show on every line they reach, cut at its ends', () => {
   ]);
 });
 
-test('the pin stands where the music is: 5 s at 120 is the middle of bar 3', () => {
-  expect(placeInLine(song, 5)).toBeCloseTo(2.5);
+test('a line asks for its ribbon evenly; moments are told as on a clock', () => {
   expect(ribbonTimes(song, 1, 1, 4)).toEqual([2.25, 2.75, 3.25, 3.75]);
   expect([clockText(0), clockText(64.9), clockText(3849)]).toEqual(['0:00', '1:04', '1:04:09']);
 });

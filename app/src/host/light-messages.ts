@@ -43,7 +43,11 @@ export type ToLight =
     }
   /** A look or a chase by its id, or values that are stored nowhere yet. */
   | { readonly type: 'picture'; readonly id: number; readonly look: string | readonly LookValue[] }
-  | { readonly type: 'explain'; readonly id: number; readonly fixture: string };
+  /** Now, or at a moment of a song that plays by itself. */
+  | { readonly type: 'explain'; readonly id: number; readonly fixture: string; readonly when: When };
+
+/** Now, or so many seconds into a song. */
+export type When = 'now' | { readonly song: string; readonly time: number };
 
 export type FromLight =
   | {

@@ -78,7 +78,7 @@ test('a picture of a look does not touch what is on stage', () => {
   hear(
     { type: 'show', show: testShow() },
     { type: 'picture', id: 1, look: 'red' },
-    { type: 'explain', id: 2, fixture: 'a' },
+    { type: 'explain', id: 2, fixture: 'a', when: 'now' },
   );
   const [picture, why] = answers();
   expect((picture as Float32Array)[0]).toBeGreaterThan(0.5);
@@ -93,11 +93,27 @@ test('a ribbon of a song, and why a lamp shines while it plays', () => {
     { type: 'act', who: 'me', action: { type: 'play', song: songId, from: seconds(2) } },
   );
   clock.now += 1;
-  hear({ type: 'explain', id: 2, fixture: 'a' });
+  hear({ type: 'explain', id: 2, fixture: 'a', when: 'now' });
   const [pixels, why] = answers();
   expect((pixels as Uint8ClampedArray)[0]).toBeGreaterThan(200);
   expect((pixels as Uint8ClampedArray)[4]).toBe(0);
   expect(why).toMatchObject({ level: 1, contributions: [{ source: 'lane Looks: Red' }, {}] });
+});
+
+test('why a lamp would shine at a moment of a song that is not on', () => {
+  const { hear, answers } = room();
+  const asked = (id: number, time: number): ToLight => ({
+    type: 'explain',
+    id,
+    fixture: 'a',
+    when: { song: 'song', time },
+  });
+  hear({ type: 'show', show: testShow() }, lookOn, asked(1, 2), asked(2, 13), asked(3, 61));
+  expect(answers()).toMatchObject([
+    { level: 1, contributions: [{ source: 'lane Looks: Red' }, {}] },
+    { level: 0, dark: ['level-0'] },
+    { level: 0, dark: ['nothing-speaks'] },
+  ]);
 });
 
 test('asked before there is a show, it answers that it has nothing', () => {

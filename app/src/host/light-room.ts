@@ -11,7 +11,7 @@ import {
   ribbon,
   type Program,
 } from '@hovlix/core/engine';
-import { AT_REST, conductor, hearingWith, reduced, type LiveState } from '@hovlix/core/live';
+import { AT_REST, conductor, hearingWith, playedAlone, reduced, type LiveState } from '@hovlix/core/live';
 import { LOUDNESS_BANDS, readEnvelopes, type Envelopes } from '@hovlix/core/music';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { id, seconds } from '@hovlix/core/units';
@@ -97,8 +97,11 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
     const reply = (value: Extract<FromLight, { type: 'answer' }>['value'], hand?: ArrayBuffer[]) =>
       say({ type: 'answer', id: message.id, value }, hand);
     if (!program) return reply(null);
-    if (message.type === 'explain')
-      return reply(explain(program, state, now(), id<'Fixture'>(message.fixture)) ?? null);
+    if (message.type === 'explain') {
+      const { when } = message;
+      const [live, at] = when === 'now' ? [state, now()] : [playedAlone(id<'Song'>(when.song)), seconds(when.time)];
+      return reply(explain(program, live, at, id<'Fixture'>(message.fixture)) ?? null);
+    }
     if (message.type === 'ribbon') {
       const pixels = ribbon(program, message.song, message.parts, message.times.map(seconds));
       return reply(pixels, [pixels.buffer]);

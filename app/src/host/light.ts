@@ -3,7 +3,7 @@
 import type { Explanation } from '@hovlix/core/engine';
 import type { LookValue } from '@hovlix/core/light';
 import type { Shape } from '@hovlix/core/rig';
-import type { FromLight, StageHead, ToLight } from './light-messages';
+import type { FromLight, StageHead, ToLight, When } from './light-messages';
 
 export type Stage = {
   readonly heads: readonly StageHead[];
@@ -26,7 +26,7 @@ export type Light = {
   ) => Promise<Uint8ClampedArray<ArrayBuffer>>;
   /** The rig in a look, or in values that are stored nowhere yet. */
   readonly picture: (look: string | readonly LookValue[]) => Promise<Float32Array>;
-  readonly explain: (fixture: string) => Promise<Explanation | null>;
+  readonly explain: (fixture: string, when: When) => Promise<Explanation | null>;
 };
 
 export function light(worker: Worker): Light {
@@ -84,6 +84,6 @@ export function light(worker: Worker): Light {
     },
     ribbon: (song, parts, times) => ask((id) => ({ type: 'ribbon', id, song, parts, times })),
     picture: (look) => ask((id) => ({ type: 'picture', id, look })),
-    explain: (fixture) => ask((id) => ({ type: 'explain', id, fixture })),
+    explain: (fixture, when) => ask((id) => ({ type: 'explain', id, fixture, when })),
   };
 }

@@ -12,6 +12,9 @@ type Session = {
   readonly said: { readonly text: string; readonly tone: 'good' | 'bad'; readonly undo?: () => void } | null;
   /** The masters lie open over the place. */
   readonly masters: boolean;
+  /** Lamps that are being worked on, ringed in the stage picture. */
+  readonly marked: readonly string[];
+  readonly mark: (lamps: readonly string[]) => void;
   readonly setMasters: (masters: boolean) => void;
   readonly setTheme: (theme: 'night' | 'day') => void;
   readonly say: (text: string, options?: { readonly tone?: 'good' | 'bad'; readonly undo?: () => void }) => void;
@@ -22,6 +25,8 @@ export const useSession = create<Session>((set) => ({
   theme: keptTheme(),
   said: null,
   masters: false,
+  marked: [],
+  mark: (marked) => set({ marked }),
   setMasters: (masters) => set({ masters }),
   setTheme: (theme) => {
     set({ theme });

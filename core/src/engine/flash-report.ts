@@ -1,9 +1,9 @@
 // Where in a show its light flashes more often than it may: counted in the light itself, as it would leave.
 
 import { steady } from '../light';
-import { AT_REST, type LiveState } from '../live';
+import { AT_REST, playedAlone, type LiveState } from '../live';
 import type { Show } from '../show';
-import { seconds, type Id } from '../units';
+import { seconds } from '../units';
 import { compile, type Sounds } from './compile';
 import { LAMP_STRIDE, lampsFor, readLamps } from './lamps';
 import type { Program } from './program';
@@ -48,7 +48,11 @@ export async function flashReport(
   let done = 0;
   for (const song of show.songs) {
     const stretch = { kind: 'song' as const, id: song.id as string, name: song.title };
-    for (const piece of tooMany(free(playing(song.id), song.duration), held(playing(song.id), song.duration), most))
+    for (const piece of tooMany(
+      free(playedAlone(song.id), song.duration),
+      held(playedAlone(song.id), song.duration),
+      most,
+    ))
       found.push({ ...stretch, ...piece });
     done += 10;
     if ((await between(done / works)) === 'stop') return undefined;
@@ -62,11 +66,6 @@ export async function flashReport(
   }
   return found;
 }
-
-const playing = (song: Id<'Song'>): LiveState => ({
-  ...AT_REST,
-  song: { id: song, playing: true, songTime: seconds(0), at: seconds(0), rate: 1, since: seconds(-60) },
-});
 
 /** Flashes in the second before each moment, `RATE` moments a second. */
 type Watch = (state: LiveState, duration: number) => Float64Array;

@@ -100,6 +100,17 @@ describe('times', () => {
     );
   });
 
+  test('an attribute with its own time comes before its family', () => {
+    const value = { part: 'wash', level: hold(1), colour: hold({ x: 0.64, y: 0.33 }), more: { ColorAdd_B: hold(1) } };
+    const times = { colour: { in: 0 }, ColorAdd_B: { in: 8 } };
+    const play = player(withLooks(look([value], { times })));
+    const state = press(AT_REST, { type: 'look-on', look: id('new'), fade: seconds(1), pulse: seconds(0.5) }, 0);
+    expect([1, 2, 4].map((at) => play(state, at)[3]! / 255)).toEqual(
+      [0.25, 0.5, 1].map((share) => expect.closeTo(share, 2)),
+    );
+    expect(play(state, 1)[1]).toBe(255);
+  });
+
   test('a look with a hold goes out by itself', () => {
     const play = player(withLooks(look([{ part: 'wash', level: hold(1) }])));
     const state = press(

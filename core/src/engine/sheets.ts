@@ -164,7 +164,7 @@ function ownAt(
 function strandOf(value: LookValue, field: number, rows: readonly Row[], said: Said, ground: Ground): Strand {
   const { name, width, snaps } = ground.fields[field]!;
   const family = familyOfName(name, (attribute) => attributeOf(attribute).family);
-  const own: Times | undefined = said.times?.[family];
+  const own: Times | undefined = said.times?.[name] ?? said.times?.[family];
   const jumps = field === SLOT ? undefined : said.snaps?.[name];
   const values = new Float64Array(rows.length * width);
   rows.forEach((row, i) => values.set(row.values, i * width));

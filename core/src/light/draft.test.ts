@@ -9,6 +9,7 @@ import {
   numbersFromText,
   READY_EFFECTS,
   recoloured,
+  saidAgain,
   saidTo,
   whosOf,
   whoWords,
@@ -74,6 +75,14 @@ describe('saying something to lamps', () => {
     const less = saidTo(said, front, { more: { Iris: undefined } }, casting);
     expect(less).toEqual([{ ...front, level: level(1) }]);
     expect(saidTo(less, front, { level: undefined }, casting)).toEqual([]);
+  });
+
+  test('what some do, said to others: all of it, and nothing that those were told before', () => {
+    const from = LookValue.parse({ ...odd, level: level(0.4), zoom: level(0.1) });
+    const told = saidTo([], front, { level: level(1), haze: level(1), more: { Iris: level(0.2) } }, casting);
+    expect(saidTo(told, front, saidAgain(from, told), casting)).toEqual([
+      { ...front, level: level(0.4), zoom: level(0.1) },
+    ]);
   });
 
   test('only some families are kept when only some are wanted', () => {

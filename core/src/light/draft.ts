@@ -60,6 +60,18 @@ export function speaks(value: LookValue): boolean {
   return ASPECTS.some((aspect) => value[aspect]) || value.more !== undefined || movingIn(value).length > 0;
 }
 
+/**
+ * All that a value says, to be said to other lamps.
+ * @param over what those lamps were told before: whatever of it the value is silent about is taken back.
+ */
+export function saidAgain(value: LookValue, over: Values = []): Saying {
+  const { part: _part, pick: _pick, lamps: _lamps, ...said } = value;
+  const known = over.flatMap(({ more }) => Object.keys(more ?? {}));
+  const mute = Object.fromEntries([...ASPECTS, 'waves', 'followers', 'times'].map((key) => [key, undefined]));
+  const more = { ...Object.fromEntries(known.map((attribute) => [attribute, undefined])), ...said.more };
+  return { ...mute, ...said, more };
+}
+
 /** Waves and followers of a value. */
 export function movingIn(value: LookValue): readonly (Wave | Follower)[] {
   return [...(value.waves ?? []), ...(value.followers ?? [])];
@@ -119,6 +131,12 @@ export function familiesOf(value: LookValue, familyOf: (attribute: string) => Fa
   for (const attribute of Object.keys(value.more ?? {})) found.add(familyOf(attribute));
   for (const moving of movingIn(value)) found.add(movedFamily(moving, familyOf));
   return found;
+}
+
+/** The attributes that values set, by our names and GDTF names, in the order in which we list them. */
+export function namesSaid(values: Values): readonly string[] {
+  const own = values.flatMap(({ more }) => Object.keys(more ?? {}));
+  return [...ASPECTS.filter((aspect) => values.some((value) => value[aspect])), ...new Set(own)];
 }
 
 function movedFamily(moving: Wave | Follower, familyOf: (attribute: string) => Family): Family {

@@ -100,8 +100,8 @@ export const Look = z.strictObject({
   ...playable,
   /** Beats it stays once it is in; then it goes out by itself. */
   hold: z.number().min(0).max(4096).transform(beats).optional(),
-  /** Fade times of single families. */
-  times: z.partialRecord(z.enum(FAMILIES), Times).optional(),
+  /** Fade times of single families, and of single attributes by name, which come before those of their family. */
+  times: z.record(z.string().min(1).max(60), Times).optional(),
   values: z.array(LookValue).max(400),
 });
 export type Look = z.infer<typeof Look>;

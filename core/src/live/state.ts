@@ -2,7 +2,7 @@
 
 import { z } from 'zod';
 import { never } from '../problem';
-import { beats, seconds, type Seconds } from '../units';
+import { beats, seconds, type Id, type Seconds } from '../units';
 import { idOf } from '../rig/schema';
 import { rampOn, steady } from '../light/ramp';
 import { tapsWith, tempoOfTaps } from '../time';
@@ -132,6 +132,12 @@ export const AT_REST: LiveState = {
   held: [],
   test: null,
 };
+
+/** A song that plays with nothing else on, so that the conductor's clock reads the song's own time. */
+export function playedAlone(song: Id<'Song'>): LiveState {
+  const zero = seconds(0);
+  return { ...AT_REST, song: { id: song, playing: true, songTime: zero, at: zero, rate: 1, since: seconds(-60) } };
+}
 
 /** A master that is dragged arrives in steps; this long a fade makes them one movement. */
 const MASTER_SMOOTHING = seconds(0.04);

@@ -1,7 +1,7 @@
 // A song seen as bars: where they start, how many there are, and which section each belongs to.
 
 import { barAt, beatAt, beatOfBar, meterAtBar, pulseLength, timeAt } from '../time';
-import { seconds, type Beats, type Seconds } from '../units';
+import { beats, seconds, type Beats, type Seconds } from '../units';
 import type { Section, Song } from './schema';
 
 /** First and last bar with music in them; a pickup gives a negative first bar. */
@@ -23,6 +23,21 @@ export function beatsOfBars(song: Song, first: number, last: number): { readonly
 /** When a bar starts, in seconds of the music. */
 export function timeOfBar(song: Song, bar: number): Seconds {
   return timeAt(song.tempo, beatOfBar(song.meter, bar));
+}
+
+/** Where a moment of the music lies in bars, with a fraction: 0 is the start of the first, 16.5 the middle of the 17th. */
+export function barsAt(song: Song, time: Seconds): number {
+  const beat = beatAt(song.tempo, time);
+  const { bar } = barAt(song.meter, beat);
+  const { from, to } = beatsOfBars(song, bar, bar);
+  return bar + (beat - from) / (to - from);
+}
+
+/** The inverse of `barsAt`. */
+export function timeOfBars(song: Song, place: number): Seconds {
+  const bar = Math.floor(place);
+  const { from, to } = beatsOfBars(song, bar, bar);
+  return timeAt(song.tempo, beats(from + (to - from) * (place - bar)));
 }
 
 /** The section in force in a bar, or undefined before the first one. */

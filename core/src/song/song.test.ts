@@ -1,7 +1,19 @@
+import fc from 'fast-check';
 import { testShow } from '../testing/show';
 import { steadyTempo } from '../time';
 import { beats, seconds } from '../units';
-import { barSpan, beatsOfBars, clipAt, leadSheetLines, rehearsalMark, sectionAt, timeOfBar, type Song } from '.';
+import {
+  barsAt,
+  barSpan,
+  beatsOfBars,
+  clipAt,
+  leadSheetLines,
+  rehearsalMark,
+  sectionAt,
+  timeOfBar,
+  timeOfBars,
+  type Song,
+} from '.';
 
 const song: Song = { ...testShow().songs[0]!, duration: seconds(44) };
 const at120 = (start: number) => ({ anchors: [...steadyTempo(120, seconds(start)).anchors] });
@@ -11,6 +23,16 @@ test('bars with music in them: 44 s at 120 in 4/4 are 22', () => {
   expect(barSpan(song)).toEqual({ first: 0, last: 21 });
   expect(timeOfBar(song, 3)).toBe(6);
   expect(beatsOfBars(song, 1, 2)).toEqual({ from: 4, to: 12 });
+});
+
+test('a moment as bars and back: 5 s at 120 is the middle of bar 3', () => {
+  expect(barsAt(song, seconds(5))).toBeCloseTo(2.5);
+  const changing = { ...song, meter: [...song.meter, { bar: 3, numerator: 3, denominator: 4 as const }] };
+  fc.assert(
+    fc.property(fc.double({ min: -8, max: 40, noNaN: true }), (place) => {
+      expect(barsAt(changing, timeOfBars(changing, place))).toBeCloseTo(place, 6);
+    }),
+  );
 });
 
 test('a pickup stands in a line of its own, a breath of silence does not', () => {

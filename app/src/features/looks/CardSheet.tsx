@@ -17,6 +17,7 @@ import { Segments } from '../../ui/Segments';
 import { Sheet } from '../../ui/Sheet';
 import { FadeForm } from './FadeForm';
 import { foldersOf, isChase, nextNumber } from './model';
+import { TimesForm } from './TimesForm';
 
 type Props = { readonly show: Show; readonly play: Look | Chase; readonly onClose: () => void };
 
@@ -72,6 +73,23 @@ export function CardSheet({ show, play, onClose }: Props) {
       </Pair>
       <Tints tint={play.tint} onTint={(tint) => put({ tint })} />
       <FadeForm fades={play} holds={!isChase(play)} onChange={(change) => put(change)} />
+      {isChase(play) ? (
+        <TimesForm
+          show={show}
+          values={valuesIn(show, play)}
+          said={play}
+          timed={false}
+          onSay={({ snaps }) => put({ snaps })}
+        />
+      ) : (
+        <TimesForm
+          show={show}
+          values={play.values}
+          said={play}
+          onSay={({ times, snaps }) => put({ times, snaps })}
+          onValues={(values) => put({ values })}
+        />
+      )}
       <Row gap={8} flexWrap="wrap">
         <Button
           disabled={place <= 0}
@@ -91,6 +109,12 @@ export function CardSheet({ show, play, onClose }: Props) {
       </Row>
     </Sheet>
   );
+}
+
+/** All that the steps of a chase say. */
+function valuesIn(show: Show, { steps }: Chase): Look['values'] {
+  const looks = new Set<string>(steps.flatMap(({ look }) => look ?? []));
+  return [...show.looks.filter(({ id }) => looks.has(id)).flatMap(({ values }) => values), ...steps.flatMap(({ values }) => values)]; // prettier-ignore
 }
 
 function freeNumber(text: string, show: Show, play: Look | Chase) {

@@ -1,9 +1,10 @@
 import { Chase, Look } from '@hovlix/core/light';
 import { patchedFixtures } from '@hovlix/core/rig';
-import { id } from '@hovlix/core/units';
+import { id, type Id } from '@hovlix/core/units';
 import { chromaticityFromHex } from '@hovlix/core/colour';
 import { testShow } from '../../../../core/src/testing/show';
 import { changesBetween, stepName, withStepAfter } from './chase/model';
+import { nearestLamp, walked } from './edit/choose';
 import { chosenLamps, draftLines, matchLines, ownAttributes } from './edit/model';
 import { waveWords } from './edit/WavesPanel';
 import { foldersOf, nextNumber, plainWords, shownPlays } from './model';
@@ -82,4 +83,16 @@ test('a step put in begins as a copy of the one it follows', () => {
   expect(withStepAfter({ ...chase, steps: [] }, -1, { id: id('1') }).steps).toEqual([
     { id: '1', values: [], fade: 0, hold: 1, level: 1 },
   ]);
+});
+
+test('a tap means the nearest lamp in reach; arrows walk on from those that are chosen, round the ends', () => {
+  const lamps = ['a', 'b', 'c'].map((name) => name as Id<'Fixture'>);
+  const placed = lamps.map((lampId, x) => ({ id: lampId, x, y: 0 }));
+  expect(nearestLamp(placed, [0.9, 0.1], 0.5)?.id).toBe('b');
+  expect(nearestLamp(placed, [0.9, 3], 0.5)).toBeUndefined();
+  expect(walked(lamps, [], 1, false)).toEqual(['a']);
+  expect(walked(lamps, [], -1, false)).toEqual(['c']);
+  expect(walked(lamps, ['c' as never], 1, false)).toEqual(['a']);
+  expect(walked(lamps, ['a' as never, 'b' as never], 1, true)).toEqual(['a', 'b', 'c']);
+  expect(walked([], [], 1, false)).toEqual([]);
 });

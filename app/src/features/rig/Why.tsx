@@ -1,15 +1,19 @@
 // Why does this lamp do what it does? Every layer that speaks to it, what wins, and what keeps it dark.
 
 import { useEffect, useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
 import { Text } from '@tamagui/core';
 import X from 'lucide-react-native/icons/x';
 import type { Darkness, Explanation } from '@hovlix/core/engine';
 import type { Fixture, Profile } from '@hovlix/core/rig';
 import { seconds } from '@hovlix/core/units';
-import { useHovlix, useLive, useStage } from '../../host/hovlix';
+import { statusQuery } from '../../data/queries';
+import { useHovlix, useLink, useLinks, useLive, useStage } from '../../host/hovlix';
+import type { When } from '../../host/light-messages';
 import { usePalette } from '../../ui/palette';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
-import { contributionWords, darkWords } from './model';
+import { contributionWords, darkWords, unheardWords } from './model';
+import { WhenRow } from './WhenRow';
 
 /** Long enough to walk to the lamp and look. */
 const FLASH_FOR = seconds(5);
@@ -29,17 +33,23 @@ export function Why({ fixture, profile, onChange, onByHand, onClose }: Props) {
   const palette = usePalette();
   const stage = useStage();
   const seq = useLive((live) => live.seq);
+  const [when, setWhen] = useState<When>('now');
   const [why, setWhy] = useState<Explanation | null>(null);
+  const conductor = useLink((link) => link.conductor);
+  const status = useQuery(statusQuery(conductor === 'server')).data;
+  const outputs = useLinks((state) => state.links?.outputs);
   useEffect(() => {
     let wanted = true;
-    const ask = () => void light.explain(fixture.id).then((answer) => wanted && setWhy(answer));
+    const ask = () => void light.explain(fixture.id, when).then((answer) => wanted && setWhy(answer));
     ask();
     const timer = setInterval(ask, 500);
     return () => {
       wanted = false;
       clearInterval(timer);
     };
-  }, [light, fixture.id, stage, seq]);
+  }, [light, fixture.id, stage, seq, when]);
+  const unheard =
+    conductor === 'server' && outputs ? unheardWords(fixture.universe, outputs, status?.output?.rows ?? []) : undefined;
   // What its own channels keep dark is dark, whatever its level.
   const shines = why !== null && why.level > 0.002 && !why.dark.some((reason) => SHUT.has(reason));
   const flash = () =>
@@ -68,11 +78,13 @@ export function Why({ fixture, profile, onChange, onByHand, onClose }: Props) {
           <X size={20} color={palette.text} aria-hidden />
         </Button>
       </Row>
+      <WhenRow when={when} onWhen={setWhen} />
       {why && (
         <>
           {profile.kind !== 'hazer' && (
             <Words fontWeight="600">
               {shines ? `Shines at ${Math.round(why.level * 100)} %` : 'Dark'}
+              {when === 'now' ? '' : ' there'}
               {why.master < 1 && shines ? `, masters at ${Math.round(why.master * 100)} %` : ''}
             </Words>
           )}
@@ -80,6 +92,7 @@ export function Why({ fixture, profile, onChange, onByHand, onClose }: Props) {
             (shines ? why.dark.filter((reason) => reason === 'overlap') : why.dark).map((reason) => (
               <Words key={reason}>{darkWords(reason)}</Words>
             ))}
+          {unheard && <Words>{unheard}</Words>}
           {why.held && <Words>A hand or a test in Links is on its channels.</Words>}
           {contributionWords(why.contributions).map((line) => (
             <Quiet key={line}>{line}</Quiet>

@@ -1,5 +1,6 @@
 import { fixtureLibrary, patchedFixtures, Rig } from '@hovlix/core/rig';
-import { contributionWords, heldLamps, namesOf, tintsByFixture } from './model';
+import type { OutputRow } from '@hovlix/core/links';
+import { contributionWords, heldLamps, namesOf, tintsByFixture, unheardWords } from './model';
 
 const library = fixtureLibrary();
 const rgb = library.find(({ model }) => model === 'LED PAR RGB')!;
@@ -53,4 +54,19 @@ test('what speaks to a lamp is said once a source, with how much of it counts', 
       { source: 'lane Looks: dark', attribute: 'level', values: [0], weight: 1, ...still },
     ]),
   ).toEqual(['look Harbour blue: level 50 %, colour (40 % in)', 'lane Looks: dark: level 0 %']);
+});
+
+test('a universe without an output that works says so', () => {
+  const row = (name: string, on: boolean) => ({
+    id: name as OutputRow['id'],
+    universe: 2 as OutputRow['universe'],
+    on,
+  });
+  const [one, off] = [row('a', true), row('b', false)];
+  const failed = [{ id: 'a', state: 'failed' as const }];
+  expect(unheardWords(1, [one], [])).toMatch(/^Universe 1 has no output/);
+  expect(unheardWords(2, [off], [])).toMatch(/switched off/);
+  expect(unheardWords(2, [one, off], failed)).toMatch(/has failed/);
+  expect(unheardWords(2, [one, off], [])).toBeUndefined();
+  expect(unheardWords(2, [one, row('c', true)], failed)).toBeUndefined();
 });

@@ -1,4 +1,5 @@
 import type { Contribution, Darkness } from '@hovlix/core/engine';
+import type { OutputRow, RowReport } from '@hovlix/core/links';
 import type { Fixture, Patched, Rig } from '@hovlix/core/rig';
 import { attributeOf, footprint } from '@hovlix/core/rig';
 
@@ -28,6 +29,24 @@ export function darkWords(reason: Darkness): string {
     case 'not-sending':
       return 'Master output is off: nothing is sent at all.';
   }
+}
+
+/**
+ * Why nothing of a universe arrives anywhere, where that is so.
+ * @param rows what the server says of its outputs.
+ */
+export function unheardWords(
+  universe: number,
+  outputs: readonly Pick<OutputRow, 'id' | 'universe' | 'on'>[],
+  rows: readonly Pick<RowReport, 'id' | 'state'>[],
+): string | undefined {
+  const mine = outputs.filter((row) => row.universe === universe);
+  if (mine.length === 0) return `Universe ${universe} has no output: nothing of it leaves. Add one in Links.`;
+  if (mine.every(({ on }) => !on)) return `The output of universe ${universe} is switched off in Links.`;
+  const failed = (id: string) => rows.find((row) => row.id === id)?.state === 'failed';
+  return mine.filter(({ on }) => on).every(({ id }) => failed(id))
+    ? `The output of universe ${universe} has failed; Links says why.`
+    : undefined;
 }
 
 /** One line a source: which attributes it gives, and how much of it counts. The strongest last, as the last one wins. */

@@ -11,7 +11,7 @@ import Undo2 from 'lucide-react-native/icons/undo-2';
 import { useQuery } from '@tanstack/react-query';
 import { Text, useMedia, View } from '@tamagui/core';
 import { useStore } from 'zustand';
-import { barSpan, leadSheetLines, rehearsalMark, timeOfBar, type Song } from '@hovlix/core/song';
+import { barsAt, barSpan, leadSheetLines, rehearsalMark, timeOfBar, type Song } from '@hovlix/core/song';
 import { songTimeAt } from '@hovlix/core/live';
 import { peaksQuery } from '../../data/queries';
 import { togglePlay } from '../../host/gestures';
@@ -20,7 +20,7 @@ import { usePalette, useTints } from '../../ui/palette';
 import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
 import { LINE_HEIGHT, Line } from './Line';
 import { LookTray } from './LookTray';
-import { clockText, meterText, placeInLine, songBpm, tapped, type BarRange } from './model';
+import { clockText, meterText, songBpm, tapped, type BarRange } from './model';
 
 const HEAD_HEIGHT = 44;
 
@@ -273,7 +273,7 @@ function usePlayhead(song: Song, lines: Lines) {
       frame = requestAnimationFrame(draw);
       const live = app.conducting.store.getState().live.song;
       const here = live?.id === song.id;
-      const place = here ? placeInLine(song, songTimeAt(live, app.conducting.now())) : -1e6;
+      const place = here ? barsAt(song, songTimeAt(live, app.conducting.now())) : -1e6;
       for (const pin of window.document.querySelectorAll<HTMLElement>('[data-pin]')) {
         const [first, count, perLine] = [
           Number(pin.dataset['first']),

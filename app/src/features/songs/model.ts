@@ -44,14 +44,6 @@ export function tapped(range: BarRange | null, bar: number): BarRange | null {
   return { first: Math.min(range.first, bar), last: Math.max(range.last, bar) };
 }
 
-/** Where on a line a place in bars lies, 0…1; outside it is below 0 or above 1. */
-export function placeInLine(song: Song, time: number): number {
-  const place = barAt(song.meter, beatAt(song.tempo, seconds(time)));
-  const start = beatOfBar(song.meter, place.bar);
-  const length = beatOfBar(song.meter, place.bar + 1) - start;
-  return place.bar + (beatAt(song.tempo, seconds(time)) - start) / length;
-}
-
 export type ClipBox = { readonly clip: Clip; readonly left: number; readonly width: number; readonly begins: boolean };
 
 /** The clips of a lane that show on a line of bars, as shares of its width. `begins` is false where it goes on from above. */

@@ -4,6 +4,7 @@ import { useEffect, useRef } from 'react';
 import { View } from '@tamagui/core';
 import { useHovlix, useStage } from '../../host/hovlix';
 import { localSeconds } from '../../host/local-clock';
+import { useSession } from '../../host/session';
 import { painter } from '../../ui/stage/paint';
 import { Health } from './Health';
 
@@ -24,6 +25,12 @@ export function StageStrip({ height }: { readonly height: number }) {
     let fresh = false;
     let frame = 0;
     let due = 0;
+    const ringed = (marked: readonly string[]) => {
+      artist.mark(marked);
+      fresh = true;
+    };
+    ringed(useSession.getState().marked);
+    const unmark = useSession.subscribe((now, before) => now.marked !== before.marked && ringed(now.marked));
     const stop = light.onFrame((next) => {
       lamps = next;
       fresh = true;
@@ -48,6 +55,7 @@ export function StageStrip({ height }: { readonly height: number }) {
     draw();
     return () => {
       stop();
+      unmark();
       cancelAnimationFrame(frame);
     };
   }, [light, stage, height]);

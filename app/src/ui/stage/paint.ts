@@ -17,6 +17,8 @@ export type Painter = {
     lamps: Float32Array,
     at: number,
   ) => void;
+  /** Puts a ring around some lamps from the next picture on. */
+  readonly mark: (fixtures: readonly string[]) => void;
 };
 
 export function painter(heads: readonly StageHead[], shapes: readonly Shape[]): Painter {
@@ -24,6 +26,7 @@ export function painter(heads: readonly StageHead[], shapes: readonly Shape[]): 
   const styles: StyleCache = new Map();
   const rgb = new Float64Array(4);
   let view: View | undefined;
+  let marked: readonly Lamp[] = [];
 
   const paint: Painter['paint'] = (context, width, height, lamps, at) => {
     if (!view || view.width !== width || view.height !== height) view = viewFor(width, height);
@@ -40,8 +43,29 @@ export function painter(heads: readonly StageHead[], shapes: readonly Shape[]): 
       if (lit(lamps, i, at, rgb)) paintBeam(context, view, all[i]!, lamps, i, rgb, styles, haze);
     context.globalCompositeOperation = 'source-over';
     for (let i = 0; i < all.length; i++) paintHousing(context, view, all[i]!, lit(lamps, i, at, rgb), rgb, styles);
+    for (let i = 0; i < marked.length; i++) paintRing(context, view, marked[i]!);
   };
-  return { paint };
+  return { paint, mark: (fixtures) => (marked = ringedIn(all, fixtures)) };
+}
+
+/** The heads that get a ring: of a bar, the one in the middle. */
+function ringedIn(all: readonly Lamp[], fixtures: readonly string[]): readonly Lamp[] {
+  const wanted = new Set(fixtures);
+  return all.filter(({ head }) => wanted.has(head.fixture) && head.cell === Math.floor((head.cells - 1) / 2));
+}
+
+/** How far a ring stays inside the picture, in pixels: lamps before the stage hang outside of it. */
+const RING = 9;
+
+function paintRing(context: CanvasRenderingContext2D, view: View, { head }: Lamp): void {
+  project(view, head.mount.x, head.mount.y, head.mount.z, point);
+  const x = Math.min(view.width - RING - 2, Math.max(RING + 2, point[0]!));
+  const y = Math.min(view.height - RING - 2, Math.max(RING + 2, point[1]!));
+  context.lineWidth = 2;
+  context.strokeStyle = '#FF7A59';
+  context.beginPath();
+  context.arc(x, y, RING, 0, 6.3);
+  context.stroke();
 }
 
 /** How thick the air is: a little always, more where hazers say so. */

@@ -6,11 +6,13 @@ import { useMedia } from '@tamagui/core';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
 import Redo from 'lucide-react-native/icons/redo-2';
 import Undo from 'lucide-react-native/icons/undo-2';
-import { familiesOf, heardBy, type LookValue } from '@hovlix/core/light';
+import { familiesOf, heardBy, saidAgain, speaks, type LookValue } from '@hovlix/core/light';
 import { rigInUse, type Show } from '@hovlix/core/show';
+import { beats } from '@hovlix/core/units';
 import { useDraft, useHovlix, useLink, useLive, useShow } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { Chip } from '../../../ui/Chip';
+import { decimal, Pair, Typed } from '../../../ui/form';
 import { NotHere } from '../../../ui/NotHere';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../../ui/pieces';
@@ -60,7 +62,11 @@ export function Editor({ show, title, onStore, onLeave }: EditorProps) {
   const say = useSession((session) => session.say);
   const values = useDraft((state) => state.values);
   const [past, future] = [useDraft((state) => state.past.length), useDraft((state) => state.future.length)];
+  const chosen = useDraft((state) => state.chosen);
+  const mark = useSession((session) => session.mark);
   const [storing, setStoring] = useState(false);
+  useEffect(() => mark(chosen), [mark, chosen]);
+  useEffect(() => () => mark([]), [mark]);
   const leave = () => {
     router.replace('/looks');
     if (values.length > 0) say('What you shaped is still in hand.', { undo: () => router.push('/looks/new') });
@@ -148,11 +154,36 @@ function What({ show, values }: { readonly show: Show; readonly values: readonly
             <Button onPress={() => draft.say({ level: { type: 'hold', value: 1 } })}>Level to full</Button>
           </Row>
         )}
+        {lamps.length > 0 && speaks(heard) && <OwnFades heard={heard} />}
         <InHand show={show} values={values} />
       </Column>
       {sorting && <OrderSheet onClose={() => setSorting(false)} />}
     </Column>
   );
+}
+
+/** Fade times that the chosen lamps have for themselves: all they do is then said by them. */
+function OwnFades({ heard }: { readonly heard: LookValue }) {
+  const { draft } = useHovlix();
+  const { times } = heard;
+  const put = (next: LookValue['times']) => draft.say({ ...saidAgain(heard), times: next }, 'times');
+  if (!times)
+    return (
+      <Row>
+        <Button onPress={() => put({ in: beats(1), out: beats(1) })}>Fades of their own …</Button>
+      </Row>
+    );
+  return (
+    <Column gap={8} role="group" aria-label="Fades of these lamps">
+      <Pair>
+        <Typed label="These lamps in, beats" value={times.in as number} read={decimal(0, 256)} onChange={(value) => put({ ...times, in: beats(value) })} />
+        <Typed label="These lamps out, beats" value={times.out as number} read={decimal(0, 256)} onChange={(value) => put({ ...times, out: beats(value) })} />
+      </Pair>
+      <Row>
+        <Button onPress={() => put(undefined)}>As the look fades</Button>
+      </Row>
+    </Column>
+  ); // prettier-ignore
 }
 
 /** What would be stored, in words, and the way to let go of it. */

@@ -1,6 +1,6 @@
 // What the chosen lamps should do, one family of attributes at a time.
 
-import type { Drive, Family } from '@hovlix/core/light';
+import { Wave, type Drive, type Family } from '@hovlix/core/light';
 import type { Gobo, Patched } from '@hovlix/core/rig';
 import { Chip } from '../../../ui/Chip';
 import { Column, Quiet, Row } from '../../../ui/pieces';
@@ -119,11 +119,43 @@ function RatePanel(props: PanelProps) {
           ))}
         </Row>
         <NumberDrive {...props} aspect="strobe" label="Strobe" scale={1} high={30} unit="Hz" rest={0} digits={1} />
-        <Quiet>Flashes in beats are a square wave on the level.</Quiet>
       </Column>
+      <BeatFlashes {...props} />
       <Owns {...props} own={ownAttributes(lamps, 'rate')} />
     </Column>
   );
+}
+
+const FLASH_SPANS = [1 / 8, 1 / 4, 1 / 2, 1, 2];
+const SPAN_WORDS: Readonly<Record<number, string>> = { 0.125: '1/8', 0.25: '1/4', 0.5: '1/2', 1: '1', 2: '2' };
+
+/** Flashes that go by the beat: a square wave on the level, which any lamp can do. */
+function BeatFlashes({ heard, onSay }: PanelProps) {
+  const waves = heard.waves ?? [];
+  const place = waves.findIndex((wave) => wave.type === 'wave' && wave.on === 'level' && wave.shape === 'square' && 'beats' in wave.span); // prettier-ignore
+  const flashes = waves[place];
+  const span = flashes && 'beats' in flashes.span ? flashes.span.beats : undefined;
+  const width = flashes?.type === 'wave' ? flashes.width : 0.5;
+  const put = (change: { readonly beats?: number; readonly width?: number } | null) => {
+    const next = change && Wave.parse({ type: 'wave', on: 'level', shape: 'square', low: 0, high: 1, ...flashes, span: { beats: change.beats ?? span ?? 1 }, width: change.width ?? width }); // prettier-ignore
+    const others = waves.filter((_, i) => i !== place);
+    const all = next ? [...others, next] : others;
+    onSay({ waves: all.length > 0 ? all : undefined }, 'flashes');
+  };
+  return (
+    <Column gap={12}>
+      <Quiet fontWeight="600">A flash every … beats</Quiet>
+      <Row gap={8} flexWrap="wrap" role="group" aria-label="Flashes in beats">
+        <Chip small name="None" on={!flashes} onPress={() => put(null)} />
+        {FLASH_SPANS.map((beats) => (
+          <Chip key={beats} small name={SPAN_WORDS[beats]!} label={`A flash every ${SPAN_WORDS[beats]} beat`} on={span === beats} onPress={() => put({ beats })} />
+        ))}
+      </Row>
+      {flashes && (
+        <Slider label="Each flash lasts" value={width * 100} low={1} high={99} step={1} unit="%" onChange={(share) => put({ width: share / 100 })} />
+      )}
+    </Column>
+  ); // prettier-ignore
 }
 
 function OtherPanel(props: PanelProps) {

@@ -1,9 +1,11 @@
 // Who is meant: parts, then some of their lamps, by a tap, a quick choice, or numbers typed.
 
-import { useState } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { View } from '@tamagui/core';
 import { numbersFromText, pickedPlaces, QUICK_PICKS } from '@hovlix/core/light';
+import type { Patched } from '@hovlix/core/rig';
 import { rigInUse, type Show } from '@hovlix/core/show';
+import { hand } from '../../../host/hold-lamps';
 import { useDraft, useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { Chip } from '../../../ui/Chip';
@@ -11,6 +13,10 @@ import { Typed } from '../../../ui/form';
 import { usePalette, useTints } from '../../../ui/palette';
 import { Column, Figures, Quiet, Row } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
+import { walked } from './choose';
+import { ChoosePlan } from './ChoosePlan';
+import { CopyRow } from './CopyRow';
+import { chosenLamps } from './model';
 
 export function WhoRow({ show }: { readonly show: Show }) {
   const { draft } = useHovlix();
@@ -19,6 +25,7 @@ export function WhoRow({ show }: { readonly show: Show }) {
   const preferred = useDraft((state) => state.preferred);
   const [several, setSeveral] = useState(false);
   const [numbers, setNumbers] = useState(false);
+  const [plan, setPlan] = useState(false);
   const rig = rigInUse(show);
   const castOf = (part: string) => rig.casting.find((cast) => cast.part === part)?.fixtures ?? [];
   const parts = show.parts.filter((part) => castOf(part.id).length > 0);
@@ -32,6 +39,16 @@ export function WhoRow({ show }: { readonly show: Show }) {
   const lamps = lampsInParts.flatMap((id) => rig.fixtures.find((fixture) => fixture.id === id) ?? []);
   const toggle = (id: (typeof chosen)[number]) =>
     draft.choose(isChosen.has(id) ? chosen.filter((one) => one !== id) : lampsInParts.filter((one) => one === id || isChosen.has(one)), preferred); // prettier-ignore
+  const toggleAny = (id: (typeof chosen)[number]) =>
+    draft.choose(isChosen.has(id) ? chosen.filter((one) => one !== id) : [...chosen, id]);
+  const walk = (event: KeyboardEvent) => {
+    const way = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : undefined;
+    const all = event.key === 'a' && (event.ctrlKey || event.metaKey);
+    if (way === undefined && !all) return;
+    event.preventDefault();
+    event.stopPropagation();
+    draft.choose(all ? lampsInParts : walked(lampsInParts, chosen, way!, event.shiftKey), preferred);
+  };
   return (
     <Column gap={10}>
       <ScrollArea sideways>
@@ -48,9 +65,18 @@ export function WhoRow({ show }: { readonly show: Show }) {
             />
           ))}
           <Chip small name="Several" label="Choose several parts" on={several} onPress={() => setSeveral(!several)} />
+          <Chip small name="On the plan" on={plan} onPress={() => setPlan(!plan)} />
           <Chip small name="By number …" on={numbers} onPress={() => setNumbers(!numbers)} />
         </Row>
       </ScrollArea>
+      {plan && (
+        <ChoosePlan
+          show={show}
+          chosen={isChosen}
+          onTap={toggleAny}
+          onLine={(found, add) => draft.choose(add ? [...new Set([...chosen, ...found])] : found)}
+        />
+      )}
       {numbers && <ByNumber show={show} />}
       {preferred.length > 0 && (
         <ScrollArea sideways>
@@ -72,13 +98,38 @@ export function WhoRow({ show }: { readonly show: Show }) {
         </ScrollArea>
       )}
       <ScrollArea sideways>
-        <Row gap={6} paddingHorizontal={12} role="group" aria-label="Lamps">
+        <Row gap={6} paddingHorizontal={12} role="group" aria-label="Lamps" onKeyDown={walk}>
           {lamps.map(({ id, number, name }) => (
             <LampButton key={id} number={number} name={name} on={isChosen.has(id)} onPress={() => toggle(id)} />
           ))}
         </Row>
       </ScrollArea>
+      {chosen.length > 0 && (
+        <Row gap={8} paddingHorizontal={12} flexWrap="wrap">
+          <ShowThem key={chosen.join()} lamps={chosenLamps(show, chosen)} />
+          <CopyRow show={show} />
+        </Row>
+      )}
     </Column>
+  );
+}
+
+/** The chosen lamps at full white over everything, for as long as it is on: which ones are they? */
+function ShowThem({ lamps }: { readonly lamps: readonly Patched[] }) {
+  const app = useHovlix();
+  const [on, setOn] = useState(false);
+  const taken = useRef<ReturnType<typeof hand> | null>(null);
+  const meant = useRef(lamps);
+  const show = (wanted: boolean) => {
+    taken.current ??= hand(app);
+    if (wanted) taken.current.hold(meant.current.map((lamp) => [lamp, { level: 1 }] as const));
+    else taken.current.free(meant.current);
+    setOn(wanted);
+  };
+  // Other lamps are chosen, or the place is left: these go back to the show.
+  useEffect(() => () => taken.current?.free(meant.current), []);
+  return (
+    <Chip small name="Light them up" label="Light the chosen lamps up in white" on={on} onPress={() => show(!on)} />
   );
 }
 

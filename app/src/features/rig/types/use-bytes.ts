@@ -13,7 +13,7 @@ export function useBytes(lamp: Patched | undefined): readonly number[] | null {
   useEffect(() => {
     if (id === undefined) return;
     let wanted = true;
-    const ask = () => void light.explain(id).then((answer) => wanted && setBytes(answer?.bytes ?? null));
+    const ask = () => void light.explain(id, 'now').then((answer) => wanted && setBytes(answer?.bytes ?? null));
     ask();
     const timer = setInterval(ask, EVERY_MS);
     return () => {

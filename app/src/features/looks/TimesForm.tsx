@@ -1,0 +1,147 @@
+// Fades that differ within one look: of families, of single attributes, of some of its lamps; and what jumps instead.
+
+import { useState } from 'react';
+import { FAMILIES, familiesOf, namesSaid, whoWords, type Look, type LookValue, type Times } from '@hovlix/core/light';
+import { attributeOf } from '@hovlix/core/rig';
+import { beats } from '@hovlix/core/units';
+import type { Show } from '@hovlix/core/show';
+import { Choose, decimal, Pair, Typed } from '../../ui/form';
+import { Button, Column, Quiet } from '../../ui/pieces';
+import { Segments } from '../../ui/Segments';
+import { FAMILY_NAMES, familyOf } from './edit/model';
+
+type Timed = { readonly times?: Look['times']; readonly snaps?: Look['snaps'] };
+type Props = {
+  readonly show: Show;
+  readonly values: readonly LookValue[];
+  /** Without `times` only what jumps is asked: the steps of a chase have times of their own. */
+  readonly said: Timed;
+  readonly timed?: boolean;
+  readonly onSay: (said: Timed) => void;
+  /** Where single lamps and parts may be timed too. */
+  readonly onValues?: (values: LookValue[]) => void;
+};
+
+export function TimesForm({ show, values, said, timed = true, onSay, onValues }: Props) {
+  const own = Object.keys(said.times ?? {}).length + Object.keys(said.snaps ?? {}).length + values.filter((value) => value.times).length; // prettier-ignore
+  const [open, setOpen] = useState(false);
+  const [added, setAdded] = useState<readonly string[]>([]);
+  const names = namesSaid(values);
+  if (names.length === 0) return null;
+  if (!open)
+    return (
+      <Button onPress={() => setOpen(true)}>
+        {own > 0
+          ? `Fades of their own (${own}) …`
+          : timed
+            ? 'Other fades for some of it …'
+            : 'What jumps, what fades …'}
+      </Button>
+    );
+  const families = FAMILIES.filter((family) => values.some((value) => familiesOf(value, familyOf).has(family)));
+  const singles = names.filter((name) => said.times?.[name] !== undefined || added.includes(name)).filter((name) => !families.some((family) => family === name)); // prettier-ignore
+  const others = names.filter((name) => !singles.includes(name) && !families.some((family) => family === name));
+  const time = (name: string, times: Times | undefined) =>
+    onSay({ ...said, times: emptied({ ...said.times, [name]: times }) });
+  return (
+    <Column gap={16} role="group" aria-label="Fades of their own">
+      {timed && (
+        <>
+          <Quiet>Beats. What is left empty fades as the look does.</Quiet>
+          {families.map((family) => (
+            <TimesRow key={family} name={FAMILY_NAMES[family]} times={said.times?.[family]} onTime={(times) => time(family, times)} />
+          ))}
+          {singles.map((name) => (
+            <TimesRow key={name} name={wordOf(name)} times={said.times?.[name]} onTime={(times) => time(name, times)} />
+          ))}
+          {others.length > 0 && (
+            <Choose
+              label="A single attribute"
+              value=""
+              choices={[{ value: '', name: 'choose one …' }, ...others.map((name) => ({ value: name, name: wordOf(name) }))]}
+              onChoose={(name) => name !== '' && setAdded([...added, name])}
+            />
+          )}
+          {onValues &&
+            values.map((value, i) => (
+              <TimesRow
+                key={`${i} ${whoWords(value, show.parts)}`}
+                name={whoWords(value, show.parts)}
+                times={value.times}
+                onTime={(times) => onValues(values.map((one, k) => (k === i ? withTimes(one, times) : one)))}
+              />
+            ))}
+        </>
+      )}
+      {names.map((name) => (
+        <Column key={name} gap={6}>
+          <Quiet fontWeight="600">{wordOf(name)} goes over</Quiet>
+          <Segments
+            label={`${wordOf(name)} goes over`}
+            value={said.snaps?.[name] === undefined ? 'type' : said.snaps[name] ? 'jump' : 'fade'}
+            choices={[
+              { value: 'type', name: 'As is usual' },
+              { value: 'fade', name: 'In a fade' },
+              { value: 'jump', name: 'At once' },
+            ]}
+            onChoose={(how) =>
+              onSay({ ...said, snaps: emptied({ ...said.snaps, [name]: how === 'type' ? undefined : how === 'jump' }) })
+            }
+          />
+        </Column>
+      ))}
+    </Column>
+  ); // prettier-ignore
+}
+
+type RowProps = {
+  readonly name: string;
+  readonly times: Times | undefined;
+  readonly onTime: (times: Times | undefined) => void;
+};
+
+function TimesRow({ name, times = {}, onTime }: RowProps) {
+  const put = (change: { readonly in?: number | ''; readonly out?: number | '' }) => {
+    const next: { in: number | ''; out: number | '' } = { in: times.in ?? '', out: times.out ?? '', ...change };
+    const kept = {
+      ...(next.in === '' ? {} : { in: beats(next.in) }),
+      ...(next.out === '' ? {} : { out: beats(next.out) }),
+    };
+    onTime(Object.keys(kept).length > 0 ? kept : undefined);
+  };
+  return (
+    <Pair>
+      <Typed
+        label={`${name}, in`}
+        value={(times.in as number | undefined) ?? ''}
+        read={maybeBeats}
+        onChange={(value) => put({ in: value })}
+      />
+      <Typed
+        label={`${name}, out`}
+        value={(times.out as number | undefined) ?? ''}
+        read={maybeBeats}
+        onChange={(value) => put({ out: value })}
+      />
+    </Pair>
+  );
+}
+
+function maybeBeats(text: string): { readonly value: number | '' } | { readonly wrong: string } {
+  if (text.trim() === '') return { value: '' };
+  const read = decimal(0, 256)(text);
+  return 'wrong' in read ? { wrong: 'Beats from 0 to 256, or nothing.' } : read;
+}
+
+const WORDS: Readonly<Record<string, string>> = { level: 'Level', colour: 'Colour', aim: 'Aim', strobe: 'Strobe', gobo: 'Gobo', zoom: 'Zoom', haze: 'Fog' }; // prettier-ignore
+const wordOf = (name: string): string => WORDS[name] ?? attributeOf(name).name;
+
+/** Without keys that say nothing; nothing where none is left. */
+function emptied<T>(record: Readonly<Record<string, T | undefined>>): Record<string, T> | undefined {
+  const kept = Object.entries(record).filter((entry): entry is [string, T] => entry[1] !== undefined);
+  return kept.length > 0 ? Object.fromEntries(kept) : undefined;
+}
+
+function withTimes({ times: _, ...value }: LookValue, times: Times | undefined): LookValue {
+  return times ? { ...value, times } : value;
+}

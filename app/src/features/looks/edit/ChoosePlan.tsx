@@ -1,0 +1,96 @@
+// Lamps chosen where they hang: a tap takes or leaves one, a line drawn around several takes those.
+
+import { useMemo, useRef, useState, type PointerEvent } from 'react';
+import { extentOf, isInside, type Fixture } from '@hovlix/core/rig';
+import { rigInUse, type Show } from '@hovlix/core/show';
+import { usePalette, useTints } from '../../../ui/palette';
+import { Column, Quiet } from '../../../ui/pieces';
+import { nearestLamp, type Spot } from './choose';
+
+type Id = Fixture['id'];
+type Props = {
+  readonly show: Show;
+  readonly chosen: ReadonlySet<string>;
+  /** The lamps that are meant from now on; with `add`, beside those that are. */
+  readonly onLine: (lamps: readonly Id[], add: boolean) => void;
+  readonly onTap: (lamp: Id) => void;
+};
+
+/** A finger that moved less than this many pixels has tapped. */
+const STILL = 7;
+/** How far beside a lamp a tap still means it, in pixels. */
+const REACH = 30;
+
+export function ChoosePlan({ show, chosen, onLine, onTap }: Props) {
+  const palette = usePalette();
+  const tints = useTints();
+  const area = useRef<SVGSVGElement>(null);
+  const [line, setLine] = useState<readonly Spot[]>([]);
+  const rig = rigInUse(show);
+  const { left, right, low, high } = useMemo(() => extentOf(rig, 'above'), [rig]);
+  const places = useMemo(() => rig.fixtures.map(({ id, mount }) => ({ id, x: mount.x, y: -mount.y })), [rig.fixtures]);
+  const tintOf = (id: string) => {
+    const part = rig.casting.find(({ fixtures }) => fixtures.some((one) => one === id))?.part;
+    const tint = show.parts.find((one) => one.id === part)?.tint;
+    return tint === undefined ? palette.line : tints[tint]!;
+  };
+  /** Metres, from above with the audience below, as the picture has them. */
+  const spotOf = (event: PointerEvent): Spot => {
+    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(
+      area.current!.getScreenCTM()!.inverse(),
+    );
+    return [x, y];
+  };
+  const perPixel = () => 1 / (area.current?.getScreenCTM()?.a ?? 1);
+  const end = (event: PointerEvent) => {
+    if (line.length === 0) return;
+    const far = Math.max(...line.map(([x, y]) => Math.hypot(x - line[0]![0], y - line[0]![1])));
+    if (far < STILL * perPixel()) {
+      const lamp = nearestLamp(places, line[0]!, REACH * perPixel());
+      if (lamp) onTap(lamp.id);
+    } else
+      onLine(
+        places.filter(({ x, y }) => isInside(line, x, y)).map(({ id }) => id),
+        event.shiftKey,
+      );
+    setLine([]);
+  };
+  const size = Math.min(0.62, Math.max(0.34, 3.4 / Math.sqrt(places.length || 1)));
+  return (
+    <Column paddingHorizontal={12} gap={4}>
+      <svg
+        ref={area}
+        viewBox={`${left} ${-high} ${right - left} ${high - low}`}
+        role="img"
+        aria-label="Lamps from above; draw a line around those you mean"
+        style={{ width: '100%', maxHeight: 280, background: palette.sunken, borderRadius: 14, touchAction: 'none', cursor: 'crosshair' }}
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
+          setLine([spotOf(event)]);
+        }}
+        onPointerMove={(event) => line.length > 0 && setLine([...line, spotOf(event)])}
+        onPointerUp={end}
+        onPointerCancel={() => setLine([])}
+      >
+        {rig.shapes.map(({ id, x, y, width, depth, turn, kind }) => (
+          <rect key={id} x={x - width / 2} y={-y - depth / 2} width={width} height={depth} transform={`rotate(${-turn} ${x} ${-y})`} fill={kind === 'stage' ? palette.raised : 'none'} stroke={palette.line} strokeWidth={0.05} />
+        ))}
+        {rig.fixtures.map(({ id, number, name, mount }) => {
+          const on = chosen.has(id);
+          return (
+            <g key={id} aria-label={`${name}${on ? ', chosen' : ''}`}>
+              <rect x={mount.x - size / 2} y={-mount.y - size / 2} width={size} height={size} rx={size / 4} fill={on ? palette.doing : palette.ground} stroke={tintOf(id)} strokeWidth={0.06} />
+              <text x={mount.x} y={-mount.y} textAnchor="middle" dominantBaseline="central" fontSize={size * 0.55} fontFamily="Spline Sans Mono" fontWeight={600} fill={on ? palette.onDoing : palette.text} pointerEvents="none">
+                {number}
+              </text>
+            </g>
+          );
+        })}
+        {line.length > 1 && (
+          <path d={`M${line.map(([x, y]) => `${x} ${y}`).join('L')}Z`} fill={palette.doing} fillOpacity={0.12} stroke={palette.doing} strokeWidth={0.06} strokeDasharray="0.16 0.12" />
+        )}
+      </svg>
+      <Quiet>Draw a line around lamps, or tap one. Shift adds to those that are chosen.</Quiet>
+    </Column>
+  ); // prettier-ignore
+}

@@ -1,0 +1,40 @@
+// What some lamps do, given to others.
+
+import { create } from 'zustand';
+import { heardBy, saidAgain, speaks, type LookValue } from '@hovlix/core/light';
+import { rigInUse, type Show } from '@hovlix/core/show';
+import { useDraft, useHovlix } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { Chip } from '../../../ui/Chip';
+
+/** What was copied last in this window; it outlives a change of lamps and of looks. */
+const useCopied = create<{ readonly value: LookValue | null; readonly put: (value: LookValue) => void }>((set) => ({
+  value: null,
+  put: (value) => set({ value }),
+}));
+
+export function CopyRow({ show }: { readonly show: Show }) {
+  const { draft } = useHovlix();
+  const say = useSession((session) => session.say);
+  const values = useDraft((state) => state.values);
+  const count = useDraft((state) => state.chosen.length);
+  const { value: copied, put } = useCopied();
+  const who = draft.whos()[0];
+  const heard = who && heardBy(values, who, rigInUse(show).casting);
+  const copy = () => {
+    if (!heard) return;
+    put(heard);
+    say('Copied. Choose other lamps and press Paste.');
+  };
+  const paste = () => {
+    if (!copied) return;
+    draft.say(saidAgain(copied, values));
+    say(`${count} ${count === 1 ? 'lamp does' : 'lamps do'} the same now.`, { undo: () => void draft.undo() });
+  };
+  return (
+    <>
+      {heard && speaks(heard) && <Chip small name="Copy" label="Copy what these lamps do" on={false} onPress={copy} />}
+      {copied && <Chip small name="Paste" label="Paste onto these lamps" on={false} onPress={paste} />}
+    </>
+  );
+}
