@@ -29,7 +29,7 @@ test('the guided first minute: from a cable to “my lamp answers”, with the f
   await page.getByLabel('Start address on the lamp').fill('600');
   await expect(page.getByText('A whole number from 1 to 512.')).toBeVisible();
 
-  await button(page, 'No').click();
+  await page.getByRole('button', { name: 'No', exact: true }).click();
   await expect(page.getByText('Reason 1 of 5')).toBeVisible();
   await button(page, 'Flash all 512 channels').click();
   await flashes(512);

@@ -15,6 +15,7 @@ import { kitBook } from './kits';
 import { MIX, type ChaseProgram, type Head, type HeadPlan, type LaneProgram, type Play, type Program, type Scratch, type Sheet, type SongProgram } from './program'; // prettier-ignore
 import { flashSpanOfChase, lightOf, lightShares } from './safety';
 import { sheetOf } from './sheets';
+import { nowhere, turnedPlay, turnedSheets } from './turns';
 
 /** What can be heard in songs, by the hash of their music. */
 export type Sounds = ReadonlyMap<string, Envelopes>;
@@ -52,8 +53,8 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id, sounds: 
     aimed: aimSolver(show, (note) => notes.add(note)),
     slotOf: slotFinder(),
   };
-  const plays = playsOf(show, ground);
   const plans = heads.map((head, i) => headPlan(head, i, universes, ground.ownFields, fields));
+  const plays = playsOf(show, ground, plans);
   for (const ear of ears.all) {
     if (ear.source !== 'song' || ear.drum) continue;
     for (const envelopes of sounds.values()) curveFor(envelopes, ear);
@@ -64,12 +65,13 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id, sounds: 
     plans,
     universes,
     plays,
-    songs: new Map(show.songs.map((song) => [song.id as string, songProgram(song, plays, fades, sounds)])),
+    songs: new Map(show.songs.map((song) => [song.id as string, songProgram(song, plays, fades, sounds, plans)])),
     notes: [...notes],
     overlapping: overlapsIn(patched),
     fields,
     casts: castsOf(room, headsByFixture),
     handSheet: handSheets(ground, show.parts),
+    standing: standingPlays(plays, plans),
     ears: ears.all,
     struck: kitBook(show.kits, ground),
     safety: { most, shares, slowest: Float64Array.from(plans, slowestStrobe) },
@@ -141,7 +143,7 @@ function slowestStrobe({ writers }: HeadPlan): number {
 
 const SILENT: Sheet = { name: '', strands: [], timed: false, timing: 'beats', span: Infinity };
 
-function playsOf(show: Show, ground: Ground): ReadonlyMap<string, Play> {
+function playsOf(show: Show, ground: Ground, plans: readonly HeadPlan[]): ReadonlyMap<string, Play> {
   const looks = show.looks.map((look): Play => ({
     id: look.id,
     name: look.name,
@@ -156,18 +158,19 @@ function playsOf(show: Show, ground: Ground): ReadonlyMap<string, Play> {
       name: chase.name,
       keep: chase.keep,
       sheet: SILENT,
-      chase: chaseProgram(chase, show.looks, ground),
+      chase: chaseProgram(chase, show.looks, ground, plans),
     });
   return known;
 }
 
-function chaseProgram(chase: Chase, looks: readonly Look[], ground: Ground): ChaseProgram {
-  const sheets = chase.steps.map((step, i) => {
+function chaseProgram(chase: Chase, looks: readonly Look[], ground: Ground, plans: readonly HeadPlan[]): ChaseProgram {
+  const usual = chase.steps.map((step, i) => {
     const look = looks.find((one) => one.id === step.look);
     // What the step says itself is heard over the look it stands on.
     const values = [...(look?.values ?? []), ...step.values];
     return sheetOf(`${chase.name}, step ${i + 1}`, values, { ...(chase.snaps ? { snaps: chase.snaps } : {}) }, ground);
   });
+  const sheets = turnedSheets(usual, nowhere(plans.length), plans);
   const course = courseOf(chase);
   const lights = sheets.map((sheet, i) => lightOf(sheet, ground.shares) * chase.steps[i]!.level);
   return {
@@ -177,6 +180,25 @@ function chaseProgram(chase: Chase, looks: readonly Look[], ground: Ground): Cha
     drum: chase.drum ?? 'kick',
     sheets,
     levels: Float64Array.from(chase.steps, (step) => step.level),
+  };
+}
+
+/** What came on after something else is turned the nearest way from there; worked out once for each press. */
+function standingPlays(plays: ReadonlyMap<string, Play>, plans: readonly HeadPlan[]): Program['standing'] {
+  const known = new WeakMap<readonly string[], Play>();
+  return ({ look, after }) => {
+    const usual = plays.get(look);
+    if (!usual || !after || after.length === 0) return usual;
+    const before = known.get(after);
+    if (before) return before;
+    const turned = nowhere(plans.length);
+    for (const one of after) {
+      const play = plays.get(one);
+      if (play) turnedPlay(play, turned, plans);
+    }
+    const play = turnedPlay(usual, turned, plans);
+    known.set(after, play);
+    return play;
   };
 }
 
@@ -198,10 +220,11 @@ function songProgram(
   plays: ReadonlyMap<string, Play>,
   fades: ReadonlyMap<string, Look | Chase>,
   sounds: Sounds,
+  plans: readonly HeadPlan[],
 ): SongProgram {
   return {
     envelopes: (song.music && sounds.get(song.music.hash)) ?? null,
-    lanes: song.lanes.map((lane) => laneProgram(song, lane, plays, fades)),
+    lanes: song.lanes.map((lane) => laneProgram(song, lane, plays, fades, plans)),
     duration: song.duration,
     anchorBeats: Float64Array.from(song.tempo.anchors, ({ beat }) => beat),
     anchorTimes: Float64Array.from(song.tempo.anchors, ({ time }) => time),
@@ -216,6 +239,7 @@ function laneProgram(
   lane: Lane,
   plays: ReadonlyMap<string, Play>,
   fades: ReadonlyMap<string, Look | Chase>,
+  plans: readonly HeadPlan[],
 ): LaneProgram {
   const clips = [...lane.clips].sort((a, b) => a.from - b.from);
   const at = (beat: number) => timeAt(song.tempo, beats(beat));
@@ -248,8 +272,21 @@ function laneProgram(
     pulse: Float64Array.from(clips, (clip) => 60 / tempoAt(song.tempo, seconds(at(clip.from)))),
     joined: Uint8Array.from(joined, Number),
     beats: Float64Array.from(clips, (clip) => clip.from),
-    plays: clips.map((clip) => (clip.look ? (plays.get(clip.look) ?? null) : null)),
+    plays: playsAlong(clips, plays, plans),
   };
+}
+
+/** The plays of a lane, each turned the nearest way from the clips before it. */
+function playsAlong(
+  clips: readonly Clip[],
+  plays: ReadonlyMap<string, Play>,
+  plans: readonly HeadPlan[],
+): readonly (Play | null)[] {
+  const turned = nowhere(plans.length);
+  return clips.map((clip) => {
+    const play = clip.look ? plays.get(clip.look) : undefined;
+    return play ? turnedPlay(play, turned, plans) : null;
+  });
 }
 
 function scratchFor(heads: number): Scratch {

@@ -100,7 +100,7 @@ function layCrossed(program: Program, scene: Scene, witness?: Witness): void {
   beginLane(program);
   for (let i = 0; i < scene.live.standing.length; i++) {
     const one = scene.live.standing[i]!;
-    const play = program.plays.get(one.look);
+    const play = program.standing(one);
     if (!one.crossed || !play || !timeStanding(program, scene, one, play)) continue;
     if (witness) witness.source('look', play.name, '');
     addStanding(program, scene, one, play, witness);
@@ -109,7 +109,7 @@ function layCrossed(program: Program, scene: Scene, witness?: Witness): void {
 }
 
 function layOne(program: Program, scene: Scene, one: Standing, witness?: Witness): void {
-  const play = program.plays.get(one.look);
+  const play = program.standing(one);
   if (!play || !timeStanding(program, scene, one, play)) return;
   if (witness) witness.source('look', play.name, '');
   if (!play.chase) {

@@ -40,8 +40,11 @@ export type Ground = {
   readonly earFor: (follower: Follower) => Ear;
 };
 
-/** Pan and tilt in degrees, and the stage point they reach. */
-export type Aimed = readonly [pan: number, tilt: number, x: number, y: number, z: number];
+/**
+ * Pan and tilt in degrees, and the stage point they reach; `free` is 1 where that place is what is meant and is reached,
+ * so that any way of turning there will do.
+ */
+export type Aimed = readonly [pan: number, tilt: number, x: number, y: number, z: number, free: 0 | 1];
 
 /** How far away a head that is given in degrees is taken to look, in metres: about the depth of a small stage. */
 const LOOKS_AT = 5;
@@ -68,14 +71,14 @@ export function aimSolver(show: Show, note: (text: string) => void): Ground['aim
 
 function aimedAt(head: Head, point: Point): { readonly aimed: Aimed; readonly reached: boolean } {
   const { pan, tilt, reached } = panTiltTo(head.mount, { ...head.profile, limits: head.fixture.limits }, point);
-  return { aimed: [pan, tilt, point.x, point.y, point.z], reached };
+  return { aimed: [pan, tilt, point.x, point.y, point.z, reached ? 1 : 0], reached };
 }
 
 function pointOf(head: Head, pan: number, tilt: number): Aimed {
   const along = new Float64Array(3);
   beamDirection(mountRotation(head.mount), pan, tilt, along);
   const { x, y, z } = head.mount;
-  return [pan, tilt, x + along[0]! * LOOKS_AT, y + along[1]! * LOOKS_AT, z + along[2]! * LOOKS_AT];
+  return [pan, tilt, x + along[0]! * LOOKS_AT, y + along[1]! * LOOKS_AT, z + along[2]! * LOOKS_AT, 0];
 }
 
 /** Between two aims: by way of the stage points. */
@@ -83,7 +86,8 @@ export function aimBetween(head: Head, from: Aimed, to: Aimed, share: number): A
   if (share <= 0) return from;
   if (share >= 1) return to;
   const mix = (i: 2 | 3 | 4) => from[i] + (to[i] - from[i]) * share;
-  return aimedAt(head, { x: mix(2), y: mix(3), z: mix(4) }).aimed;
+  const [pan, tilt, x, y, z, reached] = aimedAt(head, { x: mix(2), y: mix(3), z: mix(4) }).aimed;
+  return [pan, tilt, x, y, z, from[5] && to[5] && reached];
 }
 
 export function labOf(colour: Chromaticity): readonly number[] {

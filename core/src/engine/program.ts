@@ -3,7 +3,7 @@
 import type { Mixer } from '../colour';
 import type { Chase, Course, LookValue, MoveShape, Position, WaveShape } from '../light';
 import type { Fixture, Mode, Mount, Part, Profile } from '../rig';
-import type { Sounding } from '../live';
+import type { Sounding, Standing } from '../live';
 import type { Drum } from '../music/drums';
 import type { Envelopes } from '../music/envelopes';
 import type { Ear } from './ears';
@@ -66,6 +66,8 @@ export type Strand = {
   readonly snaps: Uint8Array;
   /** Whether any row does. */
   readonly jumps: boolean;
+  /** Of aims, by row: 1 where a place is meant that is reached, so that any way there will do. */
+  readonly free: Uint8Array;
   /** Own times in beats; -1 for the look's. */
   readonly fadeIn: number;
   readonly fadeOut: number;
@@ -202,6 +204,8 @@ export type Program = {
   /** All ways of listening that followers have; those of hands join when they are first seen. */
   readonly ears: readonly Ear[];
   readonly safety: SafetyProgram;
+  /** What stands as it is after what stood before it; undefined where it is gone. */
+  readonly standing: (one: Standing) => Play | undefined;
   /** What a note that sounds asks for. */
   readonly struck: (note: Sounding) => Struck | undefined;
   readonly scratch: Scratch;

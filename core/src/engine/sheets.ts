@@ -161,13 +161,17 @@ function ownAt(
   return number === undefined ? undefined : [number];
 }
 
+const NONE = new Uint8Array(0);
+
 function strandOf(value: LookValue, field: number, rows: readonly Row[], said: Said, ground: Ground): Strand {
   const { name, width, snaps } = ground.fields[field]!;
   const family = familyOfName(name, (attribute) => attributeOf(attribute).family);
   const own: Times | undefined = said.times?.[name] ?? said.times?.[family];
   const jumps = field === SLOT ? undefined : said.snaps?.[name];
   const values = new Float64Array(rows.length * width);
-  rows.forEach((row, i) => values.set(row.values, i * width));
+  rows.forEach((row, i) => {
+    for (let c = 0; c < width; c++) values[i * width + c] = row.values[c]!;
+  });
   const snapped = Uint8Array.from(rows, ({ head }) => Number(jumps ?? snaps[head] === 1));
   const motions = movingIn(value).flatMap((moving) => motionOf(moving, field, rows, ground) ?? []);
   return {
@@ -178,6 +182,7 @@ function strandOf(value: LookValue, field: number, rows: readonly Row[], said: S
     live: motions.length > 0 ? values.slice() : values,
     snaps: snapped,
     jumps: snapped.includes(1),
+    free: field === AIM ? Uint8Array.from(rows, (row) => row.values[width]!) : NONE,
     fadeIn: value.times?.in ?? own?.in ?? -1,
     fadeOut: value.times?.out ?? own?.out ?? -1,
     motions,

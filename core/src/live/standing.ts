@@ -85,6 +85,16 @@ function countsOf({ counts: { kick, snare, hat } }: Hearing): NonNullable<Standi
   return { kick: both(kick), snare: both(snare), hat: both(hat) };
 }
 
+/** So many looks back is kept what came on before one. */
+const KEPT_BEFORE = 8;
+
+/** What a look comes on after. One that is still there goes on the way it came. */
+function comesAfter(state: LiveState, look: string, there: Standing | undefined): Pick<Standing, 'after'> {
+  if (there) return there.after ? { after: there.after } : {};
+  const last = state.standing.filter((one) => one.look !== look).at(-1);
+  return last ? { after: [...(last.after ?? []), last.look].slice(-KEPT_BEFORE) } : {};
+}
+
 export function lookTurned(state: LiveState, action: Turn, at: Seconds): LiveState {
   const on = action.type === 'look-on';
   const before = state.standing.find((one) => one.look === action.look);
@@ -108,6 +118,7 @@ export function lookTurned(state: LiveState, action: Turn, at: Seconds): LiveSta
     // A chase pressed a little early or late still steps on the beat.
     beat: beats(runAt(state.speed, Math.round((on ? action.beat : undefined) ?? freeBeat(state, at)))),
     pulse: action.pulse ?? seconds(60 / state.tempo.bpm),
+    ...comesAfter(state, action.look, before),
     ...(before?.speed ? { speed: before.speed } : {}),
     ...(on && action.from !== undefined ? { from: action.from } : {}),
     ...(state.hearing ? { heard: countsOf(state.hearing) } : {}),

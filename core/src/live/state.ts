@@ -77,6 +77,8 @@ export const LiveState = z.strictObject({
       from: z.number().optional(),
       /** It came in place of another: the two are mixed, so that nothing dips between them. */
       crossed: z.boolean().optional(),
+      /** What came on before it, the latest last: heads turn the nearest way from there. */
+      after: z.array(idOf<'Look'>()).optional(),
       /** Strokes the microphone had counted when it came on. */
       heard: z.strictObject({ kick: Counted, snare: Counted, hat: Counted }).optional(),
     }),

@@ -1,0 +1,87 @@
+// Of several ways to turn to a place, the one with the least travel from where a head was before: by the clip, the step
+// or the look before. Chosen once, and kept in sheets of their own.
+
+import { AIM } from './fields';
+import type { HeadPlan, Play, Sheet, Strand } from './program';
+
+/** Where each head is turned, pan and tilt in degrees; NaN where nobody has said yet. */
+export type Turned = Float64Array;
+
+export const nowhere = (heads: number): Turned => new Float64Array(heads * 2).fill(NaN);
+
+/**
+ * A look or a chase as it is after what was there before; the same one where the usual ways are the nearest.
+ * `turned` becomes where heads are when it is over.
+ */
+export function turnedPlay(play: Play, turned: Turned, plans: readonly HeadPlan[]): Play {
+  if (!play.chase) {
+    const sheet = turnedSheet(play.sheet, turned, plans);
+    return sheet === play.sheet ? play : { ...play, sheet };
+  }
+  const sheets = turnedSheets(play.chase.sheets, turned, plans);
+  return sheets === play.chase.sheets ? play : { ...play, chase: { ...play.chase, sheets } };
+}
+
+/** The same of steps that follow one another. */
+export function turnedSheets(sheets: readonly Sheet[], turned: Turned, plans: readonly HeadPlan[]): readonly Sheet[] {
+  const after = sheets.map((sheet) => turnedSheet(sheet, turned, plans));
+  return after.every((sheet, i) => sheet === sheets[i]) ? sheets : after;
+}
+
+function turnedSheet(sheet: Sheet, turned: Turned, plans: readonly HeadPlan[]): Sheet {
+  const strands = sheet.strands.map((strand) => (strand.field === AIM ? turnedStrand(strand, turned, plans) : strand));
+  return strands.every((strand, i) => strand === sheet.strands[i]) ? sheet : { ...sheet, strands };
+}
+
+const WIDTH = 5;
+/** The same strand turned the same ways is one strand, on however many clips. */
+const known = new WeakMap<Strand, Map<string, Strand>>();
+
+function turnedStrand(strand: Strand, turned: Turned, plans: readonly HeadPlan[]): Strand {
+  const ways = Array.from(strand.heads, (head, row) => {
+    const [pan, tilt] = [strand.values[row * WIDTH]!, strand.values[row * WIDTH + 1]!];
+    const way = strand.free[row] ? nearestWay(pan, tilt, turned, head * 2, plans[head]!.turning) : 0;
+    turned[head * 2] = pan + 180 * way;
+    turned[head * 2 + 1] = way % 2 === 0 ? tilt : -tilt;
+    return way;
+  });
+  if (ways.every((way) => way === 0)) return strand;
+  const variants = known.get(strand) ?? new Map<string, Strand>();
+  known.set(strand, variants);
+  const key = ways.join();
+  const before = variants.get(key);
+  if (before) return before;
+  const values = strand.values.slice();
+  ways.forEach((way, row) => {
+    values[row * WIDTH] = values[row * WIDTH]! + 180 * way;
+    if (way % 2 !== 0) values[row * WIDTH + 1] = -values[row * WIDTH + 1]!;
+  });
+  const made = { ...strand, values, live: strand.motions.length > 0 ? values.slice() : values };
+  variants.set(key, made);
+  return made;
+}
+
+/** How many half turns a head may be away from its usual way: further no motor reaches. */
+const WAYS = [0, 1, -1, 2, -2, 3, -3] as const;
+
+/**
+ * Half turns of pan that lead to the same place with the least travel of both motors; with an odd number of them the
+ * head tilts over to the other side. 0 where it does not matter, or nobody has said where it was.
+ */
+function nearestWay(pan: number, tilt: number, turned: Turned, at: number, turning: HeadPlan['turning']): number {
+  const [fromPan, fromTilt] = [turned[at]!, turned[at + 1]!];
+  if (!turning || Number.isNaN(fromPan) || (fromPan === pan && fromTilt === tilt)) return 0;
+  const { bounds } = turning;
+  let nearest = 0;
+  let least = Infinity;
+  for (const way of WAYS) {
+    const p = pan + 180 * way;
+    const t = way % 2 === 0 ? tilt : -tilt;
+    if (p < bounds[0]! - 1e-6 || p > bounds[1]! + 1e-6 || t < bounds[2]! - 1e-6 || t > bounds[3]! + 1e-6) continue;
+    const travel = Math.abs(p - fromPan) + Math.abs(t - fromTilt);
+    if (travel >= least - 1e-9) continue;
+    least = travel;
+    nearest = way;
+  }
+  return nearest;
+}
