@@ -32,6 +32,7 @@ test.describe('dissected', () => {
     await sheet.getByRole('button', { name: 'Art-Net' }).click();
     await sheet.getByRole('button', { name: 'One device' }).click();
     await sheet.getByLabel('Number on the wire').fill('291');
+    await page.keyboard.press('Enter');
     await expect(sheet.getByText('Live', { exact: true })).toBeVisible();
     await page.evaluate(() => {
       const socket = new WebSocket(`ws://${location.host}/conductor`);

@@ -55,22 +55,42 @@ export function isPrimary(name: EmitterName): boolean {
  * @param first where in `out` the drives begin.
  */
 export function solveMix(mixer: Mixer, r: number, g: number, b: number, out: Float64Array, first = 0): void {
-  multiply3(mixer.inverse, r, g, b, out, first);
-  if (out[first]! < 0 || out[first + 1]! < 0 || out[first + 2]! < 0) towardsWhite(out, first);
-  for (let i = 3; i < mixer.count; i++) {
-    const at = (i - 3) * 3;
-    let share = 1;
-    for (let k = 0; k < 3; k++) {
-      const part = mixer.extras[at + k]!;
-      if (part > 1e-9 && out[first + k]! / part < share) share = out[first + k]! / part;
-    }
-    share = share < 0 ? 0 : share;
-    out[first + i] = share;
-    for (let k = 0; k < 3; k++) out[first + k] = Math.max(0, out[first + k]! - share * mixer.extras[at + k]!);
+  const { inverse, extras, count } = mixer;
+  multiply3(inverse, r, g, b, out, first);
+  let x = out[first]!;
+  let y = out[first + 1]!;
+  let z = out[first + 2]!;
+  if (x < 0 || y < 0 || z < 0) {
+    towardsWhite(out, first);
+    x = out[first]!;
+    y = out[first + 1]!;
+    z = out[first + 2]!;
   }
   let most = 0;
-  for (let i = 0; i < mixer.count; i++) if (out[first + i]! > most) most = out[first + i]!;
-  if (most > 1e-6) for (let i = 0; i < mixer.count; i++) out[first + i] = out[first + i]! / most;
+  for (let i = 3; i < count; i++) {
+    const at = (i - 3) * 3;
+    const ex = extras[at]!;
+    const ey = extras[at + 1]!;
+    const ez = extras[at + 2]!;
+    let share = 1;
+    if (ex > 1e-9 && x < share * ex) share = x / ex;
+    if (ey > 1e-9 && y < share * ey) share = y / ey;
+    if (ez > 1e-9 && z < share * ez) share = z / ez;
+    if (share < 0) share = 0;
+    out[first + i] = share;
+    if (share > most) most = share;
+    x = x > share * ex ? x - share * ex : 0;
+    y = y > share * ey ? y - share * ey : 0;
+    z = z > share * ez ? z - share * ez : 0;
+  }
+  if (x > most) most = x;
+  if (y > most) most = y;
+  if (z > most) most = z;
+  const scale = most > 1e-6 ? 1 / most : 1;
+  out[first] = x * scale;
+  out[first + 1] = y * scale;
+  out[first + 2] = z * scale;
+  for (let i = 3; i < count; i++) out[first + i] = out[first + i]! * scale;
 }
 
 /**

@@ -8,13 +8,15 @@ import { beats, seconds, type Id } from '../units';
 import type { Clip, Lane, Song } from '../song';
 import type { Envelopes } from '../music/envelopes';
 import { curveFor, earBook } from './ears';
-import { FIELDS, fieldOf, type Field } from './fields';
+import { ABOVE, FIELDS, fieldOf, type Field } from './fields';
 import { aimSolver, slotFinder, type Ground } from './ground';
 import { headPlan, snapsOf } from './head-plan';
 import { kitBook } from './kits';
-import { MIX, type ChaseProgram, type Head, type HeadPlan, type LaneProgram, type Play, type Program, type Scratch, type Sheet, type SongProgram } from './program'; // prettier-ignore
+import { MIX, MOST_OVERLAPPING, sheetsIn, type ChaseProgram, type Head, type HeadPlan, type LaneProgram, type Play, type Program, type Scratch, type Sheet, type SongProgram } from './program'; // prettier-ignore
+import { markCovers } from './shows';
 import { flashSpanOfChase, lightOf, lightShares } from './safety';
 import { sheetOf } from './sheets';
+import { writerTable } from './write';
 import { nowhere, turnedPlay, turnedSheets } from './turns';
 
 /** What can be heard in songs, by the hash of their music. */
@@ -47,7 +49,9 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id, sounds: 
     shares,
     heads,
     fields,
-    casts: new Map(room.casting.map(({ part, fixtures }) => [part, fixtures.filter((id) => headsByFixture.has(id))])),
+    casts: new Map(
+      room.casting.map(({ part, fixtures }) => [part, [...new Set(fixtures)].filter((id) => headsByFixture.has(id))]),
+    ),
     headsOf: headsByFixture,
     ownFields: new Map(fields.flatMap((field, i) => (i >= FIELDS.length ? [[field.name, i] as const] : []))),
     aimed: aimSolver(show, (note) => notes.add(note)),
@@ -55,6 +59,7 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id, sounds: 
   };
   const plans = heads.map((head, i) => headPlan(head, i, universes, ground.ownFields, fields));
   const plays = playsOf(show, ground, plans);
+  markCovers([...plays.values()].flatMap(sheetsIn), fields.length);
   for (const ear of ears.all) {
     if (ear.source !== 'song' || ear.drum) continue;
     for (const envelopes of sounds.values()) curveFor(envelopes, ear);
@@ -63,6 +68,7 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id, sounds: 
   return {
     heads,
     plans,
+    table: writerTable(plans),
     universes,
     plays,
     songs: new Map(show.songs.map((song) => [song.id as string, songProgram(song, plays, fades, sounds, plans)])),
@@ -141,7 +147,14 @@ function slowestStrobe({ writers }: HeadPlan): number {
   return writers.find(({ kind }) => kind === 'shutter')?.shutter[3] ?? 0;
 }
 
-const SILENT: Sheet = { name: '', strands: [], timed: false, timing: 'beats', span: Infinity };
+const SILENT: Sheet = {
+  name: '',
+  strands: [],
+  timed: false,
+  covers: new Uint8Array(0),
+  timing: 'beats',
+  span: Infinity,
+};
 
 function playsOf(show: Show, ground: Ground, plans: readonly HeadPlan[]): ReadonlyMap<string, Play> {
   const looks = show.looks.map((look): Play => ({
@@ -301,7 +314,9 @@ function scratchFor(heads: number): Scratch {
     mixed: new Float64Array(heads * 3).fill(-1),
     solve: new Float64Array(16),
     turned: new Float64Array(2),
+    lefts: new Float64Array(MOST_OVERLAPPING),
     position: { step: -1, before: -1, share: 1, ended: true },
     pace: 2,
+    layer: ABOVE,
   };
 }

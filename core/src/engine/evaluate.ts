@@ -16,7 +16,7 @@ import { pointNear } from '../rig';
 import { clamp, seconds, type Seconds } from '../units';
 import { songBeat, songPace, standingBeat } from './clock';
 import { countBefore, listen, strokesOf } from './ears';
-import { AIM, HAZE, MOVE, SLOT, STROBE } from './fields';
+import { ABOVE, AIM, HAZE, MOVE, SLOT, STANDING, STROBE } from './fields';
 import {
   addToLane,
   beginLane,
@@ -30,6 +30,7 @@ import {
 } from './layers';
 import { moveSheet } from './motions';
 import { holdStrobes } from './safety';
+import { findShows, firstOf, lastStarted } from './shows';
 import { slowedBy } from './slow';
 import type { ChaseProgram, LaneProgram, Play, Program, Sheet, SongProgram } from './program';
 
@@ -57,8 +58,11 @@ export function evaluate(program: Program, live: LiveState, at: Seconds, witness
   scene.left = 1 - suspended;
   scene.song = there ? playing : undefined;
   scene.songTime = songTime;
+  findShows(program, scene.song, songTime);
+  program.scratch.layer = STANDING;
   layStanding(program, scene, witness);
   if (there) laySong(program, playing, songTime, witness);
+  program.scratch.layer = ABOVE;
   layHits(program, live, at, witness);
   layHands(program, live, at, beat, witness);
   finish(program);
@@ -114,7 +118,7 @@ function layOne(program: Program, scene: Scene, one: Standing, witness?: Witness
   if (witness) witness.source('look', play.name, '');
   if (!play.chase) {
     const speed = one.speed ?? AT_CLOCK;
-    move(program, play.sheet, runAt(speed, scene.beat), scene.at, scene.pace * speed.rate);
+    move(program, play.sheet, runAt(speed, scene.beat), scene.at, scene.pace * speed.rate, witness);
     laySheet(program, play.sheet, witness);
     return;
   }
@@ -151,7 +155,7 @@ function addStanding(program: Program, scene: Scene, one: Standing, play: Play, 
   const pace = scene.pace * speed.rate;
   const { chase } = play;
   if (!chase) {
-    move(program, play.sheet, own, scene.at, pace);
+    move(program, play.sheet, own, scene.at, pace, witness);
     addToLane(program, play.sheet, 1, witness);
     return;
   }
@@ -220,14 +224,17 @@ function addStep(
   witness?: Witness,
 ): void {
   const sheet = chase.sheets[step]!;
-  move(program, sheet, beat, at, pace);
+  move(program, sheet, beat, at, pace, witness);
   addToLane(program, sheet, chase.levels[step]!, witness);
 }
 
 function laySong(program: Program, song: SongProgram, time: number, witness?: Witness): void {
   const beat = songBeat(song, time);
   program.scratch.pace = songPace(song, time);
-  for (let i = 0; i < song.lanes.length; i++) layLane(program, song, song.lanes[i]!, time, beat, witness);
+  for (let i = 0; i < song.lanes.length; i++) {
+    program.scratch.layer = i;
+    layLane(program, song, song.lanes[i]!, time, beat, witness);
+  }
 }
 
 function layLane(
@@ -240,11 +247,11 @@ function layLane(
 ): void {
   const last = lastStarted(lane, time);
   if (last < 0) return;
-  // The clip that is all there hides those before it.
-  let first = last;
-  while (first > 0 && lane.joined[first - 1] && time < lane.allIn[first]!) first--;
+  const first = firstOf(lane, last, time);
   if (first === last && layAlone(program, lane, last, time, beat, witness)) return;
   const { timing } = program.scratch;
+  // How much the clips after each one leave of it is known beforehand, unless some of their strands have times of their own.
+  const known = leftsKnown(program, lane, first, last, time);
   let dark = 0;
   let spoke = false;
   beginLane(program);
@@ -253,18 +260,34 @@ function layLane(
     if (!lane.joined[k] && time >= lane.to[k]!) continue;
     const play = lane.plays[k]!;
     timeClip(program, lane, k, time);
-    if (spoke) scaleLane(program, play ? play.sheet : null);
-    if (witness) witness.yields(timing.rise);
+    if (known) timing.scale = program.scratch.lefts[k - first]!;
+    else {
+      if (spoke) scaleLane(program, play ? play.sheet : null);
+      if (witness) witness.yields(timing.rise);
+    }
     dark *= 1 - timing.rise;
     spoke = true;
     if (witness) witness.source('lane', play ? play.name : 'dark', lane.name);
     if (play) addPlay(program, play, song, lane, k, time, beat, witness);
     else {
       dark += timing.rise * timing.fall;
-      if (witness) witness.dark(timing.rise * timing.fall);
+      if (witness) witness.dark(timing.rise * timing.fall * timing.scale);
     }
   }
   if (spoke) mergeLane(program, lane.blend, dark, 1);
+}
+
+/** Writes what is left of each clip to `lefts`; false where it differs from strand to strand. */
+function leftsKnown(program: Program, lane: LaneProgram, first: number, last: number, time: number): boolean {
+  const { lefts } = program.scratch;
+  if (last - first >= lefts.length) return false;
+  let left = 1;
+  for (let k = last; k >= first; k--) {
+    if (lane.plays[k]?.sheet.timed) return false;
+    lefts[k - first] = left;
+    if (lane.joined[k] || time < lane.to[k]!) left *= 1 - rampBetween(time, lane.from[k]!, lane.inUntil[k]!);
+  }
+  return true;
 }
 
 /** A lane with one look on it that only adds height needs no gathering: the same light, at less cost. */
@@ -281,7 +304,7 @@ function layAlone(
   if (!play || play.chase || lane.blend !== 'highest') return false;
   timeClip(program, lane, k, time);
   if (witness) witness.source('lane', play.name, lane.name);
-  move(program, play.sheet, beat, time, program.scratch.pace);
+  move(program, play.sheet, beat, time, program.scratch.pace, witness);
   laySheet(program, play.sheet, witness);
   return true;
 }
@@ -312,7 +335,7 @@ function addPlay(
   witness?: Witness,
 ): void {
   if (!play.chase) {
-    move(program, play.sheet, beat, time, program.scratch.pace);
+    move(program, play.sheet, beat, time, program.scratch.pace, witness);
     addToLane(program, play.sheet, 1, witness);
     return;
   }
@@ -328,18 +351,6 @@ function addPlay(
     positionAt(chase.course, (timed ? time - lane.from[k]! : beat - lane.beats[k]!) / slow, position);
   }
   addSteps(program, chase, beat, time, program.scratch.pace, witness);
-}
-
-/** Index of the last clip that has begun, or -1. */
-function lastStarted(lane: LaneProgram, time: number): number {
-  let low = -1;
-  let high = lane.count - 1;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (lane.from[middle]! <= time) low = middle;
-    else high = middle - 1;
-  }
-  return low;
 }
 
 function layHits(program: Program, live: LiveState, at: Seconds, witness?: Witness): void {
@@ -373,7 +384,7 @@ function layHands(program: Program, live: LiveState, at: Seconds, beat: number, 
     if (weight <= 0) continue;
     const sheet: Sheet = program.handSheet(hand.value);
     if (witness) witness.source('hand', sheet.name, '');
-    move(program, sheet, beat, at, scene.pace);
+    move(program, sheet, beat, at, scene.pace, witness);
     layHand(program, sheet, weight, witness);
   }
 }
@@ -400,8 +411,10 @@ function finish(program: Program): void {
 }
 
 /** What waves and followers make of a sheet now, at so many beats a second. */
-function move(program: Program, sheet: Sheet, beat: number, at: number, pace: number): void {
-  moveSheet(sheet, beat, at, pace, program.scratch.heights);
+function move(program: Program, sheet: Sheet, beat: number, at: number, pace: number, witness?: Witness): void {
+  const { heights, layer } = program.scratch;
+  // A witness is told of what does not show, too.
+  moveSheet(sheet, beat, at, pace, heights, witness ? null : program.fields, layer);
 }
 
 /** Degrees of travel up to which a mixed aim goes by its stage point, and from which it goes by the motors' degrees. */

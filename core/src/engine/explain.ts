@@ -8,7 +8,8 @@ import { blackoutAt, evaluate } from './evaluate';
 import { LEVEL } from './fields';
 import { layTests } from './held-channels';
 import type { Head, Program } from './program';
-import { takeMasters, writeHead } from './render';
+import { takeMasters } from './render';
+import { writeHead } from './write';
 
 export type Contribution = {
   /** What spoke: “look Harbour blue”, “lane Looks: Full sail”, “lane Looks: dark”, “in hand: Movers”. */

@@ -51,7 +51,16 @@ export type Field = {
   /** Whether anything spoke here in this frame, and in the lane being gathered. */
   touched: boolean;
   laneTouched: boolean;
+  /**
+   * The lowest layer of which anything shows in this frame: one above it speaks to every head that can be spoken to. The
+   * song's lanes are 0 and on, what stands is -1.
+   */
+  shows: number;
 };
+
+/** The layer of what stands, and that of everything above a song. */
+export const STANDING = -1;
+export const ABOVE = 1e9;
 
 export function fieldOf(kind: FieldKind, heads: number, snaps: (head: number) => boolean): Field {
   const width = kind.home.length;
@@ -68,5 +77,6 @@ export function fieldOf(kind: FieldKind, heads: number, snaps: (head: number) =>
     laneWeights: new Float64Array(heads),
     touched: false,
     laneTouched: false,
+    shows: STANDING,
   };
 }

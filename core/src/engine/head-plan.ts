@@ -1,7 +1,7 @@
 // Which bytes a head owns and how its numbers become them.
 
 import { EMITTERS, isPrimary, mixerFor, type EmitterName, type MeasuredEmitters, type Mixer } from '../colour';
-import { bounds, mountRotation, snaps, type Channel, type Range } from '../rig';
+import { bounds, mountRotation, snaps, type Channel, type Profile, type Range } from '../rig';
 import { FIELDS, type Field } from './fields';
 import type { ChannelKind, Head, HeadPlan } from './program';
 
@@ -71,7 +71,21 @@ export function mixerOf({ profile, mode }: Pick<Head, 'profile' | 'mode'>, cell:
   return mixingOf(mode.channels.filter((channel) => channel.cell === cell), { profile }).mixer; // prettier-ignore
 }
 
-function mixingOf(channels: readonly Channel[], head: Pick<Head, 'profile'>) {
+type Mixing = { readonly mixes: boolean; readonly filters: boolean; readonly mixer: Mixer | null };
+
+/** Lamps of one type mix alike: their mixers are worked out once for each list of channels. */
+const mixings = new WeakMap<Profile, Map<string, Mixing>>();
+
+function mixingOf(channels: readonly Channel[], head: Pick<Head, 'profile'>): Mixing {
+  const known = mixings.get(head.profile) ?? new Map<string, Mixing>();
+  mixings.set(head.profile, known);
+  const key = channels.map(({ attribute }) => attribute).join();
+  const before = known.get(key) ?? mixingFor(channels, head);
+  known.set(key, before);
+  return before;
+}
+
+function mixingFor(channels: readonly Channel[], head: Pick<Head, 'profile'>): Mixing {
   const names = channels.map((channel) => channel.attribute).filter(isEmitter);
   const mixes = PRIMARIES.every((name) => names.includes(name));
   // Cyan, magenta and yellow take away what red, green and blue would not give.

@@ -62,6 +62,10 @@ export function laySheet(program: Program, sheet: Sheet, witness?: Witness): voi
     const weight = weightOf(program.scratch.timing, strand);
     if (weight <= 0) continue;
     const field = program.fields[strand.field]!;
+    if (field.shows > program.scratch.layer) {
+      if (witness) tell(witness, strand, weight);
+      continue;
+    }
     touch(field);
     if (strand.field === LEVEL) layHighest(field, strand, weight, witness);
     else layLatest(program, field, strand, weight, witness);
@@ -170,7 +174,7 @@ function scaleByStrands(field: Field, index: number, sheet: Sheet, timing: Timin
   }
 }
 
-/** Adds a sheet to what is gathered; what jumps counts whole from the first. */
+/** Adds a sheet to what is gathered; what jumps counts whole from the first. What does not show is only told of. */
 export function addToLane(program: Program, sheet: Sheet, level: number, witness?: Witness): void {
   const { timing, laneMixedAims } = program.scratch;
   for (let s = 0; s < sheet.strands.length; s++) {
@@ -178,18 +182,28 @@ export function addToLane(program: Program, sheet: Sheet, level: number, witness
     const weight = weightOf(timing, strand);
     if (weight <= 0) continue;
     const field = program.fields[strand.field]!;
+    if (witness) tell(witness, strand, weight);
+    if (field.shows > program.scratch.layer) continue;
     field.laneTouched = true;
     if (strand.field === AIM) markMixed(field, strand, laneMixedAims);
     if (strand.jumps) addJumping(field, strand, weight);
     else addFading(field, strand, weight, strand.field === LEVEL ? weight * level : weight);
-    if (witness) for (let row = 0; row < strand.count; row++) witness.row(strand, row, strand.snaps[row] ? 1 : weight);
   }
 }
 
-function markMixed({ laneWeights }: Field, { heads, snaps, count }: Strand, mixed: Uint8Array): void {
+function tell(witness: Witness, strand: Strand, weight: number): void {
+  for (let row = 0; row < strand.count; row++) witness.row(strand, row, strand.snaps[row] ? 1 : weight);
+}
+
+/** An aim is a mix where two places have a share in it; the same place twice is none. */
+function markMixed({ laneWeights, laneValues }: Field, { heads, live, snaps, count }: Strand, mixed: Uint8Array): void {
   for (let row = 0; row < count; row++) {
     const head = heads[row]!;
-    mixed[head] = snaps[row] === 0 && laneWeights[head]! > 0 ? 1 : 0;
+    const weight = laneWeights[head]!;
+    if (snaps[row] !== 0 || weight <= 0) mixed[head] = 0;
+    else if (mixed[head] === 0)
+      for (let c = 0; c < 5; c++)
+        if (Math.abs(laneValues[head * 5 + c]! - weight * live[row * 5 + c]!) > 1e-9) mixed[head] = 1;
   }
 }
 

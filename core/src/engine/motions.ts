@@ -1,7 +1,7 @@
 // Waves and followers as arrays, and what they make of a strand at an instant.
 
 import { figureAt, heightsAt, rankOf, type Follower, type MoveShape, type Wave, type WaveShape } from '../light';
-import { COLOUR, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM } from './fields';
+import { COLOUR, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM, type Field } from './fields';
 import { labOf, type Ground } from './ground';
 import { SLOT_STEPS, type Motion, type Sheet, type Strand } from './program';
 import { slowedBy, WATCHED_PACE } from './slow';
@@ -119,12 +119,21 @@ function hueTurned([L, a, b]: readonly number[], degrees: number): readonly numb
  * Works out what waves and followers make of a sheet at an instant. Allocates nothing.
  * @param pace beats a second: waves that would flash too often at it are slowed.
  * @param heights room for as many numbers as a strand has rows.
+ * @param fields those in which nothing of layer `layer` shows are left as they are; without, none is.
  */
-export function moveSheet(sheet: Sheet, beat: number, at: number, pace: number, heights: Float64Array): void {
+export function moveSheet(
+  sheet: Sheet,
+  beat: number,
+  at: number,
+  pace: number,
+  heights: Float64Array,
+  fields: readonly Field[] | null = null,
+  layer = 0,
+): void {
   const slow = sheet.span === Infinity ? 1 : slowedBy(spanAt(sheet, pace));
   for (let s = 0; s < sheet.strands.length; s++) {
     const strand = sheet.strands[s]!;
-    if (strand.motions.length === 0) continue;
+    if (strand.motions.length === 0 || (fields !== null && fields[strand.field]!.shows > layer)) continue;
     strand.live.set(strand.values);
     for (let m = 0; m < strand.motions.length; m++) {
       const motion = strand.motions[m]!;

@@ -10,6 +10,7 @@ import type { Ear } from './ears';
 import type { Field } from './fields';
 import type { Struck } from './kits';
 import type { SafetyProgram } from './safety';
+import type { WriterTable } from './write';
 
 /** One thing that gives light of its own: a lamp, or one cell of a bar. */
 export type Head = {
@@ -79,6 +80,8 @@ export type Sheet = {
   readonly name: string;
   readonly strands: readonly Strand[];
   readonly timed: boolean;
+  /** By field: 1 where it speaks to every head that any look or chase speaks to. */
+  readonly covers: Uint8Array;
   /** What its waves go by, and how closely their flashes lie: see `flashSpanOf`. */
   readonly timing: 'beats' | 'seconds' | 'both';
   readonly span: number;
@@ -187,6 +190,7 @@ export type HeadPlan = {
 export type Program = {
   readonly heads: readonly Head[];
   readonly plans: readonly HeadPlan[];
+  readonly table: WriterTable;
   /** Universes that have fixtures, rising; universe i fills bytes `[512 i, 512 i + 512)` of a frame. */
   readonly universes: readonly number[];
   /** Looks and chases by id. */
@@ -227,8 +231,12 @@ export type Scratch = {
   readonly solve: Float64Array;
   readonly turned: Float64Array;
   readonly position: Position;
+  /** What the clips after each one on a lane leave of it, as far as they overlap. */
+  readonly lefts: Float64Array;
   /** Beats a second of the song that is being laid. */
   pace: number;
+  /** The layer that is being laid: see `Field.shows`. */
+  layer: number;
 };
 
 /** How far a fade is, for strands with times of their own and for all others. */
@@ -254,6 +262,12 @@ export const MIX = 8;
 
 /** In how many steps the slots of a colour wheel on the way from one colour to another are looked up. */
 export const SLOT_STEPS = 24;
+
+/** So many clips of one lane may be in the middle of their fades; with more, the lane is taken down clip by clip. */
+export const MOST_OVERLAPPING = 16;
+
+/** The sheets of a look or a chase. */
+export const sheetsIn = ({ chase, sheet }: Play): readonly Sheet[] => chase?.sheets ?? [sheet];
 
 /** A frame for this program: 512 bytes per universe. */
 export function frameFor(program: Program): Uint8Array<ArrayBuffer> {

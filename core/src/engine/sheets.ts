@@ -32,36 +32,36 @@ type Said = Pick<Look, 'times' | 'snaps'>;
 /** Of two values that speak to the same head in the same field, the later one is heard. */
 export function sheetOf(name: string, values: readonly LookValue[], said: Said, ground: Ground): Sheet {
   const strands: Strand[] = [];
-  const heard = new Map<number, Set<number>>();
+  const heard = new Map<number, Uint8Array>();
   for (const value of [...values].reverse()) {
     const members = membersOf(value, ground);
     const stated = new Set(spokenFields({ ...value, followers: undefined }, ground));
     for (const field of spokenFields(value, ground)) {
-      const claimed = heard.get(field) ?? new Set<number>();
+      const claimed = heard.get(field) ?? new Uint8Array(ground.heads.length);
       heard.set(field, claimed);
-      const rows = members.flatMap((head, place): Row[] => {
-        if (claimed.has(head)) return [];
+      const rows: Row[] = [];
+      members.forEach((head, place) => {
+        if (claimed[head] === 1) return;
         // A lamp that hears nothing is left alone by what only follows the sound.
-        if (ground.heads[head]!.fixture.deaf && !stated.has(field)) return [];
+        if (ground.heads[head]!.fixture.deaf && !stated.has(field)) return;
         const numbers = rowOf(value, field, ground.heads[head]!, place, members.length, ground);
-        return numbers ? [{ head, place, count: members.length, values: numbers }] : [];
+        if (numbers) rows.push({ head, place, count: members.length, values: numbers });
       });
-      for (const { head } of rows) claimed.add(head);
+      for (const { head } of rows) claimed[head] = 1;
       if (rows.length > 0) strands.push(strandOf(value, field, rows, said, ground));
     }
   }
   const waves = strands.flatMap(({ motions }) => motions.filter(({ ear }) => !ear));
   const timing = waves.every(({ timed }) => timed) ? 'seconds' : waves.some(({ timed }) => timed) ? 'both' : 'beats';
   const timed = strands.some((strand) => strand.fadeIn >= 0 || strand.fadeOut >= 0);
-  const free: Sheet = { name, strands, timed, timing, span: Infinity };
+  const free: Sheet = { name, strands, timed, covers: new Uint8Array(ground.fields.length), timing, span: Infinity };
   return { ...free, span: flashSpanOf(free, ground.most, ground.shares) };
 }
 
 /** Heads in cast order, cells of a bar one after the other. */
 function membersOf({ part, pick, lamps }: LookValue, { casts, headsOf }: Ground): readonly number[] {
-  const cast = part === undefined ? (lamps ?? []) : (casts.get(part) ?? []);
-  const places = pickedPlaces(pick, cast.length);
-  return [...new Set(places.flatMap((place) => headsOf.get(cast[place]!) ?? []))];
+  const cast = part === undefined ? [...new Set(lamps)] : (casts.get(part) ?? []);
+  return pickedPlaces(pick, cast.length).flatMap((place) => headsOf.get(cast[place]!) ?? []);
 }
 
 function spokenFields(value: LookValue, { ownFields }: Ground): readonly number[] {
@@ -169,20 +169,25 @@ function strandOf(value: LookValue, field: number, rows: readonly Row[], said: S
   const own: Times | undefined = said.times?.[name] ?? said.times?.[family];
   const jumps = field === SLOT ? undefined : said.snaps?.[name];
   const values = new Float64Array(rows.length * width);
+  const heads = new Int32Array(rows.length);
+  const snapped = new Uint8Array(rows.length);
+  const free = field === AIM ? new Uint8Array(rows.length) : NONE;
   rows.forEach((row, i) => {
+    heads[i] = row.head;
+    snapped[i] = Number(jumps ?? snaps[row.head] === 1);
     for (let c = 0; c < width; c++) values[i * width + c] = row.values[c]!;
+    if (field === AIM) free[i] = row.values[width]!;
   });
-  const snapped = Uint8Array.from(rows, ({ head }) => Number(jumps ?? snaps[head] === 1));
   const motions = movingIn(value).flatMap((moving) => motionOf(moving, field, rows, ground) ?? []);
   return {
     field,
     count: rows.length,
-    heads: Int32Array.from(rows, ({ head }) => head),
+    heads,
     values,
     live: motions.length > 0 ? values.slice() : values,
     snaps: snapped,
     jumps: snapped.includes(1),
-    free: field === AIM ? Uint8Array.from(rows, (row) => row.values[width]!) : NONE,
+    free,
     fadeIn: value.times?.in ?? own?.in ?? -1,
     fadeOut: value.times?.out ?? own?.out ?? -1,
     motions,

@@ -29,6 +29,7 @@ export function turnedSheets(sheets: readonly Sheet[], turned: Turned, plans: re
 }
 
 function turnedSheet(sheet: Sheet, turned: Turned, plans: readonly HeadPlan[]): Sheet {
+  if (!sheet.strands.some(({ field }) => field === AIM)) return sheet;
   const strands = sheet.strands.map((strand) => (strand.field === AIM ? turnedStrand(strand, turned, plans) : strand));
   return strands.every((strand, i) => strand === sheet.strands[i]) ? sheet : { ...sheet, strands };
 }
@@ -38,25 +39,31 @@ const WIDTH = 5;
 const known = new WeakMap<Strand, Map<string, Strand>>();
 
 function turnedStrand(strand: Strand, turned: Turned, plans: readonly HeadPlan[]): Strand {
-  const ways = Array.from(strand.heads, (head, row) => {
-    const [pan, tilt] = [strand.values[row * WIDTH]!, strand.values[row * WIDTH + 1]!];
-    const way = strand.free[row] ? nearestWay(pan, tilt, turned, head * 2, plans[head]!.turning) : 0;
-    turned[head * 2] = pan + 180 * way;
-    turned[head * 2 + 1] = way % 2 === 0 ? tilt : -tilt;
-    return way;
-  });
-  if (ways.every((way) => way === 0)) return strand;
+  const { heads, values, free, count } = strand;
+  let ways: Int8Array | undefined;
+  for (let row = 0; row < count; row++) {
+    const at = heads[row]! * 2;
+    const pan = values[row * WIDTH]!;
+    const tilt = values[row * WIDTH + 1]!;
+    // Most clips point where the one before them did.
+    if (turned[at] === pan && turned[at + 1] === tilt) continue;
+    const way = free[row] === 1 ? nearestWay(pan, tilt, turned, at, plans[heads[row]!]!.turning) : 0;
+    turned[at] = pan + 180 * way;
+    turned[at + 1] = way % 2 === 0 ? tilt : -tilt;
+    if (way !== 0) (ways ??= new Int8Array(count))[row] = way;
+  }
+  if (!ways) return strand;
   const variants = known.get(strand) ?? new Map<string, Strand>();
   known.set(strand, variants);
   const key = ways.join();
   const before = variants.get(key);
   if (before) return before;
-  const values = strand.values.slice();
+  const after = values.slice();
   ways.forEach((way, row) => {
-    values[row * WIDTH] = values[row * WIDTH]! + 180 * way;
-    if (way % 2 !== 0) values[row * WIDTH + 1] = -values[row * WIDTH + 1]!;
+    after[row * WIDTH] = after[row * WIDTH]! + 180 * way;
+    if (way % 2 !== 0) after[row * WIDTH + 1] = -after[row * WIDTH + 1]!;
   });
-  const made = { ...strand, values, live: strand.motions.length > 0 ? values.slice() : values };
+  const made = { ...strand, values: after, live: strand.motions.length > 0 ? after.slice() : after };
   variants.set(key, made);
   return made;
 }

@@ -1,0 +1,76 @@
+// What of the lower layers shows at all: where a lane speaks to every head of a field, what lies under it need not be
+// worked out. Levels always are, as the highest of them counts.
+
+import { LEVEL, STANDING } from './fields';
+import { rampBetween } from './layers';
+import type { LaneProgram, Play, Program, Sheet, SongProgram } from './program';
+
+/** Says of sheets which fields they speak to wholly: to all heads that any of them speaks to. */
+export function markCovers(sheets: readonly Sheet[], fields: number): void {
+  const spoken = Array.from({ length: fields }, () => new Set<number>());
+  for (const { strands } of sheets)
+    for (const { field, heads } of strands) for (const head of heads) spoken[field]!.add(head);
+  for (const sheet of sheets) {
+    const counts = new Int32Array(fields);
+    // No two strands of a sheet speak to the same head in one field.
+    for (const { field, count } of sheet.strands) counts[field] = counts[field]! + count;
+    spoken.forEach((heads, field) => {
+      sheet.covers[field] = Number(heads.size > 0 && counts[field] === heads.size && !sheet.timed);
+    });
+  }
+}
+
+/** Finds, for each field, the lowest layer of which anything shows now. Allocates nothing. */
+export function findShows(program: Program, song: SongProgram | undefined, time: number): void {
+  const { fields } = program;
+  for (let f = 0; f < fields.length; f++) fields[f]!.shows = STANDING;
+  if (!song) return;
+  for (let lane = song.lanes.length - 1; lane >= 0; lane--) coverBy(program, song.lanes[lane]!, lane, time);
+}
+
+function coverBy({ fields }: Program, lane: LaneProgram, layer: number, time: number): void {
+  const last = lastStarted(lane, time);
+  if (last < 0 || time >= lane.to[last]!) return;
+  const first = firstOf(lane, last, time);
+  if (rampBetween(time, lane.from[first]!, lane.inUntil[first]!) < 1 || fallsAt(lane, last, time)) return;
+  for (let f = 0; f < fields.length; f++) {
+    const field = fields[f]!;
+    if (f === LEVEL || field.shows >= layer) continue;
+    let whole = true;
+    for (let k = first; k <= last && whole; k++) whole = coversWhole(lane.plays[k]!, f);
+    if (whole) field.shows = layer;
+  }
+}
+
+function coversWhole(play: Play | null, field: number): boolean {
+  if (!play) return false;
+  if (!play.chase) return play.sheet.covers[field] === 1;
+  const { sheets, course } = play.chase;
+  // One that ends leaves its place to what is under it.
+  if (sheets.length === 0 || course.loops !== Infinity) return false;
+  for (let i = 0; i < sheets.length; i++) if (sheets[i]!.covers[field] !== 1) return false;
+  return true;
+}
+
+function fallsAt(lane: LaneProgram, k: number, time: number): boolean {
+  return lane.joined[k] !== 1 && time > lane.outFrom[k]!;
+}
+
+/** Index of the last clip that has begun, or -1. */
+export function lastStarted(lane: LaneProgram, time: number): number {
+  let low = -1;
+  let high = lane.count - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (lane.from[middle]! <= time) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
+/** The first of the clips that still count: the clip that is all there hides those before it. */
+export function firstOf(lane: LaneProgram, last: number, time: number): number {
+  let first = last;
+  while (first > 0 && lane.joined[first - 1] && time < lane.allIn[first]!) first--;
+  return first;
+}
