@@ -83,7 +83,7 @@ describe('mixing', () => {
 
   test('in-gamut colours come out within a CIEDE2000 of 1.5 on every common mix, ambers and warm whites too', () => {
     const names = ['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B'] as const;
-    const mixes = [[], ['ColorAdd_W'], ['ColorAdd_A'], ['ColorAdd_W', 'ColorAdd_A'], ['ColorAdd_WW'], ['ColorAdd_WW', 'ColorAdd_W', 'ColorAdd_A']] as const; // prettier-ignore
+    const mixes = [[], ['ColorAdd_W'], ['ColorAdd_A'], ['ColorAdd_W', 'ColorAdd_A'], ['ColorAdd_WW'], ['ColorAdd_WW', 'ColorAdd_W', 'ColorAdd_A'], ['ColorAdd_L'], ['ColorAdd_A', 'ColorAdd_L', 'ColorAdd_C'], ['ColorAdd_W', 'ColorAdd_WW', 'ColorAdd_A', 'ColorAdd_L', 'ColorAdd_C']] as const; // prettier-ignore
     const mixers = mixes.map((more) => mixerFor([...names, ...more]));
     fc.assert(
       fc.property(unit, unit, unit, (r, g, b) => {
@@ -108,6 +108,17 @@ describe('mixing', () => {
     solveMix(amber, r, g, b, drives);
     expect(drives[3]).toBe(1);
     expect(drives[2]).toBeLessThan(0.2);
+  });
+
+  test('a cyan emitter reaches what red, green and blue cannot, and a lime one is used for lime', () => {
+    const names = ['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B', 'ColorAdd_L', 'ColorAdd_C'] as const;
+    const five = mixerFor(names);
+    const { r, g, b } = linearFromChromaticity({ x: 0.41, y: 0.54 });
+    solveMix(five, r, g, b, drives);
+    expect(drives[3]).toBe(1);
+    const cyan = linearFromChromaticity(chromaticityFromHex('#00ffe0'));
+    solveMix(five, cyan.r, cyan.g, cyan.b, drives);
+    expect(drives[4]).toBeGreaterThan(0.3);
   });
 
   test('a colour outside the emitters keeps its hue: it goes straight towards white until it can be mixed', () => {

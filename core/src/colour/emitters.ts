@@ -1,8 +1,11 @@
 // How strongly each emitter of a lamp must shine so that their sum has a wanted colour.
 
-import { linearFromChromaticity, type Chromaticity } from './spaces';
+import type { Chromaticity } from './spaces';
 
-/** The emitters a mix may have, by GDTF attribute name, with the chromaticity usual for such LEDs. */
+/**
+ * The emitters a mix may have, by GDTF attribute name, with the chromaticity usual for such LEDs. Ultraviolet is none of
+ * them: there is next to nothing of it to see, and what glows in it should glow only when asked.
+ */
 export const EMITTERS = {
   ColorAdd_R: { x: 0.69, y: 0.308 },
   ColorAdd_G: { x: 0.19, y: 0.72 },
@@ -10,6 +13,8 @@ export const EMITTERS = {
   ColorAdd_W: { x: 0.3127, y: 0.329 },
   ColorAdd_WW: { x: 0.44, y: 0.403 },
   ColorAdd_A: { x: 0.57, y: 0.42 },
+  ColorAdd_L: { x: 0.41, y: 0.55 },
+  ColorAdd_C: { x: 0.08, y: 0.42 },
 } as const satisfies Record<string, Chromaticity>;
 
 export type EmitterName = keyof typeof EMITTERS;
@@ -36,8 +41,9 @@ export function mixerFor(names: readonly EmitterName[], measured: MeasuredEmitte
   const further = names.filter((name) => !isPrimary(name));
   const extras = new Float64Array(further.length * 3);
   further.forEach((name, i) => {
-    const light = linearFromChromaticity(colours[name]);
-    multiply3(inverse, light.r, light.g, light.b, extras, i * 3);
+    const [r, g, b] = lightOf(colours[name]);
+    const most = Math.max(r, g, b);
+    multiply3(inverse, r / most, g / most, b / most, extras, i * 3);
   });
   return { columns, inverse, extras, count: 3 + further.length };
 }
@@ -48,8 +54,8 @@ export function isPrimary(name: EmitterName): boolean {
 
 /**
  * Writes drives (0…1) for red, green, blue and the further emitters, in the order given to `mixerFor`, to `out`.
- * No drive is below zero: what the primaries cannot mix is brought to the nearest colour of its hue. Then whites and
- * ambers take over what they can, as they are brighter and render faces better; an emitter more saturated than the
+ * No drive is below zero: what the primaries cannot mix is brought to the nearest colour of its hue. Then whites,
+ * ambers, limes and cyans take over what they can, as they are brighter and render faces better; an emitter more saturated than the
  * primaries is met half way by the one across from it. All are then scaled until the strongest is at full: a colour means the brightest this lamp has
  * of it, and how bright it shines is the level's business. Allocates nothing.
  * @param first where in `out` the drives begin.
@@ -111,16 +117,25 @@ function towardsWhite(out: Float64Array, first: number): void {
 function balancedColumns(colours: Readonly<Record<EmitterName, Chromaticity>>): Float64Array {
   const raw = new Float64Array(9);
   (['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B'] as const).forEach((name, i) => {
-    const { x, y } = colours[name];
-    const X = x / y;
-    const Z = (1 - x - y) / y;
-    raw[i] = 3.2404542 * X - 1.5371385 - 0.4985314 * Z;
-    raw[3 + i] = -0.969266 * X + 1.8760108 + 0.041556 * Z;
-    raw[6 + i] = 0.0556434 * X - 0.2040259 + 1.0572252 * Z;
+    lightOf(colours[name]).forEach((part, k) => (raw[k * 3 + i] = part));
   });
   const scale = new Float64Array(3);
   multiply3(inverse3(raw), 1, 1, 1, scale, 0);
   return raw.map((value, i) => value * scale[i % 3]!);
+}
+
+/**
+ * Linear sRGB light of a chromaticity at luminance 1; below zero where it lies outside what a screen shows, as most LEDs do.
+ * Source: the inverse of the matrix in IEC 61966-2-1.
+ */
+function lightOf({ x, y }: Chromaticity): readonly [number, number, number] {
+  const X = x / y;
+  const Z = (1 - x - y) / y;
+  return [
+    3.2404542 * X - 1.5371385 - 0.4985314 * Z,
+    -0.969266 * X + 1.8760108 + 0.041556 * Z,
+    0.0556434 * X - 0.2040259 + 1.0572252 * Z,
+  ];
 }
 
 /** The light that drives of a mixer give, as linear sRGB: for pictures and for checking a solution. */

@@ -7,3 +7,4 @@ export * from './hands';
 export * from './standing';
 export * from './conductor';
 export * from './messages';
+export * from './log';

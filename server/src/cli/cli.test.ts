@@ -7,6 +7,7 @@ import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Packet } from 'sacn';
+import { WebSocket } from 'ws';
 import { cidOfThisMachine } from '../links/cid';
 
 const root = join(__dirname, '../../..');
@@ -85,6 +86,39 @@ test('render to PCAP: sACN packets with their times, the same bytes every time',
   });
 });
 
+test('an evening that was written down while it was served is rendered again', async () => {
+  const args = ['serve', '--demo', '--port', '0', '--home', out('home'), '--log', out('evening.log')];
+  const child = spawn(process.execPath, [join(root, 'server/bin/hovlix.mjs'), ...args]);
+  const address = await new Promise<string>((resolve) =>
+    child.stdout.on('data', (part) => resolve(/localhost:\d+/.exec(String(part))![0])),
+  );
+  const socket = new WebSocket(`ws://${address}/conductor`);
+  await new Promise((resolve) => socket.once('open', resolve));
+  const act = (action: object) => socket.send(JSON.stringify({ type: 'act', action }));
+  const pressed = new Promise<void>((resolve) =>
+    socket.on('message', (data) => String(data).includes('"all-off"') && resolve()),
+  );
+  act({ type: 'look-on', look: 'full-sail', fade: 0 });
+  await new Promise((resolve) => setTimeout(resolve, 1000));
+  act({ type: 'all-off', fade: 1 });
+  await pressed;
+  socket.close();
+  child.kill('SIGTERM');
+  await new Promise((resolve) => child.once('exit', resolve));
+  expect(hovlix('render', show, '--log', out('evening.log'), '--out', out('evening.csv'))).toMatchObject({
+    status: 0,
+    stderr: '',
+  });
+  const [, ...lines] = readFileSync(out('evening.csv'), 'utf8').trim().split('\n');
+  // The dimmer of the first front lamp.
+  const front = (second: number) => Number(lines[Math.round(second * 44)]!.split(',')[2]);
+  expect(front(0.5)).toBeGreaterThan(50);
+  expect(front(4)).toBe(0);
+  writeFileSync(out('bad.log'), readFileSync(out('evening.log'), 'utf8').replace('"look-on"', '"fly"'));
+  const bad = hovlix('render', show, '--log', out('bad.log'), '--out', out('z.csv'));
+  expect([bad.status, bad.stderr]).toEqual([1, expect.stringContaining('at line 2')]);
+});
+
 test('another rig plays the same song with other lamps', () => {
   expect(
     hovlix(
@@ -114,6 +148,8 @@ test.each([
   [['render', show, '--song', 'Nothing', '--out', 'x.csv'], 2, 'It has: Paper Lighthouse'],
   [['render', show, '--song', 'Night Ferry', '--out', 'x.mp3'], 2, '.pcap or .csv'],
   [['render', show, '--song', 'Night Ferry', '--from', 'soon', '--out', 'x.csv'], 2, '--from takes a number'],
+  [['render', show, '--song', 'x', '--log', 'y', '--out', 'x.csv'], 2, 'not both'],
+  [['serve', '--log', '/nowhere/x.log'], 2, 'cannot be written'],
   [['play', show, '--song', 'Night Ferry', '--to', 'dmx:here'], 2, 'sacn:ADDRESS'],
   [['serve', '--port', '99999'], 2, '--port takes a number'],
   [['serve', '--colour'], 2, '--colour'],

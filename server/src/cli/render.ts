@@ -1,17 +1,21 @@
 import { closeSync, openSync, writeSync } from 'node:fs';
+import { basename } from 'node:path';
 import { compile, frameFor, levelsOf, render } from '@hovlix/core/engine';
-import { AT_REST, type LiveState } from '@hovlix/core/live';
-import { seconds, universe } from '@hovlix/core/units';
+import { playedAlone, readLog, replay, type LiveState } from '@hovlix/core/live';
+import { wordsFor } from '@hovlix/core/problem';
+import type { Song } from '@hovlix/core/song';
+import { seconds, universe, type Seconds } from '@hovlix/core/units';
 import { encodeSacn, pcapHeader, pcapRecord, SACN_PORT, sacnGroup, updateSacn } from '@hovlix/core/wire';
 import { cidOfThisMachine } from '../links/cid';
 import { homeFolder } from '../links/home';
 import { FRAMES_PER_SECOND } from '../output/pacer';
-import { bundleFrom, rigIn, songIn, soundsIn } from './files';
+import { bundleFrom, bytesOf, rigIn, songIn, soundsIn } from './files';
 import { numberOf, options, UsageError } from './usage';
 
-export const RENDER_HELP = `Usage: hovlix render SHOW.hovlix --song NAME [--rig NAME] [--from S] [--to S] --out FILE.pcap|FILE.csv
+export const RENDER_HELP = `Usage: hovlix render SHOW.hovlix --song NAME | --log FILE [--rig NAME] [--from S] [--to S] --out FILE.pcap|FILE.csv
 
-Renders a song's light without a network, faster than it plays, 44 frames a second.
+Renders the light of a song, or of all that was pressed in an evening (hovlix serve --log), without a network, faster than
+it plays, 44 frames a second. A log counts from its first entry and ends 5 s after its last.
   .pcap  sACN packets with their timestamps, for any network analyser
   .csv   time, universe, then 512 levels`;
 
@@ -21,6 +25,7 @@ export async function renderCommand(args: string[]): Promise<void> {
     allowPositionals: true,
     options: {
       song: { type: 'string' },
+      log: { type: 'string' },
       rig: { type: 'string' },
       from: { type: 'string' },
       to: { type: 'string' },
@@ -33,24 +38,40 @@ export async function renderCommand(args: string[]): Promise<void> {
   if (!values.out || !kind) throw new UsageError('--out takes a name that ends in .pcap or .csv');
   const bundle = bundleFrom(file);
   const { show } = bundle;
-  const song = songIn(show, values.song);
+  if (values.log !== undefined && values.song !== undefined) throw new UsageError('either --song or --log, not both');
+  const { start, length, stateAt } =
+    values.log === undefined ? songPlayed(songIn(show, values.song)) : logPlayed(values.log);
   const program = compile(show, rigIn(show, values.rig), soundsIn(bundle));
-  const from = numberOf(values.from, 'from', 0, song.duration) ?? 0;
-  const to = numberOf(values.to, 'to', from, 1e6) ?? song.duration;
+  const from = numberOf(values.from, 'from', 0, length) ?? 0;
+  const to = numberOf(values.to, 'to', from, 1e6) ?? length;
   const frame = frameFor(program);
   const writer = (kind === 'pcap' ? pcapWriter : csvWriter)(openSync(values.out, 'w'));
-  const playing: LiveState = {
-    ...AT_REST,
-    // Started long before, so that nothing of its start is still fading.
-    song: { id: song.id, playing: true, songTime: seconds(-60), at: seconds(-60), rate: 1, since: seconds(-60) },
-  };
   const first = Math.ceil(from * FRAMES_PER_SECOND);
   for (let n = first; n / FRAMES_PER_SECOND < to; n++) {
-    const at = seconds(n / FRAMES_PER_SECOND);
-    render(program, playing, at, frame);
-    for (const number of program.universes) writer.write(at, number, levelsOf(program, frame, number)!);
+    const at = seconds(start + n / FRAMES_PER_SECOND);
+    render(program, stateAt(at), at, frame);
+    for (const number of program.universes)
+      writer.write(seconds(n / FRAMES_PER_SECOND), number, levelsOf(program, frame, number)!);
   }
   writer.close();
+}
+
+/** What is on at each moment, from `start` on the conductor's clock, for so many seconds. */
+type Played = { readonly start: number; readonly length: number; readonly stateAt: (at: Seconds) => LiveState };
+
+function songPlayed({ id, duration }: Song): Played {
+  const state = playedAlone(id);
+  return { start: 0, length: duration, stateAt: () => state };
+}
+
+/** Light goes on this long after the last entry of a log, in seconds: fades end. */
+const AFTER_LOG = 5;
+
+function logPlayed(file: string): Played {
+  const read = readLog(new TextDecoder().decode(bytesOf(file)), basename(file));
+  if (!read.ok) throw new Error(wordsFor(read.problem));
+  const start = read.value[0]?.at ?? 0;
+  return { start, length: (read.value.at(-1)?.at ?? 0) - start + AFTER_LOG, stateAt: replay(read.value) };
 }
 
 type Writer = {

@@ -1,9 +1,11 @@
+import { openSync, writeSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import { isIPv4, type AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import pino, { type Logger } from 'pino';
 import type { Links, SerialPlace, Status } from '@hovlix/core/links';
+import { logHead, logLine, type Entry } from '@hovlix/core/live';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { ARTNET_PORT, SACN_PORT } from '@hovlix/core/wire';
 import { ownDoor, phonesDoor } from '../http/doors';
@@ -25,7 +27,7 @@ import { soundStore } from '../sounds';
 import { bundleFrom } from './files';
 import { numberOf, options, UsageError } from './usage';
 
-export const SERVE_HELP = `Usage: hovlix serve [--port N] [--demo] [--to TARGET]... [--lan] [--home FOLDER]
+export const SERVE_HELP = `Usage: hovlix serve [--port N] [--demo] [--to TARGET]... [--lan] [--log FILE] [--home FOLDER]
 
 Serves Hovlix on this computer, conducts, and sends DMX. Prints one address.
   --port N       where to listen on 127.0.0.1 (4747)
@@ -34,6 +36,7 @@ Serves Hovlix on this computer, conducts, and sends DMX. Prints one address.
                  (sacn:multicast; with --demo the stand-in, sacn:127.0.0.1). Links in the app changes it.
   --lan          opens to phones at once; without, a switch in Links does
   --lan-at ADDR  opens to phones under this address only
+  --log FILE     writes down all that is pressed, for hovlix render --log
   --home FOLDER  where outputs and joined phones are kept (~/.hovlix, or HOVLIX_HOME)`;
 
 const VERSION = '0.1.0';
@@ -54,6 +57,7 @@ export async function serveCommand(args: string[]): Promise<void> {
       to: { type: 'string', multiple: true },
       lan: { type: 'boolean', default: false },
       'lan-at': { type: 'string' },
+      log: { type: 'string' },
       home: { type: 'string' },
     },
   });
@@ -63,7 +67,16 @@ export async function serveCommand(args: string[]): Promise<void> {
   if (at !== undefined && !isIPv4(at)) throw new UsageError(`--lan-at takes an address like 192.168.1.5, got: ${at}`);
   const home = homeFolder(values.home);
   const log = pino({ level: process.env['HOVLIX_LOG'] ?? 'warn' });
-  await serve({ port, demo: values.demo, targets, lan: values.lan, ...(at ? { lanAt: at } : {}), home, log });
+  await serve({
+    port,
+    demo: values.demo,
+    targets,
+    lan: values.lan,
+    ...(at ? { lanAt: at } : {}),
+    home,
+    log,
+    keep: logKeeper(values.log),
+  });
 }
 
 type Serving = {
@@ -74,9 +87,11 @@ type Serving = {
   readonly lanAt?: string;
   readonly home: string;
   readonly log: Logger;
+  /** Writes down what is pressed. */
+  readonly keep: (entry: Entry) => void;
 };
 
-async function serve({ port, demo, targets, lan, lanAt, home, log }: Serving): Promise<void> {
+async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Serving): Promise<void> {
   const links = linksStore(join(home, demo ? 'links-demo.json' : 'links.json'), (why) => log.warn(why));
   let networks = networksOfThisComputer();
   let cables: readonly SerialPlace[] = [];
@@ -110,7 +125,10 @@ async function serve({ port, demo, targets, lan, lanAt, home, log }: Serving): P
       threads.tellOutput({ type: 'show', show });
       links.reach(universesOf(show), targets);
     },
-    entry: (entry) => threads.tellOutput({ type: 'entry', entry }),
+    entry(entry) {
+      threads.tellOutput({ type: 'entry', entry });
+      keep(entry);
+    },
   });
   const standIns = demo
     ? startStandIns(here('./stand-ins.mjs'), home, standInPorts(links.links()), (why) => log.warn(why))
@@ -211,6 +229,19 @@ async function serve({ port, demo, targets, lan, lanAt, home, log }: Serving): P
   server.closeAllConnections();
   await threads.stop();
   standIns?.stop();
+}
+
+/** @throws UsageError where the file cannot be written. */
+function logKeeper(file: string | undefined): (entry: Entry) => void {
+  if (file === undefined) return () => undefined;
+  try {
+    // A line is written at once, so that a computer that loses its power loses no more than that.
+    const opened = openSync(file, 'w');
+    writeSync(opened, `${logHead()}\n`);
+    return (entry) => writeSync(opened, `${logLine(entry)}\n`);
+  } catch (error) {
+    throw new UsageError(`--log: ${file} cannot be written (${(error as NodeJS.ErrnoException).code})`);
+  }
 }
 
 function listening(server: Server, port: number): Promise<void> {

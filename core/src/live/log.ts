@@ -1,0 +1,61 @@
+// An action log as text: what was pressed, a line each, so that the same light can be rendered again.
+
+import { z } from 'zod';
+import { failed, ok, type Result } from '../problem';
+import type { Seconds } from '../units';
+import { Entry } from './actions';
+import { AT_REST, reduced, type LiveState } from './state';
+
+const Head = z.strictObject({ format: z.literal('hovlix-log'), version: z.number().int().min(1) });
+export const LOG_VERSION = 1;
+
+/** The first line of a log. */
+export const logHead = (): string => JSON.stringify({ format: 'hovlix-log', version: LOG_VERSION });
+export const logLine = (entry: Entry): string => JSON.stringify(entry);
+
+/**
+ * Reads a log, trusting nothing: entries that count from 1 without gaps and never go back in time. A last line that was
+ * cut off, as by a computer that lost its power, is left out.
+ */
+export function readLog(text: string, name: string): Result<readonly Entry[]> {
+  const wrong = (line: number, detail: string): Result<never> =>
+    failed({ code: 'bad-value', name, path: `line ${line}`, detail });
+  const lines = text.split('\n');
+  const whole = lines.at(-1) === '' ? lines.slice(0, -1) : lines;
+  if (whole.length === 0) return failed({ code: 'empty-file', name });
+  const head = Head.safeParse(parsed(whole[0]!));
+  if (!head.success) return wrong(1, 'this is no log of Hovlix');
+  if (head.data.version > LOG_VERSION)
+    return failed({ code: 'too-new', name, version: head.data.version, newest: LOG_VERSION });
+  const entries: Entry[] = [];
+  for (let i = 1; i < whole.length; i++) {
+    const json = parsed(whole[i]!);
+    if (json === undefined && i === lines.length - 1) break;
+    const read = Entry.safeParse(json);
+    if (!read.success) return wrong(i + 1, read.error.issues[0]?.message ?? 'it cannot be read');
+    const before = entries.at(-1);
+    if (read.data.seq !== (before?.seq ?? 0) + 1) return wrong(i + 1, `entry ${read.data.seq} is out of its place`);
+    if (before && read.data.at < before.at) return wrong(i + 1, 'it lies before the line above it');
+    entries.push(read.data);
+  }
+  return ok(entries);
+}
+
+function parsed(line: string): unknown {
+  try {
+    return JSON.parse(line);
+  } catch {
+    // Not JSON at all: told by the caller with its line.
+    return undefined;
+  }
+}
+
+/** The live state at any moment of a log. Remembers the last one asked for, so that going forward is quick. */
+export function replay(entries: readonly Entry[]): (at: Seconds) => LiveState {
+  let [state, taken] = [AT_REST, 0];
+  return (at) => {
+    if (taken > 0 && entries[taken - 1]!.at > at) [state, taken] = [AT_REST, 0];
+    for (; taken < entries.length && entries[taken]!.at <= at; taken++) state = reduced(state, entries[taken]!);
+    return state;
+  };
+}
