@@ -59,7 +59,7 @@ function emptyShow(): Show {
       chases: [],
       kits: [],
       banks: [],
-      safety: { ...SAFE, on: false },
+      safety: SAFE,
       songs: [],
     },
     'the empty show',

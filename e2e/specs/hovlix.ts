@@ -111,16 +111,14 @@ export async function typed(page: Page, label: string, value: string): Promise<v
 
 export type Heard = { readonly at: number; readonly levels: readonly number[] };
 
-/** What the node hears for a while, as often as it can be asked. */
+/** What the node hears of universe 1 for some seconds, up to six: every frame, with the moment it came. */
 export async function listen(page: Page, seconds: number): Promise<readonly Heard[]> {
-  const heard: Heard[] = [];
-  const until = Date.now() + seconds * 1000;
-  while (Date.now() < until) {
-    const asked = Date.now();
-    const { levels } = await nodeReport(page);
-    heard.push({ at: (asked + Date.now()) / 2000, levels });
-  }
-  return heard;
+  await page.waitForTimeout(seconds * 1000);
+  const answer = await page.request.get('/api/node/frames?universe=1&protocol=sacn');
+  const frames: readonly { readonly secondsAgo: number; readonly levels: readonly number[] }[] = await answer.json();
+  return frames
+    .filter(({ secondsAgo }) => secondsAgo <= seconds)
+    .map(({ secondsAgo, levels }) => ({ at: seconds - secondsAgo, levels }));
 }
 
 /** How much of a value goes by a period in seconds: the power of that wave, and its phase in turns. */

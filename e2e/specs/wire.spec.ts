@@ -7,6 +7,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { expect, test } from '@playwright/test';
 import type { Status } from '@hovlix/core/links';
+import { PROTOCOL } from '@hovlix/core/live';
 import { open, restoreLinks } from './hovlix';
 
 const program = fileURLToPath(new URL('../../server/bin/hovlix.mjs', import.meta.url));
@@ -194,7 +195,7 @@ test.describe('between computers', () => {
     };
     // A server without a show sends nothing yet; one output makes the universe its own.
     const edit = `const s = new (require(${JSON.stringify(fileURLToPath(new URL('../../node_modules/ws', import.meta.url)))}))("ws://localhost:4800/conductor");
-      s.on("open", () => s.send(JSON.stringify({ type: "hello", protocol: 4, screen: "t", show: null })));
+      s.on("open", () => s.send(JSON.stringify({ type: "hello", protocol: ${PROTOCOL}, screen: "t", show: null })));
       s.on("message", (d) => { const m = JSON.parse(d); if (m.type !== "links") return;
         if (m.links.outputs.length) process.exit(0);
         const way = { protocol: "sacn", to: "multicast", network: null, number: 1, priority: 90 };

@@ -164,6 +164,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Servi
   const desk: Desk = {
     status,
     sounds,
+    frames: async (universe, protocol) => standIns?.frames(universe, protocol) ?? [],
     openToPhones: async (open) => {
       if (open) known.renew();
       await door.open(open);

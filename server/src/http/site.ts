@@ -7,12 +7,15 @@ import helmet from 'helmet';
 import { z } from 'zod';
 import type { Status } from '@hovlix/core/links';
 import type { SoundStore } from '../sounds';
+import type { StandIns } from '../stand-ins/child';
 import type { Door } from './doors';
 
 /** What the site asks of the rest of the server. */
 export type Desk = {
   readonly status: (host: boolean) => Status;
   readonly sounds: SoundStore;
+  /** What the node stand-in heard in the last seconds. */
+  readonly frames: StandIns['frames'];
   readonly openToPhones: (open: boolean) => Promise<void>;
   readonly renewCode: () => void;
   readonly sendAway: (device: string) => boolean;
@@ -106,6 +109,13 @@ function soundsOf(app: Express, sounds: SoundStore): void {
 
 /** What only a screen on the computer itself may do: open the door, and say who stays. */
 function hostOnly(app: Express, desk: Desk): void {
+  const Heard = z.object({ universe: z.coerce.number().int().min(1).max(63999), protocol: z.enum(['sacn', 'artnet']) });
+  app.get('/api/node/frames', async (request, response) => {
+    const asked = Heard.safeParse(request.query);
+    if (!asked.success)
+      return void response.status(400).json({ error: 'Say which: ?universe=1&protocol=sacn, or artnet.' });
+    response.set('Cache-Control', 'no-store').json(await desk.frames(asked.data.universe, asked.data.protocol));
+  });
   const Open = z.strictObject({ open: z.boolean() });
   app.post('/api/phones', express.json({ limit: '1kb' }), async (request, response) => {
     const asked = Open.safeParse(request.body);

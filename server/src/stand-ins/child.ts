@@ -2,11 +2,13 @@
 
 import { fork, type ChildProcess } from 'node:child_process';
 import type { NodeReport, SerialPlace } from '@hovlix/core/links';
-import type { FromStandIns } from './process';
+import type { FromStandIns, PastFrame, ToStandIns } from './process';
 
 export type StandIns = {
   readonly report: () => NodeReport | null;
   readonly cables: () => readonly SerialPlace[];
+  /** What the node heard of a universe in the last seconds, the oldest first; nothing where it does not answer. */
+  readonly frames: (universe: number, protocol: ToStandIns['protocol']) => Promise<readonly PastFrame[]>;
   readonly stop: () => void;
 };
 
@@ -21,8 +23,13 @@ export function startStandIns(
   const child: ChildProcess = fork(program, args, { stdio: 'ignore' });
   let report: NodeReport | null = null;
   let cables: readonly SerialPlace[] = [];
+  const waiting = new Map<number, (frames: readonly PastFrame[]) => void>();
+  let asked = 0;
   child.on('message', (message: FromStandIns) => {
-    if (message.type === 'report') report = message.report;
+    if (message.type === 'frames') {
+      waiting.get(message.id)?.(message.frames);
+      waiting.delete(message.id);
+    } else if (message.type === 'report') report = message.report;
     else if (message.type === 'cables') cables = message.places;
     else failed(message.why);
   });
@@ -30,6 +37,15 @@ export function startStandIns(
   child.on('exit', () => {
     report = null;
     cables = [];
+    for (const answer of waiting.values()) answer([]);
+    waiting.clear();
   });
-  return { report: () => report, cables: () => cables, stop: () => void child.kill() };
+  const frames: StandIns['frames'] = (universe, protocol) =>
+    new Promise((resolve) => {
+      if (!child.connected) return resolve([]);
+      const id = ++asked;
+      waiting.set(id, resolve);
+      child.send({ type: 'frames', id, universe, protocol } satisfies ToStandIns);
+    });
+  return { report: () => report, cables: () => cables, frames, stop: () => void child.kill() };
 }

@@ -9,7 +9,15 @@ type Line = {
   sequence: number | null;
   levels: Uint8Array;
   arrivals: number[];
+  /** The latest frames as they came, the oldest first. */
+  frames: HeardFrame[];
 };
+
+/** A frame that arrived, in seconds of the clock of this process. */
+export type HeardFrame = { readonly at: number; readonly levels: Uint8Array };
+
+/** So many frames of each universe are kept: over six seconds of them. */
+const KEPT_FRAMES = 300;
 
 export type LineBook = {
   /** @param sequence null where the protocol does not count. */
@@ -21,6 +29,8 @@ export type LineBook = {
   ) => void;
   readonly end: (key: string) => void;
   readonly report: () => NodeUniverse[];
+  /** The latest frames of a universe, the oldest first. */
+  readonly frames: (universe: number, protocol: NodeUniverse['protocol']) => readonly HeardFrame[];
 };
 
 export function lineBook(): LineBook {
@@ -33,6 +43,9 @@ export function lineBook(): LineBook {
       const at = now();
       const wrap = facts.protocol === 'artnet' ? 255 : 256;
       const step = sequence !== null && last !== null ? (sequence - last + wrap) % wrap : 1;
+      const frames = before?.frames ?? [];
+      if (frames.length >= KEPT_FRAMES) frames.splice(0, frames.length - KEPT_FRAMES + 1);
+      frames.push({ at, levels: Uint8Array.from(levels) });
       const changed = before !== undefined && !same(before.levels, levels);
       lines.set(key, {
         report: {
@@ -44,9 +57,12 @@ export function lineBook(): LineBook {
         sequence,
         levels: Uint8Array.from(levels),
         arrivals: [...(before?.arrivals ?? []).filter((earlier) => at - earlier <= 2), at],
+        frames,
       });
     },
     end: (key) => void lines.delete(key),
+    frames: (universe, protocol) =>
+      [...lines.values()].find(({ report: of }) => of.universe === universe && of.protocol === protocol)?.frames ?? [],
     report() {
       const at = now();
       for (const [key, line] of lines) if (at - line.arrivals.at(-1)! > SACN_LOST_AFTER) lines.delete(key);

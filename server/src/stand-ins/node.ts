@@ -3,9 +3,13 @@
 import { createSocket, type Socket } from 'node:dgram';
 import type { NodeReport } from '@hovlix/core/links';
 import { ARTNET_PORT, decodeArtNet, decodeSacn, encodeArtPollReply, SACN_PORT, sacnGroup } from '@hovlix/core/wire';
-import { lineBook } from './line-book';
+import { lineBook, type LineBook } from './line-book';
 
-export type DmxNode = { readonly report: () => NodeReport; readonly close: () => void };
+export type DmxNode = {
+  readonly report: () => NodeReport;
+  readonly frames: LineBook['frames'];
+  readonly close: () => void;
+};
 
 type Options = {
   /** Where to listen. */
@@ -55,6 +59,7 @@ export async function startNode({
 
   return {
     report: () => ({ universes: lines.report(), bad, lastBad }),
+    frames: lines.frames,
     close() {
       sacn.close();
       artnet.close();

@@ -2,13 +2,26 @@
 
 import { join } from 'node:path';
 import type { NodeReport, SerialPlace } from '@hovlix/core/links';
+import { now } from '../clock';
 import { startNode } from './node';
 import { startSerial, type SerialStandIn } from './serial';
 
 export type FromStandIns =
   | { readonly type: 'report'; readonly report: NodeReport }
   | { readonly type: 'cables'; readonly places: readonly SerialPlace[] }
+  | { readonly type: 'frames'; readonly id: number; readonly frames: readonly PastFrame[] }
   | { readonly type: 'failed'; readonly why: string };
+
+/** Asks for the latest frames of a universe on the network. */
+export type ToStandIns = {
+  readonly type: 'frames';
+  readonly id: number;
+  readonly universe: number;
+  readonly protocol: 'sacn' | 'artnet';
+};
+
+/** A frame the node heard, how many seconds ago, and its levels as they came. */
+export type PastFrame = { readonly secondsAgo: number; readonly levels: readonly number[] };
 
 const [home = '.', sacn, artnet] = process.argv.slice(2);
 const say = (message: FromStandIns) => process.send?.(message);
@@ -35,6 +48,15 @@ async function start(): Promise<void> {
       // No pseudo-terminals on this system: the other stand-ins do without.
     }
   say({ type: 'cables', places });
+  process.on('message', ({ id, universe, protocol }: ToStandIns) => {
+    const asked = now();
+    const frames = node?.frames(universe, protocol) ?? [];
+    say({
+      type: 'frames',
+      id,
+      frames: frames.map(({ at, levels }) => ({ secondsAgo: asked - at, levels: Array.from(levels) })),
+    });
+  });
   setInterval(() => {
     const all = [...(node ? [node.report()] : []), ...cables.map((cable) => cable.report())];
     say({
