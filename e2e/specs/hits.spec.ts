@@ -99,6 +99,8 @@ test('MIDI plays each kit on the part its channel is given to; what is no note i
     const { send: strike } = window as unknown as { send: (...all: number[]) => void };
     for (let i = 0; i < 10000; i++) strike(0x92, [36, 38, 42, 46, 45][i % 5]!, 1 + (i % 127));
   });
+  // Flash safety keeps the light of a storm down; a second later there is room again.
+  await page.waitForTimeout(1100);
   await send(0x92, 49, 127);
   await expect.poll(() => fronts(page)).toEqual([255, 255, 255, 255]);
   expect((await nodeReport(page)).framesPerSecond).toBeGreaterThan(35);

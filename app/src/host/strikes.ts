@@ -1,5 +1,6 @@
 // Notes as they are struck here, by pads, keys or MIDI: what comes within one frame goes to the conductor together.
 
+import { isFaint } from '@hovlix/core/engine';
 import { hitsOf, type Kit } from '@hovlix/core/light';
 import type { NoteStroke } from '@hovlix/core/live';
 import { clockNow } from './gestures';
@@ -22,8 +23,10 @@ export function strike(app: Hovlix, { kit, part, note }: Stroke, velocity: numbe
     waiting.set(app, (batch = { strokes: new Map(), lifts: new Map() }));
     send(app, batch, 0);
   }
+  const show = app.document.store.getState().history?.show;
   for (const hit of hitsOf(kit, note)) {
-    const stroke: NoteStroke = { kit: kit.id, part, hit: hit.id, note, velocity, ...(hit.choke ? { choke: hit.choke } : {}) }; // prettier-ignore
+    const faint = show !== undefined && isFaint(show, part, hit);
+    const stroke: NoteStroke = { kit: kit.id, part, hit: hit.id, note, velocity, ...(hit.choke ? { choke: hit.choke } : {}), ...(faint ? { faint } : {}) }; // prettier-ignore
     const key = `${kit.id}/${part}/${hit.id}/${note}`;
     const before = batch.strokes.get(key);
     if (velocity <= 0) batch.lifts.set(key, stroke);
@@ -43,8 +46,10 @@ function send(app: Hovlix, batch: Waiting, wait: number): void {
     batch.lifts.clear();
     if (notes.length === 0) return void waiting.delete(app);
     const { pulse } = clockNow(app);
+    const safety = app.document.store.getState().history?.show.safety;
+    const limit = safety?.on ? { most: safety.most } : {};
     for (let at = 0; at < notes.length; at += MOST)
-      app.conducting.act({ type: 'notes', notes: notes.slice(at, at + MOST), pulse });
+      app.conducting.act({ type: 'notes', notes: notes.slice(at, at + MOST), pulse, ...limit });
     send(app, batch, FRAME_MS);
   }, wait);
 }

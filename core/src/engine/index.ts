@@ -9,3 +9,4 @@ export * from './ribbon';
 export * from './match';
 export { countFlashes, FLASH_SHARE } from './safety';
 export { flashReport, type FlashStretch } from './flash-report';
+export * from './faint';

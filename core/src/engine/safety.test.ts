@@ -6,7 +6,7 @@ import { AT_REST, type LiveState } from '../live';
 import { edit, type Show } from '../show';
 import { dimmerA, hold, look, on, player, press, wave, withLooks, type ValueIn } from '../testing/stage';
 import { id, seconds } from '../units';
-import { compile, countFlashes, flashReport, readLamps, lampsFor, LAMP_STRIDE, frameFor, render } from '.';
+import { compile, countFlashes, flashReport, isFaint, readLamps, lampsFor, LAMP_STRIDE, frameFor, render } from '.';
 
 const safe = (show: Show, most = 3): Show => edit(show, { type: 'set-safety', safety: { on: true, most } }).show;
 const sampled = (light: (at: number) => number, length: number) =>
@@ -121,6 +121,28 @@ describe('flash safety', () => {
     expect(worstSecond(safe(show), state, 5)).toBeLessThanOrEqual(3);
     const chord = strike(strike(AT_REST, 1, 36), 1.01, 40);
     expect(dimmerA(player(safe(show))(chord, 1.02))).toBe(1);
+    // Three within a second may come as quickly as one likes; the fourth waits until the first is a second ago.
+    const three = [1, 1.2, 1.4].reduce((now, at, i) => strike(now, at, 36 + i), AT_REST);
+    expect(dimmerA(player(safe(show))(three, 1.41))).toBe(1);
+    expect(dimmerA(player(safe(show))(strike(three, 1.6, 50), 1.61))).toBe(0);
+    expect(dimmerA(player(safe(show))(strike(three, 2.01, 50), 2.02))).toBe(1);
+  });
+
+  test('hits that change too little of the light to be a flash do not take the room of others', () => {
+    const show = withLooks();
+    const hit = (more: object) => ({ spread: 'all' as const, ...more });
+    expect(isFaint(show, id('wash'), hit({}))).toBe(false);
+    const many = { ...show, rigs: show.rigs.map((rig) => ({ ...rig, fixtures: [...rig.fixtures, ...Array.from({ length: 9 }, (_, i) => ({ ...rig.fixtures[0]!, id: id<'Fixture'>(`x${i}`) }))] })) }; // prettier-ignore
+    expect(isFaint(many, id('wash'), hit({ spread: 'next' }))).toBe(true);
+    expect(isFaint(many, id('wash'), hit({}))).toBe(false);
+    expect(isFaint(many, id('gone'), hit({}))).toBe(true);
+    const note = { kit: id<'Kit'>('k'), part: id<'Part'>('wash'), hit: id<'Hit'>('h'), note: 36, velocity: 1 };
+    let state = AT_REST;
+    for (let i = 0; i < 8; i++)
+      state = press(state, { type: 'notes', notes: [{ ...note, note: 40 + i, faint: true }] }, 1 + i / 20);
+    state = press(state, { type: 'notes', notes: [note], most: 1 }, 1.5);
+    state = press(state, { type: 'notes', notes: [{ ...note, note: 37 }], most: 1 }, 1.8);
+    expect(state.sounding.map(({ crowded }) => crowded ?? false)).toEqual([...new Array<boolean>(9).fill(false), true]);
   });
 
   test('any wave over the rig, at any tempo, stays within three flashes a second', () => {

@@ -98,7 +98,13 @@ export const Action = z.discriminatedUnion('type', [
   /** Master output: are we sending at all? */
   z.strictObject({ type: z.literal('sending'), on: z.boolean() }),
   /** Notes struck and let go at one moment: what came in within a frame. Without a pulse, that of the free clock. */
-  z.strictObject({ type: z.literal('notes'), notes: z.array(NoteStroke).min(1).max(256), pulse: Pulse.optional() }),
+  z.strictObject({
+    type: z.literal('notes'),
+    notes: z.array(NoteStroke).min(1).max(256),
+    pulse: Pulse.optional(),
+    /** Flashes that may be within a second, where they are limited. */
+    most: z.number().int().min(1).max(10).optional(),
+  }),
   z.strictObject({ type: z.literal('tap') }),
   /** A moment of what a screen's microphone hears: loudness in sixteen bands, and how strong the strokes were. */
   z.strictObject({ type: z.literal('heard'), levels: LevelBytes, strokes: StrokeSizes.optional() }),

@@ -3,7 +3,6 @@
 import { z } from 'zod';
 import { idOf } from '../rig/schema';
 import { seconds, type Seconds } from '../units';
-import { STROKE_GAP } from './hearing';
 
 const Moment = z.number().transform(seconds);
 
@@ -16,6 +15,8 @@ export const NoteStroke = z.strictObject({
   velocity: z.number().min(0).max(1),
   /** The hit's choke group. */
   choke: z.number().int().min(1).max(8).optional(),
+  /** It changes too little of the rig's light to be a flash. */
+  faint: z.boolean().optional(),
 });
 export type NoteStroke = z.infer<typeof NoteStroke>;
 
@@ -45,22 +46,32 @@ export const MOST_SOUNDING = 128;
 type Notes = {
   readonly sounding: readonly Sounding[];
   readonly struck: Readonly<Record<string, number>>;
-  /** When a note was struck last that had room before it. */
-  readonly flashed: Seconds;
+  /** When notes were struck within the last second that were flashes and had room, rising. */
+  readonly flashes: readonly Seconds[];
 };
+
+/** So many flashes may be within any second where nobody says else (WCAG 2.2, success criterion 2.3.1). */
+const MOST_FLASHES = 3;
 
 /** Notes of one chord are one flash. */
 const CHORD_SECONDS = 0.03;
 
 const keyOf = ({ kit, part, hit }: { kit: string; part: string; hit: string }) => `${kit}/${part}/${hit}`;
 
-/** What sounds after more strokes at one moment. */
-export function notesWith(before: Notes, strokes: readonly NoteStroke[], pulse: number, at: Seconds): Notes {
+/** What sounds after more strokes at one moment. @param most flashes that may be within a second. */
+export function notesWith(
+  before: Notes,
+  strokes: readonly NoteStroke[],
+  pulse: number,
+  at: Seconds,
+  most = MOST_FLASHES,
+): Notes {
   let sounding = [...before.sounding];
   const struck = { ...before.struck };
-  const room = at - before.flashed >= STROKE_GAP;
-  const crowded = !room && at - before.flashed > CHORD_SECONDS;
-  for (const { velocity, choke, ...stroke } of strokes) {
+  const recent = before.flashes.filter((one) => at - one < 1);
+  const chord = recent.some((one) => at - one <= CHORD_SECONDS);
+  const room = chord || recent.length < most;
+  for (const { velocity, choke, faint = false, ...stroke } of strokes) {
     const same = (one: Sounding) => keyOf(one) === keyOf(stroke) && one.note === stroke.note;
     if (velocity <= 0) {
       sounding = sounding.map((one) => (same(one) && one.lifted === undefined ? { ...one, lifted: at } : one));
@@ -84,10 +95,10 @@ export function notesWith(before: Notes, strokes: readonly NoteStroke[], pulse: 
         at,
         pulse,
         order,
-        ...(crowded ? { crowded } : {}),
+        ...(room || faint ? {} : { crowded: true }),
       },
     ].slice(-MOST_SOUNDING);
   }
-  const any = strokes.some(({ velocity }) => velocity > 0);
-  return { sounding, struck, flashed: room && any ? at : before.flashed };
+  const any = strokes.some(({ velocity, faint }) => velocity > 0 && !faint);
+  return { sounding, struck, flashes: any && room && !chord ? [...recent, at] : recent };
 }

@@ -100,8 +100,8 @@ export const LiveState = z.strictObject({
   /** Notes that sound, the oldest first, and how often each hit was struck. */
   sounding: z.array(Sounding),
   struck: z.record(z.string(), z.number()),
-  /** When a note was struck last that had room before it. */
-  flashed: Moment,
+  /** When notes flashed within the last second. */
+  flashes: z.array(Moment),
   /** What a microphone hears; null until one listens. */
   hearing: Hearing.nullable(),
   /** The free clock: pulses a minute, a moment at which one falls, and the number of that one. */
@@ -128,7 +128,7 @@ export const AT_REST: LiveState = {
   taps: [],
   sounding: [],
   struck: {},
-  flashed: seconds(-1e9),
+  flashes: [],
   hearing: null,
   tempo: { bpm: 120, at: seconds(0), beat: beats(0) },
   held: [],
@@ -252,8 +252,9 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
     case 'heard':
       return { ...state, hearing: hearingWith(state.hearing, who, action, at) };
     case 'notes': {
-      const { sounding, struck, flashed } = notesWith(state, action.notes, action.pulse ?? 60 / state.tempo.bpm, at);
-      return { ...letGoOfStillSong(state), sounding: [...sounding], struck: { ...struck }, flashed };
+      const pulse = action.pulse ?? 60 / state.tempo.bpm;
+      const { sounding, struck, flashes } = notesWith(state, action.notes, pulse, at, action.most);
+      return { ...letGoOfStillSong(state), sounding: [...sounding], struck: { ...struck }, flashes: [...flashes] };
     }
     case 'hold-channels':
       return { ...state, held: heldWith(state.held, action.channels) };

@@ -1,6 +1,7 @@
 // What is running: every look, chase and hand that gives light now, how fast it runs, and a way to stop it.
 
 import { useEffect, useState } from 'react';
+import { View } from '@tamagui/core';
 import { isOn, type Standing } from '@hovlix/core/live';
 import { seconds } from '@hovlix/core/units';
 import { clockNow, lookOff } from '../../host/gestures';
@@ -33,7 +34,14 @@ export function RunningChip() {
   const name = running.length === 0 ? 'Nothing runs' : `${running.length} running`;
   return (
     <>
-      <Chip small name={name} label={`What is running: ${running.length}`} on={false} onPress={() => setOpen(true)} />
+      <Chip
+        small
+        name={name}
+        label={`What is running: ${running.length}`}
+        on={false}
+        picture={<Light on={running.length > 0} />}
+        onPress={() => setOpen(true)}
+      />
       {open && (
         <Sheet title="What is running" onClose={() => setOpen(false)}>
           <Running running={running} />
@@ -41,6 +49,13 @@ export function RunningChip() {
       )}
     </>
   );
+}
+
+/** Lit while something runs. */
+function Light({ on }: { readonly on: boolean }) {
+  return (
+    <View width={10} height={10} borderRadius={5} borderWidth={2} borderColor={on ? '$doing' : '$quiet'} backgroundColor={on ? '$doing' : 'transparent'} />
+  ); // prettier-ignore
 }
 
 function Running({ running }: { readonly running: readonly Standing[] }) {

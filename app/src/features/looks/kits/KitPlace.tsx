@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { router } from 'expo-router';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
+import { useMedia } from '@tamagui/core';
 import { useStore } from 'zustand';
 import type { Hit, Kit } from '@hovlix/core/light';
 import { rigInUse, type Show } from '@hovlix/core/show';
@@ -32,6 +33,7 @@ export function KitPlace({ id }: { readonly id: string }) {
 function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
   const app = useHovlix();
   const palette = usePalette();
+  const { wide } = useMedia();
   const say = useSession((session) => session.say);
   const [part, setPart] = useState(kit.channels[0]?.part ?? show.parts[0]?.id);
   const [open, setOpen] = useState<Hit['id'] | null>(null);
@@ -60,7 +62,8 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
           Add a hit
         </Button>
       </PlaceHead>
-      <Column gap={14} paddingHorizontal={12}>
+      <div style={{ display: 'grid', gridTemplateColumns: wide ? 'minmax(0, 2fr) minmax(0, 3fr)' : 'minmax(0, 1fr)', gap: 14, padding: '0 12px', maxWidth: 1180, alignItems: 'start' }}>
+       <Column gap={14} minWidth={0}>
         <ScrollArea sideways>
           <Row gap={6} role="group" aria-label="Part that plays">
             {firstAssigned(show.parts, kit).map((one) => (
@@ -71,6 +74,8 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
         <Pads kit={kit} part={played?.id} />
         {played && cast === 0 && <Quiet>{played.name} has no lamps in this room: nothing will answer.</Quiet>}
         {kit.hits.length === 0 && <Quiet>There is no hit in it yet. Each hit is a note and what it does in light.</Quiet>}
+       </Column>
+       <Column gap={14} minWidth={0}>
         {kit.hits.length > 0 && (
           <Card title="What each hit does">
             {kit.hits.map((hit) => (
@@ -104,7 +109,8 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
             </Button>
           </Row>
         </Card>
-      </Column>
+       </Column>
+      </div>
       {opened && played && (
         <HitSheet
           show={show}

@@ -19,6 +19,8 @@ type Props = {
 /** As hard as a key of the keyboard strikes. */
 const KEY_VELOCITY = 0.9;
 const SOFTEST = 0.15;
+/** How bright a pad's light is while nobody strikes it. */
+const RESTING = 0.5;
 
 export function Pads({ kit, part, small = false }: Props) {
   if (part === undefined) return <Quiet>Nobody can play it yet: this show has no part. Parts are made in Rig.</Quiet>;
@@ -26,7 +28,11 @@ export function Pads({ kit, part, small = false }: Props) {
     <div
       role="group"
       aria-label={`Pads of ${kit.name}`}
-      style={{ display: 'grid', gridTemplateColumns: `repeat(auto-fill, minmax(${small ? 88 : 104}px, 1fr))`, gap: 8 }}
+      style={{
+        display: 'grid',
+        gridTemplateColumns: small ? 'repeat(auto-fit, minmax(88px, 1fr))' : 'repeat(3, minmax(0, 1fr))',
+        gap: 8,
+      }}
     >
       {kit.hits.map((hit) => (
         <Pad key={hit.id} kit={kit} hit={hit} part={part} height={small ? 64 : 104} />
@@ -52,7 +58,7 @@ function Pad({ kit, hit, part, height }: PadProps) {
   const begin = (velocity: number) => {
     down.current = true;
     strike(app, { kit, part, note }, velocity);
-    glow.current?.animate([{ opacity: 0.25 + 0.75 * velocity }, { opacity: 0.25 }], {
+    glow.current?.animate([{ opacity: RESTING + (1 - RESTING) * velocity }, { opacity: RESTING }], {
       duration: 450,
       easing: 'ease-out',
     });
@@ -84,16 +90,18 @@ function Pad({ kit, hit, part, height }: PadProps) {
       onPointerCancel={end}
       onKeyDown={key}
       onKeyUp={key}
-      style={{ position: 'relative', height, border: 0, borderRadius: 18, overflow: 'hidden', background: palette.well, color: palette.text, font: '600 15px/20px Figtree', textAlign: 'left', padding: 12, cursor: 'pointer', touchAction: 'none', userSelect: 'none' }}
+      style={{ position: 'relative', height, border: `1px solid ${palette.line}`, borderRadius: 18, overflow: 'hidden', background: '#0c0a10', color: '#fff', font: '600 15px/20px Figtree', textAlign: 'left', padding: 12, cursor: 'pointer', touchAction: 'none', userSelect: 'none' }}
     >
-      <div
-        ref={glow}
-        aria-hidden
-        style={{ position: 'absolute', inset: 0, opacity: 0.25, background: `radial-gradient(110% 130% at 50% 120%, ${colour}, transparent 70%)` }}
-      />
+      <div ref={glow} aria-hidden style={{ position: 'absolute', inset: 0, opacity: RESTING }}>
+        <div style={{ position: 'absolute', inset: 0, filter: 'blur(4px)' }}>
+          <div style={{ width: '100%', height: '100%', clipPath: 'polygon(68% 0, 76% 0, 104% 84%, 44% 84%)', background: `linear-gradient(${colour}, ${colour}18 84%)` }} />
+        </div>
+        <div style={{ position: 'absolute', inset: 0, background: `radial-gradient(42% 17% at 73% 84%, ${colour}, transparent)` }} />
+        <div style={{ position: 'absolute', inset: 0, background: `radial-gradient(20% 26% at 72% 0%, ${colour}, transparent)` }} />
+      </div>
       <span style={{ position: 'relative', display: 'flex', flexDirection: 'column', height: '100%', justifyContent: 'space-between' }}>
         <span>{hit.name}</span>
-        {height > 80 && <span style={{ font: '500 12px/16px Figtree', color: palette.quiet }}>{noteName(note)}</span>}
+        {height > 80 && <span style={{ font: '500 12px/16px Figtree', color: '#cfc8da' }}>{noteName(note)}</span>}
       </span>
     </button>
   ); // prettier-ignore
