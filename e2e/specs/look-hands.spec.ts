@@ -144,7 +144,31 @@ test('Why? for a bar of a song that is not on, and for a lamp whose universe goe
   await open(page, '/links');
   await page.getByRole('button', { name: /^Universe 1 · sACN/ }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Switch off' }).first().click();
-  await open(page, '/rig');
+  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('link', { name: 'Rig' }).click();
   await button(page, 'Spot 1 on the plan').click();
   await expect(why).toContainText('The output of universe 1 is switched off in Links.');
+});
+
+test('one part is given back while another stays in hand; a blackout fades as it is set', async ({ page }) => {
+  await open(page, '/looks/new');
+  for (const part of ['Front wash', 'Movers']) {
+    await button(page, part).click();
+    await tab(page, 'Level').click();
+    await typed(page, 'Level', '100');
+  }
+  // The front wash's first dimmer, and that of the first spot.
+  const two = async () => [(await levels(page))[0], (await levels(page))[40]];
+  await expect.poll(two).toEqual([255, 255]);
+  await page.getByRole('button', { name: /^Grand master/ }).click();
+  const masters = page.getByRole('dialog', { name: 'Masters' });
+  await masters.getByRole('button', { name: 'Hands off Front wash' }).click();
+  await expect.poll(two).toEqual([0, 255]);
+  await expect(inHand(page)).not.toContainText('Front wash');
+  await masters.getByRole('button', { name: 'In 3 s' }).click();
+  await masters.getByRole('button', { name: 'Close' }).click();
+  await button(page, 'Blackout').click();
+  const falling = (await listen(page, 4)).map((one) => one.levels[40]!);
+  expect(falling.filter((level) => level > 40 && level < 215).length).toBeGreaterThan(40);
+  expect(falling.at(-1)).toBe(0);
 });

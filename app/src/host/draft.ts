@@ -2,7 +2,7 @@
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { saidTo, whosOf, type LookValue, type Saying, type Who } from '@hovlix/core/light';
-import type { Casting, Fixture } from '@hovlix/core/rig';
+import type { Casting, Fixture, Part } from '@hovlix/core/rig';
 import { rigInUse } from '@hovlix/core/show';
 import { seconds } from '@hovlix/core/units';
 import type { Conducting } from './conduct';
@@ -33,6 +33,8 @@ export type Draft = {
   readonly put: (values: Values) => void;
   readonly undo: () => boolean;
   readonly redo: () => boolean;
+  /** Gives back what one part was told; whatever else is in hand stays. */
+  readonly letGoOf: (part: Part['id'], fade: number) => void;
   /** Lets go: nothing is in hand any more. */
   readonly close: (fade?: number) => void;
 };
@@ -114,6 +116,13 @@ export function draft(document: Document, conducting: Conducting): Draft {
       store.setState({ values: after, past: [...past, values], future: rest });
       send();
       return true;
+    },
+    letGoOf(part, fade) {
+      const { values } = store.getState();
+      const left = values.filter((value) => value.part !== part);
+      if (left.length < values.length)
+        store.setState({ values: left, past: [...store.getState().past, values].slice(-KEPT_STEPS), future: [] });
+      conducting.act({ type: 'hands-off', part, fade: seconds(fade) });
     },
     close(fade = 0) {
       clearTimeout(timer);

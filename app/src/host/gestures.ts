@@ -6,6 +6,7 @@ import { beatAt, tempoAt } from '@hovlix/core/time';
 import { freeBeat, isOn, songTimeAt } from '@hovlix/core/live';
 import { seconds, type Beats, type Id, type Seconds } from '@hovlix/core/units';
 import type { Hovlix } from './hovlix';
+import { useSession } from './session';
 
 /** Play or pause: the song that is open, else the first of the show. */
 export function togglePlay(app: Hovlix, wanted?: Song): void {
@@ -15,6 +16,13 @@ export function togglePlay(app: Hovlix, wanted?: Song): void {
   if (!song) return;
   if (live.song?.playing && live.song.id === song.id) app.player.pause();
   else void app.player.play(song);
+}
+
+/** Dark, or light again: at once or in a fade, as this screen is set. */
+export function toggleBlackout(app: Hovlix): void {
+  const { live } = app.conducting.store.getState();
+  const fade = seconds(useSession.getState().blackoutFade);
+  app.conducting.act({ type: 'blackout', on: !live.blackout.on, fade });
 }
 
 /** A look or a chase on or off, fading as it says, in beats of what is heard now. */

@@ -3,11 +3,18 @@
 import { create } from 'zustand';
 import { z } from 'zod';
 
-const Habits = z.object({ theme: z.enum(['night', 'day']) });
+const Habits = z.object({
+  theme: z.enum(['night', 'day']).default('night'),
+  /** Seconds a blackout takes to come and to go. */
+  blackoutFade: z.number().min(0).max(60).default(0),
+});
+type Habits = z.infer<typeof Habits>;
 const KEY = 'hovlix-habits-1';
 
 type Session = {
-  readonly theme: 'night' | 'day';
+  readonly theme: Habits['theme'];
+  readonly blackoutFade: Habits['blackoutFade'];
+  readonly setBlackoutFade: (seconds: number) => void;
   /** One sentence that is shown for a while, with an undo where that makes sense. */
   readonly said: { readonly text: string; readonly tone: 'good' | 'bad'; readonly undo?: () => void } | null;
   /** The masters lie open over the place. */
@@ -21,8 +28,8 @@ type Session = {
   readonly hush: () => void;
 };
 
-export const useSession = create<Session>((set) => ({
-  theme: keptTheme(),
+export const useSession = create<Session>((set, get) => ({
+  ...keptHabits(),
   said: null,
   masters: false,
   marked: [],
@@ -30,18 +37,26 @@ export const useSession = create<Session>((set) => ({
   setMasters: (masters) => set({ masters }),
   setTheme: (theme) => {
     set({ theme });
-    window.localStorage.setItem(KEY, JSON.stringify({ theme }));
+    keep(get());
+  },
+  setBlackoutFade: (blackoutFade) => {
+    set({ blackoutFade });
+    keep(get());
   },
   say: (text, { tone = 'good', undo } = {}) => set({ said: { text, tone, ...(undo ? { undo } : {}) } }),
   hush: () => set({ said: null }),
 }));
 
-function keptTheme(): 'night' | 'day' {
+function keep({ theme, blackoutFade }: Habits): void {
+  window.localStorage.setItem(KEY, JSON.stringify({ theme, blackoutFade }));
+}
+
+function keptHabits(): Habits {
   try {
-    const kept = Habits.safeParse(JSON.parse(window.localStorage.getItem(KEY) ?? ''));
-    return kept.success ? kept.data.theme : 'night';
+    const kept = Habits.safeParse(JSON.parse(window.localStorage.getItem(KEY) ?? '{}'));
+    return kept.success ? kept.data : Habits.parse({});
   } catch {
-    // Nothing kept yet, or not readable: the stage is dark, so is the theme.
-    return 'night';
+    // Not readable: nothing is lost but a habit.
+    return Habits.parse({});
   }
 }

@@ -7,10 +7,10 @@ import { seconds } from '@hovlix/core/units';
 import { clockNow, lookOff } from '../../host/gestures';
 import { useHovlix, useLive, usePlays } from '../../host/hovlix';
 import { Chip } from '../../ui/Chip';
-import { Button, Figures, Quiet, Row, Words } from '../../ui/pieces';
+import { Button, Column, Quiet, Row, Words } from '../../ui/pieces';
 import { Sheet } from '../../ui/Sheet';
+import { SpeedRow } from '../../ui/SpeedRow';
 
-const RATES = { least: 1 / 8, most: 8 } as const;
 /** What goes out by itself is looked for so often. */
 const LOOK_MS = 500;
 
@@ -68,27 +68,18 @@ function Running({ running }: { readonly running: readonly Standing[] }) {
       {running.length === 0 && <Quiet>No look and no chase is on. Pads turn them on.</Quiet>}
       {running.map((one) => {
         const name = plays.find(({ id }) => id === one.look)?.name ?? 'A look that is gone';
-        const rate = one.speed?.rate ?? 1;
-        const put = (next: number) =>
-          app.conducting.act({ type: 'speed', rate: next, look: one.look, beat: clockNow(app).beat });
         return (
-          <Row key={one.look} justifyContent="space-between" gap={4} minHeight={48} role="group" aria-label={name}>
-            <Words flexShrink={1} flexGrow={1} numberOfLines={1}>
-              {name}
-            </Words>
-            <Button label={`${name}: half as fast`} kind="quiet" disabled={rate <= RATES.least} onPress={() => put(rate / 2)}>
-              ÷2
-            </Button>
-            <Figures color={rate === 1 ? '$quiet' : '$text'} minWidth={38} textAlign="center">
-              {rateWords(rate)}
-            </Figures>
-            <Button label={`${name}: twice as fast`} kind="quiet" disabled={rate >= RATES.most} onPress={() => put(rate * 2)}>
-              ×2
-            </Button>
-            <Button label={`Stop ${name}`} onPress={() => lookOff(app, one.look)}>
-              Stop
-            </Button>
-          </Row>
+          <Column key={one.look} gap={2} role="group" aria-label={name}>
+            <Row justifyContent="space-between" gap={4} minHeight={48}>
+              <Words flexShrink={1} flexGrow={1} numberOfLines={1} fontWeight="600">
+                {name}
+              </Words>
+              <Button label={`Stop ${name}`} onPress={() => lookOff(app, one.look)}>
+                Stop
+              </Button>
+            </Row>
+            <SpeedRow id={one.look} name={name} />
+          </Column>
         );
       })}
       <Row gap={8} flexWrap="wrap">
@@ -100,9 +91,4 @@ function Running({ running }: { readonly running: readonly Standing[] }) {
       {song && <Quiet>A song plays: of these, only those that stay through songs give light now.</Quiet>}
     </>
   ); // prettier-ignore
-}
-
-/** Against the clock: 2:1 is twice as fast. */
-function rateWords(rate: number): string {
-  return rate < 1 ? `1:${Math.round(100 / rate) / 100}` : `${Math.round(rate * 100) / 100}:1`;
 }

@@ -13,10 +13,10 @@ import { useSession } from '../../host/session';
 import { Choose, named, Pair, Typed, wholeNumber } from '../../ui/form';
 import { useTints } from '../../ui/palette';
 import { Button, Column, Quiet, Row } from '../../ui/pieces';
-import { Segments } from '../../ui/Segments';
 import { Sheet } from '../../ui/Sheet';
+import { SpeedRow } from '../../ui/SpeedRow';
 import { FadeForm } from './FadeForm';
-import { foldersOf, isChase, nextNumber } from './model';
+import { foldersOf, isChase, nextNumber, valuesInSteps } from './model';
 import { TimesForm } from './TimesForm';
 
 type Props = { readonly show: Show; readonly play: Look | Chase; readonly onClose: () => void };
@@ -59,7 +59,7 @@ export function CardSheet({ show, play, onClose }: Props) {
         <Button onPress={() => copy({}, `${play.name}, copy`)}>Duplicate</Button>
       </Row>
       {!isChase(play) && <Recolour look={play} onColour={(values, name) => copy({ values }, name)} />}
-      <Speed id={play.id} />
+      <Speed play={play} />
       <Typed label="Name" value={play.name} read={named} onChange={(name) => put({ name })} />
       <Pair>
         <Typed
@@ -76,7 +76,7 @@ export function CardSheet({ show, play, onClose }: Props) {
       {isChase(play) ? (
         <TimesForm
           show={show}
-          values={valuesIn(show, play)}
+          values={valuesInSteps(show, play)}
           said={play}
           timed={false}
           onSay={({ snaps }) => put({ snaps })}
@@ -109,12 +109,6 @@ export function CardSheet({ show, play, onClose }: Props) {
       </Row>
     </Sheet>
   );
-}
-
-/** All that the steps of a chase say. */
-function valuesIn(show: Show, { steps }: Chase): Look['values'] {
-  const looks = new Set<string>(steps.flatMap(({ look }) => look ?? []));
-  return [...show.looks.filter(({ id }) => looks.has(id)).flatMap(({ values }) => values), ...steps.flatMap(({ values }) => values)]; // prettier-ignore
 }
 
 function freeNumber(text: string, show: Show, play: Look | Chase) {
@@ -170,23 +164,14 @@ function Recolour({
 const COLOUR_NAMES = ['red', 'orange', 'yellow', 'lime', 'green', 'mint', 'cyan', 'azure', 'blue', 'violet', 'magenta', 'pink']; // prettier-ignore
 
 /** How fast its waves or steps run while it is on. */
-function Speed({ id }: { readonly id: Look['id'] }) {
-  const { conducting } = useHovlix();
-  const running = useLive((live) => live.standing.find((one) => one.look === id && one.on));
+function Speed({ play }: { readonly play: Look | Chase }) {
+  const running = useLive((live) => live.standing.some((one) => one.look === play.id && one.on));
   if (!running) return null;
   return (
-    <Segments
-      label="Speed while it is on"
-      value={String(running.speed?.rate ?? 1)}
-      choices={[
-        { value: '0.25', name: '1/4' },
-        { value: '0.5', name: '1/2' },
-        { value: '1', name: 'As it is' },
-        { value: '2', name: '2×' },
-        { value: '4', name: '4×' },
-      ]}
-      onChoose={(rate) => conducting.act({ type: 'speed', look: id, rate: Number(rate) })}
-    />
+    <Column gap={4}>
+      <Quiet fontWeight="600">Speed while it is on</Quiet>
+      <SpeedRow id={play.id} name={play.name} />
+    </Column>
   );
 }
 

@@ -59,3 +59,9 @@ export function mainHex(look: Look): string | undefined {
   const colour = mainColour(look.values);
   return colour && hexFromChromaticity(colour);
 }
+
+/** All that the steps of a chase say. */
+export function valuesInSteps(show: Show, { steps }: Chase): Look['values'] {
+  const looks = new Set<string>(steps.flatMap(({ look }) => look ?? []));
+  return [...show.looks.filter(({ id }) => looks.has(id)).flatMap(({ values }) => values), ...steps.flatMap(({ values }) => values)]; // prettier-ignore
+}

@@ -2,7 +2,7 @@
 
 import { router } from 'expo-router';
 import { rampAt } from '@hovlix/core/light';
-import { rigInUse } from '@hovlix/core/show';
+import { rigInUse, type Show } from '@hovlix/core/show';
 import { seconds } from '@hovlix/core/units';
 import { clockNow } from '../../host/gestures';
 import { useHovlix, useLive, useShow } from '../../host/hovlix';
@@ -98,6 +98,8 @@ function MastersSheet() {
         unit="%"
         onChange={(value) => act({ type: 'fade-times', factor: value / 100 })}
       />
+      <BlackoutFade />
+      <InHand show={show} />
       <Row gap={8} flexWrap="wrap">
         <Button onPress={reset}>All to 100 %</Button>
         <Button
@@ -110,5 +112,43 @@ function MastersSheet() {
         </Button>
       </Row>
     </Sheet>
+  );
+}
+
+const BLACKOUT_FADES = [0, 1, 3, 8];
+
+/** Whether a blackout cuts or fades, on this screen; its end does the same. */
+function BlackoutFade() {
+  const fade = useSession((session) => session.blackoutFade);
+  const put = useSession((session) => session.setBlackoutFade);
+  return (
+    <Column gap={10}>
+      <Words fontWeight="600">Blackout</Words>
+      <Segments
+        label="Blackout"
+        value={String(fade)}
+        choices={BLACKOUT_FADES.map((time) => ({ value: String(time), name: time === 0 ? 'Cuts' : `In ${time} s` }))}
+        onChoose={(time) => put(Number(time))}
+      />
+    </Column>
+  );
+}
+
+/** What is in hand, part by part, with a way to give each back. */
+function InHand({ show }: { readonly show: Show }) {
+  const app = useHovlix();
+  const hands = useLive((live) => live.hands);
+  const held = show.parts.filter(({ id }) => hands.some((one) => one.on && one.value.part === id));
+  if (!hands.some((one) => one.on)) return null;
+  return (
+    <Column gap={10} role="group" aria-label="In hand">
+      <Words fontWeight="600">In hand</Words>
+      <Row gap={8} flexWrap="wrap">
+        {held.map(({ id, name }) => (
+          <Button key={id} onPress={() => app.draft.letGoOf(id, clockNow(app).pulse)}>{`Hands off ${name}`}</Button>
+        ))}
+        <Button onPress={() => app.draft.close(clockNow(app).pulse)}>Hands off all</Button>
+      </Row>
+    </Column>
   );
 }

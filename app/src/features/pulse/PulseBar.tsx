@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Text, View } from '@tamagui/core';
 import { seconds } from '@hovlix/core/units';
 import { rampAt } from '@hovlix/core/light';
+import { toggleBlackout } from '../../host/gestures';
 import { useHovlix, useLive, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { MoonIcon } from '../../ui/icons';
@@ -49,7 +50,7 @@ export function PulseBar() {
           render="button"
           aria-label={dark ? 'Light again: end the blackout' : 'Blackout'}
           aria-pressed={dark}
-          onPress={() => app.conducting.act({ type: 'blackout', on: !dark, fade: seconds(0) })}
+          onPress={() => toggleBlackout(app)}
           width={44}
           height={44}
           borderRadius={14}

@@ -4,8 +4,7 @@ import { useEffect, useState } from 'react';
 import { usePathname } from 'expo-router';
 import { View } from '@tamagui/core';
 import { useHovlix } from '../../host/hovlix';
-import { banksNow, goOn, padDown, padUp, togglePlay } from '../../host/gestures';
-import { seconds } from '@hovlix/core/units';
+import { banksNow, goOn, padDown, padUp, togglePlay, toggleBlackout } from '../../host/gestures';
 import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
 
 const KEYS = [
@@ -29,7 +28,6 @@ export function Shortcuts() {
     const press = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement | null;
       if (target?.closest('input, textarea, select, [contenteditable]')) return;
-      const { live } = app.conducting.store.getState();
       const key = event.key.toLowerCase();
       if (key === 'z' && (event.metaKey || event.ctrlKey)) {
         event.preventDefault();
@@ -49,8 +47,7 @@ export function Shortcuts() {
         );
       }
       if (key === 't' && !event.repeat) return app.conducting.act({ type: 'tap' });
-      if (key === 'b' && !event.repeat)
-        return app.conducting.act({ type: 'blackout', on: !live.blackout.on, fade: seconds(0) });
+      if (key === 'b' && !event.repeat) return toggleBlackout(app);
       if (/^[1-9]$/.test(key) && !event.repeat) {
         const { banks, bank } = banksNow(app);
         const pad = bank?.pads[Number(key) - 1];

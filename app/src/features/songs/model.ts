@@ -2,9 +2,9 @@
 
 import { hexFromChromaticity, type Chromaticity } from '@hovlix/core/colour';
 import { namedIn, type Chase, type Look } from '@hovlix/core/light';
-import { barAt, beatAt, beatOfBar, meterAtBar, tempoAt, pulseLength, timeAt } from '@hovlix/core/time';
+import { barAt, beatOfBar, meterAtBar, tempoAt, pulseLength, timeAt } from '@hovlix/core/time';
 import type { Clip, Lane, Song } from '@hovlix/core/song';
-import { beats, seconds } from '@hovlix/core/units';
+import { beats } from '@hovlix/core/units';
 
 /** A run of bars, both included. */
 export type BarRange = { readonly first: number; readonly last: number };

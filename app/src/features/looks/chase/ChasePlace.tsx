@@ -18,6 +18,9 @@ import { usePalette } from '../../../ui/palette';
 import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
 import { Segments } from '../../../ui/Segments';
+import { SpeedRow } from '../../../ui/SpeedRow';
+import { valuesInSteps } from '../model';
+import { TimesForm } from '../TimesForm';
 import { AddStep } from './AddStep';
 import { ManySteps } from './ManySteps';
 import { withStepAfter } from './model';
@@ -121,7 +124,8 @@ function Editor({ show, chase }: Props) {
           onDouble={(place) => put(withStepAfter(chase, place, { id: fresh() }))}
           onPlay={playFrom}
         />
-        <Running chase={chase} onPut={put} />
+        {on && <SpeedRow id={chase.id} name={chase.name} />}
+        <Running show={show} chase={chase} onPut={put} />
       </Column>
       {adding && (
         <AddStep
@@ -144,7 +148,9 @@ function Editor({ show, chase }: Props) {
 const DIRECTION_NAMES = { forward: 'Forward', back: 'Back', bounce: 'To and fro', random: 'By chance' } as const;
 
 /** Tempo, direction, loops and length of the whole. */
-function Running({ chase, onPut }: { readonly chase: Chase; readonly onPut: (chase: Chase) => void }) {
+type RunningProps = { readonly show: Show; readonly chase: Chase; readonly onPut: (chase: Chase) => void };
+
+function Running({ show, chase, onPut }: RunningProps) {
   const { total } = courseOf(chase);
   const unit = chase.pace === 'seconds' ? 'seconds' : 'beats';
   return (
@@ -200,6 +206,16 @@ function Running({ chase, onPut }: { readonly chase: Chase; readonly onPut: (cha
           onChange={(loops) => onPut({ ...chase, loops })}
         />
       </Pair>
+      <TimesForm
+        show={show}
+        values={valuesInSteps(show, chase)}
+        said={chase}
+        timed={false}
+        onSay={({ snaps }) => {
+          const { snaps: _, ...rest } = chase;
+          onPut(snaps ? { ...rest, snaps } : rest);
+        }}
+      />
     </Card>
   );
 }

@@ -1,6 +1,8 @@
 // From where to where a number is moved, in its own unit, and how it meets the value below.
 
+import { useState } from 'react';
 import { WAVE_UNITS } from '@hovlix/core/light';
+import { clamp } from '@hovlix/core/units';
 import { Quiet } from '../../../ui/pieces';
 import { Segments } from '../../../ui/Segments';
 import { Slider } from '../../../ui/Slider';
@@ -23,6 +25,7 @@ export function Bounds<T extends Moving>({ moving, onChange, names: [low, high, 
   const known =
     moving.on in WAVE_UNITS ? WAVE_UNITS[moving.on as keyof typeof WAVE_UNITS] : { low: 0, high: 1, unit: '%' };
   const scale = known.unit === '%' ? 100 : 1;
+  const [how, setHow] = useState<'ends' | 'middle'>('ends');
   const add = moving.blend === 'add';
   const bound = (label: string, key: 'low' | 'high') => (
     <Slider
@@ -36,10 +39,47 @@ export function Bounds<T extends Moving>({ moving, onChange, names: [low, high, 
       onChange={(value) => onChange({ ...moving, [key]: value / scale })}
     />
   );
+  const [centre, size] = [(moving.low + moving.high) / 2, moving.high - moving.low];
+  const least = add && known.low === 0 ? -known.high : known.low;
+  const held = (value: number) => clamp(value, least, known.high);
+  const around = (middle: number, wide: number) => onChange({ ...moving, low: held(middle - wide / 2), high: held(middle + wide / 2) }); // prettier-ignore
+  const unit = { step: known.unit === 'Hz' ? 0.5 : 1, digits: known.unit === 'Hz' ? 1 : 0, unit: known.unit };
   return (
     <>
-      {bound(low, 'low')}
-      {bound(high, 'high')}
+      <Segments
+        label="How its bounds are said"
+        value={how}
+        choices={[
+          { value: 'ends', name: `${low} and ${high.toLowerCase()}` },
+          { value: 'middle', name: 'Centre and size' },
+        ]}
+        onChoose={setHow}
+      />
+      {how === 'ends' ? (
+        <>
+          {bound(low, 'low')}
+          {bound(high, 'high')}
+        </>
+      ) : (
+        <>
+          <Slider
+            label="Centre"
+            value={centre * scale}
+            low={least * scale}
+            high={known.high * scale}
+            {...unit}
+            onChange={(value) => around(value / scale, size)}
+          />
+          <Slider
+            label="Size"
+            value={size * scale}
+            low={-(known.high - least) * scale}
+            high={(known.high - least) * scale}
+            {...unit}
+            onChange={(value) => around(centre, value / scale)}
+          />
+        </>
+      )}
       {moving.low > moving.high && <Quiet>{upsideDown}</Quiet>}
       {moving.on !== 'pan' && moving.on !== 'tilt' && moving.on !== 'hue' && (
         <Segments
