@@ -15,6 +15,7 @@ const home = mkdtempSync(join(tmpdir(), 'hovlix-shots-'));
 const args = ['serve', '--demo', '--port', String(PORT), '--home', home];
 const server = spawn(process.execPath, ['server/bin/hovlix.mjs', ...args], { cwd: root });
 await new Promise<void>((resolve) => server.stdout.once('data', () => resolve()));
+process.on('exit', () => server.kill());
 mkdirSync(folder, { recursive: true });
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
@@ -55,8 +56,9 @@ async function playFrom(page: Page, bar: number): Promise<void> {
 }
 
 await shot('song', PHONE, '/songs/paper-lighthouse', (page) => playFrom(page, 17));
-await shot('songs', PHONE, '/songs');
-await shot('gig', PHONE, '/gig');
+await shot('gig', PHONE, '/gig', async (page) => {
+  await page.getByRole('button', { name: 'Full sail, key 2, off' }).click();
+});
 await shot('links', PHONE, '/links', async (page) => void (await page.getByText('Universe 1 arrives').waitFor()));
 await shot('first-lamp', PHONE, '/links/first', async (page) => {
   await page.getByRole('button', { name: /Framed cable stand-in/ }).click();
@@ -123,8 +125,11 @@ await shot('look-edit', PHONE, '/looks/undertow', async (page) => {
   await page.getByRole('tab', { name: 'Waves' }).click();
   await press(page, 'Done');
 });
-await shot('chase', PHONE, '/looks/chase/buoys', async (page) => {
+await shot('hits', PHONE, '/looks/kits/barrel-drums', async (page) => {
   await press(page, 'In hand. Hands off');
+  await press(page, 'OK');
+});
+await shot('chase', PHONE, '/looks/chase/buoys', async (page) => {
   await press(page, 'Run');
 });
 await shot('looks-day', WIDE, '/songs', async (page) => {

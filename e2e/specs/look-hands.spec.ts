@@ -161,6 +161,7 @@ test('one part is given back while another stays in hand; a blackout fades as it
   const two = async () => [(await levels(page))[0], (await levels(page))[40]];
   await expect.poll(two).toEqual([255, 255]);
   await page.getByRole('button', { name: /^Grand master/ }).click();
+  await button(page, 'All masters').click();
   const masters = page.getByRole('dialog', { name: 'Masters' });
   await masters.getByRole('button', { name: 'Hands off Front wash' }).click();
   await expect.poll(two).toEqual([0, 255]);

@@ -28,7 +28,7 @@ export function SpeedRow({ id, name }: { readonly id: string; readonly name: str
     </Button>
   );
   return (
-    <Row gap={0} role="group" aria-label={`Speed of ${name}`}>
+    <Row gap={0}>
       {button('half as fast', '÷2', rate / 2)}
       {button('a little slower', '−', rate / NUDGE)}
       <Figures color={rate === 1 ? '$quiet' : '$text'} minWidth={52} textAlign="center">

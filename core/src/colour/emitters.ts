@@ -57,12 +57,17 @@ export function isPrimary(name: EmitterName): boolean {
  * No drive is below zero: what the primaries cannot mix is brought to the nearest colour of its hue. Then whites,
  * ambers, limes and cyans take over what they can, as they are brighter and render faces better; an emitter more saturated than the
  * primaries is met half way by the one across from it. All are then scaled until the strongest is at full: a colour means the brightest this lamp has
- * of it, and how bright it shines is the level's business. Allocates nothing.
+ * of it, and how bright it shines is the level's business.
  * @param first where in `out` the drives begin.
  */
 export function solveMix(mixer: Mixer, r: number, g: number, b: number, out: Float64Array, first = 0): void {
+  solveMixOf(mixer, Float64Array.of(r, g, b), out, first);
+}
+
+/** The same of linear light in `light[0..2]`, for the frame loop: numbers that are passed are put on the heap. */
+export function solveMixOf(mixer: Mixer, light: Float64Array, out: Float64Array, first: number): void {
   const { inverse, extras, count } = mixer;
-  multiply3(inverse, r, g, b, out, first);
+  multiply3(inverse, light[0]!, light[1]!, light[2]!, out, first);
   let x = out[first]!;
   let y = out[first + 1]!;
   let z = out[first + 2]!;

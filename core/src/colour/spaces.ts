@@ -77,8 +77,16 @@ export function okLabFromChromaticity(colour: Chromaticity): OkLab {
   };
 }
 
-/** Writes the linear light of an OKLab colour to `out[0..2]`, for the frame loop. */
+/** Writes the linear light of an OKLab colour to `out[0..2]`. */
 export function linearFromOkLab(L: number, a: number, b: number, out: Float64Array): void {
+  linearFromOkLabAt(Float64Array.of(L, a, b), 0, out);
+}
+
+/** The same of a colour that stands in a list from `at` on, for the frame loop: numbers that are passed are put on the heap. */
+export function linearFromOkLabAt(lab: Float64Array, at: number, out: Float64Array): void {
+  const L = lab[at]!;
+  const a = lab[at + 1]!;
+  const b = lab[at + 2]!;
   const p = L + 0.3963377774 * a + 0.2158037573 * b;
   const q = L - 0.1055613458 * a - 0.0638541728 * b;
   const t = L - 0.0894841775 * a - 1.291485548 * b;

@@ -314,6 +314,7 @@ function scratchFor(heads: number): Scratch {
     mixed: new Float64Array(heads * 3).fill(-1),
     solve: new Float64Array(16),
     turned: new Float64Array(2),
+    now: new Float64Array(4),
     lefts: new Float64Array(MOST_OVERLAPPING),
     position: { step: -1, before: -1, share: 1, ended: true },
     pace: 2,

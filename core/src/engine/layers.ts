@@ -55,11 +55,16 @@ function weightOf(timing: Timing, strand: Strand): number {
   return riseOf(timing, strand) * fall * timing.scale;
 }
 
+/** Most strands go by the look's own fades: then the share of one is that of all, and nothing is passed about. */
+const isPlain = (strand: Strand): boolean => strand.fadeIn < 0 && strand.fadeOut < 0;
+
 /** Lays a sheet straight over what is below. Levels merge by height; the rest by who came last. */
 export function laySheet(program: Program, sheet: Sheet, witness?: Witness): void {
+  const { timing } = program.scratch;
+  const common = timing.rise * timing.fall * timing.scale;
   for (let s = 0; s < sheet.strands.length; s++) {
     const strand = sheet.strands[s]!;
-    const weight = weightOf(program.scratch.timing, strand);
+    const weight = isPlain(strand) ? common : weightOf(timing, strand);
     if (weight <= 0) continue;
     const field = program.fields[strand.field]!;
     if (field.shows > program.scratch.layer) {
@@ -177,9 +182,10 @@ function scaleByStrands(field: Field, index: number, sheet: Sheet, timing: Timin
 /** Adds a sheet to what is gathered; what jumps counts whole from the first. What does not show is only told of. */
 export function addToLane(program: Program, sheet: Sheet, level: number, witness?: Witness): void {
   const { timing, laneMixedAims } = program.scratch;
+  const common = timing.rise * timing.fall * timing.scale;
   for (let s = 0; s < sheet.strands.length; s++) {
     const strand = sheet.strands[s]!;
-    const weight = weightOf(timing, strand);
+    const weight = isPlain(strand) ? common : weightOf(timing, strand);
     if (weight <= 0) continue;
     const field = program.fields[strand.field]!;
     if (witness) tell(witness, strand, weight);

@@ -144,9 +144,11 @@ export function moveSheet(
         for (let row = 0; row < strand.count; row++) addFigure(motion, turns - motion.behind[row]!, row, strand.live);
         continue;
       }
-      const { shape, behind, ranks, width, points, seed } = motion;
       if (motion.ear) followHeights(motion, motion.ear.height, strand.count, heights);
-      else heightsAt(shape as WaveShape, turns, behind, ranks, width, points, seed, heights);
+      else {
+        for (let row = 0; row < strand.count; row++) heights[row] = turns - motion.behind[row]!;
+        heightsAt(motion, motion.ranks, strand.count, heights);
+      }
       moveStrand(strand, motion, heights);
     }
   }

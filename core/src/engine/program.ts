@@ -230,6 +230,8 @@ export type Scratch = {
   readonly mixed: Float64Array;
   readonly solve: Float64Array;
   readonly turned: Float64Array;
+  /** What is on its way to a channel: see `writeHead`. */
+  readonly now: Float64Array;
   readonly position: Position;
   /** What the clips after each one on a lane leave of it, as far as they overlap. */
   readonly lefts: Float64Array;

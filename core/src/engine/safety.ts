@@ -7,7 +7,7 @@
 // stays a function of show, log and time: strobes, waves, chases, followers and hits. What several of them do together,
 // or many short clips, is not known there; `flash-report.ts` counts it in the light itself.
 
-import { linearFromOkLab } from '../colour';
+import { linearFromOkLabAt } from '../colour';
 import type { Course } from '../light';
 import { COLOUR, LEVEL, STROBE } from './fields';
 import { moveSheet } from './motions';
@@ -113,7 +113,7 @@ const linear = new Float64Array(3);
 
 /** Relative luminance (IEC 61966-2-1) of an OKLab colour, mixed as bright as the lamp can. */
 function luminanceOf(lab: Float64Array, at: number): number {
-  linearFromOkLab(lab[at]!, lab[at + 1]!, lab[at + 2]!, linear);
+  linearFromOkLabAt(lab, at, linear);
   const [r, g, b] = [Math.max(0, linear[0]!), Math.max(0, linear[1]!), Math.max(0, linear[2]!)];
   const most = Math.max(r, g, b);
   return most > 0 ? (0.2126 * r + 0.7152 * g + 0.0722 * b) / most : 0;

@@ -1,8 +1,8 @@
 // A head's numbers as bytes. What the writers of all heads need lies in flat arrays, one row a channel: as objects spread
 // over memory, 14,000 of them took twice the time.
 
-import { linearFromOkLab, solveMix } from '../colour';
-import { clamp, type Seconds } from '../units';
+import { linearFromOkLabAt, solveMixOf } from '../colour';
+import type { Seconds } from '../units';
 import { AIM, COLOUR, GOBO, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM, type Field } from './fields';
 import { MIX, type ChannelKind, type HeadPlan, type Program } from './program';
 
@@ -63,38 +63,44 @@ export function writerTable(plans: readonly HeadPlan[]): WriterTable {
   };
 }
 
-/** Writes one head's channels; its values lie in the program's fields, its masters in the scratch. */
+/**
+ * Writes one head's channels; its values lie in the program's fields, its masters in the scratch. What is on its way to a
+ * channel stands in `now`: numbers that functions pass to each other are put on the heap, 450 KB a frame of 64 universes.
+ */
 export function writeHead(program: Program, head: number, dark: number, at: Seconds, out: Uint8Array): void {
-  const { fields, table } = program;
+  const { fields, table, scratch } = program;
+  const { now } = scratch;
   const plan = program.plans[head]!;
   const lit = !plan.strobesByLevel || isLit(fields[STROBE]!.values[head]!, at);
-  const own = lit ? fields[LEVEL]!.values[head]! : 0;
-  const level = own * program.scratch.masters[head]!;
+  now[OWN] = lit ? fields[LEVEL]!.values[head]! : 0;
+  now[MASTERED] = now[OWN]! * scratch.masters[head]!;
   const isDark = !plan.freeOfBlackout && dark >= 0.5;
   if (plan.mixer) mixColour(program, head);
   const end = table.starts[head + 1]!;
   for (let row = table.starts[head]!; row < end; row++) {
+    now[LEVEL_HERE] = table.masters[row] === 1 ? now[MASTERED]! : now[OWN]!;
     const darkens = isDark ? table.rests[row * 4 + 3]! : -1;
-    const followed = table.masters[row] === 1 ? level : own;
-    const value = darkens >= 0 ? darkens : channelValue(program, row, head, followed, plan.dimsEmitters);
-    writeChannel(table.places, row * 3, value, out);
+    if (darkens >= 0) now[VALUE] = darkens;
+    else findValue(program, row, head, plan.dimsEmitters);
+    writeChannel(table.places, row * 3, now, out);
   }
 }
+
+/** Places in `now`: the level before and after masters, the one this channel goes by, and the value it gets, 0…1. */
+const OWN = 0;
+const MASTERED = 1;
+const LEVEL_HERE = 2;
+const VALUE = 3;
 
 /** Solves a head's emitters, unless they were solved for this very colour before: the answer does not depend on that. */
 function mixColour(program: Program, head: number): void {
   const { mixes, mixed, linear } = program.scratch;
   const colour = program.fields[COLOUR]!.values;
   const at = head * 3;
-  const L = colour[at]!;
-  const a = colour[at + 1]!;
-  const b = colour[at + 2]!;
-  if (mixed[at] === L && mixed[at + 1] === a && mixed[at + 2] === b) return;
-  mixed[at] = L;
-  mixed[at + 1] = a;
-  mixed[at + 2] = b;
-  linearFromOkLab(L, a, b, linear);
-  solveMix(program.plans[head]!.mixer!, linear[0]!, linear[1]!, linear[2]!, mixes, head * MIX);
+  if (mixed[at] === colour[at] && mixed[at + 1] === colour[at + 1] && mixed[at + 2] === colour[at + 2]) return;
+  for (let k = 0; k < 3; k++) mixed[at + k] = colour[at + k]!;
+  linearFromOkLabAt(colour, at, linear);
+  solveMixOf(program.plans[head]!.mixer!, linear, mixes, head * MIX);
 }
 
 /** Whether a strobe made by level is lit: the first half of each cycle, counted from the clock's zero. */
@@ -102,65 +108,88 @@ function isLit(hz: number, at: number): boolean {
   return hz <= 0 || (((at * hz) % 1) + 1) % 1 < 0.5;
 }
 
-/** 0…1 of the channel's full range: what a look says to it by name, as far as it says so, over what it does else. */
-function channelValue(program: Program, row: number, head: number, level: number, dims: boolean): number {
+/** The share of the channel's full range: what a look says to it by name, as far as it says so, over what it does else. */
+function findValue(program: Program, row: number, head: number, dims: boolean): void {
   const own = program.table.owns[row]!;
-  if (own === null || !own.touched || own.weights[head]! <= 0) return usualValue(program, row, head, level, dims);
+  const { now } = program.scratch;
+  const weight = own !== null && own.touched ? own.weights[head]! : 0;
+  if (weight < 1) findUsual(program, row, head, dims);
+  if (own === null || weight <= 0) return;
   const kind = program.table.kinds[row]!;
-  const dimmed = dims && (kind === EMITTER || kind === DIRECT) ? level : 1;
-  const left = 1 - own.weights[head]!;
-  const usual = left > 0 ? usualValue(program, row, head, level, dims) : 0;
-  return own.values[head]! * dimmed + left * usual;
+  const dimmed = dims && (kind === EMITTER || kind === DIRECT) ? now[LEVEL_HERE]! : 1;
+  now[VALUE] = own.values[head]! * dimmed + (weight < 1 ? (1 - weight) * now[VALUE]! : 0);
 }
 
-function usualValue(program: Program, row: number, head: number, level: number, dims: boolean): number {
+function findUsual(program: Program, row: number, head: number, dims: boolean): void {
   const { fields, table, scratch } = program;
+  const { now } = scratch;
   switch (table.kinds[row]!) {
     case EMITTER:
-      return scratch.mixes[head * MIX + table.params[row]!]! * (dims ? level : 1);
+      now[VALUE] = scratch.mixes[head * MIX + table.params[row]!]! * (dims ? now[LEVEL_HERE]! : 1);
+      return;
     case DIMMER:
-      return level;
+      now[VALUE] = now[LEVEL_HERE]!;
+      return;
     case PAN:
-      return turnValue(table, row, fields[AIM]!.values[head * 5]! + fields[MOVE]!.values[head * 2]!);
+      now[VALUE] = fields[AIM]!.values[head * 5]! + fields[MOVE]!.values[head * 2]!;
+      return turn(table, row, now);
     case TILT:
-      return turnValue(table, row, fields[AIM]!.values[head * 5 + 1]! + fields[MOVE]!.values[head * 2 + 1]!);
+      now[VALUE] = fields[AIM]!.values[head * 5 + 1]! + fields[MOVE]!.values[head * 2 + 1]!;
+      return turn(table, row, now);
     case FILTER:
-      return 1 - scratch.mixes[head * MIX + table.params[row]!]!;
+      now[VALUE] = 1 - scratch.mixes[head * MIX + table.params[row]!]!;
+      return;
     case SHUTTER:
-      return shutterValue(table.shutters[row]!, fields[STROBE]!.values[head]!);
+      now[VALUE] = fields[STROBE]!.values[head]!;
+      return strobe(table.shutters[row]!, now);
     case GOBO_SLOT:
-      return slotValue(table.slots[row]!, fields[GOBO]!.values[head]!);
+      now[VALUE] = fields[GOBO]!.values[head]!;
+      return slot(table.slots[row]!, now);
     case COLOUR_SLOT:
-      return slotValue(table.slots[row]!, fields[SLOT]!.values[head]!);
+      now[VALUE] = fields[SLOT]!.values[head]!;
+      return slot(table.slots[row]!, now);
     case ZOOMS:
-      return fields[ZOOM]!.values[head]!;
+      now[VALUE] = fields[ZOOM]!.values[head]!;
+      return;
     case FOGS:
-      return fields[HAZE]!.values[head]!;
+      now[VALUE] = fields[HAZE]!.values[head]!;
+      return;
     default:
-      return table.rests[row * 4]!;
+      now[VALUE] = table.rests[row * 4]!;
   }
 }
 
-function turnValue({ rests, params }: WriterTable, row: number, degrees: number): number {
-  return 0.5 + clamp(degrees, rests[row * 4 + 1]!, rests[row * 4 + 2]!) / params[row]!;
+/** From degrees to a share of the motor's range. */
+function turn({ rests, params }: WriterTable, row: number, now: Float64Array): void {
+  const low = rests[row * 4 + 1]!;
+  const high = rests[row * 4 + 2]!;
+  const degrees = now[VALUE]!;
+  now[VALUE] = 0.5 + (degrees < low ? low : degrees > high ? high : degrees) / params[row]!;
 }
 
-function slotValue(slots: Float64Array, wanted: number): number {
-  const slot = Math.round(wanted);
-  return slots[slot < slots.length ? slot : 0]! / 255;
+/** From a slot's number to its value. */
+function slot(slots: Float64Array, now: Float64Array): void {
+  const wanted = Math.round(now[VALUE]!);
+  now[VALUE] = slots[wanted < slots.length ? wanted : 0]! / 255;
 }
 
-function shutterValue(shutter: Float64Array, hz: number): number {
-  if (hz <= 0 || shutter[1]! < 0) return shutter[0]! / 255;
+/** From Hz to the shutter's value. */
+function strobe(shutter: Float64Array, now: Float64Array): void {
+  const hz = now[VALUE]!;
+  if (hz <= 0 || shutter[1]! < 0) {
+    now[VALUE] = shutter[0]! / 255;
+    return;
+  }
   const share = (hz - shutter[3]!) / (shutter[4]! - shutter[3]! || 1);
   const held = share < 0 ? 0 : share > 1 ? 1 : share;
-  return (shutter[1]! + held * (shutter[2]! - shutter[1]!)) / 255;
+  now[VALUE] = (shutter[1]! + held * (shutter[2]! - shutter[1]!)) / 255;
 }
 
 /** A value of 0…1 as one, two or three bytes, coarse first; rounded once, at the finest byte there is. */
-function writeChannel(places: Int32Array, at: number, value: number, out: Uint8Array): void {
+function writeChannel(places: Int32Array, at: number, now: Float64Array, out: Uint8Array): void {
   const coarse = places[at]!;
   if (coarse < 0) return;
+  const value = now[VALUE]!;
   const held = value < 0 ? 0 : value > 1 ? 1 : value;
   const fine = places[at + 1]!;
   if (fine < 0) {

@@ -82,25 +82,26 @@ export type Wave = z.infer<typeof Wave>;
 
 const TURN = Math.PI * 2;
 
+/** What makes a wave look as it does. */
+export type Form = {
+  readonly shape: WaveShape | MoveShape;
+  readonly width: number;
+  readonly points: ArrayLike<number>;
+  readonly seed: number;
+};
+
 /**
- * Writes the heights of a shape, 0…1, for all lamps of a strand to `out`. One call for all of them, and a loop for each
- * shape, so that the frame loop makes no numbers on the heap.
- * @param turns how many turns have gone by since beat or second 0; negative before it.
- * @param behind by lamp, how many turns it lags.
+ * Turns how many turns have gone by since beat or second 0 (negative before it) into the heights of a shape, 0…1, for the
+ * first `count` numbers of `out`. One call for all lamps of a strand, and a loop for each shape, so that the frame loop
+ * makes no numbers on the heap.
  * @param ranks whose lamp it is: random steps differ from lamp to lamp.
  */
 export function heightsAt(
-  shape: WaveShape,
-  turns: number,
-  behind: Float64Array,
+  { shape, width, points, seed }: Form,
   ranks: Int32Array,
-  width: number,
-  points: ArrayLike<number>,
-  seed: number,
+  count: number,
   out: Float64Array,
 ): void {
-  const count = behind.length;
-  for (let i = 0; i < count; i++) out[i] = turns - behind[i]!;
   if (shape === 'random') {
     for (let i = 0; i < count; i++) out[i] = chance(seed, Math.floor(out[i]!), ranks[i]!);
     return;
@@ -139,8 +140,8 @@ export function heightAt(
   seed: number,
   rank: number,
 ): number {
-  const out = new Float64Array(1);
-  heightsAt(shape, turns, new Float64Array(1), Int32Array.of(rank), width, points, seed, out);
+  const out = Float64Array.of(turns);
+  heightsAt({ shape, width, points, seed }, Int32Array.of(rank), 1, out);
   return out[0]!;
 }
 
