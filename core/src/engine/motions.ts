@@ -1,6 +1,6 @@
 // Waves and followers as arrays, and what they make of a strand at an instant.
 
-import { figureAt, heightsAt, rankOf, type Follower, type MoveShape, type Wave, type WaveShape } from '../light';
+import { figureAt, heightsAt, rankOf, type Follower, type MoveShape, type Wave } from '../light';
 import { COLOUR, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM, type Field } from './fields';
 import { labOf, type Ground } from './ground';
 import { SLOT_STEPS, type Motion, type Sheet, type Strand } from './program';
