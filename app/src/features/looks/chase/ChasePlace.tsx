@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { router } from 'expo-router';
+import { useMedia } from '@tamagui/core';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
 import { courseOf, scaledTo, DIRECTIONS, type Chase, type Step } from '@hovlix/core/light';
 import type { Show } from '@hovlix/core/show';
@@ -41,6 +42,7 @@ let copied: readonly Step[] = [];
 function Editor({ show, chase }: Props) {
   const app = useHovlix();
   const palette = usePalette();
+  const { wide } = useMedia();
   const say = useSession((session) => session.say);
   const on = useIsOn(chase.id);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
@@ -74,59 +76,76 @@ function Editor({ show, chase }: Props) {
           {on ? 'Stop' : 'Run'}
         </Button>
       </PlaceHead>
-      <Column paddingHorizontal={12} gap={14} maxWidth={820}>
-        <Row justifyContent="space-between" gap={8} flexWrap="wrap">
-          <Words fontWeight="600">
-            {chase.steps.length === 0
-              ? 'No steps yet'
-              : `${chase.steps.length} ${chase.steps.length === 1 ? 'step' : 'steps'}`}
-          </Words>
-          <Row gap={8} flexWrap="wrap">
-            {hasCopy && <Button onPress={() => insertCopies(copied, last)}>Paste</Button>}
-            {chase.steps.length > 0 && (
-              <Button
-                onPress={() =>
-                  setChosen(picked.length === chase.steps.length ? new Set() : new Set(chase.steps.map(({ id }) => id)))
-                }
-              >
-                {picked.length === chase.steps.length ? 'Choose none' : 'Choose all'}
+      <div
+        style={{
+          display: 'grid',
+          gridTemplateColumns: wide ? 'minmax(0, 3fr) minmax(320px, 2fr)' : 'minmax(0, 1fr)',
+          gap: 14,
+          padding: '0 12px',
+          maxWidth: 1180,
+          alignItems: 'start',
+        }}
+      >
+        <Column gap={14} minWidth={0}>
+          <Row justifyContent="space-between" gap={8} flexWrap="wrap">
+            <Words fontWeight="600">
+              {chase.steps.length === 0
+                ? 'No steps yet'
+                : `${chase.steps.length} ${chase.steps.length === 1 ? 'step' : 'steps'}`}
+            </Words>
+            <Row gap={8} flexWrap="wrap">
+              {hasCopy && <Button onPress={() => insertCopies(copied, last)}>Paste</Button>}
+              {chase.steps.length > 0 && (
+                <Button
+                  onPress={() =>
+                    setChosen(
+                      picked.length === chase.steps.length ? new Set() : new Set(chase.steps.map(({ id }) => id)),
+                    )
+                  }
+                >
+                  {picked.length === chase.steps.length ? 'Choose none' : 'Choose all'}
+                </Button>
+              )}
+              <Button kind={chase.steps.length === 0 ? 'primary' : 'plain'} onPress={() => setAdding(true)}>
+                Add a step
               </Button>
-            )}
-            <Button kind={chase.steps.length === 0 ? 'primary' : 'plain'} onPress={() => setAdding(true)}>
-              Add a step
-            </Button>
+            </Row>
           </Row>
-        </Row>
-        {chase.steps.length === 0 && (
-          <Quiet>A chase goes from step to step: a look each, or light of its own. Without steps it stays dark.</Quiet>
-        )}
-        {picked.length > 0 && (
-          <ManySteps
+          {chase.steps.length === 0 && (
+            <Quiet>
+              A chase goes from step to step: a look each, or light of its own. Without steps it stays dark.
+            </Quiet>
+          )}
+          {picked.length > 0 && (
+            <ManySteps
+              chase={chase}
+              picked={picked}
+              onPut={put}
+              onCopy={() => {
+                copied = picked;
+                setHasCopy(true);
+                say(
+                  `${picked.length} ${picked.length === 1 ? 'step is' : 'steps are'} copied. Paste puts them at the end, here or in another chase.`,
+                );
+              }}
+              onClear={() => setChosen(new Set())}
+            />
+          )}
+          <Steps
+            show={show}
             chase={chase}
-            picked={picked}
+            chosen={chosen}
+            onChoose={(id, is) => setChosen(new Set(is ? [...chosen, id] : [...chosen].filter((one) => one !== id)))}
             onPut={put}
-            onCopy={() => {
-              copied = picked;
-              setHasCopy(true);
-              say(
-                `${picked.length} ${picked.length === 1 ? 'step is' : 'steps are'} copied. Paste puts them at the end, here or in another chase.`,
-              );
-            }}
-            onClear={() => setChosen(new Set())}
+            onDouble={(place) => put(withStepAfter(chase, place, { id: fresh() }))}
+            onPlay={playFrom}
           />
-        )}
-        <Steps
-          show={show}
-          chase={chase}
-          chosen={chosen}
-          onChoose={(id, is) => setChosen(new Set(is ? [...chosen, id] : [...chosen].filter((one) => one !== id)))}
-          onPut={put}
-          onDouble={(place) => put(withStepAfter(chase, place, { id: fresh() }))}
-          onPlay={playFrom}
-        />
-        {on && <SpeedRow id={chase.id} name={chase.name} />}
-        <Running show={show} chase={chase} onPut={put} />
-      </Column>
+        </Column>
+        <Column gap={14} minWidth={0}>
+          {on && <SpeedRow id={chase.id} name={chase.name} />}
+          <Running show={show} chase={chase} onPut={put} />
+        </Column>
+      </div>
       {adding && (
         <AddStep
           show={show}
