@@ -60,6 +60,19 @@ test('a microphone that is refused says so, and what to do; nothing else changes
   await expect(page.getByText('Level follows the kick')).toBeVisible();
 });
 
+/**
+ * Light that follows a tone of half a second on and half a second off, heard for five seconds: full for a good part of
+ * the time, dark for another, and back again and again. A browser on a busy machine plays slower than it should.
+ */
+function followsTone(levels: readonly number[]): void {
+  const share = (is: (level: number) => boolean) => levels.filter(is).length / levels.length;
+  expect(share((level) => level > 0.9)).toBeGreaterThan(0.2);
+  expect(share((level) => level < 0.1)).toBeGreaterThan(0.2);
+  const rises = levels.filter((level, i) => i > 0 && level > 0.5 && levels[i - 1]! <= 0.5).length;
+  expect(rises).toBeGreaterThanOrEqual(2);
+  expect(rises).toBeLessThanOrEqual(7);
+}
+
 test('a microphone is followed, and falls silent when it is turned off', async ({ page }) => {
   // A tone of 200 Hz, half a second on and half a second off, in place of a microphone.
   await page.addInitScript(() => {
@@ -86,9 +99,7 @@ test('a microphone is followed, and falls silent when it is turned off', async (
   await page.waitForTimeout(1500);
   const heard = await listen(page, 5);
   const level = (levels: readonly number[]) => levels[0]! / 255;
-  expect(Math.max(...heard.map(({ levels }) => level(levels)))).toBeGreaterThan(0.9);
-  expect(Math.min(...heard.map(({ levels }) => level(levels)))).toBeLessThan(0.05);
-  expect(waveIn(heard, level, 1).power).toBeGreaterThan(5 * waveIn(heard, level, 0.7).power);
+  followsTone(heard.map(({ levels }) => level(levels)));
   // Stored as a look it follows as well.
   await button(page, 'Store').click();
   const sheet = page.getByRole('dialog', { name: 'Store a look' });
@@ -96,8 +107,7 @@ test('a microphone is followed, and falls silent when it is turned off', async (
   await expect(sheet.getByRole('status', { name: 'This is stored' })).toContainText('Front wash: level, 1 follower');
   await sheet.getByRole('button', { name: 'Store the look' }).click();
   await lookIs(page, 'Heartbeat', true);
-  const stored = await listen(page, 4);
-  expect(waveIn(stored, level, 1).power).toBeGreaterThan(5 * waveIn(stored, level, 0.7).power);
+  followsTone((await listen(page, 5)).map(({ levels }) => level(levels)));
   await button(page, 'Heartbeat, on').click();
 
   await button(page, 'More about Heartbeat').click();
