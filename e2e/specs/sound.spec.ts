@@ -61,13 +61,14 @@ test('a microphone that is refused says so, and what to do; nothing else changes
 });
 
 /**
- * Light that follows a tone of half a second on and half a second off, heard for five seconds: full for a good part of
- * the time, dark for another, and back again and again. A browser on a busy machine plays slower than it should.
+ * Light that follows a tone of half a second on and half a second off, heard for five seconds: full for some of the time,
+ * dark for some of it, and back again and again. While flashes are limited it takes a third of a second to rise and to
+ * fall; and a browser on a busy machine plays slower than it should.
  */
 function followsTone(levels: readonly number[]): void {
   const share = (is: (level: number) => boolean) => levels.filter(is).length / levels.length;
-  expect(share((level) => level > 0.9)).toBeGreaterThan(0.2);
-  expect(share((level) => level < 0.1)).toBeGreaterThan(0.2);
+  expect(share((level) => level > 0.9)).toBeGreaterThan(0.08);
+  expect(share((level) => level < 0.1)).toBeGreaterThan(0.08);
   const rises = levels.filter((level, i) => i > 0 && level > 0.5 && levels[i - 1]! <= 0.5).length;
   expect(rises).toBeGreaterThanOrEqual(2);
   expect(rises).toBeLessThanOrEqual(7);

@@ -50,6 +50,7 @@ beforeEach(async () => {
     status: (host: boolean) => ({ host, screens: hub.screens() }) as never,
     sounds: soundStore(join(folder, 'sounds'), (sounds) => followed.push(`sounds ${sounds.length}`)),
     openToPhones: async () => undefined,
+    frames: async () => [],
     renewCode: () => known.renew(),
     sendAway(device: string) {
       hub.sendAway(device);
