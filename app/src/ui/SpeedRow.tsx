@@ -1,5 +1,6 @@
 // How fast a look that is on runs against the clock: halved, doubled, and nudged a little.
 
+import type { Look } from '@hovlix/core/light';
 import { clockNow } from '../host/gestures';
 import { useHovlix, useLive } from '../host/hovlix';
 import { Button, Figures, Row } from './pieces';
@@ -8,14 +9,16 @@ const RATES = { least: 1 / 16, most: 16 } as const;
 /** One nudge: so little that it does not jump, and forty of them double. */
 const NUDGE = 2 ** (1 / 40);
 
-export function SpeedRow({ id, name }: { readonly id: string; readonly name: string }) {
-  const { conducting, ...app } = useHovlix();
+type Props = { readonly id: Look['id']; readonly name: string };
+
+export function SpeedRow({ id, name }: Props) {
+  const app = useHovlix();
   const rate = useLive((live) => live.standing.find((one) => one.look === id && one.on)?.speed?.rate ?? 1);
   const put = (next: number) => {
     // Nudged back to where it was, it is there to the last digit.
-    const held =
-      Math.abs(Math.log2(next) - Math.round(Math.log2(next))) < 1e-6 ? 2 ** Math.round(Math.log2(next)) : next;
-    conducting.act({ type: 'speed', rate: held, look: id as never, beat: clockNow({ conducting, ...app }).beat });
+    const whole = 2 ** Math.round(Math.log2(next));
+    const rate = Math.abs(next / whole - 1) < 1e-6 ? whole : next;
+    app.conducting.act({ type: 'speed', rate, look: id, beat: clockNow(app).beat });
   };
   const button = (label: string, text: string, next: number) => (
     <Button
