@@ -7,7 +7,7 @@ declare class TextDecoder {
   decode(bytes: Uint8Array): string;
 }
 declare module 'fft.js' {
-  /** Radix-4 FFT. `size` is a power of two. Complex arrays interleave real and imaginary parts. */
+  /** Radix-4 FFT. `size` is a power of two. Complex arrays interleave real and imaginary roles. */
   export default class FFT {
     constructor(size: number);
     createComplexArray(): number[];

@@ -9,7 +9,7 @@ import { analyse, writeEnvelopes } from '@hovlix/core/music';
 import { wordsFor } from '@hovlix/core/problem';
 import { Command, edit, readShow, SAFE, type Show } from '@hovlix/core/show';
 import { beatOfBar } from '@hovlix/core/time';
-import { AIMS, BOATHOUSE, PARTS, PROFILES, VILLAGE_HALL } from './rigs';
+import { AIMS, BOATHOUSE, ROLES, PROFILES, VILLAGE_HALL } from './rigs';
 import { CHASES, KITS, LOOKS, WARDROBES } from './looks';
 import { SCORES, truthOf, type Score } from './songs';
 import { SAMPLE_RATE, type Mix } from './synth';
@@ -25,7 +25,7 @@ for (const profile of PROFILES) make({ type: 'add-profile', profile });
 make({ type: 'add-rig', rig: BOATHOUSE });
 make({ type: 'add-rig', rig: VILLAGE_HALL });
 make({ type: 'choose-rig', rig: 'boathouse' });
-for (const part of PARTS) make({ type: 'add-part', part });
+for (const role of ROLES) make({ type: 'add-role', role });
 for (const aim of AIMS) make({ type: 'add-aim', aim });
 for (const look of LOOKS) make({ type: 'store-look', look });
 for (const chase of CHASES) make({ type: 'store-chase', chase });
@@ -47,13 +47,13 @@ function emptyShow(): Show {
   const empty = readShow(
     {
       format: 'hovlix-show',
-      version: 4,
+      version: 5,
       id: 'boathouse',
       name: 'Friday at the Boathouse',
       profiles: [],
       rigs: [{ id: 'empty', name: 'Empty', fixtures: [], casting: [] }],
       rig: 'empty',
-      parts: [],
+      roles: [],
       aims: [],
       looks: [],
       chases: [],
@@ -138,9 +138,9 @@ function tintOf(name: string): number {
 async function encoded({ left, right }: Mix): Promise<Uint8Array> {
   const encoder = await createOggEncoder();
   encoder.configure({ channels: 2, sampleRate: SAMPLE_RATE, vbrQuality: 0 });
-  const parts: Uint8Array[] = [];
+  const roles: Uint8Array[] = [];
   for (let at = 0; at < left.length; at += 8192)
-    parts.push(encoder.encode([left.subarray(at, at + 8192), right.subarray(at, at + 8192)]).slice());
-  parts.push(encoder.finalize().slice());
-  return Buffer.concat(parts);
+    roles.push(encoder.encode([left.subarray(at, at + 8192), right.subarray(at, at + 8192)]).slice());
+  roles.push(encoder.finalize().slice());
+  return Buffer.concat(roles);
 }

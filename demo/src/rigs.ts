@@ -2,7 +2,7 @@
 
 import type { z } from 'zod';
 import { chromaticityFromHex } from '@hovlix/core/colour';
-import type { Aim, Part, Profile, Rig } from '@hovlix/core/rig';
+import type { Aim, Role, Profile, Rig } from '@hovlix/core/rig';
 
 type ProfileIn = z.input<typeof Profile>;
 type ChannelIn = ProfileIn['modes'][number]['channels'][number];
@@ -113,7 +113,7 @@ export const PROFILES: readonly ProfileIn[] = [
   },
 ]; // prettier-ignore
 
-export const PARTS: readonly z.input<typeof Part>[] = [
+export const ROLES: readonly z.input<typeof Role>[] = [
   { id: 'front', name: 'Front wash', tint: 2 },
   { id: 'back', name: 'Back wash', tint: 6 },
   { id: 'movers', name: 'Movers', tint: 4 },
@@ -198,16 +198,16 @@ export const BOATHOUSE: z.input<typeof Rig> = {
   fixtures: boathouseFixtures,
   shapes: BOATHOUSE_SHAPES,
   casting: [
-    { part: 'front', fixtures: byProfile(boathouseFixtures, 'ardent-tern') },
-    { part: 'back', fixtures: byProfile(boathouseFixtures, 'ardent-plover') },
+    { role: 'front', fixtures: byProfile(boathouseFixtures, 'ardent-tern') },
+    { role: 'back', fixtures: byProfile(boathouseFixtures, 'ardent-plover') },
     {
-      part: 'movers',
+      role: 'movers',
       fixtures: ['northlamp-egret-11', 'northlamp-heron-9', 'northlamp-heron-10', 'northlamp-egret-12'],
     },
-    { part: 'accent', fixtures: byProfile(boathouseFixtures, 'quillon-can') },
-    { part: 'bars', fixtures: byProfile(boathouseFixtures, 'quillon-reed') },
-    { part: 'strobe', fixtures: byProfile(boathouseFixtures, 'quillon-spark') },
-    { part: 'haze', fixtures: byProfile(boathouseFixtures, 'ardent-fogbank') },
+    { role: 'accent', fixtures: byProfile(boathouseFixtures, 'quillon-can') },
+    { role: 'bars', fixtures: byProfile(boathouseFixtures, 'quillon-reed') },
+    { role: 'strobe', fixtures: byProfile(boathouseFixtures, 'quillon-spark') },
+    { role: 'haze', fixtures: byProfile(boathouseFixtures, 'ardent-fogbank') },
   ],
 };
 
@@ -222,8 +222,8 @@ export const VILLAGE_HALL: z.input<typeof Rig> = {
   fixtures: hallFixtures,
   shapes: HALL_SHAPES,
   casting: [
-    { part: 'front', fixtures: hallFixtures.slice(0, 3).map((fixture) => fixture.id) },
-    { part: 'back', fixtures: hallFixtures.slice(3).map((fixture) => fixture.id) },
-    { part: 'accent', fixtures: [hallFixtures[1]!.id] },
+    { role: 'front', fixtures: hallFixtures.slice(0, 3).map((fixture) => fixture.id) },
+    { role: 'back', fixtures: hallFixtures.slice(3).map((fixture) => fixture.id) },
+    { role: 'accent', fixtures: [hallFixtures[1]!.id] },
   ],
 };

@@ -160,10 +160,10 @@ async function benchOutput(universes: number, length: number, bounds: { spacing:
   });
   clearInterval(looking);
   socket.close();
-  const steadyPart = arrivals.slice(10, -4);
-  const gaps = steadyPart
+  const steadyRole = arrivals.slice(10, -4);
+  const gaps = steadyRole
     .slice(1)
-    .map((time, i) => ({ time, off: Math.abs((time - steadyPart[i]!) * 1000 - 1000 / 44) }));
+    .map((time, i) => ({ time, off: Math.abs((time - steadyRole[i]!) * 1000 - 1000 / 44) }));
   const off = gaps.map((gap) => gap.off);
   const robbed = taken.flatMap(({ at: time, stolen }, i) => (i > 0 && stolen > taken[i - 1]!.stolen ? [time] : []));
   // A robbed second spoils the one after it too: a frame that was late then shortens the next gap.

@@ -6,7 +6,7 @@ import { Show } from '@hovlix/core/show';
 /** How much moves and how much lies on top of one another. */
 export type Load = { readonly waves: number; readonly lanes: number };
 
-/** A show of so many universes: RGBW washes and 16-bit spots in four parts, with waves (up to 48) and busy lanes. */
+/** A show of so many universes: RGBW washes and 16-bit spots in four roles, with waves (up to 48) and busy lanes. */
 export function bigShow(universes: number, fixtures: number, { waves, lanes }: Load = { waves: 40, lanes: 6 }): Show {
   const channels = (...attributes: string[]) => attributes.map((attribute, i) => ({ attribute, at: [i + 1] }));
   const perUniverse = Math.ceil(fixtures / universes);
@@ -14,7 +14,7 @@ export function bigShow(universes: number, fixtures: number, { waves, lanes }: L
   const blue = { x: 0.16, y: 0.08 };
   const input: z.input<typeof Show> = {
     format: 'hovlix-show',
-    version: 4,
+    version: 5,
     id: 'bench',
     name: 'Bench',
     profiles: [
@@ -71,16 +71,16 @@ export function bigShow(universes: number, fixtures: number, { waves, lanes }: L
           address: 1 + Math.floor((i % perUniverse) / 2) * 16 + ((i % perUniverse) & 1 ? 5 : 0),
           mount: { x: (i % 20) - 10, y: i % 7, z: 4 },
         })),
-        casting: [0, 1, 2, 3].map((part) => ({
-          part: `p${part}`,
+        casting: [0, 1, 2, 3].map((role) => ({
+          role: `p${role}`,
           fixtures: Array.from({ length: fixtures }, (_, i) => i)
-            .filter((i) => i % 4 === part)
+            .filter((i) => i % 4 === role)
             .map((i) => `f${i}`),
         })),
       },
     ],
     rig: 'rig',
-    parts: [0, 1, 2, 3].map((part) => ({ id: `p${part}`, name: `P${part}`, tint: part })),
+    roles: [0, 1, 2, 3].map((role) => ({ id: `p${role}`, name: `P${role}`, tint: role })),
     aims: [{ id: 'aim', name: 'Aim', x: 0, y: 1, z: 1 }],
     looks: Array.from({ length: 12 }, (_, n) => ({
       id: `l${n}`,
@@ -88,12 +88,12 @@ export function bigShow(universes: number, fixtures: number, { waves, lanes }: L
       name: `L${n}`,
       fadeIn: 4,
       fadeOut: 4,
-      values: [0, 1, 2, 3].map((part) => ({
-        part: `p${part}`,
+      values: [0, 1, 2, 3].map((role) => ({
+        role: `p${role}`,
         level: { type: 'spread' as const, values: [0.2, 0.9, 0.4 + n / 40] },
         colour: { type: 'spread' as const, values: n % 2 ? [white, blue] : [blue, { x: 0.4, y: 0.4 }] },
-        ...(part % 2 ? { aim: { type: 'hold' as const, value: { aim: 'aim' } } } : {}),
-        ...(n * 4 + part < waves ? { waves: [waveOf(n * 4 + part)] } : {}),
+        ...(role % 2 ? { aim: { type: 'hold' as const, value: { aim: 'aim' } } } : {}),
+        ...(n * 4 + role < waves ? { waves: [waveOf(n * 4 + role)] } : {}),
       })),
     })),
     chases: [],

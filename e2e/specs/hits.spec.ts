@@ -63,7 +63,7 @@ test('a drum kit is made, played with the finger and with keys, and changed; a h
   );
 });
 
-test('MIDI plays each kit on the part its channel is given to; what is no note is not heard', async ({ page }) => {
+test('MIDI plays each kit on the role its channel is given to; what is no note is not heard', async ({ page }) => {
   await page.addInitScript(() => {
     const input = { name: 'Barrel pad', onmidimessage: null as ((event: { data: Uint8Array }) => void) | null };
     const access = { inputs: new Map([['1', input]]), onstatechange: null };

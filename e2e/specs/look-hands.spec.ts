@@ -37,7 +37,7 @@ test('lamps are chosen by a drawn line, by a tap, by arrows; lit up to be found;
   await typed(page, 'Level', '60');
   await tab(page, 'Colour').click();
   await button(page, 'Harbour').click();
-  // Four lamps that are a whole part are said to be that part.
+  // Four lamps that are a whole role are said to be that role.
   await expect(inHand(page)).toContainText('Front wash: level, colour');
   await expect.poll(async () => (await levels(page))[0]).toBe(153);
 
@@ -150,10 +150,10 @@ test('Why? for a bar of a song that is not on, and for a lamp whose universe goe
   await expect(why).toContainText('The output of universe 1 is switched off in Links.');
 });
 
-test('one part is given back while another stays in hand; a blackout fades as it is set', async ({ page }) => {
+test('one role is given back while another stays in hand; a blackout fades as it is set', async ({ page }) => {
   await open(page, '/looks/new');
-  for (const part of ['Front wash', 'Movers']) {
-    await button(page, part).click();
+  for (const role of ['Front wash', 'Movers']) {
+    await button(page, role).click();
     await tab(page, 'Level').click();
     await typed(page, 'Level', '100');
   }

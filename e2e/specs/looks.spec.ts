@@ -31,7 +31,7 @@ function sineIn(heard: readonly Heard[], value: (levels: readonly number[]) => n
   return { period, phase: fit(2).phase, low: Math.min(...values), high: Math.max(...values) };
 }
 
-test('a look of two parts with waves: the node hears the very period, bounds and distance over the lamps; then recoloured, chased, blacked out', async ({
+test('a look of two roles with waves: the node hears the very period, bounds and distance over the lamps; then recoloured, chased, blacked out', async ({
   page,
 }) => {
   test.setTimeout(150_000);
@@ -200,7 +200,7 @@ test('what is shaped is in hand: undone, redone, let go, taken up again; numbers
   await expect.poll(front).toEqual([0, 77, 153, 230]);
 });
 
-test('masters: a part goes down by itself, fades and speed are scaled, and all come back', async ({ page }) => {
+test('masters: a role goes down by itself, fades and speed are scaled, and all come back', async ({ page }) => {
   await open(page, '/looks');
   await button(page, 'Harbour blue, off').click();
   await button(page, 'Grand master, 100 percent').click();

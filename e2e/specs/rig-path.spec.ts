@@ -51,7 +51,7 @@ test('a type from a pasted chart, six of it patched, hung, directed and aimed: t
   await sheet.getByLabel('Addresses apart').fill('16');
   await expect(sheet.getByText(/^Owl 1 … Owl 6, addresses 1 to 88$/)).toBeVisible();
   await sheet.getByRole('button', { name: 'Add 6 lamps' }).click();
-  await saysTo(page, /joined the part/);
+  await saysTo(page, /joined the role/);
   await expect.poll(async () => (await nodeReport(page, 'sacn', 3))?.framesPerSecond ?? 0).toBeGreaterThan(40);
 
   // Hung: dragged to the truss, where it snaps.
@@ -171,7 +171,7 @@ test('another room: what is lost there is said, the show plays there, and a song
   await sheet.getByRole('button', { name: 'Play in Village hall' }).click();
   await expect(sheet.getByText('All 3 have no pan and tilt: they shine where they point.')).toBeVisible();
   await expect(sheet.getByText('Nobody plays it: what it does is not seen.').first()).toBeVisible();
-  // The strobe's part is given to a lamp by hand.
+  // The strobe's role is given to a lamp by hand.
   await sheet.getByRole('button', { name: /^Strobe/ }).click();
   await sheet.getByRole('checkbox', { name: 'PAR 2' }).click();
   await sheet.getByRole('button', { name: 'Play in Village hall' }).click();
@@ -242,7 +242,7 @@ test('the patch sheet: a PDF that reads as the rig is patched, and a CSV', async
     expect(text).toContain(words);
   const csv = readFileSync(await saved('Patch sheet, CSV', 'csv'), 'utf8').split('\r\n');
   expect(csv[0]).toBe(
-    'Number,Name,Type,Mode,Universe,Address,Last address,DIP switches up,Part,"Position, m",Note,On its menu,Remark',
+    'Number,Name,Type,Mode,Universe,Address,Last address,DIP switches up,Role,"Position, m",Note,On its menu,Remark',
   );
   expect(csv.find((line) => line.includes('Spot 2'))).toContain('1,53,68,1 3 5 6,Movers');
 });
@@ -282,10 +282,10 @@ test('addresses dragged along the ruler land only where it is free; many are cha
   await expect(page.getByRole('button', { name: 'Can 2, address 308' }).last()).toBeVisible();
 });
 
-test('parts: renamed, ordered left to right, merged, and back', async ({ page }) => {
+test('roles: renamed, ordered left to right, merged, and back', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await open(page, '/rig');
-  await page.getByRole('button', { name: 'Parts', exact: true }).click();
+  await page.getByRole('button', { name: 'Roles', exact: true }).click();
   await page.getByRole('button', { name: 'Movers, 4 lamps' }).click();
   const sheet = page.getByRole('dialog');
   await sheet.getByLabel('Name').fill('Heads');

@@ -32,7 +32,7 @@ test('lamps from the library: searched, counted, offered the first free addresse
   await expect(sheet.getByText(/A universe ends at 512\. Begin at 489 or before\./)).toBeVisible();
   await sheet.getByLabel('First address').fill(String(start));
   await sheet.getByRole('button', { name: 'Add 3 lamps' }).click();
-  await expect(page.getByTestId('said')).toContainText('joined the part “PARs”');
+  await expect(page.getByTestId('said')).toContainText('joined the role “PARs”');
 
   // It answers at its address.
   await page

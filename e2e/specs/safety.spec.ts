@@ -15,8 +15,8 @@ test('a look that flashes too often is held back, told in the report, and let go
   test.setTimeout(180_000);
   // All of the back and front wash, on and off four times a second.
   await open(page, '/looks/new');
-  for (const part of ['Front wash', 'Back wash']) {
-    await button(page, part).click();
+  for (const role of ['Front wash', 'Back wash']) {
+    await button(page, role).click();
     await tab(page, 'Waves').click();
     await page.getByRole('group', { name: 'Add a wave on' }).getByRole('button', { name: 'Level' }).click();
     await button(page, 'Square').click();

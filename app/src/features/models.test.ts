@@ -62,8 +62,8 @@ test('gig: the bar within its section, and what comes then', () => {
 });
 
 test('what a look does, in plain words and one colour', () => {
-  expect(plainWords(show.looks[1]!, show.parts)).toBe('fades in 2 beats · Wash, Movers');
-  expect(plainWords(show.looks[3]!, show.parts)).toBe('at once · Wash · stays through songs');
+  expect(plainWords(show.looks[1]!, show.roles)).toBe('fades in 2 beats · Wash, Movers');
+  expect(plainWords(show.looks[3]!, show.roles)).toBe('at once · Wash · stays through songs');
   expect(tickColour(show.looks[0])).toBe('#ff0000');
   expect(tickColour(undefined)).toMatch(/^#/);
 });

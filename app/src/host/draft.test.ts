@@ -25,7 +25,7 @@ test('a drag is one step to undo and goes out a few times, not at each movement'
   for (let i = 1; i <= 20; i++) one.say(level(i / 20), 'level');
   jest.advanceTimersByTime(100);
   expect(said(acts)).toEqual([1]);
-  expect(one.store.getState().values).toEqual([{ part: 'wash', ...level(1) }]);
+  expect(one.store.getState().values).toEqual([{ role: 'wash', ...level(1) }]);
   expect(one.store.getState().past).toHaveLength(1);
   expect(one.undo()).toBe(true);
   expect(one.store.getState().values).toEqual([]);
@@ -70,7 +70,7 @@ test('lamps chosen, and what was said, before the conductor answered are kept an
 });
 
 test('a new look begins with what is in hand already; closing lets go of all', () => {
-  const { acts, one } = making([{ part: id('movers'), ...level(1) }]);
+  const { acts, one } = making([{ role: id('movers'), ...level(1) }]);
   one.open(null);
   expect(one.store.getState().values).toHaveLength(1);
   one.close(2);

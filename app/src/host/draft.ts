@@ -2,7 +2,7 @@
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { saidTo, whosOf, type LookValue, type Saying, type Who } from '@hovlix/core/light';
-import type { Casting, Fixture, Part } from '@hovlix/core/rig';
+import type { Casting, Fixture, Role } from '@hovlix/core/rig';
 import { rigInUse } from '@hovlix/core/show';
 import { seconds } from '@hovlix/core/units';
 import type { Conducting } from './conduct';
@@ -16,7 +16,7 @@ export type DraftState = {
   readonly values: Values;
   readonly past: readonly Values[];
   readonly future: readonly Values[];
-  /** The lamps that are chosen, and the parts by whose name they were. */
+  /** The lamps that are chosen, and the roles by whose name they were. */
   readonly chosen: readonly Fixture['id'][];
   readonly preferred: readonly string[];
 };
@@ -26,15 +26,15 @@ export type Draft = {
   /** Takes values in hand; null begins with nothing, or with what is in hand already. */
   readonly open: (from: { readonly id: string; readonly values: Values } | null) => void;
   readonly choose: (chosen: readonly Fixture['id'][], preferred?: readonly string[]) => void;
-  /** The choice as parts and places. */
+  /** The choice as roles and places. */
   readonly whos: () => readonly Who[];
   /** Says something to the chosen lamps. With `gesture`, changes of one drag are one step to undo. */
   readonly say: (saying: Saying, gesture?: string) => void;
   readonly put: (values: Values) => void;
   readonly undo: () => boolean;
   readonly redo: () => boolean;
-  /** Gives back what one part was told; whatever else is in hand stays. */
-  readonly letGoOf: (part: Part['id'], fade: number) => void;
+  /** Gives back what one role was told; whatever else is in hand stays. */
+  readonly letGoOf: (role: Role['id'], fade: number) => void;
   /** Lets go: nothing is in hand any more. */
   readonly close: (fade?: number) => void;
 };
@@ -117,12 +117,12 @@ export function draft(document: Document, conducting: Conducting): Draft {
       send();
       return true;
     },
-    letGoOf(part, fade) {
+    letGoOf(role, fade) {
       const { values } = store.getState();
-      const left = values.filter((value) => value.part !== part);
+      const left = values.filter((value) => value.role !== role);
       if (left.length < values.length)
         store.setState({ values: left, past: [...store.getState().past, values].slice(-KEPT_STEPS), future: [] });
-      conducting.act({ type: 'hands-off', part, fade: seconds(fade) });
+      conducting.act({ type: 'hands-off', role, fade: seconds(fade) });
     },
     close(fade = 0) {
       clearTimeout(timer);

@@ -38,7 +38,7 @@ export type ToLight =
       readonly type: 'ribbon';
       readonly id: number;
       readonly song: string;
-      readonly parts: readonly string[];
+      readonly roles: readonly string[];
       readonly times: readonly number[];
     }
   /** A look or a chase by its id, or values that are stored nowhere yet. */

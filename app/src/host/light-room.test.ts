@@ -89,7 +89,7 @@ test('a ribbon of a song, and why a lamp shines while it plays', () => {
   const { hear, answers, clock } = room();
   hear(
     { type: 'show', show: testShow() },
-    { type: 'ribbon', id: 1, song: 'song', parts: ['wash'], times: [3, 20] },
+    { type: 'ribbon', id: 1, song: 'song', roles: ['wash'], times: [3, 20] },
     { type: 'act', who: 'me', action: { type: 'play', song: songId, from: seconds(2) } },
   );
   clock.now += 1;

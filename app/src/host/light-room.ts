@@ -103,7 +103,7 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
       return reply(explain(program, live, at, id<'Fixture'>(message.fixture)) ?? null);
     }
     if (message.type === 'ribbon') {
-      const pixels = ribbon(program, message.song, message.parts, message.times.map(seconds));
+      const pixels = ribbon(program, message.song, message.roles, message.times.map(seconds));
       return reply(pixels, [pixels.buffer]);
     }
     const lamps = pictureOf(program, message.look);

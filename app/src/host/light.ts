@@ -21,7 +21,7 @@ export type Light = {
   readonly onFrame: (draw: (lamps: Float32Array) => void) => () => void;
   readonly ribbon: (
     song: string,
-    parts: readonly string[],
+    roles: readonly string[],
     times: readonly number[],
   ) => Promise<Uint8ClampedArray<ArrayBuffer>>;
   /** The rig in a look, or in values that are stored nowhere yet. */
@@ -82,7 +82,7 @@ export function light(worker: Worker): Light {
         if (drawers.size === 0) tell({ type: 'frames', on: false });
       };
     },
-    ribbon: (song, parts, times) => ask((id) => ({ type: 'ribbon', id, song, parts, times })),
+    ribbon: (song, roles, times) => ask((id) => ({ type: 'ribbon', id, song, roles, times })),
     picture: (look) => ask((id) => ({ type: 'picture', id, look })),
     explain: (fixture, when) => ask((id) => ({ type: 'explain', id, fixture, when })),
   };

@@ -1,4 +1,4 @@
-// MIDI that comes into this screen: notes play the hit kits, each channel on the part it is given to.
+// MIDI that comes into this screen: notes play the hit kits, each channel on the role it is given to.
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Hovlix } from './hovlix';
@@ -36,8 +36,8 @@ export function midi(): Midi {
     const velocity = kind === NOTE_ON ? data[2]! / 127 : 0;
     if (velocity > 0) store.setState({ last: { channel, note } });
     for (const kit of app.document.store.getState().history?.show.kits ?? [])
-      for (const { channel: own, part } of kit.channels)
-        if (own === channel) strike(app, { kit, part, note }, velocity);
+      for (const { channel: own, role } of kit.channels)
+        if (own === channel) strike(app, { kit, role, note }, velocity);
   };
 
   const listen = (app: Hovlix): void => {

@@ -6,7 +6,7 @@ import type { NoteStroke } from '@hovlix/core/live';
 import { clockNow } from './gestures';
 import type { Hovlix } from './hovlix';
 
-type Stroke = { readonly kit: Kit; readonly part: NoteStroke['part']; readonly note: number };
+type Stroke = { readonly kit: Kit; readonly role: NoteStroke['role']; readonly note: number };
 
 /** As often as light leaves: two strokes of one note in a frame cannot be told apart. */
 const FRAME_MS = 1000 / 44;
@@ -17,7 +17,7 @@ type Waiting = { strokes: Map<string, NoteStroke>; lifts: Map<string, NoteStroke
 const waiting = new WeakMap<Hovlix, Waiting>();
 
 /** @param velocity 0…1; 0 lets go of the note. */
-export function strike(app: Hovlix, { kit, part, note }: Stroke, velocity: number): void {
+export function strike(app: Hovlix, { kit, role, note }: Stroke, velocity: number): void {
   let batch = waiting.get(app);
   if (!batch) {
     waiting.set(app, (batch = { strokes: new Map(), lifts: new Map() }));
@@ -25,9 +25,9 @@ export function strike(app: Hovlix, { kit, part, note }: Stroke, velocity: numbe
   }
   const show = app.document.store.getState().history?.show;
   for (const hit of hitsOf(kit, note)) {
-    const faint = show !== undefined && isFaint(show, part, hit);
-    const stroke: NoteStroke = { kit: kit.id, part, hit: hit.id, note, velocity, ...(hit.choke ? { choke: hit.choke } : {}), ...(faint ? { faint } : {}) }; // prettier-ignore
-    const key = `${kit.id}/${part}/${hit.id}/${note}`;
+    const faint = show !== undefined && isFaint(show, role, hit);
+    const stroke: NoteStroke = { kit: kit.id, role, hit: hit.id, note, velocity, ...(hit.choke ? { choke: hit.choke } : {}), ...(faint ? { faint } : {}) }; // prettier-ignore
+    const key = `${kit.id}/${role}/${hit.id}/${note}`;
     const before = batch.strokes.get(key);
     if (velocity <= 0) batch.lifts.set(key, stroke);
     // Of several in a frame the hardest is the one that is seen; struck anew, a note that was let go sounds on.

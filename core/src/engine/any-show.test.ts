@@ -35,7 +35,7 @@ describe('any show', () => {
   });
   const values = fc.record(
     {
-      part: fc.constantFrom('wash', 'movers', 'bars', 'gone'),
+      role: fc.constantFrom('wash', 'movers', 'bars', 'gone'),
       level: drives,
       colour: fc.record({ x: unit, y: fc.double({ min: 0.001, max: 1, noNaN: true }) }).map(hold),
       aim: fc
@@ -48,7 +48,7 @@ describe('any show', () => {
       more: fc.dictionary(fc.constantFrom('Shutter1', 'ColorAdd_G', 'Color1', 'Iris'), drives),
       waves: fc.array(waves, { maxLength: 3 }),
     },
-    { requiredKeys: ['part'] },
+    { requiredKeys: ['role'] },
   );
   const shows = fc.array(values, { minLength: 1, maxLength: 4 }).map((list) => {
     const chase = Chase.parse({
@@ -68,7 +68,7 @@ describe('any show', () => {
       { type: 'look-on', look: id('new'), fade: seconds(fade) },
       { type: 'look-on', look: id('run'), fade: seconds(fade) },
       { type: 'look-on', look: id('half-blue'), fade: seconds(fade * 2) },
-      { type: 'hand', values: [{ part: id('movers'), aim: hold({ pan: 10, tilt: 5 }) }] },
+      { type: 'hand', values: [{ role: id('movers'), aim: hold({ pan: 10, tilt: 5 }) }] },
       { type: 'speed', rate: 1.3 },
       { type: 'look-off', look: id('new'), fade: seconds(fade) },
     ] as Action[];

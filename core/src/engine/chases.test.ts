@@ -12,7 +12,7 @@ describe('chases', () => {
     id: 'run', number: 1, name: 'Run', fadeIn: 0, fadeOut: 2, pace: 'beats',
     steps: [
       { id: '1', look: 'red', fade: 0, hold: 2 },
-      { id: '2', values: [{ part: 'wash', level: hold(0.5) }], fade: 1, hold: 1, level: 0.5 },
+      { id: '2', values: [{ role: 'wash', level: hold(0.5) }], fade: 1, hold: 1, level: 0.5 },
     ],
   }); // prettier-ignore
   const show = edit(testShow(), { type: 'store-chase', chase }).show;

@@ -1,7 +1,7 @@
 // Turns names into numbers, once per edit.
 
 import { courseOf, type Chase, type Look, type LookValue } from '../light';
-import { patchedFixtures, snaps, attributeOf, type Part, type Patched, type Rig } from '../rig';
+import { patchedFixtures, snaps, attributeOf, type Role, type Patched, type Rig } from '../rig';
 import { rigInUse, type Show } from '../show';
 import { tempoAt, timeAt } from '../time';
 import { beats, seconds, type Id } from '../units';
@@ -30,10 +30,10 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id, sounds: 
   const room = show.rigs.find((candidate) => candidate.id === rig) ?? rigInUse(show);
   const patched = patchedFixtures(room, show.profiles);
   const universes = [...new Set(patched.map(({ fixture }) => fixture.universe as number))].sort((a, b) => a - b);
-  const partsOf = new Map<string, Part['id'][]>();
-  for (const { part, fixtures } of room.casting)
-    for (const fixture of fixtures) partsOf.set(fixture, [...(partsOf.get(fixture) ?? []), part]);
-  const heads = patched.flatMap((one) => headsOf(one, partsOf.get(one.fixture.id) ?? []));
+  const rolesOf = new Map<string, Role['id'][]>();
+  for (const { role, fixtures } of room.casting)
+    for (const fixture of fixtures) rolesOf.set(fixture, [...(rolesOf.get(fixture) ?? []), role]);
+  const heads = patched.flatMap((one) => headsOf(one, rolesOf.get(one.fixture.id) ?? []));
   const headsByFixture = new Map<string, number[]>();
   heads.forEach(({ fixture }, i) => headsByFixture.set(fixture.id, [...(headsByFixture.get(fixture.id) ?? []), i]));
   const notes = new Set<string>();
@@ -50,7 +50,7 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id, sounds: 
     heads,
     fields,
     casts: new Map(
-      room.casting.map(({ part, fixtures }) => [part, [...new Set(fixtures)].filter((id) => headsByFixture.has(id))]),
+      room.casting.map(({ role, fixtures }) => [role, [...new Set(fixtures)].filter((id) => headsByFixture.has(id))]),
     ),
     headsOf: headsByFixture,
     ownFields: new Map(fields.flatMap((field, i) => (i >= FIELDS.length ? [[field.name, i] as const] : []))),
@@ -76,7 +76,7 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id, sounds: 
     overlapping: overlapsIn(patched),
     fields,
     casts: castsOf(room, headsByFixture),
-    handSheet: handSheets(ground, show.parts),
+    handSheet: handSheets(ground, show.roles),
     standing: standingPlays(plays, plans),
     ears: ears.all,
     struck: kitBook(show.kits, ground),
@@ -85,7 +85,7 @@ export function compile(show: Show, rig: Id<'Rig'> = rigInUse(show).id, sounds: 
   };
 }
 
-function headsOf({ fixture, profile, mode }: Patched, parts: readonly Part['id'][]): Head[] {
+function headsOf({ fixture, profile, mode }: Patched, roles: readonly Role['id'][]): Head[] {
   const cells = 1 + mode.channels.reduce((most, channel) => Math.max(most, channel.cell ?? 0), 0);
   return Array.from({ length: cells }, (_, cell) => ({
     fixture,
@@ -94,7 +94,7 @@ function headsOf({ fixture, profile, mode }: Patched, parts: readonly Part['id']
     cell,
     cells,
     mount: fixture.mount,
-    parts,
+    roles,
   }));
 }
 
@@ -121,8 +121,8 @@ function fieldsFor(heads: readonly Head[]): readonly Field[] {
 
 function castsOf(room: Rig, headsByFixture: ReadonlyMap<string, readonly number[]>): Program['casts'] {
   return new Map(
-    room.casting.map(({ part, fixtures }) => [
-      part,
+    room.casting.map(({ role, fixtures }) => [
+      role,
       Int32Array.from(fixtures.flatMap((fixture) => headsByFixture.get(fixture) ?? [])),
     ]),
   );
@@ -216,13 +216,13 @@ function standingPlays(plays: ReadonlyMap<string, Play>, plans: readonly HeadPla
 }
 
 /** Values in hand are few and come again each frame; each is turned into numbers once. */
-function handSheets(ground: Ground, parts: readonly Part[]): Program['handSheet'] {
+function handSheets(ground: Ground, roles: readonly Role[]): Program['handSheet'] {
   const known = new WeakMap<LookValue, Sheet>();
   return (value) => {
     const before = known.get(value);
     if (before) return before;
-    const part = parts.find((one) => one.id === value.part);
-    const sheet = sheetOf(part?.name ?? 'single lamps', [value], {}, ground);
+    const role = roles.find((one) => one.id === value.role);
+    const sheet = sheetOf(role?.name ?? 'single lamps', [value], {}, ground);
     known.set(value, sheet);
     return sheet;
   };

@@ -38,7 +38,7 @@ const withMusic = (show: Show): Show => {
 
 /** The look is on and the song plays since second 0. */
 const playing = (): LiveState => press(on(), { type: 'play', song: id('song'), from: seconds(0) }, 0);
-const heardIn = (followers: FollowerIn[], envelopes: Envelopes, more: ValueIn = { part: 'wash' }) => {
+const heardIn = (followers: FollowerIn[], envelopes: Envelopes, more: ValueIn = { role: 'wash' }) => {
   const show = withMusic(withLooks(look([{ ...more, followers }])));
   const play = player(show, new Map([[hash, envelopes]]));
   return (at: number) => play(playing(), at);
@@ -88,7 +88,7 @@ describe('a song', () => {
     expect(dimmerA(heardIn([follow({ low: 0.9, high: 0.1 })], step)(9))).toBeCloseTo(0.1, 2);
     const colours = { ...follow(), type: 'colours', from: { x: 0.15, y: 0.06 }, to: { x: 0.64, y: 0.33 } };
     const { on: _on, low: _low, high: _high, ...rest } = colours as typeof colours & Record<string, unknown>;
-    const tinted = heardIn([rest as FollowerIn], step, { part: 'wash', level: hold(1) });
+    const tinted = heardIn([rest as FollowerIn], step, { role: 'wash', level: hold(1) });
     const [red, , blue] = tinted(4).subarray(9, 12);
     expect(blue! > 250 && red! < 20).toBe(true);
     const [redder, , bluer] = tinted(9).subarray(9, 12);
@@ -116,9 +116,9 @@ describe('a song', () => {
       const show = deafB(withMusic(withLooks(look([{ ...value, followers: [follow()] }]))));
       return player(show, new Map([[hash, step]]))(playing(), 9);
     };
-    expect(brightB(level({ part: 'wash', level: hold(0.3) }))).toBeCloseTo(0.3, 2);
-    expect(dimmerA(level({ part: 'wash', level: hold(0.3) }))).toBe(1);
-    expect(brightB(level({ part: 'wash' }))).toBe(0);
+    expect(brightB(level({ role: 'wash', level: hold(0.3) }))).toBeCloseTo(0.3, 2);
+    expect(dimmerA(level({ role: 'wash', level: hold(0.3) }))).toBe(1);
+    expect(brightB(level({ role: 'wash' }))).toBe(0);
   });
 
   test('a stroke rises with the attack and falls with the release, at any moment alike', () => {
@@ -139,7 +139,7 @@ describe('a song', () => {
   });
 
   test('where nothing was found out about the music, nothing is heard', () => {
-    const show = withMusic(withLooks(look([{ part: 'wash', followers: [follow()] }])));
+    const show = withMusic(withLooks(look([{ role: 'wash', followers: [follow()] }])));
     expect(dimmerA(player(show)(playing(), 9))).toBe(0);
   });
 });
@@ -147,7 +147,7 @@ describe('a song', () => {
 describe('a microphone', () => {
   const moment = (state: LiveState, at: number, byte: number, more: object = {}, who = 'phone') =>
     press(state, { type: 'heard', levels: new Array<number>(LOUDNESS_BANDS).fill(byte), ...more }, at, who);
-  const show = withLooks(look([{ part: 'wash', followers: [follow({ release: 1 })] }]));
+  const show = withLooks(look([{ role: 'wash', followers: [follow({ release: 1 })] }]));
   const level = (state: LiveState, at: number) => dimmerA(player(show)(state, at));
 
   test('is followed where no song with music is on, and falls silent when it says nothing more', () => {
@@ -162,8 +162,8 @@ describe('a microphone', () => {
 
   test('a song with music goes before it, unless the follower wants the microphone', () => {
     const state = moment(playing(), 4.5, 200);
-    const both = withMusic(withLooks(look([{ part: 'wash', followers: [follow()] }])));
-    const own = withMusic(withLooks(look([{ part: 'wash', followers: [follow({ source: 'microphone' })] }])));
+    const both = withMusic(withLooks(look([{ role: 'wash', followers: [follow()] }])));
+    const own = withMusic(withLooks(look([{ role: 'wash', followers: [follow({ source: 'microphone' })] }])));
     const sounds = new Map([[hash, step]]);
     expect(dimmerA(player(both, sounds)(state, 4.6))).toBe(0);
     expect(dimmerA(player(own, sounds)(state, 4.6))).toBe(1);
@@ -186,7 +186,7 @@ describe('a microphone', () => {
 
 describe('a chase that goes by strokes', () => {
   const steps = [0.25, 0.5, 1].map((value, i) => ({
-    id: `${i}`, values: [{ part: 'wash', level: hold(value) }], fade: 0, hold: 1,
+    id: `${i}`, values: [{ role: 'wash', level: hold(value) }], fade: 0, hold: 1,
   })); // prettier-ignore
   const run = Chase.parse({ id: 'new', number: 9, name: 'New', fadeIn: 0, fadeOut: 0, keep: true, pace: 'sound', steps }); // prettier-ignore
   const store = (show: Show) => edit(show, { type: 'store-chase', chase: run }).show;

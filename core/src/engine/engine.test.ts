@@ -223,7 +223,7 @@ test('lamps read back from bytes shine in the colour that was asked for', () => 
   }
 });
 
-test('the ribbon shows a part as its lamps will be', () => {
+test('the ribbon shows a role as its lamps will be', () => {
   const pixels = ribbon(program, 'song', ['wash', 'movers'], [3, 6, 20].map(seconds));
   const pixel = (row: number, column: number) => [
     ...pixels.subarray((row * 3 + column) * 4, (row * 3 + column) * 4 + 3),

@@ -30,7 +30,7 @@ export type Darkness =
   | 'not-cast'
   | 'nothing-speaks'
   | 'level-0'
-  | 'part-master-down'
+  | 'role-master-down'
   | 'master-down'
   | 'blackout'
   | 'shutter-closed'
@@ -141,11 +141,11 @@ function darknessOf(
 ): readonly Darkness[] {
   const reasons: Darkness[] = [];
   const speaks = heard.some((one) => one.attribute === 'level' && one.weight > 0);
-  if (head.parts.length === 0 && !speaks) reasons.push('not-cast');
+  if (head.roles.length === 0 && !speaks) reasons.push('not-cast');
   else if (!speaks) reasons.push('nothing-speaks');
   else if (wanted <= 0) reasons.push('level-0');
-  const down = live.partMasters.some(({ part, ramp }) => head.parts.includes(part) && rampAt(ramp, at) <= 0);
-  if (down) reasons.push('part-master-down');
+  const down = live.roleMasters.some(({ role, ramp }) => head.roles.includes(role) && rampAt(ramp, at) <= 0);
+  if (down) reasons.push('role-master-down');
   if (live.blackout.on && !head.fixture.freeOfBlackout) reasons.push('blackout');
   else if (rampAt(live.master, at) <= 0 && !head.fixture.freeOfMaster) reasons.push('master-down');
   return reasons;

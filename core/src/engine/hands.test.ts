@@ -9,7 +9,7 @@ import { compile, explain } from '.';
 describe('hands and masters', () => {
   const play = player(testShow());
   const red = press(AT_REST, { type: 'look-on', look: id('red'), fade: seconds(0) }, 0);
-  const taken = press(red, { type: 'hand', values: [{ part: id('wash'), level: hold(0.1) }] }, 1);
+  const taken = press(red, { type: 'hand', values: [{ role: id('wash'), level: hold(0.1) }] }, 1);
 
   test('a hand replaces, downwards too, and gives back with a fade', () => {
     expect(dimmerA(play(taken, 2))).toBeCloseTo(0.1, 2);
@@ -18,15 +18,15 @@ describe('hands and masters', () => {
     expect(dimmerA(play(off, 6))).toBe(1);
   });
 
-  test('only one part is given back when only one is asked for', () => {
-    const two = press(taken, { type: 'hand', values: [{ part: id('movers'), level: hold(1) }] }, 2);
-    const off = press(two, { type: 'hands-off', part: id('wash'), fade: seconds(0) }, 3);
-    expect(off.hands.filter((one) => one.on).map((one) => one.value.part)).toEqual(['movers']);
+  test('only one role is given back when only one is asked for', () => {
+    const two = press(taken, { type: 'hand', values: [{ role: id('movers'), level: hold(1) }] }, 2);
+    const off = press(two, { type: 'hands-off', role: id('wash'), fade: seconds(0) }, 3);
+    expect(off.hands.filter((one) => one.on).map((one) => one.value.role)).toEqual(['movers']);
     expect(dimmerA(play(off, 4))).toBe(1);
   });
 
   test('a later hand on the same lamps is one movement, not two hands', () => {
-    const more = press(taken, { type: 'hand', values: [{ part: id('wash'), level: hold(0.9) }] }, 2);
+    const more = press(taken, { type: 'hand', values: [{ role: id('wash'), level: hold(0.9) }] }, 2);
     expect(more.hands).toHaveLength(1);
     expect(dimmerA(play(more, 2.1))).toBeCloseTo(0.9, 2);
   });
@@ -41,11 +41,11 @@ describe('hands and masters', () => {
     ]);
   });
 
-  test('a part master scales its part alone, and levels alone', () => {
-    const half = press(red, { type: 'part-master', part: id('wash'), level: 0.5 }, 1);
+  test('a role master scales its role alone, and levels alone', () => {
+    const half = press(red, { type: 'role-master', role: id('wash'), level: 0.5 }, 1);
     expect(dimmerA(play(half, 2))).toBeCloseTo(0.5, 2);
-    const down = press(red, { type: 'part-master', part: id('wash'), level: 0 }, 1);
-    expect(explain(compile(testShow()), down, seconds(2), id('a'))!.dark).toEqual(['part-master-down']);
+    const down = press(red, { type: 'role-master', role: id('wash'), level: 0 }, 1);
+    expect(explain(compile(testShow()), down, seconds(2), id('a'))!.dark).toEqual(['role-master-down']);
   });
 
   test('a lamp exempt from blackout stays, all others go', () => {

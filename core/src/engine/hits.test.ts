@@ -18,7 +18,7 @@ const hit = (more: Partial<HitIn> = {}): HitIn => ({
 const withKit = (...hits: HitIn[]): Show =>
   edit(testShow(), { type: 'store-kit', kit: Kit.parse({ id: 'k', name: 'Drums', hits, channels: [] }) }).show;
 const stroke = (more: object = {}): NoteStroke =>
-  ({ kit: 'k', part: 'wash', hit: 'h', note: 36, velocity: 1, ...more }) as NoteStroke;
+  ({ kit: 'k', role: 'wash', hit: 'h', note: 36, velocity: 1, ...more }) as NoteStroke;
 const strike = (state: LiveState, at: number, more: object = {}) =>
   press(state, { type: 'notes', notes: [stroke(more)] }, at);
 
@@ -69,7 +69,7 @@ describe('a hit', () => {
 
   test.each([
     [
-      'the whole part',
+      'the whole role',
       'all',
       [
         [1, 1],
@@ -131,7 +131,7 @@ describe('a hit', () => {
     const low = { level: 0.2, hold: { seconds: 5 } };
     expect(dimmerA(player(withKit(hit(low)))(strike(look, 1), 2))).toBeCloseTo(0.5, 1);
     expect(dimmerA(player(withKit(hit({ ...low, blend: 'replace' })))(strike(look, 1), 2))).toBeCloseTo(0.2, 1);
-    const inHand = press(strike(look, 1), { type: 'hand', values: [{ part: id('wash'), level: hold(0.1) }] }, 1.5);
+    const inHand = press(strike(look, 1), { type: 'hand', values: [{ role: id('wash'), level: hold(0.1) }] }, 1.5);
     expect(dimmerA(player(withKit(hit({ hold: { seconds: 5 } })))(inHand, 2))).toBeCloseTo(0.1, 1);
   });
 
@@ -146,9 +146,9 @@ describe('a hit', () => {
     expect(told.contributions.map(({ source }) => source)).toContain('hit Bang of Drums');
   });
 
-  test('a kit, hit or part that is gone, or that nobody plays here, is silent', () => {
+  test('a kit, hit or role that is gone, or that nobody plays here, is silent', () => {
     const play = player(withKit(hit()));
-    for (const gone of [{ kit: 'x' }, { hit: 'x' }, { part: 'x' }])
+    for (const gone of [{ kit: 'x' }, { hit: 'x' }, { role: 'x' }])
       expect(dimmerA(play(strike(AT_REST, 1, gone), 1.05))).toBe(0);
   });
 });
@@ -184,7 +184,7 @@ describe('a storm', () => {
       held: fc.boolean(), blend: fc.constantFrom('highest' as const, 'replace' as const), high: fc.integer({ min: 36, max: 60 }),
     }); // prettier-ignore
     const strokes = fc.array(
-      fc.record({ note: fc.integer({ min: 36, max: 60 }), velocity: unit, part: fc.constantFrom('wash', 'bars') }),
+      fc.record({ note: fc.integer({ min: 36, max: 60 }), velocity: unit, role: fc.constantFrom('wash', 'bars') }),
       { maxLength: 20 },
     );
     fc.assert(

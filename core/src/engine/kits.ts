@@ -1,8 +1,8 @@
-// Hits as sheets: each kit's hits on each part, worked out when they are first struck there.
+// Hits as sheets: each kit's hits on each role, worked out when they are first struck there.
 
 import { leastFor, pickedPlaces, placeOfHit, strengthOf, strikeOf, type Hit, type Kit, type LookValue } from '../light';
 import type { Sounding } from '../live';
-import type { Part } from '../rig';
+import type { Role } from '../rig';
 import type { Ground } from './ground';
 import type { Sheet } from './program';
 import { FLASH_SHARE } from './safety';
@@ -21,7 +21,7 @@ export type Struck = {
 };
 
 /**
- * Finds what a sounding note asks for; undefined where its kit, hit or part is gone, or nobody plays the part here. The
+ * Finds what a sounding note asks for; undefined where its kit, hit or role is gone, or nobody plays the role here. The
  * same answer for the same note, so nothing is made while it sounds.
  */
 export function kitBook(kits: readonly Kit[], ground: Ground): (note: Sounding) => Struck | undefined {
@@ -29,20 +29,20 @@ export function kitBook(kits: readonly Kit[], ground: Ground): (note: Sounding) 
   const sheets = new Map<string, Sheet>();
   const known = new WeakMap<Sounding, Struck | null>();
 
-  const sheetFor = (kit: Kit, hit: Hit, part: Part['id'], place: number): Sheet => {
-    const key = `${kit.id}/${hit.id}/${part}/${place}`;
+  const sheetFor = (kit: Kit, hit: Hit, role: Role['id'], place: number): Sheet => {
+    const key = `${kit.id}/${hit.id}/${role}/${place}`;
     let sheet = sheets.get(key);
-    if (!sheet) sheets.set(key, (sheet = sheetOf(hit.name, [valueOf(hit, part, place)], {}, ground)));
+    if (!sheet) sheets.set(key, (sheet = sheetOf(hit.name, [valueOf(hit, role, place)], {}, ground)));
     return sheet;
   };
   const find = (note: Sounding): Struck | undefined => {
     const found = hits.get(`${note.kit}/${note.hit}`);
-    const cast = ground.casts.get(note.part) ?? [];
+    const cast = ground.casts.get(note.role) ?? [];
     if (!found || cast.length === 0) return undefined;
     const { kit, hit } = found;
     const places = pickedPlaces(hit.pick, cast.length);
     const nth = placeOfHit(hit, note.note, note.order, places.length);
-    const sheet = sheetFor(kit, hit, note.part, nth < 0 ? -1 : places[nth]!);
+    const sheet = sheetFor(kit, hit, note.role, nth < 0 ? -1 : places[nth]!);
     return {
       sheet,
       hit,
@@ -61,11 +61,11 @@ export function kitBook(kits: readonly Kit[], ground: Ground): (note: Sounding) 
   };
 }
 
-function valueOf(hit: Hit, part: Part['id'], place: number): LookValue {
+function valueOf(hit: Hit, role: Role['id'], place: number): LookValue {
   const hold = <T>(value: T) => ({ type: 'hold' as const, value });
   const pick = place < 0 ? hit.pick : ({ type: 'places', places: [place] } as const);
   return {
-    part,
+    role,
     ...(pick ? { pick: pick as LookValue['pick'] } : {}),
     ...(hit.level === undefined ? {} : { level: hold(hit.level) }),
     ...(hit.colour === undefined ? {} : { colour: hold(hit.colour) }),

@@ -8,7 +8,7 @@ import { beats, id, seconds } from '../units';
 import { compile, explain } from '.';
 
 describe('any attribute', () => {
-  const closed = look([{ part: 'movers', level: hold(1), more: { Shutter1: hold({ does: 'closed' as const }) } }]);
+  const closed = look([{ role: 'movers', level: hold(1), more: { Shutter1: hold({ does: 'closed' as const }) } }]);
 
   test('a shutter held shut is shut, and Why? says that this is why the lamp is dark', () => {
     const show = withLooks(closed);
@@ -21,7 +21,7 @@ describe('any attribute', () => {
   test('single emitters stand over the mix, and dim with the level where there is no dimmer', () => {
     const play = player(
       withLooks(
-        look([{ part: 'wash', level: hold(0.5), colour: hold({ x: 0.64, y: 0.33 }), more: { ColorAdd_B: hold(1) } }]),
+        look([{ role: 'wash', level: hold(0.5), colour: hold({ x: 0.64, y: 0.33 }), more: { ColorAdd_B: hold(1) } }]),
       ),
     );
     const bytes = play(on(), 1);
@@ -33,7 +33,7 @@ describe('any attribute', () => {
   test('a slot of the wheel by its number, and what a lamp has no channel for is left alone', () => {
     const bytes = player(
       withLooks(
-        look([{ part: 'movers', more: { Color1: hold({ does: 'slot' as const, slot: 1 }), Iris: hold(0.3) } }]),
+        look([{ role: 'movers', more: { Color1: hold({ does: 'slot' as const, slot: 1 }), Iris: hold(0.3) } }]),
       ),
     )(on(), 1);
     expect(bytes[512 + 7]).toBe(24);
@@ -42,7 +42,7 @@ describe('any attribute', () => {
   test('what a look says about single emitters fades out with it', () => {
     const play = player(
       withLooks(
-        look([{ part: 'wash', level: hold(1), colour: hold({ x: 0.64, y: 0.33 }), more: { ColorAdd_B: hold(1) } }]),
+        look([{ role: 'wash', level: hold(1), colour: hold({ x: 0.64, y: 0.33 }), more: { ColorAdd_B: hold(1) } }]),
       ),
     );
     const off = press(on(), { type: 'look-off', look: id('new'), fade: seconds(2) }, 4);
@@ -55,8 +55,8 @@ describe('who is meant', () => {
     const bytes = player(
       withLooks(
         look([
-          { part: 'wash', pick: { type: 'every', nth: 2, from: 0 }, level: hold(1) },
-          { part: 'wash', pick: { type: 'every', nth: 2, from: 1 }, level: hold(0.25) },
+          { role: 'wash', pick: { type: 'every', nth: 2, from: 0 }, level: hold(1) },
+          { role: 'wash', pick: { type: 'every', nth: 2, from: 1 }, level: hold(0.25) },
         ]),
       ),
     )(on(), 1);
@@ -64,11 +64,11 @@ describe('who is meant', () => {
     expect(brightB(bytes)).toBeCloseTo(0.25, 2);
   });
 
-  test('a lamp that plays no part can be meant by itself; a part nobody plays here speaks to nobody', () => {
+  test('a lamp that plays no role can be meant by itself; a role nobody plays here speaks to nobody', () => {
     const show = withLooks(
       look([
         { lamps: [id('idle')], level: hold(1) },
-        { part: 'nobody', level: hold(1) },
+        { role: 'nobody', level: hold(1) },
       ]),
     );
     const bytes = player(show)(on(), 1);
@@ -77,7 +77,7 @@ describe('who is meant', () => {
   });
 
   test('a lamp that is gone is left out, and the others go on', () => {
-    const { show } = edit(withLooks(look([{ part: 'wash', level: hold(1) }])), {
+    const { show } = edit(withLooks(look([{ role: 'wash', level: hold(1) }])), {
       type: 'remove-lamps',
       rig: id('room'),
       fixtures: [id('a')],
@@ -90,7 +90,7 @@ describe('times', () => {
   test('a family with its own time fades by that, the others with the look', () => {
     const play = player(
       withLooks(
-        look([{ part: 'wash', level: hold(1), colour: hold({ x: 0.15, y: 0.06 }) }], { times: { level: { in: 8 } } }),
+        look([{ role: 'wash', level: hold(1), colour: hold({ x: 0.15, y: 0.06 }) }], { times: { level: { in: 8 } } }),
       ),
     );
     // Eight beats of level are four seconds.
@@ -101,7 +101,7 @@ describe('times', () => {
   });
 
   test('an attribute with its own time comes before its family', () => {
-    const value = { part: 'wash', level: hold(1), colour: hold({ x: 0.64, y: 0.33 }), more: { ColorAdd_B: hold(1) } };
+    const value = { role: 'wash', level: hold(1), colour: hold({ x: 0.64, y: 0.33 }), more: { ColorAdd_B: hold(1) } };
     const times = { colour: { in: 0 }, ColorAdd_B: { in: 8 } };
     const play = player(withLooks(look([value], { times })));
     const state = press(AT_REST, { type: 'look-on', look: id('new'), fade: seconds(1), pulse: seconds(0.5) }, 0);
@@ -112,7 +112,7 @@ describe('times', () => {
   });
 
   test('a look with a hold goes out by itself', () => {
-    const play = player(withLooks(look([{ part: 'wash', level: hold(1) }])));
+    const play = player(withLooks(look([{ role: 'wash', level: hold(1) }])));
     const state = press(
       AT_REST,
       { type: 'look-on', look: id('new'), fade: seconds(1), hold: seconds(2), out: seconds(2) },
@@ -136,7 +136,7 @@ describe('times', () => {
   });
 
   test('the master of fade times scales what is begun from then on', () => {
-    const play = player(withLooks(look([{ part: 'wash', level: hold(1) }])));
+    const play = player(withLooks(look([{ role: 'wash', level: hold(1) }])));
     const slow = press(AT_REST, { type: 'fade-times', factor: 4 }, 0);
     const state = press(slow, { type: 'look-on', look: id('new'), fade: seconds(1) }, 0);
     expect(dimmerA(play(state, 1))).toBeCloseTo(0.25, 2);
@@ -156,7 +156,7 @@ test('between two aims a head points at the places between them', () => {
     (one, [name], i) =>
       edit(one, {
         type: 'store-look',
-        look: { ...look([{ part: 'movers', aim: hold({ aim: id<'Aim'>(name) }) }]), id: id(name), number: 20 + i },
+        look: { ...look([{ role: 'movers', aim: hold({ aim: id<'Aim'>(name) }) }]), id: id(name), number: 20 + i },
       }).show,
     shown,
   );

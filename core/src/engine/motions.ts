@@ -36,7 +36,7 @@ export function motionOf(
 ): Motion | undefined {
   if (!fieldsMoved(moving, ground.ownFields).includes(field)) return undefined;
   const ranks = rows.map(({ place, count }) => rankOf(moving, place, count));
-  const shared = { ...(isWave(moving) ? waveParts(moving, rows, ranks) : followerParts(moving, rows, ranks, ground)) };
+  const shared = { ...(isWave(moving) ? waveRoles(moving, rows, ranks) : followerRoles(moving, rows, ranks, ground)) };
   if (moving.type === 'move') {
     const mirrored = rows.map(({ place, count }) => (moving.flip && place >= count / 2 ? -1 : 1));
     return { ...shared, kind: 'figure', low: moving.width, high: moving.height, from: Float64Array.from(mirrored) };
@@ -64,7 +64,7 @@ const isWave = (moving: Wave | Follower): moving is Wave => 'span' in moving;
 /** A motion that says nothing yet. */
 const STILL = { shape: 'sine', ear: null, meter: false, rate: 0, timed: false, offset: 0, seed: 0, column: 0, low: 0, high: 1, add: false, width: 0.5, points: NONE, from: NONE, to: NONE } as const; // prettier-ignore
 
-function waveParts(wave: Wave, rows: readonly Row[], ranks: Ranks) {
+function waveRoles(wave: Wave, rows: readonly Row[], ranks: Ranks) {
   return {
     ...STILL,
     shape: wave.shape,
@@ -80,7 +80,7 @@ function waveParts(wave: Wave, rows: readonly Row[], ranks: Ranks) {
 }
 
 /** Of a meter, `behind` is how far below its lamp the meter must stand for it to be dark, as a share of the lamps. */
-function followerParts(follower: Follower, rows: readonly Row[], ranks: Ranks, { heads, earFor }: Ground) {
+function followerRoles(follower: Follower, rows: readonly Row[], ranks: Ranks, { heads, earFor }: Ground) {
   return {
     ...STILL,
     ear: earFor(follower),

@@ -2,7 +2,7 @@
 
 import type { Mixer } from '../colour';
 import type { Chase, Course, LookValue, MoveShape, Position, WaveShape } from '../light';
-import type { Fixture, Mode, Mount, Part, Profile } from '../rig';
+import type { Fixture, Mode, Mount, Role, Profile } from '../rig';
 import type { Sounding, Standing } from '../live';
 import type { Drum } from '../music/drums';
 import type { Envelopes } from '../music/envelopes';
@@ -21,8 +21,8 @@ export type Head = {
   readonly cell: number;
   readonly cells: number;
   readonly mount: Mount;
-  /** The parts it plays. */
-  readonly parts: readonly Part['id'][];
+  /** The roles it plays. */
+  readonly roles: readonly Role['id'][];
 };
 
 /** One wave or follower on one strand: what it does to each of its rows. */
@@ -201,7 +201,7 @@ export type Program = {
   /** Fixtures that share channels with another. */
   readonly overlapping: ReadonlySet<string>;
   readonly fields: readonly Field[];
-  /** Heads of each part. */
+  /** Heads of each role. */
   readonly casts: ReadonlyMap<string, Int32Array>;
   /** A value taken by hand as a sheet; the same one for the same value. */
   readonly handSheet: (value: LookValue) => Sheet;
@@ -216,7 +216,7 @@ export type Program = {
 };
 
 export type Scratch = {
-  /** By head: what part masters leave. */
+  /** By head: what role masters leave. */
   readonly masters: Float64Array;
   /** By head: 1 where the aim is a mix of several; in the whole frame, and in the lane being gathered. */
   readonly mixedAims: Uint8Array;

@@ -22,16 +22,16 @@ export function render(program: Program, live: LiveState, at: Seconds, out: Uint
   layTests(program.universes, live, at, out);
 }
 
-/** Works out what grand master, part masters and blackout leave of each head's level. */
+/** Works out what grand master, role masters and blackout leave of each head's level. */
 export function takeMasters(program: Program, live: LiveState, at: Seconds): void {
   const { masters } = program.scratch;
   const grand = clamp(rampAt(live.master, at), 0, 1);
   const dark = blackoutAt(live, at);
   for (let head = 0; head < masters.length; head++) masters[head] = headMaster(program.plans[head]!, grand, dark);
-  for (let i = 0; i < live.partMasters.length; i++) {
-    const { part, ramp } = live.partMasters[i]!;
+  for (let i = 0; i < live.roleMasters.length; i++) {
+    const { role, ramp } = live.roleMasters[i]!;
     const level = clamp(rampAt(ramp, at), 0, 1);
-    const cast = level < 1 ? program.casts.get(part) : undefined;
+    const cast = level < 1 ? program.casts.get(role) : undefined;
     if (cast) for (let k = 0; k < cast.length; k++) masters[cast[k]!] = masters[cast[k]!]! * level;
   }
 }

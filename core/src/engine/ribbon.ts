@@ -1,4 +1,4 @@
-// The light ribbon: what the rig will really show over a stretch of a song, part by part.
+// The light ribbon: what the rig will really show over a stretch of a song, role by role.
 
 import { srgbFromLinear } from '../colour';
 import { AT_REST } from '../live/state';
@@ -8,21 +8,21 @@ import { frameFor, type Program } from './program';
 import { render } from './render';
 
 /**
- * RGBA pixels, `parts.length` rows of `times.length` columns: the mean light of a part's lamps at each moment.
+ * RGBA pixels, `roles.length` rows of `times.length` columns: the mean light of a role's lamps at each moment.
  * @param times seconds of the music.
  */
 export function ribbon(
   program: Program,
   song: string,
-  parts: readonly string[],
+  roles: readonly string[],
   times: readonly Seconds[],
 ): Uint8ClampedArray<ArrayBuffer> {
-  const out = new Uint8ClampedArray(parts.length * times.length * 4);
+  const out = new Uint8ClampedArray(roles.length * times.length * 4);
   const frame = frameFor(program);
   const lamps = lampsFor(program);
-  const casts = parts.map((part) =>
+  const casts = roles.map((role) =>
     program.heads.flatMap((head, i) =>
-      head.profile.kind !== 'hazer' && head.parts.some((one) => one === part) ? [i] : [],
+      head.profile.kind !== 'hazer' && head.roles.some((one) => one === role) ? [i] : [],
     ),
   );
   const still = { id: song as never, playing: false, at: seconds(0), rate: 1, since: seconds(0) };

@@ -12,7 +12,7 @@ const safe = (show: Show, most = 3): Show => edit(show, { type: 'set-safety', sa
 const sampled = (light: (at: number) => number, length: number) =>
   Array.from({ length: length * 100 }, (_, i) => light(i / 100));
 const everyone = ['wash', 'movers', 'bars'] as const;
-const all = (value: Omit<ValueIn, 'part' | 'lamps'>): ValueIn[] => everyone.map((part) => ({ part, ...value }));
+const all = (value: Omit<ValueIn, 'role' | 'lamps'>): ValueIn[] => everyone.map((role) => ({ role, ...value }));
 
 /** Flashes in the worst second of the whole rig's light, as the bytes have it. */
 function worstSecond(show: Show, state: LiveState, length = 12): number {
@@ -70,11 +70,11 @@ describe('flash safety', () => {
   });
 
   test('leaves alone what only few lamps do, and what leaves the rig as bright as it was', () => {
-    const few = withLooks(look([{ part: 'wash', pick: { type: 'places', places: [0] }, level: hold(0), waves: [wave('level', { shape: 'square', high: 0.2, span: { beats: 0.25 } })] }])); // prettier-ignore
+    const few = withLooks(look([{ role: 'wash', pick: { type: 'places', places: [0] }, level: hold(0), waves: [wave('level', { shape: 'square', high: 0.2, span: { beats: 0.25 } })] }])); // prettier-ignore
     expect(player(safe(few))(on(), 1.07)).toEqual(player(few)(on(), 1.07));
     // Two lamps of the same output in turn.
     const turns = { ...square(0.5, { turn: 1, groups: 2 }) };
-    const bars = withLooks(look([{ part: 'bars', level: hold(0), waves: [wave('level', { shape: 'square', span: { beats: 0.25 }, turn: 1 })] }])); // prettier-ignore
+    const bars = withLooks(look([{ role: 'bars', level: hold(0), waves: [wave('level', { shape: 'square', span: { beats: 0.25 }, turn: 1 })] }])); // prettier-ignore
     expect(player(safe(bars))(on(), 1.07)).toEqual(player(bars)(on(), 1.07));
     expect(worstSecond(safe(turns), on())).toBeLessThanOrEqual(3);
   });
@@ -114,7 +114,7 @@ describe('flash safety', () => {
     const kit = { id: 'k', name: 'K', channels: [], hits: [{ id: 'h', name: 'H', low: 36, high: 60, level: 1, attack: { seconds: 0 }, hold: { seconds: 0.02 }, release: { seconds: 0.02 } }] }; // prettier-ignore
     const show = edit(withLooks(), { type: 'store-kit', kit: Kit.parse(kit) }).show;
     const strike = (state: LiveState, at: number, note = 36) =>
-      press(state, { type: 'notes', notes: everyone.map((part) => ({ kit: 'k', part, hit: 'h', note, velocity: 1 })) as never }, at); // prettier-ignore
+      press(state, { type: 'notes', notes: everyone.map((role) => ({ kit: 'k', role, hit: 'h', note, velocity: 1 })) as never }, at); // prettier-ignore
     let state = AT_REST;
     for (let i = 0; i < 40; i++) state = strike(state, 1 + i / 10, 36 + (i % 24));
     expect(worstSecond(show, state, 5)).toBeGreaterThan(8);
@@ -136,7 +136,7 @@ describe('flash safety', () => {
     expect(isFaint(many, id('wash'), hit({ spread: 'next' }))).toBe(true);
     expect(isFaint(many, id('wash'), hit({}))).toBe(false);
     expect(isFaint(many, id('gone'), hit({}))).toBe(true);
-    const note = { kit: id<'Kit'>('k'), part: id<'Part'>('wash'), hit: id<'Hit'>('h'), note: 36, velocity: 1 };
+    const note = { kit: id<'Kit'>('k'), role: id<'Role'>('wash'), hit: id<'Hit'>('h'), note: 36, velocity: 1 };
     let state = AT_REST;
     for (let i = 0; i < 8; i++)
       state = press(state, { type: 'notes', notes: [{ ...note, note: 40 + i, faint: true }] }, 1 + i / 20);

@@ -59,8 +59,8 @@ export function sheetOf(name: string, values: readonly LookValue[], said: Said, 
 }
 
 /** Heads in cast order, cells of a bar one after the other. */
-function membersOf({ part, pick, lamps }: LookValue, { casts, headsOf }: Ground): readonly number[] {
-  const cast = part === undefined ? [...new Set(lamps)] : (casts.get(part) ?? []);
+function membersOf({ role, pick, lamps }: LookValue, { casts, headsOf }: Ground): readonly number[] {
+  const cast = role === undefined ? [...new Set(lamps)] : (casts.get(role) ?? []);
   return pickedPlaces(pick, cast.length).flatMap((place) => headsOf.get(cast[place]!) ?? []);
 }
 

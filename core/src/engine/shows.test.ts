@@ -11,10 +11,10 @@ import { compile, explain, frameFor, render, type Program } from '.';
 
 const WHITE = { x: 0.3127, y: 0.329 };
 const LOOKS = [
-  { id: 'all', values: ['wash', 'movers', 'bars'].map((part) => ({ part, level: hold(0.7), colour: hold({ x: 0.2, y: 0.1 }), aim: hold({ pan: 30, tilt: 20 }) })) },
-  { id: 'moving', values: ['wash', 'movers', 'bars'].map((part) => ({ part, colour: hold(WHITE), aim: hold({ aim: 'singer' }), waves: [wave('hue', { low: 0, high: 90 }), wave('pan', { high: 20 })] })) },
-  { id: 'some', values: [{ part: 'movers', level: hold(1), colour: hold({ x: 0.6, y: 0.3 }) }] },
-  { id: 'timed', times: { colour: { in: 6 } }, values: ['wash', 'movers', 'bars'].map((part) => ({ part, colour: hold({ x: 0.4, y: 0.5 }) })) },
+  { id: 'all', values: ['wash', 'movers', 'bars'].map((role) => ({ role, level: hold(0.7), colour: hold({ x: 0.2, y: 0.1 }), aim: hold({ pan: 30, tilt: 20 }) })) },
+  { id: 'moving', values: ['wash', 'movers', 'bars'].map((role) => ({ role, colour: hold(WHITE), aim: hold({ aim: 'singer' }), waves: [wave('hue', { low: 0, high: 90 }), wave('pan', { high: 20 })] })) },
+  { id: 'some', values: [{ role: 'movers', level: hold(1), colour: hold({ x: 0.6, y: 0.3 }) }] },
+  { id: 'timed', times: { colour: { in: 6 } }, values: ['wash', 'movers', 'bars'].map((role) => ({ role, colour: hold({ x: 0.4, y: 0.5 }) })) },
 ] as const; // prettier-ignore
 const CHASE = { id: 'run', number: 1, name: 'Run', fadeIn: 0, fadeOut: 0, pace: 'beats', steps: [{ id: '1', look: 'all', fade: 0.5, hold: 0.5 }, { id: '2', look: 'moving', fade: 0.5, hold: 0 }] }; // prettier-ignore
 

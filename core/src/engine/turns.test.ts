@@ -15,7 +15,7 @@ type Place = { readonly x: number; readonly y: number; readonly z: number };
 function pointing(places: readonly Place[]): Show {
   const made = places.reduce((show, place, i) => {
     const aimed = edit(show, { type: 'add-aim', aim: { id: id<'Aim'>(`a${i}`), name: `${i}`, ...place } }).show;
-    const value = { part: 'movers', level: hold(1), aim: hold({ aim: `a${i}` }) };
+    const value = { role: 'movers', level: hold(1), aim: hold({ aim: `a${i}` }) };
     return edit(aimed, { type: 'store-look', look: { ...look([value]), id: id<'Look'>(`l${i}`), number: 20 + i } }).show;
   }, testShow());
   const clips = places.map((_, i) => ({ id: id<'Clip'>(`c${i}`), look: id<'Look'>(`l${i}`), from: beats(i * 4), to: beats(i * 4 + 4) }));

@@ -18,7 +18,7 @@ import { beats, id, seconds } from '../units';
 
 describe('waves', () => {
   test('a level wave has the period, the low and high, and the distance over the cast that it says', () => {
-    const play = player(withLooks(look([{ part: 'wash', waves: [wave('level', { low: 0.2, high: 0.8, turn: 1 })] }])));
+    const play = player(withLooks(look([{ role: 'wash', waves: [wave('level', { low: 0.2, high: 0.8, turn: 1 })] }])));
     const levels = Array.from({ length: 81 }, (_, i) => dimmerA(play(on(), i / 20)));
     expect(Math.min(...levels)).toBeCloseTo(0.2, 2);
     expect(Math.max(...levels)).toBeCloseTo(0.8, 2);
@@ -30,7 +30,7 @@ describe('waves', () => {
 
   test('a wave in seconds runs by the clock on the wall, whatever the tempo', () => {
     const play = player(
-      withLooks(look([{ part: 'wash', waves: [wave('level', { span: { seconds: 3 }, shape: 'up' })] }])),
+      withLooks(look([{ role: 'wash', waves: [wave('level', { span: { seconds: 3 }, shape: 'up' })] }])),
     );
     const fast = { ...on(), tempo: { bpm: 200, at: seconds(0), beat: beats(0) } };
     expect(dimmerA(play(fast, 4.5))).toBeCloseTo(0.5, 2);
@@ -38,7 +38,7 @@ describe('waves', () => {
 
   test('adding waves goes up and down from what the look says, and never past full', () => {
     const both = [wave('level', { low: -0.2, high: 0.2, blend: 'add' }), wave('level', { high: 0.9, blend: 'add' })];
-    const play = player(withLooks(look([{ part: 'wash', level: hold(0.5), waves: both }])));
+    const play = player(withLooks(look([{ role: 'wash', level: hold(0.5), waves: both }])));
     expect(dimmerA(play(on(), 0))).toBeCloseTo(0.3, 2);
     expect(dimmerA(play(on(), 1))).toBe(1);
   });
@@ -46,7 +46,7 @@ describe('waves', () => {
   test('a circle takes a head so many degrees to each side of its aim', () => {
     const values: ValueIn[] = [
       {
-        part: 'movers',
+        role: 'movers',
         aim: hold({ pan: 30, tilt: 40 }),
         waves: [{ type: 'move', shape: 'circle', width: 20, height: 10, span: { beats: 2 } }],
       },
@@ -62,8 +62,8 @@ describe('waves', () => {
   test('a hue that turns goes through the colours, and a wheel takes the nearest slot on the way', () => {
     const red = { x: 0.64, y: 0.33 };
     const turn = [wave('hue', { shape: 'up', low: 0, high: 360 })];
-    const values: ValueIn[] = ['wash', 'movers'].map((part) => ({
-      part,
+    const values: ValueIn[] = ['wash', 'movers'].map((role) => ({
+      role,
       level: hold(1),
       colour: hold(red),
       waves: turn,
@@ -77,7 +77,7 @@ describe('waves', () => {
 
   test('the master of tempo runs standing waves faster without a jump, and one look by itself', () => {
     const play = player(
-      withLooks(look([{ part: 'wash', waves: [wave('level', { shape: 'up', span: { beats: 8 } })] }])),
+      withLooks(look([{ role: 'wash', waves: [wave('level', { shape: 'up', span: { beats: 8 } })] }])),
     );
     const before = dimmerA(play(on(), 1.45));
     const faster = press(on(), { type: 'speed', rate: 1.5, beat: beats(2.9) }, 1.45);

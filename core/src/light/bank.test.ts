@@ -65,9 +65,9 @@ describe('a bank', () => {
 
 describe('going to a look', () => {
   const show = withLooks(
-    look([{ part: 'wash', level: hold(1) }]),
-    look([{ part: 'wash', level: hold(1) }], { id: 'other', number: 10 }),
-    look([{ part: 'wash', level: hold(0.4) }], { id: 'low', number: 11 }),
+    look([{ role: 'wash', level: hold(1) }]),
+    look([{ role: 'wash', level: hold(1) }], { id: 'other', number: 10 }),
+    look([{ role: 'wash', level: hold(0.4) }], { id: 'low', number: 11 }),
   );
   const play = player(show);
   const go = (state: LiveState, name: string, at: number, fade = 2) =>

@@ -18,19 +18,19 @@ import {
 
 const lamps = (...names: string[]) => names.map((name) => id<'Fixture'>(name));
 const casting: Casting[] = [
-  { part: id('front'), fixtures: lamps('f1', 'f2', 'f3', 'f4') },
-  { part: id('faces'), fixtures: lamps('f2', 'f3') },
-  { part: id('movers'), fixtures: lamps('m1', 'm2', 'm3') },
+  { role: id('front'), fixtures: lamps('f1', 'f2', 'f3', 'f4') },
+  { role: id('faces'), fixtures: lamps('f2', 'f3') },
+  { role: id('movers'), fixtures: lamps('m1', 'm2', 'm3') },
 ];
-const parts = [{ id: 'front', name: 'Front wash' }, { id: 'faces', name: 'Faces' }, { id: 'movers', name: 'Movers' }]; // prettier-ignore
+const roles = [{ id: 'front', name: 'Front wash' }, { id: 'faces', name: 'Faces' }, { id: 'movers', name: 'Movers' }]; // prettier-ignore
 const words = (chosen: string[], preferred?: string[]) =>
-  whosOf(lamps(...chosen), casting, preferred).map((who) => whoWords(who, parts));
-const front: Who = { part: id('front') };
-const odd: Who = { part: id('front'), pick: { type: 'every', nth: 2, from: 0 } };
+  whosOf(lamps(...chosen), casting, preferred).map((who) => whoWords(who, roles));
+const front: Who = { role: id('front') };
+const odd: Who = { role: id('front'), pick: { type: 'every', nth: 2, from: 0 } };
 const level = (value: number) => ({ type: 'hold' as const, value });
 
 describe('whom a choice of lamps means', () => {
-  test('whole parts, then places of parts, then lamps by themselves', () => {
+  test('whole roles, then places of roles, then lamps by themselves', () => {
     expect(words(['f1', 'f2', 'f3', 'f4', 'm1', 'm2', 'm3'])).toEqual(['Front wash', 'Movers']);
     expect(words(['f1', 'f3'])).toEqual(['Front wash, odd']);
     expect(words(['f1', 'f4'])).toEqual(['Front wash, outer']);
@@ -39,7 +39,7 @@ describe('whom a choice of lamps means', () => {
     expect(words([])).toEqual([]);
   });
 
-  test('lamps of two parts are meant by the part that was chosen', () => {
+  test('lamps of two roles are meant by the role that was chosen', () => {
     expect(words(['f2', 'f3'])).toEqual(['Faces']);
     expect(words(['f2', 'f3'], ['faces'])).toEqual(['Faces']);
     expect(words(['f1', 'f2', 'f3', 'f4'], ['front'])).toEqual(['Front wash']);
@@ -65,7 +65,7 @@ describe('saying something to lamps', () => {
   test('what is said to some stands over what all were told', () => {
     const values = saidTo(saidTo([], front, { level: level(1) }, casting), odd, { level: level(0.2) }, casting);
     expect(heardBy(values, odd, casting).level).toEqual(level(0.2));
-    expect(heardBy(values, { part: id('front'), pick: { type: 'places', places: [1] } }, casting).level).toEqual(
+    expect(heardBy(values, { role: id('front'), pick: { type: 'places', places: [1] } }, casting).level).toEqual(
       level(1),
     );
   });
@@ -87,12 +87,12 @@ describe('saying something to lamps', () => {
 
   test('only some families are kept when only some are wanted', () => {
     const value = LookValue.parse({
-      part: 'front', level: level(1), zoom: level(0.5), more: { Iris: level(0.2), ColorAdd_UV: level(1) },
+      role: 'front', level: level(1), zoom: level(0.5), more: { Iris: level(0.2), ColorAdd_UV: level(1) },
       waves: [{ type: 'wave', on: 'level', shape: 'sine', low: 0, high: 1, span: { beats: 1 } }],
     }); // prettier-ignore
     const family = (attribute: string) => attributeOf(attribute).family;
     const [beam] = inFamilies([value], new Set(['beam']), family);
-    expect(beam).toEqual({ part: 'front', zoom: level(0.5), more: { Iris: level(0.2) } });
+    expect(beam).toEqual({ role: 'front', zoom: level(0.5), more: { Iris: level(0.2) } });
     expect(inFamilies([value], new Set(['rate']), family)).toEqual([]);
   });
 });
@@ -100,7 +100,7 @@ describe('saying something to lamps', () => {
 test('recoloured: hues turn together, white stays white', () => {
   const look = [
     {
-      part: id<'Part'>('front'),
+      role: id<'Role'>('front'),
       colour: { type: 'spread' as const, values: ['#ff0000', '#ffffff'].map(chromaticityFromHex) },
     },
   ];
@@ -114,7 +114,7 @@ test('recoloured: hues turn together, white stays white', () => {
 
 test('every ready effect is a value of a look like one’s own', () => {
   for (const { name, saying } of READY_EFFECTS) {
-    const read = LookValue.safeParse(JSON.parse(JSON.stringify({ part: 'front', ...saying })));
+    const read = LookValue.safeParse(JSON.parse(JSON.stringify({ role: 'front', ...saying })));
     expect([name, read.error?.issues]).toEqual([name, undefined]);
     expect(saying.waves?.length).toBeGreaterThan(0);
   }

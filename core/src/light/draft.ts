@@ -8,7 +8,7 @@ import { lampsOf, whoKey, type Who } from './who';
 
 /** What is said: aspects to set, or undefined to leave them alone from now on; `more` by attribute likewise. */
 export type Saying = {
-  readonly [K in keyof Omit<LookValue, 'part' | 'pick' | 'lamps' | 'more'>]?: LookValue[K] | undefined;
+  readonly [K in keyof Omit<LookValue, 'role' | 'pick' | 'lamps' | 'more'>]?: LookValue[K] | undefined;
 } & { readonly more?: { readonly [attribute: string]: NonNullable<LookValue['more']>[string] | undefined } };
 
 type Values = readonly LookValue[];
@@ -65,7 +65,7 @@ export function speaks(value: LookValue): boolean {
  * @param over what those lamps were told before: whatever of it the value is silent about is taken back.
  */
 export function saidAgain(value: LookValue, over: Values = []): Saying {
-  const { part: _part, pick: _pick, lamps: _lamps, ...said } = value;
+  const { role: _part, pick: _pick, lamps: _lamps, ...said } = value;
   const known = over.flatMap(({ more }) => Object.keys(more ?? {}));
   const mute = Object.fromEntries([...ASPECTS, 'waves', 'followers', 'times'].map((key) => [key, undefined]));
   const more = { ...Object.fromEntries(known.map((attribute) => [attribute, undefined])), ...said.more };
@@ -94,7 +94,7 @@ export function heardBy(values: Values, who: Who, casting: readonly Casting[]): 
     const own = new Set<string>(lampsOf(value, casting));
     return meant.length > 0 && meant.every((lamp) => own.has(lamp));
   });
-  return heard.reduce<LookValue>((sum, { part: _p, pick: _k, lamps: _l, ...said }) => {
+  return heard.reduce<LookValue>((sum, { role: _p, pick: _k, lamps: _l, ...said }) => {
     const more = { ...sum.more, ...said.more };
     return { ...sum, ...said, ...(Object.keys(more).length > 0 ? { more } : {}) };
   }, who);

@@ -26,7 +26,7 @@ export const Hit = z.strictObject({
   /** The notes it answers to, `low` to `high`, MIDI numbers (60 is middle C). */
   low: Note,
   high: Note,
-  /** Which places of the part; without, all. */
+  /** Which places of the role; without, all. */
   pick: Pick.optional(),
   spread: z.enum(SPREADS).default('all'),
   /** What it asks for at its height. What is left out is left alone. */
@@ -48,12 +48,12 @@ export const Hit = z.strictObject({
 });
 export type Hit = z.infer<typeof Hit>;
 
-/** Hits that go together, to be played on any part; and the parts that play it from MIDI, by channel. */
+/** Hits that go together, to be played on any role; and the roles that play it from MIDI, by channel. */
 export const Kit = z.strictObject({
   id: idOf<'Kit'>(),
   name: Name,
   hits: z.array(Hit).max(128),
-  channels: z.array(z.strictObject({ channel: z.number().int().min(1).max(16), part: idOf<'Part'>() })).max(64),
+  channels: z.array(z.strictObject({ channel: z.number().int().min(1).max(16), role: idOf<'Role'>() })).max(64),
 });
 export type Kit = z.infer<typeof Kit>;
 

@@ -133,11 +133,11 @@ describe('waves', () => {
   });
 });
 
-test('a value speaks to a part or to lamps, not to both and not to none', () => {
-  expect(LookValue.safeParse({ part: 'front' }).success).toBe(true);
+test('a value speaks to a role or to lamps, not to both and not to none', () => {
+  expect(LookValue.safeParse({ role: 'front' }).success).toBe(true);
   expect(LookValue.safeParse({ lamps: ['a'] }).success).toBe(true);
   expect(LookValue.safeParse({}).success).toBe(false);
-  expect(LookValue.safeParse({ part: 'front', lamps: ['a'] }).success).toBe(false);
+  expect(LookValue.safeParse({ role: 'front', lamps: ['a'] }).success).toBe(false);
   expect(Look.safeParse({ id: 'l', number: 1, name: 'L', fadeIn: -1, fadeOut: 0, values: [] }).success).toBe(false);
 });
 

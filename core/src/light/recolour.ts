@@ -13,7 +13,7 @@ export function hueTurned(colour: Chromaticity, degrees: number): Chromaticity {
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
   const light = new Float64Array(3);
   linearFromOkLab(L, a * cos - b * sin, a * sin + b * cos, light);
-  const [r, g, blue] = Array.from(light, (part) => Math.max(0, part));
+  const [r, g, blue] = Array.from(light, (role) => Math.max(0, role));
   return chromaticityFromLinear({ r: r!, g: g!, b: blue! });
 }
 

@@ -1,4 +1,4 @@
-// Looks and chases: what the parts of a show should do, without a word about channels.
+// Looks and chases: what the roles of a show should do, without a word about channels.
 
 import { z } from 'zod';
 import { beats } from '../units';
@@ -43,13 +43,13 @@ const Unit = z.number().min(0).max(1);
 export const ASPECTS = ['level', 'colour', 'aim', 'strobe', 'gobo', 'zoom', 'haze'] as const;
 export type Aspect = (typeof ASPECTS)[number];
 
-/** What one part, or some of its places, or bare lamps do in a look. What is left out is left alone. */
+/** What one role, or some of its places, or bare lamps do in a look. What is left out is left alone. */
 export const LookValue = z
   .strictObject({
-    part: idOf<'Part'>().optional(),
-    /** Which places of the part; without: all. */
+    role: idOf<'Role'>().optional(),
+    /** Which places of the role; without: all. */
     pick: Pick.optional(),
-    /** Lamps by themselves, where no part is meant. They are known to one room only. */
+    /** Lamps by themselves, where no role is meant. They are known to one room only. */
     lamps: z.array(idOf<'Fixture'>()).min(1).max(2000).optional(),
     /** 0…1 */
     level: drive(Unit).optional(),
@@ -69,14 +69,14 @@ export const LookValue = z
     followers: z.array(Follower).max(16).optional(),
     times: Times.optional(),
   })
-  .refine((value) => (value.part === undefined) !== (value.lamps === undefined), 'either a part or lamps are needed');
+  .refine((value) => (value.role === undefined) !== (value.lamps === undefined), 'either a role or lamps are needed');
 export type LookValue = z.infer<typeof LookValue>;
 
 /** The families in which attributes are timed and stored together. */
 export const FAMILIES = ['level', 'colour', 'aim', 'beam', 'rate', 'other'] as const;
 
 const labels = {
-  /** A colour to find it by: one of the eight tints of parts and sections. */
+  /** A colour to find it by: one of the eight tints of roles and sections. */
   tint: z.number().int().min(0).max(7).optional(),
   folder: z.string().trim().min(1).max(60).optional(),
 };

@@ -1,26 +1,26 @@
-// Whom a value speaks to: a part, some places of it, or bare lamps; and how a choice of lamps is said in those terms.
+// Whom a value speaks to: a role, some places of it, or bare lamps; and how a choice of lamps is said in those terms.
 
 import type { Casting } from '../rig/schema';
 import { pickedPlaces, type Pick } from './places';
 import type { LookValue } from './schema';
 
-export type Who = globalThis.Pick<LookValue, 'part' | 'pick' | 'lamps'>;
+export type Who = globalThis.Pick<LookValue, 'role' | 'pick' | 'lamps'>;
 type Lamp = NonNullable<LookValue['lamps']>[number];
 
 /** Two values with the same key speak to the same lamps. */
-export function whoKey({ part, pick, lamps }: Who): string {
-  return JSON.stringify([part ?? null, pick ?? null, lamps ?? null]);
+export function whoKey({ role, pick, lamps }: Who): string {
+  return JSON.stringify([role ?? null, pick ?? null, lamps ?? null]);
 }
 
 /** The lamps of a room that are meant, in cast order. */
-export function lampsOf({ part, pick, lamps }: Who, casting: readonly Casting[]): readonly Lamp[] {
-  const cast = part === undefined ? (lamps ?? []) : (casting.find((one) => one.part === part)?.fixtures ?? []);
+export function lampsOf({ role, pick, lamps }: Who, casting: readonly Casting[]): readonly Lamp[] {
+  const cast = role === undefined ? (lamps ?? []) : (casting.find((one) => one.role === role)?.fixtures ?? []);
   return pickedPlaces(pick, cast.length).map((place) => cast[place]!);
 }
 
 /**
- * A choice of lamps as parts and places, so that it means the same in another room: whole parts first, those in
- * `preferred` before others; then places of parts; lamps that play no part stand by themselves.
+ * A choice of lamps as roles and places, so that it means the same in another room: whole roles first, those in
+ * `preferred` before others; then places of roles; lamps that play no role stand by themselves.
  */
 export function whosOf(
   chosen: readonly Lamp[],
@@ -29,17 +29,17 @@ export function whosOf(
 ): readonly Who[] {
   const left = new Set(chosen);
   const found: Who[] = [];
-  const first = casting.filter(({ part }) => preferred.includes(part));
+  const first = casting.filter(({ role }) => preferred.includes(role));
   const order = [...first, ...casting.filter((cast) => !first.includes(cast))];
   const take = (cast: Casting, who: Who) => {
     found.push(who);
     for (const lamp of cast.fixtures) left.delete(lamp);
   };
   for (const cast of order)
-    if (cast.fixtures.length > 0 && cast.fixtures.every((lamp) => left.has(lamp))) take(cast, { part: cast.part });
+    if (cast.fixtures.length > 0 && cast.fixtures.every((lamp) => left.has(lamp))) take(cast, { role: cast.role });
   for (const cast of order) {
     const places = cast.fixtures.flatMap((lamp, place) => (left.has(lamp) ? [place] : []));
-    if (places.length > 0) take(cast, { part: cast.part, pick: pickOf(places, cast.fixtures.length) });
+    if (places.length > 0) take(cast, { role: cast.role, pick: pickOf(places, cast.fixtures.length) });
   }
   return left.size > 0 ? [...found, { lamps: chosen.filter((lamp) => left.has(lamp)) }] : found;
 }
@@ -64,9 +64,9 @@ function pickOf(places: readonly number[], count: number): Pick {
 }
 
 /** “Front wash, odd”, “Movers”, “2 single lamps”. */
-export function whoWords(who: Who, parts: readonly { readonly id: string; readonly name: string }[]): string {
+export function whoWords(who: Who, roles: readonly { readonly id: string; readonly name: string }[]): string {
   if (who.lamps) return who.lamps.length === 1 ? '1 single lamp' : `${who.lamps.length} single lamps`;
-  const name = parts.find(({ id }) => id === who.part)?.name ?? 'a part that is gone';
+  const name = roles.find(({ id }) => id === who.role)?.name ?? 'a role that is gone';
   if (!who.pick) return name;
   const key = JSON.stringify(who.pick);
   const known = QUICK_PICKS.find(({ pick }) => JSON.stringify(pick) === key);

@@ -85,14 +85,14 @@ export const Action = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('speed'), rate: Rate, look: idOf<'Look'>().optional(), beat: Beat.optional() }),
   /** How long fades take that are begun from now on, against what they say. */
   z.strictObject({ type: z.literal('fade-times'), factor: z.number().min(0).max(16) }),
-  z.strictObject({ type: z.literal('part-master'), part: idOf<'Part'>(), level: z.number().min(0).max(1) }),
+  z.strictObject({ type: z.literal('role-master'), role: idOf<'Role'>(), level: z.number().min(0).max(1) }),
   /**
-   * Taken by hand over everything; one value for each part and pick, or set of lamps. A later one of the same counts.
+   * Taken by hand over everything; one value for each role and pick, or set of lamps. A later one of the same counts.
    * With `only`, whatever else was in hand is given back.
    */
   z.strictObject({ type: z.literal('hand'), values: z.array(LookValue).max(400), only: z.boolean().optional() }),
-  /** Gives back what is in hand: of one part, or all. */
-  z.strictObject({ type: z.literal('hands-off'), part: idOf<'Part'>().optional(), fade: Length }),
+  /** Gives back what is in hand: of one role, or all. */
+  z.strictObject({ type: z.literal('hands-off'), role: idOf<'Role'>().optional(), fade: Length }),
   z.strictObject({ type: z.literal('master'), level: z.number().min(0).max(1) }),
   z.strictObject({ type: z.literal('blackout'), on: z.boolean(), fade: Length.default(seconds(0)) }),
   /** Master output: are we sending at all? */

@@ -29,10 +29,10 @@ export function handsWith(hands: Hands, taken: readonly LookValue[], only: boole
   return after;
 }
 
-/** What is in hand after it was given back: of one part, or all. */
-export function handsOff(hands: Hands, part: string | undefined, at: Seconds, fade: Seconds): Hands {
+/** What is in hand after it was given back: of one role, or all. */
+export function handsOff(hands: Hands, role: string | undefined, at: Seconds, fade: Seconds): Hands {
   return stillHeld(hands, at).map((one) =>
-    one.on && (part === undefined || one.value.part === part)
+    one.on && (role === undefined || one.value.role === role)
       ? { ...one, on: false, ramp: rampOn(one.ramp, 0, at, fade) }
       : one,
   );

@@ -14,7 +14,7 @@ const actions: fc.Arbitrary<Action> = fc.oneof(
   fc.record({ type: fc.constant('master' as const), level: unit }),
   fc.record({ type: fc.constant('blackout' as const), on: fc.boolean(), fade: unit.map(seconds) }),
   fc.record({ type: fc.constant('play' as const), song: fc.constant(id<'Song'>('song')), from: unit.map((share) => seconds(share * 20)) }),
-  fc.record({ type: fc.constant('hand' as const), values: unit.map((value) => [{ part: id<'Part'>('wash'), level: { type: 'hold' as const, value } }]) }),
+  fc.record({ type: fc.constant('hand' as const), values: unit.map((value) => [{ role: id<'Role'>('wash'), level: { type: 'hold' as const, value } }]) }),
   fc.constant({ type: 'tap' as const }),
 ); // prettier-ignore
 
@@ -71,3 +71,13 @@ test('a last line that was cut off is left out; whatever else is wrong is told w
   const unknown = '{"seq":1,"at":1,"who":"me","action":{"type":"fly"}}';
   expect(told(text(unknown))).toMatchObject({ problem: { code: 'bad-value', path: 'line 2' } });
 }); // prettier-ignore
+
+test('a log of version 1 is read: roles were called parts', () => {
+  const entry = (seq: number, action: object) => JSON.stringify({ seq, at: seq, who: 'me', action });
+  const old = ['{"format":"hovlix-log","version":1}', entry(1, { type: 'part-master', part: 'wash', level: 0.5 }), entry(2, { type: 'hands-off', part: 'wash', fade: 1 }), ''].join('\n'); // prettier-ignore
+  const read = readLog(old, 'x');
+  expect(read.ok && read.value.map(({ action }) => action)).toEqual([
+    { type: 'role-master', role: 'wash', level: 0.5 },
+    { type: 'release', role: 'wash', fade: 1 },
+  ]);
+});

@@ -7,7 +7,17 @@ import { Entry } from './actions';
 import { AT_REST, reduced, type LiveState } from './state';
 
 const Head = z.strictObject({ format: z.literal('hovlix-log'), version: z.number().int().min(1) });
-export const LOG_VERSION = 1;
+export const LOG_VERSION = 2;
+
+/** In version 1 roles were called parts, and what is in hand was given back by `hands-off`. */
+const NAMES_OF_OLD: Readonly<Record<string, string>> = { 'part-master': 'role-master', 'hands-off': 'release' };
+
+function renamed(key: string, value: unknown): unknown {
+  if (key === 'type' && typeof value === 'string') return NAMES_OF_OLD[value] ?? value;
+  if (typeof value !== 'object' || value === null || !('part' in value)) return value;
+  const { part, ...rest } = value;
+  return { ...rest, role: part };
+}
 
 /** The first line of a log. */
 export const logHead = (): string => JSON.stringify({ format: 'hovlix-log', version: LOG_VERSION });
@@ -29,7 +39,7 @@ export function readLog(text: string, name: string): Result<readonly Entry[]> {
     return failed({ code: 'too-new', name, version: head.data.version, newest: LOG_VERSION });
   const entries: Entry[] = [];
   for (let i = 1; i < whole.length; i++) {
-    const json = parsed(whole[i]!);
+    const json = parsed(whole[i]!, head.data.version < 2 ? renamed : undefined);
     if (json === undefined && i === lines.length - 1) break;
     const read = Entry.safeParse(json);
     if (!read.success) return wrong(i + 1, read.error.issues[0]?.message ?? 'it cannot be read');
@@ -41,9 +51,9 @@ export function readLog(text: string, name: string): Result<readonly Entry[]> {
   return ok(entries);
 }
 
-function parsed(line: string): unknown {
+function parsed(line: string, reviver?: (key: string, value: unknown) => unknown): unknown {
   try {
-    return JSON.parse(line);
+    return JSON.parse(line, reviver);
   } catch {
     // Not JSON at all: told by the caller with its line.
     return undefined;

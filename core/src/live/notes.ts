@@ -6,10 +6,10 @@ import { seconds, type Seconds } from '../units';
 
 const Moment = z.number().transform(seconds);
 
-/** One stroke of one hit of a kit on a part; a velocity of 0 lets go of the note. */
+/** One stroke of one hit of a kit on a role; a velocity of 0 lets go of the note. */
 export const NoteStroke = z.strictObject({
   kit: idOf<'Kit'>(),
-  part: idOf<'Part'>(),
+  role: idOf<'Role'>(),
   hit: idOf<'Hit'>(),
   note: z.number().int().min(0).max(127),
   velocity: z.number().min(0).max(1),
@@ -22,7 +22,7 @@ export type NoteStroke = z.infer<typeof NoteStroke>;
 
 export const Sounding = z.strictObject({
   kit: idOf<'Kit'>(),
-  part: idOf<'Part'>(),
+  role: idOf<'Role'>(),
   hit: idOf<'Hit'>(),
   note: z.number(),
   velocity: z.number(),
@@ -30,7 +30,7 @@ export const Sounding = z.strictObject({
   at: Moment,
   /** Seconds of a beat when it was struck. */
   pulse: z.number(),
-  /** How often this hit was struck on this part before. */
+  /** How often this hit was struck on this role before. */
   order: z.number().int(),
   /** When the note was let go, and when another hit cut it off. */
   lifted: Moment.optional(),
@@ -56,7 +56,7 @@ const MOST_FLASHES = 3;
 /** Notes of one chord are one flash. */
 const CHORD_SECONDS = 0.03;
 
-const keyOf = ({ kit, part, hit }: { kit: string; part: string; hit: string }) => `${kit}/${part}/${hit}`;
+const keyOf = ({ kit, role, hit }: { kit: string; role: string; hit: string }) => `${kit}/${role}/${hit}`;
 
 /** What sounds after more strokes at one moment. @param most flashes that may be within a second. */
 export function notesWith(
@@ -78,7 +78,7 @@ export function notesWith(
       continue;
     }
     const chokes = (one: Sounding) =>
-      choke !== undefined && one.choke === choke && one.kit === stroke.kit && one.part === stroke.part;
+      choke !== undefined && one.choke === choke && one.kit === stroke.kit && one.role === stroke.role;
     // The one before it may still ring while this one rises; those before that have nothing to add.
     const last = sounding.findLast(same);
     const order = struck[keyOf(stroke)] ?? 0;

@@ -88,7 +88,7 @@ export const LiveState = z.strictObject({
   /** What is in hand, or fading out of it; later ones over earlier ones. */
   hands: z.array(z.strictObject({ value: LookValue, on: z.boolean(), ramp: RampShape })),
   master: RampShape,
-  partMasters: z.array(z.strictObject({ part: idOf<'Part'>(), ramp: RampShape })),
+  roleMasters: z.array(z.strictObject({ role: idOf<'Role'>(), ramp: RampShape })),
   /** Speed of waves and chases against the clock. */
   speed: RunShape,
   /** Scales the fades that are begun. */
@@ -120,7 +120,7 @@ export const AT_REST: LiveState = {
   place: { bank: null, look: null },
   hands: [],
   master: steady(1),
-  partMasters: [],
+  roleMasters: [],
   speed: AT_CLOCK,
   fadeTimes: 1,
   blackout: { on: false, ramp: steady(0) },
@@ -223,16 +223,16 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
     }
     case 'fade-times':
       return { ...state, fadeTimes: action.factor };
-    case 'part-master': {
-      const before = state.partMasters.find((one) => one.part === action.part);
+    case 'role-master': {
+      const before = state.roleMasters.find((one) => one.role === action.role);
       const ramp = rampOn(before?.ramp ?? steady(1), action.level, at, MASTER_SMOOTHING);
-      const others = state.partMasters.filter((one) => one.part !== action.part);
-      return { ...state, partMasters: [...others, { part: action.part, ramp }] };
+      const others = state.roleMasters.filter((one) => one.role !== action.role);
+      return { ...state, roleMasters: [...others, { role: action.role, ramp }] };
     }
     case 'hand':
       return { ...letGoOfStillSong(state), hands: handsWith(state.hands, action.values, action.only === true, at) };
     case 'hands-off':
-      return { ...state, hands: handsOff(state.hands, action.part, at, seconds(action.fade * state.fadeTimes)) };
+      return { ...state, hands: handsOff(state.hands, action.role, at, seconds(action.fade * state.fadeTimes)) };
     case 'master':
       return { ...state, master: rampOn(state.master, action.level, at, MASTER_SMOOTHING) };
     case 'blackout':

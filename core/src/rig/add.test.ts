@@ -8,7 +8,7 @@ import {
   footprint,
   lampsOf,
   overlaps,
-  partFor,
+  roleFor,
   patchedFixtures,
   runLength,
   searchTypes,
@@ -133,9 +133,9 @@ describe('adding lamps', () => {
     expect(clashes(room, profiles, one, address(1))).toEqual(['A', 'B']);
   });
 
-  test('lamps join the part that their type plays, else one named after their kind', () => {
+  test('lamps join the role that their type plays, else one named after their kind', () => {
     const spot = show.profiles.find((one) => one.id === 'spot')!;
-    expect(partFor(room, profiles, show.parts, spot, 'x')).toMatchObject({ id: 'movers' });
-    expect(partFor(room, profiles, show.parts, type('Hazer'), 'x')).toEqual({ id: 'x', name: 'Haze', tint: 3 });
+    expect(roleFor(room, profiles, show.roles, spot, 'x')).toMatchObject({ id: 'movers' });
+    expect(roleFor(room, profiles, show.roles, type('Hazer'), 'x')).toEqual({ id: 'x', name: 'Haze', tint: 3 });
   });
 });

@@ -2,7 +2,7 @@
 
 import { address, id, universe, type Address, type Universe } from '../units';
 import { footprint, patchedFixtures } from './patch';
-import type { Fixture, Mode, Part, Profile, Rig } from './schema';
+import type { Fixture, Mode, Role, Profile, Rig } from './schema';
 
 export type Wanted = {
   readonly profile: Profile;
@@ -67,23 +67,23 @@ export function lampsOf(rig: Rig, wanted: Wanted, start: Address, fresh: (n: num
   }));
 }
 
-/** The part that new lamps of a type are cast in: the one their kind has already, else a new one of that kind's name. */
-export function partFor(
+/** The role that new lamps of a type are cast in: the one their kind has already, else a new one of that kind's name. */
+export function roleFor(
   rig: Rig,
   profiles: readonly Profile[],
-  parts: readonly Part[],
+  roles: readonly Role[],
   profile: Profile,
   fresh: string,
-): Part {
+): Role {
   const alike = rig.casting.find(({ fixtures }) => {
     const first = rig.fixtures.find((fixture) => fixture.id === fixtures[0]);
     return first !== undefined && first.profile === profile.id;
   });
-  const known = parts.find((part) => part.id === alike?.part);
+  const known = roles.find((role) => role.id === alike?.role);
   if (known) return known;
   const name = NAMES[profile.kind];
-  const same = parts.find((part) => part.name === name);
-  return same ?? { id: id<'Part'>(fresh), name, tint: parts.length % 8 };
+  const same = roles.find((role) => role.name === name);
+  return same ?? { id: id<'Role'>(fresh), name, tint: roles.length % 8 };
 }
 
 const NAMES: Readonly<Record<Profile['kind'], string>> = {

@@ -8,7 +8,7 @@ export * from './values';
 export * from './solve-mount';
 export * from './arrange';
 export * from './readdress';
-export * from './parts';
+export * from './roles';
 export * from './recast';
 export * from './chart';
 export * from './points';

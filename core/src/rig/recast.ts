@@ -1,9 +1,9 @@
-// Taking a show to another room: who plays which part there, and what each part loses.
+// Taking a show to another room: who plays which role there, and what each role loses.
 
 import { namedIn } from '../light/drive';
 import type { Chase, Look, LookValue } from '../light/schema';
 import { patchedFixtures, type Patched } from './patch';
-import type { Casting, Channel, Part, Profile, Rig } from './schema';
+import type { Casting, Channel, Role, Profile, Rig } from './schema';
 
 /** What a lamp can do of what looks ask for. */
 export type Ability = {
@@ -42,39 +42,39 @@ export type Loss =
   | { readonly code: 'lost'; readonly what: Asked; readonly lamps: number; readonly of: number }
   | { readonly code: 'nearest colour'; readonly lamps: number; readonly of: number };
 
-export type PartReport = {
-  readonly part: Part;
-  /** What the show's looks ask of this part at all; a part nobody asks loses nothing. */
+export type RoleReport = {
+  readonly role: Role;
+  /** What the show's looks ask of this role at all; a role nobody asks loses nothing. */
   readonly asked: readonly Asked[];
   readonly losses: readonly Loss[];
 };
 
 type Showing = {
   readonly profiles: readonly Profile[];
-  readonly parts: readonly Part[];
+  readonly roles: readonly Role[];
   readonly looks: readonly Look[];
   readonly chases: readonly Chase[];
 };
 
 /**
- * What each part loses from one rig to another. `casting` is who would play it there. A lamp that never could do a
+ * What each role loses from one rig to another. `casting` is who would play it there. A lamp that never could do a
  * thing in the old rig is no loss in the new one.
  */
-export function castingReport(show: Showing, from: Rig, to: Rig, casting: readonly Casting[]): readonly PartReport[] {
+export function castingReport(show: Showing, from: Rig, to: Rig, casting: readonly Casting[]): readonly RoleReport[] {
   const here = abilities(show, from);
   const there = abilities(show, to);
-  return show.parts.map((part) => {
-    const asked = askedOf(show, part);
-    const was = castOf(from.casting, part, here);
-    const is = castOf(casting, part, there);
-    return { part, asked, losses: asked.length === 0 ? [] : lossesOf(asked, was, is) };
+  return show.roles.map((role) => {
+    const asked = askedOf(show, role);
+    const was = castOf(from.casting, role, here);
+    const is = castOf(casting, role, there);
+    return { role, asked, losses: asked.length === 0 ? [] : lossesOf(asked, was, is) };
   });
 }
 
-/** What looks and chases say to a part. */
-export function askedOf({ looks, chases }: Pick<Showing, 'looks' | 'chases'>, part: Part): readonly Asked[] {
+/** What looks and chases say to a role. */
+export function askedOf({ looks, chases }: Pick<Showing, 'looks' | 'chases'>, role: Role): readonly Asked[] {
   const spoken = [...looks, ...chases.flatMap((chase) => chase.steps)];
-  const values = spoken.flatMap((one) => one.values.filter((value) => value.part === part.id));
+  const values = spoken.flatMap((one) => one.values.filter((value) => value.role === role.id));
   return ASKED.filter((what) => values.some((value) => asks(value, what)));
 }
 
@@ -104,8 +104,8 @@ function abilities(show: Showing, rig: Rig): ReadonlyMap<string, Ability> {
   return new Map(patchedFixtures(rig, show.profiles).map((one) => [one.fixture.id as string, abilityOf(one)]));
 }
 
-function castOf(casting: readonly Casting[], part: Part, known: ReadonlyMap<string, Ability>): readonly Ability[] {
-  const fixtures = casting.find((cast) => cast.part === part.id)?.fixtures ?? [];
+function castOf(casting: readonly Casting[], role: Role, known: ReadonlyMap<string, Ability>): readonly Ability[] {
+  const fixtures = casting.find((cast) => cast.role === role.id)?.fixtures ?? [];
   return fixtures.flatMap((fixture) => known.get(fixture) ?? []);
 }
 
@@ -158,24 +158,24 @@ function some(lamps: number, of: number): string {
 }
 
 /**
- * Who could play what in another room. A part that is cast there already stays so; else the lamps that can most of what
- * the part is asked and hang where its lamps hung, front or back. A lamp may be given to several parts.
+ * Who could play what in another room. A role that is cast there already stays so; else the lamps that can most of what
+ * the role is asked and hang where its lamps hung, front or back. A lamp may be given to several roles.
  */
 export function suggestedCasting(show: Showing, from: Rig, to: Rig): readonly Casting[] {
   const here = new Map(patchedFixtures(from, show.profiles).map((one) => [one.fixture.id as string, one]));
   const there = patchedFixtures(to, show.profiles);
-  return show.parts.flatMap((part) => {
-    const own = to.casting.find((cast) => cast.part === part.id);
+  return show.roles.flatMap((role) => {
+    const own = to.casting.find((cast) => cast.role === role.id);
     if (own && own.fixtures.length > 0) return [own];
-    const asked = askedOf(show, part);
-    const was = (from.casting.find((cast) => cast.part === part.id)?.fixtures ?? []).flatMap(
+    const asked = askedOf(show, role);
+    const was = (from.casting.find((cast) => cast.role === role.id)?.fixtures ?? []).flatMap(
       (id) => here.get(id) ?? [],
     );
     if (asked.length === 0 || was.length === 0) return [];
     const scored = there.map((one) => ({ one, score: likeness(one, was, asked) }));
     const best = Math.max(0, ...scored.map(({ score }) => score));
     const fixtures = scored.filter(({ score }) => best > 0 && score >= best - 0.5).map(({ one }) => one.fixture.id);
-    return fixtures.length > 0 ? [{ part: part.id, fixtures }] : [];
+    return fixtures.length > 0 ? [{ role: role.id, fixtures }] : [];
   });
 }
 

@@ -174,7 +174,7 @@ describe('on the plan', () => {
   });
 });
 
-describe('parts', () => {
+describe('roles', () => {
   test('orders follow the plan or the patch', () => {
     const ids = room.fixtures.map(({ id }) => id);
     expect(ordered(room, ids, 'left to right')[0]).toBe('a');
@@ -182,7 +182,7 @@ describe('parts', () => {
     expect(ordered(room, ids, 'top to bottom')[0]).toBe('s');
   });
 
-  test('notes count up from C3 within a part, and are read as musicians write them', () => {
+  test('notes count up from C3 within a role, and are read as musicians write them', () => {
     expect(noteName(noteOf(room, room.fixtures[0]!)!)).toBe('C3');
     expect(noteName(noteOf(room, room.fixtures[1]!)!)).toBe('C#3');
     expect(noteOf(room, room.fixtures[4]!)).toBeUndefined();
@@ -195,30 +195,30 @@ describe('parts', () => {
     ]);
   });
 
-  test('one part goes into another in every rig and look', () => {
-    const { show: after } = edit(show, { type: 'merge-parts', part: show.parts[1]!.id, into: show.parts[0]!.id });
-    expect(after.parts.map(({ id }) => id)).toEqual(['wash', 'bars']);
-    expect(after.rigs[0]!.casting.find(({ part }) => part === 'wash')!.fixtures).toEqual(['a', 'b', 's']);
-    expect(after.looks[1]!.values.map(({ part }) => part)).toEqual(['wash']);
-    expect(edit(show, { type: 'merge-parts', part: show.parts[0]!.id, into: show.parts[0]!.id }).show).toBe(show);
+  test('one role goes into another in every rig and look', () => {
+    const { show: after } = edit(show, { type: 'merge-roles', role: show.roles[1]!.id, into: show.roles[0]!.id });
+    expect(after.roles.map(({ id }) => id)).toEqual(['wash', 'bars']);
+    expect(after.rigs[0]!.casting.find(({ role }) => role === 'wash')!.fixtures).toEqual(['a', 'b', 's']);
+    expect(after.looks[1]!.values.map(({ role }) => role)).toEqual(['wash']);
+    expect(edit(show, { type: 'merge-roles', role: show.roles[0]!.id, into: show.roles[0]!.id }).show).toBe(show);
   });
 });
 
 describe('another room', () => {
   const [from, to] = [show.rigs[0]!, show.rigs[1]!];
 
-  test('what is lost there is said part by part, with what happens instead', () => {
+  test('what is lost there is said role by role, with what happens instead', () => {
     const report = castingReport(show, from, to, to.casting);
-    const words = Object.fromEntries(report.map(({ part, losses }) => [part.name, losses.map(lossWords)]));
+    const words = Object.fromEntries(report.map(({ role, losses }) => [role.name, losses.map(lossWords)]));
     expect(words['Wash']).toEqual(['1 lamp instead of 2: what is dealt out over the lamps starts again sooner.']);
     expect(words['Movers']).toEqual(['Nobody plays it: what it does is not seen.']);
     const all = castingReport(
       show,
       from,
       to,
-      show.parts.map(({ id }) => ({ part: id, fixtures: [to.fixtures[0]!.id] })),
+      show.roles.map(({ id }) => ({ role: id, fixtures: [to.fixtures[0]!.id] })),
     );
-    expect(all.find(({ part }) => part.id === 'movers')!.losses.map(lossWords)).toEqual([
+    expect(all.find(({ role }) => role.id === 'movers')!.losses.map(lossWords)).toEqual([
       'It has no pan and tilt: they shine where they point.',
     ]);
   });
@@ -227,7 +227,7 @@ describe('another room', () => {
     expect(castingReport(show, from, from, from.casting).flatMap(({ losses }) => losses)).toEqual([]);
     const there = new Set<string>(to.fixtures.map(({ id }) => id));
     const suggested = suggestedCasting(show, from, to);
-    expect(suggested.map(({ part }) => part)).toEqual(['wash', 'movers', 'bars']);
+    expect(suggested.map(({ role }) => role)).toEqual(['wash', 'movers', 'bars']);
     expect(suggested.every(({ fixtures }) => fixtures.every((id) => there.has(id)))).toBe(true);
   });
 

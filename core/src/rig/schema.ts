@@ -1,4 +1,4 @@
-// Lamps, where they hang, which addresses they listen to, and which part they play.
+// Lamps, where they hang, which addresses they listen to, and which role they play.
 
 import { z } from 'zod';
 import { address, id, universe, type Id } from '../units';
@@ -178,11 +178,11 @@ export const Fixture = z.strictObject({
 });
 export type Fixture = z.infer<typeof Fixture>;
 
-export const Part = z.strictObject({ id: idOf<'Part'>(), name: Name, tint: z.number().int().min(0).max(7) });
-export type Part = z.infer<typeof Part>;
+export const Role = z.strictObject({ id: idOf<'Role'>(), name: Name, tint: z.number().int().min(0).max(7) });
+export type Role = z.infer<typeof Role>;
 
-/** Which lamps play a part, in which order. */
-export const Casting = z.strictObject({ part: idOf<'Part'>(), fixtures: z.array(idOf<'Fixture'>()).max(2000) });
+/** Which lamps play a role, in which order. */
+export const Casting = z.strictObject({ role: idOf<'Role'>(), fixtures: z.array(idOf<'Fixture'>()).max(2000) });
 export type Casting = z.infer<typeof Casting>;
 
 export const SHAPE_KINDS = ['stage', 'riser', 'truss', 'stand', 'curtain', 'bar', 'floor'] as const;

@@ -4,7 +4,7 @@ import type { Draft } from 'immer';
 import { z } from 'zod';
 import { changed, put, remove, type ChangeOf } from '../change/change';
 import { id, type Beats } from '../units';
-import { Casting, Fixture, Name, Part, Profile, Rig, idOf } from '../rig/schema';
+import { Casting, Fixture, Name, Role, Profile, Rig, idOf } from '../rig/schema';
 import { applyToRig, RIG_COMMANDS } from './rig-edits';
 import { applyToLooks, LOOK_COMMANDS } from './look-edits';
 import { Clip, Section, Song, type Lane } from '../song/schema';
@@ -24,17 +24,17 @@ export const Command = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('add-rig'), rig: Rig }),
   z.strictObject({ type: z.literal('choose-rig'), rig: idOf<'Rig'>() }),
   z.strictObject({ type: z.literal('patch-fixtures'), rig: idOf<'Rig'>(), fixtures: z.array(Fixture).min(1) }),
-  /** Lamps of one type, the type itself where the show has it not, and the part they are cast in. */
+  /** Lamps of one type, the type itself where the show has it not, and the role they are cast in. */
   z.strictObject({
     type: z.literal('add-lamps'),
     rig: idOf<'Rig'>(),
     profile: Profile,
     fixtures: z.array(Fixture).min(1).max(512),
-    part: Part,
+    role: Role,
   }),
   z.strictObject({ type: z.literal('remove-lamps'), rig: idOf<'Rig'>(), fixtures: z.array(idOf<'Fixture'>()).min(1) }),
-  z.strictObject({ type: z.literal('add-part'), part: Part }),
-  z.strictObject({ type: z.literal('cast-part'), rig: idOf<'Rig'>(), casting: Casting }),
+  z.strictObject({ type: z.literal('add-role'), role: Role }),
+  z.strictObject({ type: z.literal('cast-role'), rig: idOf<'Rig'>(), casting: Casting }),
   ...RIG_COMMANDS,
   ...LOOK_COMMANDS,
   z.strictObject({ type: z.literal('add-song'), added: Song, at: z.number().int().min(0).optional() }),
@@ -87,12 +87,12 @@ function apply(show: Draft<Show>, command: Command): void {
       const rig = show.rigs.find((candidate) => candidate.id === command.rig);
       if (!rig) return;
       if (!show.profiles.some((profile) => profile.id === command.profile.id)) show.profiles.push(command.profile);
-      if (!show.parts.some((part) => part.id === command.part.id)) show.parts.push(command.part);
+      if (!show.roles.some((role) => role.id === command.role.id)) show.roles.push(command.role);
       for (const fixture of command.fixtures) put(rig.fixtures, fixture);
-      const cast = rig.casting.find((casting) => casting.part === command.part.id);
+      const cast = rig.casting.find((casting) => casting.role === command.role.id);
       const ids = command.fixtures.map((fixture) => fixture.id);
       if (cast) cast.fixtures.push(...ids.filter((id) => !cast.fixtures.includes(id)));
-      else rig.casting.push({ part: command.part.id, fixtures: ids });
+      else rig.casting.push({ role: command.role.id, fixtures: ids });
       return;
     }
     case 'remove-lamps': {
@@ -107,11 +107,11 @@ function apply(show: Draft<Show>, command: Command): void {
       }
       return;
     }
-    case 'add-part':
-      return put(show.parts, command.part);
-    case 'cast-part': {
+    case 'add-role':
+      return put(show.roles, command.role);
+    case 'cast-role': {
       const rig = show.rigs.find((candidate) => candidate.id === command.rig);
-      const at = rig?.casting.findIndex((casting) => casting.part === command.casting.part) ?? -1;
+      const at = rig?.casting.findIndex((casting) => casting.role === command.casting.role) ?? -1;
       if (at >= 0) rig!.casting[at] = command.casting;
       else rig?.casting.push(command.casting);
       return;

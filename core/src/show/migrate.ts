@@ -2,7 +2,7 @@
 
 import { failed, ok, type Result } from '../problem';
 
-export const NEWEST = 4;
+export const NEWEST = 5;
 
 type Json = Readonly<Record<string, unknown>>;
 
@@ -14,7 +14,35 @@ export const MIGRATIONS: Readonly<Record<number, (show: Json) => Json>> = {
   2: (show) => ({ ...show, chases: [] }),
   // Hit kits came, banks of pads, and flash safety: on in new shows, while this one keeps the light it was made with.
   3: (show) => ({ ...show, kits: [], banks: [], safety: { on: false, most: 3 } }),
+  // Roles were called parts, in every place that names one.
+  4: ({ parts, ...show }) => ({
+    ...show,
+    roles: parts,
+    rigs: listOf(show['rigs']).map((rig) => withLists(rig, { casting: roleNamed })),
+    looks: listOf(show['looks']).map(withRoles),
+    chases: listOf(show['chases']).map((chase) => withLists(chase, { steps: withRoles })),
+    kits: listOf(show['kits']).map((kit) => withLists(kit, { channels: roleNamed })),
+  }),
 };
+
+/** A look, or a step of a chase. */
+const withRoles = (spoken: unknown): unknown => withLists(spoken, { values: roleNamed });
+
+function roleNamed(record: unknown): unknown {
+  if (typeof record !== 'object' || record === null || !('part' in record)) return record;
+  const { part, ...rest } = record;
+  return { role: part, ...rest };
+}
+
+/** A record with each element of some of its lists changed; what is no record, or no list, is left to the schema. */
+function withLists(record: unknown, change: Readonly<Record<string, (element: unknown) => unknown>>): unknown {
+  if (typeof record !== 'object' || record === null) return record;
+  const lists = Object.entries(change).flatMap(([key, each]) => {
+    const list = (record as Json)[key];
+    return Array.isArray(list) ? [[key, list.map(each)] as const] : [];
+  });
+  return { ...record, ...Object.fromEntries(lists) };
+}
 
 const PATTERNS_OF_OLD = ['open', 'leaves', 'waves', 'dots', 'rings', 'net', 'rays', 'bars'];
 

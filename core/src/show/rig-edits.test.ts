@@ -6,7 +6,7 @@ import { edit, edited, historyOf, redone, rigInUse, undone, type Command, type S
 
 const room = id<'Rig'>('room');
 const hall = id<'Rig'>('hall');
-const part = (name: string) => id<'Part'>(name);
+const role = (name: string) => id<'Role'>(name);
 const shape: Shape = {
   id: id('s'),
   kind: 'truss',
@@ -32,9 +32,9 @@ describe('rooms', () => {
   });
 
   test('recasting keeps only lamps that hang there', () => {
-    const casting: Casting[] = [{ part: part('wash'), fixtures: [id('h'), id('a')] }];
+    const casting: Casting[] = [{ role: role('wash'), fixtures: [id('h'), id('a')] }];
     const show = after({ type: 'recast', rig: hall, casting });
-    expect(rigInUse(show).casting).toEqual([{ part: 'wash', fixtures: ['h'] }]);
+    expect(rigInUse(show).casting).toEqual([{ role: 'wash', fixtures: ['h'] }]);
     expect(after({ type: 'recast', rig: id('gone'), casting }).rig).toBe('room');
   });
 
@@ -52,18 +52,18 @@ describe('rooms', () => {
   });
 });
 
-describe('parts, aims and types', () => {
-  test('a part that goes takes its casting and what looks say to it along', () => {
-    const show = after({ type: 'remove-part', part: part('movers') });
-    expect(show.parts.map(({ id: one }) => one)).toEqual(['wash', 'bars']);
-    expect(show.rigs[0]!.casting.some((cast) => cast.part === 'movers')).toBe(false);
-    expect(show.looks.flatMap((look) => look.values).some((value) => value.part === 'movers')).toBe(false);
+describe('roles, aims and types', () => {
+  test('a role that goes takes its casting and what looks say to it along', () => {
+    const show = after({ type: 'remove-role', role: role('movers') });
+    expect(show.roles.map(({ id: one }) => one)).toEqual(['wash', 'bars']);
+    expect(show.rigs[0]!.casting.some((cast) => cast.role === 'movers')).toBe(false);
+    expect(show.looks.flatMap((look) => look.values).some((value) => value.role === 'movers')).toBe(false);
   });
 
-  test('parts are moved to any place, and renamed', () => {
-    const moved = after({ type: 'move-part', part: part('bars'), to: 0 });
-    expect(moved.parts.map(({ id: one }) => one)).toEqual(['bars', 'wash', 'movers']);
-    expect(after({ type: 'rename-part', part: part('bars'), name: 'Floor' }).parts[2]!.name).toBe('Floor');
+  test('roles are moved to any place, and renamed', () => {
+    const moved = after({ type: 'move-role', role: role('bars'), to: 0 });
+    expect(moved.roles.map(({ id: one }) => one)).toEqual(['bars', 'wash', 'movers']);
+    expect(after({ type: 'rename-role', role: role('bars'), name: 'Floor' }).roles[2]!.name).toBe('Floor');
   });
 
   test('a type that lamps use stays, one that none uses goes', () => {
@@ -81,7 +81,7 @@ describe('parts, aims and types', () => {
 });
 
 test('any run of these edits is taken back and made again exactly', () => {
-  const parts = fc.constantFrom('wash', 'movers', 'bars', 'gone').map(part);
+  const roles = fc.constantFrom('wash', 'movers', 'bars', 'gone').map(role);
   const rigs = fc.constantFrom(room, hall, id<'Rig'>('gone'));
   const command: fc.Arbitrary<Command> = fc.oneof(
     rigs.map((rig): Command => ({ type: 'remove-rig', rig })),
@@ -90,11 +90,11 @@ test('any run of these edits is taken back and made again exactly', () => {
     rigs.map((rig): Command => ({
       type: 'recast',
       rig,
-      casting: [{ part: part('bars'), fixtures: [id('c'), id('h')] }],
+      casting: [{ role: role('bars'), fixtures: [id('c'), id('h')] }],
     })),
-    parts.map((one): Command => ({ type: 'remove-part', part: one })),
-    fc.tuple(parts, parts).map(([one, into]): Command => ({ type: 'merge-parts', part: one, into })),
-    fc.tuple(parts, fc.nat(4)).map(([one, to]): Command => ({ type: 'move-part', part: one, to })),
+    roles.map((one): Command => ({ type: 'remove-role', role: one })),
+    fc.tuple(roles, roles).map(([one, into]): Command => ({ type: 'merge-roles', role: one, into })),
+    fc.tuple(roles, fc.nat(4)).map(([one, to]): Command => ({ type: 'move-role', role: one, to })),
     fc.constant<Command>({ type: 'remove-aim', aim: id('singer') }),
   );
   fc.assert(

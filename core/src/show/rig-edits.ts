@@ -1,4 +1,4 @@
-// What a user can do to rooms, parts, aims and types beside adding and changing lamps.
+// What a user can do to rooms, roles, aims and types beside adding and changing lamps.
 
 import type { Draft } from 'immer';
 import { z } from 'zod';
@@ -9,23 +9,23 @@ import type { Look } from '../light/schema';
 import type { Show } from './schema';
 
 const inRig = { rig: idOf<'Rig'>() };
-const aPart = { part: idOf<'Part'>() };
+const aRole = { role: idOf<'Role'>() };
 
 export const RIG_COMMANDS = [
   z.strictObject({ type: z.literal('rename-rig'), ...inRig, name: Name }),
   /** The last rig of a show stays. */
   z.strictObject({ type: z.literal('remove-rig'), ...inRig }),
-  /** Another room comes into use, with everybody's parts there. */
+  /** Another room comes into use, with everybody's roles there. */
   z.strictObject({ type: z.literal('recast'), ...inRig, casting: z.array(Casting).max(200) }),
   z.strictObject({ type: z.literal('put-shape'), ...inRig, shape: Shape }),
   z.strictObject({ type: z.literal('remove-shape'), ...inRig, shape: idOf<'Shape'>() }),
   z.strictObject({ type: z.literal('set-picture'), ...inRig, picture: Picture.nullable() }),
-  z.strictObject({ type: z.literal('rename-part'), ...aPart, name: Name }),
+  z.strictObject({ type: z.literal('rename-role'), ...aRole, name: Name }),
   /** In no rig and in no look any more; what looks say to it goes with it. */
-  z.strictObject({ type: z.literal('remove-part'), ...aPart }),
-  /** One part goes into another, in every rig and in every look; where both speak, the one that stays is heard. */
-  z.strictObject({ type: z.literal('merge-parts'), ...aPart, into: idOf<'Part'>() }),
-  z.strictObject({ type: z.literal('move-part'), ...aPart, to: z.number().int().min(0) }),
+  z.strictObject({ type: z.literal('remove-role'), ...aRole }),
+  /** One role goes into another, in every rig and in every look; where both speak, the one that stays is heard. */
+  z.strictObject({ type: z.literal('merge-roles'), ...aRole, into: idOf<'Role'>() }),
+  z.strictObject({ type: z.literal('move-role'), ...aRole, to: z.number().int().min(0) }),
   z.strictObject({ type: z.literal('add-aim'), aim: Aim }),
   z.strictObject({ type: z.literal('remove-aim'), aim: idOf<'Aim'>() }),
   /** A type that no lamp of any rig uses. */
@@ -54,23 +54,23 @@ export function applyToRig(show: Draft<Show>, command: RigCommand): void {
       if (rig && command.picture) rig.picture = command.picture;
       else if (rig) delete rig.picture;
       return;
-    case 'rename-part': {
-      const part = show.parts.find((candidate) => candidate.id === command.part);
-      if (part) part.name = command.name;
+    case 'rename-role': {
+      const role = show.roles.find((candidate) => candidate.id === command.role);
+      if (role) role.name = command.name;
       return;
     }
-    case 'remove-part':
-      remove(show.parts, command.part);
-      for (const room of show.rigs) room.casting = room.casting.filter((cast) => cast.part !== command.part);
-      for (const spoken of spokenIn(show)) spoken.values = spoken.values.filter(({ part }) => part !== command.part);
-      for (const kit of show.kits) kit.channels = kit.channels.filter(({ part }) => part !== command.part);
+    case 'remove-role':
+      remove(show.roles, command.role);
+      for (const room of show.rigs) room.casting = room.casting.filter((cast) => cast.role !== command.role);
+      for (const spoken of spokenIn(show)) spoken.values = spoken.values.filter(({ role }) => role !== command.role);
+      for (const kit of show.kits) kit.channels = kit.channels.filter(({ role }) => role !== command.role);
       return;
-    case 'merge-parts':
-      return mergeParts(show, command);
-    case 'move-part': {
-      const from = show.parts.findIndex((part) => part.id === command.part);
-      const [moved] = from >= 0 ? show.parts.splice(from, 1) : [];
-      if (moved) show.parts.splice(command.to, 0, moved);
+    case 'merge-roles':
+      return mergeRoles(show, command);
+    case 'move-role': {
+      const from = show.roles.findIndex((role) => role.id === command.role);
+      const [moved] = from >= 0 ? show.roles.splice(from, 1) : [];
+      if (moved) show.roles.splice(command.to, 0, moved);
       return;
     }
     case 'add-aim':
@@ -88,34 +88,34 @@ export function applyToRig(show: Draft<Show>, command: RigCommand): void {
 function recast(show: Draft<Show>, rig: Draft<Rig> | undefined, casting: readonly Casting[]): void {
   if (!rig) return;
   const lamps = new Set(rig.fixtures.map((fixture) => fixture.id));
-  rig.casting = casting.map(({ part, fixtures }) => ({ part, fixtures: fixtures.filter((id) => lamps.has(id)) }));
+  rig.casting = casting.map(({ role, fixtures }) => ({ role, fixtures: fixtures.filter((id) => lamps.has(id)) }));
   show.rig = rig.id;
 }
 
-function mergeParts(show: Draft<Show>, { part, into }: { part: string; into: string }): void {
-  const kept = show.parts.find((candidate) => candidate.id === into);
-  if (!kept || part === into || !show.parts.some((candidate) => candidate.id === part)) return;
+function mergeRoles(show: Draft<Show>, { role, into }: { role: string; into: string }): void {
+  const kept = show.roles.find((candidate) => candidate.id === into);
+  if (!kept || role === into || !show.roles.some((candidate) => candidate.id === role)) return;
   for (const rig of show.rigs) {
-    const gone = rig.casting.find((cast) => cast.part === part);
+    const gone = rig.casting.find((cast) => cast.role === role);
     if (!gone) continue;
-    const cast = rig.casting.find((one) => one.part === into);
+    const cast = rig.casting.find((one) => one.role === into);
     if (cast) cast.fixtures.push(...gone.fixtures.filter((fixture) => !cast.fixtures.includes(fixture)));
-    else rig.casting.push({ part: kept.id, fixtures: gone.fixtures });
-    rig.casting = rig.casting.filter((one) => one.part !== part);
+    else rig.casting.push({ role: kept.id, fixtures: gone.fixtures });
+    rig.casting = rig.casting.filter((one) => one.role !== role);
   }
   for (const spoken of spokenIn(show)) {
-    const heard = spoken.values.some((value) => value.part === into);
+    const heard = spoken.values.some((value) => value.role === into);
     spoken.values = spoken.values.flatMap((value) => {
-      if (value.part !== part) return [value];
-      return heard ? [] : [{ ...value, part: kept.id }];
+      if (value.role !== role) return [value];
+      return heard ? [] : [{ ...value, role: kept.id }];
     });
   }
   for (const kit of show.kits)
-    kit.channels = kit.channels.map((one) => (one.part === part ? { ...one, part: kept.id } : one));
-  remove(show.parts, part);
+    kit.channels = kit.channels.map((one) => (one.role === role ? { ...one, role: kept.id } : one));
+  remove(show.roles, role);
 }
 
-/** Everything that says something to parts: looks, and the steps of chases. */
+/** Everything that says something to roles: looks, and the steps of chases. */
 function spokenIn(show: Draft<Show>): readonly { values: Draft<Look>['values'] }[] {
   return [...show.looks, ...show.chases.flatMap((chase) => chase.steps)];
 }

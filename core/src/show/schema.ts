@@ -2,7 +2,7 @@
 
 import { z } from 'zod';
 import { failed, ok, type Result } from '../problem';
-import { Aim, Name, Part, Profile, Rig, idOf } from '../rig/schema';
+import { Aim, Name, Role, Profile, Rig, idOf } from '../rig/schema';
 import { Bank } from '../light/bank';
 import { Kit } from '../light/hit';
 import { Chase, Look } from '../light/schema';
@@ -28,7 +28,7 @@ export const Show = z.strictObject({
   rigs: z.array(Rig).min(1).max(500),
   /** The rig in use. */
   rig: idOf<'Rig'>(),
-  parts: z.array(Part).max(200),
+  roles: z.array(Role).max(200),
   aims: z.array(Aim).max(1000),
   looks: z.array(Look).max(5000),
   chases: z.array(Chase).max(1000),

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
+import { wordsFor } from '../problem';
 import { testShow } from '../testing/show';
-import { fixtureLibrary, lampsOf, partFor } from '../rig';
+import { fixtureLibrary, lampsOf, roleFor } from '../rig';
 import { address, beats, id, universe } from '../units';
 import {
   Command,
@@ -59,8 +60,8 @@ const commands = fc.oneof(
       const wanted = { profile, mode: profile.modes[0]!, count, universe: universe(3) };
       const [rig] = testShow().rigs;
       const fixtures = lampsOf(rig!, wanted, address(at), (k) => `lamp${n}-${k}`);
-      const part = partFor(rig!, testShow().profiles, testShow().parts, profile, `part${type % 5}`);
-      return Command.parse({ type: 'add-lamps', rig: 'room', profile, fixtures, part });
+      const role = roleFor(rig!, testShow().profiles, testShow().roles, profile, `role${type % 5}`);
+      return Command.parse({ type: 'add-lamps', rig: 'room', profile, fixtures, role });
     }),
   fc
     .subarray(['a', 'b', 's', 'c', 'gone'], { minLength: 1 })
@@ -68,6 +69,11 @@ const commands = fc.oneof(
 );
 
 const lane = (history: History) => history.show.songs[0]!.lanes[0]!;
+
+/** As versions before 5 wrote it: roles were called parts. */
+function withParts(show: Show = testShow()): Record<string, unknown> {
+  return JSON.parse(JSON.stringify(show).replaceAll('"role":', '"part":').replaceAll('"roles":', '"parts":'));
+}
 
 describe('edits', () => {
   test('each one and its inverse leave the show exactly as it was', () => {
@@ -194,7 +200,7 @@ describe('reading a show', () => {
   });
 
   test('a show of version 1 opens: its gobos were bare names', () => {
-    const old = JSON.parse(JSON.stringify(testShow())) as { version: number; profiles: { gobos: unknown[] }[] };
+    const old = withParts() as { version: number; profiles: { gobos: unknown[] }[] };
     old.version = 1;
     old.profiles[2]!.gobos = ['Open', 'Stars'];
     const read = readShow(old, 'old.hovlix');
@@ -206,20 +212,25 @@ describe('reading a show', () => {
   });
 
   test('a show of version 2 opens: it had no chases', () => {
-    const {
-      chases: _,
-      kits: _k,
-      banks: _b,
-      ...rest
-    } = JSON.parse(JSON.stringify(testShow())) as Record<string, unknown>;
+    const { chases: _, kits: _k, banks: _b, ...rest } = withParts();
     const read = readShow({ ...rest, version: 2 }, 'old');
     expect(read.ok && [read.value.chases, read.value.looks]).toEqual([[], testShow().looks]);
   });
 
   test('a show of version 3 opens: it had no hit kits and no banks', () => {
-    const { kits: _, banks: _b, ...rest } = JSON.parse(JSON.stringify(testShow())) as Record<string, unknown>;
+    const { kits: _, banks: _b, ...rest } = withParts();
     const read = readShow({ ...rest, version: 3 }, 'old');
     expect(read.ok && [read.value.kits, read.value.banks, read.value.looks]).toEqual([[], [], testShow().looks]);
+  });
+
+  test('a show of version 4 opens: its roles were called parts, wherever one is named', () => {
+    const look = testShow().looks[0]!;
+    const chase = { id: 'c', name: 'c', number: 9, fadeIn: 0, fadeOut: 0, steps: [{ id: 's', values: look.values }] };
+    const kit = { id: 'k', name: 'k', hits: [], channels: [{ channel: 10, role: 'wash' }] };
+    const made = readShow({ ...testShow(), chases: [chase], kits: [kit] }, 'made');
+    if (!made.ok) throw new Error(wordsFor(made.problem));
+    expect(JSON.stringify(withParts(made.value))).not.toContain('role');
+    expect(readShow({ ...withParts(made.value), version: 4 }, 'old')).toEqual(made);
   });
 
   test('older versions go through every migration in order', () => {
@@ -232,16 +243,16 @@ describe('reading a show', () => {
   });
 });
 
-test('lamps are added in one step with their type and part, and removed from every part', () => {
+test('lamps are added in one step with their type and role, and removed from every role', () => {
   const profile = fixtureLibrary().find((one) => one.kind === 'hazer')!;
   const [rig] = testShow().rigs;
   const wanted = { profile, mode: profile.modes[0]!, count: 2, universe: universe(4) };
   const fixtures = [...lampsOf(rig!, wanted, address(1), (n) => `haze${n}`)];
-  const part = partFor(rig!, testShow().profiles, testShow().parts, profile, 'haze');
-  const added = edited(historyOf(testShow()), { type: 'add-lamps', rig: rig!.id, profile, fixtures, part }).history;
+  const role = roleFor(rig!, testShow().profiles, testShow().roles, profile, 'haze');
+  const added = edited(historyOf(testShow()), { type: 'add-lamps', rig: rig!.id, profile, fixtures, role }).history;
   const room = rigInUse(added.show);
   expect(room.fixtures.slice(-2).map((lamp) => lamp.name)).toEqual(['Hazer 1', 'Hazer 2']);
-  expect(room.casting.at(-1)).toEqual({ part: 'haze', fixtures: ['haze0', 'haze1'] });
+  expect(room.casting.at(-1)).toEqual({ role: 'haze', fixtures: ['haze0', 'haze1'] });
   expect(added.show.profiles.some((one) => one.id === profile.id)).toBe(true);
   expect(undone(added).history.show).toEqual(testShow());
   const removed = edited(added, { type: 'remove-lamps', rig: rig!.id, fixtures: [id('a'), id('haze0')] }).history.show;

@@ -1,4 +1,4 @@
-// A small show for tests: two rooms, three parts, four looks, one song. Made by the schema, so it is a valid one.
+// A small show for tests: two rooms, three roles, four looks, one song. Made by the schema, so it is a valid one.
 
 import type { z } from 'zod';
 import { Show } from '../show/schema';
@@ -14,7 +14,7 @@ const plain = (...attributes: string[]) => attributes.map((attribute, i) => ({ a
 
 const input: z.input<typeof Show> = {
   format: 'hovlix-show',
-  version: 4,
+  version: 5,
   id: 'test',
   name: 'Test show',
   profiles: [
@@ -59,19 +59,19 @@ const input: z.input<typeof Show> = {
         { id: 'idle', number: 5, name: 'Idle', profile: 'rgb', mode: 'm', universe: 2, address: 200, mount: { x: 0, y: 0, z: 3 } },
       ],
       casting: [
-        { part: 'wash', fixtures: ['a', 'b'] },
-        { part: 'movers', fixtures: ['s'] },
-        { part: 'bars', fixtures: ['c'] },
+        { role: 'wash', fixtures: ['a', 'b'] },
+        { role: 'movers', fixtures: ['s'] },
+        { role: 'bars', fixtures: ['c'] },
       ],
     },
     {
       id: 'hall', name: 'Hall',
       fixtures: [{ id: 'h', number: 1, name: 'H', profile: 'rgb', mode: 'm', universe: 1, address: 1, mount: { x: 0, y: 0, z: 3 } }],
-      casting: [{ part: 'wash', fixtures: ['h'] }],
+      casting: [{ role: 'wash', fixtures: ['h'] }],
     },
   ],
   rig: 'room',
-  parts: [
+  roles: [
     { id: 'wash', name: 'Wash', tint: 0 },
     { id: 'movers', name: 'Movers', tint: 1 },
     { id: 'bars', name: 'Bars', tint: 2 },
@@ -80,20 +80,20 @@ const input: z.input<typeof Show> = {
   looks: [
     {
       id: 'red', number: 1, name: 'Red', fadeIn: 2, fadeOut: 2,
-      values: [{ part: 'wash', level: { type: 'hold', value: 1 }, colour: { type: 'hold', value: { x: 0.64, y: 0.33 } } }],
+      values: [{ role: 'wash', level: { type: 'hold', value: 1 }, colour: { type: 'hold', value: { x: 0.64, y: 0.33 } } }],
     },
     {
       id: 'half-blue', number: 2, name: 'Half blue', fadeIn: 2, fadeOut: 4,
       values: [
-        { part: 'wash', level: { type: 'hold', value: 0.5 }, colour: { type: 'hold', value: { x: 0.15, y: 0.06 } } },
-        { part: 'movers', level: { type: 'hold', value: 0.8 }, colour: { type: 'hold', value: { x: 0.15, y: 0.06 } }, aim: { type: 'hold', value: { aim: 'singer' } } },
+        { role: 'wash', level: { type: 'hold', value: 0.5 }, colour: { type: 'hold', value: { x: 0.15, y: 0.06 } } },
+        { role: 'movers', level: { type: 'hold', value: 0.8 }, colour: { type: 'hold', value: { x: 0.15, y: 0.06 } }, aim: { type: 'hold', value: { aim: 'singer' } } },
       ],
     },
     {
       id: 'spread', number: 3, name: 'Spread', fadeIn: 0, fadeOut: 0,
-      values: [{ part: 'bars', level: { type: 'spread', values: [1, 0.25] }, colour: { type: 'hold', value: { x: 0.3127, y: 0.329 } } }],
+      values: [{ role: 'bars', level: { type: 'spread', values: [1, 0.25] }, colour: { type: 'hold', value: { x: 0.3127, y: 0.329 } } }],
     },
-    { id: 'kept', number: 4, name: 'Kept', fadeIn: 0, fadeOut: 0, keep: true, values: [{ part: 'wash', level: { type: 'hold', value: 0.2 } }] },
+    { id: 'kept', number: 4, name: 'Kept', fadeIn: 0, fadeOut: 0, keep: true, values: [{ role: 'wash', level: { type: 'hold', value: 0.2 } }] },
   ],
   chases: [],
   kits: [],

@@ -120,14 +120,14 @@ export function Channels({ universe, chosen, onToggle }: Props) {
   );
 }
 
-/** Which lamp sits on each channel, and the tint of its part. */
+/** Which lamp sits on each channel, and the tint of its role. */
 function lampsAt(show: Show, universe: number): Map<number, { readonly name: string; readonly tint: number }> {
   const rig = rigInUse(show);
   const at = new Map<number, { name: string; tint: number }>();
   for (const { fixture, mode } of patchedFixtures(rig, show.profiles)) {
     if (fixture.universe !== universe) continue;
     const cast = rig.casting.find((one) => one.fixtures.includes(fixture.id));
-    const tint = show.parts.find((part) => part.id === cast?.part)?.tint ?? 0;
+    const tint = show.roles.find((role) => role.id === cast?.role)?.tint ?? 0;
     const length = mode.channels.reduce((most, channel) => Math.max(most, ...channel.at), 0);
     for (let i = 0; i < length; i++) at.set(fixture.address + i, { name: fixture.name, tint });
   }

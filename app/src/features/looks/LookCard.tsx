@@ -13,11 +13,11 @@ import { plainWords } from './model';
 
 type Props = {
   readonly play: Look | Chase;
-  readonly parts: readonly { readonly id: string; readonly name: string }[];
+  readonly roles: readonly { readonly id: string; readonly name: string }[];
   readonly onMore: () => void;
 };
 
-export function LookCard({ play, parts, onMore }: Props) {
+export function LookCard({ play, roles, onMore }: Props) {
   const app = useHovlix();
   const palette = usePalette();
   const tints = useTints();
@@ -60,7 +60,7 @@ export function LookCard({ play, parts, onMore }: Props) {
             <Figures>{String(play.number).padStart(2, '0')}</Figures>
             <Quiet textAlign="left" numberOfLines={1} flexShrink={1}>
               {on ? 'on · ' : ''}
-              {plainWords(play, parts)}
+              {plainWords(play, roles)}
             </Quiet>
           </Row>
         </View>

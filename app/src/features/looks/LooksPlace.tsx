@@ -14,7 +14,7 @@ import { LookCard } from './LookCard';
 import { foldersOf, shownPlays } from './model';
 import { NewChase } from './chase/NewChase';
 
-type Filter = { readonly part?: string; readonly folder?: string; readonly kind?: 'chases' };
+type Filter = { readonly role?: string; readonly folder?: string; readonly kind?: 'chases' };
 
 export function LooksPlace() {
   const palette = usePalette();
@@ -61,12 +61,12 @@ export function LooksPlace() {
             onPress={() => router.push('/looks/kits')}
           />
           {foldersOf(show).map((folder) => chip(folder, { folder }))}
-          {show.parts.map((part) => chip(part.name, { part: part.id }))}
+          {show.roles.map((role) => chip(role.name, { role: role.id }))}
         </Row>
       </ScrollArea>
       <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(168px, 1fr))', gap: 12, padding: '0 12px' }}>
         {shown.map((one) => (
-          <LookCard key={one.id} play={one} parts={show.parts} onMore={() => setOpen(one.id)} />
+          <LookCard key={one.id} play={one} roles={show.roles} onMore={() => setOpen(one.id)} />
         ))}
       </div>
       {all.length === 0 && (

@@ -18,7 +18,7 @@ type Props = {
   readonly said: Timed;
   readonly timed?: boolean;
   readonly onSay: (said: Timed) => void;
-  /** Where single lamps and parts may be timed too. */
+  /** Where single lamps and roles may be timed too. */
   readonly onValues?: (values: LookValue[]) => void;
 };
 
@@ -65,8 +65,8 @@ export function TimesForm({ show, values, said, timed = true, onSay, onValues }:
           {onValues &&
             values.map((value, i) => (
               <TimesRow
-                key={`${i} ${whoWords(value, show.parts)}`}
-                name={whoWords(value, show.parts)}
+                key={`${i} ${whoWords(value, show.roles)}`}
+                name={whoWords(value, show.roles)}
                 times={value.times}
                 onTime={(times) => onValues(values.map((one, k) => (k === i ? withTimes(one, times) : one)))}
               />

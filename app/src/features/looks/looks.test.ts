@@ -17,7 +17,7 @@ const chase = Chase.parse({
   steps: [
     { id: '1', look: 'red', fade: 0, hold: 1 },
     { id: '2', look: 'half-blue', fade: 0, hold: 1 },
-    { id: '3', values: [{ part: 'wash', level: { type: 'hold', value: 1 } }], fade: 2, hold: 0 },
+    { id: '3', values: [{ role: 'wash', level: { type: 'hold', value: 1 } }], fade: 2, hold: 0 },
   ],
 }); // prettier-ignore
 const chased = { ...show, chases: [chase] };
@@ -47,25 +47,25 @@ test('what further attributes the chosen lamps have, with ranges by name and slo
   expect(chosenLamps(show, ['s', 'gone'])).toHaveLength(1);
 });
 
-test('what is in hand is said by part and family', () => {
+test('what is in hand is said by role and family', () => {
   const look = Look.parse({ id: 'l', number: 1, name: 'L', fadeIn: 0, fadeOut: 0, values: [
-    { part: 'wash', pick: { type: 'every', nth: 2, from: 1 }, level: { type: 'hold', value: 1 }, waves: [{ type: 'move', shape: 'circle', width: 9, height: 9, span: { beats: 1 } }] },
+    { role: 'wash', pick: { type: 'every', nth: 2, from: 1 }, level: { type: 'hold', value: 1 }, waves: [{ type: 'move', shape: 'circle', width: 9, height: 9, span: { beats: 1 } }] },
   ] }); // prettier-ignore
-  expect(draftLines(look.values, show.parts)).toEqual(['Wash, even: level, aim, 1 wave']);
+  expect(draftLines(look.values, show.roles)).toEqual(['Wash, even: level, aim, 1 wave']);
   expect(waveWords(look.values[0]!.waves![0]!)).toBe('Circle, 1 beat');
 });
 
-test('cards are found by name, folder, part and what they do', () => {
+test('cards are found by name, folder, role and what they do', () => {
   const names = (text: string, filter = {}) => shownPlays(chased, text, filter).map(({ name }) => name);
   expect(names('blue')).toEqual(['Half blue']);
   expect(names('slow')).toEqual(['Run']);
   expect(names('aim')).toEqual(['Half blue', 'Run']);
   expect(names('', { kind: 'chases' })).toEqual(['Run']);
-  // A chase is found by the parts of its steps' looks.
-  expect(names('', { part: id<'Part'>('movers') })).toEqual(['Half blue', 'Run']);
+  // A chase is found by the roles of its steps' looks.
+  expect(names('', { role: id<'Role'>('movers') })).toEqual(['Half blue', 'Run']);
   expect(foldersOf(chased)).toEqual(['Slow']);
   expect(nextNumber(chased)).toBe(5);
-  expect(plainWords(chase, show.parts)).toBe('chase, 3 steps · at once · Wash');
+  expect(plainWords(chase, show.roles)).toBe('chase, 3 steps · at once · Wash');
 });
 
 test('steps are named by their look, and say what is another than in the step before', () => {

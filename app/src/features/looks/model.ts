@@ -8,11 +8,11 @@ type Named = readonly { readonly id: string; readonly name: string }[];
 export const isChase = (one: Look | Chase): one is Chase => 'steps' in one;
 
 /** One line in plain words on what a look or a chase does: how it comes, who is in it, what moves. */
-export function plainWords(one: Look | Chase, parts: Named): string {
+export function plainWords(one: Look | Chase, roles: Named): string {
   const values = isChase(one) ? one.steps.flatMap((step) => step.values) : one.values;
-  const names = values.flatMap((value) => parts.find((part) => part.id === value.part)?.name ?? []);
+  const names = values.flatMap((value) => roles.find((role) => role.id === value.role)?.name ?? []);
   const unique = [...new Set(names)];
-  const who = unique.length > 2 ? `${unique.length} parts` : unique.join(', ');
+  const who = unique.length > 2 ? `${unique.length} roles` : unique.join(', ');
   const how = one.fadeIn > 0 ? `fades in ${one.fadeIn} ${one.fadeIn === 1 ? 'beat' : 'beats'}` : 'at once';
   const moving = movingWords(values);
   const steps = isChase(one) ? `chase, ${one.steps.length} ${one.steps.length === 1 ? 'step' : 'steps'}` : '';
@@ -27,11 +27,11 @@ export function nextNumber(show: Show): number {
   return number;
 }
 
-/** Looks and chases in their own order, looks first, that fit a search and a choice of part or folder. */
+/** Looks and chases in their own order, looks first, that fit a search and a choice of role or folder. */
 export function shownPlays(
   show: Show,
   text: string,
-  filter: { readonly part?: string; readonly folder?: string; readonly kind?: 'chases' },
+  filter: { readonly role?: string; readonly folder?: string; readonly kind?: 'chases' },
 ): readonly (Look | Chase)[] {
   const wanted = text.trim().toLowerCase();
   const fits = (one: Look | Chase) => {
@@ -40,10 +40,10 @@ export function shownPlays(
     const values = isChase(one)
       ? one.steps.flatMap((step) => [...step.values, ...(show.looks.find(({ id }) => id === step.look)?.values ?? [])])
       : one.values;
-    if (filter.part !== undefined && !values.some((value) => value.part === filter.part)) return false;
+    if (filter.role !== undefined && !values.some((value) => value.role === filter.role)) return false;
     if (wanted === '') return true;
     const attributes = values.flatMap((value) => [...familiesOf(value, (name) => attributeOf(name).family)]);
-    const text = [one.name, String(one.number), one.folder ?? '', ...attributes, plainWords(one, show.parts)].join(' ');
+    const text = [one.name, String(one.number), one.folder ?? '', ...attributes, plainWords(one, show.roles)].join(' ');
     return text.toLowerCase().includes(wanted);
   };
   return [...show.looks, ...show.chases].filter(fits);

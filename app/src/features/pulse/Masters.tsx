@@ -1,4 +1,4 @@
-// All masters: of the whole rig, of each part, of tempo, and of fade times.
+// All masters: of the whole rig, of each role, of tempo, and of fade times.
 
 import { router } from 'expo-router';
 import { rampAt } from '@hovlix/core/light';
@@ -30,16 +30,16 @@ function MastersSheet() {
   const live = useLive((state) => state);
   if (!show) return null;
   const cast = rigInUse(show).casting;
-  const parts = show.parts.filter((part) => cast.some((one) => one.part === part.id && one.fixtures.length > 0));
-  const levelOf = (part: string) => {
-    const master = live.partMasters.find((one) => one.part === part);
+  const roles = show.roles.filter((role) => cast.some((one) => one.role === role.id && one.fixtures.length > 0));
+  const levelOf = (role: string) => {
+    const master = live.roleMasters.find((one) => one.role === role);
     return master ? rampAt(master.ramp, SETTLED) : 1;
   };
   const { act } = app.conducting;
   const speed = (rate: number) => act({ type: 'speed', rate, beat: clockNow(app).beat });
   const reset = () => {
     act({ type: 'master', level: 1 });
-    for (const part of parts) if (levelOf(part.id) < 1) act({ type: 'part-master', part: part.id, level: 1 });
+    for (const role of roles) if (levelOf(role.id) < 1) act({ type: 'role-master', role: role.id, level: 1 });
     speed(1);
     act({ type: 'fade-times', factor: 1 });
   };
@@ -55,17 +55,17 @@ function MastersSheet() {
         onChange={(value) => act({ type: 'master', level: value / 100 })}
       />
       <Column gap={10}>
-        <Words fontWeight="600">Parts</Words>
-        {parts.map((part) => (
+        <Words fontWeight="600">Roles</Words>
+        {roles.map((role) => (
           <Slider
-            key={part.id}
-            label={part.name}
-            value={levelOf(part.id) * 100}
+            key={role.id}
+            label={role.name}
+            value={levelOf(role.id) * 100}
             low={0}
             high={100}
             step={1}
             unit="%"
-            onChange={(value) => act({ type: 'part-master', part: part.id, level: value / 100 })}
+            onChange={(value) => act({ type: 'role-master', role: role.id, level: value / 100 })}
           />
         ))}
         <Quiet>They scale level and nothing else: aims and colours stay.</Quiet>
@@ -134,11 +134,11 @@ function BlackoutFade() {
   );
 }
 
-/** What is in hand, part by part, with a way to give each back. */
+/** What is in hand, role by role, with a way to give each back. */
 function InHand({ show }: { readonly show: Show }) {
   const app = useHovlix();
   const hands = useLive((live) => live.hands);
-  const held = show.parts.filter(({ id }) => hands.some((one) => one.on && one.value.part === id));
+  const held = show.roles.filter(({ id }) => hands.some((one) => one.on && one.value.role === id));
   if (!hands.some((one) => one.on)) return null;
   return (
     <Column gap={10} role="group" aria-label="In hand">

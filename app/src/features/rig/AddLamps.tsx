@@ -12,7 +12,7 @@ import {
   fixtureLibrary,
   footprint,
   lampsOf,
-  partFor,
+  roleFor,
   runLength,
   searchTypes,
   typeFromChart,
@@ -197,9 +197,9 @@ function HowMany({ show, rig, profile, onBack, onClose }: CountProps) {
   const free = start !== undefined && !past && inTheWay.length === 0;
   const lamps = free ? lampsOf(rig, wanted, address(start), () => freshId()) : [];
   const add = () => {
-    const part = partFor(rig, show.profiles, show.parts, profile, freshId());
-    app.document.make({ type: 'add-lamps', rig: rig.id, profile, fixtures: [...lamps], part });
-    say(`${named(lamps)} joined the part “${part.name}”.`, { undo: () => app.document.undo() });
+    const role = roleFor(rig, show.profiles, show.roles, profile, freshId());
+    app.document.make({ type: 'add-lamps', rig: rig.id, profile, fixtures: [...lamps], role });
+    say(`${named(lamps)} joined the role “${role.name}”.`, { undo: () => app.document.undo() });
     noteUse(profile.id);
     onClose();
   };

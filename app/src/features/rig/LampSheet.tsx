@@ -64,7 +64,7 @@ export function LampSheet({ show, rig, lamp, onClose }: Props) {
           <Typed<string>
             label="Note that hits it"
             value={noteText(rig, fixture)}
-            hint={fixture.note === undefined ? 'by its place in its part' : 'its own'}
+            hint={fixture.note === undefined ? 'by its place in its role' : 'its own'}
             read={(text) => {
               if (text.trim() === '' || text === noteText(rig, fixture)) return { value: text };
               const note = noteFromText(text);

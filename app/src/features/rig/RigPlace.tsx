@@ -1,4 +1,4 @@
-// The lamps in this room: where they hang, where they listen, and which part they play.
+// The lamps in this room: where they hang, where they listen, and which role they play.
 
 import { useMemo, useState } from 'react';
 import { useLocalSearchParams } from 'expo-router';
@@ -15,13 +15,13 @@ import { LampSheet } from './LampSheet';
 import { ListTab } from './list/ListTab';
 import { RigCheck } from './list/RigCheck';
 import { namesOf } from './model';
-import { PartsTab } from './parts/PartsTab';
+import { RolesTab } from './roles/RolesTab';
 import { PlanTab } from './plan/PlanTab';
 import { Rooms } from './rooms/Rooms';
 import { ByHand } from './types/ByHand';
 import { Why } from './Why';
 
-type Tab = 'plan' | 'list' | 'parts';
+type Tab = 'plan' | 'list' | 'roles';
 type Open =
   | { readonly sheet: 'add' | 'rooms' | 'check' }
   | { readonly sheet: 'lamp' | 'direction' | 'hand'; readonly lamp: string }
@@ -83,7 +83,7 @@ function Rig({ show }: { readonly show: Show }) {
       {actions}
     </PlanTab>
   );
-  const parts = <PartsTab show={show} rig={rig} />;
+  const roles = <RolesTab show={show} rig={rig} />;
   const inHand = open?.sheet === 'hand' ? patched.find(({ fixture }) => fixture.id === open.lamp) : undefined;
   const lampSheet = open?.sheet === 'lamp' ? patched.find(({ fixture }) => fixture.id === open.lamp) : undefined;
   return (
@@ -96,7 +96,7 @@ function Rig({ show }: { readonly show: Show }) {
             choices={[
               { value: 'plan', name: wide ? 'Plan and list' : 'Plan' },
               ...(wide ? [] : [{ value: 'list' as const, name: 'List' }]),
-              { value: 'parts', name: 'Parts' },
+              { value: 'roles', name: 'Roles' },
             ]}
             onChoose={setTab}
           />
@@ -121,8 +121,8 @@ function Rig({ show }: { readonly show: Show }) {
             <Button onPress={() => setOpen({ sheet: 'direction', lamp: undirected[0]!.fixture.id })}>Go on</Button>
           </Row>
         )}
-        {tab === 'parts' ? (
-          parts
+        {tab === 'roles' ? (
+          roles
         ) : wide ? (
           <Row alignItems="flex-start">
             <View flex={1} minWidth={0} {...{ position: 'sticky', top: 0 }}>

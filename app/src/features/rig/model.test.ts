@@ -18,8 +18,8 @@ const rig = Rig.parse({
     mount: { x: i, y: 0, z: 3 },
   })),
   casting: [
-    { part: 'a', fixtures: ['l1'] },
-    { part: 'b', fixtures: ['l1', 'l2'] },
+    { role: 'a', fixtures: ['l1'] },
+    { role: 'b', fixtures: ['l1', 'l2'] },
   ],
 });
 
@@ -36,7 +36,7 @@ test('a lamp is in hand when any of its channels is held, and only then', () => 
   expect([...heldLamps(patched, [{ universe: 2, address: 1 }])]).toEqual([]);
 });
 
-test('a lamp has the tint of the first part it plays', () => {
+test('a lamp has the tint of the first role it plays', () => {
   const tintOf = tintsByFixture(rig, [
     { id: 'a', tint: 3 },
     { id: 'b', tint: 5 },

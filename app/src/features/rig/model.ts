@@ -7,7 +7,7 @@ import { attributeOf, footprint } from '@hovlix/core/rig';
 export function darkWords(reason: Darkness): string {
   switch (reason) {
     case 'not-cast':
-      return 'It plays no part in this rig. Cast it in one.';
+      return 'It plays no role in this rig. Cast it in one.';
     case 'nothing-speaks':
       return 'Nothing asks it to shine now: no look is on and no clip lies here.';
     case 'level-0':
@@ -16,8 +16,8 @@ export function darkWords(reason: Darkness): string {
       return 'The grand master is down.';
     case 'blackout':
       return 'Blackout is on.';
-    case 'part-master-down':
-      return 'The master of its part is down.';
+    case 'role-master-down':
+      return 'The master of its role is down.';
     case 'shutter-closed':
       return 'Its shutter is closed: whatever its level, no light comes out.';
     case 'emitters-0':
@@ -72,11 +72,11 @@ function fieldWord(field: string): string {
   return own[field] ?? (/^[a-z]/.test(field) ? field : attributeOf(field).name.toLowerCase());
 }
 
-/** Index of the tint of the first part a fixture plays; undefined where it plays none. */
-export function tintsByFixture(rig: Rig, parts: readonly { readonly id: string; readonly tint: number }[]) {
+/** Index of the tint of the first role a fixture plays; undefined where it plays none. */
+export function tintsByFixture(rig: Rig, roles: readonly { readonly id: string; readonly tint: number }[]) {
   const tints = new Map<string, number>();
-  for (const { part, fixtures } of rig.casting) {
-    const tint = parts.find(({ id }) => id === part)?.tint;
+  for (const { role, fixtures } of rig.casting) {
+    const tint = roles.find(({ id }) => id === role)?.tint;
     if (tint !== undefined) for (const fixture of fixtures) if (!tints.has(fixture)) tints.set(fixture, tint);
   }
   return (fixture: string): number | undefined => tints.get(fixture);

@@ -160,26 +160,26 @@ function Waveform({
   );
 }
 
-/** A strip a part: what the rig will really show. Parts that give no light have none. */
+/** A strip a role: what the rig will really show. Roles that give no light have none. */
 function Ribbon({ song, first, count }: Pick<Props, 'song' | 'first' | 'count'>) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { light } = useHovlix();
   const stage = useStage();
-  const parts = useShow((show) => show.parts);
+  const roles = useShow((show) => show.roles);
   const looks = usePlays();
   const casting = useShow((show) => show.rigs.find((rig) => rig.id === show.rig)?.casting);
   useEffect(() => {
     let wanted = true;
     const shining = new Set(stage.heads.filter((head) => head.kind !== 'hazer').map((head) => head.fixture));
-    const shown = (parts ?? []).filter((part) =>
-      casting?.some((cast) => cast.part === part.id && cast.fixtures.some((fixture) => shining.has(fixture))),
+    const shown = (roles ?? []).filter((role) =>
+      casting?.some((cast) => cast.role === role.id && cast.fixtures.some((fixture) => shining.has(fixture))),
     );
     if (shown.length === 0) return;
     const times = ribbonTimes(song, first, count, COLUMNS);
     void light
       .ribbon(
         song.id,
-        shown.map((part) => part.id),
+        shown.map((role) => role.id),
         times,
       )
       .then((pixels) => {
@@ -200,7 +200,7 @@ function Ribbon({ song, first, count }: Pick<Props, 'song' | 'first' | 'count'>)
     return () => {
       wanted = false;
     };
-  }, [light, stage, song, first, count, parts, looks, casting]);
+  }, [light, stage, song, first, count, roles, looks, casting]);
   return (
     <canvas
       ref={canvas}

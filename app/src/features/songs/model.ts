@@ -74,7 +74,7 @@ export function ribbonTimes(song: Song, first: number, count: number, columns: n
   });
 }
 
-/** The colour that a look is known by: the brightest part that has one. */
+/** The colour that a look is known by: the brightest role that has one. */
 export function tickColour(look: Look | Chase | undefined): string {
   let best: { level: number; hex: string } | undefined;
   const values = !look ? [] : 'steps' in look ? look.steps.flatMap((step) => step.values) : look.values;

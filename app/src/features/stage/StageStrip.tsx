@@ -8,7 +8,7 @@ import { useSession } from '../../host/session';
 import { painter } from '../../ui/stage/paint';
 import { Health } from './Health';
 
-/** Painting takes at most one part in so many of the page's time: a slow machine shows fewer pictures, and stays quick. */
+/** Painting takes at most one role in so many of the page's time: a slow machine shows fewer pictures, and stays quick. */
 const SHARE = 3;
 
 export function StageStrip({ height }: { readonly height: number }) {

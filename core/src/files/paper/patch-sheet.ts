@@ -9,7 +9,7 @@ import {
   noteOf,
   patchedFixtures,
   type Fixture,
-  type Part,
+  type Role,
   type Profile,
   type Rig,
 } from '../../rig';
@@ -25,7 +25,7 @@ export type PatchRow = {
   readonly last: number;
   /** Switches that are up, lowest first. */
   readonly dip: readonly boolean[];
-  readonly parts: string;
+  readonly roles: string;
   /** Metres from the middle of the stage's front edge, as the audience sees it: “left 2.7, front 2.2, up 3.7”. */
   readonly position: string;
   readonly note: string;
@@ -35,11 +35,11 @@ export type PatchRow = {
 };
 
 /** One row a lamp, by universe and address. */
-export function patchRows(rig: Rig, profiles: readonly Profile[], parts: readonly Part[]): readonly PatchRow[] {
-  const partsOf = (fixture: Fixture) =>
+export function patchRows(rig: Rig, profiles: readonly Profile[], roles: readonly Role[]): readonly PatchRow[] {
+  const rolesOf = (fixture: Fixture) =>
     rig.casting
       .filter(({ fixtures }) => fixtures.includes(fixture.id))
-      .flatMap(({ part }) => parts.find(({ id }) => id === part)?.name ?? [])
+      .flatMap(({ role }) => roles.find(({ id }) => id === role)?.name ?? [])
       .join(', ');
   return patchedFixtures(rig, profiles)
     .map(({ fixture, profile, mode }): PatchRow => {
@@ -54,7 +54,7 @@ export function patchRows(rig: Rig, profiles: readonly Profile[], parts: readonl
         address: fixture.address,
         last: fixture.address + footprint(mode) - 1,
         dip: dipSwitches(fixture.address),
-        parts: partsOf(fixture),
+        roles: rolesOf(fixture),
         position: `${side(x)}, ${depth(y)}, up ${z.toFixed(1)}`,
         note: note === undefined ? '' : noteName(note),
         menu: menuOf(fixture, mode.menu),
@@ -88,7 +88,7 @@ export function patchSheetCsv(rows: readonly PatchRow[]): string {
     Address: row.address,
     'Last address': row.last,
     'DIP switches up': dipWords(row.dip),
-    Part: row.parts,
+    Role: row.roles,
     'Position, m': row.position,
     Note: row.note,
     'On its menu': row.menu,
@@ -119,7 +119,7 @@ const COLUMNS: readonly Column[] = [
   { title: 'Univ.', width: 30, text: (row) => String(row.universe) },
   { title: 'Address', width: 52, text: (row) => `${row.address}-${row.last}` },
   { title: 'DIP 1-9', width: 76, text: () => '' },
-  { title: 'Part', width: 74, text: (row) => row.parts },
+  { title: 'Role', width: 74, text: (row) => row.roles },
   { title: 'Position, m', width: 116, text: (row) => row.position },
   { title: 'Note', width: 30, text: (row) => row.note },
   { title: 'On its menu, remark', width: 88, text: (row) => [row.menu, row.remark].filter(Boolean).join('; ') },

@@ -16,23 +16,23 @@ export function stepName(show: Show, step: Step, place: number): string {
   return step.values.length > 0 ? `${look.name}, changed` : look.name;
 }
 
-/** What is another in a step than in the one before it, by name: parts and what they do. */
+/** What is another in a step than in the one before it, by name: roles and what they do. */
 export function changesBetween(show: Show, before: Step, after: Step): readonly string[] {
   const [from, to] = [saidIn(valuesOf(show, before)), saidIn(valuesOf(show, after))];
   const keys = [...new Set([...from.keys(), ...to.keys()])].filter((key) => from.get(key) !== to.get(key));
-  const parts = new Map<string, string[]>();
+  const roles = new Map<string, string[]>();
   for (const key of keys) {
-    const [part = '', aspect = ''] = key.split('\n');
-    const name = show.parts.find(({ id }) => id === part)?.name ?? 'single lamps';
-    parts.set(name, [...(parts.get(name) ?? []), aspect]);
+    const [role = '', aspect = ''] = key.split('\n');
+    const name = show.roles.find(({ id }) => id === role)?.name ?? 'single lamps';
+    roles.set(name, [...(roles.get(name) ?? []), aspect]);
   }
-  return [...parts].map(([part, aspects]) => `${part}: ${[...new Set(aspects)].join(', ')}`);
+  return [...roles].map(([role, aspects]) => `${role}: ${[...new Set(aspects)].join(', ')}`);
 }
 
 function saidIn(values: readonly LookValue[]): ReadonlyMap<string, string> {
   const said = new Map<string, string>();
   const say = (value: LookValue, aspect: string, what: unknown) => {
-    const key = `${value.part ?? ''}\n${aspect}`;
+    const key = `${value.role ?? ''}\n${aspect}`;
     said.set(key, `${said.get(key) ?? ''}${JSON.stringify([value.pick, value.lamps, what])}`);
   };
   for (const value of values) {

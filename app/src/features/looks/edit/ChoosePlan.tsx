@@ -30,8 +30,8 @@ export function ChoosePlan({ show, chosen, onLine, onTap }: Props) {
   const { left, right, low, high } = useMemo(() => extentOf(rig, 'above'), [rig]);
   const places = useMemo(() => rig.fixtures.map(({ id, mount }) => ({ id, x: mount.x, y: -mount.y })), [rig.fixtures]);
   const tintOf = (id: string) => {
-    const part = rig.casting.find(({ fixtures }) => fixtures.some((one) => one === id))?.part;
-    const tint = show.parts.find((one) => one.id === part)?.tint;
+    const role = rig.casting.find(({ fixtures }) => fixtures.some((one) => one === id))?.role;
+    const tint = show.roles.find((one) => one.id === role)?.tint;
     return tint === undefined ? palette.line : tints[tint]!;
   };
   /** Metres, from above with the audience below, as the picture has them. */

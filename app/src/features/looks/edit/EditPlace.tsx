@@ -140,7 +140,7 @@ function What({ show, values }: { readonly show: Show; readonly values: readonly
       </ScrollArea>
       <Column paddingHorizontal={12} gap={16}>
         {lamps.length === 0 ? (
-          <Quiet>Choose a part, or lamps, to say what they should do. You see it on stage at once.</Quiet>
+          <Quiet>Choose a role, or lamps, to say what they should do. You see it on stage at once.</Quiet>
         ) : tab === 'waves' ? (
           <WavesPanel lamps={lamps} heard={heard} onSay={draft.say} />
         ) : tab === 'sound' ? (
@@ -190,7 +190,7 @@ function OwnFades({ heard }: { readonly heard: LookValue }) {
 function InHand({ show, values }: { readonly show: Show; readonly values: readonly LookValue[] }) {
   const { draft } = useHovlix();
   const say = useSession((session) => session.say);
-  const lines = draftLines(values, show.parts);
+  const lines = draftLines(values, show.roles);
   if (lines.length === 0) return null;
   const letGo = () => {
     const kept = values;

@@ -113,11 +113,11 @@ export function StoreSheet({ show, onClose }: Props) {
       <Column gap={4} role="status" aria-label="This is stored">
         <Words fontWeight="600">This is stored</Words>
         {kept.length === 0 && <Quiet>Nothing: tick at least one family.</Quiet>}
-        {draftLines(kept, show.parts).map((line, i) => (
+        {draftLines(kept, show.roles).map((line, i) => (
           <Quiet key={`${i} ${line}`}>{line}</Quiet>
         ))}
         {kept.some((value) => value.lamps) && (
-          <Quiet>Single lamps are known to {rigInUse(show).name} only; parts play in every room.</Quiet>
+          <Quiet>Single lamps are known to {rigInUse(show).name} only; roles play in every room.</Quiet>
         )}
       </Column>
       <FadeForm fades={fades} onChange={(change) => setFades({ ...fades, ...change })} />

@@ -1,4 +1,4 @@
-// Who is meant: parts, then some of their lamps, by a tap, a quick choice, or numbers typed.
+// Who is meant: roles, then some of their lamps, by a tap, a quick choice, or numbers typed.
 
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { View } from '@tamagui/core';
@@ -27,18 +27,18 @@ export function WhoRow({ show }: { readonly show: Show }) {
   const [numbers, setNumbers] = useState(false);
   const [plan, setPlan] = useState(false);
   const rig = rigInUse(show);
-  const castOf = (part: string) => rig.casting.find((cast) => cast.part === part)?.fixtures ?? [];
-  const parts = show.parts.filter((part) => castOf(part.id).length > 0);
+  const castOf = (role: string) => rig.casting.find((cast) => cast.role === role)?.fixtures ?? [];
+  const roles = show.roles.filter((role) => castOf(role.id).length > 0);
   const isChosen = new Set<string>(chosen);
-  const press = (part: string) => {
-    const on = preferred.includes(part);
-    const next = several ? (on ? preferred.filter((one) => one !== part) : [...preferred, part]) : on && preferred.length === 1 ? [] : [part]; // prettier-ignore
+  const press = (role: string) => {
+    const on = preferred.includes(role);
+    const next = several ? (on ? preferred.filter((one) => one !== role) : [...preferred, role]) : on && preferred.length === 1 ? [] : [role]; // prettier-ignore
     draft.choose([...new Set(next.flatMap(castOf))], next);
   };
-  const lampsInParts = parts.length > 0 ? [...new Set((preferred.length > 0 ? preferred : parts.map(({ id }) => id)).flatMap(castOf))] : rig.fixtures.map(({ id }) => id); // prettier-ignore
-  const lamps = lampsInParts.flatMap((id) => rig.fixtures.find((fixture) => fixture.id === id) ?? []);
+  const lampsInRoles = roles.length > 0 ? [...new Set((preferred.length > 0 ? preferred : roles.map(({ id }) => id)).flatMap(castOf))] : rig.fixtures.map(({ id }) => id); // prettier-ignore
+  const lamps = lampsInRoles.flatMap((id) => rig.fixtures.find((fixture) => fixture.id === id) ?? []);
   const toggle = (id: (typeof chosen)[number]) =>
-    draft.choose(isChosen.has(id) ? chosen.filter((one) => one !== id) : lampsInParts.filter((one) => one === id || isChosen.has(one)), preferred); // prettier-ignore
+    draft.choose(isChosen.has(id) ? chosen.filter((one) => one !== id) : lampsInRoles.filter((one) => one === id || isChosen.has(one)), preferred); // prettier-ignore
   const toggleAny = (id: (typeof chosen)[number]) =>
     draft.choose(isChosen.has(id) ? chosen.filter((one) => one !== id) : [...chosen, id]);
   const walk = (event: KeyboardEvent) => {
@@ -47,24 +47,24 @@ export function WhoRow({ show }: { readonly show: Show }) {
     if (way === undefined && !all) return;
     event.preventDefault();
     event.stopPropagation();
-    draft.choose(all ? lampsInParts : walked(lampsInParts, chosen, way!, event.shiftKey), preferred);
+    draft.choose(all ? lampsInRoles : walked(lampsInRoles, chosen, way!, event.shiftKey), preferred);
   };
   return (
     <Column gap={10}>
       <ScrollArea sideways>
-        <Row gap={8} paddingHorizontal={12} role="group" aria-label="Parts">
-          {parts.map((part) => (
+        <Row gap={8} paddingHorizontal={12} role="group" aria-label="Roles">
+          {roles.map((role) => (
             <Chip
-              key={part.id}
-              name={part.name}
-              on={preferred.includes(part.id)}
+              key={role.id}
+              name={role.name}
+              on={preferred.includes(role.id)}
               picture={
-                <span style={{ width: 10, height: 10, borderRadius: 5, background: tints[part.tint] }} aria-hidden />
+                <span style={{ width: 10, height: 10, borderRadius: 5, background: tints[role.tint] }} aria-hidden />
               }
-              onPress={() => press(part.id)}
+              onPress={() => press(role.id)}
             />
           ))}
-          <Chip small name="Several" label="Choose several parts" on={several} onPress={() => setSeveral(!several)} />
+          <Chip small name="Several" label="Choose several roles" on={several} onPress={() => setSeveral(!several)} />
           <Chip small name="On the plan" on={plan} onPress={() => setPlan(!plan)} />
           <Chip small name="By number …" on={numbers} onPress={() => setNumbers(!numbers)} />
         </Row>
@@ -84,14 +84,14 @@ export function WhoRow({ show }: { readonly show: Show }) {
             <Chip
               small
               name="All"
-              on={chosen.length === lampsInParts.length}
-              onPress={() => draft.choose(lampsInParts, preferred)}
+              on={chosen.length === lampsInRoles.length}
+              onPress={() => draft.choose(lampsInRoles, preferred)}
             />
             {QUICK_PICKS.map(({ name, pick }) => {
-              const wanted = preferred.flatMap((part) =>
-                pickedPlaces(pick, castOf(part).length).map((place) => castOf(part)[place]!),
+              const wanted = preferred.flatMap((role) =>
+                pickedPlaces(pick, castOf(role).length).map((place) => castOf(role)[place]!),
               );
-              const on = wanted.length > 0 && wanted.length === chosen.length && wanted.every((id) => isChosen.has(id)) && chosen.length < lampsInParts.length; // prettier-ignore
+              const on = wanted.length > 0 && wanted.length === chosen.length && wanted.every((id) => isChosen.has(id)) && chosen.length < lampsInRoles.length; // prettier-ignore
               return <Chip key={name} small name={name} on={on} onPress={() => draft.choose(wanted, preferred)} />;
             })}
           </Row>

@@ -124,12 +124,12 @@ export function matchLines(lamps: readonly Patched[], colour: Chromaticity): rea
 /** What is in hand, one line for each value: “Front wash, odd: level, colour”. */
 export function draftLines(
   values: readonly LookValue[],
-  parts: readonly { readonly id: string; readonly name: string }[],
+  roles: readonly { readonly id: string; readonly name: string }[],
 ): readonly string[] {
   return values.map((value) => {
     const said = familiesOf(value, familyOf);
     const families = FAMILIES.filter((family) => said.has(family)).map((family) => FAMILY_NAMES[family].toLowerCase());
     const moving = movingWords([value]);
-    return `${whoWords(value, parts)}: ${[...families, ...(moving ? [moving] : [])].join(', ')}`;
+    return `${whoWords(value, roles)}: ${[...families, ...(moving ? [moving] : [])].join(', ')}`;
   });
 }

@@ -10,7 +10,7 @@ import {
   type Saying,
   type Setting,
 } from '@hovlix/core/light';
-import type { Part } from '@hovlix/core/rig';
+import type { Role } from '@hovlix/core/rig';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { Chip } from '../../../ui/Chip';
 import { Choose, named, Pair, Typed, wholeNumber } from '../../../ui/form';
@@ -26,8 +26,8 @@ import { CURVE_NAMES, noteName, SPREAD_NAMES } from './model';
 
 type Props = {
   readonly show: Show;
-  /** The part it is tried on: its lamps say what can be asked for. */
-  readonly part: Part['id'];
+  /** The role it is tried on: its lamps say what can be asked for. */
+  readonly role: Role['id'];
   readonly hit: Hit;
   readonly onPut: (hit: Hit) => void;
   readonly onCopy: () => void;
@@ -136,14 +136,14 @@ const WHITE = { x: 0.3127, y: 0.329 };
 
 type AskedProps = {
   readonly show: Show;
-  readonly part: Part['id'];
+  readonly role: Role['id'];
   readonly hit: Hit;
   readonly put: (change: { [K in keyof Hit]?: Hit[K] | undefined }) => void;
 };
 
-/** Level, colour, and what else the lamps of the part can do. */
-function Asked({ show, part, hit, put }: AskedProps) {
-  const cast = rigInUse(show).casting.find((one) => one.part === part)?.fixtures ?? [];
+/** Level, colour, and what else the lamps of the role can do. */
+function Asked({ show, role, hit, put }: AskedProps) {
+  const cast = rigInUse(show).casting.find((one) => one.role === role)?.fixtures ?? [];
   const lamps = chosenLamps(show, cast);
   const own = (['beam', 'rate', 'other'] as const).flatMap((family) => ownAttributes(lamps, family));
   const more = Object.fromEntries(

@@ -35,13 +35,13 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
   const palette = usePalette();
   const { wide } = useMedia();
   const say = useSession((session) => session.say);
-  const [part, setPart] = useState(kit.channels[0]?.part ?? show.parts[0]?.id);
+  const [role, setRole] = useState(kit.channels[0]?.role ?? show.roles[0]?.id);
   const [open, setOpen] = useState<Hit['id'] | null>(null);
   const put = (change: Partial<Kit>) => app.document.make({ type: 'store-kit', kit: { ...kit, ...change } });
   const putHit = (hit: Hit) => put({ hits: kit.hits.map((one) => (one.id === hit.id ? hit : one)) });
   const opened = kit.hits.find((one) => one.id === open);
-  const played = show.parts.find((one) => one.id === part) ?? show.parts[0];
-  const cast = rigInUse(show).casting.find((one) => one.part === played?.id)?.fixtures.length ?? 0;
+  const played = show.roles.find((one) => one.id === role) ?? show.roles[0];
+  const cast = rigInUse(show).casting.find((one) => one.role === played?.id)?.fixtures.length ?? 0;
   const add = () => {
     const hit = newHit(kit);
     put({ hits: [...kit.hits, hit] });
@@ -65,13 +65,13 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
       <div style={{ display: 'grid', gridTemplateColumns: wide ? 'minmax(0, 2fr) minmax(0, 3fr)' : 'minmax(0, 1fr)', gap: 14, padding: '0 12px', maxWidth: 1180, alignItems: 'start' }}>
        <Column gap={14} minWidth={0}>
         <ScrollArea sideways>
-          <Row gap={6} role="group" aria-label="Part that plays">
-            {firstAssigned(show.parts, kit).map((one) => (
-              <Chip key={one.id} small name={one.name} on={one.id === played?.id} onPress={() => setPart(one.id)} />
+          <Row gap={6} role="group" aria-label="Role that plays">
+            {firstAssigned(show.roles, kit).map((one) => (
+              <Chip key={one.id} small name={one.name} on={one.id === played?.id} onPress={() => setRole(one.id)} />
             ))}
           </Row>
         </ScrollArea>
-        <Pads kit={kit} part={played?.id} />
+        <Pads kit={kit} role={played?.id} />
         {played && cast === 0 && <Quiet>{played.name} has no lamps in this room: nothing will answer.</Quiet>}
         {kit.hits.length === 0 && <Quiet>There is no hit in it yet. Each hit is a note and what it does in light.</Quiet>}
        </Column>
@@ -114,7 +114,7 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
       {opened && played && (
         <HitSheet
           show={show}
-          part={played.id}
+          role={played.id}
           hit={opened}
           onPut={putHit}
           onCopy={() => {
@@ -134,27 +134,27 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
   ); // prettier-ignore
 }
 
-/** The parts that MIDI plays it on come first. */
-function firstAssigned(parts: Show['parts'], kit: Kit): Show['parts'] {
-  const assigned = parts.filter(({ id }) => kit.channels.some(({ part }) => part === id));
-  return [...assigned, ...parts.filter((one) => !assigned.includes(one))];
+/** The roles that MIDI plays it on come first. */
+function firstAssigned(roles: Show['roles'], kit: Kit): Show['roles'] {
+  const assigned = roles.filter(({ id }) => kit.channels.some(({ role }) => role === id));
+  return [...assigned, ...roles.filter((one) => !assigned.includes(one))];
 }
 
 const CHANNELS = Array.from({ length: 16 }, (_, i) => ({ value: String(i + 1), name: `Channel ${i + 1}` }));
 
 type MidiProps = { readonly show: Show; readonly kit: Kit; readonly onPut: (change: Partial<Kit>) => void };
 
-/** Which channel plays the kit on which part, and whether this screen listens to MIDI at all. */
+/** Which channel plays the kit on which role, and whether this screen listens to MIDI at all. */
 function MidiCard({ show, kit, onPut }: MidiProps) {
   const app = useHovlix();
   const { state, inputs, last, why } = useStore(app.midi.store);
-  const parts = show.parts.map(({ id, name }) => ({ value: id as string, name }));
+  const roles = show.roles.map(({ id, name }) => ({ value: id as string, name }));
   const change = (i: number, next: object) =>
     onPut({ channels: kit.channels.map((one, k) => (k === i ? { ...one, ...next } : one)) });
   const add = () => {
     const free = CHANNELS.find(({ value }) => !kit.channels.some(({ channel }) => String(channel) === value));
-    const first = show.parts[0];
-    if (first) onPut({ channels: [...kit.channels, { channel: Number(free?.value ?? 1), part: first.id }] });
+    const first = show.roles[0];
+    if (first) onPut({ channels: [...kit.channels, { channel: Number(free?.value ?? 1), role: first.id }] });
   };
   return (
     <Card title="Played over MIDI">
@@ -174,7 +174,7 @@ function MidiCard({ show, kit, onPut }: MidiProps) {
           {last ? ` Last note: ${noteName(last.note)} on channel ${last.channel}.` : ''}
         </Quiet>
       )}
-      {kit.channels.map(({ channel, part }, i) => (
+      {kit.channels.map(({ channel, role }, i) => (
         <Row key={i} gap={8} alignItems="flex-end">
           <Column flex={1}>
             <Pair>
@@ -184,7 +184,7 @@ function MidiCard({ show, kit, onPut }: MidiProps) {
                 choices={CHANNELS}
                 onChoose={(value) => change(i, { channel: Number(value) })}
               />
-              <Choose label="plays on" value={part} choices={parts} onChoose={(value) => change(i, { part: value })} />
+              <Choose label="plays on" value={role} choices={roles} onChoose={(value) => change(i, { role: value })} />
             </Pair>
           </Column>
           <Button
@@ -197,7 +197,7 @@ function MidiCard({ show, kit, onPut }: MidiProps) {
         </Row>
       ))}
       <Row>
-        <Button disabled={kit.channels.length >= 64 || parts.length === 0} onPress={add}>
+        <Button disabled={kit.channels.length >= 64 || roles.length === 0} onPress={add}>
           Add a channel
         </Button>
       </Row>

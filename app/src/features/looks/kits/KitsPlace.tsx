@@ -31,7 +31,7 @@ export function KitsPlace() {
         <Button onPress={() => add(Kit.parse({ id: freshId(), name: `Kit ${nth}`, hits: [], channels: [] }))}>
           Empty kit
         </Button>
-        <Button kind="primary" onPress={() => add(drumKit(nth > 1 ? `Drums ${nth}` : 'Drums', show.parts[0]?.id))}>
+        <Button kind="primary" onPress={() => add(drumKit(nth > 1 ? `Drums ${nth}` : 'Drums', show.roles[0]?.id))}>
           Drum kit
         </Button>
       </PlaceHead>
@@ -44,13 +44,13 @@ export function KitsPlace() {
         )}
         {show.kits.map((kit) => (
           <Card key={kit.id} title={kit.name}>
-            <Pads kit={kit} part={kit.channels[0]?.part ?? show.parts[0]?.id} small />
+            <Pads kit={kit} role={kit.channels[0]?.role ?? show.roles[0]?.id} small />
             <Row justifyContent="space-between" gap={8}>
               <Quiet flexShrink={1}>
                 {kit.hits.length} {kit.hits.length === 1 ? 'hit' : 'hits'}
                 {kit.channels.map(
-                  ({ channel, part }) =>
-                    `, channel ${channel} on ${show.parts.find(({ id }) => id === part)?.name ?? 'a part that is gone'}`,
+                  ({ channel, role }) =>
+                    `, channel ${channel} on ${show.roles.find(({ id }) => id === role)?.name ?? 'a role that is gone'}`,
                 )}
               </Quiet>
               <Button label={`Change ${kit.name}`} onPress={() => router.push(`/looks/kits/${kit.id}`)}>

@@ -3,7 +3,7 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { hexFromChromaticity } from '@hovlix/core/colour';
 import type { Hit, Kit } from '@hovlix/core/light';
-import type { Part } from '@hovlix/core/rig';
+import type { Role } from '@hovlix/core/rig';
 import { useHovlix } from '../../../host/hovlix';
 import { strike } from '../../../host/strikes';
 import { usePalette } from '../../../ui/palette';
@@ -12,7 +12,7 @@ import { noteName } from './model';
 
 type Props = {
   readonly kit: Kit;
-  readonly part: Part['id'] | undefined;
+  readonly role: Role['id'] | undefined;
   readonly small?: boolean;
 };
 
@@ -22,8 +22,8 @@ const SOFTEST = 0.15;
 /** How bright a pad's light is while nobody strikes it. */
 const RESTING = 0.5;
 
-export function Pads({ kit, part, small = false }: Props) {
-  if (part === undefined) return <Quiet>Nobody can play it yet: this show has no part. Parts are made in Rig.</Quiet>;
+export function Pads({ kit, role, small = false }: Props) {
+  if (role === undefined) return <Quiet>Nobody can play it yet: this show has no role. Roles are made in Rig.</Quiet>;
   return (
     <div
       role="group"
@@ -35,7 +35,7 @@ export function Pads({ kit, part, small = false }: Props) {
       }}
     >
       {kit.hits.map((hit) => (
-        <Pad key={hit.id} kit={kit} hit={hit} part={part} height={small ? 64 : 104} />
+        <Pad key={hit.id} kit={kit} hit={hit} role={role} height={small ? 64 : 104} />
       ))}
     </div>
   );
@@ -44,11 +44,11 @@ export function Pads({ kit, part, small = false }: Props) {
 type PadProps = {
   readonly kit: Kit;
   readonly hit: Hit;
-  readonly part: Part['id'];
+  readonly role: Role['id'];
   readonly height: number;
 };
 
-function Pad({ kit, hit, part, height }: PadProps) {
+function Pad({ kit, hit, role, height }: PadProps) {
   const app = useHovlix();
   const palette = usePalette();
   const glow = useRef<HTMLDivElement>(null);
@@ -57,7 +57,7 @@ function Pad({ kit, hit, part, height }: PadProps) {
   const note = Math.min(hit.low, hit.high);
   const begin = (velocity: number) => {
     down.current = true;
-    strike(app, { kit, part, note }, velocity);
+    strike(app, { kit, role, note }, velocity);
     glow.current?.animate([{ opacity: RESTING + (1 - RESTING) * velocity }, { opacity: RESTING }], {
       duration: 450,
       easing: 'ease-out',
@@ -66,7 +66,7 @@ function Pad({ kit, hit, part, height }: PadProps) {
   const end = () => {
     if (!down.current) return;
     down.current = false;
-    strike(app, { kit, part, note }, 0);
+    strike(app, { kit, role, note }, 0);
   };
   const press = (event: PointerEvent<HTMLButtonElement>) => {
     event.currentTarget.setPointerCapture(event.pointerId);

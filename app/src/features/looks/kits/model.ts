@@ -2,7 +2,7 @@
 
 import { chromaticityFromHex } from '@hovlix/core/colour';
 import { Hit, Kit, QUICK_PICKS, type HIT_CURVES, type HitTime, type SPREADS } from '@hovlix/core/light';
-import type { Part } from '@hovlix/core/rig';
+import type { Role } from '@hovlix/core/rig';
 import { freshId } from '../../../host/fresh-id';
 
 const NOTES = ['C', 'C♯', 'D', 'D♯', 'E', 'F', 'F♯', 'G', 'G♯', 'A', 'A♯', 'B'];
@@ -58,7 +58,7 @@ export function newHit(kit: Kit): Hit {
 }
 
 /** Drums by the notes that drum machines and drum pads send for them (General MIDI, percussion key map). */
-export function drumKit(name: string, part: Part['id'] | undefined): Kit {
+export function drumKit(name: string, role: Role['id'] | undefined): Kit {
   const hit = (title: string, note: number, hex: string, more: object) => ({
     id: freshId(), name: title, low: note, high: note, level: 1, colour: chromaticityFromHex(hex), attack: seconds(0), hold: seconds(0.03), release: { beats: 0.5 }, ...more,
   }); // prettier-ignore
@@ -74,6 +74,6 @@ export function drumKit(name: string, part: Part['id'] | undefined): Kit {
       hit('Tom', 45, '#ff9a30', { spread: 'next' }),
       hit('Crash', 49, '#ffcf9a', { release: { beats: 4 }, curve: 'sharp' }),
     ],
-    channels: part === undefined ? [] : [{ channel: 10, part }],
+    channels: role === undefined ? [] : [{ channel: 10, role }],
   });
 }

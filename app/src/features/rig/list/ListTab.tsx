@@ -28,7 +28,7 @@ export function ListTab({ show, rig, patched, chosen, onChosen, onChange }: Prop
   const say = useSession((session) => session.say);
   const [many, setMany] = useState(false);
   const [sheet, setSheet] = useState(false);
-  const tintOf = useMemo(() => tintsByFixture(rig, show.parts), [rig, show.parts]);
+  const tintOf = useMemo(() => tintsByFixture(rig, show.roles), [rig, show.roles]);
   const pairs = useMemo(() => overlaps(patched), [patched]);
   const { universes, circuits, unknown } = useMemo(() => loads(rig, show.profiles), [rig, show.profiles]);
   const toggle = (id: string) =>
@@ -97,7 +97,7 @@ export function ListTab({ show, rig, patched, chosen, onChosen, onChange }: Prop
 async function sheetAs(type: 'pdf' | 'csv', show: Show, rig: Rig): Promise<void> {
   // Loaded when it is asked for: the PDF library is half as big as the app.
   const { patchRows, patchSheetCsv, patchSheetPdf } = await import('@hovlix/core/paper');
-  const rows = patchRows(rig, show.profiles, show.parts);
+  const rows = patchRows(rig, show.profiles, show.roles);
   const name = `${rig.name} patch sheet.${type}`;
   if (type === 'csv') return saveFile(name, patchSheetCsv(rows), 'text/csv');
   const made = new Date().toISOString().slice(0, 10);

@@ -46,7 +46,7 @@ export function PlanTab({ show, rig, patched, chosen, onChosen, onDirect, onChan
   const notes = useStage().notes;
   const held = useMemo(() => heldLamps(patched, inHand), [patched, inHand]);
   const hands = useMemo(() => hand(app), [app]);
-  const tintOf = useMemo(() => tintsByFixture(rig, show.parts), [rig, show.parts]);
+  const tintOf = useMemo(() => tintsByFixture(rig, show.roles), [rig, show.roles]);
   const lamps = patched.filter(({ fixture }) => chosen.has(fixture.id));
   const aim = show.aims.find(({ id }) => id === thing);
   const notDrawn = useMemo(() => undrawn(patched.flatMap((one) => one.mode.channels)), [patched]);

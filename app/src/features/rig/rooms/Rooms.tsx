@@ -7,8 +7,8 @@ import {
   lossWords,
   suggestedCasting,
   type Casting,
-  type Part,
-  type PartReport,
+  type Role,
+  type RoleReport,
   type Rig,
 } from '@hovlix/core/rig';
 import { rigInUse, type Show } from '@hovlix/core/show';
@@ -38,7 +38,7 @@ export function Rooms({ show, onClose }: Props) {
   };
   return (
     <Sheet title="Rooms" onClose={onClose}>
-      <Quiet>One show, many rooms: only who plays which part changes.</Quiet>
+      <Quiet>One show, many rooms: only who plays which role changes.</Quiet>
       <Column gap={8}>
         {show.rigs.map((rig) => (
           <Row
@@ -133,24 +133,24 @@ function Recast({ show, from, to, onBack, onClose }: RecastProps) {
   const [open, setOpen] = useState<string | null>(null);
   const report = useMemo(() => castingReport(show, from, to, casting), [show, from, to, casting]);
   const asked = report.filter((one) => one.asked.length > 0);
-  const put = (part: Part['id'], fixtures: Casting['fixtures']) =>
-    setCasting([...casting.filter((cast) => cast.part !== part), { part, fixtures }]);
+  const put = (role: Role['id'], fixtures: Casting['fixtures']) =>
+    setCasting([...casting.filter((cast) => cast.role !== role), { role, fixtures }]);
   return (
     <Sheet title={`Play in ${to.name}`} onClose={onClose}>
       <Quiet>
-        From {from.name} ({from.fixtures.length} lamps) to {to.name} ({to.fixtures.length}). Tap a part to choose who
+        From {from.name} ({from.fixtures.length} lamps) to {to.name} ({to.fixtures.length}). Tap a role to choose who
         plays it.
       </Quiet>
       <Column>
         {asked.map((one) => (
-          <PartRow
-            key={one.part.id}
+          <RoleRow
+            key={one.role.id}
             report={one}
             to={to}
-            cast={casting.find(({ part }) => part === one.part.id)?.fixtures ?? []}
-            open={open === one.part.id}
-            onOpen={() => setOpen(open === one.part.id ? null : one.part.id)}
-            onCast={(fixtures) => put(one.part.id, fixtures)}
+            cast={casting.find(({ role }) => role === one.role.id)?.fixtures ?? []}
+            open={open === one.role.id}
+            onOpen={() => setOpen(open === one.role.id ? null : one.role.id)}
+            onCast={(fixtures) => put(one.role.id, fixtures)}
           />
         ))}
       </Column>
@@ -174,7 +174,7 @@ function Recast({ show, from, to, onBack, onClose }: RecastProps) {
 }
 
 type RowProps = {
-  readonly report: PartReport;
+  readonly report: RoleReport;
   readonly to: Rig;
   readonly cast: Casting['fixtures'];
   readonly open: boolean;
@@ -182,7 +182,7 @@ type RowProps = {
   readonly onCast: (fixtures: Casting['fixtures']) => void;
 };
 
-function PartRow({ report: { part, losses }, to, cast, open, onOpen, onCast }: RowProps) {
+function RoleRow({ report: { role, losses }, to, cast, open, onOpen, onCast }: RowProps) {
   const tints = useTints();
   const names = cast.flatMap((id) => to.fixtures.find((fixture) => fixture.id === id)?.name ?? []);
   return (
@@ -200,10 +200,10 @@ function PartRow({ report: { part, losses }, to, cast, open, onOpen, onCast }: R
         gap={12}
         width="100%"
       >
-        <View width={6} height={36} borderRadius={3} backgroundColor={tints[part.tint] as never} />
+        <View width={6} height={36} borderRadius={3} backgroundColor={tints[role.tint] as never} />
         <Column flex={1} minWidth={0} alignItems="flex-start">
           <Words fontWeight="600" textAlign="left">
-            {part.name}
+            {role.name}
           </Words>
           <Quiet textAlign="left">{names.length === 0 ? 'nobody' : names.join(', ')}</Quiet>
         </Column>
@@ -222,7 +222,7 @@ function PartRow({ report: { part, losses }, to, cast, open, onOpen, onCast }: R
       {open && (
         <Column paddingLeft={18}>
           <Ticks
-            label={`Who plays ${part.name}`}
+            label={`Who plays ${role.name}`}
             items={to.fixtures.map(({ id, name }) => ({ id, name }))}
             ticked={new Set<string>(cast)}
             onTick={(id, on) =>

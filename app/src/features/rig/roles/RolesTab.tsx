@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { View } from '@tamagui/core';
-import { ORDERS, ordered, type Casting, type Part, type Rig } from '@hovlix/core/rig';
+import { ORDERS, ordered, type Casting, type Role, type Rig } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix } from '../../../host/hovlix';
@@ -16,38 +16,38 @@ import { Ticks } from '../../../ui/Ticks';
 
 type Props = { readonly show: Show; readonly rig: Rig };
 
-export function PartsTab({ show, rig }: Props) {
+export function RolesTab({ show, rig }: Props) {
   const app = useHovlix();
   const tints = useTints();
   const [open, setOpen] = useState<string | null>(null);
-  const part = show.parts.find(({ id }) => id === open);
-  const castOf = (id: string) => rig.casting.find((cast) => cast.part === id)?.fixtures ?? [];
+  const role = show.roles.find(({ id }) => id === open);
+  const castOf = (id: string) => rig.casting.find((cast) => cast.role === id)?.fixtures ?? [];
   const nameOf = (id: string) => rig.fixtures.find((fixture) => fixture.id === id)?.name;
   const uncast = rig.fixtures.filter(({ id }) => !rig.casting.some(({ fixtures }) => fixtures.includes(id)));
   const add = () => {
-    const fresh: Part = {
-      id: freshId() as Part['id'],
-      name: `Part ${show.parts.length + 1}`,
-      tint: show.parts.length % 8,
+    const fresh: Role = {
+      id: freshId() as Role['id'],
+      name: `Role ${show.roles.length + 1}`,
+      tint: show.roles.length % 8,
     };
-    app.document.make({ type: 'add-part', part: fresh });
+    app.document.make({ type: 'add-role', role: fresh });
     setOpen(fresh.id);
   };
   return (
     <Column paddingHorizontal={16} gap={12} maxWidth={720}>
       <Quiet>
-        Looks speak to parts, never to lamps: in another room, other lamps play them. The order counts for all that runs
+        Looks speak to roles, never to lamps: in another room, other lamps play them. The order counts for all that runs
         over the lamps.
       </Quiet>
       <Column>
         <SortableList
-          items={show.parts}
+          items={show.roles}
           nameOf={({ name }) => name}
           onOrder={(order) => {
-            const moved = order.findIndex((one, i) => one !== show.parts[i]);
-            // The first place that differs holds the part that came up, or the one after a part that went down.
-            const came = show.parts[moved] === order[moved + 1] ? order[moved]! : show.parts[moved]!;
-            app.document.make({ type: 'move-part', part: came.id, to: order.indexOf(came) });
+            const moved = order.findIndex((one, i) => one !== show.roles[i]);
+            // The first place that differs holds the role that came up, or the one after a role that went down.
+            const came = show.roles[moved] === order[moved + 1] ? order[moved]! : show.roles[moved]!;
+            app.document.make({ type: 'move-role', role: came.id, to: order.indexOf(came) });
           }}
         >
           {(one) => {
@@ -81,18 +81,18 @@ export function PartsTab({ show, rig }: Props) {
         </SortableList>
       </Column>
       {uncast.length > 0 && (
-        <Words color="$warn">{uncast.map(({ name }) => name).join(', ')}: in no part, so no look reaches them.</Words>
+        <Words color="$warn">{uncast.map(({ name }) => name).join(', ')}: in no role, so no look reaches them.</Words>
       )}
       <Row>
-        <Button onPress={add}>New part</Button>
+        <Button onPress={add}>New role</Button>
       </Row>
-      {part && (
-        <PartSheet
-          key={part.id}
+      {role && (
+        <RoleSheet
+          key={role.id}
           show={show}
           rig={rig}
-          part={part}
-          cast={castOf(part.id)}
+          role={role}
+          cast={castOf(role.id)}
           onClose={() => setOpen(null)}
         />
       )}
@@ -101,26 +101,26 @@ export function PartsTab({ show, rig }: Props) {
 }
 
 type SheetProps = Props & {
-  readonly part: Part;
+  readonly role: Role;
   readonly cast: Casting['fixtures'];
   readonly onClose: () => void;
 };
 
-function PartSheet({ show, rig, part, cast, onClose }: SheetProps) {
+function RoleSheet({ show, rig, role, cast, onClose }: SheetProps) {
   const app = useHovlix();
   const say = useSession((session) => session.say);
   const put = (fixtures: readonly Casting['fixtures'][number][]) =>
-    app.document.make({ type: 'cast-part', rig: rig.id, casting: { part: part.id, fixtures: [...fixtures] } });
+    app.document.make({ type: 'cast-role', rig: rig.id, casting: { role: role.id, fixtures: [...fixtures] } });
   const lamps = cast.flatMap((id) => rig.fixtures.find((fixture) => fixture.id === id) ?? []);
-  const others = show.parts.filter(({ id }) => id !== part.id);
-  const spoken = show.looks.filter((look) => look.values.some((value) => value.part === part.id)).length;
+  const others = show.roles.filter(({ id }) => id !== role.id);
+  const spoken = show.looks.filter((look) => look.values.some((value) => value.role === role.id)).length;
   return (
-    <Sheet title={part.name} onClose={onClose}>
+    <Sheet title={role.name} onClose={onClose}>
       <Typed<string>
         label="Name"
-        value={part.name}
+        value={role.name}
         read={named}
-        onChange={(name) => app.document.make({ type: 'rename-part', part: part.id, name })}
+        onChange={(name) => app.document.make({ type: 'rename-role', role: role.id, name })}
       />
       <Quiet>
         {spoken === 0
@@ -168,8 +168,8 @@ function PartSheet({ show, rig, part, cast, onClose }: SheetProps) {
           onChoose={(into) => {
             const kept = others.find(({ id }) => id === into);
             if (!kept) return;
-            app.document.make({ type: 'merge-parts', part: part.id, into: kept.id });
-            say(`${part.name} is part of ${kept.name} now.`, { undo: () => app.document.undo() });
+            app.document.make({ type: 'merge-roles', role: role.id, into: kept.id });
+            say(`${role.name} is role of ${kept.name} now.`, { undo: () => app.document.undo() });
             onClose();
           }}
         />
@@ -178,12 +178,12 @@ function PartSheet({ show, rig, part, cast, onClose }: SheetProps) {
         <Button
           kind="quiet"
           onPress={() => {
-            app.document.make({ type: 'remove-part', part: part.id });
-            say(`${part.name} is gone, and what ${spoken} looks said to it.`, { undo: () => app.document.undo() });
+            app.document.make({ type: 'remove-role', role: role.id });
+            say(`${role.name} is gone, and what ${spoken} looks said to it.`, { undo: () => app.document.undo() });
             onClose();
           }}
         >
-          Remove part
+          Remove role
         </Button>
       </Row>
     </Sheet>

@@ -1,4 +1,4 @@
-// In which order lamps play their part, and which notes hit them.
+// In which order lamps play their role, and which notes hit them.
 
 import type { Fixture, Rig } from './schema';
 
@@ -30,7 +30,7 @@ export function ordered(rig: Rig, lamps: readonly Fixture['id'][], order: Order)
 /** C3, counted so that middle C (60) is C4. */
 const FIRST_NOTE = 48;
 
-/** The note that hits a lamp: its own, else C3 for the first of the first part it plays, C#3 for the next, and so on. */
+/** The note that hits a lamp: its own, else C3 for the first of the first role it plays, C#3 for the next, and so on. */
 export function noteOf(rig: Rig, fixture: Fixture): number | undefined {
   if (fixture.note !== undefined) return fixture.note;
   const cast = rig.casting.find(({ fixtures }) => fixtures.includes(fixture.id));
