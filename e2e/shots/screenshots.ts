@@ -126,7 +126,7 @@ await shot('look-edit', PHONE, '/looks/undertow', async (page) => {
   await press(page, 'Done');
 });
 await shot('hits', PHONE, '/looks/kits/barrel-drums', async (page) => {
-  await press(page, 'In hand. Hands off');
+  await press(page, 'By hand. Release');
   await press(page, 'OK');
 });
 await shot('chase', PHONE, '/looks/chase/buoys', async (page) => {

@@ -28,7 +28,7 @@ export async function restoreLinks(page: Page): Promise<void> {
           for (const action of [
             { type: 'end-test' },
             { type: 'free-channels', universe: null },
-            { type: 'hands-off', fade: 0 },
+            { type: 'release', fade: 0 },
             { type: 'all-off', fade: 0 },
             { type: 'master', level: 1 },
             { type: 'speed', rate: 1 },

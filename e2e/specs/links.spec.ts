@@ -151,7 +151,7 @@ test('a USB cable is pulled out during the show and plugged in again: said in ev
   await unplug(cable);
 });
 
-test('channels: several are moved together, the same one of all lamps alike, and hands off gives them back', async ({
+test('channels: several are moved together, the same one of all lamps alike, and release gives them back', async ({
   page,
 }) => {
   await open(page, '/links/universe/1');
@@ -175,7 +175,7 @@ test('channels: several are moved together, the same one of all lamps alike, and
   await button(page, /of all 4 Tern 4/).click();
   await page.getByLabel('Level of the chosen channels').fill('201');
   await expect.poll(async () => (await levels()).filter((level) => level === 201)).toHaveLength(4);
-  await button(page, 'Hands off').click();
+  await button(page, 'Release').click();
   await expect
     .poll(async () => {
       const now = await levels();

@@ -163,7 +163,7 @@ test('one role is given back while another stays in hand; a blackout fades as it
   await page.getByRole('button', { name: /^Grand master/ }).click();
   await button(page, 'All masters').click();
   const masters = page.getByRole('dialog', { name: 'Masters' });
-  await masters.getByRole('button', { name: 'Hands off Front wash' }).click();
+  await masters.getByRole('button', { name: 'Release Front wash' }).click();
   await expect.poll(two).toEqual([0, 255]);
   await expect(inHand(page)).not.toContainText('Front wash');
   await masters.getByRole('button', { name: 'In 3 s' }).click();

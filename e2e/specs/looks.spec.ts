@@ -66,7 +66,7 @@ test('a look of two roles with waves: the node hears the very period, bounds and
   await expect(sheet.getByRole('status', { name: 'This is stored' })).toContainText('Movers: level, aim, 1 wave');
   await sheet.getByRole('button', { name: 'Store the look' }).click();
   await lookIs(page, 'Rising tide', true);
-  await expect(button(page, 'In hand. Hands off')).toHaveCount(0);
+  await expect(button(page, 'By hand. Release')).toHaveCount(0);
 
   // 120 beats a minute: four beats are two seconds. Front lamps dim at 1, 7, 13, 19; Spot 1 pans at 37 and 38 over 540°.
   const heard = await listen(page, 8);
@@ -189,12 +189,12 @@ test('what is shaped is in hand: undone, redone, let go, taken up again; numbers
   await typed(page, 'Level, to', '90');
   await expect.poll(front).toEqual([0, 77, 153, 230]);
 
-  // Away and back: nothing is lost. Hands off gives the lamps back, and can be undone.
+  // Away and back: nothing is lost. Release gives the lamps back, and can be undone.
   await page.getByRole('link', { name: 'Gig' }).click();
-  await expect(button(page, 'In hand. Hands off')).toBeVisible();
+  await expect(button(page, 'By hand. Release')).toBeVisible();
   await page.goto('/looks/new');
   await expect(page.getByRole('region', { name: 'In hand' })).toContainText('Front wash: level');
-  await button(page, 'In hand. Hands off').click();
+  await button(page, 'By hand. Release').click();
   await expect.poll(front).toEqual([0, 0, 0, 0]);
   await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
   await expect.poll(front).toEqual([0, 77, 153, 230]);

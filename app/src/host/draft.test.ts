@@ -30,7 +30,7 @@ test('a drag is one step to undo and goes out a few times, not at each movement'
   expect(one.undo()).toBe(true);
   expect(one.store.getState().values).toEqual([]);
   jest.advanceTimersByTime(100);
-  expect(said(acts)).toEqual([1, 'hands-off']);
+  expect(said(acts)).toEqual([1, 'release']);
   expect(one.redo()).toBe(true);
   expect(one.redo()).toBe(false);
 });
@@ -75,5 +75,5 @@ test('a new look begins with what is in hand already; closing lets go of all', (
   expect(one.store.getState().values).toHaveLength(1);
   one.close(2);
   expect(one.store.getState().values).toEqual([]);
-  expect(acts).toEqual([{ type: 'hands-off', fade: 2 }]);
+  expect(acts).toEqual([{ type: 'release', fade: 2 }]);
 });

@@ -59,7 +59,7 @@ export function draft(document: Document, conducting: Conducting): Draft {
       timer = undefined;
       const { values } = store.getState();
       if (values.length > 0) conducting.act({ type: 'hand', values: [...values], only: true });
-      else conducting.act({ type: 'hands-off', fade: seconds(0) });
+      else conducting.act({ type: 'release', fade: seconds(0) });
     }, SEND_MS);
   };
   const put = (values: Values, gesture = '') => {
@@ -122,13 +122,13 @@ export function draft(document: Document, conducting: Conducting): Draft {
       const left = values.filter((value) => value.role !== role);
       if (left.length < values.length)
         store.setState({ values: left, past: [...store.getState().past, values].slice(-KEPT_STEPS), future: [] });
-      conducting.act({ type: 'hands-off', role, fade: seconds(fade) });
+      conducting.act({ type: 'release', role, fade: seconds(fade) });
     },
     close(fade = 0) {
       clearTimeout(timer);
       timer = undefined;
       store.setState({ ...EMPTY });
-      conducting.act({ type: 'hands-off', fade: seconds(fade) });
+      conducting.act({ type: 'release', fade: seconds(fade) });
     },
   };
 }

@@ -13,14 +13,14 @@ describe('hands and masters', () => {
 
   test('a hand replaces, downwards too, and gives back with a fade', () => {
     expect(dimmerA(play(taken, 2))).toBeCloseTo(0.1, 2);
-    const off = press(taken, { type: 'hands-off', fade: seconds(2) }, 4);
+    const off = press(taken, { type: 'release', fade: seconds(2) }, 4);
     expect(dimmerA(play(off, 5))).toBeCloseTo(0.55, 2);
     expect(dimmerA(play(off, 6))).toBe(1);
   });
 
   test('only one role is given back when only one is asked for', () => {
     const two = press(taken, { type: 'hand', values: [{ role: id('movers'), level: hold(1) }] }, 2);
-    const off = press(two, { type: 'hands-off', role: id('wash'), fade: seconds(0) }, 3);
+    const off = press(two, { type: 'release', role: id('wash'), fade: seconds(0) }, 3);
     expect(off.hands.filter((one) => one.on).map((one) => one.value.role)).toEqual(['movers']);
     expect(dimmerA(play(off, 4))).toBe(1);
   });

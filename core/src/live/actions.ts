@@ -92,7 +92,7 @@ export const Action = z.discriminatedUnion('type', [
    */
   z.strictObject({ type: z.literal('hand'), values: z.array(LookValue).max(400), only: z.boolean().optional() }),
   /** Gives back what is in hand: of one role, or all. */
-  z.strictObject({ type: z.literal('hands-off'), role: idOf<'Role'>().optional(), fade: Length }),
+  z.strictObject({ type: z.literal('release'), role: idOf<'Role'>().optional(), fade: Length }),
   z.strictObject({ type: z.literal('master'), level: z.number().min(0).max(1) }),
   z.strictObject({ type: z.literal('blackout'), on: z.boolean(), fade: Length.default(seconds(0)) }),
   /** Master output: are we sending at all? */

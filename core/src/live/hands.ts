@@ -30,7 +30,7 @@ export function handsWith(hands: Hands, taken: readonly LookValue[], only: boole
 }
 
 /** What is in hand after it was given back: of one role, or all. */
-export function handsOff(hands: Hands, role: string | undefined, at: Seconds, fade: Seconds): Hands {
+export function released(hands: Hands, role: string | undefined, at: Seconds, fade: Seconds): Hands {
   return stillHeld(hands, at).map((one) =>
     one.on && (role === undefined || one.value.role === role)
       ? { ...one, on: false, ramp: rampOn(one.ramp, 0, at, fade) }

@@ -9,7 +9,7 @@ import { tapsWith, tempoOfTaps } from '../time';
 import { LookValue } from '../light/schema';
 import { HeldChannel, type Action, type Entry } from './actions';
 import { Hearing, hearingWith } from './hearing';
-import { handsOff, handsWith } from './hands';
+import { released, handsWith } from './hands';
 import { notesWith, Sounding } from './notes';
 import { AT_CLOCK, freeBeat, runAt, runChanged } from './run';
 import { lookTurned, ownBeat, stepped } from './standing';
@@ -231,8 +231,8 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
     }
     case 'hand':
       return { ...letGoOfStillSong(state), hands: handsWith(state.hands, action.values, action.only === true, at) };
-    case 'hands-off':
-      return { ...state, hands: handsOff(state.hands, action.role, at, seconds(action.fade * state.fadeTimes)) };
+    case 'release':
+      return { ...state, hands: released(state.hands, action.role, at, seconds(action.fade * state.fadeTimes)) };
     case 'master':
       return { ...state, master: rampOn(state.master, action.level, at, MASTER_SMOOTHING) };
     case 'blackout':

@@ -86,7 +86,7 @@ function Running({ running }: { readonly running: readonly Standing[] }) {
         <Button onPress={() => app.conducting.act({ type: 'all-off', fade: seconds(clockNow(app).pulse) })}>
           All off
         </Button>
-        {hands && <Button onPress={() => app.conducting.act({ type: 'hands-off', fade: clockNow(app).pulse })}>Hands off</Button>}
+        {hands && <Button onPress={() => app.conducting.act({ type: 'release', fade: clockNow(app).pulse })}>Release</Button>}
       </Row>
       {song && <Quiet>A song plays: of these, only those that stay through songs give light now.</Quiet>}
     </>

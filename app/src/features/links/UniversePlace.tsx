@@ -163,7 +163,7 @@ function Hand({ universe, chosen, onChoose }: HandProps) {
           {chosen.length > 0 && <Button onPress={() => onChoose([])}>Choose none</Button>}
           {held.length > 0 && (
             <Button kind="primary" onPress={() => act({ type: 'free-channels', universe: null })}>
-              Hands off
+              Release
             </Button>
           )}
           {testing ? (

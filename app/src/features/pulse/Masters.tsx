@@ -145,9 +145,9 @@ function InHand({ show }: { readonly show: Show }) {
       <Words fontWeight="600">In hand</Words>
       <Row gap={8} flexWrap="wrap">
         {held.map(({ id, name }) => (
-          <Button key={id} onPress={() => app.draft.letGoOf(id, clockNow(app).pulse)}>{`Hands off ${name}`}</Button>
+          <Button key={id} onPress={() => app.draft.letGoOf(id, clockNow(app).pulse)}>{`Release ${name}`}</Button>
         ))}
-        <Button onPress={() => app.draft.close(clockNow(app).pulse)}>Hands off all</Button>
+        <Button onPress={() => app.draft.close(clockNow(app).pulse)}>Release all</Button>
       </Row>
     </Column>
   );

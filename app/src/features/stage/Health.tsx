@@ -19,12 +19,12 @@ function HandsMark() {
   const letGo = () => {
     const { values } = app.draft.store.getState();
     app.draft.close(1);
-    say('Hands off: the show has its lamps back.', { undo: () => app.draft.put(values) });
+    say('Released: the show has its lamps back.', { undo: () => app.draft.put(values) });
   };
   return (
     <View
       render="button"
-      aria-label="In hand. Hands off"
+      aria-label="By hand. Release"
       onPress={letGo}
       height={44}
       paddingHorizontal={4}
@@ -35,7 +35,7 @@ function HandsMark() {
     >
       <View paddingHorizontal={10} height={26} justifyContent="center" borderRadius={13} backgroundColor="$warn">
         <Words fontSize={12} lineHeight={16} fontWeight="600" color="$onDoing">
-          in hand · hands off
+          by hand · release
         </Words>
       </View>
     </View>

@@ -195,13 +195,13 @@ function InHand({ show, values }: { readonly show: Show; readonly values: readon
   const letGo = () => {
     const kept = values;
     draft.put([]);
-    say('Hands off: the show has its lamps back.', { undo: () => draft.put(kept) });
+    say('Released: the show has its lamps back.', { undo: () => draft.put(kept) });
   };
   return (
     <Column gap={6} paddingTop={8} borderTopWidth={1} borderColor="$line" role="region" aria-label="In hand">
       <Row justifyContent="space-between">
         <Words fontWeight="600">In hand</Words>
-        <Button onPress={letGo}>Hands off</Button>
+        <Button onPress={letGo}>Release</Button>
       </Row>
       {lines.map((line, i) => (
         <Quiet key={`${i} ${line}`}>{line}</Quiet>

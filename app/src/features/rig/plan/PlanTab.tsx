@@ -175,7 +175,7 @@ export function PlanTab({ show, rig, patched, chosen, onChosen, onDirect, onChan
           <Words color="$warn" flexShrink={1}>
             In hand: {namesOf(patched.filter(({ fixture }) => held.has(fixture.id)).map(({ fixture }) => fixture))}
           </Words>
-          <Button onPress={() => hands.free(patched.filter(({ fixture }) => held.has(fixture.id)))}>Hands off</Button>
+          <Button onPress={() => hands.free(patched.filter(({ fixture }) => held.has(fixture.id)))}>Release</Button>
         </Row>
       )}
       {(lamps.length === 0 || mode !== 'hang') && panel}

@@ -20,7 +20,7 @@ export function ByHand({ lamp, onClose }: { readonly lamp: Patched; readonly onC
         <Button kind="primary" onPress={() => hands.hold([[lamp, { level: 1 }]])}>
           Light it
         </Button>
-        <Button onPress={() => hands.free([lamp])}>Hands off</Button>
+        <Button onPress={() => hands.free([lamp])}>Release</Button>
       </Row>
       <Column>
         {lamp.mode.channels.map((channel) => (
