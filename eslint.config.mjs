@@ -92,7 +92,7 @@ export default [
               message: 'App and server meet only in core.',
             },
             {
-              regex: '^\\.\\./(?!\\.\\.)(songs|looks|rig|gig|links)/',
+              regex: '^\\.\\./(?!\\.\\.)(songs|looks|rig|gig|connections)/',
               message: 'A feature never imports another: what two share moves to ui, data or core.',
             },
           ],

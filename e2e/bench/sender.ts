@@ -1,8 +1,8 @@
 // Sends a large show to a port on loopback for a while, then says what that cost this process.
 
 import { setPriority } from 'node:os';
-import { linksStore } from '../../server/src/links/store';
-import { networksOfThisComputer } from '../../server/src/links/networks';
+import { connectionsStore } from '../../server/src/connect/store';
+import { networksOfThisComputer } from '../../server/src/connect/networks';
 import { startOutput } from '../../server/src/output/output';
 import { parseTarget } from '../../server/src/output/target';
 import { AT_REST } from '@hovlix/core/live';
@@ -16,12 +16,12 @@ try {
 } catch {
   // As in the server: where the system allows it.
 }
-const links = linksStore(undefined, () => undefined);
+const connections = connectionsStore(undefined, () => undefined);
 const numbers = Array.from({ length: universes }, (_, i) => i + 1);
-links.reach(numbers, [parseTarget(`sacn:127.0.0.1:${port}`)!]);
+connections.reach(numbers, [parseTarget(`sacn:127.0.0.1:${port}`)!]);
 const output = startOutput({
   cid: new Uint8Array(16).fill(3),
-  links: links.links(),
+  connections: connections.connections(),
   networks: networksOfThisComputer(),
 });
 const show = bigShow(universes, universes * 30);

@@ -59,15 +59,20 @@ await shot('song', PHONE, '/songs/paper-lighthouse', (page) => playFrom(page, 17
 await shot('gig', PHONE, '/gig', async (page) => {
   await page.getByRole('button', { name: 'Full sail, key 2, off' }).click();
 });
-await shot('links', PHONE, '/links', async (page) => void (await page.getByText('Universe 1 arrives').waitFor()));
-await shot('first-lamp', PHONE, '/links/first', async (page) => {
+await shot(
+  'connections',
+  PHONE,
+  '/connect',
+  async (page) => void (await page.getByText('Universe 1 arrives').waitFor()),
+);
+await shot('first-lamp', PHONE, '/connect/first', async (page) => {
   await page.getByRole('button', { name: /Framed cable stand-in/ }).click();
   await page.getByText(/live$/).waitFor();
 });
-await shot('channels', PHONE, '/links/universe/1', async (page) => {
+await shot('channels', PHONE, '/connect/universe/1', async (page) => {
   await page.getByRole('button', { name: /^Channel 2,/ }).click();
 });
-await shot('links-wide', WIDE, '/links', async (page) => {
+await shot('connections-wide', WIDE, '/connect', async (page) => {
   await page.getByRole('button', { name: /^Universe 1 · sACN/ }).click();
 });
 await shot('song-wide', WIDE, '/songs/paper-lighthouse', async (page) => {

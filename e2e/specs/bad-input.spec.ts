@@ -56,7 +56,7 @@ test('bad shows: each file gets one clear sentence', async ({ page }) => {
 });
 
 test('a message that fails its schema is refused, and output goes on', async ({ page }) => {
-  await open(page, '/links');
+  await open(page, '/connect');
   const answers = await page.evaluate(
     () =>
       new Promise<string[]>((resolve) => {

@@ -45,7 +45,7 @@ test('a new user opens it, plays Paper Lighthouse, and light, sheet, beat and no
   expect(after.changes - before.changes).toBeGreaterThan(40);
   expect(Math.max(...after.levels.slice(0, 36))).toBeGreaterThan(100);
 
-  await page.getByRole('link', { name: 'Links' }).click();
+  await page.getByRole('link', { name: 'Connect' }).click();
   await expect(page.getByTestId('node-rate')).toHaveText(/4[34]/);
   await expect(page.getByText('Universe 1 arrives')).toBeVisible();
   await expect(page.getByText('The Hovlix server conducts')).toBeVisible();

@@ -4,12 +4,12 @@ import { fileURLToPath } from 'node:url';
 import { expect, test } from '@playwright/test';
 import { encodeArtDmx, encodeArtPollReply, encodeSacn, encodeSacnDiscovery } from '@hovlix/core/wire';
 import { universe } from '@hovlix/core/units';
-import { nodeReport, open, restoreLinks, statusOf } from './hovlix';
+import { nodeReport, open, restoreConnections, statusOf } from './hovlix';
 
 test('100,000 mutated packets at both ears: nothing falls over, and not one frame of the output is lost', async ({
   page,
 }) => {
-  await open(page, '/links');
+  await open(page, '/connect');
   await page.getByRole('button', { name: 'Add input' }).click();
   const before = await nodeReport(page);
   const seeds = [
@@ -46,11 +46,11 @@ test('100,000 mutated packets at both ears: nothing falls over, and not one fram
   const after = await nodeReport(page);
   expect(after.lost - before.lost).toBe(0);
   expect(after.packets).toBeGreaterThan(before.packets);
-  await restoreLinks(page);
+  await restoreConnections(page);
 });
 
 test('a second Hovlix on the same port is refused in one line, and the first goes on', async ({ page }) => {
-  await open(page, '/links');
+  await open(page, '/connect');
   const program = fileURLToPath(new URL('../../server/bin/hovlix.mjs', import.meta.url));
   const taken = spawnSync(process.execPath, [program, 'serve', '--port', '4757'], {
     encoding: 'utf8',
@@ -61,7 +61,7 @@ test('a second Hovlix on the same port is refused in one line, and the first goe
 });
 
 test('an output to a place that cannot be reached fails alone and says why', async ({ page }) => {
-  await open(page, '/links');
+  await open(page, '/connect');
   await page.getByRole('button', { name: 'Add output' }).click();
   const sheet = page.getByRole('dialog');
   await sheet.getByRole('button', { name: 'One device' }).click();
@@ -71,5 +71,5 @@ test('an output to a place that cannot be reached fails alone and says why', asy
   await expect(sheet.getByText('Failed', { exact: true })).toBeVisible();
   await expect(sheet.getByText(/The network does not take it/)).toBeVisible();
   await expect.poll(async () => (await nodeReport(page)).framesPerSecond).toBeGreaterThan(40);
-  await restoreLinks(page);
+  await restoreConnections(page);
 });

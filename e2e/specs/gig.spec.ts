@@ -1,12 +1,12 @@
 // The playing page: banks, pads, next and previous, what is running.
 
 import { expect, test, type Page } from '@playwright/test';
-import { button, nodeReport, open, restoreLinks, restoreShow } from './hovlix';
+import { button, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
 
-test.beforeEach(async ({ page }) => restoreLinks(page));
+test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => {
   await restoreShow(page);
-  await restoreLinks(page);
+  await restoreConnections(page);
 });
 
 const pad = (page: Page, name: string) =>

@@ -1,12 +1,12 @@
 // Hit kits: struck on pads, with keys, and over MIDI.
 
 import { expect, test, type Page } from '@playwright/test';
-import { button, listen, nodeReport, open, restoreLinks, restoreShow, typed } from './hovlix';
+import { button, listen, nodeReport, open, restoreConnections, restoreShow, typed } from './hovlix';
 
-test.beforeEach(async ({ page }) => restoreLinks(page));
+test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => {
   await restoreShow(page);
-  await restoreLinks(page);
+  await restoreConnections(page);
 });
 
 /** The brightest of the front lamps' dimmers, and each of them. */

@@ -3,10 +3,10 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
 import { readBundle } from '@hovlix/core/files';
-import type { NodeUniverse, Status } from '@hovlix/core/links';
+import type { NodeUniverse, Status } from '@hovlix/core/connect';
 import { PROTOCOL } from '@hovlix/core/live';
 
-/** All that the server says of its links. */
+/** All that the server says of its connections. */
 export async function statusOf(page: Page): Promise<Status> {
   return (await page.request.get('/api/status')).json();
 }
@@ -18,8 +18,8 @@ export async function nodeReport(page: Page, protocol: NodeUniverse['protocol'] 
 }
 
 /** Brings the outputs and inputs back to what a new computer has, and ends every test, hand and song. */
-export async function restoreLinks(page: Page): Promise<void> {
-  await page.goto('/links');
+export async function restoreConnections(page: Page): Promise<void> {
+  await page.goto('/connect');
   await page.evaluate(
     (protocol) =>
       new Promise<void>((resolve) => {
@@ -42,7 +42,7 @@ export async function restoreLinks(page: Page): Promise<void> {
         };
         socket.onmessage = (event) => {
           const message = JSON.parse(String(event.data));
-          if (message.type !== 'links') return;
+          if (message.type !== 'connections') return;
           const first = {
             id: 'universe-1-0',
             universe: 1,
@@ -59,7 +59,7 @@ export async function restoreLinks(page: Page): Promise<void> {
             socket.close();
             resolve();
           };
-          socket.send(JSON.stringify({ type: 'links-edit', patches, revision: message.revision }));
+          socket.send(JSON.stringify({ type: 'connections-edit', patches, revision: message.revision }));
         };
       }),
     PROTOCOL,
@@ -73,7 +73,7 @@ export async function restoreShow(page: Page): Promise<void> {
     'demo',
   );
   if (!demo.ok) throw new Error('The demo cannot be read');
-  await page.goto('/links');
+  await page.goto('/connect');
   await page.evaluate(
     ({ show, protocol }) =>
       new Promise<void>((resolve) => {

@@ -1,12 +1,12 @@
 // Lamps found and told what to do by hand: chosen where they hang, lit up, copied, timed; and why one shines at a bar.
 
 import { expect, test, type Page } from '@playwright/test';
-import { button, listen, nodeReport, open, restoreLinks, restoreShow, tab, typed } from './hovlix';
+import { button, listen, nodeReport, open, restoreConnections, restoreShow, tab, typed } from './hovlix';
 
-test.beforeEach(async ({ page }) => restoreLinks(page));
+test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => {
   await restoreShow(page);
-  await restoreLinks(page);
+  await restoreConnections(page);
 });
 
 const inHand = (page: Page) => page.getByRole('region', { name: 'In hand' });
@@ -36,7 +36,7 @@ test('lamps are chosen by a drawn line, by a tap, by arrows; lit up to be found;
   await tab(page, 'Level').click();
   await typed(page, 'Level', '60');
   await tab(page, 'Colour').click();
-  await button(page, 'Harbour').click();
+  await button(page, 'Blue').click();
   // Four lamps that are a whole role are said to be that role.
   await expect(inHand(page)).toContainText('Front wash: level, colour');
   await expect.poll(async () => (await levels(page))[0]).toBe(153);
@@ -141,13 +141,13 @@ test('Why? for a bar of a song that is not on, and for a lamp whose universe goe
   await why.getByLabel('When').selectOption({ label: 'now' });
   await expect(why).toContainText('Nothing asks it to shine now');
 
-  await open(page, '/links');
+  await open(page, '/connect');
   await page.getByRole('button', { name: /^Universe 1 · sACN/ }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Switch off' }).first().click();
   await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
   await page.getByRole('link', { name: 'Rig' }).click();
   await button(page, 'Spot 1 on the plan').click();
-  await expect(why).toContainText('The output of universe 1 is switched off in Links.');
+  await expect(why).toContainText('The output of universe 1 is switched off in Connect.');
 });
 
 test('one role is given back while another stays in hand; a blackout fades as it is set', async ({ page }) => {

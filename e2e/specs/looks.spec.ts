@@ -7,7 +7,7 @@ import {
   lookIs,
   nodeReport,
   open,
-  restoreLinks,
+  restoreConnections,
   restoreShow,
   tab,
   typed,
@@ -16,10 +16,10 @@ import {
 } from './hovlix';
 
 // What an earlier visit left playing would set the clock.
-test.beforeEach(async ({ page }) => restoreLinks(page));
+test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => {
   await restoreShow(page);
-  await restoreLinks(page);
+  await restoreConnections(page);
 });
 
 /** A sine that was sampled unevenly, by least squares: the period that explains most of it, and its phase at 2 s a turn. */
@@ -41,7 +41,7 @@ test('a look of two roles with waves: the node hears the very period, bounds and
   // Front wash: a colour, and a level wave of 4 beats from 20 to 80 %, drawn apart over the four lamps.
   await button(page, 'Front wash').click();
   await tab(page, 'Colour').click();
-  await button(page, 'Rowan').click();
+  await button(page, 'Red').click();
   await tab(page, 'Waves').click();
   await page.getByRole('group', { name: 'Add a wave on' }).getByRole('button', { name: 'Level' }).click();
   await typed(page, 'Low', '20');

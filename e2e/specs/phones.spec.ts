@@ -1,12 +1,12 @@
 import { hostname } from 'node:os';
 import { expect, test, type Page, type WebSocket } from '@playwright/test';
-import { lookIs, open, restoreLinks, stageBrightness } from './hovlix';
+import { lookIs, open, restoreConnections, stageBrightness } from './hovlix';
 
 /** As a phone in the hall calls this computer: by its name, over plain http. */
 const hall = `http://${hostname().toLowerCase()}.local:4757`;
 
 async function openToPhones(page: Page): Promise<string> {
-  await open(page, '/links');
+  await open(page, '/connect');
   await page.getByRole('button', { name: 'Open to phones' }).click();
   await expect(page.getByTestId('qr')).toBeVisible();
   await expect(page.getByTestId('phone-address')).toHaveText('http://127.0.0.2:4757');
@@ -14,7 +14,7 @@ async function openToPhones(page: Page): Promise<string> {
 }
 
 test.afterEach(async ({ page, request }) => {
-  await restoreLinks(page);
+  await restoreConnections(page);
   const { phones } = await (await request.get('/api/status')).json();
   for (const device of phones.devices) await request.delete(`/api/phones/devices/${device.id}`);
   await request.post('/api/phones', { data: { open: false } });
@@ -43,7 +43,7 @@ test('a phone joins with the code, is refused with a wrong one, shares the light
   expect(phone.url()).not.toContain(code);
   await expect(page.getByText('is here')).toBeVisible();
   // It sees that phones may come in, but no code.
-  await phone.goto('/links');
+  await phone.goto('/connect');
   await expect(phone.getByText('Open to phones and tablets')).toBeVisible();
   await expect(phone.getByTestId('code')).toHaveCount(0);
 
@@ -58,7 +58,7 @@ test('a phone joins with the code, is refused with a wrong one, shares the light
   await lookIs(page, 'Full sail', false);
 
   // Sent away, it is back on the joining page at once.
-  await page.getByRole('link', { name: 'Links' }).click();
+  await page.getByRole('link', { name: 'Connect' }).click();
   await page.getByRole('button', { name: 'Hold to send away' }).click({ delay: 1000 });
   await expect(phone.getByRole('heading', { name: 'Join the light' })).toBeVisible();
   expect(errors).toEqual([]);
@@ -105,8 +105,8 @@ test('two screens show the same state within 100 ms', async ({ page, browser }) 
   page.on('websocket', note(sent));
   const other = await (await browser.newContext()).newPage();
   other.on('websocket', note(received));
-  await open(page, '/links');
-  await open(other, '/links');
+  await open(page, '/connect');
+  await open(other, '/connect');
   await page.getByRole('button', { name: /Grand master, / }).click();
   const fader = page.getByLabel('Grand master level');
   for (let level = 40; level < 60; level++) await fader.fill(String(level));

@@ -78,14 +78,14 @@ test('gig: where we are, what comes next, and on to the next song', async ({ pag
   await page.getByRole('button', { name: 'Pause' }).click();
 });
 
-test('deep links survive a reload, and a song that is gone says so', async ({ page }) => {
+test('deep connections survive a reload, and a song that is gone says so', async ({ page }) => {
   for (const [path, heading] of [
     ['/rig', 'Boathouse'],
     ['/looks', 'Looks'],
     ['/rig/type/northlamp-heron', 'Heron 60'],
-    ['/links', 'Links'],
-    ['/links/first', 'One lamp'],
-    ['/links/universe/1', 'Universe 1'],
+    ['/connect', 'Connect'],
+    ['/connect/first', 'One lamp'],
+    ['/connect/universe/1', 'Universe 1'],
     ['/songs/night-ferry', 'Night Ferry'],
   ] as const) {
     await open(page, path);
@@ -94,7 +94,7 @@ test('deep links survive a reload, and a song that is gone says so', async ({ pa
   }
   await open(page, '/songs/nobody');
   await expect(page.getByText('This song is not in the show')).toBeVisible();
-  await open(page, '/links/universe/70000');
+  await open(page, '/connect/universe/70000');
   await expect(page.getByText('There is no such universe')).toBeVisible();
 });
 
@@ -116,9 +116,9 @@ for (const [width, height] of [
     '/rig',
     '/rig/type/northlamp-heron',
     '/gig',
-    '/links',
-    '/links/first',
-    '/links/universe/1',
+    '/connect',
+    '/connect/first',
+    '/connect/universe/1',
   ])
     test(`nothing a reader would stumble over on ${path} at ${width}`, async ({ page }) => {
       await page.setViewportSize({ width, height });

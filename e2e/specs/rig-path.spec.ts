@@ -4,11 +4,11 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { beamDirection, mountRotation } from '@hovlix/core/rig';
-import { nodeReport, open, restoreLinks, restoreShow } from './hovlix';
+import { nodeReport, open, restoreConnections, restoreShow } from './hovlix';
 
 test.afterEach(async ({ page }) => {
   await restoreShow(page);
-  await restoreLinks(page);
+  await restoreConnections(page);
 });
 
 const CHART = `1 Pan / 2 Pan fine / 3 Tilt / 4 Tilt fine

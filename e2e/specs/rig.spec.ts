@@ -1,9 +1,9 @@
 import { expect, test } from '@playwright/test';
-import { nodeReport, open, restoreLinks, restoreShow, statusOf } from './hovlix';
+import { nodeReport, open, restoreConnections, restoreShow, statusOf } from './hovlix';
 
 test.afterEach(async ({ page }) => {
   await restoreShow(page);
-  await restoreLinks(page);
+  await restoreConnections(page);
 });
 
 test('lamps from the library: searched, counted, offered the first free addresses, flashed, changed, taken away', async ({
@@ -57,7 +57,7 @@ test('lamps from the library: searched, counted, offered the first free addresse
   await expect(page.getByRole('button', { name: /^Door lamp, address/ }).first()).toBeVisible();
 });
 
-test('lamps on a universe of their own: it is sent at once, by an output that Links shows', async ({ page }) => {
+test('lamps on a universe of their own: it is sent at once, by an output that Connections shows', async ({ page }) => {
   await open(page, '/rig');
   await page.getByRole('button', { name: 'List', exact: true }).click();
   await page.getByRole('button', { name: 'Add lamps' }).click();
@@ -71,7 +71,9 @@ test('lamps on a universe of their own: it is sent at once, by an output that Li
   await sheet.getByLabel('Universe').fill('6');
   await expect(sheet.getByText(/^Tube 1 … Tube 2, addresses 1 to 144$/)).toBeVisible();
   await sheet.getByRole('button', { name: 'Add 2 lamps' }).click();
-  await expect.poll(async () => (await statusOf(page)).links.links.outputs.map((row) => row.universe)).toEqual([1, 6]);
+  await expect
+    .poll(async () => (await statusOf(page)).connections.connections.outputs.map((row) => row.universe))
+    .toEqual([1, 6]);
   await expect.poll(async () => (await nodeReport(page, 'sacn', 6))?.framesPerSecond ?? 0).toBeGreaterThan(40);
   await page.keyboard.press('Control+Z');
   await expect(page.getByRole('button', { name: /^Tube 1, address/ })).toHaveCount(0);

@@ -1,12 +1,12 @@
 // Flash safety: on in a new show, told where it acts, turned off by holding only.
 
 import { expect, test } from '@playwright/test';
-import { button, listen, lookIs, open, restoreLinks, restoreShow, tab, typed } from './hovlix';
+import { button, listen, lookIs, open, restoreConnections, restoreShow, tab, typed } from './hovlix';
 
-test.beforeEach(async ({ page }) => restoreLinks(page));
+test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => {
   await restoreShow(page);
-  await restoreLinks(page);
+  await restoreConnections(page);
 });
 
 test('a look that flashes too often is held back, told in the report, and let go of only by holding', async ({

@@ -1,12 +1,23 @@
 // Lamps that follow a song and a microphone.
 
 import { expect, test, type Page } from '@playwright/test';
-import { button, listen, lookIs, nodeReport, open, restoreLinks, restoreShow, tab, typed, waveIn } from './hovlix';
+import {
+  button,
+  listen,
+  lookIs,
+  nodeReport,
+  open,
+  restoreConnections,
+  restoreShow,
+  tab,
+  typed,
+  waveIn,
+} from './hovlix';
 
-test.beforeEach(async ({ page }) => restoreLinks(page));
+test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => {
   await restoreShow(page);
-  await restoreLinks(page);
+  await restoreConnections(page);
 });
 
 /** A front lamp's dimmer. */

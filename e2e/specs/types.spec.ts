@@ -3,12 +3,12 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { readGdtf } from '@hovlix/core/gdtf';
-import { nodeReport, open, restoreLinks, restoreShow } from './hovlix';
+import { nodeReport, open, restoreConnections, restoreShow } from './hovlix';
 
 test.use({ viewport: { width: 390, height: 844 } });
 test.afterEach(async ({ page }) => {
   await restoreShow(page);
-  await restoreLinks(page);
+  await restoreConnections(page);
 });
 
 test('channels are added by typing, paired, flagged and numbered; what cannot work is said', async ({ page }) => {

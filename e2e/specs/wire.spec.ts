@@ -6,9 +6,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { expect, test } from '@playwright/test';
-import type { Status } from '@hovlix/core/links';
+import type { Status } from '@hovlix/core/connect';
 import { PROTOCOL } from '@hovlix/core/live';
-import { open, restoreLinks } from './hovlix';
+import { open, restoreConnections } from './hovlix';
 
 const program = fileURLToPath(new URL('../../server/bin/hovlix.mjs', import.meta.url));
 const demo = fileURLToPath(new URL('../../demo/boathouse.hovlix', import.meta.url));
@@ -20,7 +20,7 @@ test.describe('dissected', () => {
   test.skip(!root, 'capturing packets needs the rights of root here');
 
   test('sACN and Art-Net as an independent dissector reads them', async ({ page }) => {
-    await open(page, '/links');
+    await open(page, '/connect');
     // A second output with a number, a priority and a protocol of its own.
     await page.getByRole('button', { name: 'Add output' }).click();
     const sheet = page.getByRole('dialog');
@@ -100,7 +100,7 @@ test.describe('dissected', () => {
     expect(dissect('artnet.poll_reply', 'artnet.poll_reply.short_name')[0]).toEqual(['Hovlix node']);
     // Nothing that the dissector calls malformed.
     expect(dissect('_ws.malformed', 'frame.number')).toEqual([['']]);
-    await restoreLinks(page);
+    await restoreConnections(page);
   });
 });
 
@@ -196,12 +196,12 @@ test.describe('between computers', () => {
     // A server without a show sends nothing yet; one output makes the universe its own.
     const edit = `const s = new (require(${JSON.stringify(fileURLToPath(new URL('../../node_modules/ws', import.meta.url)))}))("ws://localhost:4800/conductor");
       s.on("open", () => s.send(JSON.stringify({ type: "hello", protocol: ${PROTOCOL}, screen: "t", show: null })));
-      s.on("message", (d) => { const m = JSON.parse(d); if (m.type !== "links") return;
-        if (m.links.outputs.length) process.exit(0);
+      s.on("message", (d) => { const m = JSON.parse(d); if (m.type !== "connections") return;
+        if (m.connections.outputs.length) process.exit(0);
         const way = { protocol: "sacn", to: "multicast", network: null, number: 1, priority: 90 };
         const row = { id: "o", universe: 1, on: true, delayMs: 0, way };
         const input = { id: "i", universe: 1, on: true, protocol: "sacn", number: 1, merge: "highest" };
-        s.send(JSON.stringify({ type: "links-edit", revision: m.revision, patches: [{ op: "replace", path: ["outputs"], value: [row] }, { op: "replace", path: ["inputs"], value: [input] }] })); });`;
+        s.send(JSON.stringify({ type: "connections-edit", revision: m.revision, patches: [{ op: "replace", path: ["outputs"], value: [row] }, { op: "replace", path: ["inputs"], value: [input] }] })); });`;
     execFileSync('ip', ['netns', 'exec', spaces[0], process.execPath, '-e', edit], { timeout: 20_000 });
     await expect
       .poll(() => status().input?.clashes ?? [], { timeout: 25_000 })

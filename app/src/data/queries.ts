@@ -1,7 +1,7 @@
 // What is asked of the server and of storage: keys and fetchers in one place.
 
 import { queryOptions } from '@tanstack/react-query';
-import { Status } from '@hovlix/core/links';
+import { Status } from '@hovlix/core/connect';
 import type { Repository } from '../host/repository';
 
 /** What goes out and what the stand-in says arrives, once a second while there is a server. */

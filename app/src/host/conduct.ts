@@ -39,8 +39,8 @@ export type Conducting = {
   readonly say: (message: FromScreen) => void;
   /** This screen's own name among the screens. */
   readonly screen: string;
-  /** The links of the conductor's computer, each time they change. */
-  readonly onLinks: (take: (links: unknown, revision: number) => void) => void;
+  /** The connections of the conductor's computer, each time they change. */
+  readonly onConnections: (take: (connections: unknown, revision: number) => void) => void;
   /** Shows a universe as it goes out while subscribed; one at a time on each screen. */
   readonly watch: (universe: number, take: (levels: Levels) => void) => () => void;
 };
@@ -59,7 +59,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
   let offset = 0;
   let exchanges: { sent: number; now: number; received: number }[] = [];
   let heardAt = 0;
-  let takeLinks: (links: unknown, revision: number) => void = () => undefined;
+  let takeConnections: (connections: unknown, revision: number) => void = () => undefined;
   let watched: { readonly universe: number; readonly take: (levels: Levels) => void } | undefined;
 
   const now = () => seconds(localSeconds() + offset);
@@ -125,8 +125,8 @@ export function conducting(document: Document, light: Light, screen: string): Co
         return follow(() => document.follow(message.show, message.revision));
       case 'edit':
         return follow(() => document.followPatches(message.patches as never, message.revision));
-      case 'links':
-        return takeLinks(message.links, message.revision);
+      case 'connections':
+        return takeConnections(message.connections, message.revision);
       case 'levels': {
         const levels = levelsFromHex(message.levels);
         if (watched?.universe === message.universe) watched.take({ universe: message.universe, levels });
@@ -179,8 +179,8 @@ export function conducting(document: Document, light: Light, screen: string): Co
     },
     say,
     screen,
-    onLinks: (take) => {
-      takeLinks = take;
+    onConnections: (take) => {
+      takeConnections = take;
     },
     watch(universe, take) {
       const mine = { universe, take };

@@ -12,7 +12,7 @@ import { conducting, type Conducting, type LinkState } from './conduct';
 import { document, type Document } from './document';
 import { draft, type Draft, type DraftState } from './draft';
 import { light, type Light, type Stage } from './light';
-import { linksDocument, type LinksDocument, type LinksState } from './links-document';
+import { connectionsDocument, type ConnectionsDocument, type ConnectionsState } from './connections-document';
 import { midi, type Midi } from './midi';
 import { microphone, type Microphone } from './microphone';
 import { player, type Player } from './player';
@@ -26,7 +26,7 @@ export type Hovlix = {
   readonly document: Document;
   readonly light: Light;
   readonly conducting: Conducting;
-  readonly links: LinksDocument;
+  readonly connections: ConnectionsDocument;
   readonly player: Player;
   readonly microphone: Microphone;
   readonly midi: Midi;
@@ -57,7 +57,7 @@ export function hovlix(): Hovlix {
     document: doc,
     light: lamps,
     conducting: link,
-    links: linksDocument(link),
+    connections: connectionsDocument(link),
     player: player(kept, doc, link),
     microphone: microphone(link),
     midi: midi(),
@@ -104,8 +104,8 @@ export function useLink<T>(pick: (link: LinkState) => T): T {
   return useStore(useHovlix().conducting.store, pick);
 }
 
-export function useLinks<T>(pick: (state: LinksState) => T): T {
-  return useStore(useHovlix().links.store, pick);
+export function useConnections<T>(pick: (state: ConnectionsState) => T): T {
+  return useStore(useHovlix().connections.store, pick);
 }
 
 export function useDraft<T>(pick: (draft: DraftState) => T): T {

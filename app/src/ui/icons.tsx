@@ -53,7 +53,7 @@ export const GigIcon = (props: IconProps) => (
   </Icon>
 );
 
-export const LinksIcon = (props: IconProps) => (
+export const ConnectIcon = (props: IconProps) => (
   <Icon {...props}>
     <Path d="M9 3v5M15 3v5M6.500 8h11v4a5.500 5.500 0 0 1-11 0zM12 17.500V21" />
   </Icon>

@@ -133,6 +133,7 @@ export function PlaceHead({ title, under, onTitle, titleHint, children }: HeadPr
               <Title numberOfLines={1} fontSize={title.length > 10 ? 20 : 26}>
                 {title}
               </Title>
+              {titleHint && <Quiet aria-hidden>{titleHint}</Quiet>}
               <ChevronsUpDown size={16} color={palette.quiet} aria-hidden style={{ flexShrink: 0 }} />
             </View>
           ) : (

@@ -49,7 +49,7 @@ export type Explanation = {
   readonly dark: readonly Darkness[];
   /** The lamp's bytes, from its address on: the very ones `render` writes. */
   readonly bytes: readonly number[];
-  /** True where a test or a hand in Links holds some of these bytes over the show. */
+  /** True where a test or a hand in Connect holds some of these bytes over the show. */
   readonly held: boolean;
 };
 

@@ -33,8 +33,8 @@ export const FromScreen = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('act'), action: Action }),
   z.strictObject({ type: z.literal('show'), show: ShowJson, revision: Revision }),
   z.strictObject({ type: z.literal('edit'), patches: z.array(PatchShape).max(20000), revision: Revision }),
-  /** A change to the links of the conductor's computer. */
-  z.strictObject({ type: z.literal('links-edit'), patches: z.array(PatchShape).max(2000), revision: Revision }),
+  /** A change to the connections of the conductor's computer. */
+  z.strictObject({ type: z.literal('connections-edit'), patches: z.array(PatchShape).max(2000), revision: Revision }),
   /** Wants to see the levels of a universe as they go out; null for none any more. */
   z.strictObject({ type: z.literal('watch'), universe: z.number().int().min(1).max(63999).nullable() }),
 ]);
@@ -53,7 +53,11 @@ export const ToScreen = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('entries'), entries: z.array(Entry) }),
   z.strictObject({ type: z.literal('show'), show: ShowJson, revision: Revision }),
   z.strictObject({ type: z.literal('edit'), patches: z.array(PatchShape), revision: Revision }),
-  z.strictObject({ type: z.literal('links'), links: z.record(z.string(), z.unknown()), revision: Revision }),
+  z.strictObject({
+    type: z.literal('connections'),
+    connections: z.record(z.string(), z.unknown()),
+    revision: Revision,
+  }),
   /** 512 levels of one universe as they leave, two hexadecimal digits each. */
   z.strictObject({
     type: z.literal('levels'),

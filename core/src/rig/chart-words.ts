@@ -64,7 +64,7 @@ function rates(text: string, slow: number, fast: number): { low: number; high: n
 
 /** Turns a minute, against the clock below zero. */
 function turning(text: string): { low: number; high: number } {
-  const back = /ccw|anti|counter|reverse|backward|links|gegen/.test(text);
+  const back = /ccw|anti|counter|reverse|backward|connections|gegen/.test(text);
   const rpm = /(\d+(?:[.,]\d+)?)\s*rpm/.exec(text);
   const most = rpm ? number(rpm[1]!) : 60;
   const falling = /fast\s*(?:-|–|to|>|→|bis)\s*slow|schnell.*langsam/.test(text);

@@ -16,6 +16,7 @@ import {
   rigInUse,
   undone,
   type History,
+  type Show,
 } from '.';
 
 const beat = fc.integer({ min: 0, max: 64 });

@@ -8,7 +8,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Packet } from 'sacn';
 import { WebSocket } from 'ws';
-import { cidOfThisMachine } from '../links/cid';
+import { cidOfThisMachine } from '../connect/cid';
 
 const root = join(__dirname, '../../..');
 const folder = mkdtempSync(join(tmpdir(), 'hovlix-cli-'));

@@ -4,7 +4,7 @@ import { isIPv4, type AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import pino, { type Logger } from 'pino';
-import type { Links, SerialPlace, Status } from '@hovlix/core/links';
+import type { Connections, SerialPlace, Status } from '@hovlix/core/connect';
 import { logHead, logLine, type Entry } from '@hovlix/core/live';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { ARTNET_PORT, SACN_PORT } from '@hovlix/core/wire';
@@ -13,11 +13,11 @@ import { isFrom, isLocal } from '../http/origin';
 import { pairing } from '../http/pairing';
 import { phones } from '../http/phones';
 import { site, type Desk } from '../http/site';
-import { cidOfThisMachine } from '../links/cid';
-import { homeFolder } from '../links/home';
-import { networksOfThisComputer } from '../links/networks';
-import { serialPorts } from '../links/serial-ports';
-import { linksStore } from '../links/store';
+import { cidOfThisMachine } from '../connect/cid';
+import { homeFolder } from '../connect/home';
+import { networksOfThisComputer } from '../connect/networks';
+import { serialPorts } from '../connect/serial-ports';
+import { connectionsStore } from '../connect/store';
 import { parseTarget, TARGETS, type Target } from '../output/target';
 import { startThreads } from '../output/thread';
 import { startStandIns } from '../stand-ins/child';
@@ -33,8 +33,8 @@ Serves Hovlix on this computer, conducts, and sends DMX. Prints one address.
   --port N       where to listen on 127.0.0.1 (4747)
   --demo         opens “Friday at the Boathouse” and starts the stand-ins: a DMX node and two USB cables
   --to TARGET    where universes without an output go at first: ${TARGETS}
-                 (sacn:multicast; with --demo the stand-in, sacn:127.0.0.1). Links in the app changes it.
-  --lan          opens to phones at once; without, a switch in Links does
+                 (sacn:multicast; with --demo the stand-in, sacn:127.0.0.1). Connect in the app changes it.
+  --lan          opens to phones at once; without, a switch in Connect does
   --lan-at ADDR  opens to phones under this address only
   --log FILE     writes down all that is pressed, for hovlix render --log
   --home FOLDER  where outputs and joined phones are kept (~/.hovlix, or HOVLIX_HOME)`;
@@ -92,13 +92,13 @@ type Serving = {
 };
 
 async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Serving): Promise<void> {
-  const links = linksStore(join(home, demo ? 'links-demo.json' : 'links.json'), (why) => log.warn(why));
+  const connections = connectionsStore(join(home, demo ? 'connect-demo.json' : 'connect.json'), (why) => log.warn(why));
   let networks = networksOfThisComputer();
   let cables: readonly SerialPlace[] = [];
   const threads = startThreads({
     program: (name) => new URL(`./${name}.mjs`, import.meta.url),
     cid: cidOfThisMachine(home),
-    links: links.links(),
+    connections: connections.connections(),
     networks,
     resume: () => {
       const show = shared.document()?.show;
@@ -107,7 +107,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Servi
     levels: (universe, levels, merged) => hub.showLevels(universe, levels, merged),
     failed: (thread, error) => log.error({ err: error }, `the ${thread} stopped`),
   });
-  links.onChange((next) => threads.follow(next));
+  connections.onChange((next) => threads.follow(next));
   const sounds = soundStore(join(home, 'sounds'), (fresh) => {
     fresh.forEach(({ hash }) => told.add(hash));
     threads.tellOutput({ type: 'sounds', sounds: fresh });
@@ -123,7 +123,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Servi
     show(show) {
       tellSounds(show);
       threads.tellOutput({ type: 'show', show });
-      links.reach(universesOf(show), targets);
+      connections.reach(universesOf(show), targets);
     },
     entry(entry) {
       threads.tellOutput({ type: 'entry', entry });
@@ -131,7 +131,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Servi
     },
   });
   const standIns = demo
-    ? startStandIns(here('./stand-ins.mjs'), home, standInPorts(links.links()), (why) => log.warn(why))
+    ? startStandIns(here('./stand-ins.mjs'), home, standInPorts(connections.connections()), (why) => log.warn(why))
     : undefined;
   if (demo) {
     const bundle = bundleFrom(here('../../demo/boathouse.hovlix'));
@@ -141,12 +141,12 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Servi
   }
 
   const known = pairing(join(home, 'devices.json'), Date.now);
-  const hub = startHub(shared, links, (universes) => threads.tellOutput({ type: 'watch', universes }));
+  const hub = startHub(shared, connections, (universes) => threads.tellOutput({ type: 'watch', universes }));
   const status = (host: boolean): Status => ({
     version: VERSION,
     host,
     screens: hub.screens(),
-    links: { links: links.links(), revision: links.revision() },
+    connections: { connections: connections.connections(), revision: connections.revision() },
     output: threads.output(),
     input: threads.input(),
     node: standIns?.report() ?? null,
@@ -266,9 +266,9 @@ function targetOf(text: string): Target {
 }
 
 /** The stand-in listens where the first output to this computer sends. */
-function standInPorts(links: Links): { sacn: number; artnet: number } {
+function standInPorts(connections: Connections): { sacn: number; artnet: number } {
   const portOf = (protocol: 'sacn' | 'artnet', usual: number) =>
-    links.outputs.flatMap(({ way }) =>
+    connections.outputs.flatMap(({ way }) =>
       way.protocol === protocol && way.to === '127.0.0.1' && way.port !== undefined ? [way.port] : [],
     )[0] ?? usual;
   return { sacn: portOf('sacn', SACN_PORT), artnet: portOf('artnet', ARTNET_PORT) };

@@ -64,7 +64,7 @@ export function phonesDoor(pairing: Pairing, hosts: () => readonly string[], fol
 }
 
 function refusal(why: 'wrong' | 'wait' | 'full', wait: number): string {
-  if (why === 'full') return 'There are too many devices. Send one away on the computer, in Links.';
+  if (why === 'full') return 'There are too many devices. Send one away on the computer, in Connect.';
   const then = wait >= 60 ? `Wait ${Math.ceil(wait / 60)} minutes.` : wait > 0 ? `Wait ${wait} s.` : 'Try again.';
   return why === 'wrong' ? `That is not the code. ${then}` : `Too many wrong codes. ${then}`;
 }

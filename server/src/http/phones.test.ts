@@ -1,6 +1,6 @@
 import { createServer, get } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import type { NetworkFace } from '@hovlix/core/links';
+import type { NetworkFace } from '@hovlix/core/connect';
 import { phones, type Phones } from './phones';
 
 const face = (address: string, internal = false): NetworkFace => ({

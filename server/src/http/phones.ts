@@ -2,7 +2,7 @@
 
 import { createServer, type RequestListener, type Server } from 'node:http';
 import { hostname } from 'node:os';
-import type { NetworkFace } from '@hovlix/core/links';
+import type { NetworkFace } from '@hovlix/core/connect';
 
 export type Phones = {
   readonly open: (wanted: boolean) => Promise<void>;

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
 import { z } from 'zod';
-import type { Status } from '@hovlix/core/links';
+import type { Status } from '@hovlix/core/connect';
 import type { SoundStore } from '../sounds';
 import type { StandIns } from '../stand-ins/child';
 import type { Door } from './doors';

@@ -1,11 +1,11 @@
 import { createSocket } from 'node:dgram';
 import type { AddressInfo } from 'node:net';
 import { Sender } from 'sacn';
-import { Links } from '@hovlix/core/links';
+import { Connections } from '@hovlix/core/connect';
 import { universe } from '@hovlix/core/units';
 import { encodeArtDmx, encodeSacn, encodeSacnDiscovery } from '@hovlix/core/wire';
 import type { z } from 'zod';
-import { networksOfThisComputer } from '../links/networks';
+import { networksOfThisComputer } from '../connect/networks';
 import { startNode } from '../stand-ins/node';
 import { until } from '../testing/wait';
 import { startInput, type Input } from './input';
@@ -26,22 +26,22 @@ async function freePort(): Promise<number> {
   return port;
 }
 
-type InputRowJson = NonNullable<z.input<typeof Links>['inputs']>[number];
+type InputRowJson = NonNullable<z.input<typeof Connections>['inputs']>[number];
 
-async function listening(rows: Partial<InputRowJson>[], outputs: z.input<typeof Links>['outputs'] = []) {
+async function listening(rows: Partial<InputRowJson>[], outputs: z.input<typeof Connections>['outputs'] = []) {
   const ports = { sacn: await freePort(), artnet: await freePort() };
   const heard = sharedLevels();
   const input: Input = startInput({ cid, networks, heard, ports });
   toClose.push(() => input.tell({ type: 'stop' }));
-  const links = Links.parse({
-    format: 'hovlix-links',
+  const connections = Connections.parse({
+    format: 'hovlix-connections',
     version: 1,
     outputs,
     inputs: rows.map((row, i) => ({ id: `in${i}`, universe: 1, protocol: 'sacn', number: 1, ...row })),
   });
-  input.tell({ type: 'links', links });
+  input.tell({ type: 'connections', connections });
   const out = new Uint8Array(512);
-  const levels = (row = 0) => (readShared(heard, links.inputs[row]!.id, out) ? out : null);
+  const levels = (row = 0) => (readShared(heard, connections.inputs[row]!.id, out) ? out : null);
   const socket = createSocket('udp4');
   toClose.push(() => socket.close());
   const send = (bytes: Uint8Array, to: 'sacn' | 'artnet' = 'sacn') => socket.send(bytes, ports[to], '127.0.0.1');
@@ -173,8 +173,8 @@ test('an ear whose port another program holds says so, and opens when it is free
 test('shared levels: what is written is read, a row that is not there is not', () => {
   const shared = sharedLevels();
   const again = sharedLevels(shared.buffer);
-  const rows = Links.parse({
-    format: 'hovlix-links',
+  const rows = Connections.parse({
+    format: 'hovlix-connections',
     version: 1,
     inputs: ['a', 'b'].map((id) => ({ id, universe: 1, protocol: 'sacn', number: 1 })),
   }).inputs;

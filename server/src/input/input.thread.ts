@@ -1,7 +1,7 @@
 // The thread around `startInput`.
 
 import { parentPort, workerData } from 'node:worker_threads';
-import type { NetworkFace } from '@hovlix/core/links';
+import type { NetworkFace } from '@hovlix/core/connect';
 import { startInput, type ToInput } from './input';
 import { sharedLevels } from './shared-levels';
 

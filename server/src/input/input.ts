@@ -2,7 +2,7 @@
 // It lives in a thread of its own: whatever a network throws at it, no frame waits.
 
 import { createSocket, type RemoteInfo, type Socket } from 'node:dgram';
-import { NO_LINKS, type InputReport, type Links, type NetworkFace } from '@hovlix/core/links';
+import { NO_CONNECTIONS, type InputReport, type Connections, type NetworkFace } from '@hovlix/core/connect';
 import {
   ARTNET_PORT,
   decodeArtNet,
@@ -20,7 +20,7 @@ import type { SharedLevels } from './shared-levels';
 import { sourceBook } from './source-book';
 
 export type ToInput =
-  | { readonly type: 'links'; readonly links: Links }
+  | { readonly type: 'connections'; readonly connections: Connections }
   | { readonly type: 'networks'; readonly networks: readonly NetworkFace[] }
   | { readonly type: 'stop' };
 
@@ -43,7 +43,7 @@ export function startInput({
   heard,
   ports = { sacn: SACN_PORT, artnet: ARTNET_PORT },
 }: Start): Input {
-  let links = NO_LINKS;
+  let connections = NO_CONNECTIONS;
   let networks = first;
   const sources = sourceBook(heard);
   const others = neighbours(cid);
@@ -86,19 +86,21 @@ export function startInput({
   /** Our own rows come back from broadcasts; another program on this computer is told apart by not being us. */
   const isOurs = (from: RemoteInfo) =>
     networks.some((face) => face.address === from.address && !face.internal) &&
-    links.outputs.some((row) => row.on && row.way.protocol === 'artnet' && row.way.to === 'broadcast');
+    connections.outputs.some((row) => row.on && row.way.protocol === 'artnet' && row.way.to === 'broadcast');
 
   function answer(from: RemoteInfo): void {
     const face = networks.find((one) => !one.internal) ?? networks[0];
     if (!face || networks.some((one) => one.address === from.address)) return;
     const ip = face.address.split('.').map(Number) as unknown as ArtPollReply['ip'];
-    const outputs = links.outputs.flatMap(({ way }) => (way.protocol === 'artnet' ? [way.number] : [])).slice(0, 4);
-    const reply = { ip, shortName: 'Hovlix', longName: links.sourceName, outputs, role: 'controller' as const };
+    const outputs = connections.outputs
+      .flatMap(({ way }) => (way.protocol === 'artnet' ? [way.number] : []))
+      .slice(0, 4);
+    const reply = { ip, shortName: 'Hovlix', longName: connections.sourceName, outputs, role: 'controller' as const };
     artnet.socket()?.send(encodeArtPollReply(reply), from.port, from.address, () => undefined);
   }
 
   function poll(): void {
-    const told = links.outputs.flatMap(({ way }) =>
+    const told = connections.outputs.flatMap(({ way }) =>
       way.protocol === 'artnet' && way.to !== 'broadcast' ? [way.to] : [],
     );
     const places = new Set([
@@ -113,7 +115,7 @@ export function startInput({
   function join(): void {
     const numbers = new Set([
       SACN_DISCOVERY_UNIVERSE,
-      ...links.inputs.filter((row) => row.protocol === 'sacn' && row.on).map((row) => row.number),
+      ...connections.inputs.filter((row) => row.protocol === 'sacn' && row.on).map((row) => row.number),
     ]);
     for (const number of numbers)
       for (const face of networks)
@@ -129,10 +131,10 @@ export function startInput({
   const checks = setInterval(() => sources.check(now()), LOST_CHECK_MS);
   return {
     tell(message) {
-      if (message.type === 'links') {
-        links = message.links;
-        sources.take(links.inputs);
-        others.send(links);
+      if (message.type === 'connections') {
+        connections = message.connections;
+        sources.take(connections.inputs);
+        others.send(connections);
         join();
       } else if (message.type === 'networks') {
         networks = message.networks;

@@ -1,6 +1,6 @@
 // Who else is on the network: nodes that answered a poll, and senders that list universes of ours.
 
-import type { InputReport, Links, NetworkFace } from '@hovlix/core/links';
+import type { InputReport, Connections, NetworkFace } from '@hovlix/core/connect';
 import type { ArtPollReply, SacnDiscovery } from '@hovlix/core/wire';
 
 /** A node that leaves three polls unanswered is gone. */
@@ -10,7 +10,7 @@ const SENDER_GONE_AFTER = 21;
 const MOST = 200;
 
 export type Neighbours = {
-  readonly send: (links: Links) => void;
+  readonly send: (connections: Connections) => void;
   readonly answered: (reply: ArtPollReply, from: string, at: number) => void;
   readonly listed: (list: SacnDiscovery, from: string, ours: readonly NetworkFace[], at: number) => void;
   readonly sentArtNet: (port: number, from: string, at: number) => void;
@@ -34,10 +34,11 @@ export function neighbours(cid: Uint8Array): Neighbours {
   const own = Buffer.from(cid).toString('hex');
 
   return {
-    send(links) {
+    send(connections) {
       mine.sacn.clear();
       mine.artnet.clear();
-      for (const { on, way } of links.outputs) if (on && way.protocol !== 'serial') mine[way.protocol].add(way.number);
+      for (const { on, way } of connections.outputs)
+        if (on && way.protocol !== 'serial') mine[way.protocol].add(way.number);
     },
     answered(reply, from, at) {
       if (reply.role === 'controller' || (nodes.size >= MOST && !nodes.has(from))) return;

@@ -1,7 +1,7 @@
 // What the input thread hears, where the output thread can read it without waiting: memory that both see.
 
-import type { InputRow } from '@hovlix/core/links';
-import { MOST_INPUTS } from '@hovlix/core/links';
+import type { InputRow } from '@hovlix/core/connect';
+import { MOST_INPUTS } from '@hovlix/core/connect';
 
 /**
  * Slots of 512 levels with a header each: a version that is odd while it is being written (a sequence lock), and

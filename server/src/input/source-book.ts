@@ -1,6 +1,6 @@
 // Who sends light to us: the sources of each input row, and what they come to together.
 
-import { arbitrated, type InputReport, type InputRow, type Source } from '@hovlix/core/links';
+import { arbitrated, type InputReport, type InputRow, type Source } from '@hovlix/core/connect';
 import { isOutOfOrder, SACN_LOST_AFTER, type ArtDmx, type SacnData } from '@hovlix/core/wire';
 import { clearShared, writeShared, type SharedLevels } from './shared-levels';
 

@@ -1,6 +1,6 @@
 // Notices what a stage would: the light stood still, the computer slept, or somebody set the time of day.
 
-import type { Incident } from '@hovlix/core/links';
+import type { Incident } from '@hovlix/core/connect';
 
 const KEPT = 20;
 /** Light that stands still for longer than this is worth a word. */

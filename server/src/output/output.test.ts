@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Packet } from 'sacn';
 import { readBundle } from '@hovlix/core/files';
-import { Links, type NetworkFace } from '@hovlix/core/links';
+import { Connections, type NetworkFace } from '@hovlix/core/connect';
 import { AT_REST, type LiveState } from '@hovlix/core/live';
 import { id, seconds } from '@hovlix/core/units';
 import {
@@ -17,7 +17,7 @@ import {
 } from '@hovlix/core/wire';
 import type { z } from 'zod';
 import { now } from '../clock';
-import { networksOfThisComputer } from '../links/networks';
+import { networksOfThisComputer } from '../connect/networks';
 import { startNode } from '../stand-ins/node';
 import { startSerial } from '../stand-ins/serial';
 import { until } from '../testing/wait';
@@ -38,8 +38,8 @@ afterEach(async () => {
   for (const close of toClose.splice(0).reverse()) await close();
 });
 
-function output(links: Links, faces: readonly NetworkFace[] = networks): Output {
-  const made = startOutput({ cid, links, networks: faces });
+function output(connections: Connections, faces: readonly NetworkFace[] = networks): Output {
+  const made = startOutput({ cid, connections, networks: faces });
   toClose.push(() => made.tell({ type: 'stop' }));
   return made;
 }
@@ -62,7 +62,7 @@ async function freePort(): Promise<number> {
   return port;
 }
 
-type RowInput = NonNullable<z.input<typeof Links>['outputs']>[number];
+type RowInput = NonNullable<z.input<typeof Connections>['outputs']>[number];
 const sacnRow = (port: number, more: Partial<RowInput> = {}, way: object = {}): RowInput => ({
   id: `s${port}-${more.universe ?? 1}`,
   universe: 1,
@@ -74,7 +74,8 @@ const artRow = (port: number, universe = 1): RowInput => ({
   universe,
   way: { protocol: 'artnet', to: '127.0.0.1', network: null, number: universe - 1, port },
 });
-const linksOf = (...outputs: RowInput[]) => Links.parse({ format: 'hovlix-links', version: 1, outputs });
+const connectionsOf = (...outputs: RowInput[]) =>
+  Connections.parse({ format: 'hovlix-connections', version: 1, outputs });
 const holding = (...held: LiveState['held']): LiveState => ({ ...AT_REST, held });
 const levelsIn = (bytes: Uint8Array) => {
   const read = decodeSacn(bytes);
@@ -147,13 +148,13 @@ test('one universe over sACN and Art-Net at once, several universes on each: the
   const ports = { sacn: await freePort(), artnet: await freePort() };
   const node = await startNode({ ports });
   toClose.push(() => node.close());
-  const links = linksOf(
+  const connections = connectionsOf(
     sacnRow(ports.sacn),
     sacnRow(ports.sacn, { universe: 5 }),
     artRow(ports.artnet),
     artRow(ports.artnet, 5),
   );
-  const made = output(links);
+  const made = output(connections);
   await made.tell({ type: 'show', show });
   await made.tell({
     type: 'state',
@@ -194,7 +195,7 @@ test('rubbish is counted, a poll is answered, and neither stops the node', async
 
 test('a playing song goes out as packets an independent library reads, and they change with the music', async () => {
   const { port, heard } = await ear();
-  const made = output(linksOf(sacnRow(port)));
+  const made = output(connectionsOf(sacnRow(port)));
   const at = now();
   // Chorus 1 of Paper Lighthouse: the bars' lights change twice a bar.
   const state: LiveState = {
@@ -222,7 +223,7 @@ test('a playing song goes out as packets an independent library reads, and they 
 
 test('a delayed row sends what the others sent that much earlier', async () => {
   const [prompt, late] = [await ear(), await ear()];
-  const made = output(linksOf(sacnRow(prompt.port), sacnRow(late.port, { delayMs: 500 })));
+  const made = output(connectionsOf(sacnRow(prompt.port), sacnRow(late.port, { delayMs: 500 })));
   await made.tell({ type: 'show', show });
   // A master that takes 4 s from nothing to full, over a held look: what it is at shows when a packet was meant for.
   const at = now();
@@ -252,7 +253,7 @@ test('a network that goes takes only its own rows, says so, and brings them back
   const lo = networks.find((face) => face.internal)!;
   const stage: NetworkFace = { ...lo, name: 'stage0' };
   const row = sacnRow(port, { id: 'stage' }, { network: 'stage0', number: 9 });
-  const made = output(linksOf(sacnRow(port), row), [lo]);
+  const made = output(connectionsOf(sacnRow(port), row), [lo]);
   await made.tell({ type: 'show', show });
   const stateOf = (which: string) => made.report().rows.find((one) => one.id === which)!;
   await until(() => stateOf(`s${port}-1`).state === 'live');
@@ -272,10 +273,13 @@ test('a network that goes takes only its own rows, says so, and brings them back
 
 test('changing one row leaves no hole in the count of another', async () => {
   const [one, two] = [await ear(), await ear()];
-  const made = output(linksOf(sacnRow(one.port), sacnRow(two.port, { universe: 2 })));
+  const made = output(connectionsOf(sacnRow(one.port), sacnRow(two.port, { universe: 2 })));
   await made.tell({ type: 'show', show });
   await until(() => one.heard.length > 10 && two.heard.length > 10);
-  await made.tell({ type: 'links', links: linksOf(sacnRow(one.port), sacnRow(two.port, { universe: 2, on: false })) });
+  await made.tell({
+    type: 'connections',
+    connections: connectionsOf(sacnRow(one.port), sacnRow(two.port, { universe: 2, on: false })),
+  });
   const before = one.heard.length;
   await until(() => one.heard.length > before + 30);
   const sequences = one.heard.map((bytes) => new Packet(bytes, '').sequence);
@@ -297,7 +301,7 @@ test('what is sent is listed on the discovery universe', async () => {
   await new Promise<void>((resolve) => socket.bind(SACN_PORT, resolve));
   socket.addMembership(sacnGroup(SACN_DISCOVERY_UNIVERSE), '127.0.0.1');
   const { port } = await ear();
-  const made = output(linksOf(sacnRow(port, { universe: 7 }), sacnRow(port, { universe: 2 })));
+  const made = output(connectionsOf(sacnRow(port, { universe: 7 }), sacnRow(port, { universe: 2 })));
   await made.tell({ type: 'show', show });
   expect(await until(() => lists[0])).toEqual([2, 7]);
 });
@@ -309,7 +313,7 @@ describe.each(['framed', 'plain'] as const)('a %s USB cable', (kind) => {
     let cable = await startSerial(kind, path);
     toClose.push(() => cable.close());
     const row: RowInput = { id: 'usb', universe: 1, way: { protocol: 'serial', kind, path } };
-    const made = output(linksOf(row, sacnRow(port)));
+    const made = output(connectionsOf(row, sacnRow(port)));
     await made.tell({ type: 'show', show });
     await made.tell({ type: 'state', state: holding({ universe: 1, address: 511, value: 123 }) });
     const arrived = () => cable.report().universes[0];

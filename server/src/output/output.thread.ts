@@ -2,13 +2,13 @@
 
 import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
-import type { Links, NetworkFace } from '@hovlix/core/links';
+import type { Connections, NetworkFace } from '@hovlix/core/connect';
 import { sharedLevels } from '../input/shared-levels';
 import { startOutput, type FromOutput, type ToOutput } from './output';
 
-const { cid, links, networks, heard } = workerData as {
+const { cid, connections, networks, heard } = workerData as {
   cid: Uint8Array;
-  links: Links;
+  connections: Connections;
   networks: NetworkFace[];
   heard: SharedArrayBuffer;
 };
@@ -21,7 +21,7 @@ try {
 const say = (message: FromOutput, hand: ArrayBuffer[] = []) => parentPort!.postMessage(message, hand);
 const output = startOutput({
   cid,
-  links,
+  connections,
   networks,
   heard: sharedLevels(heard),
   show: (universe, levels, merged) => say({ type: 'levels', universe, levels, merged }, [levels.buffer as ArrayBuffer]),

@@ -4,13 +4,13 @@
 import { compile, frameFor, render, type Program } from '@hovlix/core/engine';
 import {
   mergeInput,
-  NO_LINKS,
+  NO_CONNECTIONS,
   type InputRow,
-  type Links,
+  type Connections,
   type NetworkFace,
   type OutputReport,
   type Winner,
-} from '@hovlix/core/links';
+} from '@hovlix/core/connect';
 import { AT_REST, reduced, type Entry, type LiveState } from '@hovlix/core/live';
 import { readEnvelopes, type Envelopes } from '@hovlix/core/music';
 import type { Show } from '@hovlix/core/show';
@@ -29,7 +29,7 @@ export type ToOutput =
   | { readonly type: 'sounds'; readonly sounds: SoundBytes }
   | { readonly type: 'state'; readonly state: LiveState }
   | { readonly type: 'entry'; readonly entry: Entry }
-  | { readonly type: 'links'; readonly links: Links }
+  | { readonly type: 'connections'; readonly connections: Connections }
   | { readonly type: 'networks'; readonly networks: readonly NetworkFace[] }
   /** Universes whose levels screens want to see as they go out. */
   | { readonly type: 'watch'; readonly universes: readonly number[] }
@@ -44,7 +44,7 @@ export type Output = { readonly tell: (message: ToOutput) => Promise<void>; read
 type Start = {
   /** 16 bytes that name this Hovlix on sACN. */
   readonly cid: Uint8Array;
-  readonly links?: Links;
+  readonly connections?: Connections;
   readonly networks: readonly NetworkFace[];
   /** Where the input thread leaves what it hears. */
   readonly heard?: SharedLevels;
@@ -55,7 +55,13 @@ type Start = {
 /** Watched universes are shown this often: every fourth frame. */
 const SHOWN_EVERY = 4;
 
-export function startOutput({ cid, links: first = NO_LINKS, networks, heard, show = () => undefined }: Start): Output {
+export function startOutput({
+  cid,
+  connections: first = NO_CONNECTIONS,
+  networks,
+  heard,
+  show = () => undefined,
+}: Start): Output {
   const incidents = incidentWatch(now, Date.now);
   const book = rowBook(cid, first, networks);
   let inputs: readonly InputRow[] = first.inputs.filter((row) => row.on);
@@ -152,10 +158,10 @@ export function startOutput({ cid, links: first = NO_LINKS, networks, heard, sho
         case 'entry':
           state = reduced(state, message.entry);
           return;
-        case 'links':
-          inputs = message.links.inputs.filter((row) => row.on);
+        case 'connections':
+          inputs = message.connections.inputs.filter((row) => row.on);
           winners.clear();
-          book.take(message.links);
+          book.take(message.connections);
           return widen();
         case 'networks':
           book.see(message.networks);

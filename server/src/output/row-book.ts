@@ -1,6 +1,6 @@
 // All output rows of this computer: made, changed and taken away one by one, so that the others never notice.
 
-import type { Links, NetworkFace, OutputRow, RowReport, Silence } from '@hovlix/core/links';
+import type { Connections, NetworkFace, OutputRow, RowReport, Silence } from '@hovlix/core/connect';
 import { now } from '../clock';
 import type { RowSender } from './row';
 import { serialRow } from './serial-row';
@@ -17,7 +17,7 @@ export type Group = {
 };
 
 export type RowBook = {
-  readonly take: (links: Links) => void;
+  readonly take: (connections: Connections) => void;
   readonly see: (networks: readonly NetworkFace[]) => void;
   readonly universes: () => number[];
   /** Gives every group a frame over these universes. */
@@ -31,8 +31,8 @@ export type RowBook = {
 
 type Counted = { packets: number; at: number; perSecond: number; state: RowReport['state']; since: number };
 
-export function rowBook(cid: Uint8Array, first: Links, seen: readonly NetworkFace[]): RowBook {
-  let links = first;
+export function rowBook(cid: Uint8Array, first: Connections, seen: readonly NetworkFace[]): RowBook {
+  let connections = first;
   let networks = seen;
   // Kept over every change of rows, so that receivers see one unbroken count.
   const sequences = sequenceBook();
@@ -44,7 +44,7 @@ export function rowBook(cid: Uint8Array, first: Links, seen: readonly NetworkFac
   reconcile(true);
 
   function makeUdp(): UdpRows {
-    return udpRows({ cid, sourceName: links.sourceName, sync: links.sync, networks, sequences });
+    return udpRows({ cid, sourceName: connections.sourceName, sync: connections.sync, networks, sequences });
   }
 
   /** Keeps what is unchanged; network rows are made anew together when a network or their common facts change. */
@@ -53,7 +53,7 @@ export function rowBook(cid: Uint8Array, first: Links, seen: readonly NetworkFac
     const old = udp;
     if (networkToo) udp = makeUdp();
     senders = new Map();
-    for (const row of links.outputs) {
+    for (const row of connections.outputs) {
       const kept = before.get(row.id);
       const udpRow = row.way.protocol !== 'serial';
       if (kept && JSON.stringify(kept.row) === JSON.stringify(row) && !(udpRow && networkToo)) {
@@ -111,10 +111,10 @@ export function rowBook(cid: Uint8Array, first: Links, seen: readonly NetworkFac
 
   return {
     take(next) {
-      const common = next.sourceName !== links.sourceName || next.sync !== links.sync;
-      const udpOf = (of: Links) => JSON.stringify(of.outputs.filter((row) => row.way.protocol !== 'serial'));
-      const changed = common || udpOf(next) !== udpOf(links);
-      links = next;
+      const common = next.sourceName !== connections.sourceName || next.sync !== connections.sync;
+      const udpOf = (of: Connections) => JSON.stringify(of.outputs.filter((row) => row.way.protocol !== 'serial'));
+      const changed = common || udpOf(next) !== udpOf(connections);
+      connections = next;
       reconcile(changed);
     },
     see(next) {
@@ -122,7 +122,7 @@ export function rowBook(cid: Uint8Array, first: Links, seen: readonly NetworkFac
       networks = next;
       reconcile(true);
     },
-    universes: () => links.outputs.map((row) => row.universe as number),
+    universes: () => connections.outputs.map((row) => row.universe as number),
     lay(universes, bytes) {
       laid = { universes, bytes };
       group();
@@ -130,7 +130,7 @@ export function rowBook(cid: Uint8Array, first: Links, seen: readonly NetworkFac
     groups: () => groups,
     synchronize: (tick) => udp.synchronize(tick),
     discover: () => udp.discover(),
-    reports: (hasShow, sending) => links.outputs.map((row) => reportOf(row, hasShow, sending)),
+    reports: (hasShow, sending) => connections.outputs.map((row) => reportOf(row, hasShow, sending)),
     async close() {
       for (const sender of senders.values()) sender.fallSilent();
       await Promise.all([...senders.values()].map((sender) => sender.close()));

@@ -1,6 +1,6 @@
 // What every kind of output row can do, whether its light leaves through a network or a cable.
 
-import type { OutputRow, RowTrouble } from '@hovlix/core/links';
+import type { OutputRow, RowTrouble } from '@hovlix/core/connect';
 
 export type RowSender = {
   readonly row: OutputRow;

@@ -1,7 +1,7 @@
 // A row that leaves through a USB cable: DMX512 (ANSI E1.11) over a plain serial adapter or a framed serial interface.
 
 import { SerialPort } from 'serialport';
-import type { OutputRow, RowTrouble } from '@hovlix/core/links';
+import type { OutputRow, RowTrouble } from '@hovlix/core/connect';
 import { DMX_BAUD, encodeDmxFrame, encodeDmxSlots, updateDmx } from '@hovlix/core/wire';
 import { now } from '../clock';
 import type { RowSender } from './row';

@@ -2,7 +2,7 @@
 // artnet:10.0.0.20, each with :port if need be; framed:/dev/ttyUSB0 and plain:/dev/ttyUSB0 for cables.
 
 import { isIPv4 } from 'node:net';
-import type { Way } from '@hovlix/core/links';
+import type { Way } from '@hovlix/core/connect';
 
 /** The way to a universe: its number on the wire follows from it. */
 export type Target = (universe: number) => Way;

@@ -2,7 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { NO_LINKS } from '@hovlix/core/links';
+import { NO_CONNECTIONS } from '@hovlix/core/connect';
 import { AT_REST } from '@hovlix/core/live';
 import { testShow } from '../../../core/src/testing/show';
 import { until } from '../testing/wait';
@@ -17,7 +17,7 @@ writeFileSync(
    parentPort.on('message', (message) => {
      if (message.type === 'watch' && message.universes.includes(13)) throw new Error('struck by lightning');
      told.push(message.type === 'state' ? 'state ' + message.state.seq : message.type);
-     parentPort.postMessage(workerData.links ? { type: 'report', report: told } : told);
+     parentPort.postMessage(workerData.connections ? { type: 'report', report: told } : told);
      if (message.type === 'stop') parentPort.close();
    });`,
 );
@@ -27,7 +27,7 @@ test('an output that dies is started anew with the show and the state of the mom
   const threads = startThreads({
     program: () => pathToFileURL(program),
     cid: new Uint8Array(16),
-    links: NO_LINKS,
+    connections: NO_CONNECTIONS,
     networks: [],
     resume: () => ({ show: testShow(), sounds: [], state: { ...AT_REST, seq: 41 } }),
     levels: () => undefined,

@@ -2,7 +2,7 @@
 // light is a function of show, state and time, so the new one goes on where the old one stopped.
 
 import { Worker } from 'node:worker_threads';
-import type { InputReport, Links, NetworkFace, OutputReport } from '@hovlix/core/links';
+import type { InputReport, Connections, NetworkFace, OutputReport } from '@hovlix/core/connect';
 import type { LiveState } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { sharedLevels } from '../input/shared-levels';
@@ -12,7 +12,7 @@ import type { FromOutput, ToOutput } from './output';
 
 export type Threads = {
   readonly tellOutput: (message: ToOutput) => void;
-  readonly follow: (links: Links) => void;
+  readonly follow: (connections: Connections) => void;
   readonly see: (networks: readonly NetworkFace[]) => void;
   readonly output: () => OutputReport | null;
   readonly input: () => InputReport | null;
@@ -24,7 +24,7 @@ type Start = {
   /** URL of a built thread: `output` or `input`. */
   readonly program: (name: 'output' | 'input') => URL;
   readonly cid: Uint8Array;
-  readonly links: Links;
+  readonly connections: Connections;
   readonly networks: readonly NetworkFace[];
   /** What a thread that starts anew has to know. */
   readonly resume: () => { readonly show: Show | undefined; readonly sounds: SoundBytes; readonly state: LiveState };
@@ -35,9 +35,17 @@ type Start = {
 /** A thread that dies at once, again and again, must not take the processor with it. */
 const AGAIN_MS = 250;
 
-export function startThreads({ program, cid, links: first, networks: seen, resume, levels, failed }: Start): Threads {
+export function startThreads({
+  program,
+  cid,
+  connections: first,
+  networks: seen,
+  resume,
+  levels,
+  failed,
+}: Start): Threads {
   const heard = sharedLevels().buffer;
-  let links = first;
+  let connections = first;
   let networks = seen;
   let watched: readonly number[] = [];
   let stopping = false;
@@ -47,7 +55,7 @@ export function startThreads({ program, cid, links: first, networks: seen, resum
   let input = startInput();
 
   function startOutput(): Worker {
-    const worker = new Worker(program('output'), { workerData: { cid, links, networks, heard } });
+    const worker = new Worker(program('output'), { workerData: { cid, connections, networks, heard } });
     worker.on('message', (message: FromOutput) => {
       if (message.type === 'report') outputReport = message.report;
       else levels(message.universe, message.levels, message.merged);
@@ -71,7 +79,7 @@ export function startThreads({ program, cid, links: first, networks: seen, resum
 
   function startInput(): Worker {
     const worker = new Worker(program('input'), { workerData: { cid, networks, heard } });
-    worker.postMessage({ type: 'links', links } satisfies ToInput);
+    worker.postMessage({ type: 'connections', connections } satisfies ToInput);
     worker.on('message', (report: InputReport) => (inputReport = report));
     worker.on('error', (error) => failed('input', error));
     worker.on('exit', () => {
@@ -87,9 +95,9 @@ export function startThreads({ program, cid, links: first, networks: seen, resum
       output.postMessage(message);
     },
     follow(next) {
-      links = next;
-      output.postMessage({ type: 'links', links } satisfies ToOutput);
-      input.postMessage({ type: 'links', links } satisfies ToInput);
+      connections = next;
+      output.postMessage({ type: 'connections', connections } satisfies ToOutput);
+      input.postMessage({ type: 'connections', connections } satisfies ToInput);
     },
     see(next) {
       networks = next;

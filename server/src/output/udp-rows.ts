@@ -1,7 +1,7 @@
 // Rows that leave through a network: sACN (ANSI E1.31-2018) and Art-Net 4.
 
 import { createSocket, type Socket } from 'node:dgram';
-import type { NetworkFace, OutputRow, RowTrouble } from '@hovlix/core/links';
+import type { NetworkFace, OutputRow, RowTrouble } from '@hovlix/core/connect';
 import { universe } from '@hovlix/core/units';
 import {
   ARTNET_PORT,
@@ -18,7 +18,7 @@ import {
   updateSacn,
 } from '@hovlix/core/wire';
 import { now } from '../clock';
-import { faceFor, isInNetwork } from '../links/networks';
+import { faceFor, isInNetwork } from '../connect/networks';
 import type { RowSender } from './row';
 
 type UdpWay = Exclude<OutputRow['way'], { protocol: 'serial' }>;

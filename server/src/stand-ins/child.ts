@@ -1,7 +1,7 @@
 // Starts the stand-ins beside the server and keeps what they last said.
 
 import { fork, type ChildProcess } from 'node:child_process';
-import type { NodeReport, SerialPlace } from '@hovlix/core/links';
+import type { NodeReport, SerialPlace } from '@hovlix/core/connect';
 import type { FromStandIns, PastFrame, ToStandIns } from './process';
 
 export type StandIns = {

@@ -1,6 +1,6 @@
 // What a receiver keeps of each universe that arrives: levels, rate, gaps, what was lost.
 
-import type { NodeUniverse } from '@hovlix/core/links';
+import type { NodeUniverse } from '@hovlix/core/connect';
 import { isOutOfOrder, SACN_LOST_AFTER } from '@hovlix/core/wire';
 import { now } from '../clock';
 

@@ -1,7 +1,7 @@
 // The DMX node stand-in: listens for sACN and Art-Net, as a box on a truss would, and says what arrives.
 
 import { createSocket, type Socket } from 'node:dgram';
-import type { NodeReport } from '@hovlix/core/links';
+import type { NodeReport } from '@hovlix/core/connect';
 import { ARTNET_PORT, decodeArtNet, decodeSacn, encodeArtPollReply, SACN_PORT, sacnGroup } from '@hovlix/core/wire';
 import { lineBook, type LineBook } from './line-book';
 

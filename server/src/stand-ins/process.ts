@@ -1,7 +1,7 @@
 // The stand-ins as a process of their own: `hovlix serve --demo` starts it and is told twice a second what arrives.
 
 import { join } from 'node:path';
-import type { NodeReport, SerialPlace } from '@hovlix/core/links';
+import type { NodeReport, SerialPlace } from '@hovlix/core/connect';
 import { now } from '../clock';
 import { startNode } from './node';
 import { startSerial, type SerialStandIn } from './serial';

@@ -2,7 +2,7 @@
 
 import { spawn } from 'node:child_process';
 import { rmSync, symlinkSync } from 'node:fs';
-import type { NodeReport } from '@hovlix/core/links';
+import type { NodeReport } from '@hovlix/core/connect';
 import { framedReader, plainReader } from '@hovlix/core/wire';
 import { now } from '../clock';
 import { lineBook } from './line-book';

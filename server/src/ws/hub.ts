@@ -4,7 +4,7 @@ import type { IncomingMessage, Server } from 'node:http';
 import { WebSocketServer, type WebSocket } from 'ws';
 import { FromScreen, PROTOCOL, readMessage, type ToScreen } from '@hovlix/core/live';
 import { now } from '../clock';
-import type { LinksStore } from '../links/store';
+import type { ConnectionsStore } from '../connect/store';
 import type { Session } from './session';
 
 const MOST_BYTES = 32 * 1024 * 1024;
@@ -32,7 +32,11 @@ export type Hub = {
 };
 
 /** @param watch is told which universes screens want to see. */
-export function startHub(session: Session, links: LinksStore, watch: (universes: readonly number[]) => void): Hub {
+export function startHub(
+  session: Session,
+  connections: ConnectionsStore,
+  watch: (universes: readonly number[]) => void,
+): Hub {
   const sockets = new WebSocketServer({ noServer: true, maxPayload: MOST_BYTES });
   const visitors = new Map<WebSocket, Visitor>();
   const watching = new Map<WebSocket, number>();
@@ -51,8 +55,12 @@ export function startHub(session: Session, links: LinksStore, watch: (universes:
     for (const screen of sockets.clients) if (screen !== than) tell(screen, message);
   };
   const tellWatch = () => watch([...new Set(watching.values())]);
-  const linksMessage = (): ToScreen => ({ type: 'links', links: { ...links.links() }, revision: links.revision() });
-  links.onChange(() => tellOthers(undefined, linksMessage()));
+  const connectionsMessage = (): ToScreen => ({
+    type: 'connections',
+    connections: { ...connections.connections() },
+    revision: connections.revision(),
+  });
+  connections.onChange(() => tellOthers(undefined, connectionsMessage()));
 
   // A phone that fell asleep says nothing, not even goodbye.
   const heartbeat = setInterval(() => {
@@ -98,11 +106,11 @@ export function startHub(session: Session, links: LinksStore, watch: (universes:
         }
         case 'edit':
           return edited(screen, message);
-        case 'links-edit': {
-          const outcome = links.edit(message.patches, message.revision);
+        case 'connections-edit': {
+          const outcome = connections.edit(message.patches, message.revision);
           if (outcome === 'done') return;
           if (outcome !== 'stale') tell(screen, refused(outcome.why));
-          return tell(screen, linksMessage());
+          return tell(screen, connectionsMessage());
         }
         case 'watch':
           if (message.universe === null) watching.delete(screen);
@@ -121,7 +129,7 @@ export function startHub(session: Session, links: LinksStore, watch: (universes:
       state: session.conductor.state(),
       show: document ? { id: document.show.id, revision: document.revision } : null,
     });
-    tell(screen, linksMessage());
+    tell(screen, connectionsMessage());
     if (document && (!has || (has.id === document.show.id && has.revision < document.revision)))
       tell(screen, { type: 'show', show: { ...document.show }, revision: document.revision });
   }

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { WebSocket } from 'ws';
 import type { FromScreen, ToScreen } from '@hovlix/core/live';
-import { editLinks } from '@hovlix/core/links';
+import { editConnections } from '@hovlix/core/connect';
 import { envelopesOf, writeEnvelopes } from '@hovlix/core/music';
 import { edit } from '@hovlix/core/show';
 import { id } from '@hovlix/core/units';
@@ -15,7 +15,7 @@ import { isLocal } from '../http/origin';
 import { pairing, type Pairing } from '../http/pairing';
 import { site, type Desk } from '../http/site';
 import { soundStore } from '../sounds';
-import { linksStore, type LinksStore } from '../links/store';
+import { connectionsStore, type ConnectionsStore } from '../connect/store';
 import { until } from '../testing/wait';
 import { startHub, type Hub } from './hub';
 import { session, type Session } from './session';
@@ -23,7 +23,7 @@ import { session, type Session } from './session';
 let server: Server;
 let hub: Hub;
 let shared: Session;
-let links: LinksStore;
+let connections: ConnectionsStore;
 let known: Pairing;
 let phonesServer: Server;
 let phonesPort: number;
@@ -43,9 +43,9 @@ beforeEach(async () => {
     show: (show) => followed.push(`show ${show.name}`),
     entry: (entry) => followed.push(entry.action.type),
   });
-  links = linksStore(undefined, (why) => followed.push(why));
+  connections = connectionsStore(undefined, (why) => followed.push(why));
   known = pairing(undefined, Date.now);
-  hub = startHub(shared, links, (universes) => (watched = universes));
+  hub = startHub(shared, connections, (universes) => (watched = universes));
   const desk = {
     status: (host: boolean) => ({ host, screens: hub.screens() }) as never,
     sounds: soundStore(join(folder, 'sounds'), (sounds) => followed.push(`sounds ${sounds.length}`)),
@@ -201,7 +201,7 @@ test('pages from elsewhere and names that only point here are turned away', asyn
   expect(isLocal(undefined, undefined)).toBe(false);
 });
 
-test('deep links get the page, hashed files are kept for a year, the rest is asked for anew', async () => {
+test('deep connections get the page, hashed files are kept for a year, the rest is asked for anew', async () => {
   const deep = await page('/songs/paper-lighthouse');
   expect([deep.status, deep.body, deep.headers['cache-control']]).toEqual([200, '<h1>Hovlix</h1>', 'no-cache']);
   expect((await page('/_expo/entry-abc.js')).headers['cache-control']).toContain('immutable');
@@ -230,17 +230,17 @@ test('what followers hear in a song is kept, told to the output, and given to an
   expect(followed).toHaveLength(1);
 });
 
-test('links: an edit reaches every screen, one on an old copy gets the truth back, and levels go to who watches', async () => {
+test('connections: an edit reaches every screen, one on an old copy gets the truth back, and levels go to who watches', async () => {
   const [one, two] = [await screen(), await screen()];
   for (const each of [one, two]) each.say(hello());
-  expect((await two.hears('links')).revision).toBe(0);
-  const { change } = editLinks(links.links(), { type: 'name-source', sourceName: 'Boathouse' });
+  expect((await two.hears('connections')).revision).toBe(0);
+  const { change } = editConnections(connections.connections(), { type: 'name-source', sourceName: 'Boathouse' });
   two.heard.length = 0;
-  one.say({ type: 'links-edit', patches: change.patches as never, revision: 0 });
-  expect(await two.hears('links')).toMatchObject({ revision: 1, links: { sourceName: 'Boathouse' } });
+  one.say({ type: 'connections-edit', patches: change.patches as never, revision: 0 });
+  expect(await two.hears('connections')).toMatchObject({ revision: 1, connections: { sourceName: 'Boathouse' } });
   two.heard.length = 0;
-  two.say({ type: 'links-edit', patches: change.patches as never, revision: 0 });
-  expect(await two.hears('links')).toMatchObject({ revision: 1 });
+  two.say({ type: 'connections-edit', patches: change.patches as never, revision: 0 });
+  expect(await two.hears('connections')).toMatchObject({ revision: 1 });
   two.say({ type: 'watch', universe: 3 });
   await until(() => watched.includes(3));
   hub.showLevels(
@@ -294,7 +294,7 @@ describe('the phones’ door', () => {
   const joins = async (code: string) => knock('/join', { method: 'POST', body: { code, name: 'Ana’s phone' } });
 
   test('who has not joined gets the page that says how to, whatever was asked for, and nothing else', async () => {
-    for (const path of ['/', '/links', '/songs/x', '/_expo/entry-abc.js', '/index.html']) {
+    for (const path of ['/', '/connect', '/songs/x', '/_expo/entry-abc.js', '/index.html']) {
       const answer = await knock(path);
       expect([path, answer.status]).toEqual([path, 401]);
       expect(answer.body).toContain('Join the light');
@@ -325,7 +325,7 @@ describe('the phones’ door', () => {
     const { status, headers } = await joins(known.code().code);
     expect(status).toBe(200);
     const cookie = String(headers['set-cookie']).split(';')[0]!;
-    expect((await knock('/links', { headers: { cookie } })).body).toContain('Hovlix');
+    expect((await knock('/connect', { headers: { cookie } })).body).toContain('Hovlix');
     expect(JSON.parse((await knock('/api/status', { headers: { cookie } })).body).host).toBe(false);
     expect((await knock('/api/phones/code', { method: 'POST', headers: { cookie } })).status).toBe(404);
     expect((await knock('/join', { headers: { cookie } })).status).toBe(302);

@@ -17,13 +17,13 @@ import { RigCheck } from './list/RigCheck';
 import { namesOf } from './model';
 import { RolesTab } from './roles/RolesTab';
 import { PlanTab } from './plan/PlanTab';
-import { Rooms } from './rooms/Rooms';
+import { Rigs } from './rigs/Rigs';
 import { ByHand } from './types/ByHand';
 import { Why } from './Why';
 
 type Tab = 'plan' | 'list' | 'roles';
 type Open =
-  | { readonly sheet: 'add' | 'rooms' | 'check' }
+  | { readonly sheet: 'add' | 'rigs' | 'check' }
   | { readonly sheet: 'lamp' | 'direction' | 'hand'; readonly lamp: string }
   | null;
 
@@ -89,7 +89,7 @@ function Rig({ show }: { readonly show: Show }) {
   return (
     <>
       <ScrollArea>
-        <PlaceHead title={rig.name} onTitle={() => setOpen({ sheet: 'rooms' })} titleHint="Rooms">
+        <PlaceHead title={rig.name} onTitle={() => setOpen({ sheet: 'rigs' })} titleHint="Rigs">
           <Segments
             label="What to see of the rig"
             value={wide && tab === 'list' ? 'plan' : tab}
@@ -148,7 +148,7 @@ function Rig({ show }: { readonly show: Show }) {
       {open?.sheet === 'add' && (
         <AddLamps show={show} rig={rig} first={typeof add === 'string' ? add : null} onClose={close} />
       )}
-      {open?.sheet === 'rooms' && <Rooms show={show} onClose={close} />}
+      {open?.sheet === 'rigs' && <Rigs show={show} onClose={close} />}
       {open?.sheet === 'check' && <RigCheck patched={patched} onClose={close} onChange={change} />}
       {open?.sheet === 'direction' && (
         <Direction show={show} rig={rig} patched={patched} first={open.lamp} onClose={close} />

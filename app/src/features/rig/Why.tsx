@@ -8,7 +8,7 @@ import type { Darkness, Explanation } from '@hovlix/core/engine';
 import type { Fixture, Profile } from '@hovlix/core/rig';
 import { seconds } from '@hovlix/core/units';
 import { statusQuery } from '../../data/queries';
-import { useHovlix, useLink, useLinks, useLive, useStage } from '../../host/hovlix';
+import { useHovlix, useLink, useConnections, useLive, useStage } from '../../host/hovlix';
 import type { When } from '../../host/light-messages';
 import { usePalette } from '../../ui/palette';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
@@ -37,7 +37,7 @@ export function Why({ fixture, profile, onChange, onByHand, onClose }: Props) {
   const [why, setWhy] = useState<Explanation | null>(null);
   const conductor = useLink((link) => link.conductor);
   const status = useQuery(statusQuery(conductor === 'server')).data;
-  const outputs = useLinks((state) => state.links?.outputs);
+  const outputs = useConnections((state) => state.connections?.outputs);
   useEffect(() => {
     let wanted = true;
     const ask = () => void light.explain(fixture.id, when).then((answer) => wanted && setWhy(answer));
@@ -93,7 +93,7 @@ export function Why({ fixture, profile, onChange, onByHand, onClose }: Props) {
               <Words key={reason}>{darkWords(reason)}</Words>
             ))}
           {unheard && <Words>{unheard}</Words>}
-          {why.held && <Words>A hand or a test in Links is on its channels.</Words>}
+          {why.held && <Words>A hand or a test in Connect is on its channels.</Words>}
           {contributionWords(why.contributions).map((line) => (
             <Quiet key={line}>{line}</Quiet>
           ))}

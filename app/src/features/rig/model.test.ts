@@ -1,5 +1,5 @@
 import { fixtureLibrary, patchedFixtures, Rig } from '@hovlix/core/rig';
-import type { OutputRow } from '@hovlix/core/links';
+import type { OutputRow } from '@hovlix/core/connect';
 import { contributionWords, heldLamps, namesOf, tintsByFixture, unheardWords } from './model';
 
 const library = fixtureLibrary();

@@ -1,5 +1,5 @@
 import type { Contribution, Darkness } from '@hovlix/core/engine';
-import type { OutputRow, RowReport } from '@hovlix/core/links';
+import type { OutputRow, RowReport } from '@hovlix/core/connect';
 import type { Fixture, Patched, Rig } from '@hovlix/core/rig';
 import { attributeOf, footprint } from '@hovlix/core/rig';
 
@@ -41,11 +41,11 @@ export function unheardWords(
   rows: readonly Pick<RowReport, 'id' | 'state'>[],
 ): string | undefined {
   const mine = outputs.filter((row) => row.universe === universe);
-  if (mine.length === 0) return `Universe ${universe} has no output: nothing of it leaves. Add one in Links.`;
-  if (mine.every(({ on }) => !on)) return `The output of universe ${universe} is switched off in Links.`;
+  if (mine.length === 0) return `Universe ${universe} has no output: nothing of it leaves. Add one in Connect.`;
+  if (mine.every(({ on }) => !on)) return `The output of universe ${universe} is switched off in Connect.`;
   const failed = (id: string) => rows.find((row) => row.id === id)?.state === 'failed';
   return mine.filter(({ on }) => on).every(({ id }) => failed(id))
-    ? `The output of universe ${universe} has failed; Links says why.`
+    ? `The output of universe ${universe} has failed; Connections says why.`
     : undefined;
 }
 

@@ -3,16 +3,16 @@
 import { useEffect, useRef } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'expo-router';
-import { rowInWords, troubleInWords } from '@hovlix/core/links';
+import { rowInWords, troubleInWords } from '@hovlix/core/connect';
 import { statusQuery } from '../../data/queries';
-import { useLink, useLinks, useLive } from '../../host/hovlix';
+import { useLink, useConnections, useLive } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { Column, Quiet, Row, Words } from '../../ui/pieces';
 
 export function Alarm() {
   const served = useLink((link) => link.conductor) === 'server';
   const sending = useLive((live) => live.sending);
-  const outputs = useLinks((state) => state.links?.outputs);
+  const outputs = useConnections((state) => state.connections?.outputs);
   const reports = useQuery(statusQuery(served)).data?.output?.rows ?? [];
   const say = useSession((session) => session.say);
   const failing = reports.flatMap((report) => {
@@ -50,11 +50,11 @@ export function Alarm() {
         <Quiet>{troubleInWords(trouble)}</Quiet>
       </Column>
       <Link
-        href="/links"
+        href="/connect"
         style={{ minHeight: 44, display: 'flex', alignItems: 'center', paddingLeft: 8, textDecorationLine: 'none' }}
       >
         <Words fontWeight="600" color="$doingText">
-          Links
+          Connect
         </Words>
       </Link>
     </Row>

@@ -2,7 +2,7 @@
 
 import { Link, usePathname } from 'expo-router';
 import { Text, useTheme, View } from '@tamagui/core';
-import { GigIcon, LinksIcon, LooksIcon, RigIcon, SongsIcon } from '../../ui/icons';
+import { GigIcon, ConnectIcon, LooksIcon, RigIcon, SongsIcon } from '../../ui/icons';
 import { useSession } from '../../host/session';
 import { NIGHT, DAY } from '../../ui/tokens';
 
@@ -11,7 +11,7 @@ const PLACES = [
   { path: '/looks', name: 'Looks', Icon: LooksIcon },
   { path: '/songs', name: 'Songs', Icon: SongsIcon },
   { path: '/gig', name: 'Gig', Icon: GigIcon },
-  { path: '/links', name: 'Links', Icon: LinksIcon },
+  { path: '/connect', name: 'Connect', Icon: ConnectIcon },
 ] as const;
 
 export function Places({ side }: { readonly side: 'bar' | 'rail' }) {

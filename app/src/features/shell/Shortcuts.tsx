@@ -32,7 +32,7 @@ export function Shortcuts() {
       if (key === 'z' && (event.metaKey || event.ctrlKey)) {
         event.preventDefault();
         // Each place undoes what was done there: outputs are not part of the show.
-        const steps = path.startsWith('/links') ? app.links : app.document;
+        const steps = path.startsWith('/connect') ? app.connections : app.document;
         // A look in the making is taken back step by step before the show is.
         if (path.startsWith('/looks/') && (event.shiftKey ? app.draft.redo() : app.draft.undo())) return;
         return event.shiftKey ? steps.redo() : steps.undo();

@@ -1,4 +1,4 @@
-import type { OutputReport } from '@hovlix/core/links';
+import type { OutputReport } from '@hovlix/core/connect';
 
 type Health = { readonly colour: '$faint' | '$warn' | '$fault' | '$live'; readonly text: string };
 

@@ -1,0 +1,5 @@
+import { FirstLamp } from '../../features/connect/FirstLamp';
+
+export default function First() {
+  return <FirstLamp />;
+}

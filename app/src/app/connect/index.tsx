@@ -1,0 +1,5 @@
+import { ConnectPlace } from '../../features/connect/ConnectPlace';
+
+export default function Connections() {
+  return <ConnectPlace />;
+}

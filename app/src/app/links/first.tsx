@@ -1,5 +1,0 @@
-import { FirstLamp } from '../../features/links/FirstLamp';
-
-export default function First() {
-  return <FirstLamp />;
-}

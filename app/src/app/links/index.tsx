@@ -1,5 +1,0 @@
-import { LinksPlace } from '../../features/links/LinksPlace';
-
-export default function Links() {
-  return <LinksPlace />;
-}

@@ -1,0 +1,125 @@
+// Is it arriving? What leaves for each universe, and what the stand-ins say of it.
+
+import { Link } from 'expo-router';
+import type { NodeUniverse, Status } from '@hovlix/core/connect';
+import { Card, Fact, State } from '../../ui/card';
+import { usePalette } from '../../ui/palette';
+import { Column, Quiet, Row, Words } from '../../ui/pieces';
+
+export function ArrivingCard({ status }: { readonly status: Status }) {
+  const universes = status.output?.universes ?? [];
+  return (
+    <Card title="Is it arriving?">
+      <Row gap={8} flexWrap="wrap">
+        {universes.map((universe) => (
+          <ChannelsLink key={universe} universe={universe} />
+        ))}
+      </Row>
+      <Quiet>Channels show each level as it leaves, move lamps by hand, flash them and walk through them.</Quiet>
+      {status.node && status.node.universes.length === 0 && (
+        <State colour="$warn" word="Nothing arrives at the stand-ins">
+          <Quiet>
+            They are a DMX node on this computer and two USB cables. Send a universe to one of them to see it.
+          </Quiet>
+        </State>
+      )}
+      {status.node?.universes.map((one) => (
+        <Arrival key={`${one.protocol}${one.universe}${one.source}`} universe={one} />
+      ))}
+      {status.node && status.node.bad > 0 && (
+        <Quiet>
+          {status.node.bad} packets at the stand-ins were no DMX: {status.node.lastBad}
+        </Quiet>
+      )}
+      {status.output && status.output.skipped > 2 && (
+        <Quiet>{status.output.skipped} frames were left out since the start, while this computer was busy.</Quiet>
+      )}
+    </Card>
+  );
+}
+
+function ChannelsLink({ universe }: { readonly universe: number }) {
+  const palette = usePalette();
+  return (
+    <Link
+      href={`/connect/universe/${universe}`}
+      style={{
+        display: 'flex',
+        alignItems: 'center',
+        minHeight: 44,
+        paddingLeft: 18,
+        paddingRight: 18,
+        borderRadius: 22,
+        backgroundColor: palette.well,
+        textDecorationLine: 'none',
+      }}
+    >
+      <Words fontWeight="600">Channels of universe {universe}</Words>
+    </Link>
+  );
+}
+
+const PROTOCOLS = { sacn: 'sACN', artnet: 'Art-Net', serial: 'USB' } as const;
+
+function Arrival({ universe }: { readonly universe: NodeUniverse }) {
+  const title =
+    universe.protocol === 'serial'
+      ? `The ${universe.source} stand-in hears us`
+      : `Universe ${universe.universe} arrives`;
+  return (
+    <Column gap={10}>
+      <State colour={universe.framesPerSecond > 20 ? '$live' : '$warn'} word={title}>
+        <Quiet>
+          {PROTOCOLS[universe.protocol]}
+          {universe.protocol === 'serial' ? '' : ` from ${universe.source}`}
+          {universe.priority === null ? '' : ` · priority ${universe.priority}`}
+        </Quiet>
+      </State>
+      <Row gap={20} flexWrap="wrap">
+        <Fact name="frames a second" value={String(Math.round(universe.framesPerSecond))} id="node-rate" />
+        {universe.protocol !== 'serial' && <Fact name="lost" value={String(universe.lost)} id="node-lost" />}
+        <Fact name="longest gap" value={`${universe.longestGapMs.toFixed(0)} ms`} id="node-gap" />
+        <Fact name="changes seen" value={universe.changes.toLocaleString('en')} id="node-changes" />
+      </Row>
+      <LevelBars levels={universe.levels} />
+    </Column>
+  );
+}
+
+/** All levels up to the last that is used, as bars. */
+function LevelBars({ levels }: { readonly levels: readonly number[] }) {
+  const palette = usePalette();
+  const used = Math.max(32, levels.findLastIndex((level) => level > 0) + 1);
+  const rows = Math.ceil(used / 64);
+  return (
+    <Column gap={4} role="img" aria-label={`Levels of channels 1 to ${used}`}>
+      {Array.from({ length: rows }, (_, row) => (
+        <div
+          key={row}
+          style={{
+            display: 'flex',
+            alignItems: 'flex-end',
+            gap: 1,
+            height: 24,
+            background: palette.sunken,
+            borderRadius: 4,
+            padding: '0 2px',
+          }}
+        >
+          {levels.slice(row * 64, row * 64 + 64).map((level, i) => (
+            <span
+              key={i}
+              style={{
+                flex: 1,
+                height: `${(level / 255) * 100}%`,
+                minHeight: 1,
+                background: level > 0 ? palette.live : palette.line,
+                borderRadius: 1,
+              }}
+            />
+          ))}
+        </div>
+      ))}
+    </Column>
+  );
+}

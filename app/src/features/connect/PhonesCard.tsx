@@ -1,0 +1,103 @@
+// Opening Hovlix to phones: the address, the code, and who has joined.
+
+import { useMemo } from 'react';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import QRCode from 'qrcode';
+import Svg, { Path, Rect } from 'react-native-svg';
+import type { Status } from '@hovlix/core/connect';
+import { askHost, statusQuery } from '../../data/queries';
+import { Card, State } from '../../ui/card';
+import { Hold } from '../../ui/Hold';
+import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
+
+export function PhonesCard({ status }: { readonly status: Status }) {
+  const { phones, host } = status;
+  const queries = useQueryClient();
+  const done = () => queries.invalidateQueries({ queryKey: statusQuery(true).queryKey });
+  const open = useMutation({
+    mutationFn: (on: boolean) => askHost('POST', '/api/phones', { open: on }),
+    onSettled: done,
+  });
+  const renew = useMutation({ mutationFn: () => askHost('POST', '/api/phones/code'), onSettled: done });
+  const away = useMutation({
+    mutationFn: (device: string) => askHost('DELETE', `/api/phones/devices/${device}`),
+    onSettled: done,
+  });
+  return (
+    <Card title="Phones">
+      {phones.open ? (
+        <State colour={phones.problem ? '$warn' : '$live'} word="Open to phones and tablets">
+          {phones.problem && <Words color="$warn">{phones.problem}</Words>}
+        </State>
+      ) : (
+        <State colour="$faint" word="Only this computer can open Hovlix" />
+      )}
+      {phones.open && host && phones.code && phones.addresses[0] && (
+        <Row gap={16} alignItems="flex-start" flexWrap="wrap">
+          <Qr text={`${phones.addresses[0]}/#${phones.code}`} />
+          <Column flex={1} minWidth={150} gap={4}>
+            <Quiet>Scan it, or open</Quiet>
+            {phones.addresses.map((address) => (
+              <Figures key={address} fontSize={13} color="$text" testID="phone-address">
+                {address}
+              </Figures>
+            ))}
+            <Quiet marginTop={8}>and type this code. It works once.</Quiet>
+            <Figures fontSize={30} lineHeight={38} fontWeight="600" color="$text" letterSpacing={1} testID="code">
+              {phones.code.slice(0, 3)} {phones.code.slice(3)}
+            </Figures>
+            <Row>
+              <Button onPress={() => renew.mutate()}>New code</Button>
+            </Row>
+          </Column>
+        </Row>
+      )}
+      {!host && <Quiet>The code is shown on the computer that runs the light, in Connect.</Quiet>}
+      {phones.devices.length > 0 && (
+        <Column gap={8}>
+          {phones.devices.map((device) => (
+            <Row key={device.id} gap={12} justifyContent="space-between">
+              <State colour={device.screens > 0 ? '$live' : '$faint'} word={device.name}>
+                <Quiet>{device.screens > 0 ? 'is here' : 'has joined before'}</Quiet>
+              </State>
+              {host && <Hold onHeld={() => away.mutate(device.id)}>Hold to send away</Hold>}
+            </Row>
+          ))}
+        </Column>
+      )}
+      {host && (
+        <Row>
+          <Button kind={phones.open ? 'plain' : 'primary'} onPress={() => open.mutate(!phones.open)}>
+            {phones.open ? 'Close to phones' : 'Open to phones'}
+          </Button>
+        </Row>
+      )}
+      {(open.error ?? renew.error ?? away.error) && (
+        <Words color="$fault">That did not work: the server did not take it. Try again.</Words>
+      )}
+      <Quiet>
+        At a venue bring an access point of your own: hundreds of guests on the same Wi-Fi are why remotes fail.
+      </Quiet>
+    </Card>
+  );
+}
+
+/** Always ink on white with its quiet zone of four modules (ISO/IEC 18004), so that every camera reads it. */
+function Qr({ text }: { readonly text: string }) {
+  const { size, path } = useMemo(() => {
+    const { modules } = QRCode.create(text, { errorCorrectionLevel: 'M' });
+    let drawn = '';
+    for (let row = 0; row < modules.size; row++)
+      for (let column = 0; column < modules.size; column++)
+        if (modules.get(row, column)) drawn += `M${column + 4} ${row + 4}h1v1h-1z`;
+    return { size: modules.size + 8, path: drawn };
+  }, [text]);
+  return (
+    <Column borderRadius={12} overflow="hidden" role="img" aria-label="QR code to join" testID="qr">
+      <Svg width={140} height={140} viewBox={`0 0 ${size} ${size}`}>
+        <Rect width={size} height={size} fill="#FFFFFF" />
+        <Path d={path} fill="#15121B" />
+      </Svg>
+    </Column>
+  );
+}

@@ -1,0 +1,203 @@
+// The channels of one universe: each level as it leaves the computer, and as many of them in hand as one likes.
+
+import { useState } from 'react';
+import { Link } from 'expo-router';
+import { useQuery } from '@tanstack/react-query';
+import ChevronLeft from 'lucide-react-native/icons/chevron-left';
+import { seconds } from '@hovlix/core/units';
+import { statusQuery } from '../../data/queries';
+import { useHovlix, useLink, useLive, useShow } from '../../host/hovlix';
+import { usePalette } from '../../ui/palette';
+import { Button, Column, Figures, Quiet, Row, Title, Words } from '../../ui/pieces';
+import { ScrollArea } from '../../ui/ScrollArea';
+import { Channels } from './Channels';
+import { channelName, sameChannels } from './model';
+
+/** A walk stays this long on each channel. */
+const WALK_STEP = seconds(0.6);
+const FLASH_FOR = seconds(5);
+
+/** A chosen channel, and the level it left with when it was chosen: where the fader takes it up. */
+export type ChannelRef = { readonly universe: number; readonly address: number; readonly was?: number };
+
+export function UniversePlace({ universe }: { readonly universe: number }) {
+  const conductor = useLink((link) => link.conductor);
+  const served = conductor === 'server';
+  const status = useQuery(statusQuery(served)).data;
+  const [chosen, setChosen] = useState<readonly ChannelRef[]>([]);
+  const rate = status?.output?.framesPerSecond;
+  const arrives = status?.node?.universes.find((one) => one.universe === universe);
+  const toggle = (address: number, was: number) =>
+    setChosen((before) =>
+      before.some((one) => one.universe === universe && one.address === address)
+        ? before.filter((one) => one.universe !== universe || one.address !== address)
+        : [...before, { universe, address, was }],
+    );
+  return (
+    <Column height="100%">
+      <Head universe={universe}>
+        <Quiet>
+          {rate === undefined ? '' : `${Math.round(rate)} frames a second leave. `}
+          {arrives
+            ? `The stand-in gets ${Math.round(arrives.framesPerSecond)}, ${arrives.lost} lost, longest gap ${Math.round(arrives.longestGapMs)} ms.`
+            : ''}
+        </Quiet>
+      </Head>
+      <div style={{ flex: 1, minHeight: 0 }}>
+        <ScrollArea>
+          {served && <Channels universe={universe} chosen={chosen} onToggle={toggle} />}
+          {!served && conductor !== 'looking' && (
+            <Words padding={16}>Levels leave through the server, and none conducts. Start Hovlix with ./start.</Words>
+          )}
+        </ScrollArea>
+      </div>
+      <Hand universe={universe} chosen={chosen} onChoose={setChosen} />
+    </Column>
+  );
+}
+
+function Head({ universe, children }: { readonly universe: number; readonly children: React.ReactNode }) {
+  const palette = usePalette();
+  return (
+    <Row gap={4} paddingLeft={4} paddingRight={16} paddingTop={8} paddingBottom={8} alignItems="flex-start">
+      <Link
+        href="/connect"
+        aria-label="Back to Connect"
+        style={{ width: 44, height: 44, display: 'flex', alignItems: 'center', justifyContent: 'center' }}
+      >
+        <ChevronLeft size={24} color={palette.text} aria-hidden />
+      </Link>
+      <Column flex={1} minWidth={0} paddingTop={6}>
+        <Title render="h1" margin={0}>
+          Universe {universe}
+        </Title>
+        {children}
+      </Column>
+    </Row>
+  );
+}
+
+type HandProps = {
+  readonly universe: number;
+  readonly chosen: readonly ChannelRef[];
+  readonly onChoose: (chosen: readonly ChannelRef[]) => void;
+};
+
+/** What is done with the chosen channels. */
+function Hand({ universe, chosen, onChoose }: HandProps) {
+  const app = useHovlix();
+  const show = useShow((one) => one);
+  const held = useLive((live) => live.held);
+  const test = useLive((live) => live.test);
+  const dark = useLive((live) => live.blackout.on);
+  const act = app.conducting.act;
+  const last = chosen.at(-1);
+  const alike = show && last ? sameChannels(show, last.universe, last.address) : null;
+  const value = last
+    ? held.find((one) => one.universe === last.universe && one.address === last.address)?.value
+    : undefined;
+  const testing = test?.universe === universe;
+  const flash = () => {
+    const addresses = chosen.filter((one) => one.universe === universe).map((one) => one.address);
+    const from = addresses.length > 0 ? Math.min(...addresses) : 1;
+    const count = addresses.length > 0 ? Math.max(...addresses) - from + 1 : 512;
+    act({ type: 'flash-channels', universe, from, count, length: FLASH_FOR });
+  };
+  return (
+    <Column
+      backgroundColor="$raised"
+      borderTopWidth={1}
+      borderColor="$line"
+      padding={12}
+      gap={8}
+      role="region"
+      aria-label="In hand"
+    >
+      <Row gap={12} justifyContent="space-between">
+        <Words flex={1} minWidth={0} numberOfLines={2}>
+          {last === undefined
+            ? held.length > 0
+              ? `${held.length} channels are held by hand.`
+              : 'Tap channels to take them in hand.'
+            : chosen.length === 1
+              ? `Channel ${last.address}${nameOf(channelName(show, last.universe, last.address))}`
+              : `${chosen.length} channels`}
+        </Words>
+        {last && (
+          <Figures fontSize={22} lineHeight={28} fontWeight="600" color="$text" testID="held">
+            {value ?? last.was ?? '—'}
+          </Figures>
+        )}
+      </Row>
+      {dark && <Quiet color="$warn">Blackout is on: hands and tests wait until it ends.</Quiet>}
+      {last && (
+        <input
+          type="range"
+          min={0}
+          max={255}
+          value={value ?? last.was ?? 0}
+          aria-label="Level of the chosen channels"
+          onChange={(event) =>
+            act({
+              type: 'hold-channels',
+              channels: chosen.map(({ universe: at, address }) => ({
+                universe: at,
+                address,
+                value: Number(event.target.value),
+              })),
+            })
+          }
+          style={{ width: '100%', height: 44, accentColor: '#FF7A59' }}
+        />
+      )}
+      <ScrollArea sideways>
+        <Row gap={8}>
+          {alike && alike.channels.length > 1 && (
+            <Button
+              onPress={() => onChoose(alike.channels.map((one) => ({ ...one, was: last?.was ?? 0 })))}
+            >{`Take ${alike.label}`}</Button>
+          )}
+          {chosen.length === 2 && (
+            <Button onPress={() => onChoose(everyNth(chosen, universe))}>{`Every ${step(chosen)} from there`}</Button>
+          )}
+          {chosen.length > 0 && <Button onPress={() => onChoose([])}>Choose none</Button>}
+          {held.length > 0 && (
+            <Button kind="primary" onPress={() => act({ type: 'free-channels', universe: null })}>
+              Release
+            </Button>
+          )}
+          {testing ? (
+            <Button kind="primary" onPress={() => act({ type: 'end-test' })}>
+              End the test
+            </Button>
+          ) : (
+            <>
+              <Button onPress={flash}>{chosen.length > 0 ? 'Flash these' : 'Flash all'}</Button>
+              <Button
+                onPress={() =>
+                  act({ type: 'walk-channels', universe, from: last?.address ?? 1, to: 512, step: WALK_STEP })
+                }
+              >
+                Walk through
+              </Button>
+            </>
+          )}
+        </Row>
+      </ScrollArea>
+    </Column>
+  );
+}
+
+const nameOf = (name: string | null) => (name ? ` · ${name}` : '');
+
+function step(chosen: readonly ChannelRef[]): number {
+  return Math.abs(chosen[1]!.address - chosen[0]!.address);
+}
+
+/** The two chosen ones show the distance: on from there in the same step, for lamps nobody has patched yet. */
+function everyNth(chosen: readonly ChannelRef[], universe: number): ChannelRef[] {
+  const first = Math.min(chosen[0]!.address, chosen[1]!.address);
+  const by = Math.max(1, step(chosen));
+  const count = Math.floor((512 - first) / by) + 1;
+  return Array.from({ length: count }, (_, i) => ({ universe, address: first + i * by }));
+}

@@ -1,0 +1,106 @@
+import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { dirname, join } from 'node:path';
+import { editConnections, NO_CONNECTIONS } from '@hovlix/core/connect';
+import { id } from '@hovlix/core/units';
+import { parseTarget } from '../output/target';
+import { cidOfThisMachine } from './cid';
+import { broadcastOf, isInNetwork } from './networks';
+import { connectionsStore } from './store';
+
+const sacn = parseTarget('sacn:multicast')!;
+const artnet = parseTarget('artnet:10.0.0.4')!;
+const file = () => join(mkdtempSync(join(tmpdir(), 'hovlix-connect-')), 'connect.json');
+
+test('edits are kept at once and are there after a restart', () => {
+  const path = file();
+  const store = connectionsStore(path, fail);
+  store.reach([1], [sacn]);
+  const { change } = editConnections(store.connections(), { type: 'name-source', sourceName: 'Tin Lantern' });
+  expect(store.edit(change.patches, store.revision())).toBe('done');
+  const again = connectionsStore(path, fail);
+  expect(again.connections()).toEqual(store.connections());
+  expect(again.connections().sourceName).toBe('Tin Lantern');
+});
+
+test('what was kept while Connect was called Links is taken over', () => {
+  const path = file();
+  writeFileSync(join(dirname(path), 'links.json'), JSON.stringify(editConnections(NO_CONNECTIONS, { type: 'name-source', sourceName: 'Tin Lantern' }).connections)); // prettier-ignore
+  expect(connectionsStore(path, fail).connections().sourceName).toBe('Tin Lantern');
+});
+
+test('an edit made on an old copy is stale, one that makes no sense says so, and neither changes anything', () => {
+  const store = connectionsStore(undefined, fail);
+  store.reach([1], [sacn]);
+  const before = store.connections();
+  expect(store.edit([], store.revision() - 1)).toBe('stale');
+  const bad = [{ op: 'replace', path: ['outputs', 0, 'way', 'number'], value: 'seven' }];
+  expect(store.edit(bad, store.revision())).toMatchObject({ why: expect.stringContaining('outputs.0.way') });
+  expect(store.edit([{ op: 'replace', path: ['outputs', 9, 'on'], value: false }], store.revision())).toMatchObject({
+    why: expect.stringContaining('does not fit'),
+  });
+  expect(store.connections()).toBe(before);
+});
+
+test.each([
+  ['is no JSON', '{ not json', 'not JSON'],
+  ['holds a wrong value', '{"format":"hovlix-connections","version":1,"outputs":[{"id":"x"}]}', 'outputs.0'],
+  ['comes from a newer Hovlix', '{"format":"hovlix-connections","version":7}', 'newer Hovlix'],
+])('a file that %s is set aside and said, not lost', (_, text, words) => {
+  const path = file();
+  writeFileSync(path, text);
+  const said: string[] = [];
+  const store = connectionsStore(path, (why) => said.push(why));
+  store.reach([1], [sacn]);
+  expect(said.join()).toContain(words);
+  expect(readFileSync(`${path}.bad`, 'utf8')).toBe(text);
+  expect(existsSync(path)).toBe(true);
+});
+
+test('each new universe gets an output to every target once, and one that was removed stays removed', () => {
+  const store = connectionsStore(undefined, fail);
+  store.reach([1, 2], [sacn, artnet]);
+  expect(
+    store
+      .connections()
+      .outputs.map(({ universe, way }) => `${universe} ${way.protocol}`)
+      .sort(),
+  ).toEqual(['1 artnet', '1 sacn', '2 artnet', '2 sacn']);
+  expect(new Set(store.connections().outputs.map((row) => row.id)).size).toBe(4);
+  for (const row of store.connections().outputs.filter((one) => one.universe === 2))
+    store.make({ type: 'remove-output', output: id<'Output'>(row.id) });
+  store.reach([1, 2], [sacn]);
+  expect(store.connections().outputs).toHaveLength(2);
+});
+
+test('a second copy on this computer takes a name of its own on the wire; the kept one is there again afterwards', () => {
+  const home = mkdtempSync(join(tmpdir(), 'hovlix-cid-'));
+  const hex = () => Buffer.from(cidOfThisMachine(home)).toString('hex');
+  const first = hex();
+  // Another process that runs holds the first name: the one that started this test.
+  writeFileSync(join(home, 'cid.lock'), String(process.ppid));
+  const second = hex();
+  expect(second).not.toBe(first);
+  expect(hex()).toBe(second);
+  // One that no longer runs holds nothing.
+  writeFileSync(join(home, 'cid.lock'), '999999999');
+  expect(hex()).toBe(first);
+});
+
+test('broadcast addresses and networks by their masks', () => {
+  expect(broadcastOf('192.168.1.5', '255.255.255.0')).toBe('192.168.1.255');
+  expect(broadcastOf('2.3.4.5', '255.0.0.0')).toBe('2.255.255.255');
+  expect(broadcastOf('10.1.130.9', '255.255.192.0')).toBe('10.1.191.255');
+  const face = {
+    name: 'e',
+    address: '10.1.130.9',
+    netmask: '255.255.192.0',
+    broadcast: '10.1.191.255',
+    internal: false,
+  };
+  expect([isInNetwork('10.1.190.1', face), isInNetwork('10.1.192.1', face)]).toEqual([true, false]);
+});
+
+function fail(why: string): never {
+  throw new Error(why);
+}

@@ -1,0 +1,110 @@
+// The connections of this computer: one document in a file, changed by screens, followed by everything that sends or listens.
+
+import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { basename, dirname, join } from 'node:path';
+import {
+  editConnections,
+  NO_CONNECTIONS,
+  reaching,
+  readConnections,
+  type Connections,
+  type ConnectCommand,
+  type Way,
+} from '@hovlix/core/connect';
+import { wordsFor } from '@hovlix/core/problem';
+import { patched } from '@hovlix/core/show';
+
+export type ConnectionsStore = {
+  readonly connections: () => Connections;
+  readonly revision: () => number;
+  readonly onChange: (follower: (connections: Connections) => void) => void;
+  /** Lays patches on. `stale` when they were made on another revision. */
+  readonly edit: (patches: unknown, revision: number) => 'done' | 'stale' | { readonly why: string };
+  readonly make: (command: ConnectCommand) => void;
+  /** Gives each universe that never had an output one. */
+  readonly reach: (universes: readonly number[], ways: readonly ((universe: number) => Way)[]) => void;
+};
+
+/**
+ * @param file where they are kept; without, only in memory. A file that cannot be read is set aside, not overwritten.
+ * @param warn is told in words what is wrong with it.
+ */
+export function connectionsStore(file: string | undefined, warn: (why: string) => void): ConnectionsStore {
+  let connections = file ? read(file, warn) : NO_CONNECTIONS;
+  let revision = 0;
+  const followers: ((connections: Connections) => void)[] = [];
+  const take = (next: Connections) => {
+    if (next === connections) return;
+    connections = next;
+    revision++;
+    if (file) write(file, connections, warn);
+    for (const follower of followers) follower(connections);
+  };
+  return {
+    connections: () => connections,
+    revision: () => revision,
+    onChange: (follower) => void followers.push(follower),
+    edit(patches, from) {
+      if (from !== revision) return 'stale';
+      try {
+        const next = readConnections(patched(connections, patches as Parameters<typeof patched>[1]), 'the connections');
+        if (!next.ok) return { why: wordsFor(next.problem) };
+        take(next.value);
+        return 'done';
+      } catch (error) {
+        return {
+          why: `The edit does not fit the connections: ${error instanceof Error ? error.message : String(error)}.`,
+        };
+      }
+    },
+    make: (command) => take(editConnections(connections, command).connections),
+    reach(universes, ways) {
+      // Each way in turn: the first marks a universe as reached, so all are laid on the same start.
+      const from = connections;
+      const rows = ways.map((way) => reaching(from, universes, way).outputs.slice(from.outputs.length));
+      const first = ways[0] ? reaching(from, universes, ways[0]) : from;
+      const more = rows
+        .slice(1)
+        .flatMap((list, n) => list.map((row) => ({ ...row, id: `${row.id}-${n}` as typeof row.id })));
+      take(first === from ? from : { ...first, outputs: [...first.outputs, ...more] });
+    },
+  };
+}
+
+/** Connect was called Links: what was kept under that name is taken over once. */
+const nameOfOld = (file: string) => join(dirname(file), basename(file).replace(/^connect/, 'links'));
+
+function read(file: string, warn: (why: string) => void): Connections {
+  let text: string;
+  try {
+    const known = [file, nameOfOld(file)].find((one) => existsSync(one));
+    if (known === undefined) return NO_CONNECTIONS;
+    text = readFileSync(known, 'utf8');
+  } catch {
+    return NO_CONNECTIONS;
+  }
+  try {
+    const connections = readConnections(JSON.parse(text), file);
+    if (connections.ok) return connections.value;
+    warn(`${wordsFor(connections.problem)} It was set aside as ${file}.bad; outputs start anew.`);
+  } catch {
+    warn(`“${file}” is not JSON. It was set aside as ${file}.bad; outputs start anew.`);
+  }
+  try {
+    renameSync(file, `${file}.bad`);
+  } catch {
+    // A folder that cannot be written to: the file stays where it is.
+  }
+  return NO_CONNECTIONS;
+}
+
+/** Written beside and moved into place, so that a crash leaves the old one or the new one. */
+function write(file: string, connections: Connections, warn: (why: string) => void): void {
+  try {
+    mkdirSync(dirname(file), { recursive: true });
+    writeFileSync(`${file}.new`, JSON.stringify(connections, null, 2));
+    renameSync(`${file}.new`, file);
+  } catch (error) {
+    warn(`The outputs could not be kept in ${file} (${(error as Error).message}). They are lost when Hovlix stops.`);
+  }
+}
