@@ -1,32 +1,16 @@
-// One mechanism for every document: an edit is a recipe with a name, and leaves behind how to make it again and how to
-// take it back. Undo, the journal, other screens and the server all work on these.
+// One mechanism for every document: an edit is a recipe with a name, and what it changed is told by ops that name
+// records by their ids. Undo, the journal, other screens, threads and the server all work on these.
 
-import { applyPatches, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
+import { produce, type Draft } from 'immer';
+import { diff, type Ops } from './diff';
 
-enablePatches();
-
-/** One change that was made, as plain data. */
-export type ChangeOf<Name extends string> = {
-  readonly name: Name;
-  readonly patches: readonly Patch[];
-  readonly inverse: readonly Patch[];
-};
-
-/** The document after a recipe, and the change. A recipe that finds nothing to do leaves no patches. */
-export function changed<Document extends object, Name extends string>(
+/** The document after a recipe, and what that changed. A recipe that finds nothing to do leaves no ops. */
+export function changed<Document extends object>(
   document: Document,
-  name: Name,
   recipe: (draft: Draft<Document>) => void,
-): { readonly after: Document; readonly change: ChangeOf<Name> } {
-  const [after, patches, inverse] = produceWithPatches(document, (draft) => {
-    recipe(draft);
-  });
-  return { after, change: { name, patches, inverse } };
-}
-
-/** The document with patches laid on: to do again, to take back, to replay a journal, to follow another screen. */
-export function patched<Document extends object>(document: Document, patches: readonly Patch[]): Document {
-  return applyPatches(document, patches as Patch[]);
+): { readonly after: Document; readonly ops: Ops } {
+  const after = produce(document, (draft) => void recipe(draft));
+  return { after, ops: diff(document, after) };
 }
 
 /** Puts a record into a list, in the place of the one with its id or at the end. */
@@ -40,4 +24,14 @@ export function put<T extends { id: string }>(list: T[], record: T): void {
 export function remove(list: { id: string }[], gone: string): void {
   const at = list.findIndex((candidate) => candidate.id === gone);
   if (at >= 0) list.splice(at, 1);
+}
+
+/** Moves the record of this id to stand before another; to the end where that is null, or gone. */
+export function moveBefore<T extends { id: string }>(list: T[], id: string, before: string | null): boolean {
+  const from = list.findIndex((one) => one.id === id);
+  if (from < 0 || id === before) return from >= 0;
+  const [moved] = list.splice(from, 1);
+  const at = list.findIndex((one) => one.id === before);
+  list.splice(at < 0 ? list.length : at, 0, moved!);
+  return true;
 }

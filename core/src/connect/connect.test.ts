@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { patched } from '../change/change';
+import { inverse, laid } from '../change';
 import {
   arbitrated,
   editConnections,
@@ -70,15 +70,15 @@ test('every edit can be taken back and made again, and what results is valid', (
     fc.property(commands, (list) => {
       const states = [NO_CONNECTIONS];
       const changes = list.map((command) => {
-        const { connections, change } = editConnections(states.at(-1)!, command);
+        const { connections, ops } = editConnections(states.at(-1)!, command);
         states.push(connections);
-        return change;
+        return ops;
       });
       expect(Connections.safeParse(states.at(-1)).success).toBe(true);
       let back = states.at(-1)!;
-      for (const change of [...changes].reverse()) back = patched(back, change.inverse);
+      for (const ops of [...changes].reverse()) back = laid(back, inverse(ops)).after;
       expect(back).toEqual(NO_CONNECTIONS);
-      expect(changes.reduce((now, change) => patched(now, change.patches), NO_CONNECTIONS)).toEqual(states.at(-1));
+      expect(changes.reduce((now, ops) => laid(now, ops).after, NO_CONNECTIONS)).toEqual(states.at(-1));
     }),
   );
 });

@@ -1,8 +1,8 @@
-// What a user can do to the connections. The same mechanism as for the show: named commands, patches, inverses.
+// What a user can do to the connections. The same mechanism as for the show: named commands, and ops that tell what they did.
 
 import type { Draft } from 'immer';
 import { z } from 'zod';
-import { changed, put, remove, type ChangeOf } from '../change/change';
+import { changed, laid, OpsShape, put, remove, type Ops } from '../change';
 import { failed, never, ok, type Result } from '../problem';
 import { idOf } from '../rig/schema';
 import { id, universe } from '../units';
@@ -15,20 +15,25 @@ export const ConnectCommand = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('remove-input'), input: idOf<'Input'>() }),
   z.strictObject({ type: z.literal('name-source'), sourceName: z.string().trim().min(1).max(60) }),
   z.strictObject({ type: z.literal('choose-sync'), sync: z.boolean() }),
+  /** Takes back, or does again, what ops tell; where somebody changed the same since, that stays. */
+  z.strictObject({ type: z.literal('adjust'), ops: OpsShape }),
 ]);
 export type ConnectCommand = z.infer<typeof ConnectCommand>;
-export type ConnectionsChange = ChangeOf<ConnectCommand['type'] | 'reach-universes'>;
 
 /** The connections after a command. One that names something that is gone changes nothing. */
 export function editConnections(
   connections: Connections,
   command: ConnectCommand,
-): { readonly connections: Connections; readonly change: ConnectionsChange } {
-  const { after, change } = changed(connections, command.type, (draft) => apply(draft, command));
-  return { connections: after, change };
+): { readonly connections: Connections; readonly ops: Ops } {
+  if (command.type === 'adjust') {
+    const { after, missed } = laid(connections, command.ops);
+    return { connections: after, ops: command.ops.filter((op) => !missed.includes(op)) };
+  }
+  const { after, ops } = changed(connections, (draft) => apply(draft, command));
+  return { connections: after, ops };
 }
 
-function apply(connections: Draft<Connections>, command: ConnectCommand): void {
+function apply(connections: Draft<Connections>, command: Exclude<ConnectCommand, { type: 'adjust' }>): void {
   switch (command.type) {
     case 'put-output':
       put(connections.outputs, command.row);
@@ -61,7 +66,7 @@ export function reaching(
 ): Connections {
   const fresh = universes.filter((one) => !connections.seen.some((known) => known === one));
   if (fresh.length === 0 || connections.outputs.length + fresh.length > MOST_ROWS) return connections;
-  return changed(connections, 'reach-universes', (draft) => {
+  return changed(connections, (draft) => {
     for (const one of fresh) {
       draft.outputs.push({
         id: id<'Output'>(`universe-${one}-${draft.outputs.length}`),

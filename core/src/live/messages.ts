@@ -6,7 +6,7 @@ import { Action, Entry } from './actions';
 import { LiveState } from './state';
 
 /** Raised when a message changes its meaning; both sides name theirs in their first one. */
-export const PROTOCOL = 5;
+export const PROTOCOL = 6;
 
 /** A show on the wire is checked by `readShow` where it is taken in, so that a problem can be put in words. */
 const ShowJson = z.record(z.string(), z.unknown());

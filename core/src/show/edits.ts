@@ -1,23 +1,21 @@
-// Every change to a show has a name and is plain data. Its inverse comes from the same place: patches.
+// Every change to a show has a name and is plain data. What it changed is told by ops, which can be taken back.
 
 import type { Draft } from 'immer';
 import { z } from 'zod';
-import { changed, put, remove, type ChangeOf } from '../change/change';
+import { changed, laid, moveBefore, OpsShape, put, remove, type Ops } from '../change';
 import { id, type Beats } from '../units';
 import { Casting, Fixture, Name, Role, Profile, Rig, idOf } from '../rig/schema';
 import { applyToRig, RIG_COMMANDS } from './rig-edits';
 import { applyToLooks, LOOK_COMMANDS } from './look-edits';
 import { Clip, Section, Song, type Lane } from '../song/schema';
 import { clearedClips, laidClips } from '../song/lay';
+import { temposScaled } from '../song/scale';
 import { Safety, type Show } from './schema';
-
-export { patched } from '../change/change';
 
 const inSong = { song: idOf<'Song'>() };
 const onLane = { ...inSong, lane: idOf<'Lane'>() };
 
-/** What a user can do to a show. Each member is named by what was done. */
-export const Command = z.discriminatedUnion('type', [
+const SIMPLE = [
   z.strictObject({ type: z.literal('rename-show'), name: Name }),
   z.strictObject({ type: z.literal('set-safety'), safety: Safety }),
   z.strictObject({ type: z.literal('add-profile'), profile: Profile }),
@@ -37,10 +35,20 @@ export const Command = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('cast-role'), rig: idOf<'Rig'>(), casting: Casting }),
   ...RIG_COMMANDS,
   ...LOOK_COMMANDS,
-  z.strictObject({ type: z.literal('add-song'), added: Song, at: z.number().int().min(0).optional() }),
+  /** Before another song; without, at the end. */
+  z.strictObject({ type: z.literal('add-song'), added: Song, before: idOf<'Song'>().optional() }),
   z.strictObject({ type: z.literal('remove-song'), ...inSong }),
-  z.strictObject({ type: z.literal('rename-song'), ...inSong, title: Name }),
-  z.strictObject({ type: z.literal('move-song'), ...inSong, to: z.number().int().min(0) }),
+  z.strictObject({
+    type: z.literal('rename-song'),
+    ...inSong,
+    title: Name,
+    /** Who plays or wrote it; without, as it was. */
+    by: z.string().trim().max(120).optional(),
+  }),
+  /** To stand before another song; null is the end. */
+  z.strictObject({ type: z.literal('move-song'), ...inSong, before: idOf<'Song'>().nullable() }),
+  /** Half or double the tempo: the music and what lies on it stay where they sound, only bars are counted anew. */
+  z.strictObject({ type: z.literal('scale-tempo'), ...inSong, factor: z.union([z.literal(0.5), z.literal(2)]) }),
   z.strictObject({ type: z.literal('mark-section'), ...inSong, section: Section }),
   z.strictObject({ type: z.literal('unmark-section'), ...inSong, section: idOf<'Section'>() }),
   z.strictObject({ type: z.literal('lay-clip'), ...onLane, clip: Clip }),
@@ -52,18 +60,93 @@ export const Command = z.discriminatedUnion('type', [
     fadeIn: z.number().min(0).max(256).optional(),
     fadeOut: z.number().min(0).max(256).optional(),
   }),
+] as const;
+
+const Simple = z.discriminatedUnion('type', SIMPLE);
+type Simple = z.infer<typeof Simple>;
+
+/**
+ * Values as somebody saw and changed them, and what takes a change back: laid on only where they still stand as they
+ * were seen. `of` is what was done, for its words.
+ */
+const Adjust = z.strictObject({ type: z.literal('adjust'), of: z.string().min(1).max(40), ops: OpsShape });
+
+/** What a user can do to a show. Each member is named by what was done. */
+export const Command = z.discriminatedUnion('type', [
+  ...SIMPLE,
+  Adjust,
+  /** Several that are one act; it is called by the name of the first. */
+  z.strictObject({
+    type: z.literal('together'),
+    commands: z
+      .array(z.discriminatedUnion('type', [...SIMPLE, Adjust]))
+      .min(1)
+      .max(500),
+  }),
 ]);
 export type Command = z.infer<typeof Command>;
 
-export type Change = ChangeOf<Command['type']>;
-
-/** The show after a command, and the change. A command that names something that is gone changes nothing. */
-export function edit(show: Show, command: Command): { readonly show: Show; readonly change: Change } {
-  const { after, change } = changed(show, command.type, (draft) => apply(draft, command));
-  return { show: after, change };
+/** What was done, in one word of the list above. */
+export function nameOf(command: Command): string {
+  if (command.type === 'adjust') return command.of;
+  return command.type === 'together' ? nameOf(command.commands[0]!) : command.type;
 }
 
-function apply(show: Draft<Show>, command: Command): void {
+export type Edited = {
+  readonly show: Show;
+  /** What it changed; none where it found nothing to do. */
+  readonly ops: Ops;
+  /** What of an adjustment did not fit any more. */
+  readonly missed: Ops;
+};
+
+/** The show after a command. A command that names something that is gone changes nothing. Pure: the same everywhere. */
+export function edit(show: Show, command: Command): Edited {
+  if (command.type === 'adjust') {
+    const { after, missed } = laid(show, command.ops);
+    const gone = new Set(missed);
+    return { show: after, ops: command.ops.filter((op) => !gone.has(op)), missed };
+  }
+  if (command.type === 'together') {
+    let all: Edited = { show, ops: [], missed: [] };
+    for (const one of command.commands) {
+      const next = edit(all.show, one);
+      all = { show: next.show, ops: [...all.ops, ...next.ops], missed: [...all.missed, ...next.missed] };
+    }
+    return all;
+  }
+  const { after, ops } = changed(show, (draft) => apply(draft, command));
+  return { show: after, ops, missed: [] };
+}
+
+/** Commands that put values in the place of others: two people who do that at once must not overwrite one another. */
+const OVERWRITES: ReadonlySet<Simple['type']> = new Set<Simple['type']>([
+  'rename-show', 'set-safety', 'add-profile', 'patch-fixtures', 'add-role', 'cast-role', 'rename-rig', 'put-shape',
+  'set-picture', 'rename-role', 'add-aim', 'store-look', 'store-chase', 'store-kit', 'store-bank', 'rename-song',
+  'mark-section', 'fade-clip', 'choose-rig',
+]); // prettier-ignore
+
+/**
+ * A command as it travels: where it overwrites values it becomes the very values that differ from those its author saw.
+ * All others (laying a clip, removing a look) are worked out anew on whatever the show has become.
+ */
+export function travelling(show: Show, command: Command): Command {
+  if (command.type === 'together')
+    return { type: 'together', commands: steps(show, command.commands) as (typeof command)['commands'] };
+  if (command.type === 'adjust' || !OVERWRITES.has(command.type)) return command;
+  return { type: 'adjust', of: command.type, ops: [...edit(show, command).ops] };
+}
+
+function steps(show: Show, commands: readonly Command[]): Command[] {
+  let seen = show;
+  return commands.map((one) => {
+    const travels = travelling(seen, one);
+    seen = edit(seen, one).show;
+    return travels;
+  });
+}
+
+function apply(show: Draft<Show>, command: Simple): void {
   switch (command.type) {
     case 'rename-show':
       show.name = command.name;
@@ -126,19 +209,20 @@ function apply(show: Draft<Show>, command: Command): void {
     case 'move-look':
       return applyToLooks(show, command);
     case 'add-song':
-      if (!show.songs.some((song) => song.id === command.added.id))
-        show.songs.splice(command.at ?? show.songs.length, 0, command.added);
+      if (!show.songs.some((song) => song.id === command.added.id)) show.songs.push(command.added);
+      if (command.before !== undefined) moveBefore(show.songs, command.added.id, command.before);
       return;
     case 'remove-song':
       return remove(show.songs, command.song);
     case 'rename-song':
-      return inThatSong(show, command.song, (song) => void (song.title = command.title));
-    case 'move-song': {
-      const from = show.songs.findIndex((song) => song.id === command.song);
-      const [moved] = from >= 0 ? show.songs.splice(from, 1) : [];
-      if (moved) show.songs.splice(command.to, 0, moved);
-      return;
-    }
+      return inThatSong(show, command.song, (song) => {
+        song.title = command.title;
+        if (command.by !== undefined) song.by = command.by;
+      });
+    case 'move-song':
+      return void moveBefore(show.songs, command.song, command.before);
+    case 'scale-tempo':
+      return inThatSong(show, command.song, (song) => temposScaled(song, command.factor));
     case 'mark-section':
       return inThatSong(show, command.song, (song) => {
         const others = song.sections.filter(

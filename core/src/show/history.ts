@@ -1,55 +1,84 @@
-// Undo and redo: two stacks of changes over one show.
+// Undo and redo of one person: each step takes back just what it changed, whatever others did meanwhile.
 
-import { edit, patched, type Change, type Command } from './edits';
-import type { Show } from './schema';
+import { z } from 'zod';
+import { inverse, OpsShape, type Ops } from '../change';
+import { nameOf, type Command, type Edited } from './edits';
+import type { Outcome } from './copy';
 
-const DEEPEST = 500;
+/** One act: its change's id, what it is called, and what it changed. */
+const Step = z.strictObject({ id: z.string(), of: z.string(), ops: OpsShape });
+export type Step = z.infer<typeof Step>;
 
-export type History = {
-  readonly show: Show;
-  readonly past: readonly Change[];
-  readonly future: readonly Change[];
-};
+export const History = z.strictObject({ past: z.array(Step), future: z.array(Step) });
+export type History = { readonly past: readonly Step[]; readonly future: readonly Step[] };
 
-export const historyOf = (show: Show): History => ({ show, past: [], future: [] });
+export const NO_HISTORY: History = { past: [], future: [] };
 
-/** After a user's command. One that changes nothing leaves no step behind. */
-export function edited(history: History, command: Command): { readonly history: History; readonly change: Change } {
-  const { show, change } = edit(history.show, command);
-  if (change.patches.length === 0) return { history, change };
-  return { history: { show, past: [...history.past, change].slice(-DEEPEST), future: [] }, change };
+const DEEPEST = 200;
+
+/** After an act of this person. */
+export function acted({ past }: History, id: string, command: Command, { ops }: Edited): History {
+  const step: Step = { id, of: nameOf(command), ops: [...ops] };
+  return { past: [...past, step].slice(-DEEPEST), future: [] };
 }
 
-/** One step back. Without one, the same history and no change. */
-export function undone(history: History): { readonly history: History; readonly change?: Change } {
-  const change = history.past.at(-1);
-  if (!change) return { history };
-  const back: Change = { name: change.name, patches: change.inverse, inverse: change.patches };
+/**
+ * The command that takes back the newest step, or the one of that id, wherever it lies; undefined where there is none.
+ * @param id of the new change, by which redo knows it again.
+ */
+export function undoing(
+  history: History,
+  id: string,
+  wanted?: string,
+): { readonly command: Command; readonly history: History } | undefined {
+  const step = wanted === undefined ? history.past.at(-1) : history.past.find((one) => one.id === wanted);
+  if (!step) return undefined;
+  const ops = inverse(step.ops);
   return {
+    command: { type: 'adjust', of: step.of, ops: [...ops] },
     history: {
-      show: patched(history.show, change.inverse),
-      past: history.past.slice(0, -1),
-      future: [...history.future, change],
+      past: history.past.filter((one) => one !== step),
+      future: [...history.future, { id, of: step.of, ops: [...ops] }],
     },
-    change: back,
   };
 }
 
-/** One step forward again. Without one, the same history and no change. */
-export function redone(history: History): { readonly history: History; readonly change?: Change } {
-  const change = history.future.at(-1);
-  if (!change) return { history };
+/** The command that does again what was taken back last. */
+export function redoing(
+  history: History,
+  id: string,
+): { readonly command: Command; readonly history: History } | undefined {
+  const step = history.future.at(-1);
+  if (!step) return undefined;
+  const ops = inverse(step.ops);
   return {
-    history: {
-      show: patched(history.show, change.patches),
-      past: [...history.past, change],
-      future: history.future.slice(0, -1),
-    },
-    change,
+    command: { type: 'adjust', of: step.of, ops: [...ops] },
+    history: { past: [...history.past, { id, of: step.of, ops: [...ops] }], future: history.future.slice(0, -1) },
   };
 }
 
-/** A change that came from elsewhere (another screen): it is laid on and enters no history. */
-export function followed(history: History, show: Show): History {
-  return { ...history, show };
+/** Once a change has its place among others, what it really changed is known; one that changed nothing leaves no step. */
+export function settled(history: History, { id, edited }: Outcome): History {
+  const settle = (steps: readonly Step[]): readonly Step[] =>
+    steps.flatMap((step) => {
+      if (step.id !== id) return [step];
+      return edited.ops.length === 0 ? [] : [{ ...step, ops: [...edited.ops] }];
+    });
+  if (![...history.past, ...history.future].some((step) => step.id === id)) return history;
+  return { past: settle(history.past), future: settle(history.future) };
 }
+
+/** Ops too heavy to be kept with every step: what is undone after a reload does not reach past them. */
+const HEAVIEST = 200_000;
+
+/** What of a history is kept on the device: the newest steps, as far as they are light enough. */
+export function keptSteps({ past, future }: History): History {
+  const light = (steps: readonly Step[]) => {
+    let weight = 0;
+    const from = steps.findLastIndex((step) => (weight += weightOf(step.ops)) > HEAVIEST);
+    return steps.slice(from + 1).slice(-50);
+  };
+  return { past: light(past), future: light(future) };
+}
+
+const weightOf = (ops: Ops) => JSON.stringify(ops).length;

@@ -2,7 +2,7 @@
 
 import type { Draft } from 'immer';
 import { z } from 'zod';
-import { put, remove } from '../change/change';
+import { moveBefore, put, remove } from '../change';
 import { never } from '../problem';
 import { idOf } from '../rig/schema';
 import { Bank } from '../light/bank';
@@ -15,8 +15,8 @@ export const LOOK_COMMANDS = [
   z.strictObject({ type: z.literal('store-chase'), chase: Chase }),
   /** A look or a chase. Clips and pads of it go too; steps of chases that stood on it keep what it said. */
   z.strictObject({ type: z.literal('remove-look'), look: idOf<'Look'>() }),
-  /** A look or a chase to another place among its like. */
-  z.strictObject({ type: z.literal('move-look'), look: idOf<'Look'>(), to: z.number().int().min(0) }),
+  /** A look or a chase to stand before another of its like; null is the end. */
+  z.strictObject({ type: z.literal('move-look'), look: idOf<'Look'>(), before: idOf<'Look'>().nullable() }),
   z.strictObject({ type: z.literal('store-kit'), kit: Kit }),
   z.strictObject({ type: z.literal('remove-kit'), kit: idOf<'Kit'>() }),
   z.strictObject({ type: z.literal('store-bank'), bank: Bank }),
@@ -33,7 +33,7 @@ export function applyToLooks(show: Draft<Show>, command: LookCommand): void {
     case 'remove-look':
       return removeLook(show, command.look);
     case 'move-look':
-      if (!moved(show.looks, command)) moved(show.chases, command);
+      if (!moveBefore(show.looks, command.look, command.before)) moveBefore(show.chases, command.look, command.before);
       return;
     case 'store-kit':
       return put(show.kits, command.kit);
@@ -61,11 +61,4 @@ function removeLook(show: Draft<Show>, id: Look['id']): void {
   remove(show.chases, id);
   for (const song of show.songs)
     for (const lane of song.lanes) lane.clips = lane.clips.filter((clip) => clip.look !== id);
-}
-
-function moved<T extends { id: string }>(list: T[], { look, to }: { look: string; to: number }): boolean {
-  const from = list.findIndex((one) => one.id === look);
-  const [one] = from >= 0 ? list.splice(from, 1) : [];
-  if (one) list.splice(to, 0, one);
-  return one !== undefined;
 }

@@ -2,7 +2,7 @@
 
 import type { Draft } from 'immer';
 import { z } from 'zod';
-import { put, remove } from '../change/change';
+import { moveBefore, put, remove } from '../change';
 import { never } from '../problem';
 import { Aim, Casting, Name, Picture, Shape, idOf, type Rig } from '../rig/schema';
 import type { Look } from '../light/schema';
@@ -25,7 +25,8 @@ export const RIG_COMMANDS = [
   z.strictObject({ type: z.literal('remove-role'), ...aRole }),
   /** One role goes into another, in every rig and in every look; where both speak, the one that stays is heard. */
   z.strictObject({ type: z.literal('merge-roles'), ...aRole, into: idOf<'Role'>() }),
-  z.strictObject({ type: z.literal('move-role'), ...aRole, to: z.number().int().min(0) }),
+  /** To stand before another role; null is the end. */
+  z.strictObject({ type: z.literal('move-role'), ...aRole, before: idOf<'Role'>().nullable() }),
   z.strictObject({ type: z.literal('add-aim'), aim: Aim }),
   z.strictObject({ type: z.literal('remove-aim'), aim: idOf<'Aim'>() }),
   /** A type that no lamp of any rig uses. */
@@ -67,12 +68,8 @@ export function applyToRig(show: Draft<Show>, command: RigCommand): void {
       return;
     case 'merge-roles':
       return mergeRoles(show, command);
-    case 'move-role': {
-      const from = show.roles.findIndex((role) => role.id === command.role);
-      const [moved] = from >= 0 ? show.roles.splice(from, 1) : [];
-      if (moved) show.roles.splice(command.to, 0, moved);
-      return;
-    }
+    case 'move-role':
+      return void moveBefore(show.roles, command.role, command.before);
     case 'add-aim':
       return put(show.aims, command.aim);
     case 'remove-aim':

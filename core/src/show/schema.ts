@@ -19,22 +19,35 @@ export type Safety = z.infer<typeof Safety>;
 /** As a new show has it. */
 export const SAFE: Safety = { on: true, most: 3 };
 
+/** How many of each a show may have. */
+export const MOST = {
+  profiles: 5000,
+  rigs: 500,
+  roles: 200,
+  aims: 1000,
+  looks: 5000,
+  chases: 1000,
+  kits: 64,
+  banks: 64,
+  songs: 5000,
+} as const;
+
 export const Show = z.strictObject({
   format: z.literal('hovlix-show'),
   version: z.literal(NEWEST),
   id: idOf<'Show'>(),
   name: Name,
-  profiles: z.array(Profile).max(5000),
-  rigs: z.array(Rig).min(1).max(500),
+  profiles: z.array(Profile).max(MOST.profiles),
+  rigs: z.array(Rig).min(1).max(MOST.rigs),
   /** The rig in use. */
   rig: idOf<'Rig'>(),
-  roles: z.array(Role).max(200),
-  aims: z.array(Aim).max(1000),
-  looks: z.array(Look).max(5000),
-  chases: z.array(Chase).max(1000),
-  kits: z.array(Kit).max(64),
-  banks: z.array(Bank).max(64),
-  songs: z.array(Song).max(5000),
+  roles: z.array(Role).max(MOST.roles),
+  aims: z.array(Aim).max(MOST.aims),
+  looks: z.array(Look).max(MOST.looks),
+  chases: z.array(Chase).max(MOST.chases),
+  kits: z.array(Kit).max(MOST.kits),
+  banks: z.array(Bank).max(MOST.banks),
+  songs: z.array(Song).max(MOST.songs),
   safety: Safety,
 });
 export type Show = z.infer<typeof Show>;
@@ -50,6 +63,27 @@ export function readShow(json: unknown, name: string): Result<Show> {
   if (parsed.success) return ok(parsed.data);
   const issue = parsed.error.issues[0]!;
   return failed({ code: 'bad-value', name, path: issue.path.join('.') || 'the top', detail: issue.message });
+}
+
+/** A show with nothing in it but a rig that has no lamps yet. */
+export function emptyShow(own: { readonly id: string; readonly name: string; readonly rig: string }): Show {
+  return Show.parse({
+    format: 'hovlix-show',
+    version: NEWEST,
+    id: own.id,
+    name: own.name,
+    profiles: [],
+    rigs: [{ id: own.rig, name: 'My rig', fixtures: [], casting: [] }],
+    rig: own.rig,
+    roles: [],
+    aims: [],
+    looks: [],
+    chases: [],
+    kits: [],
+    banks: [],
+    songs: [],
+    safety: SAFE,
+  } satisfies z.input<typeof Show>);
 }
 
 /** The rig in use; the first one where the named one is gone. */

@@ -1,23 +1,11 @@
 import fc from 'fast-check';
 import { wordsFor } from '../problem';
+import { person } from '../testing/person';
 import { testShow } from '../testing/show';
+import { tempoAt, timeAt } from '../time';
 import { fixtureLibrary, lampsOf, roleFor } from '../rig';
-import { address, beats, id, universe } from '../units';
-import {
-  Command,
-  edit,
-  edited,
-  followed,
-  historyOf,
-  migrated,
-  patched,
-  readShow,
-  redone,
-  rigInUse,
-  undone,
-  type History,
-  type Show,
-} from '.';
+import { address, beats, id, seconds, universe } from '../units';
+import { Command, edit, inverse, laid, legal, migrated, readShow, rigInUse, type Show } from '.';
 
 const beat = fc.integer({ min: 0, max: 64 });
 const commands = fc.oneof(
@@ -69,8 +57,6 @@ const commands = fc.oneof(
     .map((fixtures) => Command.parse({ type: 'remove-lamps', rig: 'room', fixtures })),
 );
 
-const lane = (history: History) => history.show.songs[0]!.lanes[0]!;
-
 /** As versions before 5 wrote it: roles were called parts. */
 function withParts(show: Show = testShow()): Record<string, unknown> {
   return JSON.parse(JSON.stringify(show).replaceAll('"role":', '"part":').replaceAll('"roles":', '"parts":'));
@@ -82,8 +68,8 @@ describe('edits', () => {
       fc.property(fc.array(commands, { maxLength: 12 }), (list) => {
         for (let show = testShow(), i = 0; i < list.length; i++) {
           const after = edit(show, list[i]!);
-          expect(patched(after.show, after.change.inverse)).toEqual(show);
-          expect(patched(show, after.change.patches)).toEqual(after.show);
+          expect(laid(after.show, inverse(after.ops))).toEqual({ after: show, missed: [] });
+          expect(laid(show, after.ops)).toEqual({ after: after.show, missed: [] });
           show = after.show;
         }
       }),
@@ -94,24 +80,63 @@ describe('edits', () => {
   test('undo all gives the first show, redo all the last, and every step stays valid', () => {
     fc.assert(
       fc.property(fc.array(commands, { maxLength: 15 }), (list) => {
-        const first = historyOf(testShow());
-        let history = list.reduce((now, command) => edited(now, command).history, first);
-        const last = history.show;
+        const me = person('me', testShow());
+        list.forEach(me.make);
+        const last = me.show();
         expect(readShow(JSON.parse(JSON.stringify(last)), 'x').ok).toBe(true);
-        while (history.past.length > 0) history = undone(history).history;
-        expect(history.show).toEqual(first.show);
-        while (history.future.length > 0) history = redone(history).history;
-        expect(history.show).toEqual(last);
+        while (me.history().past.length > 0) me.undo();
+        expect(me.show()).toEqual(testShow());
+        while (me.history().future.length > 0) me.redo();
+        expect(me.show()).toEqual(last);
       }),
       { seed: 22, numRuns: 100 },
     );
   });
 
+  test('what an edit leaves alone stays the very same object', () => {
+    const before = testShow();
+    const { show, ops } = edit(before, { type: 'rename-song', song: id('song'), title: 'Another' });
+    expect(ops).toEqual([{ op: 'set', path: ['songs', 'song', 'title'], from: 'Song', to: 'Another' }]);
+    expect(show.looks).toBe(before.looks);
+    expect(show.rigs).toBe(before.rigs);
+    expect(show.songs[0]!.lanes).toBe(before.songs[0]!.lanes);
+    const taken = laid(show, inverse(ops)).after;
+    expect(taken.rigs).toBe(before.rigs);
+    expect(taken.songs[0]!.lanes).toBe(before.songs[0]!.lanes);
+  });
+
+  test('an edit the show could not be kept with is found, with its place; what was left alone is not looked at again', () => {
+    const known = new WeakSet<object>();
+    const show = testShow();
+    expect(legal(show, known).ok).toBe(true);
+    const adjust = (path: string[], to: unknown, from?: unknown): Show =>
+      edit(show, { type: 'adjust', of: 'x', ops: [{ op: 'set', path, from, to }] }).show;
+    const { level } = show.looks[0]!.values[0]!;
+    expect(level).toBeDefined();
+    const bad = legal(adjust(['looks', 'red', 'number'], 'seven', show.looks[0]!.number), known);
+    expect(bad).toMatchObject({ ok: false, problem: { code: 'bad-value', path: 'looks red.number' } });
+    expect(legal(adjust(['safety'], { on: 'no' }, show.safety), known)).toMatchObject({ problem: { path: expect.stringContaining('safety') } }); // prettier-ignore
+    expect(legal(adjust(['rigs'], [], show.rigs), known)).toMatchObject({ problem: { path: 'rigs' } });
+    expect(legal(adjust(['songs', 'song', 'lanes', 'looks', 'clips'], [{ id: 'x' }], show.songs[0]!.lanes[0]!.clips), known)).toMatchObject({ problem: { path: expect.stringContaining('songs song, lane looks') } }); // prettier-ignore
+    expect(legal(adjust(['looks', 'red', 'name'], 'Rose', show.looks[0]!.name), known).ok).toBe(true);
+  });
+
+  test('a song counted twice as fast sounds the same: everything on it stays at its second', () => {
+    const at = (show: Show) => {
+      const [song] = show.songs;
+      return song!.lanes.flatMap(({ clips }) => clips.map(({ from, to }) => [timeAt(song!.tempo, from), timeAt(song!.tempo, to)]));
+    };
+    const twice = edit(testShow(), { type: 'scale-tempo', song: id('song'), factor: 2 }).show;
+    at(testShow()).flat().forEach((time, i) => expect(at(twice).flat()[i]).toBeCloseTo(time, 9));
+    expect(tempoAt(twice.songs[0]!.tempo, seconds(1))).toBeCloseTo(2 * tempoAt(testShow().songs[0]!.tempo, seconds(1)), 9);
+    expect(twice.songs[0]!.sections.map(({ bar }) => bar)).toEqual(testShow().songs[0]!.sections.map(({ bar }) => bar * 2));
+    expect(edit(twice, { type: 'scale-tempo', song: id('song'), factor: 0.5 }).show).toEqual(testShow());
+  }); // prettier-ignore
+
   test('clips on a lane never overlap and stay sorted, whatever is laid and cleared', () => {
     fc.assert(
       fc.property(fc.array(commands, { maxLength: 25 }), (list) => {
-        const history = list.reduce((now, command) => edited(now, command).history, historyOf(testShow()));
-        const { clips } = lane(history);
+        const { clips } = list.reduce((show, command) => edit(show, command).show, testShow()).songs[0]!.lanes[0]!;
         for (let i = 1; i < clips.length; i++) expect(clips[i]!.from).toBeGreaterThanOrEqual(clips[i - 1]!.to - 1e-9);
         expect(new Set(clips.map((clip) => clip.id)).size).toBe(clips.length);
       }),
@@ -138,23 +163,10 @@ describe('edits', () => {
   });
 
   test('naming what is gone changes nothing and leaves no step to undo', () => {
-    const history = edited(
-      historyOf(testShow()),
-      Command.parse({ type: 'rename-song', song: 'nobody', title: 'X' }),
-    ).history;
-    expect(history.past).toHaveLength(0);
-    expect(undone(history).change).toBeUndefined();
-  });
-
-  test('what came from another screen is not undone by mine', () => {
-    const mine = edited(
-      historyOf(testShow()),
-      Command.parse({ type: 'rename-song', song: 'song', title: 'Mine' }),
-    ).history;
-    const theirs = edit(mine.show, Command.parse({ type: 'choose-rig', rig: 'hall' })).show;
-    const back = undone(followed(mine, theirs)).history.show;
-    expect(back.songs[0]!.title).toBe('Song');
-    expect(rigInUse(back).id).toBe('hall');
+    const me = person('me', testShow());
+    expect(me.make(Command.parse({ type: 'rename-song', song: 'nobody', title: 'X' }))).toBeUndefined();
+    expect(me.history().past).toHaveLength(0);
+    expect(me.undo()).toBeUndefined();
   });
 
   test('removing a look takes its clips with it', () => {
@@ -226,7 +238,7 @@ describe('reading a show', () => {
 
   test('a show of version 4 opens: its roles were called parts, wherever one is named', () => {
     const look = testShow().looks[0]!;
-    const chase = { id: 'c', name: 'c', number: 9, fadeIn: 0, fadeOut: 0, steps: [{ id: 's', values: look.values }] };
+    const chase = { id: 'c', name: 'c', number: 9, pace: 'beats', fadeIn: 0, fadeOut: 0, steps: [{ id: 's', values: look.values, fade: 0, hold: 1 }] };
     const kit = { id: 'k', name: 'k', hits: [], channels: [{ channel: 10, role: 'wash' }] };
     const made = readShow({ ...testShow(), chases: [chase], kits: [kit] }, 'made');
     if (!made.ok) throw new Error(wordsFor(made.problem));
@@ -250,13 +262,19 @@ test('lamps are added in one step with their type and role, and removed from eve
   const wanted = { profile, mode: profile.modes[0]!, count: 2, universe: universe(4) };
   const fixtures = [...lampsOf(rig!, wanted, address(1), (n) => `haze${n}`)];
   const role = roleFor(rig!, testShow().profiles, testShow().roles, profile, 'haze');
-  const added = edited(historyOf(testShow()), { type: 'add-lamps', rig: rig!.id, profile, fixtures, role }).history;
-  const room = rigInUse(added.show);
-  expect(room.fixtures.slice(-2).map((lamp) => lamp.name)).toEqual(['Hazer 1', 'Hazer 2']);
-  expect(room.casting.at(-1)).toEqual({ role: 'haze', fixtures: ['haze0', 'haze1'] });
-  expect(added.show.profiles.some((one) => one.id === profile.id)).toBe(true);
-  expect(undone(added).history.show).toEqual(testShow());
-  const removed = edited(added, { type: 'remove-lamps', rig: rig!.id, fixtures: [id('a'), id('haze0')] }).history.show;
-  expect(rigInUse(removed).fixtures.some((lamp) => lamp.id === 'a' || lamp.id === 'haze0')).toBe(false);
-  expect(rigInUse(removed).casting.flatMap((casting) => casting.fixtures)).not.toContain('a');
+  const me = person('me', testShow());
+  me.make({ type: 'add-lamps', rig: rig!.id, profile, fixtures, role });
+  const added = me.show();
+  expect(
+    rigInUse(added)
+      .fixtures.slice(-2)
+      .map((lamp) => lamp.name),
+  ).toEqual(['Hazer 1', 'Hazer 2']);
+  expect(rigInUse(added).casting.at(-1)).toEqual({ role: 'haze', fixtures: ['haze0', 'haze1'] });
+  expect(added.profiles.some((one) => one.id === profile.id)).toBe(true);
+  const removed = rigInUse(edit(added, { type: 'remove-lamps', rig: rig!.id, fixtures: [id('a'), id('haze0')] }).show);
+  expect(removed.fixtures.some((lamp) => lamp.id === 'a' || lamp.id === 'haze0')).toBe(false);
+  expect(removed.casting.flatMap((casting) => casting.fixtures)).not.toContain('a');
+  me.undo();
+  expect(me.show()).toEqual(testShow());
 });

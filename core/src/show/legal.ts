@@ -1,0 +1,63 @@
+// Whether an edited show is still one: only what changed is looked at.
+
+import type { z } from 'zod';
+import { failed, ok, type Problem, type Result } from '../problem';
+import { Lane, Song } from '../song/schema';
+import { MOST, Show } from './schema';
+
+/** Records that were found to be as the schema wants them. The same object need not be looked at twice. */
+export type Known = WeakSet<object>;
+
+const LISTS = ['profiles', 'rigs', 'roles', 'aims', 'looks', 'chases', 'kits', 'banks', 'songs'] as const;
+
+const Head = Show.omit({ profiles: true, rigs: true, roles: true, aims: true, looks: true, chases: true, kits: true, banks: true, songs: true }).strip(); // prettier-ignore
+const SongHead = Song.omit({ lanes: true }).strip();
+
+/**
+ * A show that an edit led to, if Hovlix can keep it. What the edit left alone is known by its identity, so this costs
+ * what the change costs.
+ * @param known what was checked before; what is found good is added.
+ */
+export function legal(show: Show, known: Known): Result<Show> {
+  const top = wrong(Head, show, 'the show');
+  if (top) return failed(top);
+  for (const name of LISTS) {
+    const list: readonly { readonly id: string }[] = show[name];
+    if (known.has(list)) continue;
+    if (list.length > MOST[name] || (name === 'rigs' && list.length === 0))
+      return failed(problem(name, `there may be ${name === 'rigs' ? '1' : '0'} to ${MOST[name]}`));
+    for (const record of list) {
+      if (known.has(record)) continue;
+      const path = `${name} ${record.id}`;
+      const bad =
+        name === 'songs' ? songWrong(record as Song, known, path) : wrong(Show.shape[name].element, record, path);
+      if (bad) return failed(bad);
+      known.add(record);
+    }
+    known.add(list);
+  }
+  return ok(show);
+}
+
+/** Lanes may hold thousands of clips: those that an edit left alone are not gone through. */
+function songWrong(song: Song, known: Known, path: string): Problem | undefined {
+  const head = wrong(SongHead, song, path);
+  if (head) return head;
+  if (song.lanes.length === 0 || song.lanes.length > 64) return problem(path, 'there may be 1 to 64 lanes');
+  for (const lane of song.lanes) {
+    if (known.has(lane)) continue;
+    const bad = wrong(Lane, lane, `${path}, lane ${lane.id}`);
+    if (bad) return bad;
+    known.add(lane);
+  }
+  return undefined;
+}
+
+function wrong(schema: z.ZodType, value: unknown, path: string): Problem | undefined {
+  const parsed = schema.safeParse(value);
+  if (parsed.success) return undefined;
+  const issue = parsed.error.issues[0]!;
+  return problem([path, ...issue.path].join('.'), issue.message);
+}
+
+const problem = (path: string, detail: string): Problem => ({ code: 'bad-value', name: 'the edit', path, detail });
