@@ -7,7 +7,7 @@ import { createOggEncoder } from 'wasm-media-encoders';
 import { readBundle, writeBundle, type MusicFile } from '@hovlix/core/files';
 import { analyse, writeEnvelopes } from '@hovlix/core/music';
 import { wordsFor } from '@hovlix/core/problem';
-import { Command, edit, readShow, SAFE, type Show } from '@hovlix/core/show';
+import { Command, edit, readShow, SAFE, ORIGIN, type Show } from '@hovlix/core/show';
 import { beatOfBar } from '@hovlix/core/time';
 import { AIMS, BOATHOUSE, ROLES, PROFILES, VILLAGE_HALL } from './rigs';
 import { CHASES, KITS, LOOKS, WARDROBES } from './looks';
@@ -37,7 +37,7 @@ for (const score of SCORES) {
 }
 show = { ...show, rigs: show.rigs.filter((rig) => rig.id !== 'empty') };
 
-const bytes = writeBundle({ show, music });
+const bytes = writeBundle({ show, music, chain: [ORIGIN] });
 const back = readBundle(bytes, 'boathouse.hovlix');
 if (!back.ok) throw new Error(wordsFor(back.problem));
 writeFileSync(new URL('boathouse.hovlix', here), bytes);

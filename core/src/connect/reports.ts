@@ -125,6 +125,8 @@ export const Device = z.object({
   addedAt: Millis,
   lastSeenAt: Millis.nullable(),
   screens: z.number(),
+  /** What it may do, see `core/src/live/rights.ts`. */
+  may: z.enum(['operator', 'player', 'viewer']),
 });
 export type Device = z.infer<typeof Device>;
 
@@ -133,7 +135,7 @@ export const Status = z.object({
   /** True where the asking screen is on the computer that conducts. */
   host: z.boolean(),
   screens: z.number(),
-  connections: z.object({ connections: Connections, revision: z.number() }),
+  connections: Connections,
   output: OutputReport.nullable(),
   input: InputReport.nullable(),
   /** What the stand-ins say; null where none runs. */
@@ -146,6 +148,10 @@ export const Status = z.object({
     /** Only told to the host's own screens. */
     code: z.string().nullable(),
     codeUntil: Millis.nullable(),
+    /** What the next device that joins may do. */
+    grant: z.enum(['operator', 'player', 'viewer']),
+    /** Devices that ask to be let in without a code. Only told to the host's own screens. */
+    knocks: z.array(z.object({ id: z.string(), name: z.string(), tag: z.string() })),
     devices: z.array(Device),
     problem: z.string().nullable(),
   }),

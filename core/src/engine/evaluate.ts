@@ -34,7 +34,7 @@ const SUSPEND_SECONDS = 0.25;
  */
 export function evaluate(program: Program, live: LiveState, at: Seconds, witness?: Witness): void {
   clearFields(program);
-  const song = live.song;
+  const song = live.song && (live.song.playing || !live.song.unlit) ? live.song : null;
   const playing = song ? program.songs.get(song.id) : undefined;
   const songTime = song ? songTimeAt(song, at) : 0;
   const there = playing !== undefined && songTime < playing.duration;

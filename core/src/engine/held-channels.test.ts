@@ -49,7 +49,7 @@ test('a flash: full and nothing twice a second over its channels and no others, 
 });
 
 test('a walk: one channel after the other, round and round; a step of 0 stands still', () => {
-  const walk = { kind: 'walk', universe: 1, from: 10, to: 12, step: seconds(0.5), at: seconds(100) } as const;
+  const walk = { kind: 'walk', by: 't', universe: 1, from: 10, to: 12, step: seconds(0.5), at: seconds(100) } as const;
   expect([100, 100.4, 100.6, 101.2, 101.6, 99].map((at) => walkedChannel(walk, seconds(at)))).toEqual([
     10, 10, 11, 12, 10, 10,
   ]);

@@ -2,6 +2,7 @@
 
 import { z } from 'zod';
 import { beats, seconds } from '../units';
+import { PRESSES } from '../light/bank';
 import { LookValue } from '../light/schema';
 import { LevelBytes, StrokeSizes } from './hearing';
 import { NoteStroke } from './notes';
@@ -72,6 +73,20 @@ export const Action = z.discriminatedUnion('type', [
   /** Turns to a bank. Changes no light. */
   z.strictObject({ type: z.literal('bank'), bank: idOf<'Bank'>() }),
   z.strictObject({ type: z.literal('look-off'), look: idOf<'Look'>(), fade: Length, pulse: Pulse.optional() }),
+  /**
+   * A pad goes down or comes up. What that means is decided here, from what is on: two screens that press at once get
+   * one order, and a group never has two on.
+   */
+  z.strictObject({
+    type: z.literal('pad'),
+    press: z.enum(PRESSES),
+    down: z.boolean(),
+    ...coming,
+    fadeOut: Length,
+    /** Looks of the same group: all of them go off as this one comes on. With `clean`, whatever is on does. */
+    group: z.array(idOf<'Look'>()).max(200).optional(),
+    clean: z.boolean().optional(),
+  }),
   /** Everything that stands goes off, and every note. */
   z.strictObject({ type: z.literal('all-off'), fade: Length }),
   /** A chase that goes by hand moves on by so many steps, back where below 0. */
@@ -108,8 +123,15 @@ export const Action = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('tap') }),
   /** A moment of what a screen's microphone hears: loudness in sixteen bands, and how strong the strokes were. */
   z.strictObject({ type: z.literal('heard'), levels: LevelBytes, strokes: StrokeSizes.optional() }),
-  /** Bare channels held by hand over everything, whatever is patched there. */
-  z.strictObject({ type: z.literal('hold-channels'), channels: z.array(HeldChannel).min(1).max(2048) }),
+  /**
+   * Bare channels held by hand over everything, whatever is patched there. With `check`, only as long as the screen
+   * that holds them is there: for a rig check, or lamps lit to be found.
+   */
+  z.strictObject({
+    type: z.literal('hold-channels'),
+    channels: z.array(HeldChannel).min(1).max(2048),
+    check: z.boolean().optional(),
+  }),
   /** Lets go of them: of a stretch of one universe, of all of it, or of all. */
   z.strictObject({
     type: z.literal('free-channels'),
@@ -134,6 +156,12 @@ export const Action = z.discriminatedUnion('type', [
     step: z.number().min(0).max(60).transform(seconds),
   }),
   z.strictObject({ type: z.literal('end-test') }),
+  /** The stage follows the song this screen looks at, so that one can program by it; null for no screen. */
+  z.strictObject({ type: z.literal('program'), screen: z.string().max(60).nullable() }),
+  /** A screen has gone: what it held is let go. Only the conductor says so. */
+  z.strictObject({ type: z.literal('gone'), screen: z.string().max(60) }),
+  /** Another show was put on: what was on of the one before goes. Only the conductor says so. */
+  z.strictObject({ type: z.literal('show-on'), show: z.string().max(80) }),
 ]);
 export type Action = z.infer<typeof Action>;
 

@@ -8,3 +8,4 @@ export * from './standing';
 export * from './conductor';
 export * from './messages';
 export * from './log';
+export * from './rights';

@@ -53,8 +53,67 @@ describe('transport', () => {
       at(1, { type: 'open-song', song: songId, from: seconds(3) }),
       at(2, { type: 'look-on', look: red, fade: seconds(1) }),
     );
-    expect(state.song).toBeNull();
+    // The light, and nothing else: the set stays where it is.
+    expect(state.song).toMatchObject({ id: songId, songTime: 3, playing: false, unlit: true });
+    expect(at(3, { type: 'seek', to: seconds(4) })(state).song?.unlit).toBeUndefined();
     expect(after(at(1, play), at(2, { type: 'look-on', look: red, fade: seconds(1) })).song?.playing).toBe(true);
+  });
+});
+
+describe('pads', () => {
+  const other = lookId('half-blue');
+  const pad = (look: typeof red, more: Partial<Extract<Action, { type: 'pad' }>> = {}): Action => ({ type: 'pad', press: 'toggle', down: true, look, fade: seconds(0), fadeOut: seconds(0), ...more }); // prettier-ignore
+  const on = (state: LiveState) => state.standing.filter((one) => one.on).map((one) => one.look);
+
+  test('two screens that press a group at once leave exactly one on, whoever comes first', () => {
+    const [a, b] = [pad(red, { group: [other] }), pad(other, { group: [red] })];
+    expect(on(after(at(1, a, b)))).toEqual([other]);
+    expect(on(after(at(1, b, a)))).toEqual([red]);
+  });
+
+  test('a pad switches, starts, stops; a clean look turns all others off', () => {
+    expect(on(after(at(1, pad(red), pad(red))))).toEqual([]);
+    expect(on(after(at(1, pad(red, { press: 'start' }), pad(red, { press: 'start' }))))).toEqual([red]);
+    expect(on(after(at(1, pad(red), pad(red, { press: 'stop' }))))).toEqual([]);
+    expect(on(after(at(1, pad(red), pad(other, { clean: true }))))).toEqual([other]);
+  });
+
+  const said = (time: number, who: string, action: Action) => (state: LiveState) =>
+    reduced(state, { seq: state.seq + 1, at: seconds(time), who, action });
+  const flash = (down: boolean) => pad(red, { press: 'flash', down });
+
+  test('a pad held on two screens goes off when the last lets go; a screen that goes lets go of what it held', () => {
+    const both = after(said(1, 'a', flash(true)), said(2, 'b', flash(true)));
+    const one = said(3, 'a', flash(false))(both);
+    expect(on(one)).toEqual([red]);
+    expect(on(said(4, 'b', flash(false))(one))).toEqual([]);
+    expect(on(said(4, 'host', { type: 'gone', screen: 'b' })(one))).toEqual([]);
+    // Only what it held: what it switched on stays, and another's pad too.
+    const latched = after(said(1, 'b', pad(other)), said(1, 'a', flash(true)));
+    expect(on(said(2, 'host', { type: 'gone', screen: 'b' })(latched))).toEqual([other, red]);
+  });
+
+  test('notes, a check and a test end with their screen; channels set by hand stay', () => {
+    const note = { kit: 'k', role: 'wash', hit: 'h', note: 60, velocity: 1 } as never;
+    const held = (address: number, check: boolean): Action => ({ type: 'hold-channels', channels: [{ universe: 1, address, value: 255 }], check }); // prettier-ignore
+    const state = after(
+      said(1, 'a', { type: 'notes', notes: [note] }),
+      said(1, 'a', held(1, true)),
+      said(1, 'a', held(2, false)),
+      said(1, 'a', { type: 'walk-channels', universe: 1, from: 1, to: 4, step: seconds(1) }),
+      said(1, 'a', { type: 'program', screen: 'a' }),
+    );
+    expect(said(2, 'host', { type: 'gone', screen: 'b' })(state)).toMatchObject({ held: state.held, test: state.test, programs: 'a' }); // prettier-ignore
+    const gone = said(2, 'host', { type: 'gone', screen: 'a' })(state);
+    expect(gone.held.map(({ address }) => address)).toEqual([2]);
+    expect(gone).toMatchObject({ test: null, programs: null, sounding: [{ lifted: 2 }] });
+  });
+
+  test('another show that is put on begins dark, with masters, blackout and tempo as they were', () => {
+    const state = after(at(1, play, pad(red)), at(2, { type: 'master', level: 0.4 }), at(2, { type: 'blackout', on: true, fade: seconds(0) })); // prettier-ignore
+    const next = at(3, { type: 'show-on', show: 'other' })(state);
+    expect(next).toMatchObject({ song: null, standing: [], hands: [], blackout: { on: true } });
+    expect(next.master).toEqual(state.master);
   });
 });
 

@@ -1,8 +1,12 @@
 // What a screen and its conductor say to each other: the same words for a worker and for a socket.
 
 import { z } from 'zod';
+import { OpsShape } from '../change';
+import { ConnectCommand } from '../connect';
+import { CHAIN_KEPT, Command } from '../show';
 import { seconds } from '../units';
 import { Action, Entry } from './actions';
+import { Right } from './rights';
 import { LiveState } from './state';
 
 /** Raised when a message changes its meaning; both sides name theirs in their first one. */
@@ -10,31 +14,32 @@ export const PROTOCOL = 6;
 
 /** A show on the wire is checked by `readShow` where it is taken in, so that a problem can be put in words. */
 const ShowJson = z.record(z.string(), z.unknown());
-const PatchShape = z.strictObject({
-  op: z.enum(['add', 'replace', 'remove']),
-  path: z.array(z.union([z.string().max(80), z.number().int().min(0)])).max(20),
-  value: z.unknown().optional(),
-});
 
-/** How many edits a show has seen: of two copies of a show, the one with more is the later. */
-const Revision = z.number().int().min(0);
+const ChangeId = z.string().min(1).max(80);
+/** The changes a copy of a show came by, the last one last: see `core/src/show/copy.ts`. */
+const ChainShape = z.array(ChangeId).min(1).max(CHAIN_KEPT);
+const ChangeShape = z.strictObject({ id: ChangeId, command: Command });
+const ShowId = z.string().min(1).max(80);
+const ScreenName = z.string().min(1).max(60);
 
 export const FromScreen = z.discriminatedUnion('type', [
   z.strictObject({
     type: z.literal('hello'),
     protocol: z.literal(PROTOCOL),
-    screen: z.string().min(1).max(60),
-    /** The show this screen has open, if any. */
-    show: z.strictObject({ id: z.string().max(80), revision: Revision }).nullable(),
-    /** The last entry it has seen, to get only the tail. */
-    seq: z.number().int().min(0).optional(),
+    screen: ScreenName,
+    /** The show this screen has open, and the last change of it that was confirmed. */
+    show: z.strictObject({ id: ShowId, head: ChangeId }).nullable(),
   }),
   z.strictObject({ type: z.literal('ping'), sent: z.number() }),
-  z.strictObject({ type: z.literal('act'), action: Action }),
-  z.strictObject({ type: z.literal('show'), show: ShowJson, revision: Revision }),
-  z.strictObject({ type: z.literal('edit'), patches: z.array(PatchShape).max(20000), revision: Revision }),
+  /** `at` is when it was pressed, by the conductor's clock as this screen knows it: one that comes too late is not played. */
+  z.strictObject({ type: z.literal('act'), action: Action, at: z.number().optional() }),
+  z.strictObject({ type: z.literal('edit'), show: ShowId, change: ChangeShape }),
+  /** What a gesture has led to so far, over the show as it is; null when it is over. */
+  z.strictObject({ type: z.literal('preview'), show: ShowId, ops: OpsShape.nullable() }),
+  /** Another show for every screen and for the stage. With `ifNone`, only where the conductor has none. */
+  z.strictObject({ type: z.literal('put-on'), show: ShowJson, chain: ChainShape, ifNone: z.boolean().optional() }),
   /** A change to the connections of the conductor's computer. */
-  z.strictObject({ type: z.literal('connections-edit'), patches: z.array(PatchShape).max(2000), revision: Revision }),
+  z.strictObject({ type: z.literal('connections-edit'), command: ConnectCommand }),
   /** Wants to see the levels of a universe as they go out; null for none any more. */
   z.strictObject({ type: z.literal('watch'), universe: z.number().int().min(1).max(63999).nullable() }),
 ]);
@@ -47,17 +52,27 @@ export const ToScreen = z.discriminatedUnion('type', [
     now: z.number().transform(seconds),
     state: LiveState,
     /** The show the conductor plays, if any. */
-    show: z.strictObject({ id: z.string(), revision: Revision }).nullable(),
+    show: z.strictObject({ id: z.string(), head: z.string() }).nullable(),
+    /** What this screen may do. */
+    may: Right,
   }),
   z.strictObject({ type: z.literal('pong'), sent: z.number(), now: z.number().transform(seconds) }),
+  /** Said every second, so that a dead line is noticed. */
+  z.strictObject({ type: z.literal('beat'), screens: z.number().int() }),
+  z.strictObject({ type: z.literal('may'), may: Right }),
   z.strictObject({ type: z.literal('entries'), entries: z.array(Entry) }),
-  z.strictObject({ type: z.literal('show'), show: ShowJson, revision: Revision }),
-  z.strictObject({ type: z.literal('edit'), patches: z.array(PatchShape), revision: Revision }),
+  /** The whole show: to a screen that joins, or, with `by`, to all as somebody put it on. */
   z.strictObject({
-    type: z.literal('connections'),
-    connections: z.record(z.string(), z.unknown()),
-    revision: Revision,
+    type: z.literal('show'),
+    show: ShowJson,
+    chain: z.array(z.string()),
+    by: z.string().optional(),
   }),
+  z.strictObject({ type: z.literal('changes'), show: z.string(), changes: z.array(ChangeShape) }),
+  /** An edit the show could not be kept with. */
+  z.strictObject({ type: z.literal('refused-edit'), id: z.string(), why: z.string() }),
+  z.strictObject({ type: z.literal('preview'), screen: z.string(), show: z.string(), ops: OpsShape.nullable() }),
+  z.strictObject({ type: z.literal('connections'), connections: z.record(z.string(), z.unknown()) }),
   /** 512 levels of one universe as they leave, two hexadecimal digits each. */
   z.strictObject({
     type: z.literal('levels'),
@@ -66,6 +81,10 @@ export const ToScreen = z.discriminatedUnion('type', [
     /** Another program's light is in them, so no screen can compute them by itself. */
     merged: z.boolean(),
   }),
+  /** A press that came too late to be played. */
+  z.strictObject({ type: z.literal('late'), action: z.string() }),
+  /** Somebody's device went, and what it held was let go. */
+  z.strictObject({ type: z.literal('left'), name: z.string() }),
   z.strictObject({ type: z.literal('refused'), why: z.string() }),
 ]);
 export type ToScreen = z.input<typeof ToScreen>;

@@ -30,6 +30,8 @@ export const Sounding = z.strictObject({
   at: Moment,
   /** Seconds of a beat when it was struck. */
   pulse: z.number(),
+  /** The screen it was struck on. */
+  by: z.string(),
   /** How often this hit was struck on this role before. */
   order: z.number().int(),
   /** When the note was let go, and when another hit cut it off. */
@@ -64,6 +66,7 @@ export function notesWith(
   strokes: readonly NoteStroke[],
   pulse: number,
   at: Seconds,
+  by: string,
   most = MOST_FLASHES,
 ): Notes {
   let sounding = [...before.sounding];
@@ -93,6 +96,7 @@ export function notesWith(
         velocity,
         ...(choke === undefined ? {} : { choke }),
         at,
+        by,
         pulse,
         order,
         ...(room || faint ? {} : { crowded: true }),

@@ -12,7 +12,7 @@ import { Hearing, hearingWith } from './hearing';
 import { released, handsWith } from './hands';
 import { notesWith, Sounding } from './notes';
 import { AT_CLOCK, freeBeat, runAt, runChanged } from './run';
-import { lookTurned, ownBeat, stepped } from './standing';
+import { isOn, lookTurned, ownBeat, stepped } from './standing';
 
 const Moment = z.number().transform(seconds);
 const RunShape = z.strictObject({ rate: z.number(), from: z.number(), to: z.number() });
@@ -25,6 +25,7 @@ const Counted = z.strictObject({ count: z.number(), spaced: z.number() });
 const ChannelTest = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('flash'),
+    by: z.string(),
     universe: z.number(),
     from: z.number(),
     count: z.number(),
@@ -33,6 +34,7 @@ const ChannelTest = z.discriminatedUnion('kind', [
   }),
   z.strictObject({
     kind: z.literal('walk'),
+    by: z.string(),
     universe: z.number(),
     from: z.number(),
     to: z.number(),
@@ -54,6 +56,8 @@ export const LiveState = z.strictObject({
       at: Moment,
       rate: z.number(),
       since: Moment,
+      /** It stands still and is not what one sees: a look was chosen by hand since. */
+      unlit: z.boolean().optional(),
       /** The screen it is heard from, whose clock counts; none where no screen sounds. */
       sound: z.string().optional(),
     })
@@ -77,6 +81,8 @@ export const LiveState = z.strictObject({
       from: z.number().optional(),
       /** It came in place of another: the two are mixed, so that nothing dips between them. */
       crossed: z.boolean().optional(),
+      /** Screens that hold it down: it goes off when the last of them lets go, or goes. */
+      holders: z.array(z.string()).optional(),
       /** What came on before it, the latest last: heads turn the nearest way from there. */
       after: z.array(idOf<'Look'>()).optional(),
       /** Strokes the microphone had counted when it came on. */
@@ -106,9 +112,11 @@ export const LiveState = z.strictObject({
   hearing: Hearing.nullable(),
   /** The free clock: pulses a minute, a moment at which one falls, and the number of that one. */
   tempo: z.strictObject({ bpm: z.number(), at: Moment, beat: z.number().transform(beats) }),
-  /** Bare channels held by hand, in the order of universe and address. */
-  held: z.array(HeldChannel),
+  /** Bare channels held by hand, in the order of universe and address; `by` a screen that has to be there for it. */
+  held: z.array(HeldChannel.extend({ by: z.string().optional() })),
   test: ChannelTest.nullable(),
+  /** The screen whose song the stage follows. */
+  programs: z.string().nullable(),
 });
 export type LiveState = z.infer<typeof LiveState>;
 
@@ -133,6 +141,7 @@ export const AT_REST: LiveState = {
   tempo: { bpm: 120, at: seconds(0), beat: beats(0) },
   held: [],
   test: null,
+  programs: null,
 };
 
 /** A song that plays with nothing else on, so that the conductor's clock reads the song's own time. */
@@ -178,7 +187,7 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
       if (!state.song) return state;
       return { ...state, song: { ...state.song, playing: false, songTime: songTimeAt(state.song, at), at } };
     case 'seek':
-      return state.song ? { ...state, song: { ...state.song, songTime: action.to, at } } : state;
+      return state.song ? { ...state, song: { ...litAgain(state.song), songTime: action.to, at } } : state;
     case 'anchor':
       if (!state.song?.playing) return state;
       return {
@@ -194,6 +203,8 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
     case 'look-on':
     case 'look-off':
       return lookTurned(action.type === 'look-on' ? letGoOfStillSong(state) : state, action, at);
+    case 'pad':
+      return padded(state, action, who, at);
     case 'go':
       return goneTo(letGoOfStillSong(state), action, at);
     case 'bank':
@@ -253,11 +264,17 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
       return { ...state, hearing: hearingWith(state.hearing, who, action, at) };
     case 'notes': {
       const pulse = action.pulse ?? 60 / state.tempo.bpm;
-      const { sounding, struck, flashes } = notesWith(state, action.notes, pulse, at, action.most);
+      const { sounding, struck, flashes } = notesWith(state, action.notes, pulse, at, who, action.most);
       return { ...letGoOfStillSong(state), sounding: [...sounding], struck: { ...struck }, flashes: [...flashes] };
     }
     case 'hold-channels':
-      return { ...state, held: heldWith(state.held, action.channels) };
+      return {
+        ...state,
+        held: heldWith(
+          state.held,
+          action.check ? action.channels.map((one) => ({ ...one, by: who })) : action.channels,
+        ),
+      };
     case 'free-channels': {
       const { universe, from = 1, count = 512 } = action;
       const freed = (one: HeldChannel) =>
@@ -266,14 +283,31 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
     }
     case 'flash-channels': {
       const { universe, from, count, length } = action;
-      return { ...state, test: { kind: 'flash', universe, from, count, at, until: seconds(at + length) } };
+      return { ...state, test: { kind: 'flash', by: who, universe, from, count, at, until: seconds(at + length) } };
     }
     case 'walk-channels': {
       const { universe, from, to, step } = action;
-      return { ...state, test: { kind: 'walk', universe, from, to: Math.max(from, to), step, at } };
+      return { ...state, test: { kind: 'walk', by: who, universe, from, to: Math.max(from, to), step, at } };
     }
     case 'end-test':
       return { ...state, test: null };
+    case 'program':
+      return { ...state, programs: action.screen };
+    case 'gone':
+      return withoutScreen(state, action.screen, at);
+    case 'show-on':
+      return {
+        ...state,
+        song: null,
+        standing: [],
+        place: AT_REST.place,
+        hands: [],
+        roleMasters: [],
+        sounding: [],
+        struck: {},
+        held: [],
+        test: null,
+      };
     default:
       return never(action);
   }
@@ -299,14 +333,76 @@ function goneTo(
   };
 }
 
+type Held = LiveState['held'][number];
+
 /** Later values replace earlier ones of the same channel. */
-function heldWith(held: readonly HeldChannel[], more: readonly HeldChannel[]): HeldChannel[] {
-  const place = ({ universe, address }: HeldChannel) => universe * 512 + address;
+function heldWith(held: readonly Held[], more: readonly Held[]): Held[] {
+  const place = ({ universe, address }: Held) => universe * 512 + address;
   const all = new Map([...held, ...more].map((one) => [place(one), one]));
   return [...all.values()].sort((a, b) => place(a) - place(b));
 }
 
-/** A look chosen by hand while a song stands still is what one wants to see; the song's light comes back with play or seek. */
+/**
+ * A look chosen by hand while a song stands still is what one wants to see; the song's light comes back with play or
+ * seek. Which song is chosen, and where it stands, stays as it is.
+ */
 function letGoOfStillSong(state: LiveState): LiveState {
-  return state.song && !state.song.playing ? { ...state, song: null } : state;
+  return state.song && !state.song.playing && !state.song.unlit
+    ? { ...state, song: { ...state.song, unlit: true } }
+    : state;
+}
+
+function litAgain<Song extends { readonly unlit?: boolean | undefined }>({
+  unlit: _,
+  ...song
+}: Song): Omit<Song, 'unlit'> {
+  return song;
+}
+
+/** What a pad does, by what it is for and what is on. */
+function padded(before: LiveState, action: Extract<Action, { type: 'pad' }>, who: string, at: Seconds): LiveState {
+  const { press, down, look, fade, fadeOut, pulse, group = [], clean = false } = action;
+  const { beat, hold, out } = action;
+  const stands = before.standing.find((one) => one.look === look && isOn(one, at));
+  const off = (state: LiveState, which: string, length: Seconds) =>
+    lookTurned(state, { type: 'look-off', look: which as typeof look, fade: length, ...(pulse ? { pulse } : {}) }, at);
+  if (press === 'flash' && !down) return flashLifted(before, look, who, at);
+  if (!down) return before;
+  if (press === 'stop' || (press === 'toggle' && stands)) return off(before, look, fadeOut);
+  const state = letGoOfStillSong(before);
+  if (press === 'flash') {
+    const lit = lookTurned(state, { type: 'look-on', look, fade: seconds(0), beat, pulse }, at);
+    const holders = [...new Set([...(stands?.holders ?? []), who])];
+    return { ...lit, standing: lit.standing.map((one) => (one.look === look ? { ...one, holders } : one)) };
+  }
+  if (stands) return before;
+  const leave = state.standing.filter((one) => one.on && one.look !== look && (clean || group.includes(one.look)));
+  const lit = lookTurned(state, { type: 'look-on', look, fade, beat, pulse, hold, out }, at);
+  return leave.reduce((now, one) => off(now, one.look, fade), lit);
+}
+
+/** A held pad comes up: its look goes off at once, unless somebody else holds it still. */
+function flashLifted(state: LiveState, look: string, who: string, at: Seconds): LiveState {
+  const one = state.standing.find((standing) => standing.look === look);
+  if (!one?.holders?.includes(who)) return state;
+  const holders = one.holders.filter((holder) => holder !== who);
+  const { holders: _, ...rest } = one;
+  const next = holders.length > 0 ? { ...one, holders } : rest;
+  const left = { ...state, standing: state.standing.map((standing) => (standing === one ? next : standing)) };
+  return holders.length > 0 ? left : lookTurned(left, { type: 'look-off', look: one.look, fade: seconds(0) }, at);
+}
+
+/** What a screen held ends with it: pads held down, notes, lamps of a check, a test. What was switched on stays. */
+function withoutScreen(state: LiveState, screen: string, at: Seconds): LiveState {
+  const held = state.standing.filter(({ holders }) => holders?.includes(screen));
+  const lifted = held.reduce((now, { look }) => flashLifted(now, look, screen, at), state);
+  return {
+    ...lifted,
+    sounding: lifted.sounding.map((one) =>
+      one.by === screen && one.lifted === undefined ? { ...one, lifted: at } : one,
+    ),
+    held: lifted.held.filter(({ by }) => by !== screen),
+    test: lifted.test?.by === screen ? null : lifted.test,
+    programs: lifted.programs === screen ? null : lifted.programs,
+  };
 }

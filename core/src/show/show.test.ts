@@ -238,7 +238,15 @@ describe('reading a show', () => {
 
   test('a show of version 4 opens: its roles were called parts, wherever one is named', () => {
     const look = testShow().looks[0]!;
-    const chase = { id: 'c', name: 'c', number: 9, pace: 'beats', fadeIn: 0, fadeOut: 0, steps: [{ id: 's', values: look.values, fade: 0, hold: 1 }] };
+    const chase = {
+      id: 'c',
+      name: 'c',
+      number: 9,
+      pace: 'beats',
+      fadeIn: 0,
+      fadeOut: 0,
+      steps: [{ id: 's', values: look.values, fade: 0, hold: 1 }],
+    };
     const kit = { id: 'k', name: 'k', hits: [], channels: [{ channel: 10, role: 'wash' }] };
     const made = readShow({ ...testShow(), chases: [chase], kits: [kit] }, 'made');
     if (!made.ok) throw new Error(wordsFor(made.problem));

@@ -22,22 +22,23 @@ import { parseTarget, TARGETS, type Target } from '../output/target';
 import { startThreads } from '../output/thread';
 import { startStandIns } from '../stand-ins/child';
 import { startHub } from '../ws/hub';
-import { session } from '../ws/session';
+import { session, type Following, type Running } from '../ws/session';
+import { runningCopy } from '../running';
 import { soundStore } from '../sounds';
 import { bundleFrom } from './files';
 import { numberOf, options, UsageError } from './usage';
 
 export const SERVE_HELP = `Usage: hovlix serve [--port N] [--demo] [--to TARGET]... [--lan] [--log FILE] [--home FOLDER]
 
-Serves Hovlix on this computer, conducts, and sends DMX. Prints one address.
+Serves Hovlix on this computer, conducts, and sends DMX. Prints one address. Goes on with the show it conducted last.
   --port N       where to listen on 127.0.0.1 (4747)
-  --demo         opens “Friday at the Boathouse” and starts the stand-ins: a DMX node and two USB cables
+  --demo         opens “Friday at the Boathouse” at first, and starts the stand-ins: a DMX node and two USB cables
   --to TARGET    where universes without an output go at first: ${TARGETS}
                  (sacn:multicast; with --demo the stand-in, sacn:127.0.0.1). Connect in the app changes it.
   --lan          opens to phones at once; without, a switch in Connect does
   --lan-at ADDR  opens to phones under this address only
   --log FILE     writes down all that is pressed, for hovlix render --log
-  --home FOLDER  where outputs and joined phones are kept (~/.hovlix, or HOVLIX_HOME)`;
+  --home FOLDER  where the show, outputs and joined phones are kept (~/.hovlix, or HOVLIX_HOME)`;
 
 const VERSION = '0.1.0';
 
@@ -101,7 +102,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Servi
     connections: connections.connections(),
     networks,
     resume: () => {
-      const show = shared.document()?.show;
+      const show = shared.shown();
       return { show, sounds: show ? sounds.of(show) : [], state: shared.conductor.state() };
     },
     levels: (universe, levels, merged) => hub.showLevels(universe, levels, merged),
@@ -119,26 +120,36 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Servi
     fresh.forEach(({ hash }) => told.add(hash));
     if (fresh.length > 0) threads.tellOutput({ type: 'sounds', sounds: fresh });
   };
-  const shared = session({
+  const copy = runningCopy(join(home, demo ? 'show-demo.json' : 'show.json'), (why) => log.warn(why));
+  const following: Following = {
     show(show) {
       tellSounds(show);
       threads.tellOutput({ type: 'show', show });
       connections.reach(universesOf(show), targets);
     },
+    changed(ops, show) {
+      if (ops.some(({ path }) => path[0] === 'songs')) tellSounds(show);
+      threads.tellOutput({ type: 'edit', ops });
+      if (ops.some(({ path }) => path[0] === 'rigs' || path[0] === 'rig'))
+        connections.reach(universesOf(show), targets);
+    },
     entry(entry) {
       threads.tellOutput({ type: 'entry', entry });
       keep(entry);
     },
-  });
+    keep: copy.keep,
+  };
   const standIns = demo
     ? startStandIns(here('./stand-ins.mjs'), home, standInPorts(connections.connections()), (why) => log.warn(why))
     : undefined;
+  let demoShow: Running | undefined;
   if (demo) {
     const bundle = bundleFrom(here('../../demo/boathouse.hovlix'));
     for (const [hash, { envelopes }] of bundle.music)
       if (envelopes && !sounds.bytes(hash)) sounds.put(hash, Uint8Array.from(envelopes));
-    shared.open(bundle.show, 0);
+    demoShow = { show: bundle.show, chain: bundle.chain };
   }
+  const shared = session(following, copy.read() ?? demoShow);
 
   const known = pairing(join(home, 'devices.json'), Date.now);
   const hub = startHub(shared, connections, (universes) => threads.tellOutput({ type: 'watch', universes }));
@@ -146,7 +157,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Servi
     version: VERSION,
     host,
     screens: hub.screens(),
-    connections: { connections: connections.connections(), revision: connections.revision() },
+    connections: connections.connections(),
     output: threads.output(),
     input: threads.input(),
     node: standIns?.report() ?? null,
@@ -157,6 +168,8 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Servi
       addresses: [...door.addresses()],
       code: host && door.isOpen() ? known.code().code : null,
       codeUntil: host && door.isOpen() ? known.code().until : null,
+      grant: known.grant(),
+      knocks: host ? [...known.knocks()] : [],
       devices: known.devices().map((device) => ({ ...device, screens: hub.screens(device.id) })),
       problem: door.problem(),
     },
@@ -170,6 +183,13 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Servi
       await door.open(open);
     },
     renewCode: () => known.renew(),
+    grantTo: (may) => known.grantTo(may),
+    setRight(device, may) {
+      const there = known.setRight(device, may);
+      if (there) hub.tellRight(device, may);
+      return there;
+    },
+    answer: (knock, letIn) => known.answer(knock, letIn),
     sendAway(device) {
       const gone = known.revoke(device);
       hub.sendAway(device);
@@ -228,6 +248,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Servi
   hub.close();
   server.close();
   server.closeAllConnections();
+  copy.close();
   await threads.stop();
   standIns?.stop();
 }

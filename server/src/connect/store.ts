@@ -12,15 +12,12 @@ import {
   type Way,
 } from '@hovlix/core/connect';
 import { wordsFor } from '@hovlix/core/problem';
-import { patched } from '@hovlix/core/show';
 
 export type ConnectionsStore = {
   readonly connections: () => Connections;
-  readonly revision: () => number;
   readonly onChange: (follower: (connections: Connections) => void) => void;
-  /** Lays patches on. `stale` when they were made on another revision. */
-  readonly edit: (patches: unknown, revision: number) => 'done' | 'stale' | { readonly why: string };
-  readonly make: (command: ConnectCommand) => void;
+  /** Makes an edit, or says why it cannot be made. One that finds nothing to do changes nothing. */
+  readonly edit: (command: ConnectCommand) => string | undefined;
   /** Gives each universe that never had an output one. */
   readonly reach: (universes: readonly number[], ways: readonly ((universe: number) => Way)[]) => void;
 };
@@ -31,33 +28,24 @@ export type ConnectionsStore = {
  */
 export function connectionsStore(file: string | undefined, warn: (why: string) => void): ConnectionsStore {
   let connections = file ? read(file, warn) : NO_CONNECTIONS;
-  let revision = 0;
   const followers: ((connections: Connections) => void)[] = [];
   const take = (next: Connections) => {
     if (next === connections) return;
     connections = next;
-    revision++;
     if (file) write(file, connections, warn);
     for (const follower of followers) follower(connections);
   };
   return {
     connections: () => connections,
-    revision: () => revision,
     onChange: (follower) => void followers.push(follower),
-    edit(patches, from) {
-      if (from !== revision) return 'stale';
-      try {
-        const next = readConnections(patched(connections, patches as Parameters<typeof patched>[1]), 'the connections');
-        if (!next.ok) return { why: wordsFor(next.problem) };
-        take(next.value);
-        return 'done';
-      } catch (error) {
-        return {
-          why: `The edit does not fit the connections: ${error instanceof Error ? error.message : String(error)}.`,
-        };
-      }
+    edit(command) {
+      const { connections: edited, ops } = editConnections(connections, command);
+      if (ops.length === 0) return undefined;
+      const next = readConnections(edited, 'the connections');
+      if (!next.ok) return wordsFor(next.problem);
+      take(next.value);
+      return undefined;
     },
-    make: (command) => take(editConnections(connections, command).connections),
     reach(universes, ways) {
       // Each way in turn: the first marks a universe as reached, so all are laid on the same start.
       const from = connections;

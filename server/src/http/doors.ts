@@ -1,17 +1,23 @@
 // Who may come in. This computer's own door opens to its own screens; the phones' door to those who were given the code.
 
 import { join } from 'node:path';
-import express, { type Express, type RequestHandler } from 'express';
+import express, { type Express, type Request, type RequestHandler } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { z } from 'zod';
+import type { Right } from '@hovlix/core/live';
 import { isFrom, isLocal } from './origin';
 import type { Pairing } from './pairing';
 
 /** Lays what guards a door before everything else that the site does. */
-export type Door = { readonly host: boolean; readonly guard: (app: Express) => void };
+export type Door = {
+  readonly host: boolean;
+  readonly guard: (app: Express) => void;
+  readonly rightOf: (request: Request) => Right;
+};
 
 export const ownDoor: Door = {
   host: true,
+  rightOf: () => 'operator',
   guard: (app) =>
     void app.use((request, response, next) => {
       if (isLocal(request.headers.host, request.headers.origin)) return next();
@@ -20,6 +26,7 @@ export const ownDoor: Door = {
 };
 
 const Join = z.strictObject({ code: z.string().min(1).max(20), name: z.string().max(80) });
+const Knock = z.strictObject({ name: z.string().max(80) });
 /** A phone loads some sixty files to start with, and asks once a second from then on. */
 const REQUESTS_A_MINUTE = 1200;
 
@@ -29,6 +36,7 @@ export function phonesDoor(pairing: Pairing, hosts: () => readonly string[], fol
     void response.status(401).set('Cache-Control', 'no-store').sendFile(join(folder, 'join.html'));
   return {
     host: false,
+    rightOf: (request) => pairing.deviceOf(request.headers.cookie)?.may ?? 'viewer',
     guard(app) {
       app.use(rateLimit({ windowMs: 60_000, limit: REQUESTS_A_MINUTE, legacyHeaders: false, standardHeaders: false }));
       app.use((request, response, next) => {
@@ -50,6 +58,19 @@ export function phonesDoor(pairing: Pairing, hosts: () => readonly string[], fol
         if (answer.ok) return void response.set('Set-Cookie', answer.cookie).json({ name: answer.device.name });
         const status = answer.why === 'wrong' ? 403 : answer.why === 'wait' ? 429 : 409;
         response.status(status).json({ error: refusal(answer.why, answer.waitSeconds), wait: answer.waitSeconds });
+      });
+      app.post('/join/knock', express.json({ limit: '1kb' }), (request, response) => {
+        const asked = Knock.safeParse(request.body);
+        if (!asked.success) return void response.status(400).json({ error: 'Say who is there: {"name": "…"}.' });
+        response.json(pairing.knock(asked.data.name, request.socket.remoteAddress ?? ''));
+      });
+      app.get('/join/knock/:id', (request, response) => {
+        const became = pairing.knocked(request.params.id);
+        response.set('Cache-Control', 'no-store');
+        if (became === 'waiting') return void response.status(202).json({});
+        if (became === 'over')
+          return void response.status(410).json({ error: 'Nobody let this device in. Ask again.' });
+        response.set('Set-Cookie', became.cookie).json({});
       });
       app.use((request, response, next) => {
         const device = pairing.deviceOf(request.headers.cookie);

@@ -6,6 +6,7 @@ import { dirname } from 'node:path';
 import { parse, serialize } from 'cookie';
 import { sign, unsign } from 'cookie-signature';
 import { z } from 'zod';
+import { Right } from '@hovlix/core/live';
 
 const Kept = z.strictObject({
   /** Signs the cookies. Whoever reads it could let himself in, so the file is its owner's only. */
@@ -16,6 +17,8 @@ const Kept = z.strictObject({
       name: z.string().min(1).max(40),
       addedAt: z.number(),
       lastSeenAt: z.number().nullable(),
+      /** What it may do. Devices from before there were rights may play. */
+      may: Right.default('player'),
     }),
   ),
 });
@@ -30,10 +33,21 @@ export type Pairing = {
   /** The code of the moment, made anew when it was used, guessed at too often, or has grown old. */
   readonly code: () => { readonly code: string; readonly until: number };
   readonly renew: () => void;
+  /** What the next device that joins may do. */
+  readonly grant: () => Right;
+  readonly grantTo: (may: Right) => void;
   readonly attempt: (code: string, name: string, from: string) => Attempt;
   /** The device a request's cookie stands for; undefined for anybody else. */
   readonly deviceOf: (cookieHeader: string | undefined) => PairedDevice | undefined;
   readonly devices: () => readonly PairedDevice[];
+  /** A device without a code asks to be let in; `tag` is shown on both screens, so that the host lets in the right one. */
+  readonly knock: (name: string, from: string) => { readonly id: string; readonly tag: string };
+  readonly knocks: () => readonly { readonly id: string; readonly name: string; readonly tag: string }[];
+  /** The host's answer; false where nobody knocks by that name any more. */
+  readonly answer: (knock: string, letIn: boolean) => boolean;
+  /** What became of a knock: its cookie once it is let in, or that it is over. */
+  readonly knocked: (knock: string) => 'waiting' | 'over' | { readonly cookie: string };
+  readonly setRight: (id: string, may: Right) => boolean;
   /** Sends a device away for good. */
   readonly revoke: (id: string) => boolean;
 };
@@ -48,12 +62,25 @@ const LOCKED_FOR_MS = 15 * 60_000;
 /** Wrong codes from everywhere together before the code itself is given up. */
 const CODE_GUESSES = 30;
 const MOST_ADDRESSES = 1000;
+/** Knocks are answered at once or not at all. One from each address: nobody fills the list. */
+const KNOCK_FOR_MS = 2 * 60_000;
+const MOST_KNOCKS = 20;
 
 /** @param file where devices are kept; without, only in memory. @param now ms since 1970. */
 export function pairing(file: string | undefined, now: () => number): Pairing {
   const kept = read(file);
   let current = fresh();
   let guesses = 0;
+  let granted: Right = 'player';
+  type Knock = {
+    readonly id: string;
+    readonly name: string;
+    readonly tag: string;
+    readonly from: string;
+    readonly until: number;
+    cookie?: string;
+  };
+  let knocking: Knock[] = [];
   const slips = new Map<string, { wrong: number; waitUntil: number }>();
 
   function fresh(): { code: string; until: number } {
@@ -86,6 +113,26 @@ export function pairing(file: string | undefined, now: () => number): Pairing {
     if (++guesses >= CODE_GUESSES) renew();
   };
 
+  const waiting = () => (knocking = knocking.filter(({ until }) => now() < until));
+  const joined = (name: string): { readonly device: PairedDevice; readonly cookie: string } => {
+    const device: PairedDevice = {
+      id: randomBytes(16).toString('hex'),
+      name: nameFor(name, kept.devices.length + 1),
+      addedAt: now(),
+      lastSeenAt: now(),
+      may: granted,
+    };
+    kept.devices.push(device);
+    save();
+    const cookie = serialize(COOKIE, sign(device.id, kept.secret), {
+      httpOnly: true,
+      sameSite: 'lax',
+      path: '/',
+      maxAge: 400 * 24 * 3600,
+    });
+    return { device, cookie };
+  };
+
   return {
     code,
     renew,
@@ -100,21 +147,50 @@ export function pairing(file: string | undefined, now: () => number): Pairing {
       if (kept.devices.length >= MOST_DEVICES) return { ok: false, why: 'full', waitSeconds: 0 };
       slips.delete(from);
       renew();
-      const device: PairedDevice = {
+      return { ok: true, ...joined(name) };
+    },
+    grant: () => granted,
+    grantTo: (may) => void (granted = may),
+    knock(name, from) {
+      const knock: Knock = {
         id: randomBytes(16).toString('hex'),
         name: nameFor(name, kept.devices.length + 1),
-        addedAt: now(),
-        lastSeenAt: now(),
+        tag: String(randomInt(0, 10_000)).padStart(4, '0'),
+        from,
+        until: now() + KNOCK_FOR_MS,
       };
-      kept.devices.push(device);
+      knocking = [...waiting().filter((one) => one.from !== from), knock].slice(-MOST_KNOCKS);
+      return { id: knock.id, tag: knock.tag };
+    },
+    knocks: () =>
+      waiting()
+        .filter((one) => one.cookie === undefined)
+        .map(({ id, name, tag }) => ({ id, name, tag })),
+    answer(id, letIn) {
+      const knock = waiting().find((one) => one.id === id && one.cookie === undefined);
+      if (!knock) return false;
+      if (!letIn) knocking = knocking.filter((one) => one !== knock);
+      else if (kept.devices.length >= MOST_DEVICES) return false;
+      else {
+        knock.cookie = joined(knock.name).cookie;
+        // Whoever was let in is not held up by what was guessed from there.
+        slips.delete(knock.from);
+      }
+      return true;
+    },
+    knocked(id) {
+      const knock = waiting().find((one) => one.id === id);
+      if (!knock) return 'over';
+      if (knock.cookie === undefined) return 'waiting';
+      knocking = knocking.filter((one) => one !== knock);
+      return { cookie: knock.cookie };
+    },
+    setRight(id, may) {
+      const device = kept.devices.find((one) => one.id === id);
+      if (!device) return false;
+      device.may = may;
       save();
-      const cookie = serialize(COOKIE, sign(device.id, kept.secret), {
-        httpOnly: true,
-        sameSite: 'lax',
-        path: '/',
-        maxAge: 400 * 24 * 3600,
-      });
-      return { ok: true, device, cookie };
+      return true;
     },
     deviceOf(header) {
       const value = header === undefined ? undefined : parse(header)[COOKIE];

@@ -6,6 +6,7 @@ import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
 import { z } from 'zod';
 import type { Status } from '@hovlix/core/connect';
+import { Right, RIGHTS } from '@hovlix/core/live';
 import type { SoundStore } from '../sounds';
 import type { StandIns } from '../stand-ins/child';
 import type { Door } from './doors';
@@ -19,6 +20,11 @@ export type Desk = {
   readonly openToPhones: (open: boolean) => Promise<void>;
   readonly renewCode: () => void;
   readonly sendAway: (device: string) => boolean;
+  /** What the next device that joins may do, and what one may that has. */
+  readonly grantTo: (may: Right) => void;
+  readonly setRight: (device: string, may: Right) => boolean;
+  /** Lets in a device that knocks, or not. */
+  readonly answer: (knock: string, letIn: boolean) => boolean;
 };
 
 /** @param folder the built app. */
@@ -56,7 +62,7 @@ export function site(folder: string, desk: Desk, door: Door): Express {
   app.get('/api/status', (_request, response) => {
     response.set('Cache-Control', 'no-store').json(desk.status(door.host));
   });
-  soundsOf(app, desk.sounds);
+  soundsOf(app, desk.sounds, door);
   if (door.host) hostOnly(app, desk);
   app.use('/api', (_request, response) => {
     response.status(404).json({ error: 'There is nothing at this address.' });
@@ -83,8 +89,8 @@ const plainly: ErrorRequestHandler = (error: { status?: number; statusCode?: num
   response.status(status).json({ error: sentence });
 };
 
-/** What followers hear in songs: any screen that has the music may bring it, and any may have it. */
-function soundsOf(app: Express, sounds: SoundStore): void {
+/** What followers hear in songs: a screen that may change the show may bring it, and any may have it. */
+function soundsOf(app: Express, sounds: SoundStore, door: Door): void {
   const Hash = z.string().regex(/^[0-9a-f]{64}$/);
   app.get('/api/sounds/:hash', (request, response) => {
     const hash = Hash.safeParse(request.params.hash);
@@ -100,6 +106,8 @@ function soundsOf(app: Express, sounds: SoundStore): void {
       const body: unknown = request.body;
       if (!hash.success || !Buffer.isBuffer(body))
         return void response.status(400).json({ error: 'Bring the envelopes of a song, under the hash of its music.' });
+      if (door.rightOf(request) !== 'operator')
+        return void response.status(403).json({ error: 'This device may not bring music.' });
       const why = sounds.put(hash.data, new Uint8Array(body));
       if (why) return void response.status(400).json({ error: why });
       response.status(204).end();
@@ -125,6 +133,28 @@ function hostOnly(app: Express, desk: Desk): void {
   });
   app.post('/api/phones/code', (_request, response) => {
     desk.renewCode();
+    response.json(desk.status(true).phones);
+  });
+  const Grant = z.strictObject({ may: Right });
+  app.post('/api/phones/grant', express.json({ limit: '1kb' }), (request, response) => {
+    const asked = Grant.safeParse(request.body);
+    if (!asked.success) return void response.status(400).json({ error: `Say {"may": "${RIGHTS.join('", or "')}"}.` });
+    desk.grantTo(asked.data.may);
+    response.json(desk.status(true).phones);
+  });
+  app.put('/api/phones/devices/:id', express.json({ limit: '1kb' }), (request, response) => {
+    const asked = Grant.safeParse(request.body);
+    if (!asked.success) return void response.status(400).json({ error: `Say {"may": "${RIGHTS.join('", or "')}"}.` });
+    if (!desk.setRight(String(request.params['id']), asked.data.may))
+      return void response.status(404).json({ error: 'This device is not in the list.' });
+    response.json(desk.status(true).phones);
+  });
+  const Answer = z.strictObject({ letIn: z.boolean() });
+  app.post('/api/phones/knocks/:id', express.json({ limit: '1kb' }), (request, response) => {
+    const asked = Answer.safeParse(request.body);
+    if (!asked.success) return void response.status(400).json({ error: 'Say {"letIn": true} or {"letIn": false}.' });
+    if (!desk.answer(String(request.params['id']), asked.data.letIn))
+      return void response.status(404).json({ error: 'Nobody asks to come in by that name any more.' });
     response.json(desk.status(true).phones);
   });
   app.delete('/api/phones/devices/:id', (request, response) => {

@@ -13,7 +13,7 @@ import {
 } from '@hovlix/core/connect';
 import { AT_REST, reduced, type Entry, type LiveState } from '@hovlix/core/live';
 import { readEnvelopes, type Envelopes } from '@hovlix/core/music';
-import type { Show } from '@hovlix/core/show';
+import { laid, type Ops, type Show } from '@hovlix/core/show';
 import { seconds } from '@hovlix/core/units';
 import { SACN_DISCOVERY_EVERY } from '@hovlix/core/wire';
 import { now } from '../clock';
@@ -25,6 +25,8 @@ import { rowBook, type Group } from './row-book';
 
 export type ToOutput =
   | { readonly type: 'show'; readonly show: Show }
+  /** What changed of it. */
+  | { readonly type: 'edit'; readonly ops: Ops }
   /** What followers hear in songs. */
   | { readonly type: 'sounds'; readonly sounds: SoundBytes }
   | { readonly type: 'state'; readonly state: LiveState }
@@ -142,6 +144,11 @@ export function startOutput({
       switch (message.type) {
         case 'show':
           played = message.show;
+          compiled = compile(played, undefined, sounds);
+          return widen();
+        case 'edit':
+          if (!played) return;
+          played = laid(played, message.ops, { force: true }).after;
           compiled = compile(played, undefined, sounds);
           return widen();
         case 'sounds':

@@ -1,54 +1,111 @@
-// What all screens share: the conductor and the show it plays.
+// What all screens share: the conductor, the show it plays, and the one order of its edits.
 
 import { conductor, type Action, type Conductor, type Entry } from '@hovlix/core/live';
 import { wordsFor } from '@hovlix/core/problem';
-import { patched, readShow, type Show } from '@hovlix/core/show';
+import {
+  diff,
+  laid,
+  legal,
+  ordered,
+  orderOf,
+  readShow,
+  type Chain,
+  type Change,
+  type Ops,
+  type Order,
+  type Show,
+} from '@hovlix/core/show';
 import { now } from '../clock';
 
-export type Document = { readonly show: Show; readonly revision: number };
+/** A show and the changes it came by. */
+export type Running = { readonly show: Show; readonly chain: Chain };
 
 export type Session = {
   readonly conductor: Conductor;
-  readonly document: () => Document | undefined;
+  readonly order: () => Order | undefined;
+  /** The show as the stage shows it: with what is only a gesture yet. */
+  readonly shown: () => Show | undefined;
   readonly act: (who: string, action: Action) => Entry;
-  /** Takes a whole show, or says what is wrong with it and keeps the one before. */
-  readonly open: (json: unknown, revision: number) => string | undefined;
-  /** Lays patches on the show. `stale` when they were made on another revision. */
-  readonly edit: (patches: unknown, revision: number) => 'done' | 'stale' | { readonly why: string };
+  /** Puts a whole show on, or says what is wrong with it and keeps the one before. */
+  readonly putOn: (json: unknown, chain: Chain) => string | undefined;
+  /** Gives a change its place; `again` where it has one already. */
+  readonly edit: (change: Change) => 'done' | 'again' | { readonly why: string };
+  /** What a screen's gesture has led to so far, over the show; null when it is over. */
+  readonly preview: (screen: string, ops: Ops | null) => void;
 };
 
-/** @param follow is told of each new show and each entry: the output. */
-export function session(follow: { show: (show: Show) => void; entry: (entry: Entry) => void }): Session {
+export type Following = {
+  readonly entry: (entry: Entry) => void;
+  /** A whole show that is new here. */
+  readonly show: (show: Show) => void;
+  /** What changed of it, and what it is now. */
+  readonly changed: (ops: Ops, show: Show) => void;
+  /** The show as it is to be kept: without what is only a gesture yet. */
+  readonly keep: (running: Running) => void;
+};
+
+/** @param follow the output and the running copy. @param from what was conducted last, if anything. */
+export function session(follow: Following, from?: Running): Session {
   const orders = conductor(now);
-  let document: Document | undefined;
-  const take = (show: Show, revision: number) => {
-    document = { show, revision };
-    follow.show(show);
+  const previews = new Map<string, Ops>();
+  let known = new WeakSet<object>();
+  let order: Order | undefined;
+  /** The show with the gestures of all screens: what the stage shows. */
+  let shown: Show | undefined;
+
+  const take = (running: Running) => {
+    known = new WeakSet();
+    previews.clear();
+    order = orderOf(running.show, running.chain);
+    shown = running.show;
+    legal(running.show, known);
+    follow.show(running.show);
   };
+  const show = () => {
+    if (!order || !shown) return;
+    let next = order.show;
+    for (const [screen, ops] of previews) {
+      const { after } = laid(next, ops, { force: true });
+      // A gesture that leads where no show can be is not shown; whose it is will hear of it when it ends.
+      if (legal(after, known).ok) next = after;
+      else previews.delete(screen);
+    }
+    const ops = diff(shown, next);
+    shown = next;
+    if (ops.length > 0) follow.changed(ops, next);
+  };
+  if (from) take(from);
+
   return {
     conductor: orders,
-    document: () => document,
+    order: () => order,
+    shown: () => shown,
     act(who, action) {
       const entry = orders.submit(who, action);
       follow.entry(entry);
       return entry;
     },
-    open(json, revision) {
+    putOn(json, chain) {
       const read = readShow(json, 'the show from the screen');
       if (!read.ok) return wordsFor(read.problem);
-      take(read.value, revision);
+      take({ show: read.value, chain });
+      follow.keep({ show: read.value, chain });
       return undefined;
     },
-    edit(patches, revision) {
-      if (!document || document.revision !== revision) return 'stale';
-      try {
-        const read = readShow(patched(document.show, patches as Parameters<typeof patched>[1]), 'the edited show');
-        if (!read.ok) return { why: wordsFor(read.problem) };
-        take(read.value, revision + 1);
-        return 'done';
-      } catch (error) {
-        return { why: `The edit does not fit the show: ${error instanceof Error ? error.message : String(error)}.` };
-      }
+    edit(change) {
+      if (!order) return { why: 'No show is on.' };
+      const result = ordered(order, change, known);
+      if (!result.done) return result.again ? 'again' : { why: wordsFor(result.problem) };
+      order = result.order;
+      show();
+      follow.keep(order);
+      return 'done';
+    },
+    preview(screen, ops) {
+      if (!order || (ops === null && !previews.has(screen))) return;
+      if (ops) previews.set(screen, ops);
+      else previews.delete(screen);
+      show();
     },
   };
 }

@@ -1,6 +1,6 @@
 // The .hovlix file: a zip that holds the show as JSON, its music, and what was found out about the music.
 //
-//   hovlix.json            { "format": "hovlix", "version": 1 }
+//   hovlix.json            { "format": "hovlix", "version": 1, "chain": [...], "savedAt": ms }: the changes the show came by
 //   show.json              the show (docs/show.schema.json)
 //   music/<sha-256>.<type> each song's file, as it came
 //   music/<sha-256>.peaks  its waveform: one byte a hundredth of a second
@@ -9,7 +9,7 @@
 import { unzipSync, zipSync, type Zippable } from 'fflate';
 import { z } from 'zod';
 import { failed, ok, type Result } from '../../problem';
-import { readShow, type Show } from '../../show';
+import { CHAIN_KEPT, ORIGIN, readShow, type Chain, type Show } from '../../show';
 
 /** A song's file, and what was found out about it. */
 export type MusicFile = {
@@ -20,6 +20,10 @@ export type MusicFile = {
 
 export type Bundle = {
   readonly show: Show;
+  /** The changes it came by, so that two copies can be compared; files of before have none. */
+  readonly chain: Chain;
+  /** When it was written, in ms since 1970. */
+  readonly savedAt?: number;
   /** By SHA-256 of the file. */
   readonly music: ReadonlyMap<string, MusicFile>;
 };
@@ -30,13 +34,23 @@ export const BUNDLE_VERSION = 1;
 const MOST_MEGABYTES = 1500;
 const MOST_ENTRIES = 20000;
 
-const Manifest = z.object({ format: z.literal('hovlix'), version: z.number().int().min(1) });
+const Manifest = z.object({
+  format: z.literal('hovlix'),
+  version: z.number().int().min(1),
+  chain: z.array(z.string().min(1).max(80)).min(1).max(CHAIN_KEPT).default([ORIGIN]),
+  savedAt: z.number().optional(),
+});
 
 /** Music goes in as it is (it is packed already); JSON and waveforms are deflated. */
-export function writeBundle({ show, music }: Bundle): Uint8Array<ArrayBuffer> {
+export function writeBundle({ show, music, chain, savedAt }: Bundle): Uint8Array<ArrayBuffer> {
   const text = (value: unknown) => new TextEncoder().encode(JSON.stringify(value));
   const entries: Zippable = {
-    'hovlix.json': text({ format: 'hovlix', version: BUNDLE_VERSION }),
+    'hovlix.json': text({
+      format: 'hovlix',
+      version: BUNDLE_VERSION,
+      chain,
+      ...(savedAt === undefined ? {} : { savedAt }),
+    }),
     'show.json': text(show),
   };
   for (const song of show.songs) {
@@ -71,7 +85,13 @@ export function readBundle(bytes: Uint8Array, name: string): Result<Bundle> {
   if (!document.ok) return document;
   const show = readShow(document.value, name);
   if (!show.ok) return show;
-  return ok({ show: show.value, music: musicOf(show.value, entries.value) });
+  const { chain, savedAt } = parsed.data;
+  return ok({
+    show: show.value,
+    chain,
+    ...(savedAt === undefined ? {} : { savedAt }),
+    music: musicOf(show.value, entries.value),
+  });
 }
 
 function musicOf(show: Show, entries: Readonly<Record<string, Uint8Array>>): Bundle['music'] {

@@ -1,0 +1,86 @@
+// The show that was conducted last, kept in the home folder: a server that starts goes on with it.
+
+import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { rename, writeFile } from 'node:fs/promises';
+import { dirname } from 'node:path';
+import { z } from 'zod';
+import { wordsFor } from '@hovlix/core/problem';
+import { CHAIN_KEPT, readShow } from '@hovlix/core/show';
+import type { Running } from './ws/session';
+
+const File = z.object({ chain: z.array(z.string()).min(1).max(CHAIN_KEPT), show: z.unknown() });
+
+export type RunningCopy = {
+  readonly read: () => Running | undefined;
+  /** Writes it soon: the newest of several, at most one a second. */
+  readonly keep: (running: Running) => void;
+  /** Writes what waits, at the end. */
+  readonly close: () => void;
+};
+
+/** An edit is at most this long in memory only. */
+const SOON_MS = 500;
+
+/**
+ * @param file where it is kept. Written whole beside it and renamed, so that a crash leaves the old one or the new one.
+ * @param warn is told in words when it cannot be read or written; the light goes on.
+ */
+export function runningCopy(file: string, warn: (why: string) => void): RunningCopy {
+  let waiting: Running | undefined;
+  let timer: NodeJS.Timeout | undefined;
+  let writing: Promise<void> = Promise.resolve();
+  const said = (error: unknown) =>
+    warn(`The show could not be kept in ${file} (${(error as Error).message}). It is lost here when Hovlix stops.`);
+  const text = ({ show, chain }: Running) => JSON.stringify({ chain, show });
+  const write = () => {
+    timer = undefined;
+    const running = waiting;
+    if (!running) return;
+    waiting = undefined;
+    writing = writing.then(async () => {
+      try {
+        mkdirSync(dirname(file), { recursive: true });
+        await writeFile(`${file}.new`, text(running));
+        await rename(`${file}.new`, file);
+      } catch (error) {
+        said(error);
+      }
+    });
+  };
+  return {
+    read() {
+      if (!existsSync(file)) return undefined;
+      try {
+        const kept = File.parse(JSON.parse(readFileSync(file, 'utf8')));
+        const show = readShow(kept.show, 'the show that was on last');
+        if (show.ok) return { show: show.value, chain: kept.chain };
+        warn(`${wordsFor(show.problem)} It was set aside as ${file}.bad.`);
+      } catch (error) {
+        warn(
+          `The show that was on last cannot be read (${(error as Error).message}). It was set aside as ${file}.bad.`,
+        );
+      }
+      try {
+        renameSync(file, `${file}.bad`);
+      } catch {
+        // A folder that cannot be written to: the file stays where it is.
+      }
+      return undefined;
+    },
+    keep(running) {
+      waiting = running;
+      timer ??= setTimeout(write, SOON_MS);
+    },
+    close() {
+      clearTimeout(timer);
+      if (!waiting) return;
+      try {
+        mkdirSync(dirname(file), { recursive: true });
+        writeFileSync(`${file}.last`, text(waiting));
+        renameSync(`${file}.last`, file);
+      } catch (error) {
+        said(error);
+      }
+    },
+  };
+}
