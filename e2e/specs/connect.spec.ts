@@ -44,7 +44,7 @@ test('the guided first minute: from a cable to “my lamp answers”, with the f
   }
   await button(page, 'Try as a plain adapter').click();
   await expect
-    .poll(async () => (await statusOf(page)).connections.connections.outputs.at(-1)?.way)
+    .poll(async () => (await statusOf(page)).connections.outputs.at(-1)?.way)
     .toMatchObject({ kind: 'plain' });
   await button(page, 'Try as a framed interface').click();
   await flashes(512);
@@ -96,7 +96,7 @@ test('outputs: add one to a found node, number it, mistype, remove, undo', async
 
   await sheet.getByLabel('Address of the device').fill('10.0.0.999');
   await expect(sheet.getByText(/Four numbers from 0 to 255/)).toBeVisible();
-  expect((await statusOf(page)).connections.connections.outputs[1]?.way).toMatchObject({ to: '127.0.0.1' });
+  expect((await statusOf(page)).connections.outputs[1]?.way).toMatchObject({ to: '127.0.0.1' });
   await sheet.getByLabel('Address of the device').fill('127.0.0.1');
 
   const rows = page.getByTestId('output-row');

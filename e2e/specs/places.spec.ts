@@ -78,7 +78,7 @@ test('gig: where we are, what comes next, and on to the next song', async ({ pag
   await page.getByRole('button', { name: 'Pause' }).click();
 });
 
-test('deep connections survive a reload, and a song that is gone says so', async ({ page }) => {
+test('deep links survive a reload, and a song that is gone says so', async ({ page }) => {
   for (const [path, heading] of [
     ['/rig', 'Boathouse'],
     ['/looks', 'Looks'],

@@ -41,7 +41,7 @@ test('without the server everything but output works, and it says so', async ({ 
   await page.getByRole('button', { name: 'Pause' }).click();
   await page.getByRole('link', { name: 'Connect' }).click();
   await expect(page.getByText('This browser conducts by itself')).toBeVisible();
-  // Deep connections survive a reload here too, and looks, blackout and master act.
+  // Deep links survive a reload here too, and looks, blackout and master act.
   await page.goto(`${base}/looks`);
   await page.getByRole('button', { name: 'House warm, off' }).click();
   await expect.poll(() => stageBrightness(page)).toBeGreaterThan(11);

@@ -4,9 +4,9 @@ import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from '
 import { rename, writeFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import { z } from 'zod';
+import type { Running } from '@hovlix/core/conduct';
 import { wordsFor } from '@hovlix/core/problem';
 import { CHAIN_KEPT, readShow } from '@hovlix/core/show';
-import type { Running } from './ws/session';
 
 const File = z.object({ chain: z.array(z.string()).min(1).max(CHAIN_KEPT), show: z.unknown() });
 

@@ -2,7 +2,7 @@
 
 import { queryOptions } from '@tanstack/react-query';
 import { Status } from '@hovlix/core/connect';
-import type { Repository } from '../host/repository';
+import type { Repository } from '../host/document/repository';
 
 /** What goes out and what the stand-in says arrives, once a second while there is a server. */
 export const statusQuery = (served: boolean) =>
@@ -35,11 +35,20 @@ export const envelopesQuery = (repository: Repository, hash: string | undefined)
     queryFn: async () => (hash === undefined ? null : ((await repository.envelopes(hash)) ?? null)),
   });
 
-export const showsQuery = (repository: Repository) =>
-  queryOptions({ queryKey: ['shows'], queryFn: () => repository.shows() });
+/** How much this page keeps and may keep, in bytes, and whether the browser promised not to clear it away. */
+export const roomQuery = queryOptions({
+  queryKey: ['room'],
+  refetchInterval: 30_000,
+  queryFn: async () => {
+    const { usage = 0, quota = 0 } = (await navigator.storage?.estimate?.()) ?? {};
+    return { usage, quota, persisted: (await navigator.storage?.persisted?.()) ?? false };
+  },
+});
+
+export const askToKeep = async (): Promise<boolean> => (await navigator.storage?.persist?.()) ?? false;
 
 /** What only this computer's own screens may ask: opening to phones, a new code, sending a device away. */
-export async function askHost(method: 'POST' | 'DELETE', path: string, body?: object): Promise<void> {
+export async function askHost(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: object): Promise<void> {
   const response = await fetch(path, {
     method,
     ...(body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {}),

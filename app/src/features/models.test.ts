@@ -1,7 +1,7 @@
 import { AT_REST, type LiveState } from '@hovlix/core/live';
 import { beats, seconds } from '@hovlix/core/units';
 import { songId, testShow } from '../../../core/src/testing/show';
-import { gigPlace } from './gig/model';
+import { gigPlace } from '@hovlix/core/song';
 import { plainWords } from './looks/model';
 import { pulseAt } from './pulse/model';
 import { contributionWords } from './rig/model';

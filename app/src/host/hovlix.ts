@@ -4,26 +4,28 @@ import { createContext, useContext, useMemo, useSyncExternalStore } from 'react'
 import { useStore } from 'zustand';
 import type { Problem } from '@hovlix/core/problem';
 import type { Chase, Look } from '@hovlix/core/light';
-import type { LiveState } from '@hovlix/core/live';
+import { maySay, type LiveState, type Right } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
+import { conducting, type Conducting, type LinkState } from './conduct/conduct';
+import { connectionsDocument, type ConnectionsDocument, type ConnectionsState } from './document/connections-document';
+import { document, type Document } from './document/document';
+import { draft, type Draft, type DraftState } from './document/draft';
+import { repository, type Repository } from './document/repository';
+import { shows, type Shows, type ShowsState } from './document/shows';
+import { deviceStore } from './document/storage';
 import { freshId } from './fresh-id';
-import { bringInShow } from './bring-in';
-import { conducting, type Conducting, type LinkState } from './conduct';
-import { document, type Document } from './document';
-import { draft, type Draft, type DraftState } from './draft';
-import { light, type Light, type Stage } from './light';
-import { connectionsDocument, type ConnectionsDocument, type ConnectionsState } from './connections-document';
-import { midi, type Midi } from './midi';
-import { microphone, type Microphone } from './microphone';
-import { player, type Player } from './player';
-import { repository, type Repository } from './repository';
-import { deviceStore } from './storage';
-import { followSounds } from './sounds';
+import { light, type Light, type Stage } from './light/light';
+import { midi, type Midi } from './midi/midi';
+import { microphone, type Microphone } from './sound/microphone';
+import { player, type Player } from './sound/player';
+import { followSounds } from './sound/sounds';
 import { startLightWorker } from './workers';
 
 export type Hovlix = {
   readonly repository: Repository;
   readonly document: Document;
+  /** The shows on this device. */
+  readonly shows: Shows;
   readonly light: Light;
   readonly conducting: Conducting;
   readonly connections: ConnectionsDocument;
@@ -32,29 +34,23 @@ export type Hovlix = {
   readonly midi: Midi;
   /** The look in the making. */
   readonly draft: Draft;
-  /** Opens what was open last, or the demo. */
+  /** Looks for the conductor; where there is none and nothing was open, opens the demo. */
   readonly start: () => Promise<Problem | undefined>;
-  readonly openDemo: () => Promise<Problem | undefined>;
 };
 
 export function hovlix(): Hovlix {
-  const kept = repository(deviceStore());
+  const name = freshId().slice(0, 8);
+  const kept = repository(deviceStore(), name);
   const doc = document(kept);
   const lamps = light(startLightWorker());
-  const link = conducting(doc, lamps, `screen-${freshId().slice(0, 8)}`);
+  const link = conducting(doc, lamps, `screen-${name}`);
   followSounds(doc, kept, lamps, link);
-  const openDemo = async (): Promise<Problem | undefined> => {
-    try {
-      const response = await fetch('/demo/boathouse.hovlix');
-      if (!response.ok) return { code: 'unreachable', what: 'The demo show' };
-      return await bringInShow('boathouse.hovlix', new Uint8Array(await response.arrayBuffer()), kept, doc);
-    } catch {
-      return { code: 'unreachable', what: 'The demo show' };
-    }
-  };
+  const all = shows({ repository: kept, document: doc, conducting: link });
+  followPresses(doc);
   return {
     repository: kept,
     document: doc,
+    shows: all,
     light: lamps,
     conducting: link,
     connections: connectionsDocument(link),
@@ -62,17 +58,37 @@ export function hovlix(): Hovlix {
     microphone: microphone(link),
     midi: midi(),
     draft: draft(doc, link),
-    openDemo,
     async start() {
       // A scanned code has done its work, or is of no use any more: it does not stay in the address.
       if (/^#\d{6}$/.test(window.location.hash)) window.history.replaceState(null, '', window.location.pathname);
       const id = await kept.currentId();
       const last = id === null ? undefined : await kept.load(id);
-      const problem = last?.ok ? await doc.open(last.value) : await openDemo();
-      void link.start();
-      return last && !last.ok ? last.problem : problem;
+      await link.start(last?.ok ? last.value : undefined);
+      void kept.sweep().then(all.refresh);
+      // A page from any web host shows at once what Hovlix is.
+      if (!last && (await joined(link)).conductor === 'browser') return all.openDemo();
+      return last && !last.ok ? last.problem : undefined;
     },
   };
+}
+
+/** What the conductor said first, once it is known. */
+function joined({ store }: Conducting): Promise<LinkState> {
+  return new Promise((resolve) => {
+    const known = (state: LinkState) => state.conductor !== 'looking';
+    if (known(store.getState())) return resolve(store.getState());
+    const stop = store.subscribe((state) => {
+      if (!known(state)) return;
+      stop();
+      resolve(state);
+    });
+  });
+}
+
+/** What is done while a finger is down is one gesture. */
+function followPresses({ press, lift }: Document): void {
+  window.addEventListener('pointerdown', press, true);
+  for (const end of ['pointerup', 'pointercancel', 'blur']) window.addEventListener(end, lift, true);
 }
 
 const Context = createContext<Hovlix | null>(null);
@@ -84,9 +100,9 @@ export function useHovlix(): Hovlix {
   return value;
 }
 
-/** A part of the open show; undefined until one is open. `pick` must give the same object for the same show. */
+/** Something of the open show; undefined until one is open. `pick` must give the same object for the same show. */
 export function useShow<T>(pick: (show: Show) => T): T | undefined {
-  return useStore(useHovlix().document.store, ({ history }) => (history ? pick(history.show) : undefined));
+  return useStore(useHovlix().document.store, ({ show }) => (show ? pick(show) : undefined));
 }
 
 /** Everything that can stand or lie on a lane: looks, then chases. The same list for the same show. */
@@ -104,12 +120,22 @@ export function useLink<T>(pick: (link: LinkState) => T): T {
   return useStore(useHovlix().conducting.store, pick);
 }
 
+export function useShows<T>(pick: (shows: ShowsState) => T): T {
+  return useStore(useHovlix().shows.store, pick);
+}
+
 export function useConnections<T>(pick: (state: ConnectionsState) => T): T {
   return useStore(useHovlix().connections.store, pick);
 }
 
 export function useDraft<T>(pick: (draft: DraftState) => T): T {
   return useStore(useHovlix().draft.store, pick);
+}
+
+/** Whether this device may do what a right allows. */
+export function useMay(right: Right): boolean {
+  const may = useLink((link) => link.may);
+  return right === 'operator' ? maySay(may, { type: 'edit' }) : right === 'player' ? may !== 'viewer' : true;
 }
 
 export function useStage(): Stage {

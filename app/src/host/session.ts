@@ -7,6 +7,9 @@ const Habits = z.object({
   theme: z.enum(['night', 'day']).default('night'),
   /** Seconds a blackout takes to come and to go. */
   blackoutFade: z.number().min(0).max(60).default(0),
+  /** Shows whose first steps were left, and those whose way out was seen to. */
+  pathLeft: z.array(z.string()).max(200).default([]),
+  connected: z.array(z.string()).max(200).default([]),
 });
 type Habits = z.infer<typeof Habits>;
 const KEY = 'hovlix-habits-1';
@@ -15,6 +18,12 @@ type Session = {
   readonly theme: Habits['theme'];
   readonly blackoutFade: Habits['blackoutFade'];
   readonly setBlackoutFade: (seconds: number) => void;
+  readonly pathLeft: Habits['pathLeft'];
+  readonly connected: Habits['connected'];
+  /** Leaves the first steps of a show, or takes them up again. */
+  readonly leavePath: (show: string, left: boolean) => void;
+  /** The way out of a show was seen to, or can wait. */
+  readonly goOnConnected: (show: string) => void;
   /** One sentence that is shown for a while, with an undo where that makes sense. */
   readonly said: { readonly text: string; readonly tone: 'good' | 'bad'; readonly undo?: () => void } | null;
   /** The masters lie open over the place. */
@@ -26,7 +35,16 @@ type Session = {
   readonly setTheme: (theme: 'night' | 'day') => void;
   readonly say: (text: string, options?: { readonly tone?: 'good' | 'bad'; readonly undo?: () => void }) => void;
   readonly hush: () => void;
+  /** Lamps are to be added as soon as the rig is in sight. */
+  readonly adding: boolean;
+  readonly setAdding: (adding: boolean) => void;
+  /** Takes keys before anything else does, while a check or the like wants them. @returns what ends that. */
+  readonly takeKeys: (taker: KeyTaker) => () => void;
+  readonly keyTakers: readonly KeyTaker[];
 };
+
+/** True where the key was for it. */
+type KeyTaker = (event: KeyboardEvent) => boolean;
 
 export const useSession = create<Session>((set, get) => ({
   ...keptHabits(),
@@ -43,12 +61,28 @@ export const useSession = create<Session>((set, get) => ({
     set({ blackoutFade });
     keep(get());
   },
+  leavePath: (show, left) => {
+    const others = get().pathLeft.filter((one) => one !== show);
+    set({ pathLeft: left ? [...others, show].slice(-200) : others });
+    keep(get());
+  },
+  goOnConnected: (show) => {
+    set({ connected: [...get().connected.filter((one) => one !== show), show].slice(-200) });
+    keep(get());
+  },
   say: (text, { tone = 'good', undo } = {}) => set({ said: { text, tone, ...(undo ? { undo } : {}) } }),
   hush: () => set({ said: null }),
+  adding: false,
+  setAdding: (adding) => set({ adding }),
+  keyTakers: [],
+  takeKeys(taker) {
+    set({ keyTakers: [...get().keyTakers, taker] });
+    return () => set({ keyTakers: get().keyTakers.filter((one) => one !== taker) });
+  },
 }));
 
-function keep({ theme, blackoutFade }: Habits): void {
-  window.localStorage.setItem(KEY, JSON.stringify({ theme, blackoutFade }));
+function keep({ theme, blackoutFade, pathLeft, connected }: Habits): void {
+  window.localStorage.setItem(KEY, JSON.stringify({ theme, blackoutFade, pathLeft, connected }));
 }
 
 function keptHabits(): Habits {

@@ -19,6 +19,8 @@ export function LookPicture({ look, height }: Props) {
     (show) => show.looks.find((one) => one.id === look) ?? show.chases.find((one) => one.id === look),
   );
 
+  const aims = useShow((show) => show.aims);
+
   useEffect(() => {
     let wanted = true;
     void light.picture(look).then((lamps) => {
@@ -34,7 +36,7 @@ export function LookPicture({ look, height }: Props) {
     return () => {
       wanted = false;
     };
-  }, [light, look, stage, stored, height]);
+  }, [light, look, stage, stored, aims, height]);
 
   return <canvas ref={canvas} style={{ width: '100%', height, display: 'block' }} aria-hidden />;
 }

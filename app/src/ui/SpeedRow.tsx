@@ -1,7 +1,7 @@
 // How fast a look that is on runs against the clock: halved, doubled, and nudged a little.
 
 import type { Look } from '@hovlix/core/light';
-import { clockNow } from '../host/gestures';
+import { clockNow } from '../host/conduct/gestures';
 import { useHovlix, useLive } from '../host/hovlix';
 import { Button, Figures, Row } from './pieces';
 

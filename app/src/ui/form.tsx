@@ -135,16 +135,16 @@ export function remark(most: number): TypedProps<string>['read'] {
   return (text) => (text.trim().length <= most ? { value: text.trim() } : { wrong: `At most ${most} letters.` });
 }
 
-type ChooseProps = {
+type ChooseProps<T extends string> = {
   readonly label: string;
-  readonly value: string;
-  readonly choices: readonly { readonly value: string; readonly name: string }[];
+  readonly value: T;
+  readonly choices: readonly { readonly value: T; readonly name: string }[];
   readonly hint?: string | undefined;
-  readonly onChoose: (value: string) => void;
+  readonly onChoose: (value: T) => void;
 };
 
 /** One of many. */
-export function Choose({ label, value, choices, hint, onChoose }: ChooseProps) {
+export function Choose<T extends string>({ label, value, choices, hint, onChoose }: ChooseProps<T>) {
   const palette = usePalette();
   const id = useId();
   const known = choices.some((choice) => choice.value === value);
@@ -156,7 +156,10 @@ export function Choose({ label, value, choices, hint, onChoose }: ChooseProps) {
       <select
         id={id}
         value={value}
-        onChange={(event) => onChoose(event.target.value)}
+        onChange={(event) => {
+          const chosen = choices.find((choice) => choice.value === event.target.value);
+          if (chosen) onChoose(chosen.value);
+        }}
         style={{
           ...INPUT,
           border: `1px solid ${palette.line}`,

@@ -102,6 +102,9 @@ export const ButtonText = styled(Text, {
 type HeadProps = {
   readonly title: string;
   readonly under?: string | undefined;
+  /** Where the line under the title opens something, and what. */
+  readonly onUnder?: () => void;
+  readonly underLabel?: string;
   /** Where the title opens something: what, for those who cannot see the arrows beside it. */
   readonly onTitle?: () => void;
   readonly titleHint?: string;
@@ -109,7 +112,7 @@ type HeadProps = {
 };
 
 /** A place's heading with what can be done there. */
-export function PlaceHead({ title, under, onTitle, titleHint, children }: HeadProps) {
+export function PlaceHead({ title, under, onUnder, underLabel, onTitle, titleHint, children }: HeadProps) {
   const palette = usePalette();
   return (
     <Row justifyContent="space-between" gap={8} paddingHorizontal={16} paddingTop={16} paddingBottom={12}>
@@ -140,7 +143,31 @@ export function PlaceHead({ title, under, onTitle, titleHint, children }: HeadPr
             title
           )}
         </Title>
-        {under && <Quiet numberOfLines={1}>{under}</Quiet>}
+        {under &&
+          (onUnder ? (
+            <View
+              render="button"
+              aria-label={underLabel}
+              onPress={onUnder}
+              flexDirection="row"
+              alignItems="center"
+              gap={4}
+              minHeight={44}
+              marginVertical={-8}
+              padding={0}
+              borderWidth={0}
+              backgroundColor="transparent"
+              cursor="pointer"
+              maxWidth="100%"
+            >
+              <Quiet numberOfLines={1} color="$text" fontWeight="600">
+                {under}
+              </Quiet>
+              <ChevronsUpDown size={14} color={palette.quiet} aria-hidden style={{ flexShrink: 0 }} />
+            </View>
+          ) : (
+            <Quiet numberOfLines={1}>{under}</Quiet>
+          ))}
       </Column>
       <Row gap={8}>{children}</Row>
     </Row>

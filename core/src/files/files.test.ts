@@ -18,21 +18,22 @@ const manifest = text({ format: 'hovlix', version: 1 });
 test('a show with its music goes out and comes in the same', () => {
   const file = { bytes: Uint8Array.of(1, 2, 3, 4, 5), peaks: Uint8Array.of(9, 9), envelopes: Uint8Array.of(7) };
   const music = new Map([[hash, file]]);
-  const bytes = writeBundle({ show: withMusic(), music });
+  const from = { chain: ['origin', 'a', 'b'], savedAt: 1_790_000_000_000 };
+  const bytes = writeBundle({ show: withMusic(), music, ...from });
   const read = readBundle(bytes, 'x.hovlix');
-  expect(read).toEqual({ ok: true, value: { show: withMusic(), music } });
-  expect(writeBundle({ show: withMusic(), music })).toEqual(bytes);
+  expect(read).toEqual({ ok: true, value: { show: withMusic(), music, ...from } });
+  expect(writeBundle({ show: withMusic(), music, ...from })).toEqual(bytes);
 });
 
 test('music that is missing does not keep the show from opening', () => {
-  const read = readBundle(writeBundle({ show: withMusic(), music: new Map() }), 'x');
+  const read = readBundle(writeBundle({ show: withMusic(), music: new Map(), chain: ['origin'] }), 'x');
   expect(read.ok && read.value.music.size).toBe(0);
 });
 
 test.each([
   ['empty', new Uint8Array(), 'is empty'],
   ['no zip', new TextEncoder().encode('hello there'), 'not a zip file'],
-  ['cut off', writeBundle({ show: testShow(), music: new Map() }).slice(0, 900), 'cut short'],
+  ['cut off', writeBundle({ show: testShow(), music: new Map(), chain: ['origin'] }).slice(0, 900), 'cut short'],
   ['no show in it', zipSync({ 'hovlix.json': manifest }), '“show.json” is missing'],
   ['no manifest', zipSync({ 'show.json': text(testShow()) }), '“hovlix.json” is missing'],
   ['newer bundle', zipSync({ 'hovlix.json': text({ format: 'hovlix', version: 8 }) }), 'newer Hovlix (format 8'],

@@ -12,3 +12,4 @@ export * from './who';
 export * from './draft';
 export * from './recolour';
 export * from './ready';
+export * from './first';

@@ -9,3 +9,5 @@ export * from './conductor';
 export * from './messages';
 export * from './log';
 export * from './rights';
+export * from './press';
+export * from './strikes';

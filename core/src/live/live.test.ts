@@ -194,7 +194,10 @@ describe('messages', () => {
     ['{"type":"act","action":{"type":"master","level":7}}', 'action.level'],
     ['{"type":"act","action":{"type":"self-destruct"}}', 'action.type'],
     ['{"type":"hello","protocol":9,"screen":"x","show":null}', 'protocol'],
-    ['{"type":"edit","revision":0,"patches":[{"op":"replace","path":[{}]}]}', 'patches.0.path.0'],
+    [
+      '{"type":"edit","show":"s","change":{"id":"c","command":{"type":"adjust","of":"x","ops":[{"op":"set","path":[{}]}]}}}',
+      'change.command.ops.0.path.0',
+    ],
   ])('%s is refused with the place', (text, place) => {
     const read = readMessage(FromScreen, text);
     expect(!read.ok && read.why).toContain(place);
@@ -246,7 +249,7 @@ describe('channels by hand', () => {
       at(2, { type: 'flash-channels', universe: 1, from: 1, count: 8, length: seconds(5) }),
       at(3, { type: 'walk-channels', universe: 2, from: 5, to: 2, step: seconds(1) }),
     );
-    expect(state.test).toEqual({ kind: 'walk', universe: 2, from: 5, to: 5, step: 1, at: 3 });
+    expect(state.test).toEqual({ kind: 'walk', by: 't', universe: 2, from: 5, to: 5, step: 1, at: 3 });
     expect(at(4, { type: 'end-test' })(state)).toMatchObject({ test: null, held: [{ value: 9 }] });
   });
 

@@ -53,8 +53,9 @@ export const ToScreen = z.discriminatedUnion('type', [
     state: LiveState,
     /** The show the conductor plays, if any. */
     show: z.strictObject({ id: z.string(), head: z.string() }).nullable(),
-    /** What this screen may do. */
+    /** What this screen may do, and the name of its device; null on the conductor's own computer. */
     may: Right,
+    device: z.string().nullable(),
   }),
   z.strictObject({ type: z.literal('pong'), sent: z.number(), now: z.number().transform(seconds) }),
   /** Said every second, so that a dead line is noticed. */
@@ -71,6 +72,8 @@ export const ToScreen = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('changes'), show: z.string(), changes: z.array(ChangeShape) }),
   /** An edit the show could not be kept with. */
   z.strictObject({ type: z.literal('refused-edit'), id: z.string(), why: z.string() }),
+  /** An edit that was said twice: it has its place. */
+  z.strictObject({ type: z.literal('again'), id: z.string() }),
   z.strictObject({ type: z.literal('preview'), screen: z.string(), show: z.string(), ops: OpsShape.nullable() }),
   z.strictObject({ type: z.literal('connections'), connections: z.record(z.string(), z.unknown()) }),
   /** 512 levels of one universe as they leave, two hexadecimal digits each. */

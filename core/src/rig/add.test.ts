@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { testShow } from '../testing/show';
-import { address, universe } from '../units';
+import { address, id, universe } from '../units';
 import {
   clashes,
   firstRun,
@@ -10,6 +10,7 @@ import {
   overlaps,
   roleFor,
   patchedFixtures,
+  type Rig,
   runLength,
   searchTypes,
 } from '.';
@@ -138,4 +139,18 @@ describe('adding lamps', () => {
     expect(roleFor(room, profiles, show.roles, spot, 'x')).toMatchObject({ id: 'movers' });
     expect(roleFor(room, profiles, show.roles, type('Hazer'), 'x')).toEqual({ id: 'x', name: 'Haze', tint: 3 });
   });
+});
+
+test('lamps that are added time after time hang beside one another, never on top', () => {
+  const profile = fixtureLibrary().find((one) => one.kind === 'par')!;
+  let rig: Rig = { id: id('r'), name: 'R', fixtures: [], casting: [], shapes: [] };
+  for (const [i, count] of [4, 1, 4, 1, 7, 2].entries()) {
+    const wanted = { profile, mode: profile.modes[0]!, count, universe: universe(i + 1) };
+    rig = { ...rig, fixtures: [...rig.fixtures, ...lampsOf(rig, wanted, address(1), (n) => `${i}-${n}`)] };
+  }
+  const places = rig.fixtures.map(({ mount: { x, y, z } }) => [x, y, z] as const);
+  places.forEach(
+    (one, i) =>
+    places.slice(0, i).forEach((other) => expect(Math.hypot(...one.map((metres, k) => metres - other[k]!))).toBeGreaterThan(0.39)), // prettier-ignore
+  );
 });

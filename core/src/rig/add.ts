@@ -37,7 +37,7 @@ export function clashes(rig: Rig, profiles: readonly Profile[], wanted: Wanted, 
 
 /**
  * The lamps of a run: numbered on from the rig's last, named on from the last of the same name, and hung in a row
- * across the front until somebody hangs them. Ids come from `fresh`.
+ * across the front, beside the lamps there are, until somebody hangs them. Ids come from `fresh`.
  * @throws RangeError where the run ends past address 512.
  */
 export function lampsOf(rig: Rig, wanted: Wanted, start: Address, fresh: (n: number) => string): readonly Fixture[] {
@@ -48,6 +48,7 @@ export function lampsOf(rig: Rig, wanted: Wanted, start: Address, fresh: (n: num
   const number = Math.max(0, ...rig.fixtures.map((fixture) => fixture.number));
   const named = nextName(rig, profile.label);
   const floor = profile.kind === 'bar' || profile.kind === 'hazer';
+  const row = freeRow(rig, count, floor ? 0.2 : 4);
   return Array.from({ length: count }, (_, n) => ({
     id: id<'Fixture'>(fresh(n)),
     number: number + n + 1,
@@ -57,14 +58,36 @@ export function lampsOf(rig: Rig, wanted: Wanted, start: Address, fresh: (n: num
     universe: universe(wanted.universe),
     address: address(start + n * step),
     mount: {
-      x: count === 1 ? 0 : Math.round(((n / (count - 1)) * 8 - 4) * 100) / 100,
-      y: 0.5,
-      z: floor ? 0.2 : 4,
+      ...row[n]!,
       yaw: 0,
       pitch: floor ? 180 : profile.panRange > 0 ? 0 : 35,
       roll: 0,
     },
   }));
+}
+
+/** Metres that two lamps need between them, and from one row to the next one up-stage. */
+const APART = 0.4;
+const NEXT_ROW = 1;
+
+/** A row across the stage with nothing in it yet: the front one, or the first behind it that is free. */
+function freeRow(
+  rig: Rig,
+  count: number,
+  z: number,
+): readonly { readonly x: number; readonly y: number; readonly z: number }[] {
+  const across = Math.max(8, (count - 1) * APART);
+  const places = (y: number) =>
+    Array.from({ length: count }, (_, n) => ({
+      x: count === 1 ? 0 : Math.round(((n / (count - 1)) * across - across / 2) * 100) / 100,
+      y,
+      z,
+    }));
+  const taken = (place: { x: number; y: number; z: number }) =>
+    rig.fixtures.some(({ mount }) => Math.hypot(mount.x - place.x, mount.y - place.y, mount.z - place.z) < APART);
+  let row = places(0.5);
+  for (let n = 1; n <= rig.fixtures.length && row.some(taken); n++) row = places(0.5 + n * NEXT_ROW);
+  return row;
 }
 
 /** The role that new lamps of a type are cast in: the one their kind has already, else a new one of that kind's name. */

@@ -5,4 +5,6 @@ export * from './legal';
 export * from './copy';
 export * from './history';
 export * from './order';
-export { diff, laid, inverse, type Op, type Ops } from '../change';
+export { diff, laid, inverse, withOldPatches, type Op, type Ops } from '../change';
+export * from './words';
+export * from './first-steps';

@@ -5,7 +5,7 @@ import { testShow } from '../testing/show';
 import { tempoAt, timeAt } from '../time';
 import { fixtureLibrary, lampsOf, roleFor } from '../rig';
 import { address, beats, id, seconds, universe } from '../units';
-import { Command, edit, inverse, laid, legal, migrated, readShow, rigInUse, type Show } from '.';
+import { Command, edit, inverse, laid, legal, migrated, readShow, rigInUse, stepWords, type Show } from '.';
 
 const beat = fc.integer({ min: 0, max: 64 });
 const commands = fc.oneof(
@@ -285,4 +285,9 @@ test('lamps are added in one step with their type and role, and removed from eve
   expect(removed.casting.flatMap((casting) => casting.fixtures)).not.toContain('a');
   me.undo();
   expect(me.show()).toEqual(testShow());
+});
+
+test('every command has words for its undo', () => {
+  const types = Command.options.map(({ shape }) => shape.type.value).filter((type) => type !== 'adjust' && type !== 'together'); // prettier-ignore
+  expect(types.filter((type) => stepWords(type) === 'an edit')).toEqual([]);
 });

@@ -1,3 +1,5 @@
 export * from './schema';
 export * from './bars';
 export * from './lay';
+export * from './gig-place';
+export * from './in-turn';

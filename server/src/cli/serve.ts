@@ -4,10 +4,12 @@ import { isIPv4, type AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import pino, { type Logger } from 'pino';
+import { session, type Following, type Running } from '@hovlix/core/conduct';
 import type { Connections, SerialPlace, Status } from '@hovlix/core/connect';
 import { logHead, logLine, type Entry } from '@hovlix/core/live';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { ARTNET_PORT, SACN_PORT } from '@hovlix/core/wire';
+import { now } from '../clock';
 import { ownDoor, phonesDoor } from '../http/doors';
 import { isFrom, isLocal } from '../http/origin';
 import { pairing } from '../http/pairing';
@@ -22,7 +24,6 @@ import { parseTarget, TARGETS, type Target } from '../output/target';
 import { startThreads } from '../output/thread';
 import { startStandIns } from '../stand-ins/child';
 import { startHub } from '../ws/hub';
-import { session, type Following, type Running } from '../ws/session';
 import { runningCopy } from '../running';
 import { soundStore } from '../sounds';
 import { bundleFrom } from './files';
@@ -149,7 +150,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Servi
       if (envelopes && !sounds.bytes(hash)) sounds.put(hash, Uint8Array.from(envelopes));
     demoShow = { show: bundle.show, chain: bundle.chain };
   }
-  const shared = session(following, copy.read() ?? demoShow);
+  const shared = session(now, following, copy.read() ?? demoShow);
 
   const known = pairing(join(home, 'devices.json'), Date.now);
   const hub = startHub(shared, connections, (universes) => threads.tellOutput({ type: 'watch', universes }));

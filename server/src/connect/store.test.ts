@@ -16,8 +16,7 @@ test('edits are kept at once and are there after a restart', () => {
   const path = file();
   const store = connectionsStore(path, fail);
   store.reach([1], [sacn]);
-  const { change } = editConnections(store.connections(), { type: 'name-source', sourceName: 'Tin Lantern' });
-  expect(store.edit(change.patches, store.revision())).toBe('done');
+  expect(store.edit({ type: 'name-source', sourceName: 'Tin Lantern' })).toBeUndefined();
   const again = connectionsStore(path, fail);
   expect(again.connections()).toEqual(store.connections());
   expect(again.connections().sourceName).toBe('Tin Lantern');
@@ -29,18 +28,20 @@ test('what was kept while Connect was called Links is taken over', () => {
   expect(connectionsStore(path, fail).connections().sourceName).toBe('Tin Lantern');
 });
 
-test('an edit made on an old copy is stale, one that makes no sense says so, and neither changes anything', () => {
+test('an edit that makes no sense says so, and changes nothing; one that finds nothing to do tells nobody', () => {
   const store = connectionsStore(undefined, fail);
   store.reach([1], [sacn]);
   const before = store.connections();
-  expect(store.edit([], store.revision() - 1)).toBe('stale');
-  const bad = [{ op: 'replace', path: ['outputs', 0, 'way', 'number'], value: 'seven' }];
-  expect(store.edit(bad, store.revision())).toMatchObject({ why: expect.stringContaining('outputs.0.way') });
-  expect(store.edit([{ op: 'replace', path: ['outputs', 9, 'on'], value: false }], store.revision())).toMatchObject({
-    why: expect.stringContaining('does not fit'),
-  });
+  const told = jest.fn();
+  store.onChange(told);
+  const [row] = before.outputs;
+  const set = (path: string[], from: unknown, to: unknown) => store.edit({ type: 'adjust', ops: [{ op: 'set', path, from, to }] });
+  expect(set(['outputs', row!.id, 'way', 'number'], 1, 'seven')).toContain('outputs.0.way');
+  expect(store.edit({ type: 'remove-output', output: id('gone') })).toBeUndefined();
+  expect(set(['outputs', row!.id, 'universe'], 9, 2)).toBeUndefined();
   expect(store.connections()).toBe(before);
-});
+  expect(told).not.toHaveBeenCalled();
+}); // prettier-ignore
 
 test.each([
   ['is no JSON', '{ not json', 'not JSON'],
@@ -68,7 +69,7 @@ test('each new universe gets an output to every target once, and one that was re
   ).toEqual(['1 artnet', '1 sacn', '2 artnet', '2 sacn']);
   expect(new Set(store.connections().outputs.map((row) => row.id)).size).toBe(4);
   for (const row of store.connections().outputs.filter((one) => one.universe === 2))
-    store.make({ type: 'remove-output', output: id<'Output'>(row.id) });
+    store.edit({ type: 'remove-output', output: id<'Output'>(row.id) });
   store.reach([1, 2], [sacn]);
   expect(store.connections().outputs).toHaveLength(2);
 });

@@ -4,12 +4,12 @@ import { mkdtempSync, mkdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { WebSocket } from 'ws';
-import type { FromScreen, ToScreen } from '@hovlix/core/live';
-import { editConnections } from '@hovlix/core/connect';
+import { session, type Session } from '@hovlix/core/conduct';
+import { PROTOCOL, type FromScreen, type Right, type ToScreen } from '@hovlix/core/live';
 import { envelopesOf, writeEnvelopes } from '@hovlix/core/music';
-import { edit } from '@hovlix/core/show';
-import { id } from '@hovlix/core/units';
+import { ORIGIN } from '@hovlix/core/show';
 import { testShow } from '../../../core/src/testing/show';
+import { now } from '../clock';
 import { ownDoor, phonesDoor } from '../http/doors';
 import { isLocal } from '../http/origin';
 import { pairing, type Pairing } from '../http/pairing';
@@ -18,7 +18,6 @@ import { soundStore } from '../sounds';
 import { connectionsStore, type ConnectionsStore } from '../connect/store';
 import { until } from '../testing/wait';
 import { startHub, type Hub } from './hub';
-import { session, type Session } from './session';
 
 let server: Server;
 let hub: Hub;
@@ -39,9 +38,11 @@ beforeEach(async () => {
   writeFileSync(join(folder, 'index.html'), '<h1>Hovlix</h1>');
   writeFileSync(join(folder, '_expo/entry-abc.js'), '1');
   followed.length = 0;
-  shared = session({
+  shared = session(now, {
     show: (show) => followed.push(`show ${show.name}`),
+    changed: (ops) => followed.push(`changed ${ops.length}`),
     entry: (entry) => followed.push(entry.action.type),
+    keep: () => undefined,
   });
   connections = connectionsStore(undefined, (why) => followed.push(why));
   known = pairing(undefined, Date.now);
@@ -56,6 +57,13 @@ beforeEach(async () => {
       hub.sendAway(device);
       return known.revoke(device);
     },
+    grantTo: (may: Right) => known.grantTo(may),
+    setRight(device: string, may: Right) {
+      const there = known.setRight(device, may);
+      if (there) hub.tellRight(device, may);
+      return there;
+    },
+    answer: (one: string, letIn: boolean) => known.answer(one, letIn),
   } satisfies Desk;
   server = createServer(site(folder, desk, ownDoor));
   hub.attach(server, ({ headers }) => (isLocal(headers.host, headers.origin) ? { device: null } : undefined));
@@ -85,6 +93,7 @@ afterEach(() => {
 type Screen = {
   readonly heard: ToScreen[];
   readonly say: (message: FromScreen | string) => void;
+  readonly leave: () => void;
   readonly hears: <T extends ToScreen['type']>(type: T) => Promise<Extract<ToScreen, { type: T }>>;
 };
 
@@ -96,16 +105,28 @@ async function screen(origin = `http://localhost:${port}`): Promise<Screen> {
   await new Promise((resolve, reject) => socket.once('open', resolve).once('error', reject));
   return {
     heard,
+    leave: () => socket.terminate(),
     say: (message) => socket.send(typeof message === 'string' ? message : JSON.stringify(message)),
     hears: (type) => until(() => heard.find((message) => message.type === type)) as never,
   };
 }
 
-const hello = (show: { id: string; revision: number } | null = null): FromScreen => ({
+const hello = (name = 'test', show: { id: string; head: string } | null = null): FromScreen => ({
   type: 'hello',
-  protocol: 5,
-  screen: 'test',
+  protocol: PROTOCOL,
+  screen: name,
   show,
+});
+const putOn = (chain: string[] = [ORIGIN], ifNone = false): FromScreen => ({
+  type: 'put-on',
+  show: json(),
+  chain,
+  ...(ifNone ? { ifNone } : {}),
+});
+const rename = (change: string, title: string): FromScreen => ({
+  type: 'edit',
+  show: 'test',
+  change: { id: change, command: { type: 'rename-song', song: 'song', title } },
 });
 const json = () => JSON.parse(JSON.stringify(testShow()));
 const page = (path: string, headers: Record<string, string> = {}, method = 'GET') =>
@@ -123,66 +144,127 @@ const page = (path: string, headers: Record<string, string> = {}, method = 'GET'
 
 test('an action gets its place in the log and goes to every screen and to the output', async () => {
   const [one, two] = [await screen(), await screen()];
-  one.say(hello());
-  two.say(hello());
+  one.say(hello('one'));
+  two.say(hello('two'));
   await Promise.all([one.hears('welcome'), two.hears('welcome')]);
   one.say({ type: 'act', action: { type: 'master', level: 0.5 } });
-  for (const each of [one, two]) {
-    const { entries } = await each.hears('entries');
-    expect(entries).toMatchObject([{ seq: 1, who: 'test', action: { type: 'master', level: 0.5 } }]);
-  }
-  expect(followed).toEqual(['master']);
+  for (const each of [one, two])
+    await until(() => each.heard.some((message) => message.type === 'entries' && message.entries.some(({ who, action }) => who === 'one' && action.type === 'master'))); // prettier-ignore
+  expect(followed.filter((type) => type === 'master')).toHaveLength(1);
 });
 
 test('who comes late gets the state as it is, and the show if it has none', async () => {
   const first = await screen();
-  first.say(hello());
-  first.say({ type: 'show', show: json(), revision: 4 });
+  first.say(hello('first'));
+  first.say(putOn());
   first.say({ type: 'act', action: { type: 'blackout', on: true, fade: 0 } });
-  await first.hears('entries');
+  await until(() => followed.includes('blackout'));
   const late = await screen();
-  late.say(hello());
+  late.say(hello('late'));
   expect(await late.hears('welcome')).toMatchObject({
-    state: { seq: 1, blackout: { on: true } },
-    show: { id: 'test', revision: 4 },
+    state: { blackout: { on: true } },
+    show: { id: 'test', head: ORIGIN },
+    may: 'operator',
   });
   expect((await late.hears('show')).show['name']).toBe('Test show');
 });
 
-test('an edit reaches the output and the other screens; one made on an old copy gets the newer show back', async () => {
+test('a screen that joins with another show, or an older copy, changes nothing: only putting one on does', async () => {
+  const first = await screen();
+  first.say(hello('first'));
+  first.say(putOn());
+  await first.hears('show');
+  for (const show of [{ id: 'another', head: 'x' }, { id: 'test', head: 'long-gone' }, null]) {
+    const late = await screen();
+    late.say(hello(`late ${show?.id}`, show));
+    late.say({ ...putOn(), show: { ...json(), name: 'Theirs' }, ifNone: true } as FromScreen);
+    expect((await late.hears('show')).show['name']).toBe('Test show');
+  }
+  expect(shared.order()?.show.name).toBe('Test show');
+  const last = await screen();
+  last.say(hello('last'));
+  last.say({ ...putOn(), show: { ...json(), id: 'next', name: 'Next' } } as FromScreen);
+  // Every screen is told, by whom, and what was on is off.
+  await until(() => first.heard.some((message) => message.type === 'show' && message.show['name'] === 'Next' && message.by === 'the computer')); // prettier-ignore
+  expect(followed).toContain('show-on');
+});
+
+test('an edit reaches the output and every screen; a screen that missed some gets just those', async () => {
   const [one, two] = [await screen(), await screen()];
-  one.say(hello());
-  one.say({ type: 'show', show: json(), revision: 0 });
-  two.say(hello());
+  one.say(hello('one'));
+  one.say(putOn());
+  two.say(hello('two'));
   await two.hears('welcome');
-  const { change } = edit(testShow(), { type: 'rename-song', song: id('song'), title: 'Renamed' });
-  one.say({ type: 'edit', patches: change.patches as never, revision: 0 });
-  expect((await two.hears('edit')).patches).toEqual(change.patches);
-  await until(() => shared.document()?.show.songs[0]!.title === 'Renamed');
-  expect(followed).toHaveLength(2);
-  one.heard.length = 0;
-  one.say({ type: 'edit', patches: change.patches as never, revision: 0 });
-  expect(await one.hears('show')).toMatchObject({ revision: 1 });
+  one.say(rename('a', 'Renamed'));
+  for (const each of [one, two]) expect((await each.hears('changes')).changes).toMatchObject([{ id: 'a' }]);
+  expect(followed.at(-1)).toBe('changed 1');
+  one.say(rename('b', 'Again'));
+  const back = await screen();
+  back.say(hello('back', { id: 'test', head: 'a' }));
+  expect((await back.hears('changes')).changes).toMatchObject([{ id: 'b' }]);
+  expect(back.heard.some(({ type }) => type === 'show')).toBe(false);
+  // Said twice, as after a line that broke: it is there once.
+  one.say(rename('b', 'Again'));
+  expect(await one.hears('again')).toMatchObject({ id: 'b' });
+  expect(shared.order()?.chain).toEqual([ORIGIN, 'a', 'b']);
+});
+
+test('a gesture is seen on stage and by others while it goes on, and leaves nothing behind when its screen goes', async () => {
+  const [one, two] = [await screen(), await screen()];
+  one.say(hello('one'));
+  one.say(putOn());
+  two.say(hello('two'));
+  await two.hears('show');
+  const ops = [{ op: 'set' as const, path: ['name'], from: 'Test show', to: 'Dragged' }];
+  one.say({ type: 'preview', show: 'test', ops });
+  expect(await two.hears('preview')).toMatchObject({ screen: 'one', ops });
+  expect([shared.order()?.show.name, shared.shown()?.name]).toEqual(['Test show', 'Dragged']);
+  one.leave();
+  await until(() => shared.shown()?.name === 'Test show');
+});
+
+test('what a screen held is let go a moment after it went, and that is said; what it switched on stays', async () => {
+  const [one, two] = [await screen(), await screen()];
+  one.say(hello('one'));
+  one.say(putOn());
+  two.say(hello('two'));
+  const pad = (look: string, press: 'flash' | 'toggle'): FromScreen => ({ type: 'act', action: { type: 'pad', press, down: true, look, fade: 0, fadeOut: 0 } }); // prettier-ignore
+  one.say(pad('red', 'flash'));
+  one.say(pad('spread', 'toggle'));
+  await until(() => shared.conductor.state().standing.length === 2);
+  one.leave();
+  expect(await two.hears('left')).toMatchObject({ name: 'the computer' });
+  const on = shared.conductor.state().standing.filter((each) => each.on);
+  expect(on.map(({ look }) => look)).toEqual(['spread']);
+});
+
+test('a press that was too long on its way is given back to its author, not played', async () => {
+  const one = await screen();
+  one.say(hello('one'));
+  one.say({ type: 'act', action: { type: 'blackout', on: true }, at: now() - 0.5 });
+  expect(await one.hears('late')).toMatchObject({ action: 'blackout' });
+  expect(shared.conductor.state().blackout.on).toBe(false);
+  one.say({ type: 'act', action: { type: 'blackout', on: true }, at: now() });
+  await until(() => shared.conductor.state().blackout.on);
 });
 
 test.each([
   ['no JSON', 'hello?', 'not JSON'],
   ['an unknown action', '{"type":"act","action":{"type":"explode"}}', 'action.type'],
-  ['a show that is none', '{"type":"show","revision":0,"show":{"format":"other"}}', 'not a Hovlix show'],
-  [
-    'an edit that does not fit',
-    '{"type":"edit","revision":0,"patches":[{"op":"replace","path":["songs",7,"x"],"value":1}]}',
-    'does not fit',
-  ],
+  ['what only the conductor says', '{"type":"act","action":{"type":"gone","screen":"test"}}', 'This device'],
+  ['a show that is none', '{"type":"put-on","chain":["x"],"show":{"format":"other"}}', 'not a Hovlix show'],
+  ['an edit that makes no sense', '{"type":"edit","show":"test","change":{"id":"x","command":{"type":"adjust","of":"x","ops":[{"op":"set","path":["name"],"from":"Test show","to":7}]}}}', 'name'], // prettier-ignore
 ])('%s is refused in words, and the connection goes on', async (_, text, words) => {
   const one = await screen();
   one.say(hello());
-  one.say({ type: 'show', show: json(), revision: 0 });
+  one.say(putOn());
+  await one.hears('show');
   one.say(text);
-  expect((await one.hears('refused')).why).toContain(words);
+  const refusal = () => one.heard.find((message) => message.type === 'refused' || message.type === 'refused-edit');
+  expect(await until(refusal)).toMatchObject({ why: expect.stringContaining(words) });
   one.say({ type: 'act', action: { type: 'tap' } });
-  expect((await one.hears('entries')).entries).toHaveLength(1);
-  expect(shared.document()?.show.name).toBe('Test show');
+  await until(() => followed.includes('tap'));
+  expect(shared.order()?.show.name).toBe('Test show');
 });
 
 test('a flood is answered once and then ignored', async () => {
@@ -201,7 +283,7 @@ test('pages from elsewhere and names that only point here are turned away', asyn
   expect(isLocal(undefined, undefined)).toBe(false);
 });
 
-test('deep connections get the page, hashed files are kept for a year, the rest is asked for anew', async () => {
+test('deep links get the page, hashed files are kept for a year, the rest is asked for anew', async () => {
   const deep = await page('/songs/paper-lighthouse');
   expect([deep.status, deep.body, deep.headers['cache-control']]).toEqual([200, '<h1>Hovlix</h1>', 'no-cache']);
   expect((await page('/_expo/entry-abc.js')).headers['cache-control']).toContain('immutable');
@@ -230,17 +312,18 @@ test('what followers hear in a song is kept, told to the output, and given to an
   expect(followed).toHaveLength(1);
 });
 
-test('connections: an edit reaches every screen, one on an old copy gets the truth back, and levels go to who watches', async () => {
+test('connections: edits are done in their order and reach every screen, and levels go to who watches', async () => {
   const [one, two] = [await screen(), await screen()];
-  for (const each of [one, two]) each.say(hello());
-  expect((await two.hears('connections')).revision).toBe(0);
-  const { change } = editConnections(connections.connections(), { type: 'name-source', sourceName: 'Boathouse' });
+  one.say(hello('one'));
+  two.say(hello('two'));
+  await Promise.all([one.hears('connections'), two.hears('connections')]);
   two.heard.length = 0;
-  one.say({ type: 'connections-edit', patches: change.patches as never, revision: 0 });
-  expect(await two.hears('connections')).toMatchObject({ revision: 1, connections: { sourceName: 'Boathouse' } });
+  one.say({ type: 'connections-edit', command: { type: 'name-source', sourceName: 'Boathouse' } });
+  expect(await two.hears('connections')).toMatchObject({ connections: { sourceName: 'Boathouse' } });
   two.heard.length = 0;
-  two.say({ type: 'connections-edit', patches: change.patches as never, revision: 0 });
-  expect(await two.hears('connections')).toMatchObject({ revision: 1 });
+  const sync = !connections.connections().sync;
+  two.say({ type: 'connections-edit', command: { type: 'choose-sync', sync } });
+  expect(await two.hears('connections')).toMatchObject({ connections: { sourceName: 'Boathouse', sync } });
   two.say({ type: 'watch', universe: 3 });
   await until(() => watched.includes(3));
   hub.showLevels(
@@ -336,7 +419,7 @@ describe('the phones’ door', () => {
     await until(() => heard.some((message) => message.type === 'welcome'));
     socket.send(JSON.stringify({ type: 'act', action: { type: 'tap' } }));
     const entries = await until(() => heard.find((message) => message.type === 'entries'));
-    expect(entries).toMatchObject({ entries: [{ who: 'Ana’s phone' }] });
+    expect(entries).toMatchObject({ entries: [{ who: 'test' }] });
     const device = known.devices()[0]!.id;
     expect(hub.screens(device)).toBe(1);
     const closed = new Promise<number>((resolve) => socket.once('close', resolve));
@@ -351,5 +434,88 @@ describe('the phones’ door', () => {
     expect((await knock('/join', { headers: { origin: 'http://evil.example' } })).status).toBe(403);
     const many = await Promise.all(Array.from({ length: 1250 }, () => knock('/join/join.css')));
     expect(many.filter(({ status }) => status === 429).length).toBeGreaterThan(20);
+  });
+
+  /** A device that joined with a right, on a line of its own. */
+  async function device(may: Right, name: string) {
+    known.grantTo(may);
+    const { headers } = await joins(known.code().code);
+    const socket = await phone(String(headers['set-cookie']).split(';')[0]!);
+    const heard: ToScreen[] = [];
+    socket.on('message', (data) => heard.push(JSON.parse(String(data))));
+    const say = (message: FromScreen) => socket.send(JSON.stringify(message));
+    say(hello(name));
+    await until(() => heard.some(({ type }) => type === 'welcome'));
+    const hears = (type: ToScreen['type']) => until(() => heard.find((message) => message.type === type));
+    return { socket, say, heard, hears, id: known.devices().at(-1)!.id };
+  }
+
+  test('a viewer may only look and a player only play, over every kind of message; what the host gives counts at once', async () => {
+    const host = await screen();
+    host.say(hello('host'));
+    host.say(putOn());
+    await host.hears('show');
+    const forbidden: readonly FromScreen[] = [
+      rename('x', 'Theirs'),
+      { type: 'preview', show: 'test', ops: [] },
+      { ...putOn(), show: { ...json(), id: 'other' } } as FromScreen,
+      { type: 'connections-edit', command: { type: 'name-source', sourceName: 'Theirs' } },
+      { type: 'act', action: { type: 'sending', on: false } },
+      { type: 'act', action: { type: 'hold-channels', channels: [{ universe: 1, address: 1, value: 9 }] } },
+    ];
+    const blackout: FromScreen = { type: 'act', action: { type: 'blackout', on: true } };
+    const viewer = await device('viewer', 'viewer');
+    for (const message of [...forbidden, blackout]) {
+      viewer.heard.length = 0;
+      viewer.say(message);
+      expect(await viewer.hears('refused')).toMatchObject({ why: expect.stringContaining('may look only') });
+    }
+    const player = await device('player', 'player');
+    for (const message of forbidden) {
+      player.heard.length = 0;
+      player.say(message);
+      expect(await player.hears('refused')).toMatchObject({ why: expect.stringContaining('may play') });
+    }
+    expect([shared.order()?.show.id, shared.order()?.show.songs[0]!.title]).toEqual(['test', 'Song']);
+    expect([connections.connections().sourceName, shared.conductor.state().sending]).not.toContain('Theirs');
+    expect(shared.conductor.state()).toMatchObject({ sending: true, held: [], blackout: { on: false } });
+    player.say(blackout);
+    await until(() => shared.conductor.state().blackout.on);
+    known.setRight(player.id, 'operator');
+    hub.tellRight(player.id, 'operator');
+    expect(await player.hears('may')).toMatchObject({ may: 'operator' });
+    player.say(rename('y', 'Theirs now'));
+    await until(() => shared.order()?.show.songs[0]!.title === 'Theirs now');
+  });
+
+  test('a device without a code is let in by the host who sees the same figures, however many codes were guessed', async () => {
+    for (let n = 0; n < 12; n++) known.attempt('nonsense', 'guest', '127.0.0.1');
+    expect((await joins(known.code().code)).status).toBe(429);
+    const { body } = await knock('/join/knock', { method: 'POST', body: { name: 'Drummer’s tablet' } });
+    const asked = JSON.parse(body) as { id: string; tag: string };
+    expect((await knock(`/join/knock/${asked.id}`)).status).toBe(202);
+    expect(known.knocks()).toMatchObject([{ name: 'Drummer’s tablet', tag: asked.tag }]);
+    // Somebody else who asks later gets figures of its own, and nobody in.
+    known.knock('A guest', '10.0.0.66');
+    expect(known.knocks()).toHaveLength(2);
+    expect(known.answer(asked.id, true)).toBe(true);
+    const answer = await knock(`/join/knock/${asked.id}`);
+    expect(answer.status).toBe(200);
+    const cookie = String(answer.headers['set-cookie']).split(';')[0]!;
+    expect((await knock('/api/status', { headers: { cookie } })).status).toBe(200);
+    expect((await knock(`/join/knock/${asked.id}`)).status).toBe(410);
+    expect(known.answer(known.knocks()[0]!.id, false)).toBe(true);
+    expect(known.knocks()).toEqual([]);
+  });
+
+  test('eight devices that open all they may leave room for the host', async () => {
+    const cookies: string[] = [];
+    for (let n = 0; n < 8; n++)
+      cookies.push(String((await joins(known.code().code)).headers['set-cookie']).split(';')[0]!);
+    for (const cookie of cookies) for (let n = 0; n < 7; n++) await phone(cookie);
+    await expect(phone(cookies[0])).rejects.toThrow('503');
+    const host = await screen();
+    host.say(hello('host'));
+    expect(await host.hears('welcome')).toMatchObject({ may: 'operator' });
   });
 });

@@ -154,7 +154,7 @@ export function InputSheet({ input, onClose }: { readonly input: string; readonl
         onSwitch={(on) => put({ on })}
         onRemove={() => {
           app.connections.make({ type: 'remove-input', input: row.id });
-          say('The input is gone.', { undo: () => app.connections.undo() });
+          say('The input is gone.', { undo: app.connections.takingBack() });
           onClose();
         }}
       />

@@ -96,7 +96,7 @@ export function OutputSheet({ output, status, onClose, onEdit }: Props) {
         onSwitch={(on) => put({ on })}
         onRemove={() => {
           app.connections.make({ type: 'remove-output', output: row.id });
-          say(`The output of universe ${row.universe} is gone.`, { undo: () => app.connections.undo() });
+          say(`The output of universe ${row.universe} is gone.`, { undo: app.connections.takingBack() });
           onClose();
         }}
       />

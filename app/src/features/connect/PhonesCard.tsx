@@ -6,9 +6,17 @@ import QRCode from 'qrcode';
 import Svg, { Path, Rect } from 'react-native-svg';
 import type { Status } from '@hovlix/core/connect';
 import { askHost, statusQuery } from '../../data/queries';
+import { RIGHT_WORDS, type Right } from '@hovlix/core/live';
 import { Card, State } from '../../ui/card';
+import { Choose } from '../../ui/form';
 import { Hold } from '../../ui/Hold';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
+
+const RIGHT_CHOICES: readonly { readonly value: Right; readonly name: string }[] = [
+  { value: 'operator', name: 'operator' },
+  { value: 'player', name: 'player' },
+  { value: 'viewer', name: 'viewer' },
+];
 
 export function PhonesCard({ status }: { readonly status: Status }) {
   const { phones, host } = status;
@@ -19,6 +27,16 @@ export function PhonesCard({ status }: { readonly status: Status }) {
     onSettled: done,
   });
   const renew = useMutation({ mutationFn: () => askHost('POST', '/api/phones/code'), onSettled: done });
+  const right = useMutation({
+    mutationFn: ({ path, may, method }: { path: string; may: Right; method: 'POST' | 'PUT' }) =>
+      askHost(method, path, { may }),
+    onSettled: done,
+  });
+  const answer = useMutation({
+    mutationFn: ({ knock, letIn }: { knock: string; letIn: boolean }) =>
+      askHost('POST', `/api/phones/knocks/${knock}`, { letIn }),
+    onSettled: done,
+  });
   const away = useMutation({
     mutationFn: (device: string) => askHost('DELETE', `/api/phones/devices/${device}`),
     onSettled: done,
@@ -49,9 +67,28 @@ export function PhonesCard({ status }: { readonly status: Status }) {
             <Row>
               <Button onPress={() => renew.mutate()}>New code</Button>
             </Row>
+            <Choose
+              label="Whoever joins now is a"
+              value={phones.grant}
+              choices={RIGHT_CHOICES}
+              onChoose={(may) => right.mutate({ path: '/api/phones/grant', may, method: 'POST' })}
+            />
+            <Quiet>It {RIGHT_WORDS[phones.grant]}.</Quiet>
           </Column>
         </Row>
       )}
+      {phones.knocks.map((knock) => (
+        <Column key={knock.id} gap={8} padding={14} borderRadius={12} backgroundColor="$well" role="alert">
+          <Words fontWeight="600">“{knock.name}” asks to come in</Words>
+          <Quiet>Its screen shows {knock.tag}. Let it in if that is what you see there.</Quiet>
+          <Row gap={8}>
+            <Button kind="primary" onPress={() => answer.mutate({ knock: knock.id, letIn: true })}>
+              Let in
+            </Button>
+            <Button onPress={() => answer.mutate({ knock: knock.id, letIn: false })}>Not this one</Button>
+          </Row>
+        </Column>
+      ))}
       {!host && <Quiet>The code is shown on the computer that runs the light, in Connect.</Quiet>}
       {phones.devices.length > 0 && (
         <Column gap={8}>
@@ -60,7 +97,19 @@ export function PhonesCard({ status }: { readonly status: Status }) {
               <State colour={device.screens > 0 ? '$live' : '$faint'} word={device.name}>
                 <Quiet>{device.screens > 0 ? 'is here' : 'has joined before'}</Quiet>
               </State>
-              {host && <Hold onHeld={() => away.mutate(device.id)}>Hold to send away</Hold>}
+              {host ? (
+                <Row gap={8} flexWrap="wrap" justifyContent="flex-end">
+                  <Choose
+                    label={`What ${device.name} may do`}
+                    value={device.may}
+                    choices={RIGHT_CHOICES}
+                    onChoose={(may) => right.mutate({ path: `/api/phones/devices/${device.id}`, may, method: 'PUT' })}
+                  />
+                  <Hold onHeld={() => away.mutate(device.id)}>Hold to remove</Hold>
+                </Row>
+              ) : (
+                <Quiet>{device.may}</Quiet>
+              )}
             </Row>
           ))}
         </Column>
@@ -72,7 +121,7 @@ export function PhonesCard({ status }: { readonly status: Status }) {
           </Button>
         </Row>
       )}
-      {(open.error ?? renew.error ?? away.error) && (
+      {(open.error ?? renew.error ?? away.error ?? right.error ?? answer.error) && (
         <Words color="$fault">That did not work: the server did not take it. Try again.</Words>
       )}
       <Quiet>

@@ -62,7 +62,7 @@ export function BankSheet({ show, bank, onClose }: Props) {
   const free = plays.filter((one) => !bank.pads.some(({ look }) => look === one.id));
   const remove = () => {
     app.document.make({ type: 'remove-bank', bank: bank.id });
-    say(`${bank.name} is gone. Its looks are still there.`, { undo: () => app.document.undo() });
+    say(`${bank.name} is gone. Its looks are still there.`, { undo: app.document.takingBack() });
     onClose();
   };
   return (
@@ -80,7 +80,7 @@ export function BankSheet({ show, bank, onClose }: Props) {
       />
       <SortableList
         items={bank.pads.map((pad, i) => ({ id: `${pad.look}/${i}`, pad, at: i }))}
-        nameOf={({ pad }) => `Move ${nameOf(pad.look)}`}
+        nameOf={({ pad }) => nameOf(pad.look)}
         onOrder={(items) => {
           setOpen(null);
           put({ pads: items.map(({ pad }) => pad) });

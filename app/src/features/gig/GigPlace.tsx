@@ -2,7 +2,7 @@
 
 import { useRouter } from 'expo-router';
 import { Text, View } from '@tamagui/core';
-import { togglePlay } from '../../host/gestures';
+import { togglePlay } from '../../host/conduct/gestures';
 import { useHovlix, useLive, useShow } from '../../host/hovlix';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';

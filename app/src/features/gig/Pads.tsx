@@ -2,9 +2,9 @@
 
 import { Text, View } from '@tamagui/core';
 import type { Bank, Pad, Press } from '@hovlix/core/light';
-import { padDown, padUp } from '../../host/gestures';
+import { padDown, padUp } from '../../host/conduct/gestures';
 import { useHovlix, useLive, usePlays } from '../../host/hovlix';
-import { useIsOn } from '../../host/use-is-on';
+import { useIsOn } from '../../host/conduct/use-is-on';
 import { LookPicture } from '../../ui/LookPicture';
 import { Quiet, Row } from '../../ui/pieces';
 

@@ -5,7 +5,7 @@ import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import ChevronRight from 'lucide-react-native/icons/chevron-right';
 import { banksOf, padAfter, type Bank } from '@hovlix/core/light';
 import type { Show } from '@hovlix/core/show';
-import { goOn } from '../../host/gestures';
+import { goOn } from '../../host/conduct/gestures';
 import { useHovlix, useLive, usePlays } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { Chip } from '../../ui/Chip';

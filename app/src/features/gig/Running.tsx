@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { View } from '@tamagui/core';
 import { isOn, type Standing } from '@hovlix/core/live';
 import { seconds } from '@hovlix/core/units';
-import { clockNow, lookOff } from '../../host/gestures';
+import { clockNow, lookOff } from '../../host/conduct/gestures';
 import { useHovlix, useLive, usePlays } from '../../host/hovlix';
 import { Chip } from '../../ui/Chip';
 import { Button, Column, Quiet, Row, Words } from '../../ui/pieces';

@@ -7,7 +7,7 @@ import { barSpan, rehearsalMark, type Song } from '@hovlix/core/song';
 import { useHovlix } from '../../host/hovlix';
 import { usePalette, useTints } from '../../ui/palette';
 import { Column, Figures, Quiet, Row } from '../../ui/pieces';
-import { gigPlace } from './model';
+import { gigPlace } from '@hovlix/core/song';
 
 /** The section, the bar in it, and what comes then; moved by the clock. */
 export function Where({ song }: { readonly song: Song }) {

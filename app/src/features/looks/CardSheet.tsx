@@ -4,10 +4,10 @@ import { router } from 'expo-router';
 import { useState } from 'react';
 import { hexFromChromaticity, chromaticityFromHue } from '@hovlix/core/colour';
 import { hueOf, mainColour, recoloured, type Chase, type Look } from '@hovlix/core/light';
-import type { Show } from '@hovlix/core/show';
+import { nextNumber, type Show } from '@hovlix/core/show';
 import { View } from '@tamagui/core';
 import { freshId } from '../../host/fresh-id';
-import { onlyLook } from '../../host/gestures';
+import { onlyLook } from '../../host/conduct/gestures';
 import { useHovlix, useLive } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { Choose, named, Pair, Typed, wholeNumber } from '../../ui/form';
@@ -16,7 +16,7 @@ import { Button, Column, Quiet, Row } from '../../ui/pieces';
 import { Sheet } from '../../ui/Sheet';
 import { SpeedRow } from '../../ui/SpeedRow';
 import { FadeForm } from './FadeForm';
-import { foldersOf, isChase, nextNumber, valuesInSteps } from './model';
+import { foldersOf, isChase, valuesInSteps } from './model';
 import { TimesForm } from './TimesForm';
 
 type Props = { readonly show: Show; readonly play: Look | Chase; readonly onClose: () => void };
@@ -24,7 +24,6 @@ type Props = { readonly show: Show; readonly play: Look | Chase; readonly onClos
 export function CardSheet({ show, play, onClose }: Props) {
   const app = useHovlix();
   const say = useSession((session) => session.say);
-  const undo = () => app.document.undo();
   const list: readonly (Look | Chase)[] = isChase(play) ? show.chases : show.looks;
   const place = list.findIndex((one) => one.id === play.id);
   const put = (change: object) => {
@@ -38,12 +37,12 @@ export function CardSheet({ show, play, onClose }: Props) {
     const fresh = { ...play, ...change, id: freshId() as Look['id'], name, number: nextNumber(show) };
     if (isChase(fresh)) app.document.make({ type: 'store-chase', chase: fresh });
     else app.document.make({ type: 'store-look', look: fresh });
-    say(`${name} is a copy of ${play.name}.`, { undo });
+    say(`${name} is a copy of ${play.name}.`, { undo: app.document.takingBack() });
     onClose();
   };
   const remove = () => {
     app.document.make({ type: 'remove-look', look: play.id });
-    say(`${play.name} is gone, from songs too.`, { undo });
+    say(`${play.name} is gone, from songs too.`, { undo: app.document.takingBack() });
     onClose();
   };
   return (
@@ -93,13 +92,13 @@ export function CardSheet({ show, play, onClose }: Props) {
       <Row gap={8} flexWrap="wrap">
         <Button
           disabled={place <= 0}
-          onPress={() => app.document.make({ type: 'move-look', look: play.id, to: place - 1 })}
+          onPress={() => app.document.make({ type: 'move-look', look: play.id, before: list[place - 1]!.id })}
         >
           Earlier
         </Button>
         <Button
           disabled={place >= list.length - 1}
-          onPress={() => app.document.make({ type: 'move-look', look: play.id, to: place + 1 })}
+          onPress={() => app.document.make({ type: 'move-look', look: play.id, before: list[place + 2]?.id ?? null })}
         >
           Later
         </Button>

@@ -3,9 +3,9 @@
 import { Text, View } from '@tamagui/core';
 import MoreVertical from 'lucide-react-native/icons/ellipsis-vertical';
 import type { Chase, Look } from '@hovlix/core/light';
-import { toggleLook } from '../../host/gestures';
+import { toggleLook } from '../../host/conduct/gestures';
 import { useHovlix } from '../../host/hovlix';
-import { useIsOn } from '../../host/use-is-on';
+import { useIsOn } from '../../host/conduct/use-is-on';
 import { LookPicture } from '../../ui/LookPicture';
 import { usePalette, useTints } from '../../ui/palette';
 import { Figures, Quiet, Row } from '../../ui/pieces';

@@ -7,7 +7,8 @@ import { changesBetween, stepName, withStepAfter } from './chase/model';
 import { nearestLamp, walked } from './edit/choose';
 import { chosenLamps, draftLines, matchLines, ownAttributes } from './edit/model';
 import { waveWords } from './edit/WavesPanel';
-import { foldersOf, nextNumber, plainWords, shownPlays } from './model';
+import { nextNumber } from '@hovlix/core/show';
+import { foldersOf, plainWords, shownPlays } from './model';
 
 const show = testShow();
 const room = patchedFixtures(show.rigs[0]!, show.profiles);

@@ -19,14 +19,6 @@ export function plainWords(one: Look | Chase, roles: Named): string {
   return [steps, how, who, moving, one.keep ? 'stays through songs' : ''].filter(Boolean).join(' · ');
 }
 
-/** The lowest number no look or chase has. */
-export function nextNumber(show: Show): number {
-  const taken = new Set([...show.looks, ...show.chases].map(({ number }) => number));
-  let number = 1;
-  while (taken.has(number)) number++;
-  return number;
-}
-
 /** Looks and chases in their own order, looks first, that fit a search and a choice of role or folder. */
 export function shownPlays(
   show: Show,

@@ -4,7 +4,7 @@ import { router } from 'expo-router';
 import { rampAt } from '@hovlix/core/light';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { seconds } from '@hovlix/core/units';
-import { clockNow } from '../../host/gestures';
+import { clockNow } from '../../host/conduct/gestures';
 import { useHovlix, useLive, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { Button, Column, Quiet, Row, Words } from '../../ui/pieces';

@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Text, View } from '@tamagui/core';
 import { seconds } from '@hovlix/core/units';
 import { rampAt } from '@hovlix/core/light';
-import { toggleBlackout } from '../../host/gestures';
+import { toggleBlackout } from '../../host/conduct/gestures';
 import { useHovlix, useLive, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { MoonIcon } from '../../ui/icons';

@@ -199,7 +199,7 @@ function HowMany({ show, rig, profile, onBack, onClose }: CountProps) {
   const add = () => {
     const role = roleFor(rig, show.profiles, show.roles, profile, freshId());
     app.document.make({ type: 'add-lamps', rig: rig.id, profile, fixtures: [...lamps], role });
-    say(`${named(lamps)} joined the role “${role.name}”.`, { undo: () => app.document.undo() });
+    say(`${named(lamps)} joined the role “${role.name}”.`, { undo: app.document.takingBack() });
     noteUse(profile.id);
     onClose();
   };

@@ -101,7 +101,7 @@ export function LampSheet({ show, rig, lamp, onClose }: Props) {
           kind="quiet"
           onPress={() => {
             app.document.make({ type: 'remove-lamps', rig: rig.id, fixtures: [fixture.id] });
-            say(`${fixture.name} is gone from the rig.`, { undo: () => app.document.undo() });
+            say(`${fixture.name} is gone from the rig.`, { undo: app.document.takingBack() });
             onClose();
           }}
         >
@@ -150,7 +150,7 @@ function Patch({ show, rig, lamp, put }: Omit<Props, 'onClose'> & { readonly put
       say(
         `${footprint(next)} channels did not fit at ${fixture.address}: it is at ${changed.address} now. Set that on the lamp.`,
         {
-          undo: () => app.document.undo(),
+          undo: app.document.takingBack(),
         },
       );
   };

@@ -6,6 +6,7 @@ import { useMedia, View } from '@tamagui/core';
 import { patchedFixtures } from '@hovlix/core/rig';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { useShow } from '../../host/hovlix';
+import { useSession } from '../../host/session';
 import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
 import { Segments } from '../../ui/Segments';
@@ -36,7 +37,14 @@ function Rig({ show }: { readonly show: Show }) {
   const { wide } = useMedia();
   const [tab, setTab] = useState<Tab>('plan');
   const { add } = useLocalSearchParams();
-  const [open, setOpen] = useState<Open>(typeof add === 'string' ? { sheet: 'add' } : null);
+  const adding = useSession((session) => session.adding);
+  const setAdding = useSession((session) => session.setAdding);
+  const [opened, setOpened] = useState<Open>(typeof add === 'string' ? { sheet: 'add' } : null);
+  const open: Open = opened ?? (adding ? { sheet: 'add' } : null);
+  const setOpen = (next: Open) => {
+    setAdding(false);
+    setOpened(next);
+  };
   const [wanted, setChosen] = useState<ReadonlySet<string>>(new Set());
   const rig = rigInUse(show);
   const patched = useMemo(() => patchedFixtures(rig, show.profiles), [rig, show.profiles]);

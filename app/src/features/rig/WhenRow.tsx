@@ -3,7 +3,7 @@
 import { barsAt, timeOfBars, type Song } from '@hovlix/core/song';
 import { seconds } from '@hovlix/core/units';
 import { useLive, useShow } from '../../host/hovlix';
-import type { When } from '../../host/light-messages';
+import type { When } from '../../host/light/light-messages';
 import { Choose, decimal, Pair, Typed } from '../../ui/form';
 import { Column, Quiet } from '../../ui/pieces';
 

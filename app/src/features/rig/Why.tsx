@@ -9,7 +9,7 @@ import type { Fixture, Profile } from '@hovlix/core/rig';
 import { seconds } from '@hovlix/core/units';
 import { statusQuery } from '../../data/queries';
 import { useHovlix, useLink, useConnections, useLive, useStage } from '../../host/hovlix';
-import type { When } from '../../host/light-messages';
+import type { When } from '../../host/light/light-messages';
 import { usePalette } from '../../ui/palette';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
 import { contributionWords, darkWords, unheardWords } from './model';

@@ -5,7 +5,7 @@ import { router } from 'expo-router';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
 import type { FlashStretch } from '@hovlix/core/engine';
 import type { Show } from '@hovlix/core/show';
-import { countShow } from '../../host/flashes';
+import { countShow } from '../../host/light/flashes';
 import { useHovlix, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { Card } from '../../ui/card';
@@ -60,7 +60,7 @@ function Setting({ show }: { readonly show: Show }) {
           <Hold
             onHeld={() => {
               put({ on: false, most });
-              say('Flashes are not limited any more. A mark beside the output says so.', { undo: () => app.document.undo() });
+              say('Flashes are not limited any more. A mark beside the output says so.', { undo: app.document.takingBack() });
             }}
           >
             Hold to turn it off

@@ -1,10 +1,14 @@
 // The five places: a bar on a phone, a slim rail on a wide screen.
 
-import { Link, usePathname } from 'expo-router';
+import type { ReactNode } from 'react';
+import { Link, usePathname, type Href } from 'expo-router';
+import Settings from 'lucide-react-native/icons/settings';
 import { Text, useTheme, View } from '@tamagui/core';
 import { GigIcon, ConnectIcon, LooksIcon, RigIcon, SongsIcon } from '../../ui/icons';
 import { useSession } from '../../host/session';
 import { NIGHT, DAY } from '../../ui/tokens';
+
+const SettingsIcon = ({ color }: { readonly color: string }) => <Settings size={22} color={color} aria-hidden />;
 
 const PLACES = [
   { path: '/rig', name: 'Rig', Icon: RigIcon },
@@ -46,6 +50,11 @@ export function Places({ side }: { readonly side: 'bar' | 'rail' }) {
       {PLACES.map((place) => (
         <Place key={place.path} {...place} rail={rail} on={path.startsWith(place.path)} />
       ))}
+      {rail && (
+        <View flex={1} justifyContent="flex-end" paddingBottom={12}>
+          <Place path="/settings" name="Settings" Icon={SettingsIcon} rail on={path === '/settings'} />
+        </View>
+      )}
     </View>
   );
 }
@@ -56,7 +65,13 @@ function Place({
   Icon,
   rail,
   on,
-}: (typeof PLACES)[number] & { readonly rail: boolean; readonly on: boolean }) {
+}: {
+  readonly path: Href;
+  readonly name: string;
+  readonly Icon: (props: { readonly color: string }) => ReactNode;
+  readonly rail: boolean;
+  readonly on: boolean;
+}) {
   const palette = useSession((session) => session.theme) === 'night' ? NIGHT : DAY;
   useTheme();
   return (

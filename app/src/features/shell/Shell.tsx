@@ -10,12 +10,18 @@ import { Button, Column, Row, Words } from '../../ui/pieces';
 import { Masters } from '../pulse/Masters';
 import { PulseBar } from '../pulse/PulseBar';
 import { StageStrip } from '../stage/StageStrip';
+import { NextStep } from '../../ui/NextStep';
 import { Alarm } from './Alarm';
+import { Asking } from './Asking';
+import { Passing } from './Passing';
 import { Places } from './Places';
 import { Shortcuts } from './Shortcuts';
+import { StepPills } from './Steps';
+import { useIsEmpty, Welcome } from './Welcome';
 
 export function Shell({ children }: { readonly children: ReactNode }) {
   const { wide } = useMedia();
+  const empty = useIsEmpty();
   return (
     <View
       flex={1}
@@ -27,16 +33,21 @@ export function Shell({ children }: { readonly children: ReactNode }) {
     >
       {wide && <Places side="rail" />}
       <Column flex={1} minWidth={0} minHeight={0}>
-        <StageStrip height={wide ? 196 : 158} />
+        <StageStrip height={wide ? 196 : 158}>
+          <StepPills />
+        </StageStrip>
         <Alarm />
+        <NextStep />
         <View render="main" flex={1} minHeight={0} position="relative">
-          {children}
+          {empty ? <Welcome /> : children}
           <Masters />
+          <Asking />
           <Said />
         </View>
         <PulseBar />
       </Column>
       {!wide && <Places side="bar" />}
+      <Passing />
       <Shortcuts />
     </View>
   );

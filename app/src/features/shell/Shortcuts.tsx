@@ -1,11 +1,14 @@
 // The keyboard: what each key does, and the list that ? opens.
 
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { usePathname } from 'expo-router';
 import { View } from '@tamagui/core';
+import type { Pad } from '@hovlix/core/light';
 import { useHovlix } from '../../host/hovlix';
-import { banksNow, goOn, padDown, padUp, togglePlay, toggleBlackout } from '../../host/gestures';
+import { banksNow, goOn, padDown, padUp, togglePlay, toggleBlackout } from '../../host/conduct/gestures';
 import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
+import { useSession } from '../../host/session';
+import { useSteps } from './Steps';
 
 const KEYS = [
   ['Space', 'play or pause the song'],
@@ -17,6 +20,7 @@ const KEYS = [
   ['Shift ← →', 'choose several bars'],
   ['Ctrl or ⌘ Z', 'undo'],
   ['Ctrl or ⌘ Shift Z', 'redo'],
+  ['Enter', 'press what has the focus'],
   ['?', 'this list'],
 ] as const;
 
@@ -24,48 +28,67 @@ export function Shortcuts() {
   const [open, setOpen] = useState(false);
   const app = useHovlix();
   const path = usePathname();
+  const now = useSteps();
+  const steps = useRef(now);
+  useEffect(() => {
+    steps.current = now;
+  });
+  /** Pads that keys hold down, by the key's place: the bank may change while one is held. */
+  const held = useRef(new Map<string, Pad>());
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement | null;
-      if (target?.closest('input, textarea, select, [contenteditable]')) return;
+      if (isTyped(event)) return;
+      if (useSession.getState().keyTakers.some((taker) => taker(event))) return ours(event);
       const key = event.key.toLowerCase();
       if (key === 'z' && (event.metaKey || event.ctrlKey)) {
-        event.preventDefault();
-        // Each place undoes what was done there: outputs are not part of the show.
-        const steps = path.startsWith('/connect') ? app.connections : app.document;
-        // A look in the making is taken back step by step before the show is.
-        if (path.startsWith('/looks/') && (event.shiftKey ? app.draft.redo() : app.draft.undo())) return;
-        return event.shiftKey ? steps.redo() : steps.undo();
+        ours(event);
+        return event.shiftKey ? steps.current.doAgain() : steps.current.takeBack();
       }
       if (event.metaKey || event.ctrlKey || event.altKey) return;
-      if (key === ' ' && !target?.closest('button, a, [role=button]')) {
-        event.preventDefault();
-        const songs = app.document.store.getState().history?.show.songs;
+      if (key === ' ') {
+        ours(event);
+        if (event.repeat) return;
+        const songs = app.document.store.getState().show?.songs;
         return togglePlay(
           app,
           songs?.find((song) => path === `/songs/${song.id}`),
         );
       }
-      if (key === 't' && !event.repeat) return app.conducting.act({ type: 'tap' });
-      if (key === 'b' && !event.repeat) return toggleBlackout(app);
-      if (/^[1-9]$/.test(key) && !event.repeat) {
-        const { banks, bank } = banksNow(app);
-        const pad = bank?.pads[Number(key) - 1];
-        return pad && padDown(app, pad, banks);
-      }
-      if ((key === 'n' || key === 'p') && !event.repeat) return void goOn(app, key === 'n' ? 1 : -1);
       if (key === '?') return setOpen((is) => !is);
       if (key === 'escape') return setOpen(false);
+      if (event.repeat) return;
+      if (key === 't') return app.conducting.act({ type: 'tap' });
+      if (key === 'b') return toggleBlackout(app);
+      if (/^[1-9]$/.test(key)) {
+        const { banks, bank } = banksNow(app);
+        const pad = bank?.pads[Number(key) - 1];
+        if (!pad) return;
+        held.current.set(event.code, pad);
+        return void padDown(app, pad, banks);
+      }
+      if (key === 'n' || key === 'p') goOn(app, key === 'n' ? 1 : -1);
     };
     const lift = (event: KeyboardEvent) => {
-      const pad = /^[1-9]$/.test(event.key) ? banksNow(app).bank?.pads[Number(event.key) - 1] : undefined;
+      // A button that has the focus would take the end of Space for a click.
+      if (event.key === ' ' && !isTyped(event)) ours(event);
+      const pad = held.current.get(event.code);
+      held.current.delete(event.code);
       if (pad) padUp(app, pad);
     };
-    window.addEventListener('keydown', press);
-    window.addEventListener('keyup', lift);
+    /** Keys that come up while the window is elsewhere are never told: what they held is let go now. */
+    const leave = () => {
+      for (const pad of held.current.values()) padUp(app, pad);
+      held.current.clear();
+    };
+    window.addEventListener('keydown', press, true);
+    window.addEventListener('keyup', lift, true);
+    window.addEventListener('blur', leave);
+    window.addEventListener('click', forget);
     return () => {
-      window.removeEventListener('keydown', press);
-      window.removeEventListener('keyup', lift);
+      window.removeEventListener('keydown', press, true);
+      window.removeEventListener('keyup', lift, true);
+      window.removeEventListener('blur', leave);
+      window.removeEventListener('click', forget);
     };
   }, [app, path]);
 
@@ -96,4 +119,26 @@ export function Shortcuts() {
       </Column>
     </View>
   );
+}
+
+/** The key is taken: whatever was clicked before does not get it. */
+function ours(event: KeyboardEvent): void {
+  event.preventDefault();
+  event.stopPropagation();
+}
+
+/** What was pressed with a finger or a mouse does not keep the keys: arrows, Space and letters are the app's. */
+function forget({ detail }: MouseEvent): void {
+  const focused = window.document.activeElement;
+  if (detail > 0 && focused instanceof HTMLElement && !isField(focused)) focused.blur();
+}
+
+/** Whether a key is meant for a field in which one types. Faders and ticks are none: their keys are the arrows. */
+function isTyped({ target }: KeyboardEvent): boolean {
+  return target instanceof Element && isField(target);
+}
+
+function isField(element: Element): boolean {
+  const field = element.closest('input, textarea, select, [contenteditable]');
+  return field !== null && !/^(button|checkbox|radio|range|file)$/.test(field.getAttribute('type') ?? 'text');
 }

@@ -6,16 +6,16 @@ import { useRouter } from 'expo-router';
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import Pause from 'lucide-react-native/icons/pause';
 import Play from 'lucide-react-native/icons/play';
-import Redo2 from 'lucide-react-native/icons/redo-2';
-import Undo2 from 'lucide-react-native/icons/undo-2';
 import { useQuery } from '@tanstack/react-query';
 import { Text, useMedia, View } from '@tamagui/core';
 import { useStore } from 'zustand';
 import { barsAt, barSpan, leadSheetLines, rehearsalMark, timeOfBar, type Song } from '@hovlix/core/song';
 import { songTimeAt } from '@hovlix/core/live';
 import { peaksQuery } from '../../data/queries';
-import { togglePlay } from '../../host/gestures';
-import { useHovlix, useLink, useLive, useShow } from '../../host/hovlix';
+import { lookAt, togglePlay } from '../../host/conduct/gestures';
+import { useHovlix, useLink, useLive, useMay, useShow } from '../../host/hovlix';
+import { LightIt } from './LightIt';
+import { StageFollows } from './StageFollows';
 import { usePalette, useTints } from '../../ui/palette';
 import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
 import { LINE_HEIGHT, Line } from './Line';
@@ -50,18 +50,17 @@ function Sheet({ song }: { readonly song: Song }) {
   const [range, setRange] = useState<BarRange | null>(null);
   const peaks = useQuery(peaksQuery(app.repository, song.music?.hash)).data ?? null;
   const tints = useTints();
+  const may = useMay('operator');
   const looking = useLink((link) => link.conductor === 'looking');
   const choose = (bar: number) => {
     setRange((now) => tapped(now, bar));
-    const { live } = app.conducting.store.getState();
     // A still song shows the light of the bar one taps; a playing one goes on.
-    if (!(live.song?.id === song.id && live.song.playing)) app.player.seek(song, timeOfBar(song, bar));
+    lookAt(app, song, timeOfBar(song, bar));
   };
   useEffect(() => {
     // Opened while nothing plays, a song shows its first light; asked of whoever conducts, so not before that is known.
     if (looking) return;
-    const { live } = app.conducting.store.getState();
-    if (!live.song?.playing && live.song?.id !== song.id) app.player.seek(song, 0);
+    if (app.conducting.store.getState().live.song?.id !== song.id) lookAt(app, song, 0);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each song that is opened, not for each edit of it
   }, [app, song.id, looking]);
   useBarKeys(song, range, setRange);
@@ -137,6 +136,7 @@ function Sheet({ song }: { readonly song: Song }) {
   return (
     <Column flex={1} height="100%" minHeight={0}>
       <SheetHead song={song} />
+      {may && <LightIt song={song} />}
       <View flex={1} flexDirection="row" minHeight={0}>
         {sheet}
         {wide && (
@@ -161,8 +161,6 @@ function SheetHead({ song }: { readonly song: Song }) {
   const router = useRouter();
   const palette = usePalette();
   const playing = useLive((live) => live.song?.id === song.id && live.song.playing);
-  const past = useStore(app.document.store, ({ history }) => (history?.past.length ?? 0) > 0);
-  const future = useStore(app.document.store, ({ history }) => (history?.future.length ?? 0) > 0);
   const trouble = useStore(app.player.store, (player) => player.trouble);
   return (
     <Column borderBottomWidth={1} borderColor="$line">
@@ -182,14 +180,7 @@ function SheetHead({ song }: { readonly song: Song }) {
             <Position song={song} />
           </Row>
         </Column>
-        <Button label="Undo" kind="quiet" disabled={!past} onPress={app.document.undo}>
-          <Undo2 size={20} color={palette.text} aria-hidden />
-        </Button>
-        {wide && (
-          <Button label="Redo" kind="quiet" disabled={!future} onPress={app.document.redo}>
-            <Redo2 size={20} color={palette.text} aria-hidden />
-          </Button>
-        )}
+        <StageFollows />
         <View
           render="button"
           aria-label={playing ? 'Pause' : 'Play'}
@@ -317,8 +308,7 @@ function useBarKeys(song: Song, range: BarRange | null, setRange: (range: BarRan
         return setRange({ first: range.first, last: Math.max(range.first, hold(range.last + step)) });
       const bar = hold((range ? (step > 0 ? range.last : range.first) : first - step) + step);
       setRange({ first: bar, last: bar });
-      const { live } = app.conducting.store.getState();
-      if (!live.song?.playing) app.player.seek(song, timeOfBar(song, bar));
+      lookAt(app, song, timeOfBar(song, bar));
     };
     window.addEventListener('keydown', press);
     return () => window.removeEventListener('keydown', press);

@@ -3,7 +3,6 @@
 import { useState } from 'react';
 import { Text, View } from '@tamagui/core';
 import Play from 'lucide-react-native/icons/play';
-import Redo2 from 'lucide-react-native/icons/redo-2';
 import X from 'lucide-react-native/icons/x';
 import type { Chase, Look } from '@hovlix/core/light';
 import { beatsOfBars, clipAt, timeOfBar, type Clip, type Song } from '@hovlix/core/song';
@@ -70,15 +69,10 @@ export function LookTray({ song, range, wide, onClose }: Props) {
         >
           {rangeText(range)}
         </Text>
-        {!wide && (
-          <Button label="Redo" kind="quiet" onPress={app.document.redo}>
-            <Redo2 size={20} color={palette.text} aria-hidden />
-          </Button>
-        )}
         <Button label="Play from here" onPress={() => void app.player.play(song, timeOfBar(song, range.first))}>
           <Play size={18} color={palette.text} fill={palette.text} aria-hidden />
         </Button>
-        <Button label="Let go of these bars" kind="quiet" onPress={onClose}>
+        <Button label="Clear selection" kind="quiet" onPress={onClose}>
           <X size={20} color={palette.text} aria-hidden />
         </Button>
       </Row>

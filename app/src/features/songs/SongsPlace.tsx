@@ -1,30 +1,43 @@
-// All songs of the show, bringing in music, and the show itself as a file.
+// All songs of the show, in the order of the set; bringing in music.
 
 import { useRef, useState } from 'react';
-import { useRouter } from 'expo-router';
+import { router } from 'expo-router';
 import FileMusic from 'lucide-react-native/icons/file-music';
-import FolderOpen from 'lucide-react-native/icons/folder-open';
-import Share2 from 'lucide-react-native/icons/share-2';
-import { useQuery } from '@tanstack/react-query';
+import Search from 'lucide-react-native/icons/search';
 import { Text, View } from '@tamagui/core';
 import { wordsFor } from '@hovlix/core/problem';
 import type { Song } from '@hovlix/core/song';
-import { analyseFile, bringInShow, bundleOf, type Job } from '../../host/bring-in';
-import { useHovlix, useLive, useShow } from '../../host/hovlix';
+import { analyseFile, type Job } from '../../host/files/bring-in';
+import { useHovlix, useLive, useMay, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
-import { showsQuery } from '../../data/queries';
+import { Field } from '../../ui/Field';
+import { FileButton } from '../../ui/FileButton';
 import { usePalette } from '../../ui/palette';
 import { Button, ButtonText, Column, Figures, PlaceHead, Quiet, Row, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
-import { clockText, meterText, songBpm } from './model';
+import { Segments } from '../../ui/Segments';
+import { SortableList } from '../../ui/SortableList';
+import { useOpenFile } from '../../ui/use-open-file';
+import { clockText, meterText, shownSongs, songBpm, SORTS, type SongSort } from './model';
+import { SongSheet } from './SongSheet';
 
 const MUSIC = '.wav,.flac,.mp3,.ogg,audio/*';
+/** From so many songs on, they can be searched and sorted. */
+const MANY = 4;
 
 export function SongsPlace() {
-  const show = useShow((one) => one);
+  const songs = useShow((one) => one.songs);
+  const name = useShow((one) => one.name);
+  const may = useMay('operator');
   const bring = useBringIn();
   const palette = usePalette();
   const [over, setOver] = useState(false);
+  const [text, setText] = useState<string | null>(null);
+  const [sort, setSort] = useState<SongSort>('set');
+  const [chosen, setChosen] = useState<string | null>(null);
+  if (!songs) return null;
+  const shown = shownSongs(songs, text ?? '', sort);
+  const opened = songs.find(({ id }) => id === chosen);
   return (
     <div
       style={{ height: '100%' }}
@@ -40,32 +53,71 @@ export function SongsPlace() {
       }}
     >
       <ScrollArea>
-        <PlaceHead title="Songs" under={show?.name}>
-          <FileButton label="Add music" accept={MUSIC} onFiles={bring.files} primary>
-            <FileMusic size={18} color={palette.onDoing} aria-hidden />
-            <ButtonText kind="primary">Add music</ButtonText>
-          </FileButton>
+        <PlaceHead title="Songs" under={name} onUnder={() => router.push('/shows')} underLabel={`${name}. All shows`}>
+          {songs.length >= MANY && (
+            <Button label="Search the songs" kind="quiet" pressed={text !== null} onPress={() => setText(text === null ? '' : null)}>
+              <Search size={20} color={palette.text} aria-hidden />
+            </Button>
+          )}
+          {may && (
+            <FileButton label="Add music" accept={MUSIC} onFiles={bring.files} primary>
+              <FileMusic size={18} color={palette.onDoing} aria-hidden />
+              <ButtonText kind="primary">Add music</ButtonText>
+            </FileButton>
+          )}
         </PlaceHead>
+        {text !== null && (
+          <Column paddingHorizontal={14} paddingBottom={12} gap={8}>
+            <Field label="Search the songs by title or by whom" value={text} onChange={setText} placeholder="Title, or by whom" />
+            <Segments label="Order" value={sort} choices={SORTS} onChoose={setSort} />
+          </Column>
+        )}
         {bring.job && <Progress name={bring.job.name} share={bring.job.share} onCancel={bring.job.cancel} />}
-        <View
-          marginHorizontal={12}
-          borderRadius={14}
-          overflow="hidden"
-          backgroundColor="$raised"
-          borderWidth={over ? 2 : 0}
-          borderColor="$doing"
-        >
-          {show?.songs.map((song, i) => (
-            <SongRow key={song.id} song={song} number={i + 1} />
-          ))}
-          {show?.songs.length === 0 && <Empty />}
+        <View marginHorizontal={12} borderRadius={14} overflow="hidden" backgroundColor="$raised" borderWidth={over ? 2 : 0} borderColor="$doing">
+          <SongList songs={songs} shown={shown} sorted={text === null || (text === '' && sort === 'set')} may={may} onMore={setChosen} />
+          {songs.length === 0 && <Empty />}
+          {songs.length > 0 && shown.length === 0 && <Quiet padding={20}>No song is called that.</Quiet>}
         </View>
-        <Quiet paddingHorizontal={20} paddingTop={12}>
-          Drop a WAV, FLAC, MP3 or OGG file anywhere on this page, or a .hovlix show.
-        </Quiet>
-        <ShowFile onFiles={bring.files} />
+        {may && (
+          <Quiet paddingHorizontal={20} paddingTop={12}>
+            Drop a WAV, FLAC, MP3 or OGG file anywhere on this page, or a .hovlix show.
+          </Quiet>
+        )}
       </ScrollArea>
+      {opened && <SongSheet song={opened} songs={songs} onClose={() => setChosen(null)} />}
     </div>
+  ); // prettier-ignore
+}
+
+type ListProps = {
+  readonly songs: readonly Song[];
+  readonly shown: readonly Song[];
+  /** They stand as they are played, so their order can be changed. */
+  readonly sorted: boolean;
+  readonly may: boolean;
+  readonly onMore: (song: string) => void;
+};
+
+function SongList({ songs, shown, sorted, may, onMore }: ListProps) {
+  const { document } = useHovlix();
+  const row = (song: Song) => (
+    <SongRow song={song} number={songs.indexOf(song) + 1} {...(may ? { onMore: () => onMore(song.id) } : {})} />
+  );
+  if (!may || !sorted) return shown.map((song) => <View key={song.id}>{row(song)}</View>);
+  return (
+    <SortableList
+      items={shown}
+      nameOf={({ title }) => title}
+      onOrder={(order) => {
+        const moved = order.findIndex((one, i) => one !== shown[i]);
+        // The first place that differs holds the song that came up, or the one after a song that went down.
+        const came = shown[moved] === order[moved + 1] ? order[moved]! : shown[moved]!;
+        const behind = order[order.indexOf(came) + 1];
+        document.make({ type: 'move-song', song: came.id, before: behind?.id ?? null });
+      }}
+    >
+      {row}
+    </SortableList>
   );
 }
 
@@ -78,45 +130,60 @@ function Empty() {
   );
 }
 
-function SongRow({ song, number }: { readonly song: Song; readonly number: number }) {
-  const router = useRouter();
+function SongRow({
+  song,
+  number,
+  onMore,
+}: {
+  readonly song: Song;
+  readonly number: number;
+  readonly onMore?: () => void;
+}) {
   const on = useLive((live) => live.song?.id === song.id && live.song.playing);
   return (
-    <View
-      render="button"
-      aria-label={`Open ${song.title}`}
-      onPress={() => router.push(`/songs/${song.id}`)}
-      flexDirection="row"
-      alignItems="center"
-      gap={14}
-      minHeight={68}
-      paddingHorizontal={16}
-      paddingVertical={10}
-      borderWidth={0}
-      borderTopWidth={number > 1 ? 1 : 0}
-      borderColor="$line"
-      backgroundColor="transparent"
-      cursor="pointer"
-      hoverStyle={{ backgroundColor: '$well' }}
-      pressStyle={{ opacity: 0.75 }}
-    >
-      <Figures width={22} color={on ? '$doingText' : '$quiet'}>
-        {on ? '▶' : String(number).padStart(2, '0')}
-      </Figures>
-      <Column flex={1} minWidth={0} alignItems="flex-start">
-        <Text fontFamily="$heading" fontWeight="650" fontSize={17} lineHeight={22} color="$text" numberOfLines={1}>
-          {song.title}
-        </Text>
-        <Quiet numberOfLines={1}>{[song.by, song.music ? null : 'no music'].filter(Boolean).join(' · ') || ' '}</Quiet>
-      </Column>
-      <Column alignItems="flex-end">
-        <Figures color="$text">{songBpm(song).toFixed(1)} bpm</Figures>
-        <Figures>
-          {meterText(song)} · {clockText(song.duration)}
+    <Row width="100%">
+      <View
+        render="button"
+        aria-label={`Open ${song.title}`}
+        onPress={() => router.push(`/songs/${song.id}`)}
+        flex={1}
+        minWidth={0}
+        flexDirection="row"
+        alignItems="center"
+        gap={8}
+        minHeight={68}
+        paddingLeft={0}
+        paddingRight={0}
+        paddingVertical={10}
+        borderWidth={0}
+        backgroundColor="transparent"
+        cursor="pointer"
+        hoverStyle={{ backgroundColor: '$well' }}
+        pressStyle={{ opacity: 0.75 }}
+      >
+        <Figures width={22} color={on ? '$doingText' : '$quiet'}>
+          {on ? '▶' : String(number).padStart(2, '0')}
         </Figures>
-      </Column>
-    </View>
-  );
+        <Column flex={1} minWidth={0} alignItems="flex-start">
+          <Text fontFamily="$heading" fontWeight="650" fontSize={17} lineHeight={22} color="$text" numberOfLines={1} maxWidth="100%">
+            {song.title}
+          </Text>
+          <Quiet numberOfLines={1}>{[song.by, song.music ? null : 'no music'].filter(Boolean).join(' · ') || ' '}</Quiet>
+        </Column>
+        <Column alignItems="flex-end">
+          <Figures color="$text">{songBpm(song).toFixed(1)} bpm</Figures>
+          <Figures>
+            {meterText(song)} · {clockText(song.duration)}
+          </Figures>
+        </Column>
+      </View>
+      {onMore && (
+        <Button label={`More about ${song.title}`} kind="quiet" onPress={onMore}>
+          ⋯
+        </Button>
+      )}
+    </Row>
+  ); // prettier-ignore
 }
 
 function Progress({
@@ -150,120 +217,17 @@ function Progress({
   );
 }
 
-/** The show as a file, and the other shows on this device. */
-function ShowFile({ onFiles }: { readonly onFiles: (files: File[]) => void }) {
-  const app = useHovlix();
-  const palette = usePalette();
-  const say = useSession((session) => session.say);
-  const show = useShow((one) => one);
-  const shows = useQuery(showsQuery(app.repository));
-  const theme = useSession((session) => session.theme);
-  const setTheme = useSession((session) => session.setTheme);
-  const others = (shows.data ?? []).filter((one) => one.id !== show?.id);
-  const exportShow = async () => {
-    if (!show) return;
-    const url = URL.createObjectURL(await bundleOf(show, app.repository));
-    const link = window.document.createElement('a');
-    link.href = url;
-    link.download = `${
-      show.name
-        .replaceAll(/[^\p{L}\p{N}]+/gu, '-')
-        .replaceAll(/^-|-$/g, '')
-        .toLowerCase() || 'show'
-    }.hovlix`;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(url), 10000);
-    say(`Exported as ${link.download}`);
-  };
-  const switchTo = async (id: string) => {
-    const kept = await app.repository.load(id);
-    if (kept?.ok) await app.document.open(kept.value);
-    else say(kept ? wordsFor(kept.problem) : 'That show is not here any more.', { tone: 'bad' });
-    void shows.refetch();
-  };
-  return (
-    <Column padding={16} gap={12} marginTop={12}>
-      <Text render="h2" margin={0} fontFamily="$heading" fontWeight="650" fontSize={16} color="$text">
-        This show
-      </Text>
-      <Row gap={8} flexWrap="wrap">
-        <Button onPress={() => void exportShow()}>
-          <Share2 size={18} color={palette.text} aria-hidden />
-          <ButtonText>Export</ButtonText>
-        </Button>
-        <FileButton label="Open a .hovlix show" accept=".hovlix" onFiles={onFiles}>
-          <FolderOpen size={18} color={palette.text} aria-hidden />
-          <ButtonText>Open a show</ButtonText>
-        </FileButton>
-        <Button onPress={() => setTheme(theme === 'night' ? 'day' : 'night')}>
-          {theme === 'night' ? 'Day theme' : 'Night theme'}
-        </Button>
-      </Row>
-      {others.length > 0 && <Quiet>Also on this device:</Quiet>}
-      <Row gap={8} flexWrap="wrap">
-        {others.map((one) => (
-          <Button key={one.id} onPress={() => void switchTo(one.id)}>
-            {one.name}
-          </Button>
-        ))}
-      </Row>
-    </Column>
-  );
-}
-
-function FileButton({
-  label,
-  accept,
-  onFiles,
-  primary = false,
-  children,
-}: {
-  readonly label: string;
-  readonly accept: string;
-  readonly onFiles: (files: File[]) => void;
-  readonly primary?: boolean;
-  readonly children: React.ReactNode;
-}) {
-  const input = useRef<HTMLInputElement>(null);
-  return (
-    <>
-      <input
-        ref={input}
-        type="file"
-        accept={accept}
-        aria-label={label}
-        hidden
-        onChange={(event) => {
-          onFiles([...(event.target.files ?? [])]);
-          event.target.value = '';
-        }}
-      />
-      <Button kind={primary ? 'primary' : 'plain'} onPress={() => input.current?.click()}>
-        {children}
-      </Button>
-    </>
-  );
-}
-
 /** One file after the other: shows are opened, everything else is taken for music. */
 function useBringIn() {
   const app = useHovlix();
-  const router = useRouter();
+  const openFile = useOpenFile();
   const say = useSession((session) => session.say);
   const hush = useSession((session) => session.hush);
   const [job, setJob] = useState<{ name: string; share: number; cancel: () => void } | null>(null);
   const running = useRef<Job | null>(null);
 
   const one = async (file: File): Promise<void> => {
-    if (/\.hovlix$/i.test(file.name)) {
-      const problem = await bringInShow(
-        file.name,
-        new Uint8Array(await file.arrayBuffer()),
-        app.repository,
-        app.document,
-      );
-      return say(problem ? wordsFor(problem) : `Opened ${file.name}`, { tone: problem ? 'bad' : 'good' });
-    }
+    if (/\.hovlix$/i.test(file.name)) return openFile([file]);
     const mine = analyseFile(file, app.repository, (share) => setJob((now) => (now ? { ...now, share } : now)));
     running.current = mine;
     setJob({ name: file.name, share: 0, cancel: mine.cancel });

@@ -86,3 +86,18 @@ export function tickColour(look: Look | Chase | undefined): string {
   }
   return best?.hex ?? '#8a8296';
 }
+
+export type SongSort = 'set' | 'title' | 'tempo';
+export const SORTS = [
+  { value: 'set', name: 'As played' },
+  { value: 'title', name: 'Title' },
+  { value: 'tempo', name: 'Tempo' },
+] as const;
+
+/** Songs whose title or author has all the words that were typed, in an order. */
+export function shownSongs(songs: readonly Song[], text: string, sort: SongSort): readonly Song[] {
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = songs.filter(({ title, by }) => words.every((word) => `${title} ${by}`.toLowerCase().includes(word)));
+  if (sort === 'title') return [...found].sort((a, b) => a.title.localeCompare(b.title));
+  return sort === 'tempo' ? [...found].sort((a, b) => songBpm(a) - songBpm(b)) : found;
+}

@@ -5,42 +5,12 @@ import { useQuery } from '@tanstack/react-query';
 import { router } from 'expo-router';
 import { View } from '@tamagui/core';
 import { SAFE } from '@hovlix/core/show';
-import { useHovlix, useLink, useLive, useShow } from '../../host/hovlix';
-import { useSession } from '../../host/session';
+import { useHovlix, useLink, useLive, useMay, useShow } from '../../host/hovlix';
 import { statusQuery } from '../../data/queries';
 import { MasterOutput } from '../../ui/MasterOutput';
 import { Column, Quiet, Words } from '../../ui/pieces';
+import { HeldMark } from './Held';
 import { healthOf } from './model';
-
-/** That something is in hand, over whatever the show says, and the way to give it back. */
-function HandsMark() {
-  const app = useHovlix();
-  const say = useSession((session) => session.say);
-  const letGo = () => {
-    const { values } = app.draft.store.getState();
-    app.draft.close(1);
-    say('Released: the show has its lamps back.', { undo: () => app.draft.put(values) });
-  };
-  return (
-    <View
-      render="button"
-      aria-label="By hand. Release"
-      onPress={letGo}
-      height={44}
-      paddingHorizontal={4}
-      justifyContent="center"
-      backgroundColor="transparent"
-      borderWidth={0}
-      cursor="pointer"
-    >
-      <View paddingHorizontal={10} height={26} justifyContent="center" borderRadius={13} backgroundColor="$warn">
-        <Words fontSize={12} lineHeight={16} fontWeight="600" color="$onDoing">
-          by hand · release
-        </Words>
-      </View>
-    </View>
-  );
-}
 
 /** That flashes may come more often than is held to be safe. */
 function FlashMark() {
@@ -68,12 +38,40 @@ function FlashMark() {
   ); // prettier-ignore
 }
 
+/** That the light is on this screen alone, or that this device may not do everything: both said on every place. */
+function HereMark() {
+  const app = useHovlix();
+  const here = useLink((link) => link.here);
+  const may = useLink((link) => link.may);
+  if (!here && may === 'operator') return null;
+  const words = here ? 'only on this screen · back to the stage' : may === 'player' ? 'player' : 'viewer';
+  return (
+    <View
+      render={here ? 'button' : 'div'}
+      {...(here ? { 'aria-label': 'Only on this screen. Back to the stage' } : { role: 'status', testID: 'right' })}
+      onPress={here ? () => void app.conducting.lookInto(undefined) : undefined}
+      height={here ? 44 : 28}
+      paddingHorizontal={4}
+      justifyContent="center"
+      backgroundColor="transparent"
+      borderWidth={0}
+      cursor={here ? 'pointer' : 'default'}
+    >
+      <View paddingHorizontal={10} height={26} justifyContent="center" borderRadius={13} borderWidth={1} borderColor="$warn" backgroundColor="#0c0a10">
+        <Words fontSize={12} lineHeight={16} fontWeight="600" color="$warn">
+          {words}
+        </Words>
+      </View>
+    </View>
+  ); // prettier-ignore
+}
+
 export function Health() {
   const conductor = useLink((link) => link.conductor);
   const sending = useLive((live) => live.sending);
   const dark = useLive((live) => live.blackout.on);
   const status = useQuery(statusQuery(conductor === 'server')).data;
-  const inHand = useLive((live) => live.hands.some((one) => one.on));
+  const may = useMay('operator');
   const [open, setOpen] = useState(false);
   const pill = useRef<HTMLElement>(null);
   useEffect(() => {
@@ -129,7 +127,8 @@ export function Health() {
           </Words>
         </View>
       )}
-      {inHand && <HandsMark />}
+      <HeldMark />
+      <HereMark />
       <FlashMark />
       {open && (
         <Column
@@ -150,9 +149,9 @@ export function Health() {
               ? 'A web page alone cannot send DMX. Start Hovlix with ./start and open the address it prints.'
               : sending
                 ? 'We are sending. For a dark stage use blackout below; this stops sending altogether.'
-                : 'We send nothing at all. Lamps do as they please.'}
+                : 'We send nothing at all. Lamps use their own no-signal setting.'}
           </Quiet>
-          {conductor === 'server' && <MasterOutput />}
+          {conductor === 'server' && may && <MasterOutput />}
         </Column>
       )}
     </View>

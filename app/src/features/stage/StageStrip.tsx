@@ -1,17 +1,18 @@
 // The rig as it is lit right now, at the top of every place, with the output's health.
 
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { View } from '@tamagui/core';
 import { useHovlix, useStage } from '../../host/hovlix';
-import { localSeconds } from '../../host/local-clock';
+import { localSeconds } from '../../host/conduct/local-clock';
 import { useSession } from '../../host/session';
 import { painter } from '../../ui/stage/paint';
 import { Health } from './Health';
 
-/** Painting takes at most one role in so many of the page's time: a slow machine shows fewer pictures, and stays quick. */
+/** Painting takes at most one part in so many of the page's time: a slow machine shows fewer pictures, and stays quick. */
 const SHARE = 3;
 
-export function StageStrip({ height }: { readonly height: number }) {
+/** @param children lies over the picture's left corner. */
+export function StageStrip({ height, children }: { readonly height: number; readonly children?: ReactNode }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { light } = useHovlix();
   const stage = useStage();
@@ -69,6 +70,7 @@ export function StageStrip({ height }: { readonly height: number }) {
         style={{ width: '100%', height: '100%', display: 'block' }}
         data-testid="stage"
       />
+      {children}
       <Health />
     </View>
   );

@@ -1,4 +1,5 @@
 import type { OutputReport } from '@hovlix/core/connect';
+import type { LiveState } from '@hovlix/core/live';
 
 type Health = { readonly colour: '$faint' | '$warn' | '$fault' | '$live'; readonly text: string };
 
@@ -23,4 +24,15 @@ export function healthOf(
     colour: '$live',
     text: `sending ${Math.round(output.framesPerSecond)}/s${live > 1 ? ` · ${live} outputs` : ''}`,
   };
+}
+
+/** What is held over the show, in a few words; null where nothing is. */
+export function heldWords({ hands, held, test }: LiveState): string | null {
+  const all = [
+    hands.some((one) => one.on) ? 'by hand' : '',
+    held.some(({ by }) => by !== undefined) ? 'lamp check' : '',
+    held.some(({ by }) => by === undefined) ? 'channels' : '',
+    test ? 'test' : '',
+  ].filter(Boolean);
+  return all.length > 0 ? all.join(' · ') : null;
 }

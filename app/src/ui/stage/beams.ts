@@ -2,7 +2,7 @@
 
 import { isStrobeLit, LAMP_STRIDE } from '@hovlix/core/engine';
 import { beamDirection, mountRotation } from '@hovlix/core/rig';
-import type { StageHead } from '../../host/light-messages';
+import type { StageHead } from '../../host/light/light-messages';
 
 export type Lamp = {
   readonly head: StageHead;

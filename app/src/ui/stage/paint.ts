@@ -2,7 +2,7 @@
 
 import { LAMP_STRIDE } from '@hovlix/core/engine';
 import type { Shape } from '@hovlix/core/rig';
-import type { StageHead } from '../../host/light-messages';
+import type { StageHead } from '../../host/light/light-messages';
 import { beamEnd, lampOf, lit, spread, stylesOf, type Lamp, type Styles, type StyleCache } from './beams';
 import { project, viewFor, type View } from './project';
 import { paintPeople, paintRoom } from './room';

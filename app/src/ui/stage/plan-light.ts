@@ -1,7 +1,7 @@
 // The light of this very moment on a plan of the room, from above or from the audience.
 
 import { LAMP_STRIDE } from '@hovlix/core/engine';
-import type { StageHead } from '../../host/light-messages';
+import type { StageHead } from '../../host/light/light-messages';
 import { beamEnd, lampOf, lit, spread, stylesOf, type StyleCache } from './beams';
 
 /** Metres to pixels: a metre's length, and where x = 0 and the upward axis = 0 lie. */

@@ -23,7 +23,7 @@ export function ManySteps({ chase, picked, onPut, onCopy, onClear }: Props) {
   const scale = (factor: number) => change((one) => ({ fade: Math.min(4096, one.fade * factor), hold: Math.min(4096, one.hold * factor) })); // prettier-ignore
   const remove = () => {
     onPut({ ...chase, steps: chase.steps.filter((one) => !ids.has(one.id)) });
-    say(`${picked.length} ${picked.length === 1 ? 'step is' : 'steps are'} gone.`, { undo: () => app.document.undo() });
+    say(`${picked.length} ${picked.length === 1 ? 'step is' : 'steps are'} gone.`, { undo: app.document.takingBack() });
     onClear();
   };
   const unit = chase.pace === 'seconds' ? 's' : 'beats';

@@ -2,11 +2,10 @@
 
 import { router } from 'expo-router';
 import { Chase } from '@hovlix/core/light';
-import type { Show } from '@hovlix/core/show';
+import { nextNumber, type Show } from '@hovlix/core/show';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix } from '../../../host/hovlix';
 import { Button } from '../../../ui/pieces';
-import { nextNumber } from '../model';
 
 export function NewChase({ show }: { readonly show: Show }) {
   const app = useHovlix();

@@ -6,7 +6,7 @@ import { View } from '@tamagui/core';
 import { courseOf, type Chase, type Position, type Step } from '@hovlix/core/light';
 import { chasePlace, heardPlace, ownBeat } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
-import { clockNow } from '../../../host/gestures';
+import { clockNow } from '../../../host/conduct/gestures';
 import { useHovlix } from '../../../host/hovlix';
 import { LookPicture } from '../../../ui/LookPicture';
 import { decimal, Typed } from '../../../ui/form';
@@ -35,7 +35,7 @@ export function Steps({ show, chase, chosen, onChoose, onPut, onDouble, onPlay }
     <div ref={list}>
       <SortableList
         items={chase.steps}
-        nameOf={(step) => `Move step ${chase.steps.indexOf(step) + 1}`}
+        nameOf={(step) => `step ${chase.steps.indexOf(step) + 1}`}
         onOrder={(steps) => onPut({ ...chase, steps: [...steps] })}
       >
         {(step) => {
@@ -164,7 +164,7 @@ function useRunningMark(chase: Chase, list: React.RefObject<HTMLDivElement | nul
       const now = app.conducting.now();
       // The strokes of a song are known where it is rendered, not here.
       const unknown = chase.pace === 'sound' && live.song?.playing;
-      const safe = app.document.store.getState().history?.show.safety.on ?? false;
+      const safe = app.document.store.getState().show?.safety.on ?? false;
       if (one && chase.pace === 'sound') heardPlace(live, one, course, chase.drum ?? 'kick', safe, now, position);
       else if (one) chasePlace(one, course, chase.pace, ownBeat(live, one, clockNow(app).beat, now), now, 1, position);
       const step = one && !position.ended && !unknown ? position.step : -1;

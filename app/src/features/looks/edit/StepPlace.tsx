@@ -30,7 +30,7 @@ export function StepPlace({ chase: of, step: id }: { readonly chase: string; rea
     const steps = chase.steps.map((one) => (one.id === id ? { ...rest, values: [...values] } : one));
     app.document.make({ type: 'store-chase', chase: { ...chase, steps } });
     app.draft.close(0);
-    say('The step is changed.', { undo: () => app.document.undo() });
+    say('The step is changed.', { undo: app.document.takingBack() });
     back();
   };
   return (

@@ -4,10 +4,10 @@ import { useState } from 'react';
 import { router } from 'expo-router';
 import { FAMILIES, familiesOf, inFamilies, type Family, type Look, type LookValue } from '@hovlix/core/light';
 import { isOn } from '@hovlix/core/live';
-import { rigInUse, type Show } from '@hovlix/core/show';
+import { nextNumber, rigInUse, type Show } from '@hovlix/core/show';
 import { beats, seconds } from '@hovlix/core/units';
 import { freshId } from '../../../host/fresh-id';
-import { toggleLook } from '../../../host/gestures';
+import { toggleLook } from '../../../host/conduct/gestures';
 import { useDraft, useHovlix, useLive } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { named, Typed } from '../../../ui/form';
@@ -16,7 +16,7 @@ import { Segments } from '../../../ui/Segments';
 import { Sheet } from '../../../ui/Sheet';
 import { Ticks } from '../../../ui/Ticks';
 import { FadeForm, type Fades } from '../FadeForm';
-import { nextNumber } from '../model';
+
 import { draftLines, FAMILY_NAMES, familyOf } from './model';
 
 type Props = { readonly show: Show; readonly onClose: () => void };
@@ -57,13 +57,14 @@ export function StoreSheet({ show, onClose }: Props) {
         ? { ...(rest as Look), ...timing, values: [...inFamilies(stored.values, left, familyOf), ...kept] }
         : { id: freshId() as Look['id'], number, name, ...timing, values: [...kept] };
     app.document.make({ type: 'store-look', look });
+    const takeBack = app.document.takingBack();
     // The light stays as it is: what was in hand goes over into the look, which is on now.
     if (!app.conducting.store.getState().live.standing.some((one) => one.look === look.id && one.on))
       app.conducting.act({ type: 'look-on', look: look.id, fade: seconds(0) });
     app.draft.close(0);
     say(how === 'update' ? `${look.name} is changed.` : `${look.name} is stored, and on.`, {
       undo: () => {
-        app.document.undo();
+        takeBack();
         if (how === 'new') toggleLook(app, look.id);
       },
     });

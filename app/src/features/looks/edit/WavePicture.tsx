@@ -3,7 +3,7 @@
 import { useEffect, useRef } from 'react';
 import { figureAt, heightAt, rankOf, type Wave } from '@hovlix/core/light';
 import { runAt } from '@hovlix/core/live';
-import { clockNow } from '../../../host/gestures';
+import { clockNow } from '../../../host/conduct/gestures';
 import { useHovlix } from '../../../host/hovlix';
 import { usePalette } from '../../../ui/palette';
 

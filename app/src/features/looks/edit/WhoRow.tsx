@@ -5,7 +5,7 @@ import { View } from '@tamagui/core';
 import { numbersFromText, pickedPlaces, QUICK_PICKS } from '@hovlix/core/light';
 import type { Patched } from '@hovlix/core/rig';
 import { rigInUse, type Show } from '@hovlix/core/show';
-import { hand } from '../../../host/hold-lamps';
+import { hand } from '../../../host/conduct/hold-lamps';
 import { useDraft, useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { Chip } from '../../../ui/Chip';
@@ -121,7 +121,7 @@ function ShowThem({ lamps }: { readonly lamps: readonly Patched[] }) {
   const taken = useRef<ReturnType<typeof hand> | null>(null);
   const meant = useRef(lamps);
   const show = (wanted: boolean) => {
-    taken.current ??= hand(app);
+    taken.current ??= hand(app, true);
     if (wanted) taken.current.hold(meant.current.map((lamp) => [lamp, { level: 1 }] as const));
     else taken.current.free(meant.current);
     setOn(wanted);

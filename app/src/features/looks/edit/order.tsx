@@ -42,7 +42,7 @@ export function OrderSheet({ onClose }: { readonly onClose: () => void }) {
       <Quiet>What you reach for most goes first. This browser remembers it.</Quiet>
       <SortableList
         items={order.map((id) => ({ id }))}
-        nameOf={({ id }) => `Move ${TAB_NAMES[id]}`}
+        nameOf={({ id }) => TAB_NAMES[id]}
         onOrder={(items) => put(items.map(({ id }) => id))}
       >
         {({ id }) => <Words>{TAB_NAMES[id]}</Words>}

@@ -50,7 +50,7 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
   const remove = () => {
     app.document.make({ type: 'remove-kit', kit: kit.id });
     router.push('/looks/kits');
-    say(`${kit.name} is gone.`, { undo: () => app.document.undo() });
+    say(`${kit.name} is gone.`, { undo: app.document.takingBack() });
   };
   return (
     <ScrollArea>
@@ -125,7 +125,7 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
           onRemove={() => {
             put({ hits: kit.hits.filter((one) => one.id !== opened.id) });
             setOpen(null);
-            say(`${opened.name} is gone.`, { undo: () => app.document.undo() });
+            say(`${opened.name} is gone.`, { undo: app.document.takingBack() });
           }}
           onClose={() => setOpen(null)}
         />

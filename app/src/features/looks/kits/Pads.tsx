@@ -5,7 +5,7 @@ import { hexFromChromaticity } from '@hovlix/core/colour';
 import type { Hit, Kit } from '@hovlix/core/light';
 import type { Role } from '@hovlix/core/rig';
 import { useHovlix } from '../../../host/hovlix';
-import { strike } from '../../../host/strikes';
+import { strike } from '../../../host/midi/strikes';
 import { usePalette } from '../../../ui/palette';
 import { Quiet } from '../../../ui/pieces';
 import { noteName } from './model';

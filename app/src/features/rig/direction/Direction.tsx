@@ -14,7 +14,7 @@ import {
   type Tap,
 } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
-import { hand } from '../../../host/hold-lamps';
+import { hand } from '../../../host/conduct/hold-lamps';
 import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
@@ -32,7 +32,7 @@ type Props = {
 
 export function Direction({ show, rig, patched, first, onClose }: Props) {
   const app = useHovlix();
-  const hands = useMemo(() => hand(app), [app]);
+  const hands = useMemo(() => hand(app, true), [app]);
   const [now, setNow] = useState({ id: first, step: 'steer' as 'steer' | 'check' });
   const lamp = patched.find(({ fixture }) => fixture.id === now.id);
   const points = useMemo(() => namedPoints(rig, show.aims), [rig, show.aims]);
@@ -113,7 +113,7 @@ function bare(lamp: Patched): Patched {
 function Steer({ rig, lamp, points, neighbours, onUse }: SteerProps) {
   const app = useHovlix();
   const say = useSession((session) => session.say);
-  const hands = useMemo(() => hand(app), [app]);
+  const hands = useMemo(() => hand(app, true), [app]);
   const raw = useMemo(() => bare(lamp), [lamp]);
   const [turn, setTurn] = useState({ pan: 0, tilt: 0 });
   const [taps, setTaps] = useState<readonly (Tap & { readonly name: string })[]>([]);
@@ -161,7 +161,7 @@ function Steer({ rig, lamp, points, neighbours, onUse }: SteerProps) {
             onUse({ mount, panInvert, swapPanTilt, tiltInvert: false });
             say(
               `${lamp.fixture.name} is hung as it shines.${neighbours.length > 0 ? ' Its neighbours are taken to hang the same: check them one by one.' : ''}`,
-              { undo: () => app.document.undo() },
+              { undo: app.document.takingBack() },
             );
           }}
         >
@@ -209,7 +209,7 @@ type CheckProps = {
 /** The head is sent to a point by what is believed of it; the user says whether it got there. */
 function Check({ lamp, points, left, onRight, onWrong }: CheckProps) {
   const app = useHovlix();
-  const hands = useMemo(() => hand(app), [app]);
+  const hands = useMemo(() => hand(app, true), [app]);
   const [at, setAt] = useState(0);
   const point = points[at % points.length]!;
   useEffect(() => {

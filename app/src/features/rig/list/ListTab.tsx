@@ -6,7 +6,7 @@ import { footprint, loads, overlaps, type Patched, type Rig } from '@hovlix/core
 import type { Show } from '@hovlix/core/show';
 import { address } from '@hovlix/core/units';
 import { useHovlix } from '../../../host/hovlix';
-import { saveFile } from '../../../host/save-file';
+import { saveFile } from '../../../host/files/save-file';
 import { useSession } from '../../../host/session';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { tintsByFixture } from '../model';
@@ -36,7 +36,7 @@ export function ListTab({ show, rig, patched, chosen, onChosen, onChange }: Prop
   const lamps = patched.filter(({ fixture }) => chosen.has(fixture.id));
   const move = ({ fixture }: Patched, to: number) => {
     app.document.make({ type: 'patch-fixtures', rig: rig.id, fixtures: [{ ...fixture, address: address(to) }] });
-    say(`${fixture.name} listens at ${to} now.`, { undo: () => app.document.undo() });
+    say(`${fixture.name} listens at ${to} now.`, { undo: app.document.takingBack() });
   };
   return (
     <Column>

@@ -43,7 +43,7 @@ export function ManyLamps({ show, rig, lamps, onClose }: Props) {
   const fits = tried && tried.past === undefined && tried.clashes.length === 0;
   const put = (changed: readonly Fixture[], words: string) => {
     app.document.make({ type: 'patch-fixtures', rig: rig.id, fixtures: [...changed] });
-    say(words, { undo: () => app.document.undo() });
+    say(words, { undo: app.document.takingBack() });
   };
   const [type] = lamps;
   const alike = lamps.every(({ profile }) => profile.id === type!.profile.id);
@@ -122,7 +122,7 @@ export function ManyLamps({ show, rig, lamps, onClose }: Props) {
           kind="quiet"
           onPress={() => {
             app.document.make({ type: 'remove-lamps', rig: rig.id, fixtures: fixtures.map(({ id }) => id) });
-            say(`${namesOf(fixtures)} left the rig.`, { undo: () => app.document.undo() });
+            say(`${namesOf(fixtures)} left the rig.`, { undo: app.document.takingBack() });
             onClose();
           }}
         >

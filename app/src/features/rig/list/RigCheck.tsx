@@ -2,8 +2,9 @@
 
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { footprint, type Patched } from '@hovlix/core/rig';
-import { hand } from '../../../host/hold-lamps';
+import { hand } from '../../../host/conduct/hold-lamps';
 import { useHovlix } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 
@@ -19,7 +20,8 @@ const WRONG_KEYS = ['Backspace', 'n', 'N'];
 
 export function RigCheck({ patched, onClose, onChange }: Props) {
   const app = useHovlix();
-  const hands = useMemo(() => hand(app), [app]);
+  const hands = useMemo(() => hand(app, true), [app]);
+  const takeKeys = useSession((session) => session.takeKeys);
   const [at, setAt] = useState(0);
   const [wrong, setWrong] = useState<readonly string[]>([]);
   const lamp = patched[at];
@@ -37,16 +39,13 @@ export function RigCheck({ patched, onClose, onChange }: Props) {
     [patched, at],
   );
   useEffect(() => {
-    const key = (event: KeyboardEvent) => {
+    return takeKeys((event) => {
       const right = RIGHT_KEYS.includes(event.key);
-      if (!right && !WRONG_KEYS.includes(event.key)) return;
-      event.preventDefault();
-      event.stopPropagation();
-      answer(right);
-    };
-    window.addEventListener('keydown', key, true);
-    return () => window.removeEventListener('keydown', key, true);
-  }, [answer]);
+      if (!right && !WRONG_KEYS.includes(event.key)) return false;
+      if (!event.repeat) answer(right);
+      return true;
+    });
+  }, [answer, takeKeys]);
   const toFix = patched.filter(({ fixture }) => wrong.includes(fixture.id));
   return (
     <Sheet title="Rig check" onClose={onClose}>
@@ -86,7 +85,7 @@ export function RigCheck({ patched, onClose, onChange }: Props) {
           <Words fontWeight="600">
             {toFix.length === 0
               ? `All ${patched.length} lamps are right.`
-              : `${toFix.length} of ${patched.length} to put right:`}
+              : `${toFix.length} of ${patched.length} to fix:`}
           </Words>
           {toFix.map(({ fixture, mode }) => (
             <Row key={fixture.id} gap={12} justifyContent="space-between">

@@ -55,7 +55,7 @@ export function AimsPanel({ aims, aim, heads, outOfReach, onAim }: Props) {
                 onPress={() => {
                   app.document.make({ type: 'remove-aim', aim: aim.id });
                   say(`${aim.name} is gone. Looks that point there keep their heads where they rest.`, {
-                    undo: () => app.document.undo(),
+                    undo: app.document.takingBack(),
                   });
                   onAim(null);
                 }}

@@ -60,7 +60,7 @@ export function HungPanel({ rig, lamps, from, onChosen, onDirect, onChange }: Pr
     }
     put(copies);
     onChosen(copies.map(({ id }) => id));
-    say(`${namesOf(copies)}: addressed after the others.`, { undo: () => app.document.undo() });
+    say(`${namesOf(copies)}: addressed after the others.`, { undo: app.document.takingBack() });
   };
   return (
     <Column gap={12}>
@@ -91,7 +91,7 @@ export function HungPanel({ rig, lamps, from, onChosen, onDirect, onChange }: Pr
             kind="quiet"
             onPress={() => {
               app.document.make({ type: 'remove-lamps', rig: rig.id, fixtures: fixtures.map(({ id }) => id) });
-              say(`${namesOf(fixtures)} left the rig.`, { undo: () => app.document.undo() });
+              say(`${namesOf(fixtures)} left the rig.`, { undo: app.document.takingBack() });
               onChosen([]);
             }}
           >

@@ -2,7 +2,7 @@
 
 import { useEffect, useRef } from 'react';
 import { useHovlix, useStage } from '../../../host/hovlix';
-import { localSeconds } from '../../../host/local-clock';
+import { localSeconds } from '../../../host/conduct/local-clock';
 import { planPainter, type PlanView } from '../../../ui/stage/plan-light';
 import type { Size } from './window';
 

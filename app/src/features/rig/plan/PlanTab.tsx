@@ -8,7 +8,7 @@ import Maximize from 'lucide-react-native/icons/maximize';
 import PersonStanding from 'lucide-react-native/icons/person-standing';
 import { panTiltTo, undrawn, type Aim, type Patched, type Point, type Rig } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
-import { hand } from '../../../host/hold-lamps';
+import { hand } from '../../../host/conduct/hold-lamps';
 import { useHovlix, useLive, useStage } from '../../../host/hovlix';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';

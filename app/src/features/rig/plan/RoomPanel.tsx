@@ -4,7 +4,7 @@ import { useRef } from 'react';
 import { type Rig, type Shape, SHAPE_KINDS } from '@hovlix/core/rig';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix } from '../../../host/hovlix';
-import { pictureFromFile } from '../../../host/picture';
+import { pictureFromFile } from '../../../host/files/picture';
 import { useSession } from '../../../host/session';
 import { decimal, named, Typed } from '../../../ui/form';
 import { Button, Column, Quiet, Row } from '../../../ui/pieces';
@@ -84,7 +84,7 @@ export function RoomPanel({ rig, shape, onShape }: Props) {
               kind="quiet"
               onPress={() => {
                 app.document.make({ type: 'remove-shape', rig: rig.id, shape: shape.id });
-                say(`${shape.name} is gone.`, { undo: () => app.document.undo() });
+                say(`${shape.name} is gone.`, { undo: app.document.takingBack() });
                 onShape(null);
               }}
             >

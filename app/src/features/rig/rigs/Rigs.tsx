@@ -31,8 +31,10 @@ export function Rigs({ show, onClose }: Props) {
   const there = show.rigs.find(({ id }) => id === to);
   if (there) return <Recast show={show} from={here} to={there} onBack={() => setTo(null)} onClose={onClose} />;
   const add = (rig: Rig, words: string) => {
-    app.document.make({ type: 'add-rig', rig });
-    app.document.make({ type: 'choose-rig', rig: rig.id });
+    app.document.together([
+      { type: 'add-rig', rig },
+      { type: 'choose-rig', rig: rig.id },
+    ]);
     say(words);
     onClose();
   };
@@ -106,7 +108,7 @@ export function Rigs({ show, onClose }: Props) {
             kind="quiet"
             onPress={() => {
               app.document.make({ type: 'remove-rig', rig: here.id });
-              say(`${here.name} is gone.`, { undo: () => app.document.undo() });
+              say(`${here.name} is gone.`, { undo: app.document.takingBack() });
               onClose();
             }}
           >
@@ -159,7 +161,7 @@ function Recast({ show, from, to, onBack, onClose }: RecastProps) {
           kind="primary"
           onPress={() => {
             app.document.make({ type: 'recast', rig: to.id, casting: [...casting] });
-            say(`The show plays in ${to.name} now.`, { undo: () => app.document.undo() });
+            say(`The show plays in ${to.name} now.`, { undo: app.document.takingBack() });
             onClose();
           }}
         >

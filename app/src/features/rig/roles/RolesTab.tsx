@@ -47,7 +47,8 @@ export function RolesTab({ show, rig }: Props) {
             const moved = order.findIndex((one, i) => one !== show.roles[i]);
             // The first place that differs holds the role that came up, or the one after a role that went down.
             const came = show.roles[moved] === order[moved + 1] ? order[moved]! : show.roles[moved]!;
-            app.document.make({ type: 'move-role', role: came.id, to: order.indexOf(came) });
+            const behind = order[order.indexOf(came) + 1];
+            app.document.make({ type: 'move-role', role: came.id, before: behind?.id ?? null });
           }}
         >
           {(one) => {
@@ -129,7 +130,7 @@ function RoleSheet({ show, rig, role, cast, onClose }: SheetProps) {
       </Quiet>
       {lamps.length > 1 && (
         <Column gap={8}>
-          <Choose
+          <Choose<string>
             label="Order"
             value=""
             choices={[
@@ -160,7 +161,7 @@ function RoleSheet({ show, rig, role, cast, onClose }: SheetProps) {
         />
       </Column>
       {others.length > 0 && (
-        <Choose
+        <Choose<string>
           label="Merge into"
           value=""
           choices={[{ value: '', name: 'keep it apart' }, ...others.map(({ id, name }) => ({ value: id, name }))]}
@@ -169,7 +170,7 @@ function RoleSheet({ show, rig, role, cast, onClose }: SheetProps) {
             const kept = others.find(({ id }) => id === into);
             if (!kept) return;
             app.document.make({ type: 'merge-roles', role: role.id, into: kept.id });
-            say(`${role.name} is role of ${kept.name} now.`, { undo: () => app.document.undo() });
+            say(`${role.name} belongs to ${kept.name} now.`, { undo: app.document.takingBack() });
             onClose();
           }}
         />
@@ -179,7 +180,7 @@ function RoleSheet({ show, rig, role, cast, onClose }: SheetProps) {
           kind="quiet"
           onPress={() => {
             app.document.make({ type: 'remove-role', role: role.id });
-            say(`${role.name} is gone, and what ${spoken} looks said to it.`, { undo: () => app.document.undo() });
+            say(`${role.name} is gone, and what ${spoken} looks said to it.`, { undo: app.document.takingBack() });
             onClose();
           }}
         >

@@ -2,7 +2,7 @@
 
 import { useMemo } from 'react';
 import type { Patched } from '@hovlix/core/rig';
-import { hand } from '../../../host/hold-lamps';
+import { hand } from '../../../host/conduct/hold-lamps';
 import { useHovlix } from '../../../host/hovlix';
 import { Button, Column, Quiet, Row } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
@@ -11,7 +11,7 @@ import { useBytes } from './use-bytes';
 
 export function ByHand({ lamp, onClose }: { readonly lamp: Patched; readonly onClose: () => void }) {
   const app = useHovlix();
-  const hands = useMemo(() => hand(app), [app]);
+  const hands = useMemo(() => hand(app, true), [app]);
   const bytes = useBytes(lamp);
   return (
     <Sheet title={`${lamp.fixture.name} by hand`} onClose={onClose}>

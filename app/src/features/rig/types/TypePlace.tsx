@@ -17,7 +17,7 @@ import {
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix, useShow } from '../../../host/hovlix';
-import { saveFile } from '../../../host/save-file';
+import { saveFile } from '../../../host/files/save-file';
 import { useSession } from '../../../host/session';
 import { Card } from '../../../ui/card';
 import { Choose, decimal, named, remark, Typed, wholeNumber } from '../../../ui/form';
@@ -97,7 +97,7 @@ function Editor({ show, type }: Props) {
             disabled={used}
             onPress={() => {
               app.document.make({ type: 'remove-profile', profile: type.id });
-              say(`${type.model} is gone.`, { undo: () => app.document.undo() });
+              say(`${type.model} is gone.`, { undo: app.document.takingBack() });
               router.replace('/rig');
             }}
           >
@@ -115,7 +115,7 @@ function Editor({ show, type }: Props) {
             const left = read.unsettled.length;
             say(
               `${read.channels.length} channels are in.${left > 0 ? ` ${left} ${left === 1 ? 'thing is' : 'things are'} to settle: channels marked below.` : ''}`,
-              { undo: () => app.document.undo() },
+              { undo: app.document.takingBack() },
             );
             setChart(false);
           }}

@@ -1,0 +1,5 @@
+import { SettingsPlace } from '../../features/settings/SettingsPlace';
+
+export default function Settings() {
+  return <SettingsPlace />;
+}

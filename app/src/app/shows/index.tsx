@@ -1,0 +1,5 @@
+import { ShowsPlace } from '../../features/shows/ShowsPlace';
+
+export default function Shows() {
+  return <ShowsPlace />;
+}

@@ -1,0 +1,42 @@
+// What the conductor and other screens say in passing, in words.
+
+import { useEffect } from 'react';
+import { stepWords } from '@hovlix/core/show';
+import { useHovlix } from '../../host/hovlix';
+import { useSession } from '../../host/session';
+
+export function Passing() {
+  const app = useHovlix();
+  const say = useSession((session) => session.say);
+  useEffect(() => {
+    const bad = (text: string) => say(text, { tone: 'bad' });
+    app.document.onMissed(({ edited }, of) =>
+      bad(
+        edited.ops.length === 0
+          ? `Not applied: ${stepWords(of)}. Somebody changed or removed it meanwhile.`
+          : `Only partly applied: ${stepWords(of)}. Somebody changed the rest meanwhile.`,
+      ),
+    );
+    app.conducting.onWord((word) => {
+      switch (word.type) {
+        case 'not-sent':
+          return bad('Not sent: the line to Hovlix was down. Press it again when it is back.');
+        case 'left':
+          return say(`${word.name} has gone. What it held was let go.`);
+        case 'put-on':
+          return say(`“${word.show}” is on now: ${word.by} put it on.`);
+        case 'refused-edit':
+          return bad(`Not applied. ${word.why}`);
+        case 'refused':
+          return bad(word.why);
+        case 'parted': {
+          const from = app.conducting.store.getState().device ?? 'this computer';
+          return void app.shows
+            .keepBeside(word.copy, from)
+            .then((name) => say(`Your copy had grown apart from the one on stage. It is kept in Shows as “${name}”.`));
+        }
+      }
+    });
+  }, [app, say]);
+  return null;
+}

@@ -1,0 +1,57 @@
+// What is held over the show by hand, on every place, and the way to give it back: values, channels, lamps of a check.
+
+import { View } from '@tamagui/core';
+import { useHovlix, useLive, useMay, type Hovlix } from '../../host/hovlix';
+import { useSession } from '../../host/session';
+import { Words } from '../../ui/pieces';
+import { heldWords } from './model';
+
+export function HeldMark() {
+  const app = useHovlix();
+  const may = useMay('operator');
+  const say = useSession((session) => session.say);
+  const words = useLive((live) => heldWords(live));
+  if (!words) return null;
+  const release = () => {
+    const undo = releaseAll(app);
+    say('Released: the show has its lamps back.', undo ? { undo } : {});
+  };
+  return (
+    <View
+      render="button"
+      aria-label={may ? 'By hand. Release' : 'By hand'}
+      aria-description={words}
+      onPress={may ? release : undefined}
+      height={44}
+      paddingHorizontal={4}
+      justifyContent="center"
+      backgroundColor="transparent"
+      borderWidth={0}
+      cursor="pointer"
+    >
+      <View paddingHorizontal={10} height={26} justifyContent="center" borderRadius={13} backgroundColor="$warn">
+        <Words fontSize={12} lineHeight={16} fontWeight="600" color="$onDoing">
+          {may ? `${words} · release` : words}
+        </Words>
+      </View>
+    </View>
+  );
+}
+
+/** Gives everything back. @returns what takes it in hand again. */
+function releaseAll({ conducting, draft }: Hovlix): (() => void) | undefined {
+  const { live } = conducting.store.getState();
+  const { values } = draft.store.getState();
+  const { held, test } = live;
+  if (live.hands.some((one) => one.on)) draft.close(1);
+  if (held.length > 0) conducting.act({ type: 'free-channels', universe: null });
+  if (test) conducting.act({ type: 'end-test' });
+  const channels = held
+    .filter(({ by }) => by === undefined)
+    .map(({ universe, address, value }) => ({ universe, address, value }));
+  if (values.length === 0 && channels.length === 0) return undefined;
+  return () => {
+    if (values.length > 0) draft.put(values);
+    if (channels.length > 0) conducting.act({ type: 'hold-channels', channels: channels.slice(0, 2000) });
+  };
+}

@@ -1,0 +1,332 @@
+// The line to the conductor: the server where there is one, else this browser. Screens act through it and follow it.
+
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import {
+  AT_REST,
+  clockOffset,
+  PROTOCOL,
+  readMessage,
+  reduced,
+  ToScreen,
+  type Action,
+  type Entry,
+  type FromScreen,
+  type LiveState,
+  type Right,
+  type Told,
+} from '@hovlix/core/live';
+import type { Chain, Copy, Show } from '@hovlix/core/show';
+import { seconds, type Seconds } from '@hovlix/core/units';
+import type { Document } from '../document/document';
+import type { Light } from '../light/light';
+import { browserLine, privateLine } from './browser-conductor';
+import { localSeconds } from './local-clock';
+import { serverLine, SENT_AWAY, type OpenLine, type OwnLine } from './lines';
+
+export type LinkState = {
+  readonly live: LiveState;
+  /** Who conducts: this browser alone, the server, or a server that has gone and is being looked for. */
+  readonly conductor: 'looking' | 'browser' | 'server' | 'lost';
+  /** The light is on this screen alone: a show is looked into that is not on. */
+  readonly here: boolean;
+  /** What this screen may do. */
+  readonly may: Right;
+  /** The name this device joined by; null on the conductor's own computer. */
+  readonly device: string | null;
+  /** Screens that are there, this one counted. */
+  readonly screens: number;
+  /** The conductor has no show. */
+  readonly waiting: boolean;
+  /** The last thing the conductor refused, in its words. */
+  readonly refused: string | null;
+};
+
+/** Levels of one universe as they leave the computer. */
+export type Levels = { readonly universe: number; readonly levels: Uint8Array };
+
+/** What is said in passing: a press that was not sent, a screen that went, a show that somebody put on. */
+export type Word =
+  | { readonly type: 'not-sent'; readonly action: string }
+  | { readonly type: 'left'; readonly name: string }
+  | { readonly type: 'put-on'; readonly by: string; readonly show: string }
+  | { readonly type: 'parted'; readonly copy: Copy }
+  | { readonly type: 'refused-edit'; readonly why: string }
+  | { readonly type: 'refused'; readonly why: string };
+
+export type Conducting = {
+  readonly store: StoreApi<LinkState>;
+  readonly act: (action: Action) => void;
+  /** The conductor's clock. */
+  readonly now: () => Seconds;
+  /** Looks for a server where this page came from; `mine` is what was open here last. */
+  readonly start: (mine: Copy | undefined) => Promise<void>;
+  readonly say: (message: FromScreen) => void;
+  /** Puts a show on for every screen. With `ifNone`, only where the conductor has none. */
+  readonly putOn: (copy: Copy, options?: { readonly ifNone?: boolean }) => void;
+  /** Opens a show with light on this screen alone; undefined goes back to what is on. */
+  readonly lookInto: (copy: Copy | undefined) => Promise<void>;
+  /** This screen's own name among the screens. */
+  readonly screen: string;
+  /** The connections of the conductor's computer, each time they change. */
+  readonly onConnections: (take: (connections: unknown) => void) => void;
+  readonly onWord: (take: (word: Word) => void) => void;
+  /** Shows a universe as it goes out while subscribed; one at a time on each screen. */
+  readonly watch: (universe: number, take: (levels: Levels) => void) => () => void;
+};
+
+const AGAIN_MS = 1000;
+const PINGS = 6;
+const PING_EVERY_MS = 10_000;
+/** The conductor says something every second: silence of this length is a dead line. */
+const DEAD_MS = 2800;
+const LOOK_MS = 400;
+
+export function conducting(document: Document, light: Light, screen: string): Conducting {
+  const store = createStore<LinkState>(() => ({
+    live: AT_REST,
+    conductor: 'looking',
+    here: false,
+    may: 'operator',
+    device: null,
+    screens: 1,
+    waiting: false,
+    refused: null,
+  }));
+  let line: OwnLine | undefined;
+  /** How the conductor of all screens is reached; none until it is known. */
+  let common: OpenLine | undefined;
+  let kind: 'browser' | 'server' = 'browser';
+  let offset = 0;
+  let exchanges: { sent: number; now: number; received: number }[] = [];
+  let heardAt = 0;
+  let takeConnections: (connections: unknown) => void = () => undefined;
+  let takeWord: (word: Word) => void = () => undefined;
+  let watched: { readonly universe: number; readonly take: (levels: Levels) => void } | undefined;
+  /** Said before the welcome came: sent right after it. */
+  let toPutOn: { readonly copy: Copy; readonly ifNone: boolean } | undefined;
+  let begun: Copy | undefined;
+  let again: ReturnType<typeof setTimeout> | undefined;
+
+  const now = () => seconds(localSeconds() + offset);
+  const say = (message: FromScreen) => line?.send(JSON.stringify(message));
+  const followed = () => ['server', 'browser'].includes(store.getState().conductor);
+  const take = (entry: Entry) => {
+    store.setState(({ live }) => ({ live: reduced(live, entry) }));
+    light.tell({ type: 'entry', entry });
+  };
+
+  document.onChange((change, show) =>
+    light.tell('ops' in change ? { type: 'edit', ops: change.ops } : { type: 'show', show }),
+  );
+  document.follow({
+    edit: (show, change) => say({ type: 'edit', show, change }),
+    preview: (show, ops) => say({ type: 'preview', show, ops: ops && [...ops] }),
+  });
+
+  const ping = () => say({ type: 'ping', sent: localSeconds() });
+  const opened = () => {
+    const copy = document.store.getState().copy ?? begun;
+    heardAt = localSeconds();
+    document.lineBroke();
+    exchanges = [];
+    say({
+      type: 'hello',
+      protocol: PROTOCOL,
+      screen,
+      show: copy ? { id: copy.show.id, head: copy.chain.at(-1)! } : null,
+    });
+    ping();
+  };
+
+  const welcomed = (message: Extract<Told, { type: 'welcome' }>) => {
+    if (exchanges.length === 0) offset = message.now - localSeconds();
+    light.tell({ type: 'clock', offset });
+    light.tell({ type: 'state', state: message.state });
+    const here = store.getState().here;
+    store.setState({
+      conductor: here ? 'browser' : kind,
+      live: message.state,
+      may: message.may,
+      device: message.device,
+      waiting: message.show === null,
+      refused: null,
+    });
+    if (watched) say({ type: 'watch', universe: watched.universe });
+    const own = begun;
+    begun = undefined;
+    if (toPutOn) sendShow(toPutOn.copy, toPutOn.ifNone);
+    else if (message.show === null && own && message.may === 'operator') sendShow(own, true);
+    // The same show was open here: it is joined with what the conductor has.
+    else if (own && message.show?.id === own.show.id) void document.open(own, { keep: false });
+    toPutOn = undefined;
+  };
+
+  const sendShow = (copy: Copy, ifNone: boolean) =>
+    say({
+      type: 'put-on',
+      show: { ...copy.show },
+      chain: [...copy.chain, ...copy.pending.map(({ id }) => id)].slice(-1000),
+      ...(ifNone ? { ifNone } : {}),
+    });
+
+  /** The whole show that is on, to a screen that joins or as somebody put it on. */
+  const takeShow = ({ show, chain, by }: { show: unknown; chain: Chain; by?: string | undefined }) => {
+    const before = document.store.getState().copy?.show.id;
+    const parted = document.rejoin(show as Show, chain);
+    document.resend();
+    store.setState({ waiting: false });
+    if (parted) takeWord({ type: 'parted', copy: parted });
+    const { id, name } = show as Show;
+    if (by !== undefined && before !== undefined && before !== id) takeWord({ type: 'put-on', by, show: name });
+  };
+
+  const heard = (text: string) => {
+    heardAt = localSeconds();
+    const read = readMessage(ToScreen, text);
+    if (!read.ok) return store.setState({ refused: read.why });
+    const message = read.value;
+    switch (message.type) {
+      case 'welcome':
+        return welcomed(message);
+      case 'pong':
+        exchanges = [...exchanges.slice(1 - PINGS), { sent: message.sent, now: message.now, received: localSeconds() }];
+        offset = clockOffset(exchanges);
+        light.tell({ type: 'clock', offset });
+        if (exchanges.length < PINGS) ping();
+        return;
+      case 'beat':
+        if (store.getState().screens !== message.screens) store.setState({ screens: message.screens });
+        return;
+      case 'may':
+        return store.setState({ may: message.may });
+      case 'entries':
+        return message.entries.forEach(take);
+      case 'show':
+        return takeShow(message);
+      case 'changes':
+        document.take(message.show, message.changes);
+        return document.resendOnce();
+      case 'again':
+        return document.forget(message.id);
+      case 'refused-edit':
+        document.refuse(message.id);
+        return takeWord({ type: 'refused-edit', why: message.why });
+      case 'preview':
+        return document.preview(message.screen, message.show, message.ops);
+      case 'connections':
+        return takeConnections(message.connections);
+      case 'levels': {
+        const levels = levelsFromHex(message.levels);
+        if (watched?.universe === message.universe) watched.take({ universe: message.universe, levels });
+        if (message.merged) light.tell({ type: 'theirs', universe: message.universe, levels });
+        return;
+      }
+      case 'late':
+        return takeWord({ type: 'not-sent', action: message.action });
+      case 'left':
+        return takeWord({ type: 'left', name: message.name });
+      case 'refused':
+        store.setState({ refused: message.why });
+        return takeWord({ type: 'refused', why: message.why });
+    }
+  };
+
+  const connect = (open: OpenLine) => {
+    clearTimeout(again);
+    const mine: OwnLine = open({
+      opened: () => line === mine && opened(),
+      heard: (text) => line === mine && heard(text),
+      closed(code) {
+        if (line !== mine) return;
+        if (code === SENT_AWAY) return window.location.reload();
+        // The light worker goes on from the same state and the same clock, so the picture goes on.
+        line = undefined;
+        if (store.getState().conductor !== 'looking') store.setState({ conductor: 'lost' });
+        again = setTimeout(() => connect(open), AGAIN_MS);
+      },
+    });
+    line = mine;
+    mine.start();
+  };
+  const leave = () => {
+    clearTimeout(again);
+    const gone = line;
+    line = undefined;
+    gone?.close();
+  };
+
+  const watchLine = () => {
+    if (!line || store.getState().conductor === 'looking') return;
+    if (localSeconds() - heardAt > DEAD_MS / 1000) line.fail();
+  };
+
+  return {
+    store,
+    now,
+    act(action) {
+      if (followed()) say({ type: 'act', action, at: now() });
+      else if (store.getState().conductor === 'lost') takeWord({ type: 'not-sent', action: action.type });
+    },
+    async start(mine) {
+      begun = mine;
+      kind = (await hasServer()) ? 'server' : 'browser';
+      common =
+        kind === 'server'
+          ? serverLine
+          : browserLine(() => ({ copy: document.store.getState().copy ?? begun, live: store.getState().live, now }));
+      connect(common);
+      setInterval(ping, PING_EVERY_MS);
+      setInterval(watchLine, LOOK_MS);
+      window.document.addEventListener('visibilitychange', watchLine);
+      window.addEventListener('online', watchLine);
+    },
+    say,
+    putOn(copy, { ifNone = false } = {}) {
+      if (!store.getState().here) return sendShow(copy, ifNone);
+      toPutOn = { copy, ifNone };
+      store.setState({ here: false });
+      leave();
+      if (common) connect(common);
+    },
+    async lookInto(copy) {
+      if (!copy && !store.getState().here) return;
+      leave();
+      store.setState({ here: copy !== undefined, live: AT_REST });
+      light.tell({ type: 'state', state: AT_REST });
+      if (copy) {
+        await document.open(copy);
+        connect(privateLine(() => ({ copy: document.store.getState().copy ?? copy, now })));
+      } else if (common) connect(common);
+    },
+    screen,
+    onConnections: (take) => void (takeConnections = take),
+    onWord: (take) => void (takeWord = take),
+    watch(universe, take) {
+      const mine = { universe, take };
+      watched = mine;
+      say({ type: 'watch', universe });
+      return () => {
+        if (watched !== mine) return;
+        watched = undefined;
+        say({ type: 'watch', universe: null });
+      };
+    },
+  };
+}
+
+function levelsFromHex(text: string): Uint8Array {
+  const levels = new Uint8Array(512);
+  for (let i = 0; i < 512; i++) levels[i] = Number.parseInt(text.slice(i * 2, i * 2 + 2), 16) || 0;
+  return levels;
+}
+
+/** A static host answers with a page or a 404; our server with its status, or that this device has to join first. */
+async function hasServer(): Promise<boolean> {
+  try {
+    const response = await fetch('/api/status', { cache: 'no-store' });
+    if (response.status === 401) window.location.reload();
+    return response.ok && (response.headers.get('content-type') ?? '').includes('json');
+  } catch {
+    return false;
+  }
+}

@@ -1,0 +1,158 @@
+// Plays a song's music, and keeps the conductor's idea of where it is true to what is heard.
+
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import type { Song } from '@hovlix/core/song';
+import { songTimeAt } from '@hovlix/core/live';
+import { seconds, type Id } from '@hovlix/core/units';
+import type { Conducting } from '../conduct/conduct';
+import type { Document } from '../document/document';
+import type { Repository } from '../document/repository';
+
+export type PlayerState = {
+  readonly song: Id<'Song'> | null;
+  /** Why there is no sound, in words; the light goes on without. */
+  readonly trouble: string | null;
+};
+
+export type Player = {
+  readonly store: StoreApi<PlayerState>;
+  /** Plays from a moment of the music; without one, from where the song stands. */
+  readonly play: (song: Song, from?: number) => Promise<void>;
+  readonly pause: () => void;
+  readonly seek: (song: Song, to: number) => void;
+};
+
+/** Sound and light may role by this much before the conductor is told. Far below what anyone sees. */
+const DRIFT_SECONDS = 0.008;
+const CHECK_MS = 250;
+/** A place in the song that is so far from what is heard was chosen on another screen: the sound goes there. */
+const SOUGHT_SECONDS = 0.5;
+
+const MIME = { wav: 'audio/wav', flac: 'audio/flac', mp3: 'audio/mpeg', ogg: 'audio/ogg' } as const;
+
+export function player(repository: Repository, document: Document, conducting: Conducting): Player {
+  const store = createStore<PlayerState>(() => ({ song: null, trouble: null }));
+  const audio = new Audio();
+  audio.preload = 'auto';
+  let loaded: string | undefined;
+  let url: string | undefined;
+  let request = 0;
+  /** This screen was the one that sounded: it takes up what a screen without music starts. */
+  let sounded = false;
+
+  const playing = () => conducting.store.getState().live.song;
+  /** Loads the song's music unless it is there already. False where there is none. */
+  const load = async (song: Song): Promise<boolean> => {
+    if (!song.music) return false;
+    if (loaded === song.music.hash) return true;
+    const music = await repository.music(song.music.hash);
+    if (!music) {
+      store.setState({
+        trouble: `The music of “${song.title}” is not in this browser. Add “${song.music.name}” again.`,
+      });
+      return false;
+    }
+    if (url) URL.revokeObjectURL(url);
+    url = URL.createObjectURL(new Blob([music.bytes], { type: MIME[song.music.type] }));
+    audio.src = url;
+    loaded = song.music.hash;
+    return true;
+  };
+
+  const check = () => {
+    const song = playing();
+    const length = document.store.getState().show?.songs.find((one) => one.id === song?.id)?.duration;
+    // At the end the song stops, also when the screen that played it has gone.
+    if (song?.playing && length !== undefined && songTimeAt(song, conducting.now()) > length + 0.3)
+      return conducting.act({ type: 'pause' });
+    if (!song?.playing || song.sound !== conducting.screen || audio.paused || audio.seeking) return;
+    const at = conducting.now();
+    const heard = audio.currentTime;
+    if (Math.abs(songTimeAt(song, at) - heard) > DRIFT_SECONDS)
+      conducting.act({ type: 'anchor', songTime: seconds(heard), at, rate: 1 });
+  };
+  setInterval(check, CHECK_MS);
+  audio.addEventListener('ended', () => {
+    if (playing()?.playing) conducting.act({ type: 'pause' });
+  });
+  // What another screen does with the song, the sound follows.
+  conducting.store.subscribe(({ live }, before) => {
+    if (live.song === before.live.song) return;
+    const { song } = live;
+    const mine = song?.playing && song.sound === conducting.screen;
+    if (!mine && !audio.paused) audio.pause();
+    if (!song?.playing) return;
+    if (song.sound !== undefined) {
+      if (!mine) store.setState({ trouble: null });
+      sounded = mine === true;
+      const at = songTimeAt(song, conducting.now());
+      if (mine && !audio.paused && !audio.seeking && Math.abs(at - audio.currentTime) > SOUGHT_SECONDS)
+        audio.currentTime = at;
+    } else if (sounded) void takeUp(song.id);
+  });
+
+  /** The song was started where there is no music of it, and this screen has sounded before: it sounds again. */
+  const takeUp = async (wanted: Id<'Song'>): Promise<void> => {
+    const mine = ++request;
+    const song = document.store.getState().show?.songs.find((one) => one.id === wanted);
+    if (!song || !(await load(song)) || mine !== request) return;
+    const live = playing();
+    if (live?.id !== wanted || !live.playing || live.sound !== undefined) return;
+    audio.currentTime = Math.max(0, songTimeAt(live, conducting.now()));
+    await audio.play().catch(() => undefined);
+    if (mine !== request || audio.paused) return audio.pause();
+    store.setState({ song: wanted });
+    const at = conducting.now();
+    conducting.act({
+      type: 'anchor',
+      songTime: seconds(audio.currentTime),
+      at,
+      rate: 1,
+      sound: conducting.screen,
+    });
+  };
+
+  return {
+    store,
+    async play(song, from) {
+      const mine = ++request;
+      const stands = playing();
+      const wanted = from ?? (stands?.id === song.id ? songTimeAt(stands, conducting.now()) : 0);
+      const start = wanted >= song.duration - 0.05 ? 0 : Math.max(0, wanted);
+      store.setState({ trouble: null });
+      const sounds = await load(song);
+      if (mine !== request) return;
+      store.setState({ song: song.id });
+      if (sounds) {
+        audio.currentTime = start;
+        try {
+          await audio.play();
+        } catch (error) {
+          const why = error instanceof Error ? error.message : String(error);
+          store.setState({
+            trouble: `This browser would not play “${song.title}” (${why}). The light goes on without it.`,
+          });
+        }
+        if (mine !== request) return audio.pause();
+      }
+      conducting.act({
+        type: 'play',
+        song: song.id,
+        from: seconds(sounds && !audio.paused ? audio.currentTime : start),
+        ...(sounds && !audio.paused ? { sound: conducting.screen } : {}),
+      });
+    },
+    pause() {
+      request++;
+      audio.pause();
+      conducting.act({ type: 'pause' });
+    },
+    seek(song, to) {
+      const live = playing();
+      if (live?.id === song.id && live.playing) {
+        if (live.sound === conducting.screen) audio.currentTime = to;
+        conducting.act({ type: 'seek', to: seconds(to) });
+      } else conducting.act({ type: 'open-song', song: song.id, from: seconds(to) });
+    },
+  };
+}

@@ -1,0 +1,161 @@
+// What a new show needs next, offered in every place until it is ready for the night, or left.
+
+import { router, usePathname } from 'expo-router';
+import X from 'lucide-react-native/icons/x';
+import { View } from '@tamagui/core';
+import { firstLooks } from '@hovlix/core/light';
+import { nextNumber, nextStep, PATH, rigInUse, type PathStep, type Show } from '@hovlix/core/show';
+import { DEMO } from '../host/document/shows';
+import { freshId } from '../host/fresh-id';
+import { useHovlix, useLink, useMay, useShow, type Hovlix } from '../host/hovlix';
+import { useSession } from '../host/session';
+import { usePalette } from './palette';
+import { Button, Column, Quiet, Row, Words } from './pieces';
+
+const NAMES: Readonly<Record<PathStep, string>> = {
+  connect: 'Connect',
+  lamps: 'Lamps',
+  looks: 'Looks',
+  song: 'Song',
+  gig: 'Gig',
+};
+
+const WORDS: Readonly<Record<PathStep, string>> = {
+  connect: 'First choose where the light goes out: a network, or a USB cable. It can wait until your lamps are there.',
+  lamps: 'Now add the lamps you have.',
+  looks: 'Now make looks: pictures in light. Three are made for your lamps, to begin with.',
+  song: 'Now bring in a song. Its tempo and bars are found for you.',
+  gig: '',
+};
+
+export function NextStep() {
+  const app = useHovlix();
+  const show = useShow((one) => one);
+  const path = usePathname();
+  const palette = usePalette();
+  const may = useMay('operator');
+  const served = useLink((link) => link.conductor) === 'server';
+  const connected = useSession((session) => session.connected);
+  const left = useSession((session) => session.pathLeft);
+  const leavePath = useSession((session) => session.leavePath);
+  if (!show || !may || left.includes(show.id)) return null;
+  if (show.id === DEMO) return <ThisIsTheDemo path={path} />;
+  const step = nextStep(show, !served || connected.includes(show.id));
+  // In a song the lead sheet says itself what comes next.
+  if (!step || /^\/(songs|looks|rig|gig|connect|shows)\/./.test(path) || path === '/settings') return null;
+  return (
+    <Row
+      testID="next-step"
+      role="region"
+      aria-label="First steps"
+      gap={8}
+      alignItems="flex-start"
+      paddingLeft={16}
+      paddingRight={4}
+      paddingVertical={10}
+      backgroundColor="$raised"
+      borderBottomWidth={1}
+      borderColor="$line"
+    >
+      <Column flex={1} minWidth={0} gap={8}>
+        <Row gap={6} flexWrap="wrap" aria-hidden>
+          {PATH.map((one, i) => (
+            <Row key={one} gap={6}>
+              <View
+                width={8}
+                height={8}
+                borderRadius={4}
+                backgroundColor={PATH.indexOf(step) > i ? '$live' : one === step ? '$doing' : '$line'}
+              />
+              <Quiet color={one === step ? '$text' : '$quiet'} fontWeight={one === step ? '600' : '400'}>
+                {NAMES[one]}
+              </Quiet>
+            </Row>
+          ))}
+        </Row>
+        <Words>{WORDS[step]}</Words>
+        <Row gap={8} flexWrap="wrap">
+          <Offers app={app} show={show} step={step} path={path} />
+        </Row>
+      </Column>
+      <Button label="Leave the first steps" kind="quiet" onPress={() => leavePath(show.id, true)}>
+        <X size={18} color={palette.quiet} aria-hidden />
+      </Button>
+    </Row>
+  );
+}
+
+type OffersProps = { readonly app: Hovlix; readonly show: Show; readonly step: PathStep; readonly path: string };
+
+function Offers({ app, show, step, path }: OffersProps) {
+  const goOn = useSession((session) => session.goOnConnected);
+  const setAdding = useSession((session) => session.setAdding);
+  const addLamps = () => {
+    goOn(show.id);
+    setAdding(true);
+    router.push('/rig');
+  };
+  switch (step) {
+    case 'connect':
+      return (
+        <>
+          {path !== '/connect' && (
+            <Button kind="primary" onPress={() => router.push('/connect')}>
+              Connect
+            </Button>
+          )}
+          <Button kind={path === '/connect' ? 'primary' : 'plain'} onPress={addLamps}>
+            On to the lamps
+          </Button>
+        </>
+      );
+    case 'lamps':
+      return (
+        <Button kind="primary" onPress={addLamps}>
+          Add my lamps
+        </Button>
+      );
+    case 'looks':
+      return (
+        <>
+          <Button kind="primary" onPress={() => makeFirstLooks(app, show)}>
+            Make three first looks
+          </Button>
+          <Button onPress={() => router.push('/looks/new')}>Make one myself</Button>
+        </>
+      );
+    case 'song':
+      return path === '/songs' ? (
+        <Words color="$quiet">Add music, below.</Words>
+      ) : (
+        <Button kind="primary" onPress={() => router.push('/songs')}>
+          On to the songs
+        </Button>
+      );
+    case 'gig':
+      return null;
+  }
+}
+
+function makeFirstLooks({ document }: Pick<Hovlix, 'document'>, show: Show): void {
+  const looks = firstLooks(rigInUse(show).casting, nextNumber(show), freshId);
+  document.together(looks.map((look) => ({ type: 'store-look', look })));
+  router.push('/looks');
+}
+
+/** One plain line while the demo is on. */
+function ThisIsTheDemo({ path }: { readonly path: string }) {
+  const { shows } = useHovlix();
+  const palette = usePalette();
+  const leavePath = useSession((session) => session.leavePath);
+  if (path !== '/songs') return null;
+  return (
+    <Row gap={10} paddingLeft={16} paddingRight={4} paddingVertical={8} backgroundColor="$raised" borderBottomWidth={1} borderColor="$line" testID="demo-line">
+      <Quiet flex={1}>This is the demo. Try anything.</Quiet>
+      <Button onPress={() => void shows.begin('My show')}>Begin my own show</Button>
+      <Button label="Hide this line" kind="quiet" onPress={() => leavePath(DEMO, true)}>
+        <X size={18} color={palette.quiet} aria-hidden />
+      </Button>
+    </Row>
+  ); // prettier-ignore
+}

@@ -1,0 +1,290 @@
+// Screens and their conductor: each message is checked, done, and told to the others. The lines themselves belong to the
+// host: sockets of a server, or tabs of one browser.
+
+import type { ConnectCommand, Connections } from '../connect';
+import {
+  FromScreen,
+  maySay,
+  PROTOCOL,
+  readMessage,
+  RIGHT_WORDS,
+  type Action,
+  type Right,
+  type ToScreen,
+} from '../live';
+import { never } from '../problem';
+import { headOf, since } from '../show';
+import type { Seconds } from '../units';
+import type { Session } from './session';
+
+/** A screen may send so many messages a second; a dragged fader sends 60. */
+const MOST_PER_SECOND = 300;
+/** A screen that has said nothing for so long lets go of what it held, and after twice that counts as gone. Seconds. */
+const SILENT = 1.5;
+/** A press that was so long on its way is not played any more. Seconds. */
+const LATE = 0.3;
+/** Every screen hears from its conductor this often, in seconds. */
+const BEAT = 1;
+/** So often `look` wants to be called, in ms. */
+export const LOOK_MS = 500;
+
+/** Who asks to come in: a screen of the conductor's own computer, or a device that has joined. */
+export type Visitor = {
+  readonly device: { readonly id: string; readonly name: string; readonly may: Right } | null;
+};
+
+/** The host's side of a line to one screen. */
+export type Wire = {
+  readonly send: (text: string) => void;
+  readonly close: () => void;
+  /** So many bytes wait to be sent. */
+  readonly waiting: () => number;
+  /** The host tells for sure when it ends: silence on it means nothing. */
+  readonly sure?: boolean;
+};
+
+/** What a host tells of a line. */
+export type Line = {
+  readonly hear: (text: string) => void;
+  /** A sign of life that is no message. */
+  readonly alive: () => void;
+  readonly closed: () => void;
+};
+
+/** What leads out of the conductor's computer; a browser alone has none. */
+export type ConnectionsDesk = {
+  readonly connections: () => Connections;
+  readonly onChange: (follower: () => void) => void;
+  readonly edit: (command: ConnectCommand) => string | undefined;
+};
+
+export type Hub = {
+  readonly meet: (wire: Wire, visitor: Visitor) => Line;
+  /** Looks after silent lines; to be called every `LOOK_MS`. */
+  readonly look: () => void;
+  readonly visitors: () => readonly Visitor[];
+  readonly tellRight: (device: string, may: Right) => void;
+  readonly showLevels: (universe: number, text: () => string, merged: boolean) => void;
+};
+
+type Known = Wire & {
+  readonly visitor: Visitor;
+  /** What the screen calls itself; empty before its first word. */
+  screen: string;
+  heardAt: number;
+  closedAt: number | undefined;
+  /** It let go of what it held, as nothing was heard of it. */
+  released: boolean;
+  watching: number | null;
+  said: { readonly from: number; count: number };
+};
+
+/** A screen that has so much waiting gets no more levels: the newest will do when it has caught up. */
+const LEVELS_WAITING = 64 * 1024;
+
+type Start = {
+  readonly now: () => Seconds;
+  readonly session: Session;
+  readonly connections?: ConnectionsDesk;
+  /** Is told which universes screens want to see. */
+  readonly watch?: (universes: readonly number[]) => void;
+};
+
+export function conductorHub({ now, session, connections, watch = () => undefined }: Start): Hub {
+  const lines = new Set<Known>();
+  let beaten = -Infinity;
+  const open = () => [...lines].filter(({ closedAt }) => closedAt === undefined);
+  const rightOf = ({ visitor }: Known): Right => visitor.device?.may ?? 'operator';
+  const nameOf = ({ visitor }: Known) => visitor.device?.name ?? 'the computer';
+
+  const tell = (line: Known, message: ToScreen) => line.send(JSON.stringify(message));
+  const tellAll = (message: ToScreen, except?: Known) => {
+    const text = JSON.stringify(message);
+    for (const line of open()) if (line !== except && line.screen !== '') line.send(text);
+  };
+  const tellWatch = () => watch([...new Set(open().flatMap(({ watching }) => watching ?? []))]);
+  const connectionsMessage = (): ToScreen | undefined =>
+    connections && { type: 'connections', connections: { ...connections.connections() } };
+  connections?.onChange(() => tellAll(connectionsMessage()!));
+  const act = (who: string, action: Action) => tellAll({ type: 'entries', entries: [session.act(who, action)] });
+  const showMessage = (by?: string): ToScreen | undefined => {
+    const order = session.order();
+    return (
+      order && { type: 'show', show: { ...order.show }, chain: [...order.chain], ...(by === undefined ? {} : { by }) }
+    );
+  };
+  const screens = () => open().filter(({ screen }) => screen !== '').length;
+
+  /** What a screen held ends with it; what it switched on stays. */
+  const letGo = (line: Known): void => {
+    if (line.released || line.screen === '') return;
+    line.released = true;
+    session.preview(line.screen, null);
+    const before = session.conductor.state();
+    const holds =
+      before.standing.some(({ holders }) => holders?.includes(line.screen)) ||
+      before.sounding.some(({ by, lifted }) => by === line.screen && lifted === undefined) ||
+      before.held.some(({ by }) => by === line.screen) ||
+      before.test?.by === line.screen;
+    if (!holds && before.programs !== line.screen) return;
+    act('conductor', { type: 'gone', screen: line.screen });
+    if (holds) tellAll({ type: 'left', name: nameOf(line) });
+  };
+  const isBack = (line: Known) => open().some((one) => one !== line && one.screen === line.screen);
+
+  const look = (): void => {
+    const at = now();
+    for (const line of lines) {
+      if (line.closedAt !== undefined) {
+        if (at - line.closedAt < SILENT) continue;
+        lines.delete(line);
+        if (!isBack(line)) letGo(line);
+      } else if (line.sure) continue;
+      else if (at - line.heardAt > SILENT * 2) line.close();
+      else if (at - line.heardAt > SILENT) letGo(line);
+    }
+    if (at - beaten < BEAT - 0.05) return;
+    beaten = at;
+    tellAll({ type: 'beat', screens: screens() });
+  };
+
+  const notAllowed = (line: Known) =>
+    `This device ${RIGHT_WORDS[rightOf(line)]}. Whoever is at the computer can change that in Connect.`;
+
+  /** Whether a screen says more than anybody can press; said once a second. */
+  const tooMuch = (line: Known): boolean => {
+    if (now() - line.said.from >= 1) line.said = { from: now(), count: 0 };
+    line.said.count++;
+    if (line.said.count === MOST_PER_SECOND + 1) tell(line, refused('Too many messages in a second.'));
+    return line.said.count > MOST_PER_SECOND;
+  };
+
+  const hear = (line: Known, text: string): void => {
+    line.heardAt = now();
+    if (tooMuch(line)) return;
+    const read = readMessage(FromScreen, text);
+    if (!read.ok) return tell(line, refused(read.why));
+    const message = read.value;
+    if (!maySay(rightOf(line), message)) {
+      if (message.type === 'edit') tell(line, { type: 'refused-edit', id: message.change.id, why: notAllowed(line) });
+      return tell(line, refused(notAllowed(line)));
+    }
+    if (line.screen === '' && message.type !== 'hello' && message.type !== 'ping')
+      return tell(line, refused('Say hello first.'));
+    // It was only slow: what it holds from now on is held again.
+    line.released = false;
+    take(line, message);
+  };
+
+  function take(line: Known, message: ReturnType<typeof FromScreen.parse>): void {
+    switch (message.type) {
+      case 'hello':
+        return welcome(line, message);
+      case 'ping':
+        return tell(line, { type: 'pong', sent: message.sent, now: now() });
+      case 'act':
+        if (message.at !== undefined && now() - message.at > LATE)
+          return tell(line, { type: 'late', action: message.action.type });
+        return act(line.screen, message.action);
+      case 'edit': {
+        const on = session.order()?.show.id === message.show;
+        const outcome = on ? session.edit(message.change) : { why: 'That show is not on any more.' };
+        if (outcome === 'again') return tell(line, { type: 'again', id: message.change.id });
+        if (outcome !== 'done') return tell(line, { type: 'refused-edit', id: message.change.id, why: outcome.why });
+        return tellAll({ type: 'changes', show: message.show, changes: [message.change] });
+      }
+      case 'preview':
+        if (session.order()?.show.id !== message.show) return;
+        session.preview(line.screen, message.ops);
+        return tellAll({ type: 'preview', screen: line.screen, show: message.show, ops: message.ops as never }, line);
+      case 'put-on': {
+        if (message.ifNone && session.order()) return;
+        const why = session.putOn(message.show, message.chain);
+        if (why) return tell(line, refused(why));
+        act('conductor', { type: 'show-on', show: session.order()!.show.id });
+        return tellAll(showMessage(nameOf(line))!);
+      }
+      case 'connections-edit': {
+        const why = connections ? connections.edit(message.command) : 'A browser alone has no way out.';
+        return why === undefined ? undefined : tell(line, refused(why));
+      }
+      case 'watch':
+        line.watching = message.universe;
+        return tellWatch();
+      default:
+        return never(message);
+    }
+  }
+
+  function welcome(line: Known, hello: { screen: string; show: { id: string; head: string } | null }): void {
+    const namesake = open().find((one) => one !== line && one.screen === hello.screen);
+    if (namesake && namesake.visitor.device?.id !== line.visitor.device?.id) {
+      tell(line, refused('Another screen goes by this name. Reload the page.'));
+      return line.close();
+    }
+    line.screen = hello.screen;
+    // The same page, back on a new line before the old one was found dead.
+    namesake?.close();
+    const order = session.order();
+    const state = session.conductor.state();
+    tell(line, {
+      type: 'welcome',
+      protocol: PROTOCOL,
+      now: now(),
+      state,
+      show: order ? { id: order.show.id, head: headOf(order.chain) } : null,
+      may: rightOf(line),
+      device: line.visitor.device?.name ?? null,
+    });
+    const out = connectionsMessage();
+    if (out) tell(line, out);
+    tell(line, { type: 'beat', screens: screens() });
+    const programs = open().some(({ screen }) => screen === state.programs);
+    if (!line.visitor.device && !programs) act(line.screen, { type: 'program', screen: line.screen });
+    if (!order) return;
+    const missed = hello.show?.id === order.show.id ? since(order, hello.show.head) : undefined;
+    if (missed) tell(line, { type: 'changes', show: order.show.id, changes: [...missed] });
+    else tell(line, showMessage()!);
+  }
+
+  return {
+    meet(wire, visitor) {
+      const line: Known = {
+        ...wire,
+        visitor,
+        screen: '',
+        heardAt: now(),
+        closedAt: undefined,
+        released: false,
+        watching: null,
+        said: { from: now(), count: 0 },
+      };
+      lines.add(line);
+      return {
+        hear: (text) => hear(line, text),
+        alive: () => void (line.heardAt = now()),
+        closed() {
+          line.closedAt ??= now();
+          if (line.watching !== null) tellWatch();
+        },
+      };
+    },
+    look,
+    visitors: () => open().map(({ visitor }) => visitor),
+    tellRight(device, may) {
+      for (const line of open()) if (line.visitor.device?.id === device) tell(line, { type: 'may', may });
+    },
+    showLevels(universe, text, merged) {
+      let said: string | undefined;
+      for (const line of open()) {
+        if (line.screen === '' || (!merged && line.watching !== universe) || line.waiting() > LEVELS_WAITING) continue;
+        said ??= JSON.stringify({ type: 'levels', universe, levels: text(), merged } satisfies ToScreen);
+        line.send(said);
+      }
+    },
+  };
+}
+
+function refused(why: string): ToScreen {
+  return { type: 'refused', why };
+}
