@@ -17,7 +17,7 @@ test('a new user opens it, plays Paper Lighthouse, and light, sheet, beat and no
   await page.getByRole('button', { name: 'Bar 17', exact: true }).click();
   const before = await nodeReport(page);
   await page.getByRole('button', { name: 'Play from here' }).click();
-  await page.getByRole('button', { name: 'Let go of these bars' }).click();
+  await page.getByRole('button', { name: 'Clear selection' }).click();
   await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
 
   // Music sounds: the decoded audio element moves on.

@@ -17,54 +17,72 @@ export async function nodeReport(page: Page, protocol: NodeUniverse['protocol'] 
   return status.node!.universes.find((one) => one.universe === universe && one.protocol === protocol)!;
 }
 
-/** Brings the outputs and inputs back to what a new computer has, and ends every test, hand and song. */
-export async function restoreConnections(page: Page): Promise<void> {
+/** Speaks to the conductor as one more screen, and ends when all of it is done. */
+async function tellConductor(page: Page, messages: readonly object[], afterConnections?: string): Promise<void> {
   await page.goto('/connect');
   await page.evaluate(
-    (protocol) =>
+    ({ protocol, all, restore }) =>
       new Promise<void>((resolve) => {
         const socket = new WebSocket(`ws://${location.host}/conductor`);
-        socket.onopen = () => {
-          for (const action of [
-            { type: 'end-test' },
-            { type: 'free-channels', universe: null },
-            { type: 'release', fade: 0 },
-            { type: 'all-off', fade: 0 },
-            { type: 'master', level: 1 },
-            { type: 'speed', rate: 1 },
-            { type: 'fade-times', factor: 1 },
-            { type: 'open-song', song: null, from: 0 },
-            { type: 'sending', on: true },
-            { type: 'blackout', on: false, fade: 0 },
-          ])
-            socket.send(JSON.stringify({ type: 'act', action }));
-          socket.send(JSON.stringify({ type: 'hello', protocol, screen: 'restore', show: null }));
-        };
+        const say = (message: object) => socket.send(JSON.stringify(message));
+        socket.onopen = () => say({ type: 'hello', protocol, screen: `spec-${Math.random()}`, show: null });
+        let begun = false;
         socket.onmessage = (event) => {
           const message = JSON.parse(String(event.data));
-          if (message.type !== 'connections') return;
-          const first = {
-            id: 'universe-1-0',
-            universe: 1,
-            on: true,
-            delayMs: 0,
-            way: { protocol: 'sacn', to: '127.0.0.1', network: null, number: 1, priority: 100 },
-          };
-          const patches = [
-            { op: 'replace', path: ['outputs'], value: [first] },
-            { op: 'replace', path: ['inputs'], value: [] },
-            { op: 'replace', path: ['seen'], value: [1] },
-          ];
-          socket.onmessage = () => {
-            socket.close();
-            resolve();
-          };
-          socket.send(JSON.stringify({ type: 'connections-edit', patches, revision: message.revision }));
+          if (message.type === 'connections' && !begun) {
+            begun = true;
+            for (const one of all) say(one);
+            if (restore) {
+              const to = JSON.parse(restore) as Record<string, unknown>;
+              const ops = Object.keys(to).map((key) => ({
+                op: 'set',
+                path: [key],
+                from: message.connections[key],
+                to: to[key],
+              }));
+              say({ type: 'connections-edit', command: { type: 'adjust', ops } });
+            }
+            // The answer to a ping comes after what was sent before it.
+            say({ type: 'ping', sent: 0 });
+          }
+          if (message.type !== 'pong') return;
+          socket.close();
+          resolve();
         };
       }),
-    PROTOCOL,
+    { protocol: PROTOCOL, all: messages as object[], restore: afterConnections },
   );
 }
+
+/** Brings the outputs and inputs back to what a new computer has, and ends every test, hand and song. */
+export async function restoreConnections(page: Page): Promise<void> {
+  const first = {
+    id: 'universe-1-0',
+    universe: 1,
+    on: true,
+    delayMs: 0,
+    way: { protocol: 'sacn', to: '127.0.0.1', network: null, number: 1, priority: 100 },
+  };
+  const actions = [
+    { type: 'end-test' },
+    { type: 'free-channels', universe: null },
+    { type: 'release', fade: 0 },
+    { type: 'all-off', fade: 0 },
+    { type: 'master', level: 1 },
+    { type: 'speed', rate: 1 },
+    { type: 'fade-times', factor: 1 },
+    { type: 'open-song', song: null, from: 0 },
+    { type: 'sending', on: true },
+    { type: 'blackout', on: false, fade: 0 },
+  ];
+  await tellConductor(
+    page,
+    actions.map((action) => ({ type: 'act', action })),
+    JSON.stringify({ outputs: [first], inputs: [], seen: [1] }),
+  );
+}
+
+let restored = 0;
 
 /** Brings the demo back as it ships, for the server and so for every screen that comes after. */
 export async function restoreShow(page: Page): Promise<void> {
@@ -73,29 +91,8 @@ export async function restoreShow(page: Page): Promise<void> {
     'demo',
   );
   if (!demo.ok) throw new Error('The demo cannot be read');
-  await page.goto('/connect');
-  await page.evaluate(
-    ({ show, protocol }) =>
-      new Promise<void>((resolve) => {
-        const socket = new WebSocket(`ws://${location.host}/conductor`);
-        socket.onopen = () =>
-          socket.send(JSON.stringify({ type: 'hello', protocol, screen: 'restore-show', show: null }));
-        socket.onmessage = (event) => {
-          const message = JSON.parse(String(event.data));
-          if (message.type !== 'welcome') return;
-          const revision = (message.show?.revision ?? 0) + 1;
-          socket.send(JSON.stringify({ type: 'show', show, revision }));
-          // The answer to a ping comes after what was sent before it.
-          socket.send(JSON.stringify({ type: 'ping', sent: 0 }));
-          socket.onmessage = (next) => {
-            if (JSON.parse(String(next.data)).type !== 'pong') return;
-            socket.close();
-            resolve();
-          };
-        };
-      }),
-    { show: JSON.parse(JSON.stringify(demo.value.show)) as object, protocol: PROTOCOL },
-  );
+  const show = JSON.parse(JSON.stringify(demo.value.show)) as object;
+  await tellConductor(page, [{ type: 'put-on', show, chain: [`restored-${Date.now()}-${++restored}`] }]);
 }
 
 export const button = (page: Page, name: string | RegExp) =>

@@ -18,7 +18,7 @@ test('own music: analysed, laid with looks, kept over a reload, exported and bro
   await tap(4);
   await expect(page.getByTestId('range')).toHaveText('Bars 1 – 4');
   await page.getByRole('button', { name: 'Lay Harbour blue' }).click();
-  await page.getByRole('button', { name: 'Let go of these bars' }).click();
+  await page.getByRole('button', { name: 'Clear selection' }).click();
   await tap(5);
   await tap(8);
   await page.getByRole('button', { name: 'Lay Full sail', exact: true }).click();
@@ -42,6 +42,8 @@ test('own music: analysed, laid with looks, kept over a reload, exported and bro
 
   await page.getByRole('button', { name: 'All songs' }).click();
   const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: /All shows$/ }).click();
+  await page.getByRole('button', { name: 'More about Friday at the Boathouse' }).click();
   await page.getByRole('button', { name: 'Export' }).click();
   const file = await download;
   expect(file.suggestedFilename()).toBe('friday-at-the-boathouse.hovlix');
@@ -52,11 +54,12 @@ test('own music: analysed, laid with looks, kept over a reload, exported and bro
     for (const { name } of await indexedDB.databases()) indexedDB.deleteDatabase(name!);
     localStorage.clear();
   });
-  await page.goto('/songs');
+  await page.goto('/shows');
   await page
-    .getByLabel('Open a .hovlix show')
+    .getByLabel('Open a .hovlix file')
     .setInputFiles({ name: 'friday.hovlix', mimeType: 'application/zip', buffer: bytes });
   await expect(page.getByTestId('said')).toHaveText(/Opened friday\.hovlix/);
+  await page.getByRole('link', { name: 'Songs' }).click();
   await page.getByRole('button', { name: 'Open my rehearsal take' }).click();
   await expect(page.locator('[data-clip="Harbour blue"]').first()).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Chorus' })).toBeVisible();
@@ -85,7 +88,7 @@ test('undo and redo, by button and by key', async ({ page }) => {
   await page.getByRole('button', { name: 'Bar 2', exact: true }).click();
   await page.getByRole('button', { name: 'Lay Dark' }).click();
   await expect(dark).toHaveCount(1);
-  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo: lay a look' }).click();
   await expect(dark).toHaveCount(0);
   await page.keyboard.press('Control+Shift+Z');
   await expect(dark).toHaveCount(1);

@@ -100,7 +100,9 @@ test('deep links survive a reload, and a song that is gone says so', async ({ pa
 
 test('the theme is kept', async ({ page }) => {
   await open(page, '/songs');
-  await page.getByRole('button', { name: 'Day theme' }).click();
+  await page.goto('/settings');
+  await page.getByRole('button', { name: 'Day, for the table' }).click();
+  await page.getByRole('link', { name: 'Songs' }).click();
   await page.reload();
   await expect(page.getByRole('button', { name: 'Night theme' })).toBeVisible();
 });

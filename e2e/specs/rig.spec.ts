@@ -71,9 +71,7 @@ test('lamps on a universe of their own: it is sent at once, by an output that Co
   await sheet.getByLabel('Universe').fill('6');
   await expect(sheet.getByText(/^Tube 1 … Tube 2, addresses 1 to 144$/)).toBeVisible();
   await sheet.getByRole('button', { name: 'Add 2 lamps' }).click();
-  await expect
-    .poll(async () => (await statusOf(page)).connections.outputs.map((row) => row.universe))
-    .toEqual([1, 6]);
+  await expect.poll(async () => (await statusOf(page)).connections.outputs.map((row) => row.universe)).toEqual([1, 6]);
   await expect.poll(async () => (await nodeReport(page, 'sacn', 6))?.framesPerSecond ?? 0).toBeGreaterThan(40);
   await page.keyboard.press('Control+Z');
   await expect(page.getByRole('button', { name: /^Tube 1, address/ })).toHaveCount(0);

@@ -1,35 +1,15 @@
-import { readFile } from 'node:fs/promises';
-import { createServer, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
-import { extname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { expect, test } from '@playwright/test';
 import { stageBrightness } from './hovlix';
+import { startStatic } from './static-host';
 
-// Any static host: files, the page for everything else, nothing that answers.
-const dist = fileURLToPath(new URL('../../app/dist', import.meta.url));
-const TYPES: Record<string, string> = {
-  '.html': 'text/html',
-  '.js': 'text/javascript',
-  '.css': 'text/css',
-  '.woff2': 'font/woff2',
-  '.png': 'image/png',
-};
-let host: Server;
+let host: Awaited<ReturnType<typeof startStatic>>;
 let base: string;
 
 test.beforeAll(async () => {
-  host = createServer(async (request, response) => {
-    const path = new URL(request.url ?? '/', 'http://x').pathname;
-    const file = join(dist, extname(path) ? path : 'index.html');
-    const bytes = await readFile(file).catch(() => undefined);
-    response.writeHead(bytes ? 200 : 404, { 'content-type': TYPES[extname(file)] ?? 'application/octet-stream' });
-    response.end(bytes);
-  });
-  await new Promise<void>((resolve) => host.listen(0, '127.0.0.1', resolve));
-  base = `http://localhost:${(host.address() as AddressInfo).port}`;
+  host = await startStatic();
+  base = host.base;
 });
-test.afterAll(() => host.close());
+test.afterAll(() => host.stop());
 
 test('without the server everything but output works, and it says so', async ({ page }) => {
   await page.goto(base);

@@ -66,23 +66,10 @@ export function hovlix(): Hovlix {
       await link.start(last?.ok ? last.value : undefined);
       void kept.sweep().then(all.refresh);
       // A page from any web host shows at once what Hovlix is.
-      if (!last && (await joined(link)).conductor === 'browser') return all.openDemo();
+      if (!last && (await link.joined()).conductor === 'browser') return all.openDemo();
       return last && !last.ok ? last.problem : undefined;
     },
   };
-}
-
-/** What the conductor said first, once it is known. */
-function joined({ store }: Conducting): Promise<LinkState> {
-  return new Promise((resolve) => {
-    const known = (state: LinkState) => state.conductor !== 'looking';
-    if (known(store.getState())) return resolve(store.getState());
-    const stop = store.subscribe((state) => {
-      if (!known(state)) return;
-      stop();
-      resolve(state);
-    });
-  });
 }
 
 /** What is done while a finger is down is one gesture. */

@@ -5,7 +5,7 @@ import { router } from 'expo-router';
 import FolderOpen from 'lucide-react-native/icons/folder-open';
 import Settings from 'lucide-react-native/icons/settings';
 import { useQuery } from '@tanstack/react-query';
-import { View } from '@tamagui/core';
+import { Text, View } from '@tamagui/core';
 import { wordsFor } from '@hovlix/core/problem';
 import { nextStep } from '@hovlix/core/show';
 import { roomQuery } from '../../data/queries';
@@ -113,9 +113,9 @@ function ShowCard({ entry, on, onOpen, onMore }: CardProps) {
           </Quiet>
           <Quiet numberOfLines={1}>
             {state && (
-              <Quiet fontWeight="600" color="$doingText">
+              <Text fontWeight="600" color="$doingText">
                 {state} ·{' '}
-              </Quiet>
+              </Text>
             )}
             changed {ago(entry.changedAt)}
           </Quiet>

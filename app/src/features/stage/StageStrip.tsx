@@ -10,6 +10,7 @@ import { Health } from './Health';
 
 /** Painting takes at most one part in so many of the page's time: a slow machine shows fewer pictures, and stays quick. */
 const SHARE = 3;
+const NO_LAMPS = new Float32Array(0);
 
 /** @param children lies over the picture's left corner. */
 export function StageStrip({ height, children }: { readonly height: number; readonly children?: ReactNode }) {
@@ -20,7 +21,7 @@ export function StageStrip({ height, children }: { readonly height: number; read
   useEffect(() => {
     const element = canvas.current;
     const context = element?.getContext('2d', { alpha: false });
-    if (!element || !context || stage.heads.length === 0) return;
+    if (!element || !context) return;
     const artist = painter(stage.heads, stage.shapes);
     let lamps: Float32Array | undefined;
     let fresh = false;
@@ -47,10 +48,12 @@ export function StageStrip({ height, children }: { readonly height: number; read
         element.height = Math.round(tall * scale);
         fresh = true;
       }
-      if (!lamps || !fresh || lamps.length === 0) return;
+      if (!fresh) return;
+      // A rig without lamps is an empty stage, not a black picture.
+      if (stage.heads.length > 0 && (!lamps || lamps.length === 0)) return;
       fresh = false;
       context.setTransform(scale, 0, 0, scale, 0, 0);
-      artist.paint(context, width, tall, lamps, localSeconds());
+      artist.paint(context, width, tall, lamps ?? NO_LAMPS, localSeconds());
       due = begun + (performance.now() - begun) * SHARE;
     };
     draw();

@@ -3,21 +3,25 @@
 import { conductorHub, LOOK_MS, session, type Hub, type Line, type Running } from '@hovlix/core/conduct';
 import type { LiveState } from '@hovlix/core/live';
 import type { Copy } from '@hovlix/core/show';
-import type { Seconds } from '@hovlix/core/units';
+import { seconds, type Seconds } from '@hovlix/core/units';
 import { freshId } from '../fresh-id';
 import type { OpenLine } from './lines';
+import { localSeconds } from './local-clock';
 
 const LOCK = 'hovlix-conductor';
 const CHANNEL = 'hovlix-conductor';
 /** A tab of this browser may do everything. */
 const OWN = { device: null };
 
-type Begin = { readonly copy: Copy | undefined; readonly live?: LiveState; readonly now: () => Seconds };
+type Begin = { readonly copy: Copy | undefined; readonly live?: LiveState };
+
+/** The same in all tabs, so that one may go on where another stopped; from a day that keeps the figures small. */
+const now = (): Seconds => seconds(localSeconds() - 1_790_000_000);
 
 const runningOf = (copy: Copy | undefined): Running | undefined =>
   copy && { show: copy.show, chain: [...copy.chain, ...copy.pending.map(({ id }) => id)] };
 
-function hubFor({ copy, live, now }: Begin): { readonly hub: Hub; readonly stop: () => void } {
+function hubFor({ copy, live }: Begin): { readonly hub: Hub; readonly stop: () => void } {
   const nothing = () => undefined;
   const following = { entry: nothing, show: nothing, changed: nothing, keep: nothing };
   const hub = conductorHub({ now, session: session(now, following, runningOf(copy), live) });

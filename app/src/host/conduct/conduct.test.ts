@@ -83,7 +83,7 @@ const rename = (title: string) => Command.parse({ type: 'rename-song', song: 'so
 beforeEach(() => jest.useFakeTimers({ doNotFake: ['performance', 'queueMicrotask'] }));
 afterEach(() => jest.useRealTimers());
 const settle = async () => {
-  for (let n = 0; n < 30; n++) await Promise.resolve();
+  for (let n = 0; n < 300; n++) await Promise.resolve();
 };
 
 test('on a static host this browser conducts: presses and edits get their order here', async () => {

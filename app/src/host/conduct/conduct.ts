@@ -60,6 +60,8 @@ export type Conducting = {
   readonly now: () => Seconds;
   /** Looks for a server where this page came from; `mine` is what was open here last. */
   readonly start: (mine: Copy | undefined) => Promise<void>;
+  /** What is known once the conductor has answered first, or cannot be reached. */
+  readonly joined: () => Promise<LinkState>;
   readonly say: (message: FromScreen) => void;
   /** Puts a show on for every screen. With `ifNone`, only where the conductor has none. */
   readonly putOn: (copy: Copy, options?: { readonly ifNone?: boolean }) => void;
@@ -273,13 +275,23 @@ export function conducting(document: Document, light: Light, screen: string): Co
       common =
         kind === 'server'
           ? serverLine
-          : browserLine(() => ({ copy: document.store.getState().copy ?? begun, live: store.getState().live, now }));
+          : browserLine(() => ({ copy: document.store.getState().copy ?? begun, live: store.getState().live }));
       connect(common);
       setInterval(ping, PING_EVERY_MS);
       setInterval(watchLine, LOOK_MS);
       window.document.addEventListener('visibilitychange', watchLine);
       window.addEventListener('online', watchLine);
     },
+    joined: () =>
+      new Promise((resolve) => {
+        const known = (state: LinkState) => state.conductor !== 'looking';
+        if (known(store.getState())) return resolve(store.getState());
+        const stop = store.subscribe((state) => {
+          if (!known(state)) return;
+          stop();
+          resolve(state);
+        });
+      }),
     say,
     putOn(copy, { ifNone = false } = {}) {
       if (!store.getState().here) return sendShow(copy, ifNone);
@@ -295,7 +307,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
       light.tell({ type: 'state', state: AT_REST });
       if (copy) {
         await document.open(copy);
-        connect(privateLine(() => ({ copy: document.store.getState().copy ?? copy, now })));
+        connect(privateLine(() => ({ copy: document.store.getState().copy ?? copy })));
       } else if (common) connect(common);
     },
     screen,

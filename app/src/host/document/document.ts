@@ -84,6 +84,8 @@ export type Document = {
   /** An edit that is not to be: it is taken off, and what came after it is laid anew. */
   readonly refuse: (id: string) => void;
   readonly preview: (screen: string, show: string, ops: Ops | null) => void;
+  /** When all that was made so far is written, or refused. */
+  readonly written: () => Promise<unknown>;
   readonly onChange: (follower: Follower) => () => void;
   /** Is told what of one's own edits did not fit any more when it got its place. */
   readonly onMissed: (take: (outcome: Outcome, of: string) => void) => void;
@@ -104,6 +106,7 @@ export function document(repository: Repository): Document {
   let writing: Promise<unknown> = Promise.resolve();
   let lines = 0;
   let stepsTimer: ReturnType<typeof setTimeout> | undefined;
+  let stepsWait = false;
   /** What followers have: the show with the gestures of all screens. */
   let shown: Show | null = null;
   /** A finger is down; what it has done so far, not an edit yet. */
@@ -146,12 +149,16 @@ export function document(repository: Repository): Document {
     tell(copy);
     store.setState({ copy, show: gesture?.show ?? copy.show, steps });
   };
+  /** At once, and then the newest of what comes within a while: a page may be reloaded right after an edit. */
   const saveSteps = () => {
-    stepsTimer ??= setTimeout(() => {
+    if (stepsTimer !== undefined) return void (stepsWait = true);
+    const { copy, steps } = store.getState();
+    if (copy) void keep(() => repository.putSteps(copy.show.id, keptSteps(steps)));
+    stepsTimer = setTimeout(() => {
       stepsTimer = undefined;
-      const { copy, steps } = store.getState();
-      if (copy) void keep(() => repository.putSteps(copy.show.id, keptSteps(steps)));
+      if (stepsWait) saveSteps();
     }, STEPS_MS);
+    stepsWait = false;
   };
   /** What could be undone before the page was loaded comes below what was done since. */
   const bringSteps = (id: string) => {
@@ -205,7 +212,10 @@ export function document(repository: Repository): Document {
     if (next.own) {
       const { steps } = store.getState();
       const after = settled(steps, next.own);
-      if (after !== steps) store.setState({ steps: after });
+      if (after !== steps) {
+        store.setState({ steps: after });
+        saveSteps();
+      }
       if (next.own.edited.missed.length > 0 || next.own.edited.ops.length === 0) missed(next.own, nameOf(change));
     }
     return next.copy;
@@ -342,6 +352,7 @@ export function document(repository: Repository): Document {
       else previews.delete(screen);
       tell(current());
     },
+    written: () => writing,
     onChange(follower) {
       followers.add(follower);
       if (shown) follower({ show: shown }, shown);

@@ -67,7 +67,9 @@ export function shows({ repository, document, conducting }: Ports): Shows {
     return here || (screens <= 1 && !live.song?.playing && !live.standing.some((one) => isOn(one, now)));
   };
   const openCopy = async (copy: Copy): Promise<void> => {
-    if (conducting.store.getState().may !== 'operator') return conducting.lookInto(copy);
+    const { may, conductor } = await conducting.joined();
+    // Without the line, or the right, a show can still be looked into.
+    if (may !== 'operator' || conductor === 'lost') return conducting.lookInto(copy);
     if (quiet()) return conducting.putOn(copy);
     ask({ type: 'put-on', copy });
   };
@@ -137,8 +139,11 @@ export function shows({ repository, document, conducting }: Ports): Shows {
       withCopy(wanted, ({ show }) => repository.save(asNew(show, named(show.name, ', copy')), { current: false })),
     rename: (wanted, name) =>
       withCopy(wanted, async (copy) => {
-        if (document.store.getState().copy?.show.id === wanted)
-          return void document.make({ type: 'rename-show', name });
+        if (document.store.getState().copy?.show.id === wanted) {
+          document.make({ type: 'rename-show', name });
+          await document.written();
+          return undefined;
+        }
         const { show } = edit(copy.show, { type: 'rename-show', name });
         return repository.save(copyOf(show, [...copy.chain, freshId()]), { current: false });
       }),

@@ -1,0 +1,71 @@
+// Servers of a spec's own, so that it may begin with nothing and put on what it likes.
+
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import type { Browser, BrowserContext, Page, WebSocketRoute } from '@playwright/test';
+
+const program = fileURLToPath(new URL('../../server/bin/hovlix.mjs', import.meta.url));
+
+export type Server = {
+  readonly base: string;
+  readonly home: string;
+  readonly stop: () => Promise<void>;
+};
+
+/** A Hovlix that nobody has used before, or that goes on from a home folder. */
+export async function startServer(port: number, options: readonly string[] = [], home = freshHome()): Promise<Server> {
+  const args = [program, 'serve', '--port', String(port), '--home', home, '--to', 'sacn:127.0.0.1', ...options];
+  const child: ChildProcess = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'inherit'] });
+  await new Promise<void>((resolve, reject) => {
+    child.stdout!.once('data', () => resolve());
+    child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
+  });
+  const server: Server = {
+    base: `http://localhost:${port}`,
+    home,
+    stop: () =>
+      new Promise((resolve) => {
+        running.delete(server);
+        if (child.exitCode !== null) return resolve();
+        child.once('exit', () => resolve());
+        child.kill('SIGTERM');
+      }),
+  };
+  running.add(server);
+  return server;
+}
+
+const running = new Set<Server>();
+/** Ends what a spec that failed left running. */
+export const stopServers = async (): Promise<void> => void (await Promise.all([...running].map((one) => one.stop())));
+
+export const freshHome = (): string => mkdtempSync(join(tmpdir(), 'hovlix-spec-'));
+
+/** A browser nobody has used before, as a screen of a server; its line can be cut and mended. */
+export async function newScreen(browser: Browser, base: string): Promise<Screen> {
+  const context = await browser.newContext({ baseURL: base, viewport: { width: 390, height: 844 } });
+  return screenIn(context);
+}
+
+export type Screen = {
+  readonly page: Page;
+  readonly context: BrowserContext;
+  /** Nothing passes any more, and nobody is told: as when a phone leaves the Wi-Fi. */
+  readonly cut: () => void;
+  readonly mend: () => void;
+};
+
+export async function screenIn(context: BrowserContext): Promise<Screen> {
+  const page = await context.newPage();
+  let cut = false;
+  await page.routeWebSocket(/\/conductor$/, (route: WebSocketRoute) => {
+    if (cut) return void route.close();
+    const server = route.connectToServer();
+    route.onMessage((message) => void (cut || server.send(message)));
+    server.onMessage((message) => void (cut || route.send(message)));
+  });
+  return { page, context, cut: () => void (cut = true), mend: () => void (cut = false) };
+}
