@@ -216,6 +216,7 @@ test('a player’s phone plays, a viewer’s phone looks, and neither changes an
   const player = await join('player');
   await expect(player.page.getByTestId('right')).toHaveText('player');
   await player.page.goto('/gig');
+  await expect(player.page.getByRole('group', { name: 'Pads' })).toBeVisible();
   await player.page.keyboard.press('1');
   await expect(pressed(player.page, '.+').first()).toBeVisible();
   await player.page.keyboard.press('1');
@@ -224,12 +225,25 @@ test('a player’s phone plays, a viewer’s phone looks, and neither changes an
   await expect(player.page.getByRole('button', { name: /^More about/ })).toHaveCount(0);
   await player.page.goto('/songs/salt-and-signal');
   await player.page.getByRole('button', { name: 'Bar 3', exact: true }).click();
-  await player.page.getByRole('button', { name: 'Lay Moonrise' }).click();
+  await expect(player.page.getByRole('button', { name: /^Lay / })).toHaveCount(0);
+  // What it does not offer it cannot do by a key either: nothing of the host's is undone.
+  await host.page.goto('/songs/salt-and-signal');
+  await host.page.getByRole('button', { name: 'Bar 9', exact: true }).click();
+  await host.page.getByRole('button', { name: 'Lay Lift' }).click();
+  await expect(player.page.locator('[data-clip="Lift"]').first()).toBeVisible();
+  await player.page.keyboard.press('Control+z');
+  await player.page.waitForTimeout(300);
+  await expect(host.page.locator('[data-clip="Lift"]').first()).toBeVisible();
+  await player.page.goto('/looks');
+  await player.page.getByRole('button', { name: /^More about Moonrise/ }).click();
+  await player.page.getByRole('dialog').getByRole('button', { name: 'Delete' }).click();
   await expect(player.page.getByTestId('said')).toContainText('may play');
-  await expect(player.page.locator('[data-clip="Moonrise"]')).toHaveCount(0);
+  await expect(player.page.getByRole('button', { name: /^Moonrise, / })).toBeVisible();
+  await host.page.goto('/connect');
 
   const viewer = await join('viewer');
   await viewer.page.goto('/gig');
+  await expect(viewer.page.getByRole('group', { name: 'Pads' })).toBeVisible();
   await viewer.page.keyboard.press('b');
   await expect(viewer.page.getByTestId('said')).toContainText('may look only');
   await expect(host.page.getByText('blackout', { exact: true })).toHaveCount(0);

@@ -39,7 +39,11 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         <Alarm />
         <NextStep />
         <View render="main" flex={1} minHeight={0} position="relative">
-          {empty ? <Welcome /> : children}
+          {empty && <Welcome />}
+          {/* Kept mounted, so that an address with a song in it leads there once a show is open. */}
+          <View flex={1} minHeight={0} display={empty ? 'none' : 'flex'}>
+            {children}
+          </View>
           <Masters />
           <Asking />
           <Said />

@@ -132,7 +132,7 @@ function Sheet({ song }: { readonly song: Song }) {
       }}
     />
   );
-  const tray = range && <LookTray song={song} range={range} wide={wide} onClose={() => setRange(null)} />;
+  const tray = may && range && <LookTray song={song} range={range} wide={wide} onClose={() => setRange(null)} />;
   return (
     <Column flex={1} height="100%" minHeight={0}>
       <SheetHead song={song} />

@@ -13,15 +13,15 @@ const CHANNEL = 'hovlix-conductor';
 /** A tab of this browser may do everything. */
 const OWN = { device: null };
 
-type Begin = { readonly copy: Copy | undefined; readonly live?: LiveState };
-
-/** The same in all tabs, so that one may go on where another stopped; from a day that keeps the figures small. */
-const now = (): Seconds => seconds(localSeconds() - 1_790_000_000);
+/** What to go on from: the show, and what was pressed until a moment of the conductor's clock. */
+type Begin = { readonly copy: Copy | undefined; readonly live?: LiveState; readonly from?: Seconds };
 
 const runningOf = (copy: Copy | undefined): Running | undefined =>
   copy && { show: copy.show, chain: [...copy.chain, ...copy.pending.map(({ id }) => id)] };
 
-function hubFor({ copy, live }: Begin): { readonly hub: Hub; readonly stop: () => void } {
+function hubFor({ copy, live, from = seconds(0) }: Begin): { readonly hub: Hub; readonly stop: () => void } {
+  const begun = localSeconds();
+  const now = () => seconds(from + localSeconds() - begun);
   const nothing = () => undefined;
   const following = { entry: nothing, show: nothing, changed: nothing, keep: nothing };
   const hub = conductorHub({ now, session: session(now, following, runningOf(copy), live) });

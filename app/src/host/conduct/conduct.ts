@@ -257,6 +257,12 @@ export function conducting(document: Document, light: Light, screen: string): Co
     gone?.close();
   };
 
+  /** What another tab would go on with, where it takes over from the one that conducted. */
+  const goOn = () => ({
+    copy: document.store.getState().copy ?? begun,
+    ...(followed() ? { live: store.getState().live, from: now() } : {}),
+  });
+
   const watchLine = () => {
     if (!line || store.getState().conductor === 'looking') return;
     if (localSeconds() - heardAt > DEAD_MS / 1000) line.fail();
@@ -272,10 +278,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
     async start(mine) {
       begun = mine;
       kind = (await hasServer()) ? 'server' : 'browser';
-      common =
-        kind === 'server'
-          ? serverLine
-          : browserLine(() => ({ copy: document.store.getState().copy ?? begun, live: store.getState().live }));
+      common = kind === 'server' ? serverLine : browserLine(goOn);
       connect(common);
       setInterval(ping, PING_EVERY_MS);
       setInterval(watchLine, LOOK_MS);

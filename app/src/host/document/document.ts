@@ -10,6 +10,7 @@ import {
   copyOf,
   diff,
   edit,
+  headOf,
   keptSteps,
   laid,
   NO_HISTORY,
@@ -191,15 +192,15 @@ export function document(repository: Repository): Document {
     }
     const steps = after ?? acted(store.getState().steps, id, next.change.command, next.edited);
     set(leader ? next.copy : confirmedAll(next.copy), steps);
-    saveSteps();
     if (leader) {
       journal(next.copy, { type: 'made', ...next.change });
       leader.edit(copy.show.id, next.change);
     } else {
-      journal(next.copy, { type: 'heard', ...next.change });
+      journal(next.copy, { type: 'heard', ...next.change, after: headOf(copy.chain) });
       const found = next.edited.missed.length > 0;
       if (found) missed({ id, edited: next.edited }, command.type);
     }
+    saveSteps();
     // The list of shows tells names and counts: they are written with the whole.
     if (named(copy.show, next.copy.show)) void keep(() => repository.save(current()!));
     return id;
@@ -208,7 +209,8 @@ export function document(repository: Repository): Document {
   const take = (change: Change, copy: Copy): Copy => {
     const next = confirmed(copy, change);
     if (next.copy === copy) return copy;
-    journal(next.copy, next.own ? { type: 'confirmed', id: change.id } : { type: 'heard', ...change });
+    const after = headOf(copy.chain);
+    journal(next.copy, next.own ? { type: 'confirmed', id: change.id, after } : { type: 'heard', ...change, after });
     if (next.own) {
       const { steps } = store.getState();
       const after = settled(steps, next.own);

@@ -1,18 +1,23 @@
 import { Command, copyOf, inverse, edit, ORIGIN, type Change } from '@hovlix/core/show';
 import { testShow } from '../../../../core/src/testing/show';
 import { document, type Leader } from './document';
-import { repository, storageProblem } from './repository';
+import { repository, storageProblem, type Repository } from './repository';
 import { memoryStore } from './storage';
 
 const show = testShow();
 const rename = (title: string) => Command.parse({ type: 'rename-song', song: 'song', title });
+/** Edits of others in the journal, each after the one before. */
+const heard = async (kept: Repository, ...titles: string[]) => {
+  for (const [i, title] of titles.entries())
+    await kept.append(show.id, { type: 'heard', id: title, command: rename(title), after: titles[i - 1] ?? ORIGIN });
+};
 const settle = () => new Promise((resolve) => setTimeout(resolve, 5));
 
 test('a show comes back with the edits that were journalled after it was written', async () => {
   const store = memoryStore();
   const kept = repository(store, 'tab');
   await kept.save(copyOf(show));
-  for (const title of ['One', 'Two']) await kept.append(show.id, { type: 'heard', id: title, command: rename(title) });
+  await heard(kept, 'One', 'Two');
   await kept.append(show.id, { type: 'made', id: 'Three', command: rename('Three') });
   const back = await repository(store, 'another tab').load(show.id);
   if (!back?.ok) throw new Error('it loads');
@@ -31,8 +36,9 @@ test('an edit of one’s own that was confirmed later is in its place among thos
     type: 'heard',
     id: 'theirs',
     command: Command.parse({ type: 'rename-show', name: 'Theirs' }),
+    after: ORIGIN,
   });
-  await kept.append(show.id, { type: 'confirmed', id: 'mine' });
+  await kept.append(show.id, { type: 'confirmed', id: 'mine', after: 'theirs' });
   const back = await kept.load(show.id);
   expect(back?.ok && [back.value.chain, back.value.pending]).toEqual([[ORIGIN, 'theirs', 'mine'], []]);
   expect(back?.ok && [back.value.base.name, back.value.base.songs[0]!.title]).toEqual(['Theirs', 'Mine']);
@@ -42,20 +48,35 @@ test('a half-written journal line ends the replay; what came before it is kept',
   const store = memoryStore();
   const kept = repository(store);
   await kept.save(copyOf(show));
-  for (const title of ['One', 'Two', 'Three'])
-    await kept.append(show.id, { type: 'heard', id: title, command: rename(title) });
+  await heard(kept, 'One', 'Two', 'Three');
   store.items.set('journal:test:tab:000000002', '{"type":"heard","id":"Two","comm');
   const back = await kept.load(show.id);
   expect(back?.ok && [back.value.show.songs[0]!.title, back.value.chain]).toEqual(['One', [ORIGIN, 'One']]);
+});
+
+test('journals of two tabs are one: what either heard counts, whichever wrote the show and whichever was closed first', async () => {
+  const store = memoryStore();
+  const [one, two] = [repository(store, 'one'), repository(store, 'two')];
+  await one.save(copyOf(show));
+  await one.append(show.id, { type: 'made', id: 'a', command: rename('A') });
+  await two.append(show.id, { type: 'heard', id: 'a', command: rename('A'), after: ORIGIN });
+  await one.append(show.id, { type: 'confirmed', id: 'a', after: ORIGIN });
+  // One is closed; two goes on, is closed, and a third one opens.
+  await two.append(show.id, { type: 'made', id: 'b', command: rename('B') });
+  await two.append(show.id, { type: 'confirmed', id: 'b', after: 'a' });
+  await two.append(show.id, { type: 'made', id: 'c', command: Command.parse({ type: 'rename-show', name: 'C' }) });
+  const back = await repository(store, 'three').load(show.id);
+  expect(back?.ok && [back.value.chain, back.value.pending.map(({ id }) => id)]).toEqual([[ORIGIN, 'a', 'b'], ['c']]);
+  expect(back?.ok && [back.value.show.songs[0]!.title, back.value.show.name]).toEqual(['B', 'C']);
 });
 
 test('writing the whole show empties its own journal, and neither another show’s nor another tab’s', async () => {
   const store = memoryStore();
   const [one, two] = [repository(store, 'one'), repository(store, 'two')];
   store.items.set('journal:other:one:000000001', '{}');
-  await one.append(show.id, { type: 'heard', id: 'x', command: rename('X') });
+  await one.append(show.id, { type: 'heard', id: 'x', command: rename('X'), after: ORIGIN });
   await two.append(show.id, { type: 'made', id: 'y', command: rename('Y') });
-  await one.save(copyOf(show));
+  await one.save(copyOf(show, [ORIGIN, 'x']));
   expect([...store.items.keys()].filter((key) => key.startsWith('journal')).sort()).toEqual(['journal:other:one:000000001', 'journal:test:two:000000001']); // prettier-ignore
   // What the other tab made and nobody confirmed is still there to be sent.
   const back = await one.load(show.id);

@@ -1,7 +1,7 @@
 // Everything Hovlix keeps on this device, behind one door.
 //
 //   shows                 what is here, for the list of shows     current   id of the one that was open
-//   show:ID               { show, chain, pending, tab }: a whole copy of a show
+//   show:ID               { show, chain, pending }: a whole copy of a show
 //   journal:ID:TAB:N      the edits since, one key each, by the tab that made or heard them
 //   steps:ID              what can be undone and redone
 //   music:HASH, music:HASH:N, peaks:HASH, envelopes:HASH   a song's file in pieces, its waveform, what followers hear
@@ -15,12 +15,14 @@ import {
   Command,
   confirmed,
   copyOf,
+  headOf,
   History,
   NO_HISTORY,
   ORIGIN,
   proposed,
   readShow,
   rigInUse,
+  type Change,
   type Copy,
 } from '@hovlix/core/show';
 import { OLD_SNAPSHOT, oldJournal } from './old-journal';
@@ -50,10 +52,14 @@ export type Music = {
   readonly envelopes: Uint8Array | undefined;
 };
 
-/** An edit in the journal: made here and not confirmed, confirmed, or one's own that was confirmed later. */
+/**
+ * An edit in the journal: made here and not confirmed yet, heard of, or one's own that was confirmed later. What has its
+ * place in the order says which change it came `after`, so that the journals of several tabs are one.
+ */
 const Line = z.union([
-  z.object({ type: z.enum(['made', 'heard']), id: z.string(), command: Command }),
-  z.object({ type: z.literal('confirmed'), id: z.string() }),
+  z.object({ type: z.literal('made'), id: z.string(), command: Command }),
+  z.object({ type: z.literal('heard'), id: z.string(), command: Command, after: z.string() }),
+  z.object({ type: z.literal('confirmed'), id: z.string(), after: z.string() }),
 ]);
 export type Line = z.infer<typeof Line>;
 
@@ -91,13 +97,12 @@ const Snapshot = z.object({
   show: z.unknown(),
   chain: z.array(z.string()).min(1),
   pending: z.array(ChangeShape),
-  tab: z.string(),
 });
 const MusicHead = z.object({ pieces: z.number().int().min(1), bytes: z.number().int().min(1) });
 
-/** @param tab a name no other open page has: its journal is its own. */
+/** @param tab a name no other open page has: so its lines have keys of their own. */
 export function repository(store: Store, tab = 'tab'): Repository {
-  let lines = 0;
+  let count = 0;
   const read = async <T>(key: string, schema: z.ZodType<T>): Promise<T | undefined> => {
     const text = await store.getItem(key);
     return text === null ? undefined : parsed(text, schema);
@@ -113,17 +118,14 @@ export function repository(store: Store, tab = 'tab'): Repository {
   const keysOf = async (prefix: string) => (await store.getAllKeys()).filter((key) => key.startsWith(prefix)).sort();
   const index = async () => (await read('shows', Index)) ?? [];
 
-  const linesOf = async (id: string, of: string): Promise<readonly Line[]> => {
-    const keys = await keysOf(`journal:${id}:${of}:`);
+  /** The lines of all tabs; one that is no line was half written when the browser was killed. */
+  const linesOf = async (id: string): Promise<readonly { readonly key: string; readonly line: Line }[]> => {
+    const keys = (await keysOf(`journal:${id}:`)).filter((key) => isLine(key, id));
     const texts = await store.getMany(keys);
-    const all: Line[] = [];
-    for (const key of keys) {
+    return keys.flatMap((key) => {
       const line = parsed(texts[key] ?? '', Line);
-      // A line that does not fit was half written when the browser was killed: what came before it counts.
-      if (!line) break;
-      all.push(line);
-    }
-    return all;
+      return line ? [{ key, line }] : [];
+    });
   };
 
   const amend = async (id: string, change: Partial<ShowEntry>): Promise<Problem | undefined> => {
@@ -135,20 +137,6 @@ export function repository(store: Store, tab = 'tab'): Repository {
     // Hashes are found as text: an old show need not be understood to keep its music.
     return [...text.matchAll(/"hash":"([0-9a-f]{64})"/g)].map((found) => found[1]!);
   };
-  /** What other open pages made that nobody confirmed yet is still to be sent. */
-  const withOtherTabs = async (id: string, own: string, copy: Copy): Promise<Copy> => {
-    const tabs = new Set((await keysOf(`journal:${id}:`)).filter((key) => isLine(key, id)).map(tabOf));
-    tabs.delete(own);
-    let all = copy;
-    for (const one of tabs) {
-      const lines = await linesOf(id, one);
-      const confirmed = new Set(lines.flatMap((line) => (line.type === 'confirmed' ? [line.id] : [])));
-      for (const line of lines)
-        if (line.type === 'made' && !confirmed.has(line.id) && !all.chain.includes(line.id)) all = withLine(all, line);
-    }
-    return all;
-  };
-
   return {
     shows: async () => (await index()).filter(({ removedAt }) => removedAt === undefined),
     currentId: () => store.getItem('current'),
@@ -164,16 +152,15 @@ export function repository(store: Store, tab = 'tab'): Repository {
       if (!snapshot) return undefined;
       const show = readShow(snapshot.show, 'the show kept in this browser');
       if (!show.ok) return show;
-      const own = await linesOf(id, snapshot.tab);
-      const copy = own.reduce(withLine, copyOf(show.value, snapshot.chain, snapshot.pending));
-      return ok(await withOtherTabs(id, snapshot.tab, copy));
+      const lines = (await linesOf(id)).map(({ line }) => line);
+      return ok(withLines(copyOf(show.value, snapshot.chain, snapshot.pending), lines));
     },
     async save(copy, { current = true } = {}) {
       const { show } = copy;
       const id = show.id as string;
-      const old = await keysOf(`journal:${id}:`);
+      const [old, lines] = [await keysOf(`journal:${id}:`), await linesOf(id)];
       const all = await index();
-      const body = JSON.stringify({ show: copy.base, chain: copy.chain, pending: copy.pending, tab });
+      const body = JSON.stringify({ show: copy.base, chain: copy.chain, pending: copy.pending });
       const at = all.findIndex((one) => one.id === id);
       const entry = entryOf(copy, body.length, all[at]);
       const next = at >= 0 ? all.with(at, entry) : [...all, entry];
@@ -182,10 +169,12 @@ export function repository(store: Store, tab = 'tab'): Repository {
         ['shows', JSON.stringify(next)],
         ...(current ? [['current', id] as const] : []),
       ]);
-      // Another tab may have told its journal what this one has not heard of yet: only one's own goes.
-      const mine = (key: string) => key.startsWith(`journal:${id}:${tab}:`) || isOld(key, id);
-      if (!problem) await store.removeMany(old.filter(mine));
-      return problem;
+      if (problem) return problem;
+      // What another tab made and nobody confirmed yet stays; all that is in what was written goes.
+      const written = new Set([...copy.chain, ...copy.pending.map((one) => one.id)]);
+      const over = lines.filter(({ line }) => written.has(line.id)).map(({ key }) => key);
+      await store.removeMany([...over, ...old.filter((key) => isOld(key, id))]);
+      return undefined;
     },
     async remove(id) {
       if ((await store.getItem('current')) === id) await store.removeMany(['current']);
@@ -219,7 +208,7 @@ export function repository(store: Store, tab = 'tab'): Repository {
           ...(await keysOf(`music:${hash}:`)),
         ]);
     },
-    append: (id, line) => write([[`journal:${id}:${tab}:${String(++lines).padStart(9, '0')}`, JSON.stringify(line)]]),
+    append: (id, line) => write([[`journal:${id}:${tab}:${String(++count).padStart(9, '0')}`, JSON.stringify(line)]]),
     steps: async (id) => (await read(`steps:${id}`, History)) ?? NO_HISTORY,
     putSteps: (id, history) => write([[`steps:${id}`, JSON.stringify(history)]]),
     async putMusic(hash, { bytes, peaks, envelopes }) {
@@ -265,14 +254,21 @@ const lineKey = (id: string) => new RegExp(`^journal:${id.replaceAll(/[.*+?^$()|
 const isLine = (key: string, id: string): boolean => lineKey(id).test(key);
 /** Of before edits travelled as commands. */
 const isOld = (key: string, id: string): boolean => /^\d{9}$/.test(key.slice(`journal:${id}:`.length));
-const tabOf = (key: string): string => key.split(':').at(-2)!;
 
-function withLine(copy: Copy, line: Line): Copy {
-  if (line.type === 'made')
-    return copy.pending.some(({ id }) => id === line.id) ? copy : proposed(copy, line.id, line.command).copy;
-  if (line.type === 'heard') return confirmed(copy, line).copy;
-  const own = copy.pending.find(({ id }) => id === line.id);
-  return own ? confirmed(copy, own).copy : copy;
+/** A copy with all that the journals know: what has its place in the order first, then what was only made. */
+function withLines(snapshot: Copy, lines: readonly Line[]): Copy {
+  const made = new Map(lines.flatMap((line) => (line.type === 'made' ? [[line.id, line.command] as const] : [])));
+  const next = new Map<string, Change>();
+  for (const line of lines) {
+    if (line.type === 'made' || next.has(line.after)) continue;
+    const command = line.type === 'heard' ? line.command : made.get(line.id);
+    if (command) next.set(line.after, { id: line.id, command });
+  }
+  let copy = snapshot;
+  for (let at = next.get(headOf(copy.chain)); at; at = next.get(at.id)) copy = confirmed(copy, at).copy;
+  const known = new Set([...copy.chain, ...copy.pending.map(({ id }) => id)]);
+  for (const [id, command] of made) if (!known.has(id)) copy = proposed(copy, id, command).copy;
+  return copy;
 }
 
 function entryOf({ show, chain }: Copy, length: number, before: ShowEntry | undefined): ShowEntry {
