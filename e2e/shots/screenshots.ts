@@ -72,7 +72,7 @@ await shot('first-lamp', PHONE, '/connect/first', async (page) => {
 await shot('channels', PHONE, '/connect/universe/1', async (page) => {
   await page.getByRole('button', { name: /^Channel 2,/ }).click();
 });
-await shot('connections-wide', WIDE, '/connect', async (page) => {
+await shot('connect-wide', WIDE, '/connect', async (page) => {
   await page.getByRole('button', { name: /^Universe 1 · sACN/ }).click();
 });
 await shot('song-wide', WIDE, '/songs/paper-lighthouse', async (page) => {
@@ -137,8 +137,12 @@ await shot('hits', PHONE, '/looks/kits/barrel-drums', async (page) => {
 await shot('chase', PHONE, '/looks/chase/buoys', async (page) => {
   await press(page, 'Run');
 });
-await shot('looks-day', WIDE, '/songs', async (page) => {
-  await press(page, 'Day theme');
+await shot('shows', PHONE, '/songs', async (page) => {
+  await press(page, 'Begin my own show');
+  await press(page, 'Friday at the Boathouse');
+}).catch(() => undefined);
+await shot('looks-day', WIDE, '/settings', async (page) => {
+  await press(page, 'Day, for the table');
   await page.getByRole('link', { name: 'Looks' }).click();
 });
 await browser.close();

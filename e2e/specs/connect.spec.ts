@@ -175,7 +175,7 @@ test('channels: several are moved together, the same one of all lamps alike, and
   await button(page, /of all 4 Tern 4/).click();
   await page.getByLabel('Level of the chosen channels').fill('201');
   await expect.poll(async () => (await levels()).filter((level) => level === 201)).toHaveLength(4);
-  await button(page, 'Release').click();
+  await page.getByRole('main').getByRole('button', { name: 'Release', exact: true }).click();
   await expect
     .poll(async () => {
       const now = await levels();

@@ -214,7 +214,7 @@ test('dimmed on the plan with a finger, and given back', async ({ page }) => {
   await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(255);
   await page.mouse.up();
   await expect(page.getByText('In hand: Front 1')).toBeVisible();
-  await page.getByRole('button', { name: 'Release' }).click();
+  await page.getByRole('main').getByRole('button', { name: 'Release', exact: true }).click();
   await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(0);
 });
 

@@ -13,6 +13,7 @@ import { draft, type Draft, type DraftState } from './document/draft';
 import { repository, type Repository } from './document/repository';
 import { shows, type Shows, type ShowsState } from './document/shows';
 import { deviceStore } from './document/storage';
+import { followDemo } from './files/demo-music';
 import { freshId } from './fresh-id';
 import { light, type Light, type Stage } from './light/light';
 import { midi, type Midi } from './midi/midi';
@@ -44,6 +45,7 @@ export function hovlix(): Hovlix {
   const doc = document(kept);
   const lamps = light(startLightWorker());
   const link = conducting(doc, lamps, `screen-${name}`);
+  followDemo(doc, kept);
   followSounds(doc, kept, lamps, link);
   const all = shows({ repository: kept, document: doc, conducting: link });
   followPresses(doc);

@@ -5,7 +5,7 @@ import X from 'lucide-react-native/icons/x';
 import { View } from '@tamagui/core';
 import { firstLooks } from '@hovlix/core/light';
 import { nextNumber, nextStep, PATH, rigInUse, type PathStep, type Show } from '@hovlix/core/show';
-import { DEMO } from '../host/document/shows';
+import { DEMO } from '../host/files/demo-music';
 import { freshId } from '../host/fresh-id';
 import { useHovlix, useLink, useMay, useShow, type Hovlix } from '../host/hovlix';
 import { useSession } from '../host/session';

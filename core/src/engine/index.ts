@@ -10,3 +10,4 @@ export * from './match';
 export { countFlashes, FLASH_SHARE } from './safety';
 export { flashReport, type FlashStretch } from './flash-report';
 export * from './faint';
+export * from './keeper';

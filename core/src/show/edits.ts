@@ -62,8 +62,7 @@ const SIMPLE = [
   }),
 ] as const;
 
-const Simple = z.discriminatedUnion('type', SIMPLE);
-type Simple = z.infer<typeof Simple>;
+type Simple = z.infer<(typeof SIMPLE)[number]>;
 
 /**
  * Values as somebody saw and changed them, and what takes a change back: laid on only where they still stand as they

@@ -262,7 +262,10 @@ test('what somebody changed since is not taken back, and that is told', () => {
   const theatre = run(
     ({ make, screens: [anna] }) => make(anna!, rename('red', 'Mine')(anna!.who.show())),
     (one) => {
-      for (const screen of [one.screens[0]!, one.screens[0]!, one.screens[1]!]) (one.deliverUp(screen), one.deliverDown(screen));
+      for (const screen of [one.screens[0]!, one.screens[0]!, one.screens[1]!]) {
+        one.deliverUp(screen);
+        one.deliverDown(screen);
+      }
       one.make(one.screens[1]!, rename('red', 'Theirs')(one.screens[1]!.who.show()));
       one.deliverUp(one.screens[1]!);
       one.undo(one.screens[0]!);

@@ -1,7 +1,7 @@
 // The output: keeps a program and the live state, and sends light 44 times a second.
 // It lives in a thread of its own, so that no web page, file or edit can hold up a frame.
 
-import { compile, frameFor, render, type Program } from '@hovlix/core/engine';
+import { frameFor, programKeeper, render, type Program } from '@hovlix/core/engine';
 import {
   mergeInput,
   NO_CONNECTIONS,
@@ -12,8 +12,7 @@ import {
   type Winner,
 } from '@hovlix/core/connect';
 import { AT_REST, reduced, type Entry, type LiveState } from '@hovlix/core/live';
-import { readEnvelopes, type Envelopes } from '@hovlix/core/music';
-import { laid, type Ops, type Show } from '@hovlix/core/show';
+import type { Ops, Show } from '@hovlix/core/show';
 import { seconds } from '@hovlix/core/units';
 import { SACN_DISCOVERY_EVERY } from '@hovlix/core/wire';
 import { now } from '../clock';
@@ -68,9 +67,7 @@ export function startOutput({
   const book = rowBook(cid, first, networks);
   let inputs: readonly InputRow[] = first.inputs.filter((row) => row.on);
   let program: Program | undefined;
-  let compiled: Program | undefined;
-  let played: Show | undefined;
-  const sounds = new Map<string, Envelopes>();
+  const keeper = programKeeper();
   let state = AT_REST;
   let watched: readonly number[] = [];
   let tick = 0;
@@ -81,9 +78,10 @@ export function startOutput({
 
   /** The program over all universes that have a lamp, an output or an input. */
   const widen = () => {
+    const compiled = keeper.program();
     if (!compiled) return;
     const wanted = [...book.universes(), ...inputs.map((row) => row.universe as number)];
-    const more = [...new Set(wanted)].filter((one) => !compiled!.universes.includes(one));
+    const more = [...new Set(wanted)].filter((one) => !compiled.universes.includes(one));
     // At the end, so that the places of all channels stay as compiled.
     program = { ...compiled, universes: [...compiled.universes, ...more] };
     book.lay(program.universes, frameFor(program).length);
@@ -143,21 +141,13 @@ export function startOutput({
     async tell(message) {
       switch (message.type) {
         case 'show':
-          played = message.show;
-          compiled = compile(played, undefined, sounds);
+          keeper.take(message.show);
           return widen();
         case 'edit':
-          if (!played) return;
-          played = laid(played, message.ops, { force: true }).after;
-          compiled = compile(played, undefined, sounds);
+          keeper.edit(message.ops);
           return widen();
         case 'sounds':
-          for (const { hash, bytes } of message.sounds) {
-            const read = readEnvelopes(bytes, hash);
-            if (read.ok) sounds.set(hash, read.value);
-          }
-          if (!played) return;
-          compiled = compile(played, undefined, sounds);
+          keeper.hear(message.sounds);
           return widen();
         case 'state':
           state = message.state;

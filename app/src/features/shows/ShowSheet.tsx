@@ -4,7 +4,7 @@ import { router } from 'expo-router';
 import { wordsFor, type Problem } from '@hovlix/core/problem';
 import { bundleOf, fileNameOf } from '../../host/files/bring-in';
 import { saveFile } from '../../host/files/save-file';
-import { DEMO } from '../../host/document/shows';
+import { DEMO } from '../../host/files/demo-music';
 import type { ShowEntry } from '../../host/document/repository';
 import { useHovlix, useLink, useMay } from '../../host/hovlix';
 import { useSession } from '../../host/session';

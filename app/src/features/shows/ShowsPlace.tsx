@@ -9,7 +9,7 @@ import { Text, View } from '@tamagui/core';
 import { wordsFor } from '@hovlix/core/problem';
 import { nextStep } from '@hovlix/core/show';
 import { roomQuery } from '../../data/queries';
-import { DEMO } from '../../host/document/shows';
+import { DEMO } from '../../host/files/demo-music';
 import type { ShowEntry } from '../../host/document/repository';
 import { useHovlix, useLink, useMay, useShow, useShows } from '../../host/hovlix';
 import { useSession } from '../../host/session';

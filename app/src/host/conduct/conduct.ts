@@ -80,7 +80,7 @@ const AGAIN_MS = 1000;
 const PINGS = 6;
 const PING_EVERY_MS = 10_000;
 /** The conductor says something every second: silence of this length is a dead line. */
-const DEAD_MS = 2800;
+const DEAD_MS = 2500;
 const LOOK_MS = 400;
 
 export function conducting(document: Document, light: Light, screen: string): Conducting {

@@ -81,6 +81,7 @@ export type Repository = {
   readonly steps: (id: string) => Promise<History>;
   readonly putSteps: (id: string, history: History) => Promise<Problem | undefined>;
   readonly putMusic: (hash: string, music: Music) => Promise<Problem | undefined>;
+  readonly hasMusic: (hash: string) => Promise<boolean>;
   readonly music: (hash: string) => Promise<Music | undefined>;
   readonly peaks: (hash: string) => Promise<Uint8Array | undefined>;
   /** What followers hear in a song, as `readEnvelopes` takes it. */
@@ -224,6 +225,7 @@ export function repository(store: Store, tab = 'tab'): Repository {
       if (problem) await store.removeMany(entries.map(([key]) => key)).catch(() => undefined);
       return problem;
     },
+    hasMusic: async (hash) => (await read(`music:${hash}`, MusicHead)) !== undefined,
     async music(hash) {
       const head = await read(`music:${hash}`, MusicHead);
       if (!head) return undefined;

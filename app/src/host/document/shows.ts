@@ -7,6 +7,7 @@ import { copyOf, edit, emptyShow, headOf, type Chain, type Copy, type Show } fro
 import { isOn } from '@hovlix/core/live';
 import { id } from '@hovlix/core/units';
 import type { Conducting } from '../conduct/conduct';
+import { DEMO, demoBundle } from '../files/demo-music';
 import { freshId } from '../fresh-id';
 import type { Document } from './document';
 import type { Repository, ShowEntry } from './repository';
@@ -118,6 +119,8 @@ export function shows({ repository, document, conducting }: Ports): Shows {
     store,
     refresh,
     async begin(name) {
+      // Whoever begins something of their own wants it kept.
+      void navigator.storage?.persist?.();
       const own = { id: freshId(), name: name.trim().slice(0, NAME_LENGTH) || 'My show', rig: freshId() };
       await keepAndOpen(copyOf(emptyShow(own), [freshId()]));
     },
@@ -127,13 +130,8 @@ export function shows({ repository, document, conducting }: Ports): Shows {
     async openDemo() {
       const here = (await repository.shows()).find((one) => one.id === DEMO);
       if (here) return withCopy(DEMO, openCopy);
-      try {
-        const response = await fetch('/demo/boathouse.hovlix');
-        if (!response.ok) return { code: 'unreachable', what: 'The demo show' };
-        return await bringIn('boathouse.hovlix', new Uint8Array(await response.arrayBuffer()));
-      } catch {
-        return { code: 'unreachable', what: 'The demo show' };
-      }
+      const bundle = await demoBundle();
+      return bundle.ok ? takeIn(bundle.value) : bundle.problem;
     },
     duplicate: (wanted) =>
       withCopy(wanted, ({ show }) => repository.save(asNew(show, named(show.name, ', copy')), { current: false })),
@@ -186,9 +184,6 @@ export function shows({ repository, document, conducting }: Ports): Shows {
     },
   };
 }
-
-/** The id of the show that comes with Hovlix. */
-export const DEMO = 'boathouse';
 
 /** Compares by the changes the copies came by; where a file has none, by what is in it. */
 function newerOf(file: { readonly show: Show; readonly chain: Chain }, here: Copy): Newer {

@@ -6,14 +6,15 @@ import {
   explain,
   frameFor,
   lampsFor,
+  programKeeper,
   readLamps,
   render,
   ribbon,
   type Program,
 } from '@hovlix/core/engine';
 import { AT_REST, hearingWith, playedAlone, reduced, type LiveState } from '@hovlix/core/live';
-import { LOUDNESS_BANDS, readEnvelopes, type Envelopes } from '@hovlix/core/music';
-import { laid, rigInUse, type Show } from '@hovlix/core/show';
+import { LOUDNESS_BANDS } from '@hovlix/core/music';
+import { rigInUse, type Show } from '@hovlix/core/show';
 import { id, seconds } from '@hovlix/core/units';
 import { steady, type LookValue } from '@hovlix/core/light';
 import type { FromLight, ToLight } from './light-messages';
@@ -25,9 +26,8 @@ const THEIRS_FOR = 0.5;
 
 /** @param clock this machine's clock in seconds. @param say posts a message; buffers in `hand` are given away. */
 export function lightRoom(clock: () => number, say: (message: FromLight, hand?: ArrayBuffer[]) => void): LightRoom {
+  const keeper = programKeeper();
   let program: Program | undefined;
-  let show: Show | undefined;
-  const sounds = new Map<string, Envelopes>();
   let bytes = new Uint8Array(0);
   let state: LiveState = AT_REST;
   let offset = 0;
@@ -43,18 +43,15 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
 
   const hear = (message: ToLight): void => {
     switch (message.type) {
-      case 'sound': {
-        const read = readEnvelopes(message.bytes, message.hash);
-        if (!read.ok) return;
-        sounds.set(message.hash, read.value);
+      case 'sound':
         // The lamps stay the same, so the page hears nothing of it.
-        if (show) program = compile(show, undefined, sounds);
+        keeper.hear([message]);
+        program = keeper.program();
         return;
-      }
       case 'show':
-        return take(message.show);
+        return take(() => keeper.take(message.show));
       case 'edit':
-        return show && take(laid(show, message.ops, { force: true }).after);
+        return keeper.show() && take(() => keeper.edit(message.ops));
       case 'clock':
         offset = message.offset;
         return;
@@ -79,11 +76,12 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
     }
   };
 
-  /** A show as it is now. The page hears of its lamps only where they are others than before. */
-  const take = (next: Show): void => {
-    const before = show;
-    show = next;
-    program = compile(next, undefined, sounds);
+  /** Takes a show as it is now. The page hears of its lamps only where they are others than before. */
+  const take = (change: () => void): void => {
+    const before = keeper.show();
+    change();
+    const next = keeper.show()!;
+    program = keeper.program()!;
     const same = before && before.rigs === next.rigs && before.rig === next.rig && before.profiles === next.profiles;
     shown = new Uint8Array(0);
     if (same) return;

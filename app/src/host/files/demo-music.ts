@@ -1,0 +1,45 @@
+// The music of the demo comes with Hovlix: a screen that joins while the demo is on brings it to its own store.
+
+import { readBundle, type Bundle } from '@hovlix/core/files';
+import { failed, type Result } from '@hovlix/core/problem';
+import type { Document } from '../document/document';
+import type { Repository } from '../document/repository';
+
+/** The id of the show that comes with Hovlix. */
+export const DEMO = 'boathouse';
+
+/** The demo as it ships. */
+export async function demoBundle(): Promise<Result<Bundle>> {
+  try {
+    const response = await fetch('/demo/boathouse.hovlix');
+    if (!response.ok) return failed({ code: 'unreachable', what: 'The demo show' });
+    return readBundle(new Uint8Array(await response.arrayBuffer()), 'boathouse.hovlix');
+  } catch {
+    return failed({ code: 'unreachable', what: 'The demo show' });
+  }
+}
+
+/** Follows the document; while the demo is open, what is missing of its music is fetched once. */
+export function followDemo(document: Document, repository: Repository): void {
+  let looked = false;
+  document.store.subscribe(({ show }) => {
+    if (looked || show?.id !== DEMO) return;
+    looked = true;
+    void bring(
+      show.songs.flatMap(({ music }) => music?.hash ?? []),
+      repository,
+    );
+  });
+}
+
+async function bring(hashes: readonly string[], repository: Repository): Promise<void> {
+  const here = await Promise.all(hashes.map((hash) => repository.hasMusic(hash)));
+  const missing = hashes.filter((_, i) => !here[i]);
+  if (missing.length === 0) return;
+  const bundle = await demoBundle();
+  if (!bundle.ok) return;
+  for (const hash of missing) {
+    const music = bundle.value.music.get(hash);
+    if (music) await repository.putMusic(hash, { ...music, bytes: Uint8Array.from(music.bytes) });
+  }
+}
