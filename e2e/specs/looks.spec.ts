@@ -178,7 +178,7 @@ test('what is shaped is in hand: undone, redone, let go, taken up again; numbers
   await page.getByRole('group', { name: 'Some of them' }).getByRole('button', { name: 'Odd' }).click();
   await typed(page, 'Level', '50');
   await expect.poll(front).toEqual([128, 204, 128, 204]);
-  await button(page, 'Undo the last change').click();
+  await button(page, 'Undo: the last touch').click();
   await expect.poll(front).toEqual([204, 204, 0, 204]);
   await button(page, 'Redo: the last touch').click();
   await expect.poll(front).toEqual([128, 204, 128, 204]);

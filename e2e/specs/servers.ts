@@ -1,7 +1,7 @@
 // Servers of a spec's own, so that it may begin with nothing and put on what it likes.
 
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
+import { existsSync, mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -17,7 +17,18 @@ export type Server = {
 
 /** A Hovlix that nobody has used before, or that goes on from a home folder. */
 export async function startServer(port: number, options: readonly string[] = [], home = freshHome()): Promise<Server> {
-  const args = [program, 'serve', '--port', String(port), '--home', home, '--to', 'sacn:127.0.0.1', ...options];
+  const args = [
+    program,
+    'serve',
+    '--port',
+    String(port),
+    '--home',
+    home,
+    '--to',
+    `sacn:127.0.0.1:${port + 1000}`,
+    ...options,
+  ];
+  ownWire(home, port + 1000);
   const child: ChildProcess = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'inherit'] });
   await new Promise<void>((resolve, reject) => {
     child.stdout!.once('data', () => resolve());
@@ -41,6 +52,23 @@ export async function startServer(port: number, options: readonly string[] = [],
 const running = new Set<Server>();
 /** Ends what a spec that failed left running. */
 export const stopServers = async (): Promise<void> => void (await Promise.all([...running].map((one) => one.stop())));
+
+/** Its light, and its stand-in's ear, on a port of their own: the server of the other specs hears nothing of it. */
+function ownWire(home: string, port: number): void {
+  const way = { protocol: 'sacn', to: '127.0.0.1', network: null, number: 1, priority: 100, port };
+  const outputs = [{ id: 'universe-1-0', universe: 1, on: true, delayMs: 0, way }];
+  const text = JSON.stringify({
+    format: 'hovlix-connections',
+    version: 1,
+    sourceName: 'Spec',
+    sync: true,
+    outputs,
+    inputs: [],
+    seen: [1],
+  });
+  for (const name of ['connect.json', 'connect-demo.json'])
+    if (!existsSync(join(home, name))) writeFileSync(join(home, name), text);
+}
 
 export const freshHome = (): string => mkdtempSync(join(tmpdir(), 'hovlix-spec-'));
 

@@ -151,7 +151,7 @@ function ThisIsTheDemo({ path }: { readonly path: string }) {
   if (path !== '/songs') return null;
   return (
     <Row gap={10} paddingLeft={16} paddingRight={4} paddingVertical={8} backgroundColor="$raised" borderBottomWidth={1} borderColor="$line" testID="demo-line">
-      <Quiet flex={1}>This is the demo. Try anything.</Quiet>
+      <Quiet flex={1}>This is the demo.</Quiet>
       <Button onPress={() => void shows.begin('My show')}>Begin my own show</Button>
       <Button label="Hide this line" kind="quiet" onPress={() => leavePath(DEMO, true)}>
         <X size={18} color={palette.quiet} aria-hidden />

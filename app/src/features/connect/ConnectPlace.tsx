@@ -4,13 +4,12 @@ import { useState } from 'react';
 import { Link } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
 import { useMedia, View } from '@tamagui/core';
-import Undo2 from 'lucide-react-native/icons/undo-2';
 import { statusQuery } from '../../data/queries';
-import { useHovlix, useLink, useConnections, useLive } from '../../host/hovlix';
+import { useLink, useLive } from '../../host/hovlix';
 import { Card, State } from '../../ui/card';
 import { MasterOutput } from '../../ui/MasterOutput';
 import { usePalette } from '../../ui/palette';
-import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../ui/pieces';
+import { Column, PlaceHead, Quiet, Row, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
 import { ArrivingCard } from './ArrivingCard';
 import { ConductorCard } from './ConductorCard';
@@ -23,11 +22,8 @@ import { PhonesCard } from './PhonesCard';
 type Editing = { readonly what: 'output' | 'input'; readonly id: string } | null;
 
 export function ConnectPlace() {
-  const app = useHovlix();
-  const palette = usePalette();
   const { wide } = useMedia();
   const conductor = useLink((link) => link.conductor);
-  const canUndo = useConnections((state) => state.canUndo);
   const [editing, setEditing] = useState<Editing>(null);
   const { data: status, dataUpdatedAt } = useQuery(statusQuery(conductor === 'server'));
   const close = () => setEditing(null);
@@ -50,11 +46,7 @@ export function ConnectPlace() {
   return (
     <>
       <ScrollArea>
-        <PlaceHead title="Connect">
-          <Button label="Undo" disabled={!canUndo} onPress={() => app.connections.undo()}>
-            <Undo2 size={18} color={palette.text} aria-hidden />
-          </Button>
-        </PlaceHead>
+        <PlaceHead title="Connect" />
         {wide ? (
           <Row paddingHorizontal={12} gap={12} alignItems="flex-start">
             <Column flex={1} gap={12} minWidth={0}>

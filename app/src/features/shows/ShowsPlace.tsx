@@ -31,7 +31,10 @@ export function ShowsPlace() {
   const say = useSession((session) => session.say);
   const openFile = useOpenFile();
   const [chosen, setChosen] = useState<string | null>(null);
-  useEffect(() => void app.shows.refresh(), [app, open?.id, open?.name]);
+  useEffect(() => {
+    // The one that is open is in the list once it is written.
+    void app.document.written().then(app.shows.refresh, app.shows.refresh);
+  }, [app, open?.id, open?.name]);
   const shown = [...(list ?? [])].sort((a, b) => b.changedAt - a.changedAt);
   const opened = shown.find(({ id }) => id === chosen);
   return (
@@ -47,25 +50,29 @@ export function ShowsPlace() {
       </PlaceHead>
       <Column paddingHorizontal={12} gap={12}>
         {may && (
-          <Button kind="primary" onPress={() => void app.shows.begin('My show')}>
-            Begin my own show
-          </Button>
+          <Row>
+            <Button kind="primary" onPress={() => void app.shows.begin('My show')}>
+              Begin my own show
+            </Button>
+          </Row>
         )}
         <Resume />
-        {shown.map((entry) => (
-          <ShowCard
-            key={entry.id}
-            entry={entry}
-            on={entry.id === open?.id}
-            onOpen={() =>
-              void app.shows.open(entry.id).then((problem) => {
-                if (problem) return say(wordsFor(problem), { tone: 'bad' });
-                if (!app.shows.store.getState().asking) router.push('/songs');
-              })
-            }
-            onMore={() => setChosen(entry.id)}
-          />
-        ))}
+        <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(300px, 1fr))', gap: 12 }}>
+          {shown.map((entry) => (
+            <ShowCard
+              key={entry.id}
+              entry={entry}
+              on={entry.id === open?.id}
+              onOpen={() =>
+                void app.shows.open(entry.id).then((problem) => {
+                  if (problem) return say(wordsFor(problem), { tone: 'bad' });
+                  if (!app.shows.store.getState().asking) router.push('/songs');
+                })
+              }
+              onMore={() => setChosen(entry.id)}
+            />
+          ))}
+        </div>
         {!shown.some(({ id }) => id === DEMO) && (
           <Row>
             <Button onPress={() => void app.shows.openDemo()}>Look around in the demo</Button>

@@ -4,8 +4,6 @@ import { useEffect, useState } from 'react';
 import { router } from 'expo-router';
 import { useMedia } from '@tamagui/core';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
-import Redo from 'lucide-react-native/icons/redo-2';
-import Undo from 'lucide-react-native/icons/undo-2';
 import { familiesOf, heardBy, saidAgain, speaks, type LookValue } from '@hovlix/core/light';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { beats } from '@hovlix/core/units';
@@ -56,12 +54,10 @@ type EditorProps = {
 };
 
 export function Editor({ show, title, onStore, onLeave }: EditorProps) {
-  const { draft } = useHovlix();
   const palette = usePalette();
   const { wide } = useMedia();
   const say = useSession((session) => session.say);
   const values = useDraft((state) => state.values);
-  const [past, future] = [useDraft((state) => state.past.length), useDraft((state) => state.future.length)];
   const chosen = useDraft((state) => state.chosen);
   const mark = useSession((session) => session.mark);
   const [storing, setStoring] = useState(false);
@@ -79,14 +75,6 @@ export function Editor({ show, title, onStore, onLeave }: EditorProps) {
         <Button label="Back" kind="quiet" onPress={onLeave ?? leave}>
           <ArrowLeft size={20} color={palette.text} aria-hidden />
         </Button>
-        <Button label="Undo the last change" kind="quiet" disabled={past === 0} onPress={() => draft.undo()}>
-          <Undo size={20} color={palette.text} aria-hidden />
-        </Button>
-        {future > 0 && (
-          <Button label="Redo" kind="quiet" onPress={() => draft.redo()}>
-            <Redo size={20} color={palette.text} aria-hidden />
-          </Button>
-        )}
         <Button kind="primary" disabled={values.length === 0 && !onStore} onPress={onStore ?? (() => setStoring(true))}>
           Store
         </Button>
