@@ -6,12 +6,15 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { chromium, type Page } from '@playwright/test';
+import { ownWire } from '../specs/servers';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 const folder = `${root}docs/screenshots`;
 const PORT = 4779;
 
 const home = mkdtempSync(join(tmpdir(), 'hovlix-shots-'));
+// On a wire of its own, so that nothing else on this computer hears it.
+ownWire(home, PORT + 1000);
 const args = ['serve', '--demo', '--port', String(PORT), '--home', home];
 const server = spawn(process.execPath, ['server/bin/hovlix.mjs', ...args], { cwd: root });
 await new Promise<void>((resolve) => server.stdout.once('data', () => resolve()));
@@ -60,7 +63,7 @@ await shot('gig', PHONE, '/gig', async (page) => {
   await page.getByRole('button', { name: 'Full sail, key 2, off' }).click();
 });
 await shot(
-  'connections',
+  'connect',
   PHONE,
   '/connect',
   async (page) => void (await page.getByText('Universe 1 arrives').waitFor()),
@@ -137,10 +140,11 @@ await shot('hits', PHONE, '/looks/kits/barrel-drums', async (page) => {
 await shot('chase', PHONE, '/looks/chase/buoys', async (page) => {
   await press(page, 'Run');
 });
-await shot('shows', PHONE, '/songs', async (page) => {
-  await press(page, 'Begin my own show');
-  await press(page, 'Friday at the Boathouse');
-}).catch(() => undefined);
+await shot('shows', PHONE, '/shows', async (page) => {
+  await press(page, 'More about Friday at the Boathouse');
+  await press(page, 'Duplicate');
+  await press(page, 'Close');
+});
 await shot('looks-day', WIDE, '/settings', async (page) => {
   await press(page, 'Day, for the table');
   await page.getByRole('link', { name: 'Looks' }).click();

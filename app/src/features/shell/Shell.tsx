@@ -10,7 +10,7 @@ import { Button, Column, Row, Words } from '../../ui/pieces';
 import { Masters } from '../pulse/Masters';
 import { PulseBar } from '../pulse/PulseBar';
 import { StageStrip } from '../stage/StageStrip';
-import { NextStep } from '../../ui/NextStep';
+import { NextStep } from './NextStep';
 import { Alarm } from './Alarm';
 import { Asking } from './Asking';
 import { Passing } from './Passing';

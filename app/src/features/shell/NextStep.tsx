@@ -5,12 +5,12 @@ import X from 'lucide-react-native/icons/x';
 import { View } from '@tamagui/core';
 import { firstLooks } from '@hovlix/core/light';
 import { nextNumber, nextStep, PATH, rigInUse, type PathStep, type Show } from '@hovlix/core/show';
-import { DEMO } from '../host/files/demo-music';
-import { freshId } from '../host/fresh-id';
-import { useHovlix, useLink, useMay, useShow, type Hovlix } from '../host/hovlix';
-import { useSession } from '../host/session';
-import { usePalette } from './palette';
-import { Button, Column, Quiet, Row, Words } from './pieces';
+import { DEMO } from '../../host/files/demo-music';
+import { freshId } from '../../host/fresh-id';
+import { useHovlix, useLink, useMay, useShow, type Hovlix } from '../../host/hovlix';
+import { useSession } from '../../host/session';
+import { usePalette } from '../../ui/palette';
+import { Button, Column, Quiet, Row, Words } from '../../ui/pieces';
 
 const NAMES: Readonly<Record<PathStep, string>> = {
   connect: 'Connect',
