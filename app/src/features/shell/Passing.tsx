@@ -38,5 +38,15 @@ export function Passing() {
       }
     });
   }, [app, say]);
+  useEffect(() => {
+    // Said before it happens: a store that is full takes no more edits.
+    void navigator.storage?.estimate?.().then(({ usage = 0, quota = 0 }) => {
+      if (quota > 0 && quota - usage < NEARLY_FULL)
+        say('The room on this device is nearly used up. In Shows, export what you do not need here and delete it.', { tone: 'bad' }); // prettier-ignore
+    });
+  }, [say]);
   return null;
 }
+
+/** Bytes left below which somebody should know: a song or two. */
+const NEARLY_FULL = 100e6;
