@@ -3,7 +3,7 @@
 import fc from 'fast-check';
 import { Chase, Kit } from '../light';
 import { AT_REST, type LiveState } from '../live';
-import { edit, type Show } from '../show';
+import { NEWEST, edit, type Show } from '../show';
 import { dimmerA, hold, look, on, player, press, wave, withLooks, type ValueIn } from '../testing/stage';
 import { id, seconds } from '../units';
 import { compile, countFlashes, flashReport, isFaint, readLamps, lampsFor, LAMP_STRIDE, frameFor, render } from '.';
@@ -165,7 +165,7 @@ describe('flash safety', () => {
 
   test('is on in new shows, off in those that came before it', () => {
     const { safety: _, ...rest } = JSON.parse(JSON.stringify(withLooks())) as Record<string, unknown>;
-    expect(rest['version']).toBe(4);
+    expect(rest['version']).toBe(NEWEST);
     expect(compile(safe(withLooks())).safety.most).toBe(3);
     expect(compile(withLooks()).safety.most).toBe(Infinity);
   });

@@ -8,6 +8,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Packet } from 'sacn';
 import { WebSocket } from 'ws';
+import { PROTOCOL } from '@hovlix/core/live';
 import { cidOfThisMachine } from '../connect/cid';
 
 const root = join(__dirname, '../../..');
@@ -94,6 +95,7 @@ test('an evening that was written down while it was served is rendered again', a
   );
   const socket = new WebSocket(`ws://${address}/conductor`);
   await new Promise((resolve) => socket.once('open', resolve));
+  socket.send(JSON.stringify({ type: 'hello', protocol: PROTOCOL, screen: 'evening', show: null }));
   const act = (action: object) => socket.send(JSON.stringify({ type: 'act', action }));
   const pressed = new Promise<void>((resolve) =>
     socket.on('message', (data) => String(data).includes('"all-off"') && resolve()),
@@ -116,7 +118,7 @@ test('an evening that was written down while it was served is rendered again', a
   expect(front(4)).toBe(0);
   writeFileSync(out('bad.log'), readFileSync(out('evening.log'), 'utf8').replace('"look-on"', '"fly"'));
   const bad = hovlix('render', show, '--log', out('bad.log'), '--out', out('z.csv'));
-  expect([bad.status, bad.stderr]).toEqual([1, expect.stringContaining('at line 2')]);
+  expect([bad.status, bad.stderr]).toEqual([1, expect.stringContaining('at line 3')]);
 });
 
 test('another rig plays the same song with other lamps', () => {
