@@ -45,7 +45,7 @@ export function hovlix(): Hovlix {
   const doc = document(kept);
   const lamps = light(startLightWorker());
   const link = conducting(doc, lamps, `screen-${name}`);
-  followDemo(doc, kept);
+  const demoMusic = followDemo(doc, kept);
   followSounds(doc, kept, lamps, link);
   const all = shows({ repository: kept, document: doc, conducting: link });
   followPresses(doc);
@@ -56,7 +56,7 @@ export function hovlix(): Hovlix {
     light: lamps,
     conducting: link,
     connections: connectionsDocument(link),
-    player: player(kept, doc, link),
+    player: player(kept, doc, link, demoMusic),
     microphone: microphone(link),
     midi: midi(),
     draft: draft(doc, link),

@@ -19,17 +19,20 @@ export async function demoBundle(): Promise<Result<Bundle>> {
   }
 }
 
-/** Follows the document; while the demo is open, what is missing of its music is fetched once. */
-export function followDemo(document: Document, repository: Repository): void {
-  let looked = false;
+/**
+ * Follows the document; while the demo is open, what is missing of its music is fetched once.
+ * @returns what to wait for before saying that music is not here.
+ */
+export function followDemo(document: Document, repository: Repository): () => Promise<void> {
+  let brought: Promise<void> | undefined;
   document.store.subscribe(({ show }) => {
-    if (looked || show?.id !== DEMO) return;
-    looked = true;
-    void bring(
+    if (brought || show?.id !== DEMO) return;
+    brought = bring(
       show.songs.flatMap(({ music }) => music?.hash ?? []),
       repository,
-    );
+    ).catch(() => undefined);
   });
+  return () => brought ?? Promise.resolve();
 }
 
 async function bring(hashes: readonly string[], repository: Repository): Promise<void> {

@@ -30,7 +30,13 @@ const SOUGHT_SECONDS = 0.5;
 
 const MIME = { wav: 'audio/wav', flac: 'audio/flac', mp3: 'audio/mpeg', ogg: 'audio/ogg' } as const;
 
-export function player(repository: Repository, document: Document, conducting: Conducting): Player {
+/** @param onItsWay music that is being fetched: it is waited for before it is said to be missing. */
+export function player(
+  repository: Repository,
+  document: Document,
+  conducting: Conducting,
+  onItsWay: () => Promise<void>,
+): Player {
   const store = createStore<PlayerState>(() => ({ song: null, trouble: null }));
   const audio = new Audio();
   audio.preload = 'auto';
@@ -45,7 +51,9 @@ export function player(repository: Repository, document: Document, conducting: C
   const load = async (song: Song): Promise<boolean> => {
     if (!song.music) return false;
     if (loaded === song.music.hash) return true;
-    const music = await repository.music(song.music.hash);
+    const { hash } = song.music;
+    if (!(await repository.hasMusic(hash))) await onItsWay();
+    const music = await repository.music(hash);
     if (!music) {
       store.setState({
         trouble: `The music of “${song.title}” is not in this browser. Add “${song.music.name}” again.`,
