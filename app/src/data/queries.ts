@@ -17,12 +17,16 @@ export const statusQuery = (served: boolean) =>
     },
   });
 
+/** Music may be on its way to this device: what was not here is looked for again. */
+const untilThere = ({ state }: { readonly state: { readonly data: unknown } }) => (state.data === null ? 2000 : false);
+
 /** A song's waveform: one byte a hundredth of a second; null where it is not kept here. */
 export const peaksQuery = (repository: Repository, hash: string | undefined) =>
   queryOptions({
     queryKey: ['peaks', hash ?? ''],
     enabled: hash !== undefined,
     staleTime: Infinity,
+    refetchInterval: untilThere,
     queryFn: async () => (hash === undefined ? null : ((await repository.peaks(hash)) ?? null)),
   });
 
@@ -32,6 +36,7 @@ export const envelopesQuery = (repository: Repository, hash: string | undefined)
     queryKey: ['envelopes', hash ?? ''],
     enabled: hash !== undefined,
     staleTime: Infinity,
+    refetchInterval: untilThere,
     queryFn: async () => (hash === undefined ? null : ((await repository.envelopes(hash)) ?? null)),
   });
 
