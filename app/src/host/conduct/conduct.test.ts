@@ -126,6 +126,11 @@ test('it brings its show only where the conductor has none', async () => {
 
 test('presses and edits go to the server with the moment they were made; what others did is followed', async () => {
   const { made, doc, told, socket } = await joined();
+  // Before the clocks are tied together nobody can say how old a press is.
+  made.act({ type: 'tap' });
+  expect(socket().said('act')).toEqual([{ type: 'act', action: { type: 'tap' } }]);
+  socket().hear({ type: 'pong', sent: socket().said('ping').at(-1)!.sent, now: 1000 });
+  socket().sent.length = 0;
   made.act({ type: 'master', level: 0.5 });
   doc.make(rename('Mine'));
   const [act] = socket().said('act');

@@ -82,6 +82,8 @@ const PING_EVERY_MS = 10_000;
 /** The conductor says something every second: silence of this length is a dead line. */
 const DEAD_MS = 2500;
 const LOOK_MS = 400;
+/** A ping there and back, in seconds, that ties the clocks together to within half of it. */
+const SURE_TRIP = 0.2;
 
 export function conducting(document: Document, light: Light, screen: string): Conducting {
   const store = createStore<LinkState>(() => ({
@@ -124,6 +126,9 @@ export function conducting(document: Document, light: Light, screen: string): Co
     edit: (show, change) => say({ type: 'edit', show, change }),
     preview: (show, ops) => say({ type: 'preview', show, ops: ops && [...ops] }),
   });
+
+  /** Whether the conductor's clock is known well enough to tell how old a press is: a page that loads hears late. */
+  const clockIsSure = () => exchanges.some(({ sent, received }) => received - sent < SURE_TRIP);
 
   const ping = () => say({ type: 'ping', sent: localSeconds() });
   const opened = () => {
@@ -272,7 +277,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
     store,
     now,
     act(action) {
-      if (followed()) say({ type: 'act', action, at: now() });
+      if (followed()) say({ type: 'act', action, ...(clockIsSure() ? { at: now() } : {}) });
       else if (store.getState().conductor === 'lost') takeWord({ type: 'not-sent', action: action.type });
     },
     async start(mine) {
