@@ -263,3 +263,10 @@ describe('the open show', () => {
     expect(before?.ok && before.value.show.songs[0]!.title).toBe('Mine');
   });
 });
+
+test('shows that are written at the same moment are all in the list', async () => {
+  const kept = repository(memoryStore());
+  const copies = ['a', 'b', 'c', 'd'].map((one) => copyOf({ ...show, id: one as typeof show.id }));
+  await Promise.all(copies.map((copy) => kept.save(copy)));
+  expect((await kept.shows()).map(({ id }) => id).sort()).toEqual(['a', 'b', 'c', 'd']);
+});

@@ -118,6 +118,14 @@ export function repository(store: Store, tab = 'tab'): Repository {
   };
   const keysOf = async (prefix: string) => (await store.getAllKeys()).filter((key) => key.startsWith(prefix)).sort();
   const index = async () => (await read('shows', Index)) ?? [];
+  let turn: Promise<unknown> = Promise.resolve();
+  /** The list of shows is read and written by one at a time, also of several tabs: else one would lose the other's. */
+  const alone = <T>(work: () => Promise<T>): Promise<T> => {
+    const locks = typeof navigator === 'undefined' ? undefined : navigator.locks;
+    const mine = turn.then(() => (locks ? locks.request('hovlix-shows', work) : work()));
+    turn = mine.catch(() => undefined);
+    return mine as Promise<T>;
+  };
 
   /** The lines of all tabs; one that is no line was half written when the browser was killed. */
   const linesOf = async (id: string): Promise<readonly { readonly key: string; readonly line: Line }[]> => {
@@ -129,10 +137,11 @@ export function repository(store: Store, tab = 'tab'): Repository {
     });
   };
 
-  const amend = async (id: string, change: Partial<ShowEntry>): Promise<Problem | undefined> => {
-    const all = await index();
-    return write([['shows', JSON.stringify(all.map((one) => (one.id === id ? { ...one, ...change } : one)))]]);
-  };
+  const amend = (id: string, change: Partial<ShowEntry>): Promise<Problem | undefined> =>
+    alone(async () => {
+      const all = await index();
+      return write([['shows', JSON.stringify(all.map((one) => (one.id === id ? { ...one, ...change } : one)))]]);
+    });
   const musicOf = async (id: string): Promise<readonly string[]> => {
     const text = (await store.getItem(`show:${id}`)) ?? '';
     // Hashes are found as text: an old show need not be understood to keep its music.
@@ -156,27 +165,28 @@ export function repository(store: Store, tab = 'tab'): Repository {
       const lines = (await linesOf(id)).map(({ line }) => line);
       return ok(withLines(copyOf(show.value, snapshot.chain, snapshot.pending), lines));
     },
-    async save(copy, { current = true } = {}) {
-      const { show } = copy;
-      const id = show.id as string;
-      const [old, lines] = [await keysOf(`journal:${id}:`), await linesOf(id)];
-      const all = await index();
-      const body = JSON.stringify({ show: copy.base, chain: copy.chain, pending: copy.pending });
-      const at = all.findIndex((one) => one.id === id);
-      const entry = entryOf(copy, body.length, all[at]);
-      const next = at >= 0 ? all.with(at, entry) : [...all, entry];
-      const problem = await write([
-        [`show:${id}`, body],
-        ['shows', JSON.stringify(next)],
-        ...(current ? [['current', id] as const] : []),
-      ]);
-      if (problem) return problem;
-      // What another tab made and nobody confirmed yet stays; all that is in what was written goes.
-      const written = new Set([...copy.chain, ...copy.pending.map((one) => one.id)]);
-      const over = lines.filter(({ line }) => written.has(line.id)).map(({ key }) => key);
-      await store.removeMany([...over, ...old.filter((key) => isOld(key, id))]);
-      return undefined;
-    },
+    save: (copy, { current = true } = {}) =>
+      alone(async () => {
+        const { show } = copy;
+        const id = show.id as string;
+        const [old, lines] = [await keysOf(`journal:${id}:`), await linesOf(id)];
+        const all = await index();
+        const body = JSON.stringify({ show: copy.base, chain: copy.chain, pending: copy.pending });
+        const at = all.findIndex((one) => one.id === id);
+        const entry = entryOf(copy, body.length, all[at]);
+        const next = at >= 0 ? all.with(at, entry) : [...all, entry];
+        const problem = await write([
+          [`show:${id}`, body],
+          ['shows', JSON.stringify(next)],
+          ...(current ? [['current', id] as const] : []),
+        ]);
+        if (problem) return problem;
+        // What another tab made and nobody confirmed yet stays; all that is in what was written goes.
+        const written = new Set([...copy.chain, ...copy.pending.map((one) => one.id)]);
+        const over = lines.filter(({ line }) => written.has(line.id)).map(({ key }) => key);
+        await store.removeMany([...over, ...old.filter((key) => isOld(key, id))]);
+        return undefined;
+      }),
     async remove(id) {
       if ((await store.getItem('current')) === id) await store.removeMany(['current']);
       return amend(id, { removedAt: Date.now() });
@@ -186,29 +196,30 @@ export function repository(store: Store, tab = 'tab'): Repository {
       const entry = (await index()).find((one) => one.id === id);
       return entry && amend(id, { exported: entry.head });
     },
-    async sweep() {
-      const all = await index();
-      const over = all.filter(({ removedAt }) => removedAt !== undefined && Date.now() - removedAt > BACK_FOR_MS);
-      if (over.length === 0) return;
-      const left = all.filter((one) => !over.includes(one));
-      const hashes = new Set<string>();
-      for (const { id } of over) (await musicOf(id)).forEach((hash) => hashes.add(hash));
-      for (const { id } of left) (await musicOf(id)).forEach((hash) => hashes.delete(hash));
-      if (await write([['shows', JSON.stringify(left)]])) return;
-      for (const { id } of over)
-        await store.removeMany([
-          `show:${id}`,
-          `steps:${id}`,
-          ...(await keysOf(`journal:${id}:`)).filter((key) => isLine(key, id)),
-        ]);
-      for (const hash of hashes)
-        await store.removeMany([
-          `music:${hash}`,
-          `peaks:${hash}`,
-          `envelopes:${hash}`,
-          ...(await keysOf(`music:${hash}:`)),
-        ]);
-    },
+    sweep: () =>
+      alone(async () => {
+        const all = await index();
+        const over = all.filter(({ removedAt }) => removedAt !== undefined && Date.now() - removedAt > BACK_FOR_MS);
+        if (over.length === 0) return;
+        const left = all.filter((one) => !over.includes(one));
+        const hashes = new Set<string>();
+        for (const { id } of over) (await musicOf(id)).forEach((hash) => hashes.add(hash));
+        for (const { id } of left) (await musicOf(id)).forEach((hash) => hashes.delete(hash));
+        if (await write([['shows', JSON.stringify(left)]])) return;
+        for (const { id } of over)
+          await store.removeMany([
+            `show:${id}`,
+            `steps:${id}`,
+            ...(await keysOf(`journal:${id}:`)).filter((key) => isLine(key, id)),
+          ]);
+        for (const hash of hashes)
+          await store.removeMany([
+            `music:${hash}`,
+            `peaks:${hash}`,
+            `envelopes:${hash}`,
+            ...(await keysOf(`music:${hash}:`)),
+          ]);
+      }),
     append: (id, line) => write([[`journal:${id}:${tab}:${String(++count).padStart(9, '0')}`, JSON.stringify(line)]]),
     steps: async (id) => (await read(`steps:${id}`, History)) ?? NO_HISTORY,
     putSteps: (id, history) => write([[`steps:${id}`, JSON.stringify(history)]]),
