@@ -197,7 +197,7 @@ test('rig check: each lamp lights alone, a key answers, and what is wrong is lis
   await expect.poll(async () => (await nodeReport(page)).levels.slice(0, 7)).toEqual([0, 255, 255, 255, 255, 228, 255]);
   await sheet.getByRole('button', { name: 'Not this one' }).click();
   for (let i = 0; i < 18; i++) await page.keyboard.press('Space');
-  await expect(sheet.getByText('1 of 20 to put right:')).toBeVisible();
+  await expect(sheet.getByText('1 of 20 to fix:')).toBeVisible();
   await expect(sheet.getByText(/^Set it to 6 channels at address 7/)).toBeVisible();
   await sheet.getByRole('button', { name: 'Done' }).click();
   await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(0);
