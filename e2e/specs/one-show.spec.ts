@@ -4,6 +4,9 @@ import { expect, test, type Page } from '@playwright/test';
 import { statusOf } from './hovlix';
 import { newScreen, screenIn, startServer, type Server } from './servers';
 
+// Several screens at once on a machine that also runs the servers: each page takes seconds to load.
+test.setTimeout(240_000);
+
 let server: Server;
 test.beforeAll(async () => {
   server = await startServer(4765, ['--demo', '--lan-at', '127.0.0.3']);

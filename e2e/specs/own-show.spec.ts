@@ -9,6 +9,7 @@ import { freshHome, newScreen, startServer, stopServers } from './servers';
 const recording = readFileSync(fileURLToPath(new URL('../samples/chorus.mp3', import.meta.url)));
 const MOST_PRESSES = 12;
 
+test.setTimeout(240_000);
 test.afterEach(stopServers);
 
 /** Presses, and counts them; typing into a field counts as one, as it has to be touched. */
