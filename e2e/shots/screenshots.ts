@@ -78,14 +78,6 @@ await shot('channels', PHONE, '/connect/universe/1', async (page) => {
 await shot('connect-wide', WIDE, '/connect', async (page) => {
   await page.getByRole('button', { name: /^Universe 1 · sACN/ }).click();
 });
-await shot('song-wide', WIDE, '/songs/paper-lighthouse', async (page) => {
-  await page.getByRole('button', { name: 'Bar 19', exact: true }).click();
-});
-const lookAt = async (page: Page, name: string) => {
-  await page.goto(`http://localhost:${PORT}/looks`);
-  await page.getByRole('button', { name }).click();
-  await page.getByRole('link', { name: 'Rig' }).click();
-};
 await shot('rig', PHONE, '/rig', async (page) => lookAt(page, 'Full sail, off'));
 await shot('rig-wide', WIDE, '/rig', async (page) => {
   await page.getByRole('button', { name: 'Spot 1 on the plan' }).click();
