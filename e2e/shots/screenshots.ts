@@ -62,12 +62,7 @@ await shot('song', PHONE, '/songs/paper-lighthouse', (page) => playFrom(page, 17
 await shot('gig', PHONE, '/gig', async (page) => {
   await page.getByRole('button', { name: 'Full sail, key 2, off' }).click();
 });
-await shot(
-  'connect',
-  PHONE,
-  '/connect',
-  async (page) => void (await page.getByText('Universe 1 arrives').waitFor()),
-);
+await shot('connect', PHONE, '/connect', async (page) => void (await page.getByText('Universe 1 arrives').waitFor()));
 await shot('first-lamp', PHONE, '/connect/first', async (page) => {
   await page.getByRole('button', { name: /Framed cable stand-in/ }).click();
   await page.getByText(/live$/).waitFor();
@@ -78,6 +73,11 @@ await shot('channels', PHONE, '/connect/universe/1', async (page) => {
 await shot('connect-wide', WIDE, '/connect', async (page) => {
   await page.getByRole('button', { name: /^Universe 1 · sACN/ }).click();
 });
+const lookAt = async (page: Page, name: string) => {
+  await page.goto(`http://localhost:${PORT}/looks`);
+  await page.getByRole('button', { name }).click();
+  await page.getByRole('link', { name: 'Rig' }).click();
+};
 await shot('rig', PHONE, '/rig', async (page) => lookAt(page, 'Full sail, off'));
 await shot('rig-wide', WIDE, '/rig', async (page) => {
   await page.getByRole('button', { name: 'Spot 1 on the plan' }).click();
