@@ -115,13 +115,15 @@ export function browserLine(begin: () => Begin): OpenLine {
     }
     line.hear(message.text);
   };
+  // Also while this tab itself looks into another show: the others go on.
+  channel?.addEventListener('message', ({ data }: MessageEvent<Posted>) => 'from' in data && serve(data));
   if (navigator.locks) void navigator.locks.request(LOCK, () => new Promise<never>(conduct));
   else conduct();
 
   return (events) => {
     let own: ReturnType<typeof within> | undefined;
     const listen = ({ data }: MessageEvent<Posted>) => {
-      if ('from' in data) return serve(data);
+      if ('from' in data) return undefined;
       if ('to' in data) return data.to === tab ? events.heard(data.text) : undefined;
       // Another tab has taken over: this one says hello to it.
       if (!hub) events.opened();
