@@ -39,7 +39,7 @@ test('odd but good music comes in: mono at 8 kHz', async ({ page }) => {
 test('bad shows: each file gets one clear sentence', async ({ page }) => {
   await open(page, '/songs');
   await refused(page, 'letter.hovlix', text('Dear friends'), /not a Hovlix show: it is not a zip file/);
-  await refused(page, 'role.hovlix', zip({ 'hovlix.json': manifest(1) }), /“show\.json” is missing/);
+  await refused(page, 'empty.hovlix', zip({ 'hovlix.json': manifest(1) }), /“show\.json” is missing/);
   await refused(page, 'newer.hovlix', zip({ 'hovlix.json': manifest(9) }), /saved by a newer Hovlix \(format 9/);
   await refused(
     page,

@@ -5,7 +5,10 @@ test('a new user opens it, plays Paper Lighthouse, and light, sheet, beat and no
   page,
 }) => {
   const errors: string[] = [];
-  page.on('console', (message) => message.type() === 'error' && errors.push(message.text()));
+  page.on(
+    'console',
+    (message) => message.type() === 'error' && errors.push(`${message.text()} ${message.location().url}`),
+  );
   await open(page, '/');
   await expect(page).toHaveURL(/\/songs$/);
   await expect(page.getByText('Friday at the Boathouse')).toBeVisible();

@@ -118,6 +118,18 @@ export async function listen(page: Page, seconds: number): Promise<readonly Hear
     .map(({ secondsAgo, levels }) => ({ at: seconds - secondsAgo, levels }));
 }
 
+/** Seconds from each time that something begins to the next, by when the node received it. */
+export function gaps(heard: readonly Heard[], is: (levels: readonly number[]) => boolean): readonly number[] {
+  const begins = heard.filter(({ levels }, i) => i > 0 && is(levels) && !is(heard[i - 1]!.levels));
+  return begins.slice(1).map(({ at }, i) => at - begins[i]!.at);
+}
+
+/** Of several seconds the middle one: one frame that came late, or an end that was cut off, does not move it. */
+export const middle = (all: readonly number[]): number => [...all].sort((a, b) => a - b)[all.length >> 1]!;
+
+export const usualGap = (heard: readonly Heard[], is: (levels: readonly number[]) => boolean): number =>
+  middle(gaps(heard, is));
+
 /** How much of a value goes by a period in seconds: the power of that wave, and its phase in turns. */
 export function waveIn(heard: readonly Heard[], value: (levels: readonly number[]) => number, period: number) {
   const values = heard.map(({ levels }) => value(levels));

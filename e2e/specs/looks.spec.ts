@@ -11,6 +11,7 @@ import {
   restoreShow,
   tab,
   typed,
+  usualGap,
   waveIn,
   type Heard,
 } from './hovlix';
@@ -110,10 +111,9 @@ test('a look of two roles with waves: the node hears the very period, bounds and
   await button(page, 'Run').click();
   const chased = await listen(page, 4);
   const isRed = (levels: readonly number[]) => levels[1]! > levels[3]!;
-  const turns = chased.slice(1).filter((one, i) => isRed(one.levels) !== isRed(chased[i]!.levels)).length;
-  // Four seconds are eight beats.
-  expect(turns).toBeGreaterThanOrEqual(7);
-  expect(turns).toBeLessThanOrEqual(9);
+  // A step lasts a beat, half a second; the two of them one.
+  expect(usualGap(chased, isRed)).toBeCloseTo(1, 1);
+  expect(usualGap(chased, (levels) => !isRed(levels))).toBeCloseTo(1, 1);
   await button(page, 'Stop').click();
 });
 

@@ -132,7 +132,8 @@ test('a pad held on a phone that goes out of the Wi-Fi goes off by itself; what 
   await phone.page.mouse.down();
   for (const name of ['Embers', 'Moonrise']) await expect(pad(host.page, name)).toHaveAttribute('aria-pressed', 'true');
   phone.cut();
-  await expect(pad(host.page, 'Embers')).toHaveAttribute('aria-pressed', 'false', { timeout: 5000 });
+  // The stand-in of the line answers the server's own pings, so it is the page that finds the line dead, after 3 s.
+  await expect(pad(host.page, 'Embers')).toHaveAttribute('aria-pressed', 'false');
   await expect(pad(host.page, 'Moonrise')).toHaveAttribute('aria-pressed', 'true');
   await expect(host.page.getByTestId('said')).toHaveText('the computer has gone. What it held was let go.');
   await pad(host.page, 'Moonrise').click();
@@ -220,9 +221,10 @@ test('a player’s phone plays, a viewer’s phone looks, and neither changes an
   await expect(player.page.getByTestId('right')).toHaveText('player');
   await player.page.goto('/gig');
   await expect(player.page.getByRole('group', { name: 'Pads' })).toBeVisible();
-  await player.page.keyboard.press('1');
+  // The first pad may be on only while it is held.
+  await player.page.keyboard.press('2');
   await expect(pressed(player.page, '.+').first()).toBeVisible();
-  await player.page.keyboard.press('1');
+  await player.page.keyboard.press('2');
   await player.page.goto('/songs');
   await expect(songs(player.page).first()).toBeVisible();
   await expect(player.page.getByRole('button', { name: /^More about/ })).toHaveCount(0);

@@ -3,6 +3,7 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from '@playwright/test';
+import { PROTOCOL } from '@hovlix/core/live';
 import { bring, stageBrightness } from './hovlix';
 import { freshHome, newScreen, startServer, stopServers } from './servers';
 
@@ -66,11 +67,11 @@ test(`from nothing to my own lamps following my own song, in at most ${MOST_PRES
   await expect.poll(() => stageBrightness(page)).toBeGreaterThan(dark - 1);
   // What leaves is my lamps, following: full at first, in one colour.
   const levels = await page.evaluate(
-    () =>
+    (protocol) =>
       new Promise<string>((resolve) => {
         const socket = new WebSocket(`ws://${location.host}/conductor`);
         socket.onopen = () => {
-          socket.send(JSON.stringify({ type: 'hello', protocol: 6, screen: 'ear', show: null }));
+          socket.send(JSON.stringify({ type: 'hello', protocol, screen: 'ear', show: null }));
           socket.send(JSON.stringify({ type: 'watch', universe: 1 }));
         };
         socket.onmessage = (event) => {
@@ -80,6 +81,7 @@ test(`from nothing to my own lamps following my own song, in at most ${MOST_PRES
           resolve(message.levels);
         };
       }),
+    PROTOCOL,
   );
   const lamps = Array.from({ length: 6 }, (_, i) => levels.slice(i * 6, i * 6 + 6));
   expect(new Set(lamps).size).toBe(1);

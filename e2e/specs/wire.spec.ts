@@ -201,7 +201,8 @@ test.describe('between computers', () => {
         const way = { protocol: "sacn", to: "multicast", network: null, number: 1, priority: 90 };
         const row = { id: "o", universe: 1, on: true, delayMs: 0, way };
         const input = { id: "i", universe: 1, on: true, protocol: "sacn", number: 1, merge: "highest" };
-        s.send(JSON.stringify({ type: "connections-edit", revision: m.revision, patches: [{ op: "replace", path: ["outputs"], value: [row] }, { op: "replace", path: ["inputs"], value: [input] }] })); });`;
+        const ops = [["outputs", row], ["inputs", input]].map(([key, one]) => ({ op: "set", path: [key], from: m.connections[key], to: [one] }));
+        s.send(JSON.stringify({ type: "connections-edit", command: { type: "adjust", ops } })); });`;
     execFileSync('ip', ['netns', 'exec', spaces[0], process.execPath, '-e', edit], { timeout: 20_000 });
     await expect
       .poll(() => status().input?.clashes ?? [], { timeout: 25_000 })

@@ -95,8 +95,10 @@ function soundsOf(app: Express, sounds: SoundStore, door: Door): void {
   app.get('/api/sounds/:hash', (request, response) => {
     const hash = Hash.safeParse(request.params.hash);
     const bytes = hash.success ? sounds.bytes(hash.data) : undefined;
-    if (!bytes) return void response.status(404).json({ error: 'Nothing is known of this music.' });
-    response.set('Cache-Control', 'no-store').type('application/octet-stream').send(Buffer.from(bytes));
+    response.set('Cache-Control', 'no-store');
+    // Not having heard of a song is no fault: nothing is what there is.
+    if (!bytes) return void response.status(204).end();
+    response.type('application/octet-stream').send(Buffer.from(bytes));
   });
   app.put(
     '/api/sounds/:hash',

@@ -181,7 +181,7 @@ test('what followers hear in a song is kept, told to the output, and given to an
   const bring = (name: string, body: Uint8Array<ArrayBuffer>) =>
     fetch(at(name), { method: 'PUT', headers: { 'content-type': 'application/octet-stream' }, body });
   const sound = writeEnvelopes(envelopesOf(new Uint8Array(16 * 300).map((_, i) => i % 251)));
-  expect((await fetch(at(hash))).status).toBe(404);
+  expect((await fetch(at(hash))).status).toBe(204);
   expect((await bring(hash, sound)).status).toBe(204);
   expect(followed).toEqual(['sounds 1']);
   expect(new Uint8Array(await (await fetch(at(hash))).arrayBuffer())).toEqual(sound);

@@ -29,7 +29,7 @@ export function followSounds(document: Document, repository: Repository, light: 
     if (!served() || !operates()) return;
     try {
       const there = await fetch(addressOf(hash), { method: 'HEAD' });
-      if (there.ok) return;
+      if (there.status === 200) return;
       const headers = { 'content-type': 'application/octet-stream' };
       await fetch(addressOf(hash), { method: 'PUT', headers, body: bytes });
     } catch {
@@ -62,7 +62,7 @@ export function followSounds(document: Document, repository: Repository, light: 
     if (!served()) return undefined;
     try {
       const answer = await fetch(addressOf(hash));
-      return answer.ok ? new Uint8Array(await answer.arrayBuffer()) : undefined;
+      return answer.status === 200 ? new Uint8Array(await answer.arrayBuffer()) : undefined;
     } catch {
       return undefined;
     }
