@@ -286,13 +286,26 @@ test('two tabs without a server share one store: one conducts, the other follows
   await expect(two.locator('[data-clip="Dark"]').first()).toBeVisible();
   await one.keyboard.press('b');
   await expect(two.getByText('blackout', { exact: true })).toBeVisible();
+  // The one that conducts looks into another show by itself: the other tab goes on as before.
+  await one.getByRole('button', { name: 'All songs' }).click();
+  await one.getByRole('button', { name: 'Friday at the Boathouse. All shows' }).click();
+  await one.getByRole('button', { name: 'Begin my own show' }).click();
+  await one.getByRole('button', { name: 'Only look into it here' }).click();
+  const alone = one.getByRole('button', { name: 'Only on this screen. Back to the stage' });
+  await expect(alone).toBeVisible();
+  await lay(two, 11, 'Lift');
+  await two.keyboard.press('b');
+  await expect(two.getByText('blackout', { exact: true })).toHaveCount(0);
+  await two.keyboard.press('b');
+  await expect(two.getByText('blackout', { exact: true })).toBeVisible();
+  await expect(alone).toBeVisible();
   // The one that conducted goes: the other goes on with the show and with what was pressed.
   await one.close();
   await lay(two, 8, 'Lift');
-  await expect.poll(() => count(two, 'Lift')).toBe(before + 2);
+  await expect.poll(() => count(two, 'Lift')).toBe(before + 3);
   await expect(two.getByText('blackout', { exact: true })).toBeVisible();
   await two.reload();
-  await expect.poll(() => count(two, 'Lift')).toBe(before + 2);
+  await expect.poll(() => count(two, 'Lift')).toBe(before + 3);
   await expect(two.locator('[data-clip="Dark"]').first()).toBeVisible();
   await context.close();
   await host.stop();

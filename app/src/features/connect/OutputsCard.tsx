@@ -132,7 +132,7 @@ function OutputLine({ row, status, at, doubled, onEdit }: LineProps) {
 /** The number on the wire, and what is out of the ordinary. */
 function wireWords(row: OutputRow): string {
   const { way } = row;
-  const roles =
+  const words =
     way.protocol === 'serial'
       ? [way.kind === 'plain' ? 'plain adapter' : 'framed interface']
       : [
@@ -142,6 +142,6 @@ function wireWords(row: OutputRow): string {
           ...(way.network === null ? [] : [way.network]),
           ...(way.protocol === 'sacn' && way.priority !== 100 ? [`priority ${way.priority}`] : []),
         ];
-  if (row.delayMs !== 0) roles.push(row.delayMs > 0 ? `${row.delayMs} ms later` : `${-row.delayMs} ms earlier`);
-  return roles.join(' · ');
+  if (row.delayMs !== 0) words.push(row.delayMs > 0 ? `${row.delayMs} ms later` : `${-row.delayMs} ms earlier`);
+  return words.join(' · ');
 }

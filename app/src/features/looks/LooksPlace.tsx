@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { router } from 'expo-router';
 import Search from 'lucide-react-native/icons/search';
-import { useShow } from '../../host/hovlix';
+import { useMay, useShow } from '../../host/hovlix';
 import { Chip } from '../../ui/Chip';
 import { Typed } from '../../ui/form';
 import { usePalette } from '../../ui/palette';
@@ -19,6 +19,7 @@ type Filter = { readonly role?: string; readonly folder?: string; readonly kind?
 export function LooksPlace() {
   const palette = usePalette();
   const show = useShow((one) => one);
+  const may = useMay('operator');
   const [filter, setFilter] = useState<Filter>({});
   const [text, setText] = useState<string | null>(null);
   const [open, setOpen] = useState<string | null>(null);
@@ -41,10 +42,12 @@ export function LooksPlace() {
         >
           <Search size={20} color={palette.text} aria-hidden />
         </Button>
-        <NewChase show={show} />
-        <Button kind="primary" onPress={() => router.push('/looks/new')}>
-          New look
-        </Button>
+        {may && <NewChase show={show} />}
+        {may && (
+          <Button kind="primary" onPress={() => router.push('/looks/new')}>
+            New look
+          </Button>
+        )}
       </PlaceHead>
       {text !== null && (
         <Column paddingHorizontal={14} paddingBottom={12}>
@@ -72,9 +75,11 @@ export function LooksPlace() {
       {all.length === 0 && (
         <Column padding={24} gap={12} alignItems="flex-start">
           <Quiet>A look is a picture in light: who shines, how bright, in which colour. There is none yet.</Quiet>
-          <Button kind="primary" onPress={() => router.push('/looks/new')}>
-            Make the first look
-          </Button>
+          {may && (
+            <Button kind="primary" onPress={() => router.push('/looks/new')}>
+              Make the first look
+            </Button>
+          )}
         </Column>
       )}
       {all.length > 0 && shown.length === 0 && <Quiet padding={24}>Nothing here fits. Choose All, or search for less.</Quiet>}

@@ -5,7 +5,7 @@ import { useLocalSearchParams } from 'expo-router';
 import { useMedia, View } from '@tamagui/core';
 import { patchedFixtures } from '@hovlix/core/rig';
 import { rigInUse, type Show } from '@hovlix/core/show';
-import { useShow } from '../../host/hovlix';
+import { useMay, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
@@ -53,6 +53,7 @@ function Rig({ show }: { readonly show: Show }) {
     [patched, wanted],
   );
   const one = chosen.size === 1 ? patched.find(({ fixture }) => chosen.has(fixture.id)) : undefined;
+  const may = useMay('operator');
   const undirected = patched.filter(({ fixture, profile }) => profile.panRange > 0 && !fixture.directed);
   const choose = (ids: readonly string[]) => setChosen(new Set(ids));
   const change = (lamp: string) => setOpen({ sheet: 'lamp', lamp });
@@ -68,7 +69,7 @@ function Rig({ show }: { readonly show: Show }) {
       onClose={() => choose([])}
     />
   );
-  const actions = (
+  const actions = may && (
     <>
       <Button kind="primary" onPress={() => setOpen({ sheet: 'add' })}>
         Add lamps

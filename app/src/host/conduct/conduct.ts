@@ -179,7 +179,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
   /** The whole show that is on, to a screen that joins or as somebody put it on. */
   const takeShow = ({ show, chain, by }: { show: unknown; chain: Chain; by?: string | undefined }) => {
     const before = document.store.getState().copy?.show.id;
-    const parted = document.rejoin(show as Show, chain);
+    const parted = document.rejoin(show as Show, chain, { aside: store.getState().here });
     document.resend();
     store.setState({ waiting: false });
     if (parted) takeWord({ type: 'parted', copy: parted });
@@ -314,7 +314,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
       store.setState({ here: copy !== undefined, live: AT_REST });
       light.tell({ type: 'state', state: AT_REST });
       if (copy) {
-        await document.open(copy);
+        await document.open(copy, { aside: true });
         connect(privateLine(() => ({ copy: document.store.getState().copy ?? copy })));
       } else if (common) connect(common);
     },

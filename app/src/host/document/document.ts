@@ -53,8 +53,11 @@ export type Leader = {
 
 export type Document = {
   readonly store: StoreApi<DocumentState>;
-  /** Opens a copy. Kept in the store at once, unless `keep` is false. */
-  readonly open: (copy: Copy, options?: { readonly keep?: boolean }) => Promise<Problem | undefined>;
+  /** Opens a copy. Kept in the store at once, unless `keep` is false. One that lies `aside` does not open next time. */
+  readonly open: (
+    copy: Copy,
+    options?: { readonly keep?: boolean; readonly aside?: boolean },
+  ) => Promise<Problem | undefined>;
   /** Closes what is open: nothing is. */
   readonly close: () => void;
   /** @returns the id of the change, to take back just that one. While a gesture goes on, its steps become one. */
@@ -73,7 +76,7 @@ export type Document = {
   /** Changes in their places. Those of other shows are none of ours. */
   readonly take: (show: string, changes: readonly Change[]) => void;
   /** The whole show from the conductor. @returns the copy that had grown apart, where there is one to keep. */
-  readonly rejoin: (show: Show, chain: Chain) => Copy | undefined;
+  readonly rejoin: (show: Show, chain: Chain, options?: { readonly aside?: boolean }) => Copy | undefined;
   /** The line to the leader broke: what is not confirmed yet is sent again when it is back. */
   readonly lineBroke: () => void;
   /** Sends what is not confirmed yet. */
@@ -112,6 +115,8 @@ export function document(repository: Repository): Document {
   let shown: Show | null = null;
   /** A finger is down; what it has done so far, not an edit yet. */
   let pressed = false;
+  /** The open show is only looked into, on this screen alone. */
+  let aside = false;
   /** What is not confirmed was sent on the line there is. */
   let sent = false;
   let gesture: { readonly commands: readonly Command[]; readonly show: Show } | undefined;
@@ -123,6 +128,11 @@ export function document(repository: Repository): Document {
     writing = done;
     void done.then((problem) => store.setState({ problem: problem ?? null }));
     return done;
+  };
+  /** What is only looked into is not what opens next time. */
+  const save = (copy: () => Copy) => {
+    const mark = !aside;
+    return keep(() => repository.save(copy(), { current: mark }));
   };
   const current = () => store.getState().copy;
 
@@ -178,7 +188,7 @@ export function document(repository: Repository): Document {
     lines += added.length;
     if (lines < JOURNAL_LINES) return;
     lines = 0;
-    void keep(() => repository.save(current() ?? copy));
+    void save(() => current() ?? copy);
   };
 
   /** An edit of this screen: shown at once, and on its way. */
@@ -202,7 +212,7 @@ export function document(repository: Repository): Document {
     }
     saveSteps();
     // The list of shows tells names and counts: they are written with the whole.
-    if (named(copy.show, next.copy.show)) void keep(() => repository.save(current()!));
+    if (named(copy.show, next.copy.show)) void save(() => current()!);
     return id;
   };
 
@@ -247,13 +257,14 @@ export function document(repository: Repository): Document {
 
   return {
     store,
-    async open(copy, { keep: write = true } = {}) {
+    async open(copy, { keep: write = true, aside: only = false } = {}) {
       endGesture();
+      aside = only;
       previews.clear();
       lines = 0;
       set(leader ? copy : confirmedAll(copy), NO_HISTORY);
       bringSteps(copy.show.id);
-      return write ? keep(() => repository.save(current() ?? copy)) : undefined;
+      return write ? save(() => current() ?? copy) : undefined;
     },
     close() {
       endGesture();
@@ -308,7 +319,8 @@ export function document(repository: Repository): Document {
       if (!copy || copy.show.id !== show) return;
       set(changes.reduce((now, change) => take(change, now), copy));
     },
-    rejoin(show, chain) {
+    rejoin(show, chain, { aside: only = false } = {}) {
+      aside = only;
       const copy = current();
       if (!copy || copy.show.id !== show.id) {
         endGesture();
@@ -316,14 +328,14 @@ export function document(repository: Repository): Document {
         const theirs = copyOf(show, chain);
         set(theirs, NO_HISTORY);
         bringSteps(show.id);
-        void keep(() => repository.save(theirs));
+        void save(() => theirs);
         return undefined;
       }
       const next = rejoined(copy, { show, chain });
       const parted = next === 'parted' ? copy : undefined;
       const joined = next === 'parted' ? copyOf(show, chain) : next;
       set(joined, parted ? NO_HISTORY : store.getState().steps);
-      void keep(() => repository.save(joined));
+      void save(() => joined);
       return parted;
     },
     resend() {
@@ -346,7 +358,7 @@ export function document(repository: Repository): Document {
       const without = (list: History['past']) => list.filter((step) => step.id !== id);
       const { past, future } = store.getState().steps;
       set(refusedChange(copy, id), { past: without(past), future: without(future) });
-      void keep(() => repository.save(current()!));
+      void save(() => current()!);
     },
     preview(screen, show, ops) {
       if (current()?.show.id !== show) return;

@@ -22,7 +22,7 @@ export type Player = {
   readonly seek: (song: Song, to: number) => void;
 };
 
-/** Sound and light may role by this much before the conductor is told. Far below what anyone sees. */
+/** Sound and light may drift apart by this much before the conductor is told. Far below what anyone sees. */
 const DRIFT_SECONDS = 0.008;
 const CHECK_MS = 250;
 /** A place in the song that is so far from what is heard was chosen on another screen: the sound goes there. */
