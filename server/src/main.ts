@@ -6,6 +6,7 @@ import { PLAY_HELP, playCommand } from './cli/play';
 import { RENDER_HELP, renderCommand } from './cli/render';
 import { SERVE_HELP, serveCommand } from './cli/serve';
 import { UsageError } from './cli/usage';
+import { GUARDED, guarded, inReserve } from './guard';
 
 const COMMANDS: Readonly<Record<string, { readonly help: string; readonly run: (args: string[]) => Promise<void> }>> = {
   serve: { help: SERVE_HELP, run: serveCommand },
@@ -32,11 +33,17 @@ async function main([name, ...args]: string[]): Promise<void> {
   const command = COMMANDS[name];
   if (!command) throw new UsageError(`There is no command “${name}”. Try: hovlix --help`);
   if (args.includes('--help') || args.includes('-h')) return void console.log(command.help);
-  await command.run(args);
+  // What is served is watched over; everything else ends when it is done.
+  if (name === 'serve' && process.env[GUARDED] === undefined)
+    process.exitCode = await guarded(process.argv[1]!, process.argv.slice(2));
+  else {
+    if (process.env[GUARDED] === 'spare') await inReserve();
+    await command.run(args);
+  }
 }
 
 main(process.argv.slice(2)).then(
-  () => process.exit(0),
+  () => process.exit(process.exitCode ?? 0),
   (error: Error) => {
     process.stderr.write(`hovlix: ${error.message}\n`);
     process.exit(error instanceof UsageError ? 2 : 1);

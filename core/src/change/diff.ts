@@ -1,6 +1,7 @@
 // What differs between two states of a document, as plain data that names records by their ids. Laid on a third state,
 // it changes the same things there and nothing else: undo, the journal, screens and threads all work on these.
 
+import { own } from '../own';
 import { dequal } from 'dequal/lite';
 
 /** Keys of objects and ids of records, from the top of the document. */
@@ -32,7 +33,7 @@ const isPlain = (value: unknown): value is Plain =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
 const keyOf = (name: string | undefined, record: unknown): string | undefined => {
-  const key = isPlain(record) ? record[KEYS[name ?? ''] ?? 'id'] : undefined;
+  const key = isPlain(record) ? own(record, own(KEYS, name ?? '') ?? 'id') : undefined;
   return typeof key === 'string' ? key : undefined;
 };
 
@@ -56,7 +57,7 @@ function compare(before: unknown, after: unknown, path: Path, ops: Op[]): void {
   if (before === after) return;
   if (isPlain(before) && isPlain(after)) {
     for (const key of new Set([...Object.keys(before), ...Object.keys(after)]))
-      compare(before[key], after[key], [...path, key], ops);
+      compare(own(before, key), own(after, key), [...path, key], ops);
     return;
   }
   if (Array.isArray(before) && Array.isArray(after)) {
@@ -165,7 +166,7 @@ function within(
   }
   if (!isPlain(value) || key === '__proto__') return MISSED;
   if (rest.length > 0 && !Object.hasOwn(value, key)) return MISSED;
-  const next = within(Object.hasOwn(value, key) ? value[key] : undefined, rest, key, change);
+  const next = within(own(value, key), rest, key, change);
   if (next === MISSED) return MISSED;
   if (next !== undefined) return { ...value, [key]: next };
   const { [key]: _, ...left } = value;

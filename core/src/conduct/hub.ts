@@ -9,20 +9,30 @@ import {
   readMessage,
   RIGHT_WORDS,
   type Action,
+  type LiveState,
   type Right,
   type ToScreen,
 } from '../live';
 import { never } from '../problem';
 import { headOf, since } from '../show';
 import type { Seconds } from '../units';
+import { unfit } from './fits';
 import type { Session } from './session';
 
 /** A screen may send so many messages a second; a dragged fader sends 60. */
 const MOST_PER_SECOND = 300;
+/** All devices together may say so much; then each has an equal share of it. The conductor's own computer has its own. */
+const MOST_OF_DEVICES = 600;
+/** A message counts once, and once more for every so many characters: whoever says much says it less often. */
+const CHARACTERS = 8192;
+/** A whole show is checked from end to end. */
+const WHOLE_SHOW = 100;
 /** A screen that has said nothing for so long lets go of what it held, and after twice that counts as gone. Seconds. */
 const SILENT = 1.5;
 /** A press that was so long on its way is not played any more. Seconds. */
 const LATE = 0.3;
+/** After a restart screens have so long to come back before what they held is let go. Seconds. */
+const COMES_BACK = 6;
 /** Every screen hears from its conductor this often, in seconds. */
 const BEAT = 1;
 /** So often `look` wants to be called, in ms. */
@@ -67,6 +77,9 @@ export type Hub = {
   readonly showLevels: (universe: number, text: () => string, merged: boolean) => void;
 };
 
+/** What was said within a second. */
+type Said = { from: number; count: number };
+
 type Known = Wire & {
   readonly visitor: Visitor;
   /** What the screen calls itself; empty before its first word. */
@@ -76,7 +89,7 @@ type Known = Wire & {
   /** It let go of what it held, as nothing was heard of it. */
   released: boolean;
   watching: number | null;
-  said: { readonly from: number; count: number };
+  said: Said;
 };
 
 /** A screen that has so much waiting gets no more levels: the newest will do when it has caught up. */
@@ -92,7 +105,15 @@ type Start = {
 
 export function conductorHub({ now, session, connections, watch = () => undefined }: Start): Hub {
   const lines = new Set<Known>();
+  /** By device, as one device may have several lines; and by all of them. */
+  const saidBy = new Map<string, Said>();
+  const devices: Said = { from: -Infinity, count: 0 };
   let beaten = -Infinity;
+  /** Screens that the state knows from before this conductor: who does not come back soon has gone. */
+  let expected: { readonly screens: readonly string[]; readonly until: number } | undefined = {
+    screens: screensIn(session.conductor.state()),
+    until: now() + COMES_BACK,
+  };
   const open = () => [...lines].filter(({ closedAt }) => closedAt === undefined);
   const rightOf = ({ visitor }: Known): Right => visitor.device?.may ?? 'operator';
   const nameOf = ({ visitor }: Known) => visitor.device?.name ?? 'the computer';
@@ -130,14 +151,28 @@ export function conductorHub({ now, session, connections, watch = () => undefine
     act('conductor', { type: 'gone', screen: line.screen });
     if (holds) tellAll({ type: 'left', name: nameOf(line) });
   };
+  const forget = ({ device }: Visitor): void => {
+    if (device && ![...lines].some(({ visitor }) => visitor.device?.id === device.id)) saidBy.delete(device.id);
+  };
   const isBack = (line: Known) => open().some((one) => one !== line && one.screen === line.screen);
+
+  /** Lets go of what was held by screens that a restart has lost. */
+  const lookForExpected = (at: number): void => {
+    if (!expected || at < expected.until) return;
+    const { screens } = expected;
+    expected = undefined;
+    for (const screen of screens)
+      if (!open().some((one) => one.screen === screen)) act('conductor', { type: 'gone', screen });
+  };
 
   const look = (): void => {
     const at = now();
+    lookForExpected(at);
     for (const line of lines) {
       if (line.closedAt !== undefined) {
         if (at - line.closedAt < SILENT) continue;
         lines.delete(line);
+        forget(line.visitor);
         if (!isBack(line)) letGo(line);
       } else if (line.sure) continue;
       else if (at - line.heardAt > SILENT * 2) line.close();
@@ -151,17 +186,33 @@ export function conductorHub({ now, session, connections, watch = () => undefine
   const notAllowed = (line: Known) =>
     `This device ${RIGHT_WORDS[rightOf(line)]}. Whoever is at the computer can change that in Connect.`;
 
-  /** Whether a screen says more than anybody can press; said once a second. */
-  const tooMuch = (line: Known): boolean => {
-    if (now() - line.said.from >= 1) line.said = { from: now(), count: 0 };
-    line.said.count++;
-    if (line.said.count === MOST_PER_SECOND + 1) tell(line, refused('Too many messages in a second.'));
-    return line.said.count > MOST_PER_SECOND;
+  /** Whether a device says more than anybody can press; said once a second. */
+  const tooMuch = (line: Known, weight: number): boolean => {
+    const { said } = line;
+    const at = now();
+    const device = line.visitor.device !== null;
+    if (at - said.from >= 1) Object.assign(said, { from: at, count: 0 });
+    if (device && at - devices.from >= 1) Object.assign(devices, { from: at, count: 0 });
+    const before = said.count;
+    said.count += weight;
+    if (device) devices.count += weight;
+    const share = MOST_OF_DEVICES / Math.max(1, saidBy.size);
+    const most = device && devices.count > MOST_OF_DEVICES ? Math.min(MOST_PER_SECOND, share) : MOST_PER_SECOND;
+    if (said.count <= most) return false;
+    if (before <= most) tell(line, refused('This device says too much in a second. What is too much is not done.'));
+    return true;
+  };
+  const saidFor = ({ device }: Visitor): Said => {
+    const fresh = { from: now(), count: 0 };
+    if (!device) return fresh;
+    const known = saidBy.get(device.id) ?? fresh;
+    saidBy.set(device.id, known);
+    return known;
   };
 
   const hear = (line: Known, text: string): void => {
     line.heardAt = now();
-    if (tooMuch(line)) return;
+    if (tooMuch(line, 1 + text.length / CHARACTERS)) return;
     const read = readMessage(FromScreen, text);
     if (!read.ok) return tell(line, refused(read.why));
     const message = read.value;
@@ -169,8 +220,7 @@ export function conductorHub({ now, session, connections, watch = () => undefine
       if (message.type === 'edit') tell(line, { type: 'refused-edit', id: message.change.id, why: notAllowed(line) });
       return tell(line, refused(notAllowed(line)));
     }
-    if (line.screen === '' && message.type !== 'hello' && message.type !== 'ping')
-      return tell(line, refused('Say hello first.'));
+    if (line.screen === '' && message.type !== 'hello') return tell(line, refused('Say hello first.'));
     // It was only slow: what it holds from now on is held again.
     line.released = false;
     take(line, message);
@@ -182,10 +232,12 @@ export function conductorHub({ now, session, connections, watch = () => undefine
         return welcome(line, message);
       case 'ping':
         return tell(line, { type: 'pong', sent: message.sent, now: now() });
-      case 'act':
+      case 'act': {
         if (message.at !== undefined && now() - message.at > LATE)
           return tell(line, { type: 'late', action: message.action.type });
-        return act(line.screen, message.action);
+        const why = unfit(session.shown(), session.conductor.state(), message.action, now());
+        return why === undefined ? act(line.screen, message.action) : tell(line, refused(why));
+      }
       case 'edit': {
         const on = session.order()?.show.id === message.show;
         const outcome = on ? session.edit(message.change) : { why: 'That show is not on any more.' };
@@ -199,6 +251,7 @@ export function conductorHub({ now, session, connections, watch = () => undefine
         return tellAll({ type: 'preview', screen: line.screen, show: message.show, ops: message.ops as never }, line);
       case 'put-on': {
         if (message.ifNone && session.order()) return;
+        if (tooMuch(line, WHOLE_SHOW)) return;
         const why = session.putOn(message.show, message.chain);
         if (why) return tell(line, refused(why));
         act('conductor', { type: 'show-on', show: session.order()!.show.id });
@@ -257,7 +310,7 @@ export function conductorHub({ now, session, connections, watch = () => undefine
         closedAt: undefined,
         released: false,
         watching: null,
-        said: { from: now(), count: 0 },
+        said: saidFor(visitor),
       };
       lines.add(line);
       return {
@@ -283,6 +336,13 @@ export function conductorHub({ now, session, connections, watch = () => undefine
       }
     },
   };
+}
+
+/** Screens that hold something, or by which one programs. */
+function screensIn({ standing, sounding, held, test, programs }: LiveState): readonly string[] {
+  const sounds = sounding.filter(({ lifted }) => lifted === undefined).map(({ by }) => by);
+  const holders = standing.flatMap((one) => one.holders ?? []);
+  return [...new Set([...holders, ...sounds, ...held.flatMap(({ by }) => by ?? []), ...(test ? [test.by] : []), ...(programs ? [programs] : [])])]; // prettier-ignore
 }
 
 function refused(why: string): ToScreen {

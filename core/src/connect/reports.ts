@@ -45,6 +45,8 @@ export const OutputReport = z.object({
   rows: z.array(RowReport),
   /** Who speaks for each universe that has an input. */
   winners: z.array(z.object({ universe: z.number(), winner: z.enum(['ours', 'theirs', 'both']) })),
+  /** Why the newest show, or the last frame, could not be lit: the last good light stays on. Null where all is well. */
+  trouble: z.string().nullable(),
   incidents: z.array(Incident),
 });
 export type OutputReport = z.infer<typeof OutputReport>;
@@ -135,6 +137,8 @@ export const Status = z.object({
   /** True where the asking screen is on the computer that conducts. */
   host: z.boolean(),
   screens: z.number(),
+  /** What cannot be kept or lit right now, in words. The light goes on. */
+  troubles: z.array(z.string()),
   connections: Connections,
   output: OutputReport.nullable(),
   input: InputReport.nullable(),

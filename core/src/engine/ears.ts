@@ -63,18 +63,25 @@ function earOf(follower: Follower, most: number): Ear {
   };
 }
 
-/** Ears by the way they listen; `all` grows as they are asked for. */
-export function earBook(most: number): { readonly all: readonly Ear[]; readonly earFor: (follower: Follower) => Ear } {
-  const all: Ear[] = [];
-  return {
-    all,
-    earFor(follower) {
-      const ear = earOf(follower, most);
-      const known = all.find(({ key }) => key === ear.key);
-      if (!known) all.push(ear);
-      return known ?? ear;
-    },
+/** So many ways of listening are known again; a dragged fader leaves many behind it. */
+const MOST_KNOWN = 256;
+
+/** Finds the same ear for the same way of listening. */
+export function earBook(most: number): (follower: Follower) => Ear {
+  const known = new Map<string, Ear>();
+  return (follower) => {
+    const ear = earOf(follower, most);
+    const before = known.get(ear.key);
+    if (!before) remember(known, ear.key, ear, MOST_KNOWN);
+    return before ?? ear;
   };
+}
+
+/** Keeps what is new, and forgets what was kept longest where there would be more than `most`. */
+function remember<K, V>(known: Map<K, V>, key: K, value: V, most: number): V {
+  known.set(key, value);
+  if (known.size > most) known.delete(known.keys().next().value!);
+  return value;
 }
 
 /** Writes what each ear hears in this instant. Allocates nothing, but for a curve of a song that was never asked for. */
@@ -115,26 +122,46 @@ function slewed(value: number, target: number, passed: number, attack: number, r
   return release > 0 ? Math.max(target, value - passed / release) : target;
 }
 
-const curves = new WeakMap<Envelopes, Map<string, Float32Array>>();
+type Curves = { readonly heard: Map<string, Float32Array>; readonly loudness: Map<string, Loudness> };
+/** Of a song, by frame: how loud some bands are, and how loud they have been of late, in decibels. */
+type Loudness = { readonly decibels: Float32Array; readonly loudest: Float32Array };
+
+const curves = new WeakMap<Envelopes, Curves>();
+const MOST_CURVES = 64;
+const MOST_LOUDNESS = 16;
 
 /** What an ear hears over a whole song, `ENVELOPE_RATE` values a second. Worked out once for each song and way. */
 export function curveFor(envelopes: Envelopes, ear: Ear): Float32Array {
   let known = curves.get(envelopes);
-  if (!known) curves.set(envelopes, (known = new Map()));
-  let curve = known.get(ear.key);
-  if (!curve) known.set(ear.key, (curve = curveOf(envelopes, ear)));
-  return curve;
+  if (!known) curves.set(envelopes, (known = { heard: new Map(), loudness: new Map() }));
+  const curve = known.heard.get(ear.key);
+  if (curve) return curve;
+  // The bands are what takes long: whoever drags an attack or a floor asks for the same ones again and again.
+  const bands = ear.shares.join();
+  const loudness =
+    known.loudness.get(bands) ?? remember(known.loudness, bands, loudnessIn(envelopes, ear.shares), MOST_LOUDNESS);
+  return remember(known.heard, ear.key, curveOf(loudness, ear), MOST_CURVES);
 }
 
-function curveOf({ frames, levels }: Envelopes, ear: Ear): Float32Array {
-  const curve = new Float32Array(frames);
-  const passed = 1 / ENVELOPE_RATE;
-  let loudest = -Infinity;
-  let value = 0;
+function loudnessIn({ frames, levels }: Envelopes, shares: Float64Array): Loudness {
+  const decibels = new Float32Array(frames);
+  const loudest = new Float32Array(frames);
+  let most = -Infinity;
   for (let frame = 0; frame < frames; frame++) {
-    const decibels = loudnessOver(levels, frame * LOUDNESS_BANDS, ear.shares);
-    loudest = Math.max(decibels, loudest - FORGETS * passed);
-    value = slewed(value, shareOf(ear, decibels, loudest), passed, ear.attack, ear.release);
+    const now = loudnessOver(levels, frame * LOUDNESS_BANDS, shares);
+    most = Math.max(now, most - FORGETS / ENVELOPE_RATE);
+    decibels[frame] = now;
+    loudest[frame] = most;
+  }
+  return { decibels, loudest };
+}
+
+function curveOf({ decibels, loudest }: Loudness, ear: Ear): Float32Array {
+  const curve = new Float32Array(decibels.length);
+  let value = 0;
+  for (let frame = 0; frame < curve.length; frame++) {
+    const share = shareOf(ear, decibels[frame]!, loudest[frame]!);
+    value = slewed(value, share, 1 / ENVELOPE_RATE, ear.attack, ear.release);
     curve[frame] = value;
   }
   return curve;

@@ -15,7 +15,7 @@ import {
 import { pointNear } from '../rig';
 import { clamp, seconds, type Seconds } from '../units';
 import { songPace, standingBeat } from './clock';
-import { countBefore, listen, strokesOf } from './ears';
+import { countBefore, curveFor, listen, strokesOf } from './ears';
 import { ABOVE, AIM, HAZE, MOVE, SLOT, STANDING, STROBE } from './fields';
 import { addToLane, beginLane, clearFields, layHand, laySheet, mergeLane, rampBetween, type Witness } from './layers';
 import { laySong } from './lay-song';
@@ -23,14 +23,14 @@ import { holdStrobes } from './safety';
 import { findShows } from './shows';
 import { slowedBy } from './slow';
 import { addSteps, move, onStroke } from './steps';
-import type { ChaseProgram, Play, Program, Sheet, SongProgram } from './program';
+import type { ChaseProgram, Play, Program, SongProgram } from './program';
 
 /** How long a song takes to push standing looks aside, and to give them back. */
 const SUSPEND_SECONDS = 0.25;
 
 /**
  * Fills the values of `program.fields`: levels before masters, everything else final. Allocates nothing, but for what
- * is taken in hand for the first time.
+ * was not made ready, see `ready`.
  */
 export function evaluate(program: Program, live: LiveState, at: Seconds, witness?: Witness): void {
   clearFields(program);
@@ -40,7 +40,11 @@ export function evaluate(program: Program, live: LiveState, at: Seconds, witness
   const there = playing !== undefined && songTime < playing.duration;
   const sounding = song !== null && there && song.playing;
   const suspended = sounding ? clamp((at - song.since) / SUSPEND_SECONDS, 0, 1) : 0;
-  listen(program.ears, there ? playing.envelopes : null, songTime, live.hearing, at);
+  const envelopes = there ? playing.envelopes : null;
+  listen(program.ears, envelopes, songTime, live.hearing, at);
+  // All ears before any light, so that a follower in hand is heard in its first frame as in any other.
+  for (let i = 0; i < live.hands.length; i++)
+    listen(program.hand(live.hands[i]!.value).ears, envelopes, songTime, live.hearing, at);
   const beat = runAt(live.speed, standingBeat(live, sounding ? playing : undefined, songTime, at));
   scene.live = live;
   scene.at = at;
@@ -57,6 +61,20 @@ export function evaluate(program: Program, live: LiveState, at: Seconds, witness
   layHits(program, live, at, witness);
   layHands(program, live, at, beat, witness);
   finish(program);
+}
+
+/**
+ * Works out beforehand what a state asks for the first time: values in hand, looks after other looks, notes. Changes no
+ * light; without it the next frame works it out itself, and takes longer.
+ */
+export function ready(program: Program, live: LiveState): void {
+  const envelopes = (live.song && program.songs.get(live.song.id)?.envelopes) ?? null;
+  for (const { value } of live.hands) {
+    const { ears } = program.hand(value);
+    if (envelopes) for (const ear of ears) if (ear.source === 'song' && !ear.drum) curveFor(envelopes, ear);
+  }
+  for (const one of live.standing) program.standing(one);
+  for (const note of live.sounding) program.struck(note);
 }
 
 /** How dark blackout makes the stage, 0…1. */
@@ -199,7 +217,7 @@ function layHands(program: Program, live: LiveState, at: Seconds, beat: number, 
     const hand = live.hands[i]!;
     const weight = rampAt(hand.ramp, at);
     if (weight <= 0) continue;
-    const sheet: Sheet = program.handSheet(hand.value);
+    const { sheet } = program.hand(hand.value);
     if (witness) witness.source('hand', sheet.name, '');
     move(program, sheet, beat, at, scene.pace, witness);
     layHand(program, sheet, weight, witness);

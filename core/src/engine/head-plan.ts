@@ -1,5 +1,6 @@
 // Which bytes a head owns and how its numbers become them.
 
+import { own } from '../own';
 import { EMITTERS, isPrimary, mixerFor, type EmitterName, type MeasuredEmitters, type Mixer } from '../colour';
 import { bounds, mountRotation, snaps, type Channel, type Profile, type Range } from '../rig';
 import { FIELDS, type Field } from './fields';
@@ -170,7 +171,8 @@ export function snapsOf({ mode }: Head): readonly boolean[] {
   return FIELDS.map((field) => {
     const said = mode.channels.find(
       ({ attribute, snap }) =>
-        snap !== undefined && (FIELD_OF[attribute] ?? (isEmitter(attribute) ? 'colour' : undefined)) === field.name,
+        snap !== undefined &&
+        (own(FIELD_OF, attribute) ?? (isEmitter(attribute) ? 'colour' : undefined)) === field.name,
     );
     return said ? snaps(said) : field.snap;
   });

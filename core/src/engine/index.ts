@@ -1,7 +1,9 @@
 export * from './fields';
 export * from './program';
 export * from './compile';
+export type { Sounds } from './lanes';
 export * from './render';
+export { ready } from './evaluate';
 export * from './held-channels';
 export * from './explain';
 export * from './lamps';

@@ -1,5 +1,6 @@
 // Waves and followers as arrays, and what they make of a strand at an instant.
 
+import { own } from '../own';
 import { figureAt, heightsAt, rankOf, type Follower, type MoveShape, type Wave } from '../light';
 import { COLOUR, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM, type Field } from './fields';
 import { labOf, type Ground } from './ground';
@@ -23,8 +24,8 @@ const NAMED: Readonly<Record<string, readonly number[]>> = {
 export function fieldsMoved(moving: Wave | Follower, ownFields: ReadonlyMap<string, number>): readonly number[] {
   if (moving.type === 'move') return [MOVE];
   if (moving.type === 'colours') return [COLOUR, SLOT];
-  const own = ownFields.get(moving.on);
-  return NAMED[moving.on] ?? (own === undefined ? [] : [own]);
+  const field = ownFields.get(moving.on);
+  return own(NAMED, moving.on) ?? (field === undefined ? [] : [field]);
 }
 
 /** What a wave or a follower does to the rows of one field; undefined where it moves another. */

@@ -203,9 +203,9 @@ export type Program = {
   readonly fields: readonly Field[];
   /** Heads of each role. */
   readonly casts: ReadonlyMap<string, Int32Array>;
-  /** A value taken by hand as a sheet; the same one for the same value. */
-  readonly handSheet: (value: LookValue) => Sheet;
-  /** All ways of listening that followers have; those of hands join when they are first seen. */
+  /** A value taken by hand; the same one for the same value. */
+  readonly hand: (value: LookValue) => Hand;
+  /** All ways of listening that followers of looks and chases have. */
   readonly ears: readonly Ear[];
   readonly safety: SafetyProgram;
   /** What stands as it is after what stood before it; undefined where it is gone. */
@@ -267,6 +267,17 @@ export const SLOT_STEPS = 24;
 
 /** So many clips of one lane may be in the middle of their fades; with more, the lane is taken down clip by clip. */
 export const MOST_OVERLAPPING = 16;
+
+/** A value taken by hand as a sheet, and what its followers listen with. */
+export type Hand = { readonly sheet: Sheet; readonly ears: readonly Ear[] };
+
+/** What the followers in some sheets listen with, each once. */
+export function earsIn(sheets: readonly Sheet[]): readonly Ear[] {
+  const found = new Set<Ear>();
+  for (const { strands } of sheets)
+    for (const { motions } of strands) for (const { ear } of motions) if (ear) found.add(ear);
+  return [...found];
+}
 
 /** The sheets of a look or a chase. */
 export const sheetsIn = ({ chase, sheet }: Play): readonly Sheet[] => chase?.sheets ?? [sheet];

@@ -68,6 +68,18 @@ const MOST_MOMENTS = 768;
  * with one more than may be. Run slower or faster as a whole, it grows and shrinks as the waves do.
  */
 export function flashSpanOf(sheet: Sheet, most: number, shares: Float64Array): number {
+  const work = flashSpanIn(sheet, most, shares);
+  for (;;) {
+    const { done, value } = work.next();
+    if (done) return value;
+  }
+}
+
+/** So many heads in a moment are looked at between two breaths: about a millisecond. */
+const LOOKED_AT = 12_000;
+
+/** The same, a millisecond at a time. */
+export function* flashSpanIn(sheet: Sheet, most: number, shares: Float64Array): Generator<void, number> {
   const moving = sheet.strands.filter((one) => SHINES.has(one.field) && one.motions.some(({ ear }) => !ear));
   if (most === Infinity || shareOf(moving, shares) < FLASH_SHARE) return Infinity;
   const rates = moving.flatMap(({ motions }) => motions.map(({ rate, timed }) => rate * (timed ? 1 : WATCHED_PACE)));
@@ -75,10 +87,13 @@ export function flashSpanOf(sheet: Sheet, most: number, shares: Float64Array): n
   const count = Math.min(MOST_MOMENTS, Math.ceil(((most + 3) * MOMENTS * Math.max(...rates)) / Math.min(...rates)));
   const heights = new Float64Array(shares.length);
   const levels = new Float64Array(shares.length);
-  const light = Float64Array.from({ length: count }, (_, i) => {
+  const light = new Float64Array(count);
+  const breath = Math.max(1, Math.floor(LOOKED_AT / Math.max(1, shares.length)));
+  for (let i = 0; i < count; i++) {
     moveSheet(sheet, i * step * WATCHED_PACE, i * step, WATCHED_PACE, heights);
-    return lightOf(sheet, shares, levels);
-  });
+    light[i] = lightOf(sheet, shares, levels);
+    if (i % breath === breath - 1) yield;
+  }
   const times: number[] = [];
   countFlashes(light, (at) => times.push(at * step));
   return closestFlashes(times, most);

@@ -1,5 +1,6 @@
 // What a look says, as strands of numbers: one for each field and each value that speaks to it.
 
+import { own } from '../own';
 import {
   familyOfName,
   movingIn,
@@ -17,7 +18,7 @@ import { AIM, COLOUR, GOBO, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM } from './fiel
 import { aimBetween, channelOf, labOf, settingValue, type Aimed, type Ground } from './ground';
 import { fieldsMoved, motionOf } from './motions';
 import type { Head, Sheet, Strand } from './program';
-import { flashSpanOf } from './safety';
+import { flashSpanIn, flashSpanOf } from './safety';
 
 /** A row of a strand: a head, and which place of how many it has among those meant. */
 export type Row = {
@@ -31,6 +32,24 @@ type Said = Pick<Look, 'times' | 'snaps'>;
 
 /** Of two values that speak to the same head in the same field, the later one is heard. */
 export function sheetOf(name: string, values: readonly LookValue[], said: Said, ground: Ground): Sheet {
+  const free = freeSheetOf(name, values, said, ground);
+  return { ...free, span: flashSpanOf(free, ground.most, ground.shares) };
+}
+
+/** The same a millisecond at a time. */
+export function* sheetIn(
+  name: string,
+  values: readonly LookValue[],
+  said: Said,
+  ground: Ground,
+): Generator<void, Sheet> {
+  const free = freeSheetOf(name, values, said, ground);
+  yield;
+  return { ...free, span: yield* flashSpanIn(free, ground.most, ground.shares) };
+}
+
+/** Not yet held back by flash safety. */
+function freeSheetOf(name: string, values: readonly LookValue[], said: Said, ground: Ground): Sheet {
   const strands: Strand[] = [];
   const heard = new Map<number, Uint8Array>();
   for (const value of [...values].reverse()) {
@@ -54,8 +73,7 @@ export function sheetOf(name: string, values: readonly LookValue[], said: Said, 
   const waves = strands.flatMap(({ motions }) => motions.filter(({ ear }) => !ear));
   const timing = waves.every(({ timed }) => timed) ? 'seconds' : waves.some(({ timed }) => timed) ? 'both' : 'beats';
   const timed = strands.some((strand) => strand.fadeIn >= 0 || strand.fadeOut >= 0);
-  const free: Sheet = { name, strands, timed, covers: new Uint8Array(ground.fields.length), timing, span: Infinity };
-  return { ...free, span: flashSpanOf(free, ground.most, ground.shares) };
+  return { name, strands, timed, covers: new Uint8Array(ground.fields.length), timing, span: Infinity };
 }
 
 /** Heads in cast order, cells of a bar one after the other. */
@@ -149,7 +167,7 @@ function ownAt(
 ): readonly number[] | undefined {
   const channel = channelOf(head, attribute);
   if (!channel) return undefined;
-  const drive: Drive<Setting> | undefined = value.more?.[attribute];
+  const drive: Drive<Setting> | undefined = own(value.more, attribute);
   if (!drive) return [channel.home ?? 0];
   const number = valueAt(
     drive,
@@ -166,8 +184,8 @@ const NONE = new Uint8Array(0);
 function strandOf(value: LookValue, field: number, rows: readonly Row[], said: Said, ground: Ground): Strand {
   const { name, width, snaps } = ground.fields[field]!;
   const family = familyOfName(name, (attribute) => attributeOf(attribute).family);
-  const own: Times | undefined = said.times?.[name] ?? said.times?.[family];
-  const jumps = field === SLOT ? undefined : said.snaps?.[name];
+  const times: Times | undefined = own(said.times, name) ?? own(said.times, family);
+  const jumps = field === SLOT ? undefined : own(said.snaps, name);
   const values = new Float64Array(rows.length * width);
   const heads = new Int32Array(rows.length);
   const snapped = new Uint8Array(rows.length);
@@ -188,8 +206,8 @@ function strandOf(value: LookValue, field: number, rows: readonly Row[], said: S
     snaps: snapped,
     jumps: snapped.includes(1),
     free,
-    fadeIn: value.times?.in ?? own?.in ?? -1,
-    fadeOut: value.times?.out ?? own?.out ?? -1,
+    fadeIn: value.times?.in ?? times?.in ?? -1,
+    fadeOut: value.times?.out ?? times?.out ?? -1,
     motions,
   };
 }

@@ -6,17 +6,26 @@ import { rampBetween } from './layers';
 import type { LaneProgram, Play, Program, Sheet, SongProgram } from './program';
 
 /** Says of sheets which fields they speak to wholly: to all heads that any of them speaks to. */
-export function markCovers(sheets: readonly Sheet[], fields: number): void {
-  const spoken = Array.from({ length: fields }, () => new Set<number>());
+export function markCovers(sheets: readonly Sheet[], fields: number, heads: number): void {
+  const spoken = new Uint8Array(fields * heads);
+  const all = new Int32Array(fields);
   for (const { strands } of sheets)
-    for (const { field, heads } of strands) for (const head of heads) spoken[field]!.add(head);
+    for (const strand of strands) {
+      const from = strand.field * heads;
+      for (let i = 0; i < strand.count; i++) {
+        const at = from + strand.heads[i]!;
+        if (spoken[at] === 1) continue;
+        spoken[at] = 1;
+        all[strand.field] = all[strand.field]! + 1;
+      }
+    }
+  const counts = new Int32Array(fields);
   for (const sheet of sheets) {
-    const counts = new Int32Array(fields);
+    counts.fill(0);
     // No two strands of a sheet speak to the same head in one field.
     for (const { field, count } of sheet.strands) counts[field] = counts[field]! + count;
-    spoken.forEach((heads, field) => {
-      sheet.covers[field] = Number(heads.size > 0 && counts[field] === heads.size && !sheet.timed);
-    });
+    for (let field = 0; field < fields; field++)
+      sheet.covers[field] = Number(all[field]! > 0 && counts[field] === all[field] && !sheet.timed);
   }
 }
 

@@ -22,6 +22,56 @@ export function turnedPlay(play: Play, turned: Turned, plans: readonly HeadPlan[
   return sheets === play.chase.sheets ? play : { ...play, chase: { ...play.chase, sheets } };
 }
 
+/** Where heads are turned at some point, and what comes of each play from there. */
+export type Whither = { readonly turned: Turned; readonly steps: WeakMap<Play, Step> };
+type Step = { readonly play: Play; readonly next: Whither };
+
+/** Follows plays one after another. The same play from the same place is worked out once, on however many clips. */
+export type TurnBook = { readonly begin: Whither; readonly after: (from: Whither, play: Play) => Step };
+
+/** More places than this are begun anew: hardly any show has a hundred. */
+const MOST_PLACES = 4000;
+
+export function turnBook(plans: readonly HeadPlan[]): TurnBook {
+  const begin: Whither = { turned: nowhere(plans.length), steps: new WeakMap() };
+  let known = new Map<number, Whither[]>();
+  let count = 0;
+  const placeOf = (turned: Turned): Whither => {
+    const key = hashOf(turned);
+    const same = known.get(key)?.find((one) => equal(one.turned, turned));
+    if (same) return same;
+    if (++count > MOST_PLACES) [known, count] = [new Map(), 1];
+    const fresh: Whither = { turned, steps: new WeakMap() };
+    known.set(key, [...(known.get(key) ?? []), fresh]);
+    return fresh;
+  };
+  return {
+    begin,
+    after(from, play) {
+      const before = from.steps.get(play);
+      if (before) return before;
+      const turned = from.turned.slice();
+      const step = { play: turnedPlay(play, turned, plans), next: from };
+      if (!equal(turned, from.turned)) step.next = placeOf(turned);
+      from.steps.set(play, step);
+      return step;
+    },
+  };
+}
+
+/** FNV-1a over the bits of the numbers. */
+function hashOf(turned: Turned): number {
+  const words = new Int32Array(turned.buffer, turned.byteOffset, turned.length * 2);
+  let hash = 0x811c9dc5;
+  for (let i = 0; i < words.length; i++) hash = Math.imul(hash ^ words[i]!, 0x01000193);
+  return hash;
+}
+
+const equal = (a: Turned, b: Turned): boolean => {
+  for (let i = 0; i < a.length; i++) if (!Object.is(a[i], b[i])) return false;
+  return true;
+};
+
 /** The same of steps that follow one another. */
 export function turnedSheets(sheets: readonly Sheet[], turned: Turned, plans: readonly HeadPlan[]): readonly Sheet[] {
   const after = sheets.map((sheet) => turnedSheet(sheet, turned, plans));

@@ -1,5 +1,6 @@
 // A look in the making: saying something to some lamps, so that it is heard.
 
+import { own } from '../own';
 import type { Casting } from '../rig/schema';
 import type { Follower } from './follow';
 import { ASPECTS, type FAMILIES, type LookValue } from './schema';
@@ -121,7 +122,7 @@ const FAMILIES_BY_NAME: Readonly<Record<string, Family>> = {
 
 /** The family of a name of ours, or of an attribute by its GDTF name, which `familyOf` knows. */
 export function familyOfName(name: string, familyOf: (attribute: string) => Family): Family {
-  return FAMILIES_BY_NAME[name] ?? familyOf(name);
+  return own(FAMILIES_BY_NAME, name) ?? familyOf(name);
 }
 
 /** @param familyOf the family of an attribute by its GDTF name. */

@@ -7,6 +7,7 @@ export * from './hands';
 export * from './standing';
 export * from './conductor';
 export * from './messages';
+export * from './again';
 export * from './log';
 export * from './rights';
 export * from './press';

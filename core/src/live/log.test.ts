@@ -56,11 +56,11 @@ test('before its first entry nothing is on, after its last one all is as it was 
   const read = readLog(text(tap(1, 5), tap(2, 5.5)), 'x');
   if (!read.ok) throw new Error('it reads');
   expect(replay(read.value)(seconds(4))).toEqual(AT_REST);
-  expect(replay(read.value)(seconds(99))).toEqual(read.value.reduce(reduced, AT_REST));
+  expect(replay(read.value)(seconds(99))).toEqual(read.value.entries.reduce(reduced, AT_REST));
 });
 
 test('a last line that was cut off is left out; whatever else is wrong is told with its line', () => {
-  expect(readLog(`${text(tap(1, 5))}${tap(2, 6).slice(0, 20)}`, 'x')).toMatchObject({ ok: true, value: [{ seq: 1 }] });
+  expect(readLog(`${text(tap(1, 5))}${tap(2, 6).slice(0, 20)}`, 'x')).toMatchObject({ ok: true, value: { entries: [{ seq: 1 }] } });
   const told = (content: string) => readLog(content, 'x');
   expect(told('')).toMatchObject({ problem: { code: 'empty-file' } });
   expect(told('{"format":"other"}\n')).toMatchObject({ problem: { code: 'bad-value', path: 'line 1' } });
@@ -72,11 +72,28 @@ test('a last line that was cut off is left out; whatever else is wrong is told w
   expect(told(text(unknown))).toMatchObject({ problem: { code: 'bad-value', path: 'line 2' } });
 }); // prettier-ignore
 
+test('a log that begins in the middle of a night says what was on before, and counts on from there', () => {
+  const live = conductor(() => seconds(7));
+  for (const action of [
+    { type: 'master', level: 0.4 },
+    { type: 'blackout', on: true, fade: seconds(0) },
+  ] as Action[])
+    live.submit('me', action);
+  const begin = live.state();
+  const read = readLog([logHead(begin), tap(3, 8), ''].join('\n'), 'x');
+  if (!read.ok) throw new Error(JSON.stringify(read.problem));
+  expect(replay(read.value)(seconds(7.5))).toEqual(begin);
+  expect(replay(read.value)(seconds(9))).toEqual(reduced(begin, read.value.entries[0]!));
+  expect(readLog([logHead(begin), tap(2, 8), ''].join('\n'), 'x')).toMatchObject({ problem: { path: 'line 2' } });
+  const broken = logHead(begin).replace('"sending":true', '"sending":7');
+  expect(readLog([broken, ''].join('\n'), 'x')).toMatchObject({ problem: { path: 'line 1' } });
+});
+
 test('a log of version 1 is read: roles were called parts', () => {
   const entry = (seq: number, action: object) => JSON.stringify({ seq, at: seq, who: 'me', action });
   const old = ['{"format":"hovlix-log","version":1}', entry(1, { type: 'part-master', part: 'wash', level: 0.5 }), entry(2, { type: 'hands-off', part: 'wash', fade: 1 }), ''].join('\n'); // prettier-ignore
   const read = readLog(old, 'x');
-  expect(read.ok && read.value.map(({ action }) => action)).toEqual([
+  expect(read.ok && read.value.entries.map(({ action }) => action)).toEqual([
     { type: 'role-master', role: 'wash', level: 0.5 },
     { type: 'release', role: 'wash', fade: 1 },
   ]);

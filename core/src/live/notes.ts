@@ -1,5 +1,6 @@
 // Notes that sound: struck, let go, cut off by others. The log knows no lengths, so the newest are kept and no more.
 
+import { own } from '../own';
 import { z } from 'zod';
 import { idOf } from '../rig/schema';
 import { seconds, type Seconds } from '../units';
@@ -84,7 +85,7 @@ export function notesWith(
       choke !== undefined && one.choke === choke && one.kit === stroke.kit && one.role === stroke.role;
     // The one before it may still ring while this one rises; those before that have nothing to add.
     const last = sounding.findLast(same);
-    const order = struck[keyOf(stroke)] ?? 0;
+    const order = own(struck, keyOf(stroke)) ?? 0;
     struck[keyOf(stroke)] = order + 1;
     sounding = [
       ...sounding

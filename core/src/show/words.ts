@@ -1,5 +1,7 @@
 // What an edit is called, where it is taken back.
 
+import { own } from '../own';
+
 const WORDS: Readonly<Record<string, string>> = {
   'rename-show': 'rename the show',
   'set-safety': 'flash safety',
@@ -45,4 +47,4 @@ const WORDS: Readonly<Record<string, string>> = {
 };
 
 /** Two or three words for a step, in the form of what was done; a name nobody knows is “an edit”. */
-export const stepWords = (of: string): string => WORDS[of] ?? 'an edit';
+export const stepWords = (of: string): string => own(WORDS, of) ?? 'an edit';

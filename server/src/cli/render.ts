@@ -70,8 +70,8 @@ const AFTER_LOG = 5;
 function logPlayed(file: string): Played {
   const read = readLog(new TextDecoder().decode(bytesOf(file)), basename(file));
   if (!read.ok) throw new Error(wordsFor(read.problem));
-  const start = read.value[0]?.at ?? 0;
-  return { start, length: (read.value.at(-1)?.at ?? 0) - start + AFTER_LOG, stateAt: replay(read.value) };
+  const start = read.value.entries[0]?.at ?? 0;
+  return { start, length: (read.value.entries.at(-1)?.at ?? 0) - start + AFTER_LOG, stateAt: replay(read.value) };
 }
 
 type Writer = {

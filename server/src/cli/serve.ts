@@ -1,14 +1,13 @@
-import { openSync, writeSync } from 'node:fs';
+import { closeSync, openSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import { isIPv4, type AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import pino, { type Logger } from 'pino';
 import { session, type Following, type Running } from '@hovlix/core/conduct';
-import type { Connections, SerialPlace, Status } from '@hovlix/core/connect';
-import { logHead, logLine, type Entry } from '@hovlix/core/live';
+import type { SerialPlace, Status } from '@hovlix/core/connect';
+import { AT_REST, reduced } from '@hovlix/core/live';
 import { rigInUse, type Show } from '@hovlix/core/show';
-import { ARTNET_PORT, SACN_PORT } from '@hovlix/core/wire';
 import { now } from '../clock';
 import { ownDoor, phonesDoor } from '../http/doors';
 import { isFrom, isLocal } from '../http/origin';
@@ -22,9 +21,13 @@ import { serialPorts } from '../connect/serial-ports';
 import { connectionsStore } from '../connect/store';
 import { parseTarget, TARGETS, type Target } from '../output/target';
 import { startThreads } from '../output/thread';
-import { startStandIns } from '../stand-ins/child';
+import { standInPorts, startStandIns, type StandIns } from '../stand-ins/child';
 import { startHub } from '../ws/hub';
-import { runningCopy } from '../running';
+import { GUARDED, SERVING } from '../guard';
+import { eveningLog } from '../keep/evening-log';
+import { night } from '../keep/night';
+import { runningCopy } from '../keep/running';
+import { troubles } from '../keep/troubles';
 import { soundStore } from '../sounds';
 import { bundleFrom } from './files';
 import { numberOf, options, UsageError } from './usage';
@@ -67,6 +70,7 @@ export async function serveCommand(args: string[]): Promise<void> {
   const targets = (values.to ?? [values.demo ? 'sacn:127.0.0.1' : 'sacn:multicast']).map(targetOf);
   const at = values['lan-at'];
   if (at !== undefined && !isIPv4(at)) throw new UsageError(`--lan-at takes an address like 192.168.1.5, got: ${at}`);
+  if (values.log !== undefined) mustBeWritable(values.log);
   const home = homeFolder(values.home);
   const log = pino({ level: process.env['HOVLIX_LOG'] ?? 'warn' });
   await serve({
@@ -77,7 +81,7 @@ export async function serveCommand(args: string[]): Promise<void> {
     ...(at ? { lanAt: at } : {}),
     home,
     log,
-    keep: logKeeper(values.log),
+    ...(values.log === undefined ? {} : { logFile: values.log }),
   });
 }
 
@@ -89,12 +93,16 @@ type Serving = {
   readonly lanAt?: string;
   readonly home: string;
   readonly log: Logger;
-  /** Writes down what is pressed. */
-  readonly keep: (entry: Entry) => void;
+  /** Where all that is pressed is written down. */
+  readonly logFile?: string;
 };
 
-async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Serving): Promise<void> {
-  const connections = connectionsStore(join(home, demo ? 'connect-demo.json' : 'connect.json'), (why) => log.warn(why));
+async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Serving): Promise<void> {
+  const again = process.env[GUARDED] === 'again';
+  const wrong = troubles((why) => log.warn(why));
+  const about = (what: string) => (why: string | null) => wrong.say(what, why);
+  const kept = (name: string) => join(home, demo ? `${name}-demo.json` : `${name}.json`);
+  const connections = connectionsStore(kept('connect'), about('connections'));
   let networks = networksOfThisComputer();
   let cables: readonly SerialPlace[] = [];
   const threads = startThreads({
@@ -121,7 +129,9 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Servi
     fresh.forEach(({ hash }) => told.add(hash));
     if (fresh.length > 0) threads.tellOutput({ type: 'sounds', sounds: fresh });
   };
-  const copy = runningCopy(join(home, demo ? 'show-demo.json' : 'show.json'), (why) => log.warn(why));
+  const copy = runningCopy(kept('show'), about('show'));
+  const tonight = night(kept('night'), now, about('night'));
+  const evening = logFile === undefined ? undefined : eveningLog(logFile, about('log'));
   const following: Following = {
     show(show) {
       tellSounds(show);
@@ -136,28 +146,42 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Servi
     },
     entry(entry) {
       threads.tellOutput({ type: 'entry', entry });
-      keep(entry);
+      evening?.write(entry, shared.conductor.state());
+      keepNight();
     },
     keep: copy.keep,
   };
-  const standIns = demo
-    ? startStandIns(here('./stand-ins.mjs'), home, standInPorts(connections.connections()), (why) => log.warn(why))
-    : undefined;
+  let last = copy.read();
   let demoShow: Running | undefined;
-  if (demo) {
+  // A night that goes on has the demo's sounds already, and no time to lose.
+  if (demo && !(last && again)) {
     const bundle = bundleFrom(here('../../demo/boathouse.hovlix'));
     for (const [hash, { envelopes }] of bundle.music)
       if (envelopes && !sounds.bytes(hash)) sounds.put(hash, Uint8Array.from(envelopes));
     demoShow = { show: bundle.show, chain: bundle.chain };
+    // Nobody has changed it: the demo that this Hovlix comes with is the newer one.
+    if (last?.show.id === bundle.show.id && last.chain.length === 1) last = undefined;
   }
-  const shared = session(now, following, copy.read() ?? demoShow);
+  const running = last ?? demoShow;
+  if (running && !last) copy.keep(running);
+  const before = running && tonight.read();
+  const lastState = before?.state ?? AT_REST;
+  // What was pressed in the last moment may be in the log and nowhere else.
+  const live = (evening?.after(lastState) ?? []).reduce(reduced, lastState);
+  evening?.open(live);
+  threads.tellOutput({ type: 'state', state: live });
+  const shared = session(now, following, running, live);
+  const asKept = () => ({ state: shared.conductor.state(), phones: door.isOpen() });
+  const keepNight = () => tonight.keep(asKept);
 
+  let standIns: StandIns | undefined;
   const known = pairing(join(home, 'devices.json'), Date.now);
   const hub = startHub(shared, connections, (universes) => threads.tellOutput({ type: 'watch', universes }));
   const status = (host: boolean): Status => ({
     version: VERSION,
     host,
     screens: hub.screens(),
+    troubles: [...wrong.list()],
     connections: connections.connections(),
     output: threads.output(),
     input: threads.input(),
@@ -182,6 +206,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Servi
     openToPhones: async (open) => {
       if (open) known.renew();
       await door.open(open);
+      keepNight();
     },
     renewCode: () => known.renew(),
     grantTo: (may) => known.grantTo(may),
@@ -229,20 +254,28 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Servi
   try {
     await listening(server, port);
   } catch (error) {
-    standIns?.stop();
     await threads.stop();
     throw error;
   }
+  if (demo)
+    standIns = startStandIns(
+      here('./stand-ins.mjs'),
+      home,
+      standInPorts(connections.connections()),
+      about('stand-ins'),
+    );
   await Promise.all([look(), lookForCables()]);
   const looking = [
     setInterval(() => void look(), LOOK_EVERY_MS),
     setInterval(() => void lookForCables(), CABLES_EVERY_MS),
   ];
-  if (lan) await desk.openToPhones(true);
-  process.stdout.write(`Hovlix: http://localhost:${(server.address() as AddressInfo).port}\n`);
+  if (lan || (again && before?.phones)) await desk.openToPhones(true);
+  process.send?.(SERVING);
+  if (!again) process.stdout.write(`Hovlix: http://localhost:${(server.address() as AddressInfo).port}\n`);
 
+  // Asked twice, as by Ctrl-C and by the guard, it still says goodbye on all wires.
   await new Promise<void>((resolve) => {
-    for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => resolve());
+    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => resolve());
   });
   looking.forEach(clearInterval);
   door.close();
@@ -250,21 +283,9 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, keep }: Servi
   server.close();
   server.closeAllConnections();
   copy.close();
+  tonight.close(asKept());
   await threads.stop();
   standIns?.stop();
-}
-
-/** @throws UsageError where the file cannot be written. */
-function logKeeper(file: string | undefined): (entry: Entry) => void {
-  if (file === undefined) return () => undefined;
-  try {
-    // A line is written at once, so that a computer that loses its power loses no more than that.
-    const opened = openSync(file, 'w');
-    writeSync(opened, `${logHead()}\n`);
-    return (entry) => writeSync(opened, `${logLine(entry)}\n`);
-  } catch (error) {
-    throw new UsageError(`--log: ${file} cannot be written (${(error as NodeJS.ErrnoException).code})`);
-  }
 }
 
 function listening(server: Server, port: number): Promise<void> {
@@ -287,11 +308,12 @@ function targetOf(text: string): Target {
   return target;
 }
 
-/** The stand-in listens where the first output to this computer sends. */
-function standInPorts(connections: Connections): { sacn: number; artnet: number } {
-  const portOf = (protocol: 'sacn' | 'artnet', usual: number) =>
-    connections.outputs.flatMap(({ way }) =>
-      way.protocol === protocol && way.to === '127.0.0.1' && way.port !== undefined ? [way.port] : [],
-    )[0] ?? usual;
-  return { sacn: portOf('sacn', SACN_PORT), artnet: portOf('artnet', ARTNET_PORT) };
+/** A disk that is full is no reason not to serve: it is said, and tried again. */
+function mustBeWritable(file: string): void {
+  try {
+    closeSync(openSync(file, 'a', 0o600));
+  } catch (error) {
+    const { code } = error as NodeJS.ErrnoException;
+    if (code !== 'ENOSPC') throw new UsageError(`--log: ${file} cannot be written (${code})`);
+  }
 }

@@ -23,7 +23,7 @@ export function cidOfThisMachine(folder: string): Uint8Array {
 function kept(folder: string, file: string): Uint8Array {
   try {
     mkdirSync(folder, { recursive: true });
-    writeFileSync(`${file}.lock`, String(process.pid));
+    writeFileSync(`${file}.lock`, `${process.pid} ${startOf(process.pid)}`);
     process.once('exit', () => rmSync(`${file}.lock`, { force: true }));
     const before = Buffer.from(readFileSync(file, 'utf8').trim(), 'hex');
     if (before.length === 16) return before;
@@ -42,13 +42,25 @@ function kept(folder: string, file: string): Uint8Array {
 /** True where a lock names another process that still runs. */
 function taken(lock: string): boolean {
   try {
-    const pid = Number(readFileSync(lock, 'utf8'));
+    const [number, start = ''] = readFileSync(lock, 'utf8').split(' ');
+    const pid = Number(number);
     if (pid === process.pid || !Number.isInteger(pid) || pid <= 0) return false;
     process.kill(pid, 0);
-    return true;
+    // A number lives again under another program: that one began at another time.
+    return start === '' || start === startOf(pid);
   } catch (error) {
     // EPERM: it runs, under another user.
     return (error as NodeJS.ErrnoException).code === 'EPERM';
+  }
+}
+
+/** When a process began, by the system's own count; empty where the system does not tell. */
+function startOf(pid: number): string {
+  try {
+    // The 22nd field, counted behind the name, which may hold anything (proc(5), /proc/pid/stat).
+    return readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ').at(-1)!.split(' ')[19] ?? '';
+  } catch {
+    return '';
   }
 }
 

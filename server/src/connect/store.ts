@@ -1,6 +1,6 @@
 // The connections of this computer: one document in a file, changed by screens, followed by everything that sends or listens.
 
-import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, renameSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import {
   editConnections,
@@ -12,6 +12,7 @@ import {
   type Way,
 } from '@hovlix/core/connect';
 import { wordsFor } from '@hovlix/core/problem';
+import { writeWhole } from '../keep/whole';
 
 export type ConnectionsStore = {
   readonly connections: () => Connections;
@@ -24,15 +25,15 @@ export type ConnectionsStore = {
 
 /**
  * @param file where they are kept; without, only in memory. A file that cannot be read is set aside, not overwritten.
- * @param warn is told in words what is wrong with it.
+ * @param trouble is told in words what is wrong with it, or why they cannot be kept; null when they can again.
  */
-export function connectionsStore(file: string | undefined, warn: (why: string) => void): ConnectionsStore {
-  let connections = file ? read(file, warn) : NO_CONNECTIONS;
+export function connectionsStore(file: string | undefined, trouble: (why: string | null) => void): ConnectionsStore {
+  let connections = file ? read(file, trouble) : NO_CONNECTIONS;
   const followers: ((connections: Connections) => void)[] = [];
   const take = (next: Connections) => {
     if (next === connections) return;
     connections = next;
-    if (file) write(file, connections, warn);
+    if (file) write(file, connections, trouble);
     for (const follower of followers) follower(connections);
   };
   return {
@@ -86,13 +87,11 @@ function read(file: string, warn: (why: string) => void): Connections {
   return NO_CONNECTIONS;
 }
 
-/** Written beside and moved into place, so that a crash leaves the old one or the new one. */
-function write(file: string, connections: Connections, warn: (why: string) => void): void {
+function write(file: string, connections: Connections, trouble: (why: string | null) => void): void {
   try {
-    mkdirSync(dirname(file), { recursive: true });
-    writeFileSync(`${file}.new`, JSON.stringify(connections, null, 2));
-    renameSync(`${file}.new`, file);
+    writeWhole(file, JSON.stringify(connections, null, 2));
+    trouble(null);
   } catch (error) {
-    warn(`The outputs could not be kept in ${file} (${(error as Error).message}). They are lost when Hovlix stops.`);
+    trouble(`The outputs could not be kept in ${file} (${(error as Error).message}). They are lost when Hovlix stops.`);
   }
 }

@@ -1,12 +1,12 @@
 // Which phones and tablets may come in: one types the code that the host's screen shows, once, and is remembered.
 
 import { randomBytes, randomInt, timingSafeEqual } from 'node:crypto';
-import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
-import { dirname } from 'node:path';
+import { readFileSync } from 'node:fs';
 import { parse, serialize } from 'cookie';
 import { sign, unsign } from 'cookie-signature';
 import { z } from 'zod';
 import { Right } from '@hovlix/core/live';
+import { writeWhole } from '../keep/whole';
 
 const Kept = z.strictObject({
   /** Signs the cookies. Whoever reads it could let himself in, so the file is its owner's only. */
@@ -59,8 +59,13 @@ const MOST_DEVICES = 50;
 const FREE_SLIPS = 3;
 const LOCKED_AFTER = 10;
 const LOCKED_FOR_MS = 15 * 60_000;
-/** Wrong codes from everywhere together before the code itself is given up. */
+/**
+ * Wrong codes from everywhere together, after which all have to take their time: one try in so many ms. The code stays,
+ * as whoever reads it off the computer must be able to type it; of a million codes a guest tries a few hundred at most
+ * before it runs out.
+ */
 const CODE_GUESSES = 30;
+const SPACED_MS = 2000;
 const MOST_ADDRESSES = 1000;
 /** Knocks are answered at once or not at all. One from each address: nobody fills the list. */
 const KNOCK_FOR_MS = 2 * 60_000;
@@ -71,6 +76,7 @@ export function pairing(file: string | undefined, now: () => number): Pairing {
   const kept = read(file);
   let current = fresh();
   let guesses = 0;
+  let nextTryAt = 0;
   let granted: Right = 'player';
   type Knock = {
     readonly id: string;
@@ -89,6 +95,7 @@ export function pairing(file: string | undefined, now: () => number): Pairing {
   const renew = () => {
     current = fresh();
     guesses = 0;
+    nextTryAt = 0;
   };
   const code = () => {
     if (now() >= current.until) renew();
@@ -97,9 +104,7 @@ export function pairing(file: string | undefined, now: () => number): Pairing {
   const save = () => {
     if (!file) return;
     try {
-      mkdirSync(dirname(file), { recursive: true });
-      writeFileSync(`${file}.new`, JSON.stringify(kept, null, 2), { mode: 0o600 });
-      renameSync(`${file}.new`, file);
+      writeWhole(file, JSON.stringify(kept, null, 2));
     } catch {
       // A home that cannot be written to: devices are remembered until Hovlix stops.
     }
@@ -110,7 +115,7 @@ export function pairing(file: string | undefined, now: () => number): Pairing {
     const wait = wrong >= LOCKED_AFTER ? LOCKED_FOR_MS : wrong < FREE_SLIPS ? 0 : 1000 * 2 ** (wrong - FREE_SLIPS);
     if (slips.size >= MOST_ADDRESSES) slips.delete(slips.keys().next().value!);
     slips.set(from, { wrong, waitUntil: now() + wait });
-    if (++guesses >= CODE_GUESSES) renew();
+    if (++guesses >= CODE_GUESSES) nextTryAt = now() + SPACED_MS;
   };
 
   const waiting = () => (knocking = knocking.filter(({ until }) => now() < until));
@@ -138,7 +143,8 @@ export function pairing(file: string | undefined, now: () => number): Pairing {
     renew,
     attempt(typed, name, from) {
       const { waitUntil = 0 } = slips.get(from) ?? {};
-      if (now() < waitUntil) return { ok: false, why: 'wait', waitSeconds: Math.ceil((waitUntil - now()) / 1000) };
+      const notBefore = Math.max(waitUntil, nextTryAt);
+      if (now() < notBefore) return { ok: false, why: 'wait', waitSeconds: Math.ceil((notBefore - now()) / 1000) };
       if (!sameText(typed.replace(/\D/g, ''), code().code)) {
         slip(from);
         const wait = Math.ceil(Math.max(0, (slips.get(from)?.waitUntil ?? 0) - now()) / 1000);

@@ -133,7 +133,7 @@ export function startInput({
     tell(message) {
       if (message.type === 'connections') {
         connections = message.connections;
-        sources.take(connections.inputs);
+        sources.take(connections.inputs, now());
         others.send(connections);
         join();
       } else if (message.type === 'networks') {

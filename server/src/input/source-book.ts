@@ -8,7 +8,7 @@ import { clearShared, writeShared, type SharedLevels } from './shared-levels';
 const MOST_SOURCES = 16;
 
 export type SourceBook = {
-  readonly take: (rows: readonly InputRow[]) => void;
+  readonly take: (rows: readonly InputRow[], at: number) => void;
   readonly sacn: (data: SacnData, at: number) => void;
   readonly artnet: (dmx: ArtDmx, from: string, at: number) => void;
   /** Lets go of sources that have fallen silent. */
@@ -40,7 +40,7 @@ export function sourceBook(shared: SharedLevels): SourceBook {
   };
 
   return {
-    take(rows) {
+    take(rows, at) {
       const before = new Map(lines.map((line) => [line.row.id, line]));
       lines = rows
         .filter((row) => row.on)
@@ -49,7 +49,9 @@ export function sourceBook(shared: SharedLevels): SourceBook {
           const same = kept && kept.row.protocol === row.protocol && kept.row.number === row.number;
           return { row, slot, sources: same ? kept.sources : new Map(), winners: same ? kept.winners : [] };
         });
-      clearShared(shared, 0);
+      // What is heard goes on being heard: only places that nobody has any more are emptied.
+      for (const line of lines) settle(line, at);
+      clearShared(shared, lines.length);
     },
     sacn(data, at) {
       const key = Buffer.from(data.cid).toString('hex');

@@ -1,7 +1,7 @@
 // The output: keeps a program and the live state, and sends light 44 times a second.
 // It lives in a thread of its own, so that no web page, file or edit can hold up a frame.
 
-import { frameFor, programKeeper, render, type Program } from '@hovlix/core/engine';
+import { frameFor, programKeeper, ready, render, type Program } from '@hovlix/core/engine';
 import {
   mergeInput,
   NO_CONNECTIONS,
@@ -53,6 +53,8 @@ type Start = {
   readonly show?: (universe: number, levels: Uint8Array, merged: boolean) => void;
 };
 
+/** What went wrong in a frame is told for so long, in seconds. */
+const TOLD_FOR = 5;
 /** Watched universes are shown this often: every fourth frame. */
 const SHOWN_EVERY = 4;
 
@@ -76,6 +78,21 @@ export function startOutput({
   const theirs = new Uint8Array(512);
   const winners = new Map<number, Winner>();
 
+  /** A frame on its way: what cannot be rendered to its end is not sent. */
+  let next = new Uint8Array(0);
+  let failed: string | null = null;
+  let failedAt = -Infinity;
+
+  /** The state from now on; what it asks for the first time is worked out here, not in the frame. */
+  const become = (wanted: LiveState): void => {
+    state = wanted;
+    try {
+      if (program) ready(program, state);
+    } catch {
+      // The frame will say so, and leave the last good light on.
+    }
+  };
+
   /** The program over all universes that have a lamp, an output or an input. */
   const widen = () => {
     const compiled = keeper.program();
@@ -84,16 +101,30 @@ export function startOutput({
     const more = [...new Set(wanted)].filter((one) => !compiled.universes.includes(one));
     // At the end, so that the places of all channels stay as compiled.
     program = { ...compiled, universes: [...compiled.universes, ...more] };
-    book.lay(program.universes, frameFor(program).length);
+    next = frameFor(program);
+    book.lay(program.universes, next.length);
+    become(state);
   };
 
-  const pacer = startPacer(now, FRAMES_PER_SECOND, (due) => {
+  /** Renders one frame; where that cannot be done, the last good one stays. */
+  const light = (group: Group, at: number): void => {
+    if (!state.sending) return void group.frame.fill(0);
+    try {
+      render(program!, state, seconds(at), next);
+      group.frame.set(next);
+      if (at >= failedAt + TOLD_FOR) failed = null;
+    } catch (error) {
+      failedAt = at;
+      failed = error instanceof Error ? error.message : String(error);
+    }
+  };
+
+  const frame = (due: number) => {
     incidents.frame();
     if (!program) return;
     tick++;
     for (const group of book.groups()) {
-      if (state.sending) render(program, state, seconds(due - group.delay), group.frame);
-      else group.frame.fill(0);
+      light(group, due - group.delay);
       const merged = mergeAll(group);
       for (let i = 0; i < group.rows.length; i++) {
         const { sender, place } = group.rows[i]!;
@@ -108,7 +139,8 @@ export function startOutput({
       book.discover();
     }
     if (state.sending) counted.frames++;
-  });
+  };
+  const pacer = startPacer(now, FRAMES_PER_SECOND, frame, (enough) => keeper.work(enough) && widen());
 
   /** Lays what other programs send over a frame. @returns for each universe, whether somebody else speaks there. */
   function mergeAll(group: Group): Uint8Array {
@@ -140,21 +172,17 @@ export function startOutput({
   return {
     async tell(message) {
       switch (message.type) {
+        // What is new is made ready between two frames: the light goes on as it was until then.
         case 'show':
-          keeper.take(message.show);
-          return widen();
+          return keeper.take(message.show);
         case 'edit':
-          keeper.edit(message.ops);
-          return widen();
+          return keeper.edit(message.ops);
         case 'sounds':
-          keeper.hear(message.sounds);
-          return widen();
+          return keeper.hear(message.sounds);
         case 'state':
-          state = message.state;
-          return;
+          return become(message.state);
         case 'entry':
-          state = reduced(state, message.entry);
-          return;
+          return become(reduced(state, message.entry));
         case 'connections':
           inputs = message.connections.inputs.filter((row) => row.on);
           winners.clear();
@@ -181,6 +209,7 @@ export function startOutput({
         skipped: pacer.report().skipped,
         universes: [...(program?.universes ?? [])],
         rows: book.reports(program !== undefined, state.sending),
+        trouble: keeper.trouble() ?? failed,
         winners: [...winners].map(([universe, winner]) => ({ universe, winner })),
         incidents: [...incidents.list()],
       };

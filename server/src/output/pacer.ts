@@ -10,12 +10,21 @@ export type PacerReport = {
 
 export type Pacer = { readonly report: () => PacerReport; readonly stop: () => void };
 
+/** Work between frames ends so long before the next one, in seconds: it is asked every millisecond or so. */
+const NEAR = 0.005;
+
 /**
  * Calls `frame(due)` at `start + n / rate`, each moment computed from the start so that nothing adds up. A frame that
  * is late by more than one frame's length is left out and counted.
  * @param now seconds of a steady clock. @param rate frames a second.
+ * @param between work that can wait is done after each frame, until it is told that the next one is near.
  */
-export function startPacer(now: () => number, rate: number, frame: (due: number) => void): Pacer {
+export function startPacer(
+  now: () => number,
+  rate: number,
+  frame: (due: number) => void,
+  between?: (enough: () => boolean) => void,
+): Pacer {
   const start = now();
   let n = 0;
   let frames = 0;
@@ -30,6 +39,12 @@ export function startPacer(now: () => number, rate: number, frame: (due: number)
     // In a turn of its own: what the frame before handed to the network has left by then, though it was late.
     else spin = setImmediate(fire);
   };
+  const near = () => start + n / rate - now() < NEAR;
+  /** In a turn of its own, so that what was sent leaves first. */
+  const work = () => {
+    if (!near()) between!(near);
+    wait();
+  };
   const fire = () => {
     const behind = Math.floor((now() - start) * rate) - n;
     if (behind > 0) {
@@ -39,7 +54,8 @@ export function startPacer(now: () => number, rate: number, frame: (due: number)
     frames++;
     frame(start + n / rate);
     n++;
-    wait();
+    if (between) spin = setImmediate(work);
+    else wait();
   };
   wait();
   return {

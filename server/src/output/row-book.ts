@@ -10,6 +10,7 @@ import { sequenceBook, udpRows, type UdpRows } from './udp-rows';
 export type Group = {
   readonly delay: number;
   readonly frame: Uint8Array;
+  readonly universes: readonly number[];
   /** One universe each, in the order of the program's. */
   readonly views: readonly Uint8Array[];
   readonly merged: Uint8Array;
@@ -72,10 +73,18 @@ export function rowBook(cid: Uint8Array, first: Connections, seen: readonly Netw
 
   function group(): void {
     const delays = [...new Set([0, ...[...senders.values()].map(({ row }) => row.delayMs)])];
+    const before = groups;
     groups = delays.map((delayMs) => {
       const frame = new Uint8Array(laid.bytes);
+      // Until the next frame is there, and if none can be made, what was sent last goes on.
+      const old = before.find(({ delay }) => delay === delayMs / 1000) ?? before[0];
+      old?.views.forEach((view, place) => {
+        const at = laid.universes.indexOf(old.universes[place]!);
+        if (at >= 0) frame.set(view, at * 512);
+      });
       return {
         delay: delayMs / 1000,
+        universes: laid.universes,
         frame,
         views: laid.universes.map((_, i) => frame.subarray(i * 512, i * 512 + 512)),
         merged: new Uint8Array(laid.universes.length),

@@ -32,6 +32,8 @@ type Start = {
   readonly failed: (thread: string, error: Error) => void;
 };
 
+/** The ear waits for the output's first word for so long at most. */
+const EAR_AFTER_MS = 1500;
 /** A thread that dies at once, again and again, must not take the processor with it. */
 const AGAIN_MS = 250;
 
@@ -52,13 +54,17 @@ export function startThreads({
   let outputReport: OutputReport | null = null;
   let inputReport: InputReport | null = null;
   let output = startOutput();
-  let input = startInput();
+  // Light first: the ear is opened when the output runs, as starting takes the processor for half a second.
+  let input: Worker | undefined;
+  const openEar = setTimeout(() => (input ??= startInput()), EAR_AFTER_MS);
 
   function startOutput(): Worker {
     const worker = new Worker(program('output'), { workerData: { cid, connections, networks, heard } });
     worker.on('message', (message: FromOutput) => {
-      if (message.type === 'report') outputReport = message.report;
-      else levels(message.universe, message.levels, message.merged);
+      if (message.type === 'report') {
+        outputReport = message.report;
+        if (!stopping) input ??= startInput();
+      } else levels(message.universe, message.levels, message.merged);
     });
     worker.on('error', (error) => failed('output', error));
     worker.on('exit', () => {
@@ -97,12 +103,12 @@ export function startThreads({
     follow(next) {
       connections = next;
       output.postMessage({ type: 'connections', connections } satisfies ToOutput);
-      input.postMessage({ type: 'connections', connections } satisfies ToInput);
+      input?.postMessage({ type: 'connections', connections } satisfies ToInput);
     },
     see(next) {
       networks = next;
       output.postMessage({ type: 'networks', networks } satisfies ToOutput);
-      input.postMessage({ type: 'networks', networks } satisfies ToInput);
+      input?.postMessage({ type: 'networks', networks } satisfies ToInput);
     },
     output: () => outputReport,
     input: () => inputReport,
@@ -110,7 +116,8 @@ export function startThreads({
       stopping = true;
       const ended = new Promise((resolve) => output.once('exit', resolve));
       output.postMessage({ type: 'stop' } satisfies ToOutput);
-      input.postMessage({ type: 'stop' } satisfies ToInput);
+      clearTimeout(openEar);
+      input?.postMessage({ type: 'stop' } satisfies ToInput);
       await Promise.race([ended, new Promise((resolve) => setTimeout(resolve, 1000))]);
     },
   };

@@ -1,7 +1,8 @@
 // Starts the stand-ins beside the server and keeps what they last said.
 
 import { fork, type ChildProcess } from 'node:child_process';
-import type { NodeReport, SerialPlace } from '@hovlix/core/connect';
+import type { Connections, NodeReport, SerialPlace } from '@hovlix/core/connect';
+import { ARTNET_PORT, SACN_PORT } from '@hovlix/core/wire';
 import type { FromStandIns, PastFrame, ToStandIns } from './process';
 
 export type StandIns = {
@@ -48,4 +49,13 @@ export function startStandIns(
       child.send({ type: 'frames', id, universe, protocol } satisfies ToStandIns);
     });
   return { report: () => report, cables: () => cables, frames, stop: () => void child.kill() };
+}
+
+/** The stand-in listens where the first output to this computer sends. */
+export function standInPorts(connections: Connections): { sacn: number; artnet: number } {
+  const portOf = (protocol: 'sacn' | 'artnet', usual: number) =>
+    connections.outputs.flatMap(({ way }) =>
+      way.protocol === protocol && way.to === '127.0.0.1' && way.port !== undefined ? [way.port] : [],
+    )[0] ?? usual;
+  return { sacn: portOf('sacn', SACN_PORT), artnet: portOf('artnet', ARTNET_PORT) };
 }

@@ -47,7 +47,7 @@ export function serveEachTest(): void {
       entry: (entry) => followed.push(entry.action.type),
       keep: () => undefined,
     });
-    connections = connectionsStore(undefined, (why) => followed.push(why));
+    connections = connectionsStore(undefined, (why) => void (why && followed.push(why)));
     known = pairing(undefined, Date.now);
     hub = startHub(shared, connections, (universes) => (watched = universes));
     const desk = {

@@ -44,10 +44,8 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
   const hear = (message: ToLight): void => {
     switch (message.type) {
       case 'sound':
-        // The lamps stay the same, so the page hears nothing of it.
-        keeper.hear([message]);
-        program = keeper.program();
-        return;
+        // The lamps stay the same, so the page hears nothing of it; several come one after the other.
+        return keeper.hear([message]);
       case 'show':
         return take(() => keeper.take(message.show));
       case 'edit':
@@ -81,7 +79,9 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
     const before = keeper.show();
     change();
     const next = keeper.show()!;
-    program = keeper.program()!;
+    keeper.work();
+    program = keeper.program();
+    if (!program) return;
     const same = before && before.rigs === next.rigs && before.rig === next.rig && before.profiles === next.profiles;
     shown = new Uint8Array(0);
     if (same) return;
@@ -126,6 +126,7 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
 
   /** One frame for the page, if it asked for frames, has given an array back, and there is something new to see. */
   const frame = (): void => {
+    if (keeper.work()) program = keeper.program();
     if (!program || !framing || spare.length === 0) return;
     render(program, state, now(), bytes);
     for (const [universe, { levels, at }] of theirs) {

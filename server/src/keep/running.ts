@@ -1,12 +1,11 @@
 // The show that was conducted last, kept in the home folder: a server that starts goes on with it.
 
-import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
-import { rename, writeFile } from 'node:fs/promises';
-import { dirname } from 'node:path';
+import { existsSync, readFileSync, renameSync } from 'node:fs';
 import { z } from 'zod';
 import type { Running } from '@hovlix/core/conduct';
 import { wordsFor } from '@hovlix/core/problem';
 import { CHAIN_KEPT, readShow } from '@hovlix/core/show';
+import { writeWhole, writeWholeSoon } from './whole';
 
 const File = z.object({ chain: z.array(z.string()).min(1).max(CHAIN_KEPT), show: z.unknown() });
 
@@ -23,14 +22,14 @@ const SOON_MS = 500;
 
 /**
  * @param file where it is kept. Written whole beside it and renamed, so that a crash leaves the old one or the new one.
- * @param warn is told in words when it cannot be read or written; the light goes on.
+ * @param trouble is told in words when it cannot be read or written, null when it can again; the light goes on.
  */
-export function runningCopy(file: string, warn: (why: string) => void): RunningCopy {
+export function runningCopy(file: string, trouble: (why: string | null) => void): RunningCopy {
   let waiting: Running | undefined;
   let timer: NodeJS.Timeout | undefined;
   let writing: Promise<void> = Promise.resolve();
   const said = (error: unknown) =>
-    warn(`The show could not be kept in ${file} (${(error as Error).message}). It is lost here when Hovlix stops.`);
+    trouble(`The show could not be kept in ${file} (${(error as Error).message}). It is lost here when Hovlix stops.`);
   const text = ({ show, chain }: Running) => JSON.stringify({ chain, show });
   const write = () => {
     timer = undefined;
@@ -39,9 +38,8 @@ export function runningCopy(file: string, warn: (why: string) => void): RunningC
     waiting = undefined;
     writing = writing.then(async () => {
       try {
-        mkdirSync(dirname(file), { recursive: true });
-        await writeFile(`${file}.new`, text(running));
-        await rename(`${file}.new`, file);
+        await writeWholeSoon(file, text(running));
+        trouble(null);
       } catch (error) {
         said(error);
       }
@@ -54,9 +52,9 @@ export function runningCopy(file: string, warn: (why: string) => void): RunningC
         const kept = File.parse(JSON.parse(readFileSync(file, 'utf8')));
         const show = readShow(kept.show, 'the show that was on last');
         if (show.ok) return { show: show.value, chain: kept.chain };
-        warn(`${wordsFor(show.problem)} It was set aside as ${file}.bad.`);
+        trouble(`${wordsFor(show.problem)} It was set aside as ${file}.bad.`);
       } catch (error) {
-        warn(
+        trouble(
           `The show that was on last cannot be read (${(error as Error).message}). It was set aside as ${file}.bad.`,
         );
       }
@@ -75,9 +73,7 @@ export function runningCopy(file: string, warn: (why: string) => void): RunningC
       clearTimeout(timer);
       if (!waiting) return;
       try {
-        mkdirSync(dirname(file), { recursive: true });
-        writeFileSync(`${file}.last`, text(waiting));
-        renameSync(`${file}.last`, file);
+        writeWhole(file, text(waiting));
       } catch (error) {
         said(error);
       }

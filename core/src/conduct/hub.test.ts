@@ -1,0 +1,148 @@
+// What screens may say to their conductor, and what of it gets into the state.
+
+import fc from 'fast-check';
+import { PROTOCOL, type Action, type Right } from '../live';
+import { testShow } from '../testing/show';
+import { seconds } from '../units';
+import { conductorHub, session, type Visitor } from '.';
+
+/** A conductor with the test show on, and screens by name. */
+function stage() {
+  let clock = 0;
+  const nothing = () => undefined;
+  const following = { entry: nothing, show: nothing, changed: nothing, keep: nothing };
+  const shared = session(() => seconds(clock), following, { show: testShow(), chain: ['first'] });
+  const hub = conductorHub({ now: () => seconds(clock), session: shared });
+  const screen = (name: string, device: Visitor['device'] = null, hello = true) => {
+    const heard: { type: string; why?: string }[] = [];
+    const wire = { send: (text: string) => void heard.push(JSON.parse(text)), close: nothing, waiting: () => 0 };
+    const line = hub.meet(wire, { device });
+    const say = (message: object) => line.hear(JSON.stringify(message));
+    if (hello) say({ type: 'hello', protocol: PROTOCOL, screen: name, show: null });
+    return {
+      heard,
+      say,
+      act: (action: object) => say({ type: 'act', action }),
+      refusals: () => heard.filter(({ type }) => type === 'refused').map(({ why }) => why),
+    };
+  };
+  return { screen, state: () => shared.conductor.state(), pass: (time: number) => void (clock += time) };
+}
+const device = (id: string, may: Right = 'operator') => ({ id, name: id, may });
+
+test('nothing is heard of a screen before its hello', () => {
+  const { screen, state } = stage();
+  const early = screen('early', null, false);
+  for (const message of [{ type: 'act', action: { type: 'tap' } }, { type: 'ping', sent: 1 }, { type: 'watch', universe: 1 }])
+    early.say(message); // prettier-ignore
+  expect(early.refusals()).toEqual(['Say hello first.', 'Say hello first.', 'Say hello first.']);
+  expect(early.heard).toHaveLength(3);
+  expect(state().taps).toEqual([]);
+});
+
+test.each<[string, object, RegExp]>([
+  ['a look', { type: 'look-on', look: 'nowhere', fade: 0 }, /That look is not in the show/],
+  ['a pad', { type: 'pad', press: 'toggle', down: true, look: 'nowhere', fade: 0, fadeOut: 0 }, /That look/],
+  ['a song', { type: 'play', song: 'nowhere', from: 0 }, /That song/],
+  ['a bank', { type: 'bank', bank: 'nowhere' }, /That bank/],
+  ['a role', { type: 'role-master', role: 'nowhere', level: 0 }, /That role/],
+  ['a role in hand', { type: 'hand', values: [{ role: 'nowhere', level: { type: 'hold', value: 1 } }] }, /That role/],
+  [
+    'a lamp',
+    { type: 'hand', values: [{ lamps: ['nowhere'], level: { type: 'hold', value: 1 } }] },
+    /One of those lamps/,
+  ],
+  ['a hit', { type: 'notes', notes: [{ kit: 'k', role: 'wash', hit: 'h', note: 36, velocity: 1 }] }, /That hit/],
+])('%s that the show does not have changes nothing, and who asked is told', (_, action, why) => {
+  const { screen, state } = stage();
+  const one = screen('one');
+  const before = state();
+  one.act(action);
+  expect(state()).toBe(before);
+  expect(one.refusals()).toEqual([expect.stringMatching(why)]);
+});
+
+test('whatever devices send, the state stays small', () => {
+  const id = fc.oneof(fc.constantFrom('red', 'half-blue', 'spread', 'wash', 'movers', 'bars', 'song', 'a', 'b'), fc.string({ minLength: 1, maxLength: 60 })); // prettier-ignore
+  const fade = fc.double({ min: 0, max: 600, noNaN: true });
+  const lamps = fc.uniqueArray(fc.constantFrom('a', 'b', 's', 'c', 'idle'), { minLength: 1, maxLength: 5 });
+  const hold = fc.double({ min: 0, max: 1, noNaN: true }).map((value) => ({ type: 'hold', value }));
+  const places = fc.uniqueArray(fc.nat(300), { minLength: 1, maxLength: 40 }).map((list) => ({ type: 'places', places: list.sort((a, b) => a - b) })); // prettier-ignore
+  const actions = fc.oneof(
+    fc.record({ type: fc.constant('look-on'), look: id, fade }),
+    fc.record({ type: fc.constant('look-off'), look: id, fade }),
+    fc.record({ type: fc.constant('role-master'), role: id, level: fc.constant(0.5) }),
+    fc.record({ type: fc.constant('release'), fade }),
+    fc.record({ type: fc.constant('hand'), values: fc.array(fc.oneof(fc.record({ lamps, level: hold }), fc.record({ role: id, pick: places, level: hold, colour: fc.constant({ type: 'hold', value: { x: 0.3, y: 0.3 } }) })), { minLength: 1, maxLength: 200 }) }), // prettier-ignore
+    fc.record({
+      type: fc.constant('hold-channels'),
+      channels: fc.array(
+        fc.record({ universe: fc.integer({ min: 1, max: 60 }), address: fc.integer({ min: 1, max: 512 }), value: fc.constant(255) }), // prettier-ignore
+        { minLength: 1, maxLength: 2048 },
+      ),
+    }),
+    fc.record({ type: fc.constant('notes'), notes: fc.array(fc.record({ kit: id, role: id, hit: id, note: fc.nat(127), velocity: fc.constant(1) }), { minLength: 1, maxLength: 64 }) }), // prettier-ignore
+    fc.record({ type: fc.constantFrom('tap', 'pause', 'end-test') }),
+  );
+  fc.assert(
+    fc.property(fc.array(actions, { minLength: 20, maxLength: 60 }), (all) => {
+      const { screen, state, pass } = stage();
+      const one = screen('one', device('phone'));
+      for (const action of [...all, ...all, ...all]) {
+        one.act(action);
+        pass(0.05);
+      }
+      const { standing, hands, held, sounding, struck, roleMasters, taps } = state();
+      expect(standing.length).toBeLessThanOrEqual(4);
+      expect(hands.length).toBeLessThanOrEqual(1000);
+      expect(held.length).toBeLessThanOrEqual(2048);
+      expect(sounding.length + Object.keys(struck).length + roleMasters.length + taps.length).toBeLessThan(100);
+    }),
+    { seed: 13, numRuns: 30 },
+  );
+});
+
+describe('too much', () => {
+  const taps = (one: { act: (action: Action) => void }, count: number) => {
+    for (let i = 0; i < count; i++) one.act({ type: 'tap' });
+  };
+  const entries = ({ heard }: { heard: { type: string }[] }) => heard.filter(({ type }) => type === 'entries').length;
+
+  test('a device counts as one, however many lines it has; a second later it may again', () => {
+    const { screen, pass } = stage();
+    const host = screen('host');
+    const eight = Array.from({ length: 8 }, (_, i) => screen(`s${i}`, device('phone')));
+    const before = entries(host);
+    for (const one of eight) taps(one, 200);
+    expect(entries(host) - before).toBeLessThanOrEqual(300);
+    expect(entries(host) - before).toBeGreaterThan(250);
+    expect(eight.flatMap((one) => one.refusals())).toHaveLength(1);
+    pass(1);
+    const then = entries(host);
+    taps(eight[3]!, 10);
+    expect(entries(host) - then).toBe(10);
+  });
+
+  test('many devices at once share what there is; the computer itself goes on as ever', () => {
+    const { screen } = stage();
+    const host = screen('host');
+    const phones = Array.from({ length: 10 }, (_, i) => screen(`p${i}`, device(`phone ${i}`)));
+    const before = entries(host);
+    for (const one of phones) taps(one, 300);
+    expect(entries(host) - before).toBeLessThanOrEqual(1200);
+    // The last one to speak has its share too.
+    const last = entries(phones[9]!);
+    expect(last).toBeGreaterThan(0);
+    const now = entries(host);
+    taps(host, 250);
+    expect(entries(host) - now).toBe(250);
+  });
+
+  test('what is long counts for more', () => {
+    const { screen } = stage();
+    const one = screen('one', device('phone'));
+    const ops = [{ op: 'set', path: ['name'], from: 'x'.repeat(400_000), to: 'y' }];
+    for (let i = 0; i < 20; i++) one.say({ type: 'preview', show: 'test', ops });
+    expect(one.refusals()).toHaveLength(1);
+  });
+});

@@ -1,0 +1,184 @@
+// What looks, chases and songs are compiled on: the heads of a rig, and how their channels are written.
+
+import type { Chase, Look } from '../light';
+import { attributeOf, patchedFixtures, snaps, type Patched, type Rig, type Role } from '../rig';
+import type { Show } from '../show';
+import { earBook } from './ears';
+import { ABOVE, FIELDS, fieldOf, type Field } from './fields';
+import { aimSolver, slotFinder, type Ground } from './ground';
+import { headPlan, snapsOf } from './head-plan';
+import type { SongBook } from './lanes';
+import { MIX, MOST_OVERLAPPING, type Head, type HeadPlan, type Play, type Program, type Scratch } from './program';
+import { lightShares } from './safety';
+import { turnBook } from './turns';
+import { writerTable } from './write';
+
+/** What looks, chases and songs stand on, and what was made of them on it. */
+export type Base = SongBook &
+  Pick<Program, 'plans' | 'table' | 'universes' | 'overlapping' | 'fields' | 'casts' | 'scratch'> & {
+    readonly room: Rig;
+    readonly profiles: Show['profiles'];
+    readonly aims: Show['aims'];
+    readonly ground: Ground;
+    readonly notes: Set<string>;
+    readonly slowest: Float64Array;
+    readonly looks: WeakMap<Look, Play>;
+    readonly chases: WeakMap<Chase, { readonly looks: readonly (Look | undefined)[]; readonly play: Play }>;
+    kits?: { readonly of: Show['kits']; readonly struck: Program['struck'] };
+    hands?: { readonly of: Show['roles']; readonly hand: Program['hand'] };
+  };
+
+const mostOf = ({ safety }: Show): number => (safety.on ? safety.most : Infinity);
+
+export const standsOn = (base: Base, show: Show, room: Rig): boolean =>
+  base.room === room && base.profiles === show.profiles && base.aims === show.aims && base.ground.most === mostOf(show);
+
+/** So many heads are planned between two breaths. */
+const HEADS_AT_ONCE = 64;
+
+export function* baseOf(show: Show, room: Rig): Generator<void, Base> {
+  const patched = patchedFixtures(room, show.profiles);
+  const universes = [...new Set(patched.map(({ fixture }) => fixture.universe as number))].sort((a, b) => a - b);
+  const rolesOf = new Map<string, Role['id'][]>();
+  for (const { role, fixtures } of room.casting)
+    for (const fixture of fixtures) rolesOf.set(fixture, [...(rolesOf.get(fixture) ?? []), role]);
+  const heads: Head[] = [];
+  const headsByFixture = new Map<string, number[]>();
+  for (const one of patched) {
+    for (const head of headsOf(one, rolesOf.get(one.fixture.id) ?? [])) {
+      const known = headsByFixture.get(one.fixture.id);
+      if (known) known.push(heads.length);
+      else headsByFixture.set(one.fixture.id, [heads.length]);
+      heads.push(head);
+    }
+    if (heads.length % HEADS_AT_ONCE === 0) yield;
+  }
+  const notes = new Set<string>();
+  for (const fixture of room.fixtures)
+    if (!headsByFixture.has(fixture.id)) notes.add(`${fixture.name}: its type or mode is missing`);
+  yield;
+  const fields = fieldsFor(heads);
+  yield;
+  const ground: Ground = {
+    earFor: earBook(mostOf(show)),
+    most: mostOf(show),
+    shares: lightShares(heads),
+    heads,
+    fields,
+    casts: new Map(
+      room.casting.map(({ role, fixtures }) => [role, [...new Set(fixtures)].filter((id) => headsByFixture.has(id))]),
+    ),
+    headsOf: headsByFixture,
+    ownFields: new Map(fields.flatMap((field, i) => (i >= FIELDS.length ? [[field.name, i] as const] : []))),
+    aimed: aimSolver(show, (note) => notes.add(note)),
+    slotOf: slotFinder(),
+  };
+  const plans: HeadPlan[] = [];
+  for (const head of heads) {
+    plans.push(headPlan(head, plans.length, universes, ground.ownFields, fields));
+    if (plans.length % HEADS_AT_ONCE === 0) yield;
+  }
+  yield;
+  return {
+    room,
+    profiles: show.profiles,
+    aims: show.aims,
+    ground,
+    plans,
+    table: writerTable(plans),
+    universes,
+    notes,
+    overlapping: overlapsIn(patched),
+    fields,
+    casts: castsOf(room, headsByFixture),
+    slowest: Float64Array.from(plans, slowestStrobe),
+    scratch: scratchFor(heads.length),
+    looks: new WeakMap(),
+    chases: new WeakMap(),
+    songs: new WeakMap(),
+    lanes: new WeakMap(),
+    turns: turnBook(plans),
+  };
+}
+
+function headsOf({ fixture, profile, mode }: Patched, roles: readonly Role['id'][]): Head[] {
+  const cells = 1 + mode.channels.reduce((most, channel) => Math.max(most, channel.cell ?? 0), 0);
+  return Array.from({ length: cells }, (_, cell) => ({
+    fixture,
+    profile,
+    mode,
+    cell,
+    cells,
+    mount: fixture.mount,
+    roles,
+  }));
+}
+
+/** What has ways of its own to be spoken to. */
+const SPOKEN_FOR = new Set(['Dimmer', 'Pan', 'Tilt', 'Reserved']);
+
+/** The fields of every program, then one for each attribute that a lamp here has. */
+function fieldsFor(heads: readonly Head[]): readonly Field[] {
+  const bySnaps = heads.map(snapsOf);
+  const known = FIELDS.map((kind, f) => fieldOf(kind, heads.length, (head) => bySnaps[head]![f]!));
+  const attributes = new Set(heads.flatMap(({ mode }) => mode.channels.map((channel) => channel.attribute)));
+  const own = [...attributes]
+    .filter((attribute) => !SPOKEN_FOR.has(attribute))
+    .map((name) => {
+      const snap = attributeOf(name).snap ?? false;
+      const jumps = (head: number) => {
+        const channel = heads[head]!.mode.channels.find((one) => one.attribute === name);
+        return channel ? snaps(channel) : snap;
+      };
+      return fieldOf({ name, home: [0], snap }, heads.length, jumps);
+    });
+  return [...known, ...own];
+}
+
+function castsOf(room: Rig, headsByFixture: ReadonlyMap<string, readonly number[]>): Program['casts'] {
+  return new Map(
+    room.casting.map(({ role, fixtures }) => [
+      role,
+      Int32Array.from(fixtures.flatMap((fixture) => headsByFixture.get(fixture) ?? [])),
+    ]),
+  );
+}
+
+function overlapsIn(patched: readonly Patched[]): ReadonlySet<string> {
+  const owner = new Map<number, string>();
+  const found = new Set<string>();
+  for (const { fixture, mode } of patched) {
+    for (const place of mode.channels.flatMap((channel) => channel.at)) {
+      const at = fixture.universe * 1024 + fixture.address + place - 1;
+      const other = owner.get(at);
+      if (other !== undefined && other !== fixture.id) found.add(other).add(fixture.id);
+      owner.set(at, fixture.id);
+    }
+  }
+  return found;
+}
+
+/** In Hz; a lamp that strobes by its level, or not at all, has no slowest. */
+function slowestStrobe({ writers }: HeadPlan): number {
+  return writers.find(({ kind }) => kind === 'shutter')?.shutter[3] ?? 0;
+}
+
+function scratchFor(heads: number): Scratch {
+  return {
+    masters: new Float64Array(heads),
+    mixedAims: new Uint8Array(heads),
+    laneMixedAims: new Uint8Array(heads),
+    timing: { rise: 1, fall: 1, at: 0, begin: 0, from: 0, to: 1, end: Infinity, pulse: 0.5, leaving: false, scale: 1 },
+    linear: new Float64Array(3),
+    heights: new Float64Array(heads),
+    mixes: new Float64Array(heads * MIX),
+    mixed: new Float64Array(heads * 3).fill(-1),
+    solve: new Float64Array(16),
+    turned: new Float64Array(2),
+    now: new Float64Array(4),
+    lefts: new Float64Array(MOST_OVERLAPPING),
+    position: { step: -1, before: -1, share: 1, ended: true },
+    pace: 2,
+    layer: ABOVE,
+  };
+}

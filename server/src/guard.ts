@@ -1,0 +1,83 @@
+// The guard: starts the server anew whenever it dies, so that the light is back at once.
+
+import { fork, type ChildProcess } from 'node:child_process';
+
+/** What the guarded process finds in its environment. */
+export const GUARDED = 'HOVLIX_GUARDED';
+
+/** Told by the guarded process when it serves: from then on it is started again. */
+export const SERVING = 'serving';
+
+/** A second process is ready and waits, with everything loaded: told this, it takes over from one that has died. */
+const TAKE_OVER = 'take over';
+/** It is made ready when the one that serves has had the processor for a while, in ms. */
+const SPARE_AFTER_MS = 3000;
+
+/** Waits, as the one in reserve, until it is wanted. */
+export function inReserve(): Promise<void> {
+  return new Promise((resolve) => {
+    process.once('disconnect', () => process.exit());
+    process.on('message', (message) => {
+      if (message !== TAKE_OVER) return;
+      process.removeAllListeners('disconnect');
+      process.env[GUARDED] = 'again';
+      resolve();
+    });
+  });
+}
+
+/** One that dies again before this long waits longer and longer before it is started again, up to `SLOWEST_MS`. */
+const SETTLED_MS = 1500;
+const SLOWEST_MS = 2000;
+
+/**
+ * Runs a program in a process of its own until it ends by itself or is told to.
+ * @returns its exit code.
+ */
+export function guarded(program: string, args: readonly string[]): Promise<number> {
+  return new Promise((resolve) => {
+    let child: ChildProcess;
+    let spare: ChildProcess | undefined;
+    let served = false;
+    let stopping = false;
+    let wait = 0;
+    const made = (as: 'first' | 'again' | 'spare') => fork(program, args, { env: { ...process.env, [GUARDED]: as } });
+    const reserve = () => {
+      if (stopping || spare) return;
+      const one = made('spare');
+      spare = one;
+      one.once('exit', () => {
+        if (spare === one) spare = undefined;
+      });
+    };
+    const start = () => {
+      const begun = Date.now();
+      // A server that was started again goes on with the night, and does not say again where it is.
+      child = spare ?? made(served ? 'again' : 'first');
+      if (spare) child.send(TAKE_OVER);
+      spare = undefined;
+      child.on('message', (message) => {
+        if (message !== SERVING) return;
+        served = true;
+        setTimeout(reserve, SPARE_AFTER_MS).unref();
+      });
+      child.once('exit', (code, signal) => {
+        if (stopping || code === 0 || !served) {
+          stopping = true;
+          spare?.kill('SIGKILL');
+          return resolve(code ?? 1);
+        }
+        process.stderr.write(`hovlix: it ended (${signal ?? `exit ${code}`}) and is started again.\n`);
+        wait = Date.now() - begun > SETTLED_MS ? 0 : Math.min(SLOWEST_MS, wait * 2 + 100);
+        setTimeout(start, wait);
+      });
+    };
+    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
+      process.on(signal, () => {
+        stopping = true;
+        spare?.kill('SIGKILL');
+        child.kill(signal);
+      });
+    start();
+  });
+}

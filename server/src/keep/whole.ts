@@ -1,0 +1,37 @@
+// Files that are written whole or not at all.
+
+import { mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { rename, rm, writeFile } from 'node:fs/promises';
+import { dirname } from 'node:path';
+
+/** Nobody else on this computer reads what is kept. */
+const OWN = { mode: 0o600 } as const;
+
+/**
+ * Writes beside the file and moves it into place, so that a crash leaves the old one or the new one.
+ * @throws what the system says; nothing half-written is left lying about on a disk that may be full.
+ */
+export function writeWhole(file: string, text: string): void {
+  const beside = `${file}.last`;
+  try {
+    mkdirSync(dirname(file), { recursive: true });
+    writeFileSync(beside, text, OWN);
+    renameSync(beside, file);
+  } catch (error) {
+    rmSync(beside, { force: true });
+    throw error;
+  }
+}
+
+/** The same without waiting. @param still asked before it is moved into place: whether it is wanted yet. */
+export async function writeWholeSoon(file: string, text: string, still = () => true): Promise<void> {
+  const beside = `${file}.new`;
+  try {
+    mkdirSync(dirname(file), { recursive: true });
+    await writeFile(beside, text, OWN);
+    if (still()) await rename(beside, file);
+  } catch (error) {
+    await rm(beside, { force: true });
+    throw error;
+  }
+}
