@@ -12,6 +12,8 @@ import { analyse } from '@hovlix/core/music';
 import { id, seconds } from '@hovlix/core/units';
 import { now } from '../../server/src/clock';
 import { bigShow, type Load } from './big-show';
+import { benchEdits } from './edits';
+import { gapsAfterDeath } from './killed';
 import { dragOnPlan, patchHundred } from './rig';
 
 type Line = { readonly what: string; readonly value: string; readonly target: string };
@@ -225,11 +227,20 @@ if (!onlyOutput && !onlyRig) {
   ] as const)
     benchRender(universes, fixtures);
   benchCompile500();
+  benchEdits(note);
   benchCurves();
 }
 const minutes = Number(process.argv.find((one) => one.startsWith('--minutes='))?.slice(10) ?? 0);
 if (!onlyRig && !onlyEngine)
   await benchOutput(8, minutes > 0 ? minutes * 60 : 20, { spacing: '<= 3 ms', cpu: '<= 15 %' });
+if (!onlyRig && !onlyEngine) {
+  const gaps = await gapsAfterDeath(5);
+  note(
+    'killed five times: no light, median and longest',
+    `${gaps[2]!.toFixed(2)} s, ${gaps[4]!.toFixed(2)} s`,
+    '<= 2 s',
+  );
+}
 if (!onlyRig && !onlyEngine) await benchOutput(64, 20, { spacing: '', cpu: '<= 60 %' });
 if (!onlyOutput && !onlyRig && !onlyEngine) {
   await benchAnalysis();

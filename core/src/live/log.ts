@@ -7,7 +7,11 @@ import type { Seconds } from '../units';
 import { Entry } from './actions';
 import { AT_REST, LiveState, reduced } from './state';
 
-const Head = z.object({ format: z.literal('hovlix-log'), version: z.number().int().min(1), begin: z.unknown().optional() });
+const Head = z.object({
+  format: z.literal('hovlix-log'),
+  version: z.number().int().min(1),
+  begin: z.unknown().optional(),
+});
 export const LOG_VERSION = 3;
 
 /** What was pressed, and what was on before the first of it. */

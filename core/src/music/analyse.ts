@@ -47,7 +47,10 @@ export async function analyse(bytes: Uint8Array, name: string, between: Between)
   const { raw, bars } = feltPulse(features, heard);
   const found = raw.length >= 8;
   const pulse = bars.compound ? 1.5 : 1;
-  const tempo = found ? smoothTempo(raw, bars.firstDownbeat, pulse) : steadyTempo(120);
+  const tempo =
+    found && raw.every((beat, i) => i === 0 || beat > raw[i - 1]!)
+      ? smoothTempo(raw, bars.firstDownbeat, pulse)
+      : steadyTempo(120);
   const meter: Meter = [
     bars.compound
       ? { bar: 0, numerator: 3 * bars.beatsInBar, denominator: 8 }

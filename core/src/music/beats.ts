@@ -26,7 +26,13 @@ export function findBeats(features: Features): readonly number[] {
   const strength = evenedOut(features.onset);
   if (!strength.some((value) => value > 0)) return [];
   const path = bestPath(strength, frames);
-  return trimmed(path, strength).map((frame) => refined(frame, features.onset) / FRAME_RATE - LATENCY);
+  let last = -Infinity;
+  return trimmed(path, strength).map((frame) => {
+    const near = refined(frame, features.onset);
+    // Two beats that both went to the onset between them would be at one moment: the later one stays where it was.
+    last = near > last + SHORTEST / 2 ? near : frame;
+    return last / FRAME_RATE - LATENCY;
+  });
 }
 
 /** Onset strength against its surroundings (±1.5 s), squashed to 0…1: a quiet bridge counts like a loud chorus. */
@@ -145,5 +151,7 @@ function refined(frame: number, onset: Float32Array): number {
     if (onset[f]! > onset[top]!) top = f;
   const [before, here, after] = [onset[top - 1] ?? 0, onset[top]!, onset[top + 1] ?? 0];
   const bend = before - 2 * here + after;
-  return bend < -1e-9 ? top + (0.5 * (before - after)) / bend : top;
+  if (bend > -1e-9) return top;
+  // Where the onset still rises at the edge of what is looked at, the top of the parabola lies far away.
+  return top + Math.max(-0.5, Math.min(0.5, (0.5 * (before - after)) / bend));
 }

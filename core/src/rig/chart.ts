@@ -26,6 +26,8 @@ export type Chart = {
 
 /** A manual's chart is a few hundred lines; a whole book was not meant. */
 const MOST_LINES = 4000;
+const LONGEST_LINE = 4000;
+const MOST_LETTERS = 400_000;
 
 /**
  * Reads lines such as “1 Pan”, “CH 2: Pan fine”, “8 Shutter 0-9 closed 10-199 strobe slow-fast 200-255 open”, with ranges on
@@ -36,7 +38,11 @@ export function readChart(text: string): Chart {
   const drafts: Draft[] = [];
   const unsettled: Unsettled[] = [];
   const lines = text.split(/\r?\n/).slice(0, MOST_LINES);
+  let letters = 0;
   lines.forEach((line, i) => {
+    letters += line.length;
+    if (line.length > LONGEST_LINE || letters > MOST_LETTERS)
+      return void unsettled.push({ line: i + 1, text: line.slice(0, 80), why: 'more text than a chart has' });
     for (const cell of piecesOf(line)) readPiece(cell, i + 1, drafts, unsettled);
   });
   const { channels, owners } = joined(drafts, unsettled);
@@ -45,7 +51,7 @@ export function readChart(text: string): Chart {
     channels: inCells(wheel.channels),
     colours: wheel.colours,
     gobos: wheel.gobos,
-    ...turnsIn(text),
+    ...turnsIn(text.slice(0, MOST_LETTERS)),
     unsettled: unsettled.sort((a, b) => a.line - b.line),
   };
 }
@@ -131,10 +137,7 @@ function begin(places: readonly number[], rest: string, line: number, drafts: Dr
   const named = first ? rest.slice(0, first.at) : rest;
   const draft: Draft = {
     places,
-    text: named
-      .replace(/\(?\d+\s*[-–]\s*\d+\s*%\)?/, '')
-      .replace(/[\s:=,–-]+$/, '')
-      .trim(),
+    text: withoutEdges(named.replace(/\(?\d{1,5}\s{0,5}[-–]\s{0,5}\d{1,5}\s{0,5}%\)?/, ''), '', ':=,–-'),
     line,
     ranges: [],
   };
@@ -142,10 +145,20 @@ function begin(places: readonly number[], rest: string, line: number, drafts: Dr
   if (first) addRanges(rest.slice(first.at), line, draft);
 }
 
+/** Without white space and some signs at either end. */
+function withoutEdges(text: string, before: string, after: string): string {
+  const goes = (at: number, signs: string) => signs.includes(text[at]!) || /\s/.test(text[at]!);
+  let from = 0;
+  let to = text.length;
+  while (from < to && goes(from, before)) from++;
+  while (to > from && goes(to - 1, after)) to--;
+  return text.slice(from, to);
+}
+
 function addRanges(text: string, line: number, draft: Draft): void {
   const spans = spansIn(text);
   spans.forEach((span, i) => {
-    const words = text.slice(span.end, spans[i + 1]?.at ?? text.length).replace(/^[\s:=,.)–-]+|[\s,;/]+$/g, '');
+    const words = withoutEdges(text.slice(span.end, spans[i + 1]?.at ?? text.length), ':=,.)–-', ',;/');
     draft.ranges.push({ from: span.from, to: span.to, text: words, line });
   });
 }

@@ -51,17 +51,32 @@ export const Music = z.strictObject({
 });
 export type Music = z.infer<typeof Music>;
 
+/** Beats a minute that a tempo map may have; nobody plays a tenth of the most. */
+const MOST_BPM = 2000;
+const ANCHORS_RISE = `each anchor must be later than the one before it in beats and in time, with at most ${MOST_BPM} beats a minute between them`; // prettier-ignore
+
+type AnchorIn = { readonly beat: number; readonly time: number };
+const risesFrom = (before: AnchorIn, here: AnchorIn): boolean =>
+  here.beat > before.beat &&
+  here.time > before.time &&
+  (here.beat - before.beat) * 60 <= MOST_BPM * (here.time - before.time);
+
 export const Song = z.strictObject({
   id: idOf<'Song'>(),
   title: Name,
   by: z.string().max(120).default(''),
   music: Music.nullable(),
-  duration: z.number().min(0).max(1e6).transform(seconds),
+  /** Ten hours at most. */
+  duration: z.number().min(0).max(36_000).transform(seconds),
   tempo: z.strictObject({
     anchors: z
       .array(z.strictObject({ beat: Beat, time: Moment }))
       .min(2)
-      .max(200000),
+      .max(200000)
+      .superRefine((anchors, context) => {
+        const at = anchors.findIndex((here, i) => i > 0 && !risesFrom(anchors[i - 1]!, here));
+        if (at > 0) context.addIssue({ code: 'custom', path: [at], message: ANCHORS_RISE });
+      }),
   }),
   meter: z
     .array(

@@ -37,7 +37,11 @@ export function analyseFile(file: File, repository: Repository, progress: (share
     if (!result.ok) return result;
     const { analysis, hash } = result.value;
     // Read again rather than held meanwhile: a long mix should be in memory once.
-    const bytes = new Uint8Array(await file.arrayBuffer());
+    const bytes = await file.arrayBuffer().then(
+      (buffer) => new Uint8Array(buffer),
+      () => undefined,
+    );
+    if (!bytes) return failed({ code: 'audio-broken', name: file.name, detail: 'the file is not there any more' });
     const problem = await repository.putMusic(hash, {
       bytes,
       peaks: analysis.peaks,

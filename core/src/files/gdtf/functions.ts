@@ -90,6 +90,8 @@ export function rangeOfStretch(stretch: Stretch, attribute: string): Range {
 
 /** The attribute a channel has as a whole: what its first function moves, without what is said of the way it does so. */
 export function baseOf(attribute: string): string {
+  // No attribute has so long a name (DIN SPEC 15800, annex A); the pattern below goes through it from every letter.
+  if (attribute.length > 100) return attribute;
   const base = /^((?:Gobo|Color|Prism|Shutter|AnimationWheel)\d)(?!.*Pos)/.exec(attribute);
   if (base) return base[1]!;
   return attribute.replace(/(Rotate|Shake|Strobe|Random|Pulse|Open|Close)+$/, '');

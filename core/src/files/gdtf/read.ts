@@ -212,7 +212,10 @@ function cellsOf(type: Element, channels: readonly Element[]): Cells {
     if (kind !== 'GeometryReference') continue;
     const template = text(element, 'Geometry');
     const [first] = list(element, 'Break');
-    copies.set(template, [...(copies.get(template) ?? []), first ? number(first, 'DMXOffset', 1) : 1]);
+    const offset = first ? number(first, 'DMXOffset', 1) : 1;
+    const known = copies.get(template);
+    if (known) known.push(offset);
+    else copies.set(template, [offset]);
   }
   const beams = new Set(all.filter(({ kind }) => kind === 'Beam').map(({ element }) => text(element, 'Name')));
   const used = [...new Set(channels.map((channel) => text(channel, 'Geometry')))].filter(
@@ -269,7 +272,9 @@ function rangesOf(functions: readonly Element[], attribute: string): Range[] {
   const stretches = functions.flatMap((one, i): Stretch[] => {
     const [from, to] = [starts[i]!, Math.max(starts[i]!, (starts[i + 1] ?? 256) - 1)];
     const name = text(one, 'Name');
-    const given = new RegExp(`^${text(one, 'Attribute').replace(/\W/g, '\\$&')}( \\d+)?$`).test(name) ? '' : name;
+    const plain = text(one, 'Attribute');
+    const numbered = name.startsWith(plain) && /^(?: \d{1,9})?$/.test(name.slice(plain.length));
+    const given = numbered ? '' : name;
     const whole: Stretch = {
       attribute: text(one, 'Attribute'),
       from,

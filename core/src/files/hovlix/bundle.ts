@@ -33,6 +33,14 @@ export const BUNDLE_VERSION = 1;
 /** What a bundle may unpack to. A 70-minute mix as WAV takes 750 MB. */
 const MOST_MEGABYTES = 1500;
 const MOST_ENTRIES = 20000;
+/** A show is text; so much of it nobody writes. */
+const MOST_SHOW_MEGABYTES = 64;
+/**
+ * Music hardly gets smaller in a zip, silence does: what is inflated may have so many times the bytes of the file, and
+ * a quarter of a gigabyte on top.
+ */
+const INFLATES = 20;
+const INFLATES_MEGABYTES = 250;
 
 const Manifest = z.object({
   format: z.literal('hovlix'),
@@ -110,18 +118,25 @@ function unpacked(bytes: Uint8Array, name: string): Result<Readonly<Record<strin
   let total = 0;
   let count = 0;
   let climbing: string | undefined;
-  const limit = MOST_MEGABYTES * 1e6;
+  let tooLong: number | undefined;
+  const limit = Math.min(MOST_MEGABYTES * 1e6, bytes.length * INFLATES + INFLATES_MEGABYTES * 1e6);
   try {
     const entries = unzipSync(bytes, {
       filter(entry) {
         if (isUnsafe(entry.name)) climbing ??= entry.name;
-        total += Math.max(entry.originalSize, entry.size);
         count++;
-        return !climbing && total <= limit && count <= MOST_ENTRIES && !entry.name.endsWith('/');
+        // What is none of ours is left packed.
+        if (!OURS.test(entry.name)) return false;
+        const size = Math.max(entry.originalSize, entry.size);
+        if (entry.name.endsWith('.json') && size > MOST_SHOW_MEGABYTES * 1e6) tooLong ??= size;
+        total += size;
+        return !climbing && tooLong === undefined && total <= limit && count <= MOST_ENTRIES;
       },
     });
     if (climbing) return failed({ code: 'unsafe-path', name, path: climbing });
-    if (total > limit) return failed({ code: 'too-big', name, megabytes: total / 1e6, limit: MOST_MEGABYTES });
+    if (tooLong !== undefined)
+      return failed({ code: 'too-big', name, megabytes: tooLong / 1e6, limit: MOST_SHOW_MEGABYTES });
+    if (total > limit) return failed({ code: 'too-big', name, megabytes: total / 1e6, limit: limit / 1e6 });
     if (count > MOST_ENTRIES) return failed({ code: 'bad-value', name, path: 'the zip', detail: `${count} entries` });
     return ok(entries);
   } catch (error) {
@@ -129,6 +144,9 @@ function unpacked(bytes: Uint8Array, name: string): Result<Readonly<Record<strin
     return failed({ code: 'cut-short', name, detail });
   }
 }
+
+/** The entries a bundle is made of. */
+const OURS = /^(?:hovlix|show)\.json$|^music\/[0-9a-f]{64}\.[a-z0-9]{1,10}$/;
 
 /** A name that leaves the bundle: absolute, with a drive, or climbing. */
 function isUnsafe(path: string): boolean {
