@@ -1,4 +1,5 @@
-// An output that fails while we send is said in every place, plainly, until it is back; then that is said too.
+// An output that fails while we send is said in every place, plainly, until it is back; then that is said too. So is
+// what cannot be lit or kept: the light goes on, but somebody should know before the night is over.
 
 import { useEffect, useRef } from 'react';
 import { useQuery } from '@tanstack/react-query';
@@ -13,7 +14,8 @@ export function Alarm() {
   const served = useLink((link) => link.conductor) === 'server';
   const sending = useLive((live) => live.sending);
   const outputs = useConnections((state) => state.connections?.outputs);
-  const reports = useQuery(statusQuery(served)).data?.output?.rows ?? [];
+  const status = useQuery(statusQuery(served)).data;
+  const reports = status?.output?.rows ?? [];
   const say = useSession((session) => session.say);
   const failing = reports.flatMap((report) => {
     const row = outputs?.find((one) => one.id === report.id);
@@ -29,8 +31,34 @@ export function Alarm() {
       if (row?.on) say(`${rowInWords(row)} sends again.`);
     }
   }, [now, outputs, say]);
-  if (!sending || failing.length === 0) return null;
-  const [{ row, trouble }] = failing as [(typeof failing)[number]];
+  const silent = sending ? failing[0] : undefined;
+  const [kept, ...others] = status?.troubles ?? [];
+  const dark = status?.output?.trouble;
+  if (silent)
+    return (
+      <Told
+        title={`${rowInWords(silent.row)} has fallen silent${failing.length > 1 ? `, and ${failing.length - 1} more` : ''}`}
+        words={troubleInWords(silent.trouble)}
+      />
+    );
+  if (dark)
+    return (
+      <Told
+        title="The last change cannot be lit"
+        words={`The light stays as it was before it. Undo it, or change it. (${dark})`}
+      />
+    );
+  if (kept)
+    return (
+      <Told
+        title={`Not kept on the computer${others.length > 0 ? `, and ${others.length} more` : ''}`}
+        words={`${kept} The light goes on.`}
+      />
+    );
+  return null;
+}
+
+function Told({ title, words }: { readonly title: string; readonly words: string }) {
   return (
     <Row
       role="alert"
@@ -44,10 +72,8 @@ export function Alarm() {
       borderColor="$fault"
     >
       <Column flex={1} minWidth={0}>
-        <Words fontWeight="600">
-          {rowInWords(row)} has fallen silent{failing.length > 1 ? `, and ${failing.length - 1} more` : ''}
-        </Words>
-        <Quiet>{troubleInWords(trouble)}</Quiet>
+        <Words fontWeight="600">{title}</Words>
+        <Quiet>{words}</Quiet>
       </Column>
       <Link
         href="/connect"
