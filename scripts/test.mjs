@@ -10,6 +10,15 @@ const results = join(root, '.cache', 'results');
 const wanted = process.argv[2] ?? 'all';
 let passed = 0;
 let failed = 0;
+/** How long each part took, and what needed a second try. */
+const parts = [];
+const again = [];
+let begun = Date.now();
+const part = (name) => {
+  const minutes = (Date.now() - begun) / 60_000;
+  parts.push(`${name} ${minutes.toFixed(1)} min`);
+  begun = Date.now();
+};
 
 const run = (command, args, options = {}) =>
   spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options, env: { ...process.env, ...options.env } })
@@ -19,6 +28,7 @@ function check(name, command, args) {
   console.log(`\n== ${name}`);
   if (run(command, args)) passed++;
   else failed++;
+  part(name);
 }
 
 /** Jest counts its tests into a file; a run that dies without one counts as one failure. */
@@ -33,6 +43,20 @@ function jest(workspace) {
   const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(file, 'utf8'));
   passed += numPassedTests;
   failed += Math.max(numFailedTests, numFailedTestSuites, fine ? 0 : 1);
+  part(workspace);
+}
+
+/** Browser tests that passed at their second try only, with the first line of what was wrong before. */
+function flakyIn({ suites = [], specs = [] }) {
+  const own = specs.flatMap(({ title, file, tests }) =>
+    tests
+      .filter(({ status }) => status === 'flaky')
+      .map(({ results }) => {
+        const why = results[0]?.error?.message ?? results[0]?.status ?? '';
+        return `${file} › ${title}: ${why.replace(/\u001b\[\d+m/g, '').split('\n')[0]}`;
+      }),
+  );
+  return [...own, ...suites.flatMap(flakyIn)];
 }
 
 function browser() {
@@ -56,7 +80,10 @@ function browser() {
   const file = join(results, 'e2e.json');
   const fine = run('npx', ['playwright', 'test'], { cwd: join(root, 'e2e'), env: { HOVLIX_RESULTS: file } });
   if (!existsSync(file)) return void failed++;
-  const { stats } = JSON.parse(readFileSync(file, 'utf8'));
+  const report = JSON.parse(readFileSync(file, 'utf8'));
+  const { stats } = report;
+  again.push(...flakyIn(report));
+  part('browser');
   passed += stats.expected + stats.flaky;
   failed += Math.max(stats.unexpected, fine ? 0 : 1);
 }
@@ -66,10 +93,13 @@ mkdirSync(results, { recursive: true });
 console.log('== install and build');
 if (!run(process.execPath, ['scripts/start.mjs', '--build-only'])) failed++;
 else {
+  part('install and build');
   check('types', 'npm', ['run', '--silent', 'typecheck']);
   check('lint and format', 'npm', ['run', '--silent', 'lint']);
   for (const workspace of ['core', 'server', 'app']) jest(workspace);
   if (wanted === 'all') browser();
 }
+console.log(`\n${parts.join(', ')}`);
+for (const one of again) console.log(`passed at the second try only: ${one}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);
