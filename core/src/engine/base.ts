@@ -9,7 +9,7 @@ import { aimSolver, slotFinder, type Ground } from './ground';
 import { headPlan, snapsOf } from './head-plan';
 import type { SongBook } from './lanes';
 import { MIX, MOST_OVERLAPPING, type Head, type HeadPlan, type Play, type Program, type Scratch } from './program';
-import { lightShares } from './safety';
+import { lightShares, shinesIn } from './safety';
 import { turnBook } from './turns';
 import { writerTable } from './write';
 
@@ -63,6 +63,7 @@ export function* baseOf(show: Show, room: Rig): Generator<void, Base> {
     earFor: earBook(mostOf(show)),
     most: mostOf(show),
     shares: lightShares(heads),
+    shines: shinesIn(fields.map(({ name }) => name)),
     heads,
     fields,
     casts: new Map(

@@ -134,7 +134,7 @@ function* chaseProgram(
   }
   const sheets = turnedSheets(usual, nowhere(plans.length), plans);
   const course = courseOf(chase);
-  const lights = sheets.map((sheet, i) => lightOf(sheet, ground.shares) * chase.steps[i]!.level);
+  const lights = sheets.map((sheet, i) => lightOf(sheet, ground.shares, ground.shines, true) * chase.steps[i]!.level);
   return {
     course,
     span: flashSpanOfChase(course, lights, ground.most),

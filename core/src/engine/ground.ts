@@ -36,6 +36,8 @@ export type Ground = {
   /** Flashes a second that may be (Infinity: any number), and each head's share of the rig's light. */
   readonly most: number;
   readonly shares: Float64Array;
+  /** By field, 1 where its change is a change of light: see `shinesIn`. */
+  readonly shines: Uint8Array;
   /** What a follower listens with: the same ear for the same way of listening. */
   readonly earFor: (follower: Follower) => Ear;
 };

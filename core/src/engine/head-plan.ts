@@ -105,8 +105,8 @@ function measuredIn({ profile }: Pick<Head, 'profile'>): MeasuredEmitters {
 
 const FILTERS = ['ColorSub_C', 'ColorSub_M', 'ColorSub_Y'] as const;
 
-function isEmitter(attribute: string): attribute is EmitterName {
-  return attribute in EMITTERS;
+export function isEmitter(attribute: string): attribute is EmitterName {
+  return Object.hasOwn(EMITTERS, attribute);
 }
 
 function kindOf(channel: Channel, head: Head, mixes: boolean, filters: boolean): ChannelKind {

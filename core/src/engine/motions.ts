@@ -139,7 +139,7 @@ export function moveSheet(
     for (let m = 0; m < strand.motions.length; m++) {
       const motion = strand.motions[m]!;
       // What moves no light is not held back.
-      const held = slow > 1 && (strand.field === LEVEL || strand.field === COLOUR || strand.field === SLOT) ? slow : 1;
+      const held = strand.shines ? slow : 1;
       const turns = ((motion.timed ? at : beat) * motion.rate) / held + motion.offset;
       if (motion.kind === 'figure') {
         for (let row = 0; row < strand.count; row++) addFigure(motion, turns - motion.behind[row]!, row, strand.live);

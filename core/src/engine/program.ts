@@ -57,6 +57,8 @@ export type Motion = {
 
 /** What one look says to some heads in one field. Heads rise; each is spoken to by one strand of a field only. */
 export type Strand = {
+  /** It moves light, so flash safety may hold its waves back. */
+  readonly shines: boolean;
   readonly field: number;
   readonly count: number;
   readonly heads: Int32Array;

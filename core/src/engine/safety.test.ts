@@ -97,6 +97,33 @@ describe('flash safety', () => {
     expect(hz(safe(quick))).toBe(0);
   });
 
+  test('has no back door: single emitters, shutters by their ranges, chases of colours at one level', () => {
+    // The green emitters by themselves, over a colour that has no green.
+    const green = withLooks(look(all({ level: hold(1), colour: hold({ x: 0.15, y: 0.06 }), waves: [wave('ColorAdd_G', { shape: 'square', span: { beats: 0.5 } })] }))); // prettier-ignore
+    const emitterAt = (show: Show) => countFlashes(sampled((at) => player(show)(on(), at + 1)[2]! / 255, 2));
+    expect(emitterAt(green)).toBeGreaterThanOrEqual(7);
+    expect(emitterAt(safe(green))).toBeLessThanOrEqual(4);
+    // A shutter told by the name of its range, or by its bare channel: 1 to 20 Hz lie between 10 and 199.
+    const shutter = (setting: ReturnType<typeof hold>) => withLooks(look([{ role: 'movers', level: hold(1), more: { Shutter1: setting as never } }])); // prettier-ignore
+    const dmx = (show: Show) => player(show)(on(), 1)[512 + 6]!;
+    expect(dmx(shutter(hold({ range: 'strobe' })))).toBe(105);
+    for (const setting of [hold({ range: 'strobe' }), hold({ does: 'strobe', at: 15 }), hold(0.7)]) {
+      const held = dmx(safe(shutter(setting)));
+      expect(1 + ((held - 10) / 189) * 19).toBeLessThanOrEqual(3.1);
+      expect(held).toBeGreaterThanOrEqual(10);
+    }
+    // Dark blue and white in turn at one level are dark and bright.
+    const steps = [{ x: 0.15, y: 0.06 }, { x: 0.3127, y: 0.329 }].map((colour, i) => ({ id: `${i}`, values: all({ level: hold(1), colour: hold(colour) }), fade: 0, hold: 0.1 })); // prettier-ignore
+    const chase = Chase.parse({ id: 'new', number: 9, name: 'New', fadeIn: 0, fadeOut: 0, pace: 'seconds', steps });
+    const colours = edit(withLooks(look([], { id: 'other' })), { type: 'store-chase', chase }).show;
+    const changes = (show: Show) => {
+      const light = sampled((at) => Number(player(show)(on(), at + 1)[9]! > 100), 2);
+      return light.slice(1).filter((one, i) => one !== light[i]).length;
+    };
+    expect(changes(colours)).toBeGreaterThanOrEqual(18);
+    expect(changes(safe(colours))).toBeLessThanOrEqual(12);
+  });
+
   test('slows chases by halves, in beats and in seconds, and leaves those whose steps are as bright as each other', () => {
     const chase = (pace: 'beats' | 'seconds', lows: readonly number[], hold_: number) => {
       const steps = lows.map((level, i) => ({ id: `${i}`, values: all({ level: hold(level) }), fade: 0, hold: hold_ }));

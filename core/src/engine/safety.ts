@@ -10,6 +10,7 @@
 import { linearFromOkLabAt } from '../colour';
 import type { Course } from '../light';
 import { COLOUR, LEVEL, STROBE } from './fields';
+import { isEmitter } from './head-plan';
 import { moveSheet } from './motions';
 import type { Head, Program, Sheet, Strand } from './program';
 import { WATCHED_PACE } from './slow';
@@ -57,8 +58,20 @@ export function closestFlashes(times: readonly number[], most: number): number {
   return closest;
 }
 
-/** Fields whose change is a change of light. Strobes are limited by their rate. */
-const SHINES: ReadonlySet<number> = new Set([LEVEL, COLOUR]);
+/**
+ * By field, 1 where its change is a change of light: levels, colours, single emitters, shutters that are moved as bare
+ * channels. What strobes by itself is limited by its rate.
+ */
+export const shinesIn = (names: readonly string[]): Uint8Array =>
+  Uint8Array.from(names, (name, field) =>
+    Number(field === LEVEL || field === COLOUR || isEmitter(name) || SHUTTER.test(name)),
+  );
+
+/** All shutters of a lamp by their attributes (DIN SPEC 15800, annex A). */
+export const SHUTTER = /^Shutter\d/;
+
+type Watched = { readonly most: number; readonly shares: Float64Array; readonly shines: Uint8Array };
+
 /** How finely a sheet is looked at: so many moments a turn of its fastest wave, and no more than so many in all. */
 const MOMENTS = 16;
 const MOST_MOMENTS = 768;
@@ -67,8 +80,8 @@ const MOST_MOMENTS = 768;
  * How closely the flashes lie that the waves of a sheet make together, in seconds at `WATCHED_PACE`: the shortest time
  * with one more than may be. Run slower or faster as a whole, it grows and shrinks as the waves do.
  */
-export function flashSpanOf(sheet: Sheet, most: number, shares: Float64Array): number {
-  const work = flashSpanIn(sheet, most, shares);
+export function flashSpanOf(sheet: Sheet, watched: Watched): number {
+  const work = flashSpanIn(sheet, watched);
   for (;;) {
     const { done, value } = work.next();
     if (done) return value;
@@ -79,8 +92,8 @@ export function flashSpanOf(sheet: Sheet, most: number, shares: Float64Array): n
 const LOOKED_AT = 12_000;
 
 /** The same, a millisecond at a time. */
-export function* flashSpanIn(sheet: Sheet, most: number, shares: Float64Array): Generator<void, number> {
-  const moving = sheet.strands.filter((one) => SHINES.has(one.field) && one.motions.some(({ ear }) => !ear));
+export function* flashSpanIn(sheet: Sheet, { most, shares, shines }: Watched): Generator<void, number> {
+  const moving = sheet.strands.filter((one) => shines[one.field] === 1 && one.motions.some(({ ear }) => !ear));
   if (most === Infinity || shareOf(moving, shares) < FLASH_SHARE) return Infinity;
   const rates = moving.flatMap(({ motions }) => motions.map(({ rate, timed }) => rate * (timed ? 1 : WATCHED_PACE)));
   const step = 1 / (MOMENTS * Math.max(...rates));
@@ -91,7 +104,7 @@ export function* flashSpanIn(sheet: Sheet, most: number, shares: Float64Array): 
   const breath = Math.max(1, Math.floor(LOOKED_AT / Math.max(1, shares.length)));
   for (let i = 0; i < count; i++) {
     moveSheet(sheet, i * step * WATCHED_PACE, i * step, WATCHED_PACE, heights);
-    light[i] = lightOf(sheet, shares, levels);
+    light[i] = lightOf(sheet, shares, shines, false, levels);
     if (i % breath === breath - 1) yield;
   }
   const times: number[] = [];
@@ -104,15 +117,26 @@ function shareOf(strands: readonly Strand[], shares: Float64Array): number {
   return [...heads].reduce((sum, head) => sum + shares[head]!, 0);
 }
 
-/** The light of a sheet as it is now: the share of the rig's that it asks for. Colours count by their luminance. */
-export function lightOf({ strands }: Sheet, shares: Float64Array, levels = new Float64Array(shares.length)): number {
+/**
+ * The light of a sheet as it is now: the share of the rig's that it asks for. Colours count by their luminance where they
+ * move, or where all of them do, as from step to step of a chase; a bare emitter or shutter counts as all of the lamp.
+ */
+export function lightOf(
+  { strands }: Sheet,
+  shares: Float64Array,
+  shines: Uint8Array,
+  colours: boolean,
+  levels = new Float64Array(shares.length),
+): number {
   levels.fill(NaN);
   for (const { field, heads, live } of strands)
     if (field === LEVEL) for (let row = 0; row < heads.length; row++) levels[heads[row]!] = live[row]!;
   let sum = 0;
   for (let head = 0; head < levels.length; head++) if (levels[head]! > 0) sum += levels[head]! * shares[head]!;
   for (const { field, heads, live, motions } of strands) {
-    if (field !== COLOUR || motions.length === 0) continue;
+    if (field !== COLOUR && field !== LEVEL && shines[field] === 1 && (motions.length > 0 || colours))
+      for (let row = 0; row < heads.length; row++) sum += shares[heads[row]!]! * live[row]!;
+    if (field !== COLOUR || (motions.length === 0 && !colours)) continue;
     for (let row = 0; row < heads.length; row++) {
       const head = heads[row]!;
       // A colour that moves is light that moves, whoever gives the level.

@@ -13,12 +13,12 @@ import {
   type Setting,
   type Times,
 } from '../light';
-import { attributeOf } from '../rig';
+import { attributeOf, dmxOfPhysical, physicalOfDmx, type Channel } from '../rig';
 import { AIM, COLOUR, GOBO, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM } from './fields';
 import { aimBetween, channelOf, labOf, settingValue, type Aimed, type Ground } from './ground';
 import { fieldsMoved, motionOf } from './motions';
 import type { Head, Sheet, Strand } from './program';
-import { flashSpanIn, flashSpanOf } from './safety';
+import { flashSpanIn, flashSpanOf, SHUTTER } from './safety';
 
 /** A row of a strand: a head, and which place of how many it has among those meant. */
 export type Row = {
@@ -33,7 +33,7 @@ type Said = Pick<Look, 'times' | 'snaps'>;
 /** Of two values that speak to the same head in the same field, the later one is heard. */
 export function sheetOf(name: string, values: readonly LookValue[], said: Said, ground: Ground): Sheet {
   const free = freeSheetOf(name, values, said, ground);
-  return { ...free, span: flashSpanOf(free, ground.most, ground.shares) };
+  return { ...free, span: flashSpanOf(free, ground) };
 }
 
 /** The same a millisecond at a time. */
@@ -45,7 +45,7 @@ export function* sheetIn(
 ): Generator<void, Sheet> {
   const free = freeSheetOf(name, values, said, ground);
   yield;
-  return { ...free, span: yield* flashSpanIn(free, ground.most, ground.shares) };
+  return { ...free, span: yield* flashSpanIn(free, ground) };
 }
 
 /** Not yet held back by flash safety. */
@@ -131,7 +131,7 @@ function rowOf(
     case HAZE:
       return single(value.haze, 0);
     default:
-      return ownAt(value, ground.fields[field]!.name, head, place, count);
+      return ownAt(value, ground.fields[field]!.name, head, place, count, ground.most);
   }
 }
 
@@ -158,12 +158,30 @@ function aimAt(
   );
 }
 
+/**
+ * A shutter that is told to strobe by its channel or by the name of a range, as fast as flash safety lets it; where none
+ * of its range is so slow, it stands open.
+ */
+function heldStrobe(channel: Channel, value: number | undefined, most: number): number | undefined {
+  if (value === undefined || most === Infinity || !SHUTTER.test(channel.attribute)) return value;
+  const dmx = Math.round(value * 255);
+  const range = channel.ranges.find(({ from, to }) => dmx >= from && dmx <= to);
+  if (!range || range.does === 'open' || range.does === 'closed' || range.does === 'nothing') return value;
+  // Without figures nobody knows how fast it is.
+  const [low, high] = [range.low ?? Infinity, range.high ?? Infinity];
+  if (range.does === 'strobe' && physicalOfDmx({ ...range, low, high }, dmx) <= most) return value;
+  if (range.does === 'strobe' && Math.min(low, high) <= most) return dmxOfPhysical(range, most) / 255;
+  const open = channel.ranges.find(({ does }) => does === 'open');
+  return open ? Math.round((open.from + open.to) / 2) / 255 : (channel.home ?? 1);
+}
+
 function ownAt(
   value: LookValue,
   attribute: string,
   head: Head,
   place: number,
   count: number,
+  most: number,
 ): readonly number[] | undefined {
   const channel = channelOf(head, attribute);
   if (!channel) return undefined;
@@ -173,7 +191,7 @@ function ownAt(
     drive,
     place,
     count,
-    (setting) => settingValue(channel, setting),
+    (setting) => heldStrobe(channel, settingValue(channel, setting), most),
     (from, to, share) => (from === undefined || to === undefined ? from : from + (to - from) * share),
   );
   return number === undefined ? undefined : [number];
@@ -198,6 +216,7 @@ function strandOf(value: LookValue, field: number, rows: readonly Row[], said: S
   });
   const motions = movingIn(value).flatMap((moving) => motionOf(moving, field, rows, ground) ?? []);
   return {
+    shines: ground.shines[field] === 1 || field === SLOT,
     field,
     count: rows.length,
     heads,

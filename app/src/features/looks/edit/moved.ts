@@ -29,5 +29,5 @@ export function movables(lamps: readonly Patched[]): readonly Movable[] {
 export const canMove = (lamps: readonly Patched[]): boolean => lamps.some(({ profile }) => profile.panRange > 0);
 
 export function nameOfMoved(on: string): string {
-  return on in WAVE_UNITS ? on : attributeOf(on).name.toLowerCase();
+  return Object.hasOwn(WAVE_UNITS, on) ? on : attributeOf(on).name.toLowerCase();
 }
