@@ -5,6 +5,7 @@ import { expect, test } from '@playwright/test';
 import { encodeArtDmx, encodeArtPollReply, encodeSacn, encodeSacnDiscovery } from '@hovlix/core/wire';
 import { universe } from '@hovlix/core/units';
 import { nodeReport, open, restoreConnections, statusOf } from './hovlix';
+import { newScreen, startServer, stopServers } from './servers';
 
 test('100,000 mutated packets at both ears: nothing falls over, and not one frame of the output is lost', async ({
   page,
@@ -72,4 +73,39 @@ test('an output to a place that cannot be reached fails alone and says why', asy
   await expect(sheet.getByText(/The network does not take it/)).toBeVisible();
   await expect.poll(async () => (await nodeReport(page)).framesPerSecond).toBeGreaterThan(40);
   await restoreConnections(page);
+});
+
+test.afterEach(stopServers);
+
+test('the server is killed while a song plays: light, song and masters are back by themselves, and the sound never stopped', async ({
+  browser,
+}) => {
+  const server = await startServer(4773, ['--demo']);
+  const { page, context } = await newScreen(browser, server.base);
+  // Whether the sound was ever stopped by us.
+  await page.addInitScript(() => {
+    const pause = HTMLMediaElement.prototype.pause;
+    HTMLMediaElement.prototype.pause = function () {
+      (window as unknown as { paused?: boolean }).paused = true;
+      return pause.call(this);
+    };
+  });
+  await page.goto('/songs/night-ferry');
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await expect(page.getByTestId('position')).toHaveText(/0:0[2-9]/);
+  await page.evaluate(() => void ((window as unknown as { paused?: boolean }).paused = false));
+  await page.keyboard.press('b');
+  await expect(page.getByText('blackout', { exact: true })).toBeVisible();
+  await page.waitForTimeout(600);
+  server.kill();
+  await expect(page.getByTestId('health')).toHaveText('the server is gone');
+  await expect(page.getByTestId('health')).toHaveText(/sending/);
+  await expect(page.getByText('blackout', { exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
+  const place = async () => Number(/0:(\d+)/.exec((await page.getByTestId('position').textContent())!)![1]);
+  const before = await place();
+  await expect.poll(place).toBeGreaterThan(before + 1);
+  expect(await page.evaluate(() => (window as unknown as { paused?: boolean }).paused)).toBe(false);
+  await context.close();
+  await server.stop();
 });

@@ -1,6 +1,6 @@
 // Servers of a spec's own, so that it may begin with nothing and put on what it likes.
 
-import { spawn, type ChildProcess } from 'node:child_process';
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { existsSync, mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -13,6 +13,8 @@ export type Server = {
   readonly base: string;
   readonly home: string;
   readonly stop: () => Promise<void>;
+  /** Kills the process that serves, so that it can do nothing more; its guard is left. */
+  readonly kill: () => void;
 };
 
 /** A Hovlix that nobody has used before, or that goes on from a home folder. */
@@ -37,6 +39,11 @@ export async function startServer(port: number, options: readonly string[] = [],
   const server: Server = {
     base: `http://localhost:${port}`,
     home,
+    kill() {
+      // The oldest child of the guard; a younger one is in reserve.
+      const found = spawnSync('pgrep', ['-o', '-P', String(child.pid)], { encoding: 'utf8' }).stdout;
+      process.kill(Number(found), 'SIGKILL');
+    },
     stop: () =>
       new Promise((resolve) => {
         running.delete(server);

@@ -1,6 +1,6 @@
 // Whether a press fits the show that is on and what is on already: what does not never gets into the state.
 
-import { lampsOf, movingIn, type LookValue } from '../light';
+import { banksOf, lampsOf, movingIn, type LookValue } from '../light';
 import { handsWith, type Action, type LiveState } from '../live';
 import { rigInUse, type Show } from '../show';
 import type { Seconds } from '../units';
@@ -29,9 +29,9 @@ export function unfit(show: Show | undefined, state: LiveState, action: Action, 
     case 'look-on':
       return play(action.look);
     case 'go':
-      return has(show?.banks, action.bank) ? play(action.look) : `That bank ${GONE}`;
+      return has(show && banksOf(show), action.bank) ? play(action.look) : `That bank ${GONE}`;
     case 'bank':
-      return has(show?.banks, action.bank) ? undefined : `That bank ${GONE}`;
+      return has(show && banksOf(show), action.bank) ? undefined : `That bank ${GONE}`;
     case 'pad':
       // What is held down is let go also when its look was deleted meanwhile.
       return action.down ? play(action.look) : undefined;

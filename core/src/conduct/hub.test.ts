@@ -62,6 +62,14 @@ test.each<[string, object, RegExp]>([
   expect(one.refusals()).toEqual([expect.stringMatching(why)]);
 });
 
+test('the bank of all looks is one, where nobody made any', () => {
+  const { screen, state } = stage();
+  const one = screen('one');
+  one.act({ type: 'go', bank: 'all', look: 'red', fade: 0 });
+  expect(one.refusals()).toEqual([]);
+  expect(state().place).toEqual({ bank: 'all', look: 'red' });
+});
+
 test('whatever devices send, the state stays small', () => {
   const id = fc.oneof(fc.constantFrom('red', 'half-blue', 'spread', 'wash', 'movers', 'bars', 'song', 'a', 'b'), fc.string({ minLength: 1, maxLength: 60 })); // prettier-ignore
   const fade = fc.double({ min: 0, max: 600, noNaN: true });
