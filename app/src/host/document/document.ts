@@ -99,7 +99,7 @@ export type Document = {
 const JOURNAL_LINES = 60;
 /** A gesture is shown to the conductor this often. */
 const PREVIEW_MS = 40;
-const STEPS_MS = 300;
+const STEPS_MS = 200;
 
 export function document(repository: Repository): Document {
   const store = createStore<DocumentState>(() => ({ show: null, copy: null, steps: NO_HISTORY, problem: null }));
