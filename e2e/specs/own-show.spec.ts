@@ -205,8 +205,6 @@ test('songs are named, moved, copied, counted anew, deleted with undo, searched 
   await page.getByRole('dialog').getByRole('button', { name: 'Delete' }).click();
   await expect.poll(titles).toBe('Paper Lighthouse | Salt | Salt, copy | Night Ferry');
   // What is offered takes back the deletion and nothing else, also after a reload from the spot in every place.
-  // What can be undone is written a moment after the edit.
-  await page.waitForTimeout(1000);
   await page.reload();
   await expect.poll(titles).toBe('Paper Lighthouse | Salt | Salt, copy | Night Ferry');
   await page.getByRole('link', { name: 'Looks' }).click();

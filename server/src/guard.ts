@@ -51,6 +51,8 @@ export function guarded(program: string, args: readonly string[]): Promise<numbe
       });
     };
     const start = () => {
+      // Told to end while there was nobody to tell.
+      if (stopping) return resolve(0);
       const begun = Date.now();
       // A server that was started again goes on with the night, and does not say again where it is.
       child = spare ?? made(served ? 'again' : 'first');

@@ -22,6 +22,7 @@ function stage() {
     return {
       heard,
       say,
+      raw: (text: string) => line.hear(text),
       act: (action: object) => say({ type: 'act', action }),
       refusals: () => heard.filter(({ type }) => type === 'refused').map(({ why }) => why),
     };
@@ -144,6 +145,17 @@ describe('too much', () => {
     const now = entries(host);
     taps(host, 250);
     expect(entries(host) - now).toBe(250);
+  });
+
+  test('a show of many megabytes gets in, but not again and again', () => {
+    const { screen } = stage();
+    const one = screen('one', device('tablet'));
+    const other = screen('other');
+    const padded = `${JSON.stringify({ type: 'put-on', show: testShow(), chain: ['mine'] })}${' '.repeat(6_000_000)}`;
+    for (let i = 0; i < 5; i++) one.raw(padded);
+    // The one it was given as it joined, and the one that got in.
+    expect(other.heard.filter(({ type }) => type === 'show')).toHaveLength(2);
+    expect(one.refusals()).toEqual([expect.stringContaining('too much')]);
   });
 
   test('what is long counts for more', () => {

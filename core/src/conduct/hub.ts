@@ -25,6 +25,8 @@ const MOST_PER_SECOND = 300;
 const MOST_OF_DEVICES = 600;
 /** A message counts once, and once more for every so many characters: whoever says much says it less often. */
 const CHARACTERS = 8192;
+/** But one message never counts for more than this: the largest show, and an edit of a whole song, have to get in. */
+const LONGEST = 150;
 /** A whole show is checked from end to end. */
 const WHOLE_SHOW = 100;
 /** A screen that has said nothing for so long lets go of what it held, and after twice that counts as gone. Seconds. */
@@ -212,7 +214,7 @@ export function conductorHub({ now, session, connections, watch = () => undefine
 
   const hear = (line: Known, text: string): void => {
     line.heardAt = now();
-    if (tooMuch(line, 1 + text.length / CHARACTERS)) return;
+    if (tooMuch(line, 1 + Math.min(LONGEST, text.length / CHARACTERS))) return;
     const read = readMessage(FromScreen, text);
     if (!read.ok) return tell(line, refused(read.why));
     const message = read.value;

@@ -167,7 +167,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
   const before = running && tonight.read();
   const lastState = before?.state ?? AT_REST;
   // What was pressed in the last moment may be in the log and nowhere else.
-  const live = (evening?.after(lastState) ?? []).reduce(reduced, lastState);
+  const live = (before?.goesOn ? (evening?.after(lastState) ?? []) : []).reduce(reduced, lastState);
   evening?.open(live);
   threads.tellOutput({ type: 'state', state: live });
   const shared = session(now, following, running, live);

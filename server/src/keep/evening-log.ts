@@ -1,6 +1,6 @@
 // All that is pressed, written down as it happens: appended to, in pieces of a bounded size.
 
-import { closeSync, existsSync, fstatSync, openSync, readFileSync, renameSync, writeSync } from 'node:fs';
+import { closeSync, existsSync, fstatSync, openSync, readFileSync, renameSync, statSync, writeSync } from 'node:fs';
 import { logHead, logLine, readLog, type Entry, type LiveState } from '@hovlix/core/live';
 
 export type EveningLog = {
@@ -46,6 +46,8 @@ export function eveningLog(
     bytes += text.length;
   };
   const setAside = () => {
+    // One that was only just made has nothing in it.
+    if (existsSync(file) && statSync(file).size === 0) return;
     for (let n = PIECES - 1; n >= 0; n--) {
       const from = n === 0 ? file : `${file}.${n}`;
       if (existsSync(from)) renameSync(from, `${file}.${n + 1}`);

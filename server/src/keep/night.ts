@@ -21,8 +21,11 @@ export type Kept = {
 };
 
 export type Night = {
-  /** What was on last, by the clock of now; undefined where nothing is known. */
-  readonly read: () => Kept | undefined;
+  /**
+   * What was on last, by the clock of now; undefined where nothing is known, or a new night begins. It goes on where the
+   * break was so short that the same clock counts.
+   */
+  readonly read: () => (Kept & { readonly goesOn: boolean }) | undefined;
   /** Writes it soon: the newest of several. */
   readonly keep: (kept: () => Kept) => void;
   /** Writes it at the end. */
@@ -75,7 +78,8 @@ export function night(file: string, now: () => Seconds, trouble: (why: string | 
         const [passed, byWall] = [now() - at, (Date.now() - wall) / 1000];
         const sameClock = passed >= 0 && Math.abs(passed - byWall) < CLOCKS_DIFFER;
         if (byWall > NIGHT_SECONDS) return undefined;
-        return { state: sameClock && passed < BREAK_SECONDS ? state : leftAs(state, at, now()), phones };
+        const goesOn = sameClock && passed < BREAK_SECONDS;
+        return { state: goesOn ? state : leftAs(state, at, now()), phones, goesOn };
       } catch (error) {
         trouble(`What was on last cannot be read (${(error as Error).message}). It begins with nothing on.`);
         return undefined;

@@ -99,7 +99,6 @@ export type Document = {
 const JOURNAL_LINES = 60;
 /** A gesture is shown to the conductor this often. */
 const PREVIEW_MS = 40;
-const STEPS_MS = 200;
 
 export function document(repository: Repository): Document {
   const store = createStore<DocumentState>(() => ({ show: null, copy: null, steps: NO_HISTORY, problem: null }));
@@ -109,7 +108,7 @@ export function document(repository: Repository): Document {
   let missed: (outcome: Outcome, of: string) => void = () => undefined;
   let writing: Promise<unknown> = Promise.resolve();
   let lines = 0;
-  let stepsTimer: ReturnType<typeof setTimeout> | undefined;
+  let stepsWriting = false;
   let stepsWait = false;
   /** What followers have: the show with the gestures of all screens. */
   let shown: Show | null = null;
@@ -160,16 +159,16 @@ export function document(repository: Repository): Document {
     tell(copy);
     store.setState({ copy, show: gesture?.show ?? copy.show, steps });
   };
-  /** At once, and then the newest of what comes within a while: a page may be reloaded right after an edit. */
+  /** At once; what comes while it is written follows right after: a page may be reloaded right after an edit. */
   const saveSteps = () => {
-    if (stepsTimer !== undefined) return void (stepsWait = true);
+    stepsWait = stepsWriting;
     const { copy, steps } = store.getState();
-    if (copy) void keep(() => repository.putSteps(copy.show.id, keptSteps(steps)));
-    stepsTimer = setTimeout(() => {
-      stepsTimer = undefined;
+    if (stepsWriting || !copy) return;
+    stepsWriting = true;
+    void keep(() => repository.putSteps(copy.show.id, keptSteps(steps))).finally(() => {
+      stepsWriting = false;
       if (stepsWait) saveSteps();
-    }, STEPS_MS);
-    stepsWait = false;
+    });
   };
   /** What could be undone before the page was loaded comes below what was done since. */
   const bringSteps = (id: string) => {

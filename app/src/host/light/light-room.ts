@@ -29,6 +29,8 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
   const keeper = programKeeper();
   let program: Program | undefined;
   let bytes = new Uint8Array(0);
+  /** The show whose lamps the page knows. */
+  let told: Show | undefined;
   let state: LiveState = AT_REST;
   let offset = 0;
   /** While a lamp strobes, the same bytes are not the same picture. */
@@ -76,12 +78,14 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
 
   /** Takes a show as it is now. The page hears of its lamps only where they are others than before. */
   const take = (change: () => void): void => {
-    const before = keeper.show();
     change();
     const next = keeper.show()!;
     keeper.work();
     program = keeper.program();
-    if (!program) return;
+    // One that cannot be made leaves the last one, and its lamps.
+    if (!program || keeper.trouble() !== null) return;
+    const before = told;
+    told = next;
     const same = before && before.rigs === next.rigs && before.rig === next.rig && before.profiles === next.profiles;
     shown = new Uint8Array(0);
     if (same) return;

@@ -1,0 +1,112 @@
+// What is kept of a night: what was on, and all that was pressed.
+
+import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { AT_REST, conductor, readLog, reduced, songTimeAt, type Action, type LiveState } from '@hovlix/core/live';
+import { id, seconds } from '@hovlix/core/units';
+import { eveningLog } from './evening-log';
+import { night } from './night';
+
+const file = (name: string) => join(mkdtempSync(join(tmpdir(), 'hovlix-keep-')), name);
+const fail = (why: string | null) => {
+  if (why) throw new Error(why);
+};
+const played: Action[] = [
+  { type: 'play', song: id('song'), from: seconds(10) },
+  { type: 'look-on', look: id('red'), fade: seconds(2) },
+  { type: 'pad', press: 'flash', down: true, look: id('held'), fade: seconds(0), fadeOut: seconds(0) },
+  { type: 'master', level: 0.4 },
+  { type: 'blackout', on: true, fade: seconds(1) },
+];
+/** What was pressed by a moment of the machine's clock, and the entries that say so. */
+function pressed(actions: readonly Action[], at: number, from: LiveState = AT_REST) {
+  const live = conductor(() => seconds(at), from);
+  const entries = actions.map((action) => live.submit('me', action));
+  return { state: live.state(), entries };
+}
+
+describe('what is on', () => {
+  const path = file('night.json');
+  const kept = (ago: number, clock: number) => {
+    const { state } = pressed(played, 1000);
+    writeFileSync(path, JSON.stringify({ at: 1005, wall: Date.now() - ago * 1000, state, phones: true }));
+    return { state, read: night(path, () => seconds(clock), fail).read() };
+  };
+
+  test('after a short break it goes on by the same clock: the song has gone on meanwhile', () => {
+    const { state, read } = kept(3, 1008);
+    expect(read).toEqual({ state, phones: true, goesOn: true });
+  });
+
+  test.each([
+    ['a longer break', 600, 1605],
+    ['the machine was started anew', 60, 12],
+  ])('after %s all stands as it was left, and nobody holds anything', (_, ago, clock) => {
+    const { state, read } = kept(ago, clock);
+    expect(read!.goesOn).toBe(false);
+    const left = read!.state;
+    expect(left.song).toMatchObject({ id: 'song', playing: false, songTime: songTimeAt(state.song!, seconds(1005)) });
+    expect(left.standing.map(({ look, on }) => [look, on])).toEqual([['red', true]]);
+    expect([left.master.to, left.blackout.on, left.seq]).toEqual([0.4, true, state.seq]);
+  });
+
+  test('half a day later a new night begins; what cannot be read is said', () => {
+    expect(kept(13 * 3600, 50_000).read).toBeUndefined();
+    writeFileSync(path, '{"at":');
+    const said: (string | null)[] = [];
+    expect(
+      night(
+        path,
+        () => seconds(1),
+        (why) => said.push(why),
+      ).read(),
+    ).toBeUndefined();
+    expect(said).toEqual([expect.stringContaining('cannot be read')]);
+  });
+});
+
+describe('the log', () => {
+  const written = (path: string) => {
+    const read = readLog(readFileSync(path, 'utf8'), path);
+    if (!read.ok) throw new Error(JSON.stringify(read.problem));
+    return read.value;
+  };
+  const writeAll = (path: string, actions: readonly Action[], from: LiveState, most?: number): LiveState => {
+    const log = eveningLog(path, fail, most);
+    log.open(from);
+    const live = conductor(() => seconds(from.seq + 1000), from);
+    for (const action of actions) log.write(live.submit('me', action), live.state());
+    return live.state();
+  };
+
+  test('goes on where it was left off, and knows what was kept nowhere else', () => {
+    const path = file('evening.log');
+    const before = writeAll(path, played, AT_REST);
+    const after = writeAll(path, [{ type: 'tap' }], before);
+    const { begin, entries } = written(path);
+    expect([begin, entries.length]).toEqual([AT_REST, played.length + 1]);
+    expect(entries.reduce(reduced, begin)).toEqual(after);
+    expect(eveningLog(path, fail).after(before)).toEqual(entries.slice(-1));
+    expect(existsSync(`${path}.1`)).toBe(false);
+  });
+
+  test('is cut by its size into pieces that each say what was on before', () => {
+    const path = file('evening.log');
+    const faders = Array.from({ length: 200 }, (_, i): Action => ({ type: 'master', level: i / 200 }));
+    const end = writeAll(path, faders, AT_REST, 8000);
+    const [older, newer] = [written(`${path}.1`), written(path)];
+    expect(older.entries.reduce(reduced, older.begin)).toEqual(newer.begin);
+    expect(newer.entries.reduce(reduced, newer.begin)).toEqual(end);
+  });
+
+  test('a line that was cut off, and a night that it does not follow, begin a new piece', () => {
+    const path = file('evening.log');
+    const before = writeAll(path, played, AT_REST);
+    writeFileSync(path, readFileSync(path, 'utf8').slice(0, -5));
+    writeAll(path, [{ type: 'tap' }], before);
+    expect(written(path).begin).toEqual(before);
+    writeAll(path, [{ type: 'tap' }], AT_REST);
+    expect(written(path)).toMatchObject({ begin: { seq: 0 }, entries: [{ seq: 1 }] });
+  });
+});
