@@ -225,8 +225,8 @@ const canMount = spawnSync('sh', ['-c', 'd=$(mktemp -d) && mount -t tmpfs -o siz
       if (i % 50 === 49) await pause(300);
     }
     await until(async () => (await troubles()).length >= 2);
-    expect((await troubles()).join(' ')).toMatch(/evening\.log cannot be written/);
-    expect((await troubles()).join(' ')).toMatch(/night-demo\.json/);
+    expect((await troubles()).join(' ')).toMatch(/The log is not written: the disk is full/);
+    expect((await troubles()).join(' ')).toMatch(/What is on is not kept: the disk is full/);
     one.act({ type: 'master', level: 1 });
     const from = heard.length;
     await until(() => heard.length > from + 20);
@@ -237,7 +237,7 @@ const canMount = spawnSync('sh', ['-c', 'd=$(mktemp -d) && mount -t tmpfs -o siz
     await pause(5200);
     one.act({ type: 'master', level: 0.5 });
     one.act({ type: 'master', level: 0.6 });
-    await until(async () => !(await troubles()).join().includes('evening.log'));
+    await until(async () => !(await troubles()).join().includes('The log'));
     await pause(200);
     const read = readLog(readFileSync(log, 'utf8'), 'evening.log');
     expect(read.ok && read.value.begin.standing.map(({ look }) => look)).toEqual(['full-sail']);

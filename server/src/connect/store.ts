@@ -12,7 +12,7 @@ import {
   type Way,
 } from '@hovlix/core/connect';
 import { wordsFor } from '@hovlix/core/problem';
-import { writeWhole } from '../keep/whole';
+import { reasonOf, writeWhole } from '../keep/whole';
 
 export type ConnectionsStore = {
   readonly connections: () => Connections;
@@ -92,6 +92,6 @@ function write(file: string, connections: Connections, trouble: (why: string | n
     writeWhole(file, JSON.stringify(connections, null, 2));
     trouble(null);
   } catch (error) {
-    trouble(`The outputs could not be kept in ${file} (${(error as Error).message}). They are lost when Hovlix stops.`);
+    trouble(`The outputs are not kept: ${reasonOf(error)}. They are lost when Hovlix stops.`);
   }
 }

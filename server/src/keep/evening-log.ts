@@ -2,6 +2,7 @@
 
 import { closeSync, existsSync, fstatSync, openSync, readFileSync, renameSync, statSync, writeSync } from 'node:fs';
 import { logHead, logLine, readLog, type Entry, type LiveState } from '@hovlix/core/live';
+import { reasonOf } from './whole';
 
 export type EveningLog = {
   /** What the log knows of entries after a state: those that were written and not kept anywhere else. */
@@ -32,9 +33,7 @@ export function eveningLog(
   let tryAt = 0;
 
   const failed = (error: unknown) => {
-    trouble(
-      `The log ${file} cannot be written (${(error as Error).message}). What is pressed meanwhile is missing in it.`,
-    );
+    trouble(`The log is not written: ${reasonOf(error)}. What is pressed meanwhile is missing in it.`);
     if (opened !== undefined) closeSync(opened);
     opened = undefined;
     tryAt = Date.now() + AGAIN_MS;

@@ -4,7 +4,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { z } from 'zod';
 import { leftAs, LiveState } from '@hovlix/core/live';
 import { seconds, type Seconds } from '@hovlix/core/units';
-import { writeWhole, writeWholeSoon } from './whole';
+import { reasonOf, writeWhole, writeWholeSoon } from './whole';
 
 /** `at` by the machine's steady clock, `wall` in ms since 1970: together they tell how long ago it was. */
 const File = z.object({
@@ -48,9 +48,7 @@ export function night(file: string, now: () => Seconds, trouble: (why: string | 
   let closed = false;
   const text = (kept: Kept) => JSON.stringify({ at: now(), wall: Date.now(), ...kept });
   const failed = (error: unknown) =>
-    trouble(
-      `What is on cannot be kept in ${file} (${(error as Error).message}). After a restart it would not come back.`,
-    );
+    trouble(`What is on is not kept: ${reasonOf(error)}. After a restart it would not come back.`);
   const write = async () => {
     const kept = waiting?.();
     waiting = undefined;

@@ -5,7 +5,7 @@ import { z } from 'zod';
 import type { Running } from '@hovlix/core/conduct';
 import { wordsFor } from '@hovlix/core/problem';
 import { CHAIN_KEPT, readShow } from '@hovlix/core/show';
-import { writeWhole, writeWholeSoon } from './whole';
+import { reasonOf, writeWhole, writeWholeSoon } from './whole';
 
 const File = z.object({ chain: z.array(z.string()).min(1).max(CHAIN_KEPT), show: z.unknown() });
 
@@ -29,7 +29,7 @@ export function runningCopy(file: string, trouble: (why: string | null) => void)
   let timer: NodeJS.Timeout | undefined;
   let writing: Promise<void> = Promise.resolve();
   const said = (error: unknown) =>
-    trouble(`The show could not be kept in ${file} (${(error as Error).message}). It is lost here when Hovlix stops.`);
+    trouble(`The show is not kept on the computer: ${reasonOf(error)}. It is lost there when Hovlix stops.`);
   const text = ({ show, chain }: Running) => JSON.stringify({ chain, show });
   const write = () => {
     timer = undefined;

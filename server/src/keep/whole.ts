@@ -7,6 +7,21 @@ import { dirname } from 'node:path';
 /** Nobody else on this computer reads what is kept. */
 const OWN = { mode: 0o600 } as const;
 
+const REASONS: ReadonlyMap<string, string> = new Map([
+  ['ENOSPC', 'the disk is full'],
+  ['EDQUOT', 'the disk is full'],
+  ['EACCES', 'Hovlix may not write there'],
+  ['EPERM', 'Hovlix may not write there'],
+  ['EROFS', 'the disk is read-only'],
+  ['ENOENT', 'its folder is gone'],
+]);
+
+/** Why something could not be written, in words for a screen. */
+export function reasonOf(error: unknown): string {
+  const { code = '', message } = error as NodeJS.ErrnoException;
+  return REASONS.get(code) ?? message;
+}
+
 /**
  * Writes beside the file and moves it into place, so that a crash leaves the old one or the new one.
  * @throws what the system says; nothing half-written is left lying about on a disk that may be full.
@@ -18,7 +33,11 @@ export function writeWhole(file: string, text: string): void {
     writeFileSync(beside, text, OWN);
     renameSync(beside, file);
   } catch (error) {
-    rmSync(beside, { force: true });
+    try {
+      rmSync(beside, { force: true });
+    } catch {
+      // What went wrong first is what is told.
+    }
     throw error;
   }
 }
@@ -31,7 +50,7 @@ export async function writeWholeSoon(file: string, text: string, still = () => t
     await writeFile(beside, text, OWN);
     if (still()) await rename(beside, file);
   } catch (error) {
-    await rm(beside, { force: true });
+    await rm(beside, { force: true }).catch(() => undefined);
     throw error;
   }
 }

@@ -43,16 +43,13 @@ export function Alarm() {
     );
   if (dark)
     return (
-      <Told
-        title="The last change cannot be lit"
-        words={`The light stays as it was before it. Undo it, or change it. (${dark})`}
-      />
+      <Told title="The last change cannot be lit" words="The light stays as it was before it. Undo it, or change it." />
     );
   if (kept)
     return (
       <Told
-        title={`Not kept on the computer${others.length > 0 ? `, and ${others.length} more` : ''}`}
-        words={`${kept} The light goes on.`}
+        title={`The light goes on; this does not${others.length > 0 ? `, nor ${others.length} more` : ''}`}
+        words={kept}
       />
     );
   return null;
