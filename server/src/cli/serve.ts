@@ -258,11 +258,8 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
     throw error;
   }
   if (demo)
-    standIns = startStandIns(
-      here('./stand-ins.mjs'),
-      home,
-      standInPorts(connections.connections()),
-      about('stand-ins'),
+    standIns = startStandIns(here('./stand-ins.mjs'), home, standInPorts(connections.connections()), (why) =>
+      log.warn(why),
     );
   await Promise.all([look(), lookForCables()]);
   const looking = [

@@ -61,6 +61,11 @@ export function NetworkCard({ status }: { readonly status: Status }) {
           {connections.sync ? 'Sync is on' : 'Sync is off'}
         </Button>
       </Row>
+      {status.troubles.map((trouble) => (
+        <State key={trouble} colour="$warn" word="not kept">
+          <Quiet>{trouble}</Quiet>
+        </State>
+      ))}
       {status.output?.incidents.map((incident) => (
         <State key={incident.at} colour="$warn" word={new Date(incident.at).toLocaleTimeString()}>
           <Quiet>{incidentInWords(incident)}</Quiet>

@@ -48,7 +48,11 @@ export function Alarm() {
   if (kept)
     return (
       <Told
-        title={`The light goes on; this does not${others.length > 0 ? `, nor ${others.length} more` : ''}`}
+        title={
+          others.length > 0
+            ? `${others.length + 1} things are not kept. The light goes on.`
+            : 'Not kept. The light goes on.'
+        }
         words={kept}
       />
     );

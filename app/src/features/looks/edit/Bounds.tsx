@@ -22,8 +22,9 @@ type Props<T extends Moving> = {
 };
 
 export function Bounds<T extends Moving>({ moving, onChange, names: [low, high, upsideDown] }: Props<T>) {
-  const known =
-    Object.hasOwn(WAVE_UNITS, moving.on) ? WAVE_UNITS[moving.on as keyof typeof WAVE_UNITS] : { low: 0, high: 1, unit: '%' };
+  const known = Object.hasOwn(WAVE_UNITS, moving.on)
+    ? WAVE_UNITS[moving.on as keyof typeof WAVE_UNITS]
+    : { low: 0, high: 1, unit: '%' };
   const scale = known.unit === '%' ? 100 : 1;
   const [how, setHow] = useState<'ends' | 'middle'>('ends');
   const add = moving.blend === 'add';
