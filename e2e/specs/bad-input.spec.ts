@@ -12,7 +12,7 @@ async function refused(page: Page, name: string, buffer: Buffer, sentence: RegEx
   // The rest goes on: the songs are still there, the light still goes out.
   await expect(page.getByRole('button', { name: 'Open Paper Lighthouse' })).toBeVisible();
   await page.getByRole('button', { name: 'OK' }).click();
-  await expect(page.getByRole('alert')).toHaveCount(0);
+  await expect(page.getByRole('alert')).toHaveText([]);
 }
 
 test('bad music: each file gets one clear sentence', async ({ page }) => {
@@ -92,5 +92,5 @@ test('storage full: it is said, what is on screen stays, and editing goes on', a
   await page.evaluate(() => void ((window as unknown as { full: boolean }).full = false));
   await page.keyboard.press('Control+Z');
   await expect(page.locator('[data-clip="Embers"]')).toHaveCount(0);
-  await expect(page.getByRole('alert')).toHaveCount(0);
+  await expect(page.getByRole('alert')).toHaveText([]);
 });

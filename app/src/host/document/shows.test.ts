@@ -98,6 +98,23 @@ test.each([
   expect((await names(one))[0]).toBe(other.show.name);
 });
 
+test('the file of a show that came over the network brings its music', async () => {
+  const one = device();
+  const hash = 'a'.repeat(64);
+  const show = testShow();
+  const songs = show.songs.map((song) => ({
+    ...song,
+    music: { hash, name: 'take.wav', type: 'wav' as const, bytes: 3 },
+  }));
+  const joined = copyOf({ ...show, songs }, [ORIGIN, 'a']);
+  await one.kept.save(joined);
+  expect(await one.kept.hasMusic(hash)).toBe(false);
+  const music = new Map([[hash, { bytes: Uint8Array.of(1, 2, 3), peaks: undefined, envelopes: undefined }]]);
+  const bundle = writeBundle({ show: joined.show, chain: joined.chain, savedAt: 1, music });
+  expect(await one.all.bringIn('friday.hovlix', bundle)).toBeUndefined();
+  expect([...(await one.kept.music(hash))!.bytes]).toEqual([1, 2, 3]);
+});
+
 test('a copy is a show of its own; a copy that grew apart says where it is from', async () => {
   const one = device();
   await one.kept.save(first);

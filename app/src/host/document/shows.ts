@@ -95,13 +95,17 @@ export function shows({ repository, document, conducting }: Ports): Shows {
     await refresh();
     return problem ?? undefined;
   };
-  const takeIn = async ({ show, chain, music }: Bundle, as: Copy = copyOf(show, chain)) => {
+  /** Keeps the music of a bundle that is not here yet. */
+  const keepMusic = async (music: Bundle['music']): Promise<Problem | undefined> => {
     for (const [hash, file] of music) {
+      if (await repository.hasMusic(hash)) continue;
       const problem = await repository.putMusic(hash, { ...file, bytes: Uint8Array.from(file.bytes) });
       if (problem) return problem;
     }
-    return keepAndOpen(as);
+    return undefined;
   };
+  const takeIn = async ({ show, chain, music }: Bundle, as: Copy = copyOf(show, chain)) =>
+    (await keepMusic(music)) ?? keepAndOpen(as);
   const bringIn = async (name: string, bytes: Uint8Array): Promise<Problem | undefined> => {
     const read = readBundle(bytes, name);
     if (!read.ok) return read.problem;
@@ -110,7 +114,8 @@ export function shows({ repository, document, conducting }: Ports): Shows {
     const found = await loaded(here.id);
     if ('problem' in found) return takeIn(read.value);
     const newer = newerOf(read.value, found.copy);
-    if (newer === 'same') return openCopy(found.copy).then(() => undefined);
+    // A phone that joined has the show without its music.
+    if (newer === 'same') return (await keepMusic(read.value.music)) ?? openCopy(found.copy).then(() => undefined);
     ask({ type: 'import', bundle: read.value, here, newer });
     return undefined;
   };
