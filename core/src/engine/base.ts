@@ -1,13 +1,14 @@
 // What looks, chases and songs are compiled on: the heads of a rig, and how their channels are written.
 
 import type { Chase, Look } from '../light';
-import { attributeOf, patchedFixtures, snaps, type Patched, type Rig, type Role } from '../rig';
+import { attributeOf, cellsOf, patchedFixtures, snaps, type Patched, type Rig, type Role } from '../rig';
 import type { Show } from '../show';
 import { earBook } from './ears';
 import { ABOVE, FIELDS, fieldOf, type Field } from './fields';
 import { aimSolver, slotFinder, type Ground } from './ground';
 import { headPlan, snapsOf } from './head-plan';
 import type { SongBook } from './lanes';
+import { lightMeter } from './light-meter';
 import { MIX, MOST_OVERLAPPING, type Head, type HeadPlan, type Play, type Program, type Scratch } from './program';
 import { lightShares, shinesIn } from './safety';
 import { turnBook } from './turns';
@@ -15,7 +16,7 @@ import { writerTable } from './write';
 
 /** What looks, chases and songs stand on, and what was made of them on it. */
 export type Base = SongBook &
-  Pick<Program, 'plans' | 'table' | 'universes' | 'overlapping' | 'fields' | 'casts' | 'scratch'> & {
+  Pick<Program, 'plans' | 'table' | 'meter' | 'universes' | 'overlapping' | 'fields' | 'casts' | 'scratch'> & {
     readonly room: Rig;
     readonly profiles: Show['profiles'];
     readonly aims: Show['aims'];
@@ -87,6 +88,7 @@ export function* baseOf(show: Show, room: Rig): Generator<void, Base> {
     ground,
     plans,
     table: writerTable(plans),
+    meter: lightMeter(heads, plans, ground.shares),
     universes,
     notes,
     overlapping: overlapsIn(patched),
@@ -103,7 +105,7 @@ export function* baseOf(show: Show, room: Rig): Generator<void, Base> {
 }
 
 function headsOf({ fixture, profile, mode }: Patched, roles: readonly Role['id'][]): Head[] {
-  const cells = 1 + mode.channels.reduce((most, channel) => Math.max(most, channel.cell ?? 0), 0);
+  const cells = cellsOf(mode);
   return Array.from({ length: cells }, (_, cell) => ({
     fixture,
     profile,
@@ -174,7 +176,7 @@ function scratchFor(heads: number): Scratch {
     heights: new Float64Array(heads),
     mixes: new Float64Array(heads * MIX),
     mixed: new Float64Array(heads * 3).fill(-1),
-    solve: new Float64Array(16),
+    place: new Int32Array(3),
     turned: new Float64Array(2),
     now: new Float64Array(4),
     lefts: new Float64Array(MOST_OVERLAPPING),

@@ -68,6 +68,7 @@ export function compiler(): (show: Show, rig?: Id<'Rig'>, sounds?: Sounds) => Co
       heads: ground.heads,
       plans,
       table: base.table,
+      meter: base.meter,
       universes: base.universes,
       plays,
       songs,

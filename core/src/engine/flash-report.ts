@@ -5,6 +5,7 @@ import { AT_REST, playedAlone, type LiveState } from '../live';
 import type { Show } from '../show';
 import { seconds } from '../units';
 import { compile } from './compile';
+import { limiter } from './limiter';
 import type { Sounds } from './lanes';
 import { LAMP_STRIDE, lampsFor, readLamps } from './lamps';
 import type { Program } from './program';
@@ -79,8 +80,10 @@ function watcher(program: Program): Watch {
     const count = Math.max(1, Math.ceil(duration * RATE));
     const light = new Float64Array(count);
     const strobes = new Float64Array(count);
+    const safe = limiter();
     for (let i = 0; i < count; i++) {
       render(program, state, seconds(i / RATE), frame);
+      safe.hold(program, frame, i / RATE);
       readLamps(program, frame, lamps);
       let strobing = 0;
       for (let head = 0; head < shares.length; head++) {

@@ -113,7 +113,7 @@ function kindOf(channel: Channel, head: Head, mixes: boolean, filters: boolean):
   const { attribute } = channel;
   if (filters && FILTERS.some((name) => name === attribute)) return 'filter';
   if (mixes && isEmitter(attribute)) return 'emitter';
-  if (attribute === 'Dimmer') return head.cells === 1 ? 'dimmer' : 'rest';
+  if (attribute === 'Dimmer') return head.cells === 1 ? 'dimmer' : 'whole';
   if (attribute === 'Pan') return head.fixture.swapPanTilt ? 'tilt' : 'pan';
   if (attribute === 'Tilt') return head.fixture.swapPanTilt ? 'pan' : 'tilt';
   if (attribute === 'Shutter1') return 'shutter';

@@ -13,3 +13,4 @@ export { countFlashes, FLASH_SHARE } from './safety';
 export { flashReport, type FlashStretch } from './flash-report';
 export * from './faint';
 export * from './keeper';
+export * from './limiter';

@@ -9,6 +9,7 @@ import type { Envelopes } from '../music/envelopes';
 import type { Ear } from './ears';
 import type { Field } from './fields';
 import type { Struck } from './kits';
+import type { LightMeter } from './light-meter';
 import type { SafetyProgram } from './safety';
 import type { WriterTable } from './write';
 
@@ -141,9 +142,21 @@ export type SongProgram = {
   readonly anchorTimes: Float64Array;
 };
 
-/** How one head's numbers become bytes. */
+/** How one head's numbers become bytes. `whole` is the dimmer before all cells of a lamp: it stands open, the cells dim. */
 export type ChannelKind =
-  'rest' | 'dimmer' | 'emitter' | 'direct' | 'filter' | 'pan' | 'tilt' | 'shutter' | 'gobo' | 'slot' | 'zoom' | 'haze';
+  | 'rest'
+  | 'dimmer'
+  | 'whole'
+  | 'emitter'
+  | 'direct'
+  | 'filter'
+  | 'pan'
+  | 'tilt'
+  | 'shutter'
+  | 'gobo'
+  | 'slot'
+  | 'zoom'
+  | 'haze';
 
 export type ChannelWriter = {
   readonly kind: ChannelKind;
@@ -193,6 +206,8 @@ export type Program = {
   readonly heads: readonly Head[];
   readonly plans: readonly HeadPlan[];
   readonly table: WriterTable;
+  /** What measures the rig's light in a frame; of a rig, and so the same for as long as that stays as it is. */
+  readonly meter: LightMeter;
   /** Universes that have fixtures, rising; universe i fills bytes `[512 i, 512 i + 512)` of a frame. */
   readonly universes: readonly number[];
   /** Looks and chases by id. */
@@ -230,7 +245,8 @@ export type Scratch = {
   /** The emitters of each head as last solved, `MIX` a head, and the OKLab colour they were solved for. */
   readonly mixes: Float64Array;
   readonly mixed: Float64Array;
-  readonly solve: Float64Array;
+  /** Places of the channel that is being read back. */
+  readonly place: Int32Array;
   readonly turned: Float64Array;
   /** What is on its way to a channel: see `writeHead`. */
   readonly now: Float64Array;

@@ -39,6 +39,8 @@ describe('a flash', () => {
     expect(countFlashes([0.5, 0.59, 0.5, 0.59, 0.5])).toBe(0);
     expect(countFlashes([0.5, 0.6, 0.5])).toBe(1);
     expect(countFlashes(sampled((at) => 0.5 + 0.5 * Math.sin(2 * Math.PI * 4 * at), 10))).toBeGreaterThanOrEqual(39);
+    // Wherever it begins: between the two as well.
+    expect(countFlashes([0.06, 0, 0.12, 0, 0.12, 0])).toBe(2);
     // A slow rise in small steps is one change, however many steps it has.
     expect(countFlashes([...sampled((at) => at, 1), 0])).toBe(1);
   });

@@ -32,23 +32,23 @@ export function lightShares(heads: readonly Head[]): Float64Array {
  * `found` by the index at which the second change of each is complete.
  */
 export function countFlashes(light: ArrayLike<number>, found: (at: number) => void = () => undefined): number {
-  let flashes = 0;
-  let turn = light.length > 0 ? light[0]! : 0;
+  let changes = 0;
+  let low = light.length > 0 ? light[0]! : 0;
+  let high = low;
   let way = 0;
   for (let i = 1; i < light.length; i++) {
     const now = light[i]!;
-    // The turning point follows the light for as long as it goes on the same way.
-    if (way > 0 ? now > turn : way < 0 ? now < turn : false) turn = now;
-    else if (Math.abs(now - turn) >= FLASH_SHARE - 1e-9) {
-      if (way !== 0) {
-        flashes += 0.5;
-        if (flashes % 1 === 0) found(i);
-      } else flashes += 0.5;
-      way = now > turn ? 1 : -1;
-      turn = now;
-    }
+    low = Math.min(low, now);
+    high = Math.max(high, now);
+    const falls = way >= 0 && high - now >= FLASH_SHARE - 1e-9;
+    if (!falls && !(way <= 0 && now - low >= FLASH_SHARE - 1e-9)) continue;
+    way = falls ? -1 : 1;
+    low = now;
+    high = now;
+    changes++;
+    if (changes % 2 === 0) found(i);
   }
-  return Math.floor(flashes);
+  return changes >> 1;
 }
 
 /** The shortest time in which there is one flash more than may be in a second; Infinity where there never is. */

@@ -19,7 +19,7 @@ const COLOUR_SLOT = 9;
 const ZOOMS = 10;
 const FOGS = 11;
 
-const CODES: Readonly<Record<ChannelKind, number>> = { rest: REST, dimmer: DIMMER, emitter: EMITTER, direct: DIRECT, filter: FILTER, pan: PAN, tilt: TILT, shutter: SHUTTER, gobo: GOBO_SLOT, slot: COLOUR_SLOT, zoom: ZOOMS, haze: FOGS }; // prettier-ignore
+const CODES: Readonly<Record<ChannelKind, number>> = { rest: REST, whole: REST, dimmer: DIMMER, emitter: EMITTER, direct: DIRECT, filter: FILTER, pan: PAN, tilt: TILT, shutter: SHUTTER, gobo: GOBO_SLOT, slot: COLOUR_SLOT, zoom: ZOOMS, haze: FOGS }; // prettier-ignore
 
 /** The channel writers of all heads: those of head i are the rows `[starts[i], starts[i + 1])`. */
 export type WriterTable = {

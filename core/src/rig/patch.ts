@@ -12,6 +12,22 @@ export function modeOf(profile: Profile, fixture: Fixture): Mode | undefined {
   return profile.modes.find((mode) => mode.id === fixture.mode);
 }
 
+/** How many cells with light of their own a mode has; 1 for a lamp that is one. */
+export function cellsOf(mode: Mode): number {
+  return 1 + mode.channels.reduce((most, channel) => Math.max(most, channel.cell ?? 0), 0);
+}
+
+/** So many lamps and cells are rendered well within a frame. */
+export const MOST_LIGHTS = 12_000;
+
+/** What is too much in a rig, in words; undefined where nothing is. */
+export function tooMuchIn(rig: Rig, profiles: readonly Profile[]): string | undefined {
+  const lights = patchedFixtures(rig, profiles).reduce((sum, { mode }) => sum + cellsOf(mode), 0);
+  return lights > MOST_LIGHTS
+    ? `“${rig.name}” has ${lights} lamps and cells, there may be ${MOST_LIGHTS} in a rig`
+    : undefined;
+}
+
 /** A fixture with its type and mode found, or what is missing. */
 export type Patched = { readonly fixture: Fixture; readonly profile: Profile; readonly mode: Mode };
 

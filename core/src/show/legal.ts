@@ -2,6 +2,7 @@
 
 import type { z } from 'zod';
 import { failed, ok, type Problem, type Result } from '../problem';
+import { tooMuchIn } from '../rig';
 import { Lane, Song } from '../song/schema';
 import { MOST, Show } from './schema';
 
@@ -21,6 +22,7 @@ const SongHead = Song.omit({ lanes: true }).strip();
 export function legal(show: Show, known: Known): Result<Show> {
   const top = wrong(Head, show, 'the show');
   if (top) return failed(top);
+  const sameRigs = known.has(show.rigs) && known.has(show.profiles);
   for (const name of LISTS) {
     const list: readonly { readonly id: string }[] = show[name];
     if (known.has(list)) continue;
@@ -35,6 +37,10 @@ export function legal(show: Show, known: Known): Result<Show> {
       known.add(record);
     }
     known.add(list);
+  }
+  for (const rig of sameRigs ? [] : show.rigs) {
+    const detail = tooMuchIn(rig, show.profiles);
+    if (detail) return failed(problem(`rigs ${rig.id}`, detail));
   }
   return ok(show);
 }

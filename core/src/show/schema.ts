@@ -3,6 +3,7 @@
 import { z } from 'zod';
 import { failed, ok, type Result } from '../problem';
 import { Aim, Name, Role, Profile, Rig, idOf } from '../rig/schema';
+import { tooMuchIn } from '../rig/patch';
 import { Bank } from '../light/bank';
 import { Kit } from '../light/hit';
 import { Chase, Look } from '../light/schema';
@@ -60,7 +61,14 @@ export function readShow(json: unknown, name: string): Result<Show> {
   const current = migrated(json, name);
   if (!current.ok) return current;
   const parsed = Show.safeParse(current.value);
-  if (parsed.success) return ok(parsed.data);
+  if (parsed.success) {
+    const { rigs, profiles } = parsed.data;
+    for (const [i, rig] of rigs.entries()) {
+      const detail = tooMuchIn(rig, profiles);
+      if (detail) return failed({ code: 'bad-value', name, path: `rigs.${i}.fixtures`, detail });
+    }
+    return ok(parsed.data);
+  }
   const issue = parsed.error.issues[0]!;
   return failed({ code: 'bad-value', name, path: issue.path.join('.') || 'the top', detail: issue.message });
 }

@@ -121,6 +121,23 @@ describe('edits', () => {
     expect(legal(adjust(['looks', 'red', 'name'], 'Rose', show.looks[0]!.name), known).ok).toBe(true);
   });
 
+  test('a rig with more lamps and cells than a frame can hold is refused, from a file and from an edit', () => {
+    const show = testShow();
+    const bar = { ...show.profiles[3]!, id: id<'Profile'>('wall'), modes: [{ id: 'm', name: '256', channels: [{ ...show.profiles[3]!.modes[0]!.channels[0]!, cell: 255 }] }] } as Show['profiles'][number]; // prettier-ignore
+    const walls = (count: number): Show => {
+      const [room, ...others] = show.rigs;
+      const fixtures = Array.from({ length: count }, (_, i) => ({ ...room!.fixtures[0]!, id: id<'Fixture'>(`w${i}`), profile: bar.id })); // prettier-ignore
+      return { ...show, profiles: [...show.profiles, bar], rigs: [{ ...room!, fixtures }, ...others] };
+    };
+    const known = new WeakSet<object>();
+    expect(legal(walls(40), known).ok).toBe(true);
+    expect(legal(walls(60), known)).toMatchObject({ problem: { path: 'rigs room', detail: '“Room” has 15360 lamps and cells, there may be 12000 in a rig' } }); // prettier-ignore
+    expect(readShow(JSON.parse(JSON.stringify(walls(40))), 'x').ok).toBe(true);
+    expect(readShow(JSON.parse(JSON.stringify(walls(60))), 'x')).toMatchObject({
+      problem: { path: 'rigs.0.fixtures' },
+    });
+  });
+
   test('a song counted twice as fast sounds the same: everything on it stays at its second', () => {
     const at = (show: Show) => {
       const [song] = show.songs;

@@ -1,6 +1,6 @@
 import { closeSync, openSync, writeSync } from 'node:fs';
 import { basename } from 'node:path';
-import { compile, frameFor, levelsOf, render } from '@hovlix/core/engine';
+import { compile, frameFor, levelsOf, limiter, render } from '@hovlix/core/engine';
 import { playedAlone, readLog, replay, type LiveState } from '@hovlix/core/live';
 import { wordsFor } from '@hovlix/core/problem';
 import type { Song } from '@hovlix/core/song';
@@ -45,11 +45,13 @@ export async function renderCommand(args: string[]): Promise<void> {
   const from = numberOf(values.from, 'from', 0, length) ?? 0;
   const to = numberOf(values.to, 'to', from, 1e6) ?? length;
   const frame = frameFor(program);
+  const safe = limiter();
   const writer = (kind === 'pcap' ? pcapWriter : csvWriter)(openSync(values.out, 'w'));
   const first = Math.ceil(from * FRAMES_PER_SECOND);
   for (let n = first; n / FRAMES_PER_SECOND < to; n++) {
     const at = seconds(start + n / FRAMES_PER_SECOND);
     render(program, stateAt(at), at, frame);
+    safe.hold(program, frame, at);
     for (const number of program.universes)
       writer.write(seconds(n / FRAMES_PER_SECOND), number, levelsOf(program, frame, number)!);
   }

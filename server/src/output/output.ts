@@ -108,9 +108,10 @@ export function startOutput({
 
   /** Renders one frame; where that cannot be done, the last good one stays. */
   const light = (group: Group, at: number): void => {
-    if (!state.sending) return void group.frame.fill(0);
     try {
-      render(program!, state, seconds(at), next);
+      if (state.sending) render(program!, state, seconds(at), next);
+      else next.fill(0);
+      group.limiter.hold(program!, next, at);
       group.frame.set(next);
       if (at >= failedAt + TOLD_FOR) failed = null;
     } catch (error) {

@@ -1,6 +1,7 @@
 // All output rows of this computer: made, changed and taken away one by one, so that the others never notice.
 
 import type { Connections, NetworkFace, OutputRow, RowReport, Silence } from '@hovlix/core/connect';
+import { limiter, type Limiter } from '@hovlix/core/engine';
 import { now } from '../clock';
 import type { RowSender } from './row';
 import { serialRow } from './serial-row';
@@ -9,6 +10,8 @@ import { sequenceBook, udpRows, type UdpRows } from './udp-rows';
 /** Rows of one delay, and the frame they share. */
 export type Group = {
   readonly delay: number;
+  /** Knows what has left by these rows. */
+  readonly limiter: Limiter;
   readonly frame: Uint8Array;
   readonly universes: readonly number[];
   /** One universe each, in the order of the program's. */
@@ -84,6 +87,7 @@ export function rowBook(cid: Uint8Array, first: Connections, seen: readonly Netw
       });
       return {
         delay: delayMs / 1000,
+        limiter: old?.delay === delayMs / 1000 ? old.limiter : limiter(),
         universes: laid.universes,
         frame,
         views: laid.universes.map((_, i) => frame.subarray(i * 512, i * 512 + 512)),

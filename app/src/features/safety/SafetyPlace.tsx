@@ -43,7 +43,8 @@ function Setting({ show }: { readonly show: Show }) {
     <Card title={on ? `On: at most ${most} ${most === 1 ? 'flash' : 'flashes'} a second` : 'Off: flashes are not limited'}>
       <Quiet>
         More than three flashes a second can cause seizures. While it is on, strobes, waves, chases, followers and hits
-        that would flash more of the rig than a tenth of its light are slowed by halves, so that they stay in time.
+        that would flash more of the rig than a tenth of its light are slowed by halves, so that they stay in time. What
+        still comes together waits for its turn, also when it is pressed. Darkness never waits.
       </Quiet>
       <Slider
         label="Flashes a second"

@@ -6,6 +6,7 @@ import {
   explain,
   frameFor,
   lampsFor,
+  limiter,
   programKeeper,
   readLamps,
   render,
@@ -27,6 +28,7 @@ const THEIRS_FOR = 0.5;
 /** @param clock this machine's clock in seconds. @param say posts a message; buffers in `hand` are given away. */
 export function lightRoom(clock: () => number, say: (message: FromLight, hand?: ArrayBuffer[]) => void): LightRoom {
   const keeper = programKeeper();
+  const safe = limiter();
   let program: Program | undefined;
   let bytes = new Uint8Array(0);
   /** The show whose lamps the page knows. */
@@ -132,7 +134,9 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
   const frame = (): void => {
     if (keeper.work()) program = keeper.program();
     if (!program || !framing || spare.length === 0) return;
-    render(program, state, now(), bytes);
+    const at = now();
+    render(program, state, at, bytes);
+    safe.hold(program, bytes, at);
     for (const [universe, { levels, at }] of theirs) {
       const place = program.universes.indexOf(universe);
       if (clock() - at > THEIRS_FOR) theirs.delete(universe);

@@ -1,0 +1,54 @@
+// What lamps make of the bytes they get: for pictures, and for what flash safety counts.
+
+import { AT_REST } from '../live';
+import { Show } from '../show';
+import { hold, look, on, withLooks } from '../testing/stage';
+import { seconds } from '../units';
+import { compile, frameFor, LAMP_STRIDE, lampsFor, readLamps, render } from '.';
+
+/** The test show with other channels in its bar, all lamps of it in the hand of one look. */
+function barOf(channels: readonly object[], values: object) {
+  const show = withLooks(look([{ role: 'bars', ...values }]));
+  const profiles = JSON.parse(JSON.stringify(show.profiles)) as { id: string; modes: { channels: unknown }[] }[];
+  profiles.find(({ id }) => id === 'bar')!.modes[0]!.channels = channels;
+  const program = compile(Show.parse({ ...JSON.parse(JSON.stringify(show)), profiles }));
+  const [frame, lamps] = [frameFor(program), lampsFor(program)];
+  const cells = program.heads.flatMap(({ fixture }, head) => (fixture.id === 'c' ? [head] : []));
+  return {
+    bar: (change: (bar: Uint8Array) => void = () => undefined, state = on()) => {
+      render(program, state, seconds(1), frame);
+      change(frame.subarray(512 + 99));
+      readLamps(program, frame, lamps);
+      return cells.map((head) => [...lamps.subarray(head * LAMP_STRIDE, head * LAMP_STRIDE + 7)]);
+    },
+  };
+}
+const rgb = (cell: number, from: number) => ['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B'].map((attribute, k) => ({ attribute, at: [from + k], cell })); // prettier-ignore
+const ranges = [
+  { from: 0, to: 9, does: 'closed' },
+  { from: 10, to: 199, does: 'strobe', low: 1, high: 20 },
+  { from: 200, to: 255, does: 'open' },
+];
+
+test('the dimmer and the shutter of a bar are before all of its cells', () => {
+  const common = [
+    { attribute: 'Dimmer', at: [1] },
+    { attribute: 'Shutter1', at: [2], ranges, home: 1 },
+  ];
+  const { bar } = barOf([...common, ...rgb(0, 3), ...rgb(1, 6)], { level: hold(1), strobe: hold(5) });
+  const [first, second] = bar();
+  expect(first![6]).toBeCloseTo(5, 0);
+  expect(second![6]).toBeCloseTo(5, 0);
+  expect(second!.slice(0, 3)).toEqual(first!.slice(0, 3));
+  // Closed, and at half: for both.
+  expect(bar((bytes) => (bytes[1] = 0)).every(([r, g, b]) => r! + g! + b! === 0)).toBe(true);
+  const half = bar((bytes) => (bytes[0] = 128));
+  expect(half[1]![0]! / second![0]!).toBeCloseTo(0.5, 1);
+});
+
+test('a lamp that has white emitters and nothing else shines as they do', () => {
+  const { bar } = barOf([{ attribute: 'ColorAdd_W', at: [1] }], { level: hold(1), more: { ColorAdd_W: hold(1) } });
+  expect(Math.max(...bar()[0]!.slice(0, 3))).toBeGreaterThan(0.9);
+  expect(Math.max(...bar((bytes) => (bytes[0] = 0))[0]!.slice(0, 3))).toBe(0);
+  expect(Math.max(...bar(undefined, AT_REST)[0]!.slice(0, 3))).toBe(0);
+});

@@ -1,0 +1,228 @@
+// How much light a frame's bytes make, of the whole rig: what flash safety goes by at its last stage. What it knows of
+// a rig lies in flat rows, as it is read for each frame that goes out.
+
+import { lightOfMix, linearFromChromaticity } from '../colour';
+import type { ChannelKind, ChannelWriter, Head, HeadPlan } from './program';
+
+const DIMMER = 0;
+const EMITTER = 1;
+const FILTER = 2;
+const DIRECT = 3;
+const SHUTTER = 4;
+const SLOT = 5;
+const WHOLE = 6;
+
+const KINDS: Partial<Readonly<Record<ChannelKind, number>>> = { dimmer: DIMMER, emitter: EMITTER, filter: FILTER, direct: DIRECT, shutter: SHUTTER, slot: SLOT, whole: WHOLE }; // prettier-ignore
+/** Channels that move the beam and leave its light as it is. */
+const MOVING: ReadonlySet<ChannelKind> = new Set<ChannelKind>(['pan', 'tilt', 'zoom', 'gobo', 'haze']);
+
+/** The channels of all heads that make light: those of head i are the rows `[starts[i], starts[i + 1])`. */
+export type LightMeter = {
+  readonly starts: Int32Array;
+  readonly kinds: Uint8Array;
+  /** Coarse, fine and ultra place by row; -1 where there is none. */
+  readonly places: Int32Array;
+  /** By row, what an emitter at full gives: linear red, green and blue. */
+  readonly given: Float64Array;
+  /** By row of a shutter: open, strobe from and to in DMX, lowest and highest Hz; DMX from is -1 where it has none. */
+  readonly shutters: Float64Array;
+  /** By row of a wheel, the DMX value of each slot; by head, the light of each slot, or of a lamp of one colour. */
+  readonly slots: readonly Float64Array[];
+  readonly colours: readonly Float64Array[];
+  /** By head: its share of the rig's light; 1 where it mixes its colour; 1 where its white emitters are all it has. */
+  readonly shares: Float64Array;
+  readonly mixes: Uint8Array;
+  readonly bare: Uint8Array;
+  /** By head: 1 where it is a further cell of the lamp before it, whose shutter and dimmer it shares. */
+  readonly further: Uint8Array;
+  /** All places whose bytes may change light. */
+  readonly lit: Int32Array;
+};
+
+export function lightMeter(heads: readonly Head[], plans: readonly HeadPlan[], shares: Float64Array): LightMeter {
+  const rows: { readonly writer: ChannelWriter; readonly plan: HeadPlan }[] = [];
+  const starts = new Int32Array(plans.length + 1);
+  const lit = new Set<number>();
+  plans.forEach((plan, head) => {
+    if (heads[head]!.profile.kind !== 'hazer')
+      for (const writer of plan.writers) {
+        if (KINDS[writer.kind] !== undefined) rows.push({ writer, plan });
+        if (!MOVING.has(writer.kind))
+          for (const place of [writer.coarse, writer.fine, writer.ultra]) if (place >= 0) lit.add(place);
+      }
+    starts[head + 1] = rows.length;
+  });
+  const meter = {
+    starts,
+    kinds: Uint8Array.from(rows, ({ writer }) => KINDS[writer.kind]!),
+    places: Int32Array.from(rows.flatMap(({ writer }) => [writer.coarse, writer.fine, writer.ultra])),
+    given: new Float64Array(rows.length * 3),
+    shutters: new Float64Array(rows.length * 5),
+    slots: rows.map(({ writer }) => writer.slots),
+    colours: heads.map(coloursOf),
+    shares,
+    mixes: Uint8Array.from(plans, ({ mixer }) => Number(mixer !== null)),
+    bare: Uint8Array.from(plans, ({ mixer, writers }) =>
+      Number(!mixer && writers.every(({ kind }) => kind !== 'dimmer') && writers.some(({ kind }) => kind === 'direct')),
+    ),
+    further: Uint8Array.from(heads, ({ cell }) => Number(cell > 0)),
+    lit: Int32Array.from(lit),
+  };
+  rows.forEach(({ writer, plan }, row) => {
+    if (writer.kind === 'shutter') meter.shutters.set(writer.shutter, row * 5);
+    if ((writer.kind === 'emitter' || writer.kind === 'filter') && plan.mixer) {
+      const alone = new Float64Array(3);
+      const drives = new Float64Array(16);
+      drives[writer.param] = 1;
+      lightOfMix(plan.mixer, drives, alone);
+      meter.given.set(alone, row * 3);
+    }
+  });
+  return meter;
+}
+
+const WHITE = { x: 0.3127, y: 0.329 };
+const known = new WeakMap<object, Float64Array>();
+
+/** Linear red, green and blue of each slot of a lamp's wheel; of a lamp without one, of what it is. */
+function coloursOf({ profile, fixture }: Head): Float64Array {
+  const own = fixture.gel;
+  const before = known.get(own ?? profile);
+  if (before) return before;
+  const all = profile.colours.length > 0 ? profile.colours.map(({ colour }) => colour ?? own) : [own];
+  const found = Float64Array.from(
+    all.flatMap((colour) => {
+      const { r, g, b } = linearFromChromaticity(colour ?? WHITE);
+      return [r, g, b];
+    }),
+  );
+  known.set(own ?? profile, found);
+  return found;
+}
+
+/** Red is saturated from this share of red, green and blue on (WCAG 2.2, "general flash and red flash thresholds"). */
+const SATURATED = 0.8;
+
+/** What `readLight` finds of a head, in `lamp`: linear red, green and blue as they shine, and the strobe in Hz. */
+export const RED = 0;
+export const GREEN = 1;
+export const BLUE = 2;
+export const HZ = 3;
+/** On the way there: the levels of the head and of its lamp, whether the shutter is open, the slot, bare emitters. */
+const LEVEL = 4;
+const WHOLE_LEVEL = 5;
+const OPEN = 6;
+const SLOT_NOW = 7;
+const BARE = 8;
+export const lamp = new Float64Array(9);
+
+/** Reads one head; the cells of a lamp must be read one after the other, from its first. Allocates nothing. */
+export function readLight(meter: LightMeter, frame: Uint8Array, head: number): void {
+  // The shutter and the dimmer of a lamp are before all of its cells.
+  if (meter.further[head] === 0) {
+    lamp[OPEN] = 1;
+    lamp[WHOLE_LEVEL] = 1;
+    lamp[HZ] = 0;
+  }
+  lamp.fill(0, RED, HZ);
+  lamp[LEVEL] = 1;
+  lamp[SLOT_NOW] = 0;
+  lamp[BARE] = 0;
+  for (let row = meter.starts[head]!; row < meter.starts[head + 1]!; row++) readRow(meter, frame, row);
+  if (meter.mixes[head] === 0) {
+    const colour = meter.colours[head]!;
+    const at = lamp[SLOT_NOW]! * 3 < colour.length ? lamp[SLOT_NOW]! * 3 : 0;
+    const level = meter.bare[head] === 1 ? Math.min(1, lamp[BARE]!) : 1;
+    for (let k = 0; k < 3; k++) lamp[k] = colour[at + k]! * level;
+  }
+  const level = lamp[LEVEL]! * lamp[WHOLE_LEVEL]! * lamp[OPEN]!;
+  for (let k = 0; k < 3; k++) lamp[k] = Math.max(0, lamp[k]!) * level;
+}
+
+function readRow(meter: LightMeter, frame: Uint8Array, row: number): void {
+  const kind = meter.kinds[row]!;
+  if (kind === SHUTTER) return readShutter(meter.shutters, row * 5, bytesAt(meter.places, frame, row * 3) * 255);
+  const value = bytesAt(meter.places, frame, row * 3);
+  if (kind === DIMMER) lamp[LEVEL] = value;
+  else if (kind === WHOLE) lamp[WHOLE_LEVEL] = value;
+  else if (kind === DIRECT) lamp[BARE] = lamp[BARE]! + value;
+  else if (kind === SLOT) lamp[SLOT_NOW] = nearestSlot(meter.slots[row]!, value * 255);
+  else {
+    const drive = kind === FILTER ? 1 - value : value;
+    for (let k = 0; k < 3; k++) lamp[k] = lamp[k]! + drive * meter.given[row * 3 + k]!;
+  }
+}
+
+function readShutter(shutters: Float64Array, at: number, dmx: number): void {
+  const from = shutters[at + 1]!;
+  const to = shutters[at + 2]!;
+  if (from >= 0 && dmx >= Math.min(from, to) - 0.5 && dmx <= Math.max(from, to) + 0.5)
+    lamp[HZ] = shutters[at + 3]! + ((dmx - from) / (to - from || 1)) * (shutters[at + 4]! - shutters[at + 3]!);
+  else if (Math.abs(dmx - shutters[at]!) > 20) lamp[OPEN] = 0;
+}
+
+/** What lies at a channel's places, 0…1; nothing where it has none. */
+export function bytesAt(places: ArrayLike<number>, frame: Uint8Array, at: number): number {
+  const coarse = places[at]!;
+  const fine = places[at + 1]!;
+  const ultra = places[at + 2]!;
+  if (coarse < 0) return 0;
+  if (fine < 0) return frame[coarse]! / 255;
+  if (ultra < 0) return (frame[coarse]! * 256 + frame[fine]!) / 65535;
+  return (frame[coarse]! * 65536 + frame[fine]! * 256 + frame[ultra]!) / 16777215;
+}
+
+/** The slot whose DMX value is nearest. */
+export function nearestSlot(slots: Float64Array, dmx: number): number {
+  let best = 0;
+  for (let i = 1; i < slots.length; i++) if (Math.abs(slots[i]! - dmx) < Math.abs(slots[best]! - dmx)) best = i;
+  return best;
+}
+
+/** Places in what `measure` fills: relative luminance, and how much saturated red there is. */
+export const LUMINANCE = 0;
+export const REDNESS = 1;
+/** The luminance of lamps that strobe by themselves, and the quickest of their rates in Hz. */
+export const STROBING = 2;
+export const QUICKEST = 3;
+
+/** Fills `out` with the rig's light as the bytes of a frame have it, all lamps at full white being 1. Allocates nothing. */
+export function measure(meter: LightMeter, frame: Uint8Array, out: Float64Array): void {
+  out.fill(0);
+  for (let head = 0; head < meter.shares.length; head++) {
+    readLight(meter, frame, head);
+    const share = meter.shares[head]!;
+    const r = lamp[RED]!;
+    const g = lamp[GREEN]!;
+    const b = lamp[BLUE]!;
+    // Relative luminance of linear light (IEC 61966-2-1).
+    const luminance = share * (0.2126 * r + 0.7152 * g + 0.0722 * b);
+    if (luminance <= 0) continue;
+    out[LUMINANCE] = out[LUMINANCE]! + luminance;
+    if (r > g + b && r >= SATURATED * (r + g + b)) out[REDNESS] = out[REDNESS]! + share * (r - g - b);
+    if (lamp[HZ]! <= 0) continue;
+    out[STROBING] = out[STROBING]! + luminance;
+    if (lamp[HZ]! > out[QUICKEST]!) out[QUICKEST] = lamp[HZ]!;
+  }
+}
+
+/** Rewrites the bytes of every shutter that strobes quicker than `most` Hz; what cannot go so slowly shines. */
+export function slowShutters({ kinds, places, shutters }: LightMeter, frame: Uint8Array, most: number): void {
+  for (let row = 0; row < kinds.length; row++) {
+    const coarse = places[row * 3]!;
+    if (kinds[row] !== SHUTTER || coarse < 0) continue;
+    lamp[HZ] = 0;
+    readShutter(shutters, row * 5, bytesAt(places, frame, row * 3) * 255);
+    if (lamp[HZ]! <= most + 1e-9) continue;
+    const at = row * 5;
+    const low = shutters[at + 3]!;
+    const share = (most - low) / (shutters[at + 4]! - low || 1);
+    const dmx =
+      share < 0 || most <= 0
+        ? shutters[at]!
+        : shutters[at + 1]! + Math.min(1, share) * (shutters[at + 2]! - shutters[at + 1]!);
+    // Towards the slow end, so that rounding does not make it quicker.
+    frame[coarse] = shutters[at + 2]! >= shutters[at + 1]! ? Math.floor(dmx) : Math.ceil(dmx);
+    if (places[row * 3 + 1]! >= 0) frame[places[row * 3 + 1]!] = 0;
+  }
+}

@@ -1,0 +1,160 @@
+// The last stage of flash safety: whatever came together to make a frame, light does not flash more often than it may.
+//
+// A flash is a pair of opposing changes of relative luminance of 10 % or more, or of saturated red by more than 20/320
+// (WCAG 2.2, success criterion 2.3.1 and "general flash and red flash thresholds"; ITU-R BT.1702-3, annex 1). Getting
+// darker is never held up, so blackout works at once. Getting brighter waits, with the light as it was in the frame
+// before, while there have been as many flashes within a second as there may be.
+//
+// This is the one part of the engine that goes by what has left before: a limit on that cannot be had without. It is a
+// function of the frames of the last seconds and their times, and so the same for a log that is rendered anew.
+
+import { LUMINANCE, measure, QUICKEST, REDNESS, slowShutters, STROBING } from './light-meter';
+import type { LightMeter } from './light-meter';
+import type { Program } from './program';
+import { FLASH_SHARE } from './safety';
+
+export type Limiter = {
+  /**
+   * Takes a frame before it leaves, and holds its light back where it would flash too often. Allocates nothing while
+   * the rig stays as it is.
+   * @param at when it leaves, in seconds of any clock that goes forward.
+   * @returns whether its light was held.
+   */
+  readonly hold: (program: Program, frame: Uint8Array, at: number) => boolean;
+};
+
+/** So much red more or less is a change of red. */
+const RED_SHARE = 20 / 320;
+/** Flashes are counted within a second, and a frame more: receivers do not keep time as we do. */
+const WINDOW = 1.025;
+/** More than may ever be within a second. */
+const KEPT = 32;
+
+/** Changes of one kind of light, as they left. */
+type Changes = {
+  /** The darkest and the brightest it was since the last change, and which way that went: 1 up, -1 down, 0 none yet. */
+  readonly now: Float64Array;
+  /** When the last changes up and down were, each a ring. */
+  readonly ups: Float64Array;
+  readonly downs: Float64Array;
+  readonly heads: Int32Array;
+  readonly least: number;
+};
+
+const LOW = 0;
+const HIGH = 1;
+const WAY = 2;
+
+const changes = (least: number): Changes => ({
+  now: new Float64Array(3),
+  ups: new Float64Array(KEPT).fill(-Infinity),
+  downs: new Float64Array(KEPT).fill(-Infinity),
+  heads: new Int32Array(2),
+  // What rounding leaves of a change of just so much counts too.
+  least: least - 1e-3,
+});
+
+const within = (ring: Float64Array, at: number): number => {
+  let count = 0;
+  for (let i = 0; i < KEPT; i++) if (at - ring[i]! < WINDOW) count++;
+  return count;
+};
+
+function note(of: Changes, up: boolean, at: number): void {
+  const ring = up ? 0 : 1;
+  (up ? of.ups : of.downs)[of.heads[ring]!] = at;
+  of.heads[ring] = (of.heads[ring]! + 1) % KEPT;
+}
+
+const rises = ({ now, least }: Changes, value: number): boolean => now[WAY]! <= 0 && value - now[LOW]! >= least;
+
+/** The light that leaves is so: whether that was a change is noted. */
+function follow(of: Changes, value: number, at: number): void {
+  const { now, least } = of;
+  if (value < now[LOW]!) now[LOW] = value;
+  if (value > now[HIGH]!) now[HIGH] = value;
+  if (now[WAY]! >= 0 && now[HIGH]! - value >= least) {
+    now[WAY] = -1;
+    now[LOW] = value;
+    note(of, false, at);
+  } else if (rises(of, value)) {
+    now[WAY] = 1;
+    now[HIGH] = value;
+    note(of, true, at);
+  }
+}
+
+export function limiter(): Limiter {
+  const light = changes(FLASH_SHARE);
+  const red = changes(RED_SHARE);
+  const strobes = new Float64Array(KEPT).fill(-Infinity);
+  let strobeHead = 0;
+  let before: { meter: LightMeter; bytes: Uint8Array } | undefined;
+  const found = new Float64Array(4);
+  /** When the last frame was, and how far the strobes of lamps have come since their last flash. */
+  const clock = Float64Array.of(-Infinity, 0);
+
+  const begin = () => {
+    for (const of of [light, red]) {
+      of.now.fill(found[of === light ? LUMINANCE : REDNESS]!, LOW, WAY);
+      of.now[WAY] = 0;
+      of.ups.fill(-Infinity);
+      of.downs.fill(-Infinity);
+    }
+    strobes.fill(-Infinity);
+  };
+  /** Whether one more flash of this kind may begin. */
+  const mayRise = (of: Changes, most: number, at: number): boolean => {
+    const strobed = of === light ? within(strobes, at) : 0;
+    return within(of.ups, at) + strobed < most && within(of.downs, at) + strobed < most;
+  };
+  const countStrobes = (at: number, passed: number): void => {
+    if (found[STROBING]! < FLASH_SHARE || found[QUICKEST]! <= 0) {
+      clock[1] = 1;
+      return;
+    }
+    clock[1] = clock[1]! + found[QUICKEST]! * passed;
+    if (clock[1] < 1) return;
+    clock[1] = clock[1]! % 1;
+    strobes[strobeHead] = at;
+    strobeHead = (strobeHead + 1) % KEPT;
+  };
+  const keep = (meter: LightMeter, frame: Uint8Array): void => {
+    if (before?.bytes.length !== frame.length) before = { meter, bytes: Uint8Array.from(frame) };
+    else {
+      before.meter = meter;
+      before.bytes.set(frame);
+    }
+  };
+
+  return {
+    hold({ safety, meter }, frame, at) {
+      const { most } = safety;
+      if (most === Infinity) {
+        before = undefined;
+        return false;
+      }
+      const same = before?.meter === meter && before.bytes.length === frame.length;
+      measure(meter, frame, found);
+      if (!before || at < clock[0]!) begin();
+      const waits =
+        (rises(light, found[LUMINANCE]!) && !mayRise(light, most, at)) ||
+        (rises(red, found[REDNESS]!) && !mayRise(red, most, at));
+      const held = waits && same;
+      if (held) for (let i = 0; i < meter.lit.length; i++) frame[meter.lit[i]!] = before!.bytes[meter.lit[i]!]!;
+      if (held) measure(meter, frame, found);
+      if (found[STROBING]! >= FLASH_SHARE) {
+        // What waits gets its turn: the lamps' own strobes leave room for it.
+        const room = most - within(light.ups, at) - Number(waits || rises(light, found[LUMINANCE]!));
+        slowShutters(meter, frame, Math.max(0, room));
+        measure(meter, frame, found);
+      }
+      follow(light, found[LUMINANCE]!, at);
+      follow(red, found[REDNESS]!, at);
+      countStrobes(at, Math.min(1, Math.max(0, at - clock[0]!)));
+      clock[0] = at;
+      keep(meter, frame);
+      return held;
+    },
+  };
+}
