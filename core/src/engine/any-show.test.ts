@@ -1,12 +1,17 @@
 // What holds for any show at all.
 
 import fc from 'fast-check';
-import { Chase } from '../light';
+import { Chase, Kit, LookValue } from '../light';
 import { AT_REST, type Action } from '../live';
+import { envelopesOf, LOUDNESS_BANDS } from '../music';
 import { edit } from '../show';
 import { look, withLooks, hold, press, player, type ValueIn } from '../testing/stage';
 import { id, seconds } from '../units';
 import { compile, explain, frameFor, render } from '.';
+
+const MUSIC = 'a'.repeat(64);
+/** Twenty seconds with a stroke of everything now and then. */
+const SOUNDS = new Map([[MUSIC, envelopesOf(Uint8Array.from({ length: LOUDNESS_BANDS * 2000 }, (_, i) => ((i >> 4) % 47 < 4 ? 230 : 40)))]]); // prettier-ignore
 
 describe('any show', () => {
   const unit = fc.double({ min: 0, max: 1, noNaN: true });
@@ -33,6 +38,19 @@ describe('any show', () => {
     turn: fc.double({ min: 0, max: 8, noNaN: true }),
     blend: fc.constantFrom('replace' as const, 'add' as const),
   });
+  const followers = fc.record({
+    type: fc.constant('follow' as const),
+    on: fc.constantFrom('level', 'hue', 'tilt', 'ColorAdd_R'),
+    low: unit,
+    high: fc.double({ min: -20, max: 20, noNaN: true }),
+    hears: fc.oneof(
+      fc.record({ drum: fc.constantFrom('kick' as const, 'snare' as const) }),
+      fc.record({ band: fc.constantFrom('low' as const, 'all' as const) }),
+    ),
+    source: fc.constantFrom('song' as const, 'microphone' as const),
+    attack: unit,
+    release: unit,
+  });
   const values = fc.record(
     {
       role: fc.constantFrom('wash', 'movers', 'bars', 'gone'),
@@ -47,6 +65,7 @@ describe('any show', () => {
       zoom: drives,
       more: fc.dictionary(fc.constantFrom('Shutter1', 'ColorAdd_G', 'Color1', 'Iris'), drives),
       waves: fc.array(waves, { maxLength: 3 }),
+      followers: fc.array(followers, { maxLength: 2 }),
     },
     { requiredKeys: ['role'] },
   );
@@ -61,10 +80,24 @@ describe('any show', () => {
       direction: 'random',
       steps: list.map((value, i) => ({ id: `${i}`, values: [value], fade: i / 3, hold: 0 })),
     });
-    return edit(withLooks(look(list as ValueIn[])), { type: 'store-chase', chase }).show;
+    const hits = list.map((value, i) => ({ id: `h${i}`, name: `${i}`, low: 30 + i, high: 30 + i, level: 1, attack: { seconds: 0.1 }, hold: { seconds: 0.2 }, release: { seconds: 1 }, spread: i % 2 ? 'next' : 'all' })); // prettier-ignore
+    const kit = Kit.parse({ id: 'k', name: 'K', channels: [], hits });
+    const show = edit(edit(withLooks(look(list as ValueIn[])), { type: 'store-chase', chase }).show, { type: 'store-kit', kit }).show; // prettier-ignore
+    const music = { hash: MUSIC, name: 'x.wav', type: 'wav' as const, bytes: 1 };
+    return { ...show, songs: show.songs.map((song) => ({ ...song, music })) };
   });
-  const pressed = (fade: number) =>
+  const heard = fc.record({
+    levels: fc.array(fc.nat(255), { minLength: 16, maxLength: 16 }),
+    strokes: fc.record({ kick: unit, snare: unit, hat: unit }),
+  });
+  /** What is done with a show: looks, hands that move and listen, notes, a microphone, a song. */
+  const pressed = (fade: number, inHand: readonly ValueIn[], sound: object) =>
     [
+      { type: 'heard', ...sound },
+      { type: 'notes', notes: [{ kit: id('k'), role: id('wash'), hit: id('h0'), note: 30, velocity: 0.8 }] },
+      { type: 'hand', values: inHand.filter(({ role }) => role !== 'gone').map((value) => LookValue.parse(value)) },
+      { type: 'play', song: id('song'), from: seconds(2), rate: 1 },
+      { type: 'heard', ...sound },
       { type: 'look-on', look: id('new'), fade: seconds(fade) },
       { type: 'look-on', look: id('run'), fade: seconds(fade) },
       { type: 'look-on', look: id('half-blue'), fade: seconds(fade * 2) },
@@ -79,15 +112,20 @@ describe('any show', () => {
         shows,
         fc.double({ min: 0, max: 3, noNaN: true }),
         fc.double({ min: 0, max: 20, noNaN: true }),
-        (show, fade, at) => {
-          const state = pressed(fade).reduce((live, action, i) => press(live, action, i), AT_REST);
-          const program = compile(show);
+        fc.array(values, { maxLength: 3 }),
+        heard,
+        (show, fade, at, inHand, sound) => {
+          const state = pressed(fade, inHand as ValueIn[], sound).reduce(
+            (live, action, i) => press(live, action, i),
+            AT_REST,
+          );
+          const program = compile(show, undefined, SOUNDS);
           const played = frameFor(program);
           for (let t = 0; t < at; t += 0.7) render(program, state, seconds(t), played);
           render(program, state, seconds(at), played);
           for (const field of program.fields)
             for (const value of field.values) if (!Number.isFinite(value)) throw new Error(`${field.name} is ${value}`);
-          const direct = player(show)(state, at);
+          const direct = player(show, SOUNDS)(state, at);
           expect(Buffer.from(played).equals(direct)).toBe(true);
           for (const { fixture } of program.heads) {
             const told = explain(program, state, seconds(at), fixture.id)!;

@@ -1,0 +1,109 @@
+// Light while a device that has joined sends all it can: the built command, measured at a receiver.
+
+import { spawn } from 'node:child_process';
+import { createSocket } from 'node:dgram';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { WebSocket } from 'ws';
+import type { Status } from '@hovlix/core/connect';
+import { readBundle } from '@hovlix/core/files';
+import { PROTOCOL } from '@hovlix/core/live';
+import type { Show } from '@hovlix/core/show';
+
+const PORT = 4791;
+const WIRE = 6991;
+const LINES = 6;
+/** How long each flood lasts, in seconds. */
+const LENGTH = 8;
+
+/** What is sent in a flood, the n-th message of it. */
+type Flood = { readonly name: string; readonly message: (n: number) => object | string };
+
+function floodsOf(show: Show): readonly Flood[] {
+  const act = (action: object) => ({ type: 'act', action });
+  const role = (n: number) => show.roles[n % show.roles.length]!.id;
+  const look = (n: number) => show.looks[n % show.looks.length]!.id;
+  const waves = [{ type: 'wave', on: 'level', shape: 'square', low: 0, high: 1, span: { beats: 0.25 } }];
+  const held = Array.from({ length: 2048 }, (_, i) => ({ universe: 1 + (i >> 9), address: 1 + (i & 511), value: i & 255 })); // prettier-ignore
+  const hands = (n: number) => Array.from({ length: 400 }, (_, i) => ({ role: role(i + n), pick: { type: 'places', places: [i % 8] }, level: { type: 'hold', value: (n % 10) / 10 }, waves })); // prettier-ignore
+  const bad = { type: 'act', action: { type: 'hand', values: [{ role: 'x'.repeat(50), level: 3 }] } };
+  return [
+    { name: 'looks on and off', message: (n) => act({ type: n % 2 ? 'look-off' : 'look-on', look: look(n), fade: 0.2 }) }, // prettier-ignore
+    { name: '400 values in hand', message: (n) => act({ type: 'hand', values: hands(n) }) },
+    { name: '2,048 channels held', message: () => act({ type: 'hold-channels', channels: held }) },
+    { name: 'looks nobody knows', message: (n) => act({ type: 'look-on', look: `nobody-${n}`, fade: 0 }) },
+    { name: 'edits', message: (n) => ({ type: 'edit', show: show.id, change: { id: `flood-${n}`, command: { type: 'rename-show', name: `Show ${n}` } } }) }, // prettier-ignore
+    { name: 'whole shows', message: (n) => ({ type: 'put-on', show, chain: [`flood-${n}`] }) },
+    { name: 'refused messages', message: () => bad },
+    { name: 'what is no message', message: () => '{'.repeat(60_000) },
+  ];
+}
+
+/** Frames a second at the receiver, and the longest gap in ms, in seconds in which the host took no time away. */
+export type Flooded = { readonly name: string; readonly perSecond: number; readonly longest: number };
+
+export async function floods(stolen: () => number): Promise<readonly Flooded[]> {
+  const home = mkdtempSync(join(tmpdir(), 'hovlix-bench-'));
+  const ear = createSocket('udp4');
+  let heard: number[] = [];
+  ear.on('message', (bytes) => bytes.length > 600 && bytes.readUInt16BE(113) === 1 && heard.push(performance.now()));
+  await new Promise<void>((resolve) => ear.bind(WIRE, '127.0.0.1', resolve));
+  const args = ['server/bin/hovlix.mjs', 'serve', '--demo', '--port', String(PORT), '--home', home, '--lan-at', '127.0.0.2', '--lan', '--to', `sacn:127.0.0.1:${WIRE}`]; // prettier-ignore
+  const server = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'ignore'] });
+  await new Promise((resolve) => server.stdout.once('data', resolve));
+  const demo = readBundle(readFileSync(new URL('../../demo/boathouse.hovlix', import.meta.url)), 'demo');
+  if (!demo.ok) throw new Error('the demo does not open');
+  const cookie = await joined();
+  const wait = (seconds: number) => new Promise((resolve) => setTimeout(resolve, seconds * 1000));
+  await wait(6);
+  const found: Flooded[] = [];
+  for (const { name, message } of floodsOf(demo.value.show)) {
+    const lines = await Promise.all(Array.from({ length: LINES }, (_, i) => lineOf(cookie, `flood-${i}`)));
+    heard = [];
+    const robbed: number[] = [];
+    let n = 0;
+    const begun = performance.now();
+    for (let last = stolen(); performance.now() - begun < LENGTH * 1000; ) {
+      for (const line of lines) {
+        const said = message(n++);
+        // What the other side does not take is not piled up here.
+        if (line.bufferedAmount < 4e6) line.send(typeof said === 'string' ? said : JSON.stringify(said));
+      }
+      await wait(0.002);
+      if (stolen() > last) robbed.push(performance.now());
+      last = stolen();
+    }
+    for (const line of lines) line.close();
+    const quiet = (at: number) => !robbed.some((time) => Math.abs(time - at) < 300);
+    const gaps = heard.slice(1).map((at, i) => ({ at, gap: at - heard[i]! }));
+    const longest = gaps.filter(({ at }) => quiet(at)).reduce((most, { gap }) => Math.max(most, gap), 0);
+    const spent = (heard.at(-1)! - heard[0]!) / 1000;
+    found.push({ name, perSecond: (heard.length - 1) / spent, longest });
+    await wait(2);
+  }
+  server.kill('SIGTERM');
+  await new Promise((resolve) => server.once('exit', resolve));
+  ear.close();
+  return found;
+}
+
+async function joined(): Promise<string> {
+  const status = (await (await fetch(`http://127.0.0.1:${PORT}/api/status`)).json()) as Status;
+  const code = status.phones.code;
+  const answer = await fetch(`http://127.0.0.2:${PORT}/join`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ code, name: 'Flood' }) }); // prettier-ignore
+  const cookie = answer.headers.get('set-cookie')?.split(';')[0];
+  if (!cookie) throw new Error(`nobody is let in: ${answer.status} ${await answer.text()}`);
+  return cookie;
+}
+
+function lineOf(cookie: string, name: string): Promise<WebSocket> {
+  return new Promise((resolve, reject) => {
+    const socket = new WebSocket(`ws://127.0.0.2:${PORT}/conductor`, { headers: { cookie } });
+    socket.once('error', reject).once('open', () => {
+      socket.on('error', () => undefined);
+      socket.send(JSON.stringify({ type: 'hello', protocol: PROTOCOL, screen: name, show: null }));
+      resolve(socket);
+    });
+  });
+}
