@@ -1,8 +1,8 @@
 // ./test: everything that must hold. `./test unit` leaves the browser out.
 
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
@@ -24,11 +24,26 @@ const run = (command, args, options = {}) =>
   spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options, env: { ...process.env, ...options.env } })
     .status === 0;
 
-function check(name, command, args) {
-  console.log(`\n== ${name}`);
-  if (run(command, args)) passed++;
-  else failed++;
-  part(name);
+/** Two at a time: each of them leaves a processor idle. What they say is told one after the other. */
+async function checks(named) {
+  console.log(`\n== ${named.map(({ name }) => name).join(', ')}`);
+  const ends = await Promise.all(
+    named.map(
+      ({ command, args }) =>
+        new Promise((resolve) => {
+          const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+          let said = '';
+          for (const stream of [child.stdout, child.stderr]) stream.on('data', (bytes) => (said += bytes));
+          child.once('close', (code) => resolve({ said, fine: code === 0 }));
+        }),
+    ),
+  );
+  for (const { said, fine } of ends) {
+    process.stdout.write(said);
+    if (fine) passed++;
+    else failed++;
+  }
+  part(named.map(({ name }) => name).join(' and '));
 }
 
 /** Jest counts its tests into a file; a run that dies without one counts as one failure. */
@@ -40,11 +55,17 @@ function jest(workspace) {
     stdio: ['ignore', 'ignore', 'inherit'],
   });
   if (!existsSync(file)) return void failed++;
-  const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(file, 'utf8'));
+  const { numPassedTests, numFailedTests, numFailedTestSuites, testResults } = JSON.parse(readFileSync(file, 'utf8'));
+  for (const { name, assertionResults } of testResults)
+    for (const { fullName, status, invocations = 1, retryReasons = [] } of assertionResults)
+      if (status === 'passed' && invocations > 1)
+        again.push(`${basename(name)} › ${fullName}: ${firstLine(retryReasons[0])}`);
   passed += numPassedTests;
   failed += Math.max(numFailedTests, numFailedTestSuites, fine ? 0 : 1);
   part(workspace);
 }
+
+const firstLine = (text = '') => text.replace(/\u001b\[\d+m/g, '').split('\n')[0];
 
 /** Browser tests that passed at their second try only, with the first line of what was wrong before. */
 function flakyIn({ suites = [], specs = [] }) {
@@ -52,8 +73,8 @@ function flakyIn({ suites = [], specs = [] }) {
     tests
       .filter(({ status }) => status === 'flaky')
       .map(({ results }) => {
-        const why = results[0]?.error?.message ?? results[0]?.status ?? '';
-        return `${file} › ${title}: ${why.replace(/\u001b\[\d+m/g, '').split('\n')[0]}`;
+        const why = results[0]?.error?.message ?? results[0]?.status;
+        return `${file} › ${title}: ${firstLine(why)}`;
       }),
   );
   return [...own, ...suites.flatMap(flakyIn)];
@@ -94,8 +115,10 @@ console.log('== install and build');
 if (!run(process.execPath, ['scripts/start.mjs', '--build-only'])) failed++;
 else {
   part('install and build');
-  check('types', 'npm', ['run', '--silent', 'typecheck']);
-  check('lint and format', 'npm', ['run', '--silent', 'lint']);
+  await checks([
+    { name: 'types', command: 'npm', args: ['run', '--silent', 'typecheck'] },
+    { name: 'lint and format', command: 'npm', args: ['run', '--silent', 'lint'] },
+  ]);
   for (const workspace of ['core', 'server', 'app']) jest(workspace);
   if (wanted === 'all') browser();
 }

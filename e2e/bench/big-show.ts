@@ -99,7 +99,7 @@ export function bigShow(universes: number, fixtures: number, { waves, lanes }: L
     chases: [],
     kits: [],
     banks: [],
-    safety: { on: false, most: 3 },
+    safety: { on: true, most: 3 },
     songs: [
       {
         id: 'song',

@@ -64,7 +64,7 @@ export async function floods(stolen: () => number): Promise<readonly Flooded[]> 
     const robbed: number[] = [];
     let n = 0;
     const begun = performance.now();
-    for (let last = stolen(); performance.now() - begun < LENGTH * 1000; ) {
+    for (let last = stolen(); performance.now() - begun < LENGTH * 1000;) {
       for (const line of lines) {
         const said = message(n++);
         // What the other side does not take is not piled up here.

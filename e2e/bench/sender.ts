@@ -10,7 +10,8 @@ import { id, seconds } from '@hovlix/core/units';
 import { now } from '../../server/src/clock';
 import { bigShow } from './big-show';
 
-const [port, universes, length] = process.argv.slice(2).map(Number) as [number, number, number];
+const [port, universes, length] = process.argv.slice(2, 5).map(Number) as [number, number, number];
+const drags = process.argv[5] === 'drag';
 try {
   setPriority(0, -10);
 } catch {
@@ -36,12 +37,25 @@ const measure = () => {
   globalThis.gc?.();
   memoryMb.push(process.memoryUsage().rss / 1e6);
 };
+// A fader that is dragged without end, as a screen tells it: sixty times a second.
+let seq = 0;
+const roles = show.roles.map(({ id: one }) => one);
+const drag = setInterval(() => {
+  if (!drags) return;
+  seq++;
+  const value = { role: roles[0]!, level: { type: 'hold' as const, value: (1 + Math.sin(seq / 20)) / 2 } };
+  void output.tell({
+    type: 'entry',
+    entry: { seq, at: now(), who: 'drag', action: { type: 'hand', values: [value] } },
+  });
+}, 1000 / 60);
 const begun = process.cpuUsage();
 for (let tenth = 0; tenth < 10; tenth++) {
   await new Promise((resolve) => setTimeout(resolve, length * 100));
   measure();
 }
 const used = process.cpuUsage(begun);
+clearInterval(drag);
 await output.tell({ type: 'stop' });
 process.send!({ cpuSeconds: (used.user + used.system) / 1e6, memoryMb });
 process.disconnect();

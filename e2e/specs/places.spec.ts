@@ -107,38 +107,43 @@ test('the theme is kept', async ({ page }) => {
   await expect(page.locator('html')).toHaveCSS('color-scheme', 'light');
 });
 
+const PLACES = [
+  '/songs',
+  '/songs/paper-lighthouse',
+  '/looks',
+  '/rig',
+  '/rig/type/northlamp-heron',
+  '/gig',
+  '/connect',
+  '/connect/first',
+  '/connect/universe/1',
+];
+
 for (const [width, height] of [
   [390, 844],
   [1280, 800],
 ] as const)
-  for (const path of [
-    '/songs',
-    '/songs/paper-lighthouse',
-    '/looks',
-    '/rig',
-    '/rig/type/northlamp-heron',
-    '/gig',
-    '/connect',
-    '/connect/first',
-    '/connect/universe/1',
-  ])
-    test(`nothing a reader would stumble over on ${path} at ${width}`, async ({ page }) => {
-      await page.setViewportSize({ width, height });
-      await open(page, path);
-      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze();
-      expect(
-        violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 120)).join(' | ')}`),
-      ).toEqual([]);
-      // Nothing to press is smaller than a thumb, and nothing leaves the screen sideways.
-      const small = await page.getByRole('button').evaluateAll((buttons) =>
-        buttons
-          .filter((button) => {
-            const box = button.getBoundingClientRect();
-            return box.width > 0 && box.height < 43.5;
-          })
-          .map((button) => button.getAttribute('aria-label') ?? button.textContent),
-      );
-      expect(small).toEqual([]);
-      expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
-    });
+  test(`nothing a reader would stumble over at ${width}`, async ({ page }) => {
+    test.setTimeout(240_000);
+    await page.setViewportSize({ width, height });
+    for (const path of PLACES)
+      await test.step(path, async () => {
+        await open(page, path);
+        await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+        const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze();
+        expect(
+          violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 120)).join(' | ')}`),
+        ).toEqual([]);
+        // Nothing to press is smaller than a thumb, and nothing leaves the screen sideways.
+        const small = await page.getByRole('button').evaluateAll((buttons) =>
+          buttons
+            .filter((button) => {
+              const box = button.getBoundingClientRect();
+              return box.width > 0 && box.height < 43.5;
+            })
+            .map((button) => button.getAttribute('aria-label') ?? button.textContent),
+        );
+        expect(small).toEqual([]);
+        expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
+      });
+  });

@@ -9,6 +9,7 @@
 
 import { linearFromOkLabAt } from '../colour';
 import type { Course } from '../light';
+import { alike } from './alike';
 import { COLOUR, LEVEL, STROBE } from './fields';
 import { isEmitter } from './head-plan';
 import { moveSheet } from './motions';
@@ -73,8 +74,8 @@ export const SHUTTER = /^Shutter\d/;
 type Watched = { readonly most: number; readonly shares: Float64Array; readonly shines: Uint8Array };
 
 /** How finely a sheet is looked at: so many moments a turn of its fastest wave, and no more than so many in all. */
-const MOMENTS = 16;
-const MOST_MOMENTS = 768;
+const MOMENTS = 12;
+const MOST_MOMENTS = 384;
 
 /**
  * How closely the flashes lie that the waves of a sheet make together, in seconds at `WATCHED_PACE`: the shortest time
@@ -88,23 +89,27 @@ export function flashSpanOf(sheet: Sheet, watched: Watched): number {
   }
 }
 
-/** So many heads in a moment are looked at between two breaths: about a millisecond. */
+/** So many groups of lamps in a moment are looked at between two breaths: about a millisecond. */
 const LOOKED_AT = 12_000;
 
 /** The same, a millisecond at a time. */
 export function* flashSpanIn(sheet: Sheet, { most, shares, shines }: Watched): Generator<void, number> {
   const moving = sheet.strands.filter((one) => shines[one.field] === 1 && one.motions.some(({ ear }) => !ear));
   if (most === Infinity || shareOf(moving, shares) < FLASH_SHARE) return Infinity;
-  const rates = moving.flatMap(({ motions }) => motions.map(({ rate, timed }) => rate * (timed ? 1 : WATCHED_PACE)));
+  const seen = alike(sheet, shares, shines);
+  yield;
+  const rates = moving.flatMap(({ motions }) =>
+    motions.flatMap(({ ear, rate, timed }) => (ear ? [] : [rate * (timed ? 1 : WATCHED_PACE)])),
+  );
   const step = 1 / (MOMENTS * Math.max(...rates));
   const count = Math.min(MOST_MOMENTS, Math.ceil(((most + 3) * MOMENTS * Math.max(...rates)) / Math.min(...rates)));
-  const heights = new Float64Array(shares.length);
-  const levels = new Float64Array(shares.length);
+  const heights = new Float64Array(seen.shares.length);
+  const levels = new Float64Array(seen.shares.length);
   const light = new Float64Array(count);
-  const breath = Math.max(1, Math.floor(LOOKED_AT / Math.max(1, shares.length)));
+  const breath = Math.max(1, Math.floor(LOOKED_AT / Math.max(1, seen.shares.length)));
   for (let i = 0; i < count; i++) {
-    moveSheet(sheet, i * step * WATCHED_PACE, i * step, WATCHED_PACE, heights);
-    light[i] = lightOf(sheet, shares, shines, false, levels);
+    moveSheet(seen.sheet, i * step * WATCHED_PACE, i * step, WATCHED_PACE, heights);
+    light[i] = lightOf(seen.sheet, seen.shares, shines, false, levels);
     if (i % breath === breath - 1) yield;
   }
   const times: number[] = [];

@@ -13,8 +13,14 @@ import { PROTOCOL, readLog, type LiveState } from '@hovlix/core/live';
 const root = join(__dirname, '../../..');
 const running: ChildProcess[] = [];
 const mounts: string[] = [];
-afterEach(() => {
-  for (const one of running.splice(0)) one.kill('SIGKILL');
+afterEach(async () => {
+  // Asked to end, the guard takes what it guards with it; killed, it would leave it to go on, and to be heard by others.
+  for (const one of running.splice(0)) {
+    if (one.exitCode !== null || one.signalCode !== null) continue;
+    const gone = new Promise((resolve) => one.once('exit', resolve));
+    one.kill('SIGTERM');
+    await gone;
+  }
   for (const folder of mounts.splice(0)) spawnSync('umount', ['-l', folder]);
 });
 const freshFolder = () => mkdtempSync(join(tmpdir(), 'hovlix-night-'));
