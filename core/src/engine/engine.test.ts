@@ -3,7 +3,8 @@ import { steady } from '../light/ramp';
 import { AT_REST, reduced, type Action, type LiveState } from '../live';
 import { edit } from '../show';
 import { lookId, songId, testShow } from '../testing/show';
-import { id, seconds } from '../units';
+import { hold, look } from '../testing/stage';
+import { beats, id, seconds } from '../units';
 import { compile, explain, frameFor, LAMP_STRIDE, lampsFor, levelsOf, readLamps, render, ribbon } from '.';
 
 const show = testShow();
@@ -228,10 +229,28 @@ test('the ribbon shows a role as its lamps will be', () => {
   const pixel = (row: number, column: number) => [
     ...pixels.subarray((row * 3 + column) * 4, (row * 3 + column) * 4 + 3),
   ];
-  expect(pixel(0, 0)[0]).toBeGreaterThan(200);
-  expect(pixel(0, 1)[2]).toBeGreaterThan(120);
-  expect(pixel(1, 0)).toEqual([0, 0, 0]);
-  expect(pixel(0, 2)).toEqual([0, 0, 0]);
+  // Three strips a role.
+  for (const strip of [0, 1, 2]) {
+    expect(pixel(strip, 0)[0]).toBeGreaterThan(200);
+    expect(pixel(strip, 1)[2]).toBeGreaterThan(120);
+    expect(pixel(3 + strip, 0)).toEqual([0, 0, 0]);
+    expect(pixel(strip, 2)).toEqual([0, 0, 0]);
+  }
+});
+
+test('the ribbon shows a colour that is spread over a role as that, not as its mean', () => {
+  const colours = {
+    type: 'spread' as const,
+    values: [
+      { x: 0.64, y: 0.33 },
+      { x: 0.15, y: 0.06 },
+    ],
+  };
+  const both = { ...edit(show, { type: 'store-look', look: look([{ role: 'wash', level: hold(1), colour: colours }]) }).show }; // prettier-ignore
+  const lit = edit(both, { type: 'lay-clip', song: songId, lane: id('looks'), clip: { id: id('n'), look: id('new'), from: beats(0), to: beats(8) } }).show; // prettier-ignore
+  const pixels = ribbon(compile(lit), 'song', ['wash'], [seconds(1)]);
+  expect(pixels[0]).toBeGreaterThan(pixels[2]! + 60);
+  expect(pixels[4 * 2 + 2]).toBeGreaterThan(pixels[4 * 2]! + 60);
 });
 
 test('a show with names that lead nowhere still compiles, and says so', () => {

@@ -8,6 +8,7 @@ import { Casting, Fixture, Name, Role, Profile, Rig, idOf } from '../rig/schema'
 import { applyToRig, RIG_COMMANDS } from './rig-edits';
 import { applyToLooks, LOOK_COMMANDS } from './look-edits';
 import { Clip, Section, Song, type Lane } from '../song/schema';
+import { copiedClips } from '../song/copy';
 import { clearedClips, laidClips } from '../song/lay';
 import { temposScaled } from '../song/scale';
 import { Safety, type Show } from './schema';
@@ -53,6 +54,16 @@ const SIMPLE = [
   z.strictObject({ type: z.literal('unmark-section'), ...inSong, section: idOf<'Section'>() }),
   z.strictObject({ type: z.literal('lay-clip'), ...onLane, clip: Clip }),
   z.strictObject({ type: z.literal('clear-bars'), ...onLane, from: z.number(), to: z.number() }),
+  /** Lays what lies on `[from, to)` of every lane again at `at`, end to end until `until`; `id` names what is laid. */
+  z.strictObject({
+    type: z.literal('copy-bars'),
+    ...inSong,
+    from: z.number(),
+    to: z.number(),
+    at: z.number(),
+    until: z.number(),
+    id: z.string().min(1).max(40),
+  }),
   z.strictObject({
     type: z.literal('fade-clip'),
     ...onLane,
@@ -238,6 +249,13 @@ function apply(show: Draft<Show>, command: Simple): void {
     case 'clear-bars':
       return onThatLane(show, command, (lane) => {
         lane.clips = [...clearedClips(lane.clips, command.from as Beats, command.to as Beats, halfId)];
+      });
+    case 'copy-bars':
+      return inThatSong(show, command.song, (song) => {
+        song.lanes.forEach((lane, l) => {
+          const named = (n: number) => id<'Clip'>(`${command.id}-${l}-${n}`);
+          lane.clips = [...copiedClips(lane.clips, command, named, halfId)];
+        });
       });
     case 'fade-clip':
       return onThatLane(show, command, (lane) => {

@@ -43,6 +43,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'unmark-section': 'remove a section',
   'lay-clip': 'lay a look',
   'clear-bars': 'clear bars',
+  'copy-bars': 'copy bars',
   'fade-clip': 'change a fade',
 };
 

@@ -45,6 +45,27 @@ export function sectionAt(song: Song, bar: number): Section | undefined {
   return song.sections.findLast((section) => section.bar <= bar);
 }
 
+/** The bars of the section in force in a bar, both included; of the whole song where there is none. */
+export function barsOfSection(song: Song, bar: number): { readonly first: number; readonly last: number } {
+  const span = barSpan(song);
+  const next = song.sections.find((section) => section.bar > bar);
+  return {
+    first: Math.max(span.first, sectionAt(song, bar)?.bar ?? span.first),
+    last: Math.min(span.last, next ? next.bar - 1 : span.last),
+  };
+}
+
+/** The first section of the same name before the one in force in a bar, as verse is to verse; undefined where none is. */
+export function firstLike(song: Song, bar: number): Section | undefined {
+  const here = sectionAt(song, bar);
+  const name = (section: Section) => kindOfSection(section.name);
+  const first = here && song.sections.find((section) => name(section) === name(here));
+  return first === here ? undefined : first;
+}
+
+/** What a section is: its name without the number that tells it from others. “Chorus 2” and “chorus” are the same. */
+const kindOfSection = (name: string): string => name.replace(/[\s\d.#]+$/, '').toLowerCase();
+
 /** The letter in a rehearsal mark's box: A … Z, then AA … */
 export function rehearsalMark(index: number): string {
   return index < 26

@@ -20,7 +20,7 @@ import { StepPills } from './Steps';
 import { useIsEmpty, Welcome } from './Welcome';
 
 export function Shell({ children }: { readonly children: ReactNode }) {
-  const { wide } = useMedia();
+  const { wide, short } = useMedia();
   const empty = useIsEmpty();
   return (
     <View
@@ -33,7 +33,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
     >
       {wide && <Places side="rail" />}
       <Column flex={1} minWidth={0} minHeight={0}>
-        <StageStrip height={wide ? 196 : 158}>
+        <StageStrip height={wide ? 196 : short ? 100 : 158}>
           <StepPills />
         </StageStrip>
         <Alarm />

@@ -18,6 +18,7 @@ const KEYS = [
   ['N, P', 'next and previous look of the bank'],
   ['← →', 'walk the bars of a lead sheet'],
   ['Shift ← →', 'choose several bars'],
+  ['Ctrl or ⌘ C, V', 'copy the chosen bars, and paste them'],
   ['Ctrl or ⌘ Z', 'undo'],
   ['Ctrl or ⌘ Shift Z', 'redo'],
   ['Enter', 'press what has the focus'],

@@ -7,22 +7,24 @@ import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import Pause from 'lucide-react-native/icons/pause';
 import Play from 'lucide-react-native/icons/play';
 import { useQuery } from '@tanstack/react-query';
-import { Text, useMedia, View } from '@tamagui/core';
+import { useMedia, View } from '@tamagui/core';
 import { useStore } from 'zustand';
-import { barsAt, barSpan, leadSheetLines, rehearsalMark, timeOfBar, type Song } from '@hovlix/core/song';
+import { barsOfSection, leadSheetLines, timeOfBar, type Song } from '@hovlix/core/song';
 import { songTimeAt } from '@hovlix/core/live';
 import { peaksQuery } from '../../data/queries';
 import { lookAt, togglePlay } from '../../host/conduct/gestures';
 import { useHovlix, useLink, useLive, useMay, useShow } from '../../host/hovlix';
+import { headed, layoutOf } from './lines';
 import { LightIt } from './LightIt';
+import { SectionHead } from './SectionHead';
 import { StageFollows } from './StageFollows';
-import { usePalette, useTints } from '../../ui/palette';
+import { usePalette } from '../../ui/palette';
 import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
-import { LINE_HEIGHT, Line } from './Line';
+import { Line } from './Line';
 import { LookTray } from './LookTray';
+import { useBarKeys } from './use-bar-keys';
+import { usePlayhead } from './use-playhead';
 import { clockText, meterText, songBpm, tapped, type BarRange } from './model';
-
-const HEAD_HEIGHT = 44;
 
 export function LeadSheet({ id }: { readonly id: string }) {
   const song = useShow((show) => show.songs.find((one) => one.id === id));
@@ -49,7 +51,6 @@ function Sheet({ song }: { readonly song: Song }) {
   const lines = useMemo(() => leadSheetLines(song, perLine), [song, perLine]);
   const [range, setRange] = useState<BarRange | null>(null);
   const peaks = useQuery(peaksQuery(app.repository, song.music?.hash)).data ?? null;
-  const tints = useTints();
   const may = useMay('operator');
   const looking = useLink((link) => link.conductor === 'looking');
   const choose = (bar: number) => {
@@ -65,13 +66,29 @@ function Sheet({ song }: { readonly song: Song }) {
   }, [app, song.id, looking]);
   useBarKeys(song, range, setRange);
   const list = usePlayhead(song, lines);
+  const [tall, setTall] = useState(0);
+  const covered = range && may && !wide ? tall : 0;
+  const view = useRef({ top: 0, height: 0 });
+  // The bars that are worked on stay in sight, above what covers the sheet.
+  useEffect(() => {
+    const index = range ? lines.findIndex(({ first, count }) => range.last >= first && range.last < first + count) : -1;
+    if (index < 0) return;
+    const { offset, length } = layoutOf(lines, song, index);
+    const { top, height } = view.current;
+    const free = height - covered;
+    if (height <= 0 || (offset >= top && offset + length <= top + free)) return;
+    list.current?.scrollToOffset({ offset: Math.max(0, offset + length - free + 8), animated: true });
+  }, [range, covered, lines, song, list]);
 
   const sheet = (
     <FlatList
       ref={list}
       data={lines}
       style={{ flex: 1 }}
-      contentContainerStyle={{ paddingHorizontal: 12, paddingBottom: range && !wide ? 300 : 60 }}
+      contentContainerStyle={{ paddingHorizontal: 12, paddingBottom: covered + 60 }}
+      onScroll={({ nativeEvent }) => (view.current.top = nativeEvent.contentOffset.y)}
+      onLayout={({ nativeEvent }) => (view.current.height = nativeEvent.layout.height)}
+      scrollEventThrottle={50}
       initialNumToRender={6}
       windowSize={5}
       keyExtractor={(line) => String(line.first)}
@@ -81,42 +98,14 @@ function Sheet({ song }: { readonly song: Song }) {
         return (
           <View>
             {section && (
-              <Row height={HEAD_HEIGHT} gap={10} paddingTop={8}>
-                <View
-                  width={24}
-                  height={24}
-                  borderWidth={1.5}
-                  borderRadius={5}
-                  borderColor={tints[section.tint]! as '$text'}
-                  alignItems="center"
-                  justifyContent="center"
-                >
-                  <Text
-                    fontFamily="$heading"
-                    fontWeight="650"
-                    fontSize={14}
-                    lineHeight={18}
-                    color={tints[section.tint]! as '$text'}
-                  >
-                    {rehearsalMark(item.section)}
-                  </Text>
-                </View>
-                <Text
-                  render="h2"
-                  margin={0}
-                  fontFamily="$heading"
-                  fontWeight="650"
-                  fontSize={17}
-                  lineHeight={22}
-                  whiteSpace="nowrap"
-                  color={tints[section.tint]! as '$text'}
-                >
-                  {section.name}
-                </Text>
-                <Words fontStyle="italic" color="$quiet" numberOfLines={1} flexShrink={1}>
-                  {section.note}
-                </Words>
-              </Row>
+              <SectionHead
+                song={song}
+                index={item.section}
+                onChoose={() => {
+                  setRange(barsOfSection(song, section.bar));
+                  lookAt(app, song, timeOfBar(song, section.bar));
+                }}
+              />
             )}
             <Line
               song={song}
@@ -132,7 +121,9 @@ function Sheet({ song }: { readonly song: Song }) {
       }}
     />
   );
-  const tray = may && range && <LookTray song={song} range={range} wide={wide} onClose={() => setRange(null)} />;
+  const tray = may && range && (
+    <LookTray song={song} range={range} wide={wide} onHeight={setTall} onClose={() => setRange(null)} />
+  );
   return (
     <Column flex={1} height="100%" minHeight={0}>
       <SheetHead song={song} />
@@ -229,88 +220,4 @@ function Position({ song }: { readonly song: Song }) {
     return () => cancelAnimationFrame(frame);
   }, [app, song]);
   return <Figures ref={figures as never} testID="position" />;
-}
-
-type Lines = ReturnType<typeof leadSheetLines>;
-
-/** A line has a section's head above it when the section begins there. */
-function headed(lines: Lines, song: Song, index: number): boolean {
-  const line = lines[index];
-  const section = line && song.sections[line.section];
-  return section !== undefined && lines[index - 1]?.section !== line!.section;
-}
-
-function layoutOf(lines: Lines, song: Song, index: number) {
-  let offset = 0;
-  for (let i = 0; i < index; i++) offset += LINE_HEIGHT + (headed(lines, song, i) ? HEAD_HEIGHT : 0);
-  return { length: LINE_HEIGHT + (headed(lines, song, index) ? HEAD_HEIGHT : 0), offset, index };
-}
-
-/** After the user scrolls by hand, the sheet leaves it there for so long before it follows the music again. */
-const LEAVE_MS = 5000;
-
-/** Moves the pin over the lines and keeps the line that sounds in view. */
-function usePlayhead(song: Song, lines: Lines) {
-  const app = useHovlix();
-  const list = useRef<FlatList>(null);
-  useEffect(() => {
-    let frame = 0;
-    let shown = -1;
-    let touched = -LEAVE_MS;
-    const touch = () => (touched = performance.now());
-    window.addEventListener('wheel', touch, { passive: true });
-    window.addEventListener('touchmove', touch, { passive: true });
-    const draw = () => {
-      frame = requestAnimationFrame(draw);
-      const live = app.conducting.store.getState().live.song;
-      const here = live?.id === song.id;
-      const place = here ? barsAt(song, songTimeAt(live, app.conducting.now())) : -1e6;
-      for (const pin of window.document.querySelectorAll<HTMLElement>('[data-pin]')) {
-        const [first, count, perLine] = [
-          Number(pin.dataset['first']),
-          Number(pin.dataset['count']),
-          Number(pin.dataset['perline']),
-        ];
-        const inside = place >= first && place < first + count;
-        pin.style.opacity = inside ? '1' : '0';
-        pin.parentElement!.dataset['sounding'] = String(inside);
-        if (inside) pin.style.left = `${((place - first) / perLine) * 100}%`;
-      }
-      if (!here || !live.playing) return;
-      const line = lines.findIndex((one) => place >= one.first && place < one.first + one.count);
-      if (line < 0 || line === shown || performance.now() - touched < LEAVE_MS) return;
-      shown = line;
-      list.current?.scrollToIndex({ index: line, viewPosition: 0.3, animated: true });
-    };
-    draw();
-    return () => {
-      cancelAnimationFrame(frame);
-      window.removeEventListener('wheel', touch);
-      window.removeEventListener('touchmove', touch);
-    };
-  }, [app, song, lines]);
-  return list;
-}
-
-/** Arrows walk the bars; with Shift they stretch. Escape lets go. */
-function useBarKeys(song: Song, range: BarRange | null, setRange: (range: BarRange | null) => void): void {
-  const app = useHovlix();
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      if ((event.target as HTMLElement | null)?.closest('input, textarea')) return;
-      if (event.key === 'Escape') return setRange(null);
-      const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
-      if (!step) return;
-      event.preventDefault();
-      const { first, last } = barSpan(song);
-      const hold = (bar: number) => Math.min(last, Math.max(first, bar));
-      if (range && event.shiftKey)
-        return setRange({ first: range.first, last: Math.max(range.first, hold(range.last + step)) });
-      const bar = hold((range ? (step > 0 ? range.last : range.first) : first - step) + step);
-      setRange({ first: bar, last: bar });
-      lookAt(app, song, timeOfBar(song, bar));
-    };
-    window.addEventListener('keydown', press);
-    return () => window.removeEventListener('keydown', press);
-  }, [app, song, range, setRange]);
 }

@@ -2,6 +2,7 @@
 
 import { memo, useEffect, useRef } from 'react';
 import { View } from '@tamagui/core';
+import { STRIPS } from '@hovlix/core/engine';
 import { timeOfBar, type Song } from '@hovlix/core/song';
 import { useHovlix, useShow, useStage, usePlays } from '../../host/hovlix';
 import { usePalette } from '../../ui/palette';
@@ -188,14 +189,24 @@ function Ribbon({ song, first, count }: Pick<Props, 'song' | 'first' | 'count'>)
         if (!element || !context) return;
         const columns = times.length;
         const tall = element.clientHeight / shown.length;
-        const wide = element.clientWidth / columns;
-        shown.forEach((_, row) => {
-          for (let column = 0; column < columns; column++) {
-            const at = (row * columns + column) * 4;
-            context.fillStyle = `rgb(${pixels[at]},${pixels[at + 1]},${pixels[at + 2]})`;
-            context.fillRect(column * wide, row * tall, wide + 0.6, Math.max(2, tall - 1));
-          }
-        });
+        const strips = window.document.createElement('canvas');
+        strips.width = columns;
+        strips.height = shown.length * STRIPS;
+        strips.getContext('2d')?.putImageData(new ImageData(pixels, columns, strips.height), 0, 0);
+        context.imageSmoothingEnabled = false;
+        shown.forEach((_, row) =>
+          context.drawImage(
+            strips,
+            0,
+            row * STRIPS,
+            columns,
+            STRIPS,
+            0,
+            row * tall,
+            element.clientWidth,
+            Math.max(2, tall - 1),
+          ),
+        );
       });
     return () => {
       wanted = false;

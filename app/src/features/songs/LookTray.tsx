@@ -1,7 +1,7 @@
 // What to do with the chosen bars: lay a look, make them dark, clear them, name a section, play from here.
 
 import { useState } from 'react';
-import { Text, View } from '@tamagui/core';
+import { Text, useMedia, View } from '@tamagui/core';
 import Play from 'lucide-react-native/icons/play';
 import X from 'lucide-react-native/icons/x';
 import type { Chase, Look } from '@hovlix/core/light';
@@ -14,17 +14,26 @@ import { Button, ButtonText, Column, Figures, Quiet, Row, Words } from '../../ui
 import { ScrollArea } from '../../ui/ScrollArea';
 import { Segments } from '../../ui/Segments';
 import { LookPicture } from '../../ui/LookPicture';
+import { CopyRow } from './CopyRow';
 import { SectionForm } from './SectionForm';
 import { rangeText, type BarRange } from './model';
 
-type Props = { readonly song: Song; readonly range: BarRange; readonly wide: boolean; readonly onClose: () => void };
+type Props = {
+  readonly song: Song;
+  readonly range: BarRange;
+  readonly wide: boolean;
+  /** Told how much of the sheet it covers. */
+  readonly onHeight?: (height: number) => void;
+  readonly onClose: () => void;
+};
 
-export function LookTray({ song, range, wide, onClose }: Props) {
+export function LookTray({ song, range, wide, onHeight, onClose }: Props) {
   const app = useHovlix();
   const palette = usePalette();
   const looks = usePlays();
   const [laneId, setLane] = useState(song.lanes[0]!.id);
-  const [naming, setNaming] = useState(false);
+  const [open, setOpen] = useState<'naming' | 'fades' | null>(null);
+  const { short } = useMedia();
   const lane = song.lanes.find((one) => one.id === laneId) ?? song.lanes[0]!;
   const { from, to } = beatsOfBars(song, range.first, range.last);
   const here = clipAt(lane.clips, from);
@@ -40,8 +49,9 @@ export function LookTray({ song, range, wide, onClose }: Props) {
       role="region"
       aria-label="Looks for the chosen bars"
       backgroundColor="$raised"
-      gap={10}
-      paddingVertical={12}
+      gap={short && !wide ? 6 : 10}
+      paddingVertical={short && !wide ? 6 : 12}
+      onLayout={({ nativeEvent }) => onHeight?.(nativeEvent.layout.height)}
       {...(wide
         ? { height: '100%' }
         : {
@@ -76,21 +86,37 @@ export function LookTray({ song, range, wide, onClose }: Props) {
           <X size={20} color={palette.text} aria-hidden />
         </Button>
       </Row>
-      <Row paddingHorizontal={16} gap={8} flexWrap="wrap">
-        <Segments
-          label="Lane"
-          value={lane.id}
-          choices={song.lanes.map((one) => ({ value: one.id, name: one.name }))}
-          onChoose={setLane}
-        />
-        <Button onPress={() => app.document.make({ type: 'clear-bars', song: song.id, lane: lane.id, from, to })}>
-          Clear
-        </Button>
-        <Button onPress={() => setNaming(!naming)} pressed={naming}>
-          Section
-        </Button>
-      </Row>
-      {naming && <SectionForm song={song} bar={range.first} onDone={() => setNaming(false)} />}
+      <ScrollArea sideways={!wide}>
+        <div
+          style={{
+            display: 'flex',
+            gap: 8,
+            padding: '0 16px',
+            flexWrap: wide ? 'wrap' : 'nowrap',
+            width: wide ? undefined : 'max-content',
+          }}
+        >
+          <Segments
+            label="Lane"
+            value={lane.id}
+            choices={song.lanes.map((one) => ({ value: one.id, name: one.name }))}
+            onChoose={setLane}
+          />
+          <Button onPress={() => app.document.make({ type: 'clear-bars', song: song.id, lane: lane.id, from, to })}>
+            Clear
+          </Button>
+          {short && !wide && here && (
+            <Button onPress={() => setOpen(open === 'fades' ? null : 'fades')} pressed={open === 'fades'}>
+              Fades
+            </Button>
+          )}
+          <Button onPress={() => setOpen(open === 'naming' ? null : 'naming')} pressed={open === 'naming'}>
+            Section
+          </Button>
+          <CopyRow song={song} range={range} />
+        </div>
+      </ScrollArea>
+      {open === 'naming' && <SectionForm song={song} bar={range.first} onDone={() => setOpen(null)} />}
       {wide ? (
         <View flex={1} minHeight={0}>
           <ScrollArea>
@@ -101,15 +127,26 @@ export function LookTray({ song, range, wide, onClose }: Props) {
           </ScrollArea>
         </View>
       ) : (
+        // On a short screen one thing at a time, so that the bars stay in sight.
         <>
-          <ScrollArea sideways>
-            <div
-              style={{ display: 'grid', gridAutoFlow: 'column', gridAutoColumns: 124, gap: 10, padding: '0 16px 4px' }}
-            >
-              <LookCards looks={looks} chosen={here} onLay={lay} />
-            </div>
-          </ScrollArea>
-          {here && <ClipFades song={song} lane={lane.id} clip={here} looks={looks} />}
+          {!(short && open) && (
+            <ScrollArea sideways>
+              <div
+                style={{
+                  display: 'grid',
+                  gridAutoFlow: 'column',
+                  gridAutoColumns: 124,
+                  gap: 10,
+                  padding: '0 16px 4px',
+                }}
+              >
+                <LookCards looks={looks} chosen={here} onLay={lay} />
+              </div>
+            </ScrollArea>
+          )}
+          {here && (short ? open === 'fades' : true) && (
+            <ClipFades song={song} lane={lane.id} clip={here} looks={looks} />
+          )}
         </>
       )}
     </Column>

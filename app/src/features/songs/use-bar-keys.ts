@@ -1,0 +1,38 @@
+// The keys of a lead sheet.
+
+import { useEffect } from 'react';
+import { barSpan, timeOfBar, type Song } from '@hovlix/core/song';
+import { lookAt } from '../../host/conduct/gestures';
+import { useHovlix, useMay } from '../../host/hovlix';
+import { copyBars, useCopying } from './CopyRow';
+import type { BarRange } from './model';
+
+/** Arrows walk the bars; with Shift they stretch. Ctrl-C and Ctrl-V copy and paste. Escape lets go. */
+export function useBarKeys(song: Song, range: BarRange | null, setRange: (range: BarRange | null) => void): void {
+  const app = useHovlix();
+  const { paste } = useCopying(song);
+  const may = useMay('operator');
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if ((event.target as HTMLElement | null)?.closest('input, textarea')) return;
+      if (event.key === 'Escape') return setRange(null);
+      if (may && range && (event.ctrlKey || event.metaKey)) {
+        const key = event.key.toLowerCase();
+        if (key === 'c' && !window.getSelection()?.toString()) return copyBars(song, range);
+        if (key === 'v') return paste(range);
+      }
+      const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+      if (!step) return;
+      event.preventDefault();
+      const { first, last } = barSpan(song);
+      const hold = (bar: number) => Math.min(last, Math.max(first, bar));
+      if (range && event.shiftKey)
+        return setRange({ first: range.first, last: Math.max(range.first, hold(range.last + step)) });
+      const bar = hold((range ? (step > 0 ? range.last : range.first) : first - step) + step);
+      setRange({ first: bar, last: bar });
+      lookAt(app, song, timeOfBar(song, bar));
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  });
+}

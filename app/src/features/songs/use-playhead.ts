@@ -1,0 +1,54 @@
+// The pin that moves over the lines of a lead sheet.
+
+import { useEffect, useRef } from 'react';
+import type { FlatList } from 'react-native';
+import { songTimeAt } from '@hovlix/core/live';
+import { barsAt, type Song } from '@hovlix/core/song';
+import { useHovlix } from '../../host/hovlix';
+import type { Lines } from './lines';
+
+/** After the user scrolls by hand, the sheet leaves it there for so long before it follows the music again. */
+const LEAVE_MS = 5000;
+
+/** Moves the pin over the lines and keeps the line that sounds in view. */
+export function usePlayhead(song: Song, lines: Lines) {
+  const app = useHovlix();
+  const list = useRef<FlatList>(null);
+  useEffect(() => {
+    let frame = 0;
+    let shown = -1;
+    let touched = -LEAVE_MS;
+    const touch = () => (touched = performance.now());
+    window.addEventListener('wheel', touch, { passive: true });
+    window.addEventListener('touchmove', touch, { passive: true });
+    const draw = () => {
+      frame = requestAnimationFrame(draw);
+      const live = app.conducting.store.getState().live.song;
+      const here = live?.id === song.id;
+      const place = here ? barsAt(song, songTimeAt(live, app.conducting.now())) : -1e6;
+      for (const pin of window.document.querySelectorAll<HTMLElement>('[data-pin]')) {
+        const [first, count, perLine] = [
+          Number(pin.dataset['first']),
+          Number(pin.dataset['count']),
+          Number(pin.dataset['perline']),
+        ];
+        const inside = place >= first && place < first + count;
+        pin.style.opacity = inside ? '1' : '0';
+        pin.parentElement!.dataset['sounding'] = String(inside);
+        if (inside) pin.style.left = `${((place - first) / perLine) * 100}%`;
+      }
+      if (!here || !live.playing) return;
+      const line = lines.findIndex((one) => place >= one.first && place < one.first + one.count);
+      if (line < 0 || line === shown || performance.now() - touched < LEAVE_MS) return;
+      shown = line;
+      list.current?.scrollToIndex({ index: line, viewPosition: 0.3, animated: true });
+    };
+    draw();
+    return () => {
+      cancelAnimationFrame(frame);
+      window.removeEventListener('wheel', touch);
+      window.removeEventListener('touchmove', touch);
+    };
+  }, [app, song, lines]);
+  return list;
+}

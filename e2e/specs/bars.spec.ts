@@ -1,0 +1,77 @@
+// Bars lit like others, at phone size: a section like the first of its name, copied, pasted, repeated, and taken back.
+
+import { expect, test, type Page } from '@playwright/test';
+import { button, listen, open, restoreConnections, restoreShow } from './hovlix';
+
+test.beforeEach(async ({ page }) => restoreConnections(page));
+test.afterEach(async ({ page }) => restoreShow(page));
+
+const chosen = (page: Page) => page.getByTestId('range');
+const clips = (page: Page, look: string) => page.locator(`[data-clip="${look}"]`);
+/** What the node heard last of it, when fades are over. */
+const light = async (page: Page) => (await listen(page, 1)).at(-1)!.levels.join();
+/** The light of a bar as it is sent while the song stands there. */
+async function lightOf(page: Page, bar: number): Promise<string> {
+  if (await button(page, 'Clear selection').isVisible()) await button(page, 'Clear selection').click();
+  await button(page, `Bar ${bar}`).click();
+  await expect(chosen(page)).toHaveText(`Bar ${bar}`);
+  return light(page);
+}
+
+test('chorus 2 is lit like chorus 1, and back; bars are pasted by keys and repeated to the end of their section', async ({
+  page,
+}) => {
+  await open(page, '/songs/salt-and-signal');
+  // Bar 34 lies in the second half of chorus 2, which has a look of its own; at its first beat it would still fade in.
+  const [first, before] = [await lightOf(page, 18), await lightOf(page, 34)];
+  expect(before).not.toBe(first);
+  await button(page, 'Clear selection').click();
+  await button(page, 'Choose Chorus 2').click();
+  await expect(chosen(page)).toHaveText('Bars 29 – 36');
+  await button(page, 'Light it like Chorus 1').click();
+  await expect(page.getByTestId('said')).toHaveText('Bars 29 – 36 lit like bars 13 – 20.');
+  expect(await lightOf(page, 34)).toBe(first);
+  await button(page, 'Undo: copy bars').click();
+  expect(await lightOf(page, 34)).toBe(before);
+
+  // By keys: two bars of verse 1 into verse 2.
+  const verse = await lightOf(page, 7);
+  expect(await lightOf(page, 23)).not.toBe(verse);
+  await lightOf(page, 6);
+  await button(page, 'Bar 7').click();
+  await expect(chosen(page)).toHaveText('Bars 6 – 7');
+  await page.keyboard.press('Control+c');
+  await expect(page.getByTestId('said')).toHaveText('Bars 6 – 7 copied. Choose where to paste.');
+  await lightOf(page, 22);
+  await page.keyboard.press('Control+v');
+  await expect(page.getByTestId('said')).toHaveText('Bars 22 – 23 lit like bars 6 – 7.');
+  expect(await lightOf(page, 23)).toBe(verse);
+
+  // Dark in its first bar, the whole of it is dark after.
+  await lightOf(page, 29);
+  await button(page, 'Lay Dark').click();
+  await button(page, 'Repeat to the end of Chorus 2').click();
+  await expect(page.getByTestId('said')).toHaveText('Bars 30 – 36 lit like bar 29.');
+  await expect(clips(page, 'Dark').first()).toBeVisible();
+  // The dimmers of the front wash.
+  const levels = (await lightOf(page, 35)).split(',');
+  expect([0, 6, 12, 18].map((at) => levels[at])).toEqual(['0', '0', '0', '0']);
+});
+
+test('what is chosen stays in sight above the tray, on a short screen too', async ({ page }) => {
+  for (const height of [844, 640]) {
+    await page.setViewportSize({ width: 360, height });
+    await open(page, '/songs/paper-lighthouse');
+    for (const bar of [1, 9, 12]) {
+      await button(page, `Bar ${bar}`).click();
+      const tray = page.getByRole('region', { name: 'Looks for the chosen bars' });
+      await expect(tray).toBeVisible();
+      await expect
+        .poll(async () => {
+          const [line, over] = [await button(page, `Bar ${bar}`).boundingBox(), await tray.boundingBox()];
+          return line!.y + line!.height <= over!.y + 1;
+        })
+        .toBe(true);
+    }
+  }
+});
