@@ -75,3 +75,49 @@ test('what is chosen stays in sight above the tray, on a short screen too', asyn
     }
   }
 });
+
+test('a wrong bar 1 is put right, with the light or without it; the meter of some bars and one tempo throughout', async ({
+  page,
+}) => {
+  await open(page, '/songs/salt-and-signal');
+  const begins = page.getByRole('group', { name: 'Bar 1 begins at' });
+  const secondsOf = async () => {
+    const [, minutes, rest] = /(\d+):([\d.]+)/.exec((await begins.textContent())!)!;
+    return Number(minutes) * 60 + Number(rest);
+  };
+  // How far into its bar the look of verse 1 begins, as a share of a bar.
+  const clipInBar = async () => {
+    const [clip, bar] = [await clips(page, 'Singer alone').first().boundingBox(), await button(page, 'Bar 5').boundingBox()]; // prettier-ignore
+    return (clip!.x - bar!.x) / bar!.width;
+  };
+  await button(page, 'Bars and tempo').click();
+  const before = await secondsOf();
+  await button(page, 'Bar 1 a beat later').click();
+  await expect.poll(secondsOf).toBeGreaterThan(before + 0.2);
+  const beat = (await secondsOf()) - before;
+  expect(await clipInBar()).toBeCloseTo(0, 1);
+  await button(page, 'stays where it is').click();
+  await button(page, 'Bar 1 a beat later').click();
+  await expect.poll(async () => ((await secondsOf()) - before) / beat).toBeCloseTo(2, 1);
+  // The look begins a beat before its bar now: on the line above, in 3/4 two thirds into the bar.
+  await expect(clips(page, 'Singer alone')).toHaveCount(2);
+  await button(page, 'All bars 10 ms later').click();
+  await expect.poll(async () => (await secondsOf()) - before - 2 * beat).toBeCloseTo(0.01, 3);
+  for (let n = 0; n < 3; n++) await page.keyboard.press('Control+z');
+  await expect.poll(secondsOf).toBe(before);
+  await expect(clips(page, 'Singer alone')).toHaveCount(1);
+
+  await page.getByLabel('One tempo throughout, beats a minute').fill('90');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('bpm')).toHaveText('90.0');
+  await button(page, 'Close').click();
+  await button(page, 'Bar 2').click();
+  await button(page, 'Bar 3').click();
+  await button(page, 'Bars and tempo').click();
+  await page.getByLabel('Meter of bars 2 – 3').selectOption('4/4');
+  await expect(page.getByLabel('Meter of bars 2 – 3')).toHaveValue('4/4');
+  await button(page, 'Close').click();
+  // Two bars are a beat longer each, and the light stays where it sounds: what began bar 5 begins a beat into bar 4.
+  const [clip, bar] = [await clips(page, 'Singer alone').first().boundingBox(), await button(page, 'Bar 4').boundingBox()]; // prettier-ignore
+  expect((clip!.x - bar!.x) / bar!.width).toBeCloseTo(1 / 3, 1);
+});

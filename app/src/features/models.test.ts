@@ -5,7 +5,7 @@ import { gigPlace } from '@hovlix/core/song';
 import { plainWords } from './looks/model';
 import { pulseAt } from './pulse/model';
 import { contributionWords } from './rig/model';
-import { clipBoxes, clockText, rangeText, ribbonTimes, tapped, tickColour } from './songs/model';
+import { clipBoxes, clockText, preciseText, rangeText, ribbonTimes, tapped, tickColour } from './songs/model';
 
 const show = testShow();
 const song = show.songs[0]!;
@@ -30,6 +30,7 @@ test('clips show on every line they reach, cut at its ends', () => {
 test('a line asks for its ribbon evenly; moments are told as on a clock', () => {
   expect(ribbonTimes(song, 1, 1, 4)).toEqual([2.25, 2.75, 3.25, 3.75]);
   expect([clockText(0), clockText(64.9), clockText(3849)]).toEqual(['0:00', '1:04', '1:04:09']);
+  expect([0, 0.0004, 64.0309, -0.25].map(preciseText)).toEqual(['0:00.000', '0:00.000', '1:04.031', '−0:00.250']);
 });
 
 test('the pulse is the song’s while one is open, else the free clock’s', () => {

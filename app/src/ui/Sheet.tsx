@@ -7,9 +7,15 @@ import { useSession } from '../host/session';
 import { usePalette } from './palette';
 import { Button, Column, Row } from './pieces';
 
-type Props = { readonly title: string; readonly onClose: () => void; readonly children: ReactNode };
+type Props = {
+  readonly title: string;
+  /** On a phone it leaves half of the place in sight: what is changed in it is seen there. */
+  readonly low?: boolean;
+  readonly onClose: () => void;
+  readonly children: ReactNode;
+};
 
-export function Sheet({ title, onClose, children }: Props) {
+export function Sheet({ title, low = false, onClose, children }: Props) {
   const palette = usePalette();
   const { wide } = useMedia();
   // What is said in passing lies over the lower edge: nothing may be hidden behind it.
@@ -41,7 +47,14 @@ export function Sheet({ title, onClose, children }: Props) {
       outlineWidth={0}
       {...(wide
         ? { top: 0, bottom: 0, right: 0, width: 440, borderLeftWidth: 1 }
-        : { left: 0, right: 0, bottom: 0, maxHeight: '96%', borderTopLeftRadius: 22, borderTopRightRadius: 22 })}
+        : {
+            left: 0,
+            right: 0,
+            bottom: 0,
+            maxHeight: low ? '52%' : '96%',
+            borderTopLeftRadius: 22,
+            borderTopRightRadius: 22,
+          })}
     >
       <Row justifyContent="space-between" paddingLeft={20} paddingRight={8} paddingTop={12} paddingBottom={4}>
         <Text render="h2" margin={0} fontFamily="$heading" fontWeight="650" fontSize={22} color="$text">

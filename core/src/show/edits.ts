@@ -11,6 +11,7 @@ import { Clip, Section, Song, type Lane } from '../song/schema';
 import { copiedClips } from '../song/copy';
 import { clearedClips, laidClips } from '../song/lay';
 import { temposScaled } from '../song/scale';
+import { barsMoved, barsShifted, meterSet, tempoSteadied } from '../song/time-edits';
 import { Safety, type Show } from './schema';
 
 const inSong = { song: idOf<'Song'>() };
@@ -50,6 +51,26 @@ const SIMPLE = [
   z.strictObject({ type: z.literal('move-song'), ...inSong, before: idOf<'Song'>().nullable() }),
   /** Half or double the tempo: the music and what lies on it stay where they sound, only bars are counted anew. */
   z.strictObject({ type: z.literal('scale-tempo'), ...inSong, factor: z.union([z.literal(0.5), z.literal(2)]) }),
+  /** Bar 1 begins so many felt beats later, or earlier; light goes with the bars, or stays where it sounds. */
+  z.strictObject({
+    type: z.literal('shift-bars'),
+    ...inSong,
+    pulses: z.number().int().min(-64).max(64),
+    keeps: z.enum(['bars', 'sound']),
+  }),
+  /** All bar lines sound so many seconds later. */
+  z.strictObject({ type: z.literal('move-bars'), ...inSong, seconds: z.number().min(-60).max(60) }),
+  /** Another meter from a bar on, up to a last one or the end. */
+  z.strictObject({
+    type: z.literal('set-meter'),
+    ...inSong,
+    first: z.number().int().min(-64).max(100000),
+    last: z.number().int().min(-64).max(100000).nullable(),
+    numerator: z.number().int().min(1).max(32),
+    denominator: z.union([z.literal(1), z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),
+  }),
+  /** One tempo throughout, in felt beats a minute. */
+  z.strictObject({ type: z.literal('steady-tempo'), ...inSong, bpm: z.number().min(20).max(400) }),
   z.strictObject({ type: z.literal('mark-section'), ...inSong, section: Section }),
   z.strictObject({ type: z.literal('unmark-section'), ...inSong, section: idOf<'Section'>() }),
   z.strictObject({ type: z.literal('lay-clip'), ...onLane, clip: Clip }),
@@ -233,6 +254,14 @@ function apply(show: Draft<Show>, command: Simple): void {
       return void moveBefore(show.songs, command.song, command.before);
     case 'scale-tempo':
       return inThatSong(show, command.song, (song) => temposScaled(song, command.factor));
+    case 'shift-bars':
+      return inThatSong(show, command.song, (song) => barsShifted(song, command.pulses, command.keeps));
+    case 'move-bars':
+      return inThatSong(show, command.song, (song) => barsMoved(song, command.seconds));
+    case 'set-meter':
+      return inThatSong(show, command.song, (song) => meterSet(song, command.first, command.last, command));
+    case 'steady-tempo':
+      return inThatSong(show, command.song, (song) => tempoSteadied(song, command.bpm));
     case 'mark-section':
       return inThatSong(show, command.song, (song) => {
         const others = song.sections.filter(

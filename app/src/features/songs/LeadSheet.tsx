@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { FlatList } from 'react-native';
 import { useRouter } from 'expo-router';
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
+import Metronome from 'lucide-react-native/icons/metronome';
 import Pause from 'lucide-react-native/icons/pause';
 import Play from 'lucide-react-native/icons/play';
 import { useQuery } from '@tanstack/react-query';
@@ -22,6 +23,7 @@ import { usePalette } from '../../ui/palette';
 import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
 import { Line } from './Line';
 import { LookTray } from './LookTray';
+import { TimeSheet } from './TimeSheet';
 import { useBarKeys } from './use-bar-keys';
 import { usePlayhead } from './use-playhead';
 import { clockText, meterText, songBpm, tapped, type BarRange } from './model';
@@ -50,6 +52,7 @@ function Sheet({ song }: { readonly song: Song }) {
   const perLine = wide ? 8 : 4;
   const lines = useMemo(() => leadSheetLines(song, perLine), [song, perLine]);
   const [range, setRange] = useState<BarRange | null>(null);
+  const [timing, setTiming] = useState(false);
   const peaks = useQuery(peaksQuery(app.repository, song.music?.hash)).data ?? null;
   const may = useMay('operator');
   const looking = useLink((link) => link.conductor === 'looking');
@@ -126,7 +129,7 @@ function Sheet({ song }: { readonly song: Song }) {
   );
   return (
     <Column flex={1} height="100%" minHeight={0}>
-      <SheetHead song={song} />
+      <SheetHead song={song} onTime={may ? () => setTiming(true) : undefined} />
       {may && <LightIt song={song} />}
       <View flex={1} flexDirection="row" minHeight={0}>
         {sheet}
@@ -142,11 +145,12 @@ function Sheet({ song }: { readonly song: Song }) {
         )}
       </View>
       {!wide && tray}
+      {timing && <TimeSheet song={song} range={range} onClose={() => setTiming(false)} />}
     </Column>
   );
 }
 
-function SheetHead({ song }: { readonly song: Song }) {
+function SheetHead({ song, onTime }: { readonly song: Song; readonly onTime: (() => void) | undefined }) {
   const app = useHovlix();
   const { wide } = useMedia();
   const router = useRouter();
@@ -172,6 +176,11 @@ function SheetHead({ song }: { readonly song: Song }) {
           </Row>
         </Column>
         <StageFollows />
+        {onTime && (
+          <Button label="Bars and tempo" kind="quiet" onPress={onTime}>
+            <Metronome size={22} color={palette.text} aria-hidden />
+          </Button>
+        )}
         <View
           render="button"
           aria-label={playing ? 'Pause' : 'Play'}

@@ -17,6 +17,14 @@ export function clockText(time: number): string {
   return hours > 0 ? `${hours}:${two(minutes)}:${two(rest)}` : `${minutes}:${two(rest)}`;
 }
 
+/** 0:00.123 and on, to the millisecond; with a minus before the music begins. */
+export function preciseText(time: number): string {
+  const ms = Math.round(Math.abs(time) * 1000);
+  const [minutes, rest] = [Math.floor(ms / 60_000), ms % 60_000];
+  const padded = (n: number, digits: number) => String(n).padStart(digits, '0');
+  return `${time < 0 && ms > 0 ? '−' : ''}${minutes}:${padded(Math.floor(rest / 1000), 2)}.${padded(rest % 1000, 3)}`;
+}
+
 /** Beats a minute as felt at the start of the first whole bar. */
 export function songBpm(song: Song): number {
   const meter = song.meter[0]!;

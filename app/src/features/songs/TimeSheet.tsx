@@ -1,0 +1,121 @@
+// The bars of a song put right by hand: where bar 1 begins, the meter, the tempo.
+
+import { useState } from 'react';
+import Minus from 'lucide-react-native/icons/minus';
+import Plus from 'lucide-react-native/icons/plus';
+import { beatOfBar, meterAtBar, timeAt } from '@hovlix/core/time';
+import type { Keeps, Song } from '@hovlix/core/song';
+import { useHovlix } from '../../host/hovlix';
+import { Choose, decimal, Typed } from '../../ui/form';
+import { usePalette } from '../../ui/palette';
+import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
+import { Segments } from '../../ui/Segments';
+import { Sheet } from '../../ui/Sheet';
+import { preciseText, rangeText, songBpm, type BarRange } from './model';
+
+const METERS = ['2/4', '3/4', '4/4', '5/4', '6/4', '7/4', '3/8', '5/8', '6/8', '7/8', '9/8', '12/8'] as const;
+type MeterName = (typeof METERS)[number];
+
+type Props = { readonly song: Song; readonly range: BarRange | null; readonly onClose: () => void };
+
+export function TimeSheet({ song, range, onClose }: Props) {
+  const { document } = useHovlix();
+  const [keeps, setKeeps] = useState<Keeps>('bars');
+  const shift = (pulses: number) => document.make({ type: 'shift-bars', song: song.id, pulses, keeps });
+  const move = (ms: number) => document.make({ type: 'move-bars', song: song.id, seconds: ms / 1000 });
+  const scale = (factor: 0.5 | 2) => document.make({ type: 'scale-tempo', song: song.id, factor });
+  const here = meterAtBar(song.meter, range?.first ?? 0);
+  const meter = `${here.numerator}/${here.denominator}`;
+  const setMeter = (name: string) => {
+    const [numerator, denominator] = name.split('/').map(Number) as [number, 1 | 2 | 4 | 8 | 16];
+    const bars = range ? { first: range.first, last: range.last } : { first: 0, last: null };
+    document.make({ type: 'set-meter', song: song.id, ...bars, numerator, denominator });
+  };
+  const begins = timeAt(song.tempo, beatOfBar(song.meter, 0));
+  return (
+    <Sheet title="Bars and tempo" low onClose={onClose}>
+      <Column gap={8}>
+        <Stepped
+          name="Bar 1 begins at"
+          value={preciseText(begins)}
+          less="Bar 1 a beat earlier"
+          more="Bar 1 a beat later"
+          onLess={() => shift(-1)}
+          onMore={() => shift(1)}
+        />
+        <Row justifyContent="space-between" gap={8} flexWrap="wrap">
+          <Words>The light</Words>
+          <Segments
+            label="The light"
+            value={keeps}
+            choices={[
+              { value: 'bars', name: 'goes with the bars' },
+              { value: 'sound', name: 'stays where it is' },
+            ]}
+            onChoose={setKeeps}
+          />
+        </Row>
+        <Stepped
+          name="All bar lines"
+          value="10 ms"
+          less="All bars 10 ms earlier"
+          more="All bars 10 ms later"
+          onLess={() => move(-10)}
+          onMore={() => move(10)}
+        />
+      </Column>
+      <Choose
+        label={range ? `Meter of ${rangeText(range).toLowerCase()}` : 'Meter of all bars'}
+        value={METERS.find((one) => one === meter) ?? (meter as MeterName)}
+        choices={[...new Set([...METERS, meter as MeterName])].map((value) => ({ value, name: value }))}
+        hint={range ? 'The light stays where it sounds.' : 'Choose bars first to change the meter of those alone.'}
+        onChoose={setMeter}
+      />
+      <Column gap={8}>
+        <Typed
+          label="One tempo throughout, beats a minute"
+          value={Math.round(songBpm(song) * 100) / 100}
+          hint="For music that was made to a click. Bar 1 stays where it is."
+          read={decimal(20, 400)}
+          onChange={(bpm) => document.make({ type: 'steady-tempo', song: song.id, bpm })}
+          numeric
+        />
+        <Row gap={8}>
+          <Button onPress={() => scale(0.5)}>Half the tempo</Button>
+          <Button onPress={() => scale(2)}>Double the tempo</Button>
+        </Row>
+        <Quiet>Half and double: the light stays where it sounds.</Quiet>
+      </Column>
+    </Sheet>
+  );
+}
+
+type SteppedProps = {
+  readonly name: string;
+  readonly value: string;
+  /** What the buttons are called for those who cannot see them. */
+  readonly less: string;
+  readonly more: string;
+  readonly onLess: () => void;
+  readonly onMore: () => void;
+};
+
+function Stepped({ name, value, less, more, onLess, onMore }: SteppedProps) {
+  const palette = usePalette();
+  return (
+    <Row justifyContent="space-between" gap={8} role="group" aria-label={name}>
+      <Words flex={1}>{name}</Words>
+      <Row backgroundColor="$well" borderRadius={22}>
+        <Button label={less} kind="quiet" onPress={onLess}>
+          <Minus size={20} color={palette.text} aria-hidden />
+        </Button>
+        <Figures color="$text" minWidth={76} textAlign="center">
+          {value}
+        </Figures>
+        <Button label={more} kind="quiet" onPress={onMore}>
+          <Plus size={20} color={palette.text} aria-hidden />
+        </Button>
+      </Row>
+    </Row>
+  );
+}
