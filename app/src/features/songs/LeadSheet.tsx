@@ -17,6 +17,7 @@ import { lookAt, togglePlay } from '../../host/conduct/gestures';
 import { useHovlix, useLink, useLive, useMay, useShow } from '../../host/hovlix';
 import { headed, layoutOf } from './lines';
 import { LightIt } from './LightIt';
+import { Rehearsal } from './Rehearsal';
 import { SectionHead } from './SectionHead';
 import { StageFollows } from './StageFollows';
 import { usePalette } from '../../ui/palette';
@@ -130,6 +131,7 @@ function Sheet({ song }: { readonly song: Song }) {
   return (
     <Column flex={1} height="100%" minHeight={0}>
       <SheetHead song={song} onTime={may ? () => setTiming(true) : undefined} />
+      <Rehearsal song={song} />
       {may && <LightIt song={song} />}
       <View flex={1} flexDirection="row" minHeight={0}>
         {sheet}

@@ -15,6 +15,7 @@ import { ScrollArea } from '../../ui/ScrollArea';
 import { Segments } from '../../ui/Segments';
 import { LookPicture } from '../../ui/LookPicture';
 import { CopyRow } from './CopyRow';
+import { LoopButton } from './Rehearsal';
 import { SectionForm } from './SectionForm';
 import { rangeText, type BarRange } from './model';
 
@@ -113,6 +114,7 @@ export function LookTray({ song, range, wide, onHeight, onClose }: Props) {
           <Button onPress={() => setOpen(open === 'naming' ? null : 'naming')} pressed={open === 'naming'}>
             Section
           </Button>
+          <LoopButton song={song} range={range} />
           <CopyRow song={song} range={range} />
         </div>
       </ScrollArea>

@@ -3,8 +3,8 @@
 import { hexFromChromaticity, type Chromaticity } from '@hovlix/core/colour';
 import { namedIn, type Chase, type Look } from '@hovlix/core/light';
 import { barAt, beatOfBar, meterAtBar, tempoAt, pulseLength, timeAt } from '@hovlix/core/time';
-import type { Clip, Lane, Song } from '@hovlix/core/song';
-import { beats } from '@hovlix/core/units';
+import { barsAt, type Clip, type Lane, type Song } from '@hovlix/core/song';
+import { beats, seconds } from '@hovlix/core/units';
 
 /** A run of bars, both included. */
 export type BarRange = { readonly first: number; readonly last: number };
@@ -36,6 +36,9 @@ export function meterText(song: Song, bar = 0): string {
   const meter = meterAtBar(song.meter, bar);
   return `${meter.numerator}/${meter.denominator}`;
 }
+
+/** The bar whose line is nearest to a moment of the music. */
+export const barOfTime = (song: Song, time: number): number => Math.round(barsAt(song, seconds(time)));
 
 /** Bars count from 1 for people; a pickup's are 0 and below. */
 export const barLabel = (bar: number): string => String(bar + 1);

@@ -12,7 +12,13 @@ export type PlayerState = {
   readonly song: Id<'Song'> | null;
   /** Why there is no sound, in words; the light goes on without. */
   readonly trouble: string | null;
+  /** Rehearsal: the music by this much of its tempo, its pitch kept; and a stretch of it that comes round again. */
+  readonly rate: number;
+  readonly loop: Loop | null;
 };
+
+/** `[from, to)` of a song, in seconds of its music. */
+export type Loop = { readonly song: Id<'Song'>; readonly from: number; readonly to: number };
 
 export type Player = {
   readonly store: StoreApi<PlayerState>;
@@ -20,6 +26,9 @@ export type Player = {
   readonly play: (song: Song, from?: number) => Promise<void>;
   readonly pause: () => void;
   readonly seek: (song: Song, to: number) => void;
+  readonly slow: (rate: number) => void;
+  /** Null ends it, and the music goes on past it. */
+  readonly loopOver: (loop: Loop | null) => void;
 };
 
 /** Sound and light may drift apart by this much before the conductor is told. Far below what anyone sees. */
@@ -27,6 +36,8 @@ const DRIFT_SECONDS = 0.008;
 const CHECK_MS = 250;
 /** A place in the song that is so far from what is heard was chosen on another screen: the sound goes there. */
 const SOUGHT_SECONDS = 0.5;
+/** How often it is looked whether a loop is over. */
+const LOOP_MS = 20;
 
 const MIME = { wav: 'audio/wav', flac: 'audio/flac', mp3: 'audio/mpeg', ogg: 'audio/ogg' } as const;
 
@@ -37,7 +48,7 @@ export function player(
   conducting: Conducting,
   onItsWay: () => Promise<void>,
 ): Player {
-  const store = createStore<PlayerState>(() => ({ song: null, trouble: null }));
+  const store = createStore<PlayerState>(() => ({ song: null, trouble: null, rate: 1, loop: null }));
   const audio = new Audio();
   audio.preload = 'auto';
   let loaded: string | undefined;
@@ -77,9 +88,28 @@ export function player(
     const at = conducting.now();
     const heard = audio.currentTime;
     if (Math.abs(songTimeAt(song, at) - heard) > DRIFT_SECONDS)
-      conducting.act({ type: 'anchor', songTime: seconds(heard), at, rate: 1 });
+      conducting.act({ type: 'anchor', songTime: seconds(heard), at, rate: audio.playbackRate });
   };
   setInterval(check, CHECK_MS);
+  /** The song goes by the rate from here on, also where it has no music. */
+  const pace = () => {
+    const live = playing();
+    if (!live?.playing || (live.sound !== undefined && live.sound !== conducting.screen)) return;
+    const at = conducting.now();
+    const songTime = audio.paused ? songTimeAt(live, at) : seconds(audio.currentTime);
+    conducting.act({ type: 'anchor', songTime, at, rate: store.getState().rate });
+  };
+  const comeRound = () => {
+    const { loop } = store.getState();
+    const live = playing();
+    if (!loop || live?.id !== loop.song || !live.playing) return;
+    // Another screen that sounds keeps its own loops.
+    if (live.sound !== undefined && live.sound !== conducting.screen) return;
+    if (songTimeAt(live, conducting.now()) < loop.to) return;
+    if (live.sound === conducting.screen) audio.currentTime = loop.from;
+    conducting.act({ type: 'seek', to: seconds(loop.from) });
+  };
+  let looking: ReturnType<typeof setInterval> | undefined;
   audio.addEventListener('ended', () => {
     if (playing()?.playing) conducting.act({ type: 'pause' });
   });
@@ -115,7 +145,7 @@ export function player(
       type: 'anchor',
       songTime: seconds(audio.currentTime),
       at,
-      rate: 1,
+      rate: audio.playbackRate,
       sound: conducting.screen,
     });
   };
@@ -149,6 +179,7 @@ export function player(
         from: seconds(sounds && !audio.paused ? audio.currentTime : start),
         ...(sounds && !audio.paused ? { sound: conducting.screen } : {}),
       });
+      if (store.getState().rate !== 1) pace();
     },
     pause() {
       request++;
@@ -161,6 +192,20 @@ export function player(
         if (live.sound === conducting.screen) audio.currentTime = to;
         conducting.act({ type: 'seek', to: seconds(to) });
       } else conducting.act({ type: 'open-song', song: song.id, from: seconds(to) });
+    },
+    slow(rate) {
+      if (store.getState().rate === rate) return;
+      store.setState({ rate });
+      audio.preservesPitch = true;
+      // A new source would begin at the usual rate again.
+      audio.defaultPlaybackRate = rate;
+      audio.playbackRate = rate;
+      pace();
+    },
+    loopOver(loop) {
+      clearInterval(looking);
+      looking = loop ? setInterval(comeRound, LOOP_MS) : undefined;
+      store.setState({ loop });
     },
   };
 }
