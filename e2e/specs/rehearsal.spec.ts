@@ -36,7 +36,7 @@ test('two bars loop while they are worked on, at half speed too; left, the song 
   await button(page, 'Bar 5').click();
   await button(page, 'Bar 6').click();
   await button(page, 'Loop').click();
-  await expect(page.getByTestId('loop')).toHaveText('Bars 5 – 6');
+  await expect(page.getByTestId('loop')).toHaveText('5 – 6');
   const seen = new Set<number>();
   let rounds = 0;
   for (let n = 0, last = 0; n < 90; n++, await page.waitForTimeout(100)) {

@@ -27,7 +27,7 @@ export const config = createTamagui({
   }),
   // The library writes its style sheet only for themes of these two names.
   themes: { dark: { ...NIGHT }, light: { ...DAY } },
-  media: { wide: { minWidth: 900 }, short: { maxHeight: 720 } },
+  media: { wide: { minWidth: 900 }, short: { maxHeight: 720 }, narrow: { maxWidth: 374 } },
   defaultFont: 'body',
   settings: { onlyAllowShorthands: false, fastSchemeChange: false },
 });

@@ -1,7 +1,7 @@
 // Tempo, the beat, tap, grand master and blackout: never covered, always in reach of a thumb.
 
 import { useEffect, useRef, useState } from 'react';
-import { Text, View } from '@tamagui/core';
+import { Text, useMedia, View } from '@tamagui/core';
 import { seconds } from '@hovlix/core/units';
 import { rampAt } from '@hovlix/core/light';
 import { toggleBlackout } from '../../host/conduct/gestures';
@@ -72,6 +72,7 @@ export function PulseBar() {
 /** The figures and the dots follow the clock by themselves, without React, sixty times a second. */
 function Pulse({ dark }: { readonly dark: boolean }) {
   const app = useHovlix();
+  const { narrow } = useMedia();
   const figures = useRef<HTMLElement>(null);
   const dots = useRef<(HTMLElement | null)[]>([]);
   const songs = useShow((show) => show.songs);
@@ -130,9 +131,11 @@ function Pulse({ dark }: { readonly dark: boolean }) {
           >
             120.0
           </Figures>
-          <Words fontSize={12} color="$quiet">
-            bpm
-          </Words>
+          {!narrow && (
+            <Words fontSize={12} color="$quiet">
+              bpm
+            </Words>
+          )}
         </Row>
       )}
       <Row gap={7} aria-hidden data-testid="dots">

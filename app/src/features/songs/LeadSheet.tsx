@@ -69,20 +69,24 @@ function Sheet({ song }: { readonly song: Song }) {
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each song that is opened, not for each edit of it
   }, [app, song.id, looking]);
   useBarKeys(song, range, setRange);
-  const list = usePlayhead(song, lines);
   const [tall, setTall] = useState(0);
   const covered = range && may && !wide ? tall : 0;
-  const view = useRef({ top: 0, height: 0 });
+  const top = useRef(0);
+  const [height, setHeight] = useState(0);
+  const inSight = useRef(0);
+  useEffect(() => {
+    inSight.current = height - covered;
+  }, [height, covered]);
+  const list = usePlayhead(song, lines, inSight);
   // The bars that are worked on stay in sight, above what covers the sheet.
   useEffect(() => {
     const index = range ? lines.findIndex(({ first, count }) => range.last >= first && range.last < first + count) : -1;
     if (index < 0) return;
     const { offset, length } = layoutOf(lines, song, index);
-    const { top, height } = view.current;
     const free = height - covered;
-    if (height <= 0 || (offset >= top && offset + length <= top + free)) return;
+    if (height <= 0 || (offset >= top.current && offset + length <= top.current + free)) return;
     list.current?.scrollToOffset({ offset: Math.max(0, offset + length - free + 8), animated: true });
-  }, [range, covered, lines, song, list]);
+  }, [range, covered, height, lines, song, list]);
 
   const sheet = (
     <FlatList
@@ -90,8 +94,8 @@ function Sheet({ song }: { readonly song: Song }) {
       data={lines}
       style={{ flex: 1 }}
       contentContainerStyle={{ paddingHorizontal: 12, paddingBottom: covered + 60 }}
-      onScroll={({ nativeEvent }) => (view.current.top = nativeEvent.contentOffset.y)}
-      onLayout={({ nativeEvent }) => (view.current.height = nativeEvent.layout.height)}
+      onScroll={({ nativeEvent }) => (top.current = nativeEvent.contentOffset.y)}
+      onLayout={({ nativeEvent }) => setHeight(nativeEvent.layout.height)}
       scrollEventThrottle={50}
       initialNumToRender={6}
       windowSize={5}
@@ -169,20 +173,32 @@ function SheetHead({ song, onTime }: { readonly song: Song; readonly onTime: (()
           <Title render="h1" margin={0} fontSize={22} lineHeight={27} numberOfLines={1}>
             {song.title}
           </Title>
-          <Row gap={6}>
-            <Figures whiteSpace="nowrap">
-              {wide ? `${songBpm(song).toFixed(1)} bpm · ` : ''}
-              {meterText(song)} ·
-            </Figures>
+          <View
+            render="button"
+            aria-label="Bars and tempo"
+            disabled={!onTime}
+            onPress={onTime}
+            flexDirection="row"
+            alignItems="center"
+            gap={6}
+            minHeight={44}
+            marginVertical={-11}
+            padding={0}
+            borderWidth={0}
+            backgroundColor="transparent"
+            cursor={onTime ? 'pointer' : 'default'}
+            overflow="hidden"
+          >
+            {onTime && <Metronome size={16} color={palette.quiet} aria-hidden />}
+            {wide && (
+              <Figures whiteSpace="nowrap">
+                {songBpm(song).toFixed(1)} bpm · {meterText(song)} ·
+              </Figures>
+            )}
             <Position song={song} />
-          </Row>
+          </View>
         </Column>
         <StageFollows />
-        {onTime && (
-          <Button label="Bars and tempo" kind="quiet" onPress={onTime}>
-            <Metronome size={22} color={palette.text} aria-hidden />
-          </Button>
-        )}
         <View
           render="button"
           aria-label={playing ? 'Pause' : 'Play'}
@@ -230,5 +246,5 @@ function Position({ song }: { readonly song: Song }) {
     draw();
     return () => cancelAnimationFrame(frame);
   }, [app, song]);
-  return <Figures ref={figures as never} testID="position" />;
+  return <Figures ref={figures as never} testID="position" whiteSpace="nowrap" />;
 }

@@ -45,6 +45,29 @@ export function LookTray({ song, range, wide, onHeight, onClose }: Props) {
       lane: lane.id,
       clip: { id: id<'Clip'>(freshId()), look, from, to },
     });
+  const tools = (
+    <>
+      <Segments
+        label="Lane"
+        value={lane.id}
+        choices={song.lanes.map((one) => ({ value: one.id, name: one.name }))}
+        onChoose={setLane}
+      />
+      <Button onPress={() => app.document.make({ type: 'clear-bars', song: song.id, lane: lane.id, from, to })}>
+        Clear
+      </Button>
+      {short && !wide && here && (
+        <Button onPress={() => setOpen(open === 'fades' ? null : 'fades')} pressed={open === 'fades'}>
+          Fades
+        </Button>
+      )}
+      <Button onPress={() => setOpen(open === 'naming' ? null : 'naming')} pressed={open === 'naming'}>
+        Section
+      </Button>
+      <LoopButton song={song} range={range} />
+      <CopyRow song={song} range={range} />
+    </>
+  );
   return (
     <Column
       role="region"
@@ -87,37 +110,15 @@ export function LookTray({ song, range, wide, onHeight, onClose }: Props) {
           <X size={20} color={palette.text} aria-hidden />
         </Button>
       </Row>
-      <ScrollArea sideways={!wide}>
-        <div
-          style={{
-            display: 'flex',
-            gap: 8,
-            padding: '0 16px',
-            flexWrap: wide ? 'wrap' : 'nowrap',
-            width: wide ? undefined : 'max-content',
-          }}
-        >
-          <Segments
-            label="Lane"
-            value={lane.id}
-            choices={song.lanes.map((one) => ({ value: one.id, name: one.name }))}
-            onChoose={setLane}
-          />
-          <Button onPress={() => app.document.make({ type: 'clear-bars', song: song.id, lane: lane.id, from, to })}>
-            Clear
-          </Button>
-          {short && !wide && here && (
-            <Button onPress={() => setOpen(open === 'fades' ? null : 'fades')} pressed={open === 'fades'}>
-              Fades
-            </Button>
-          )}
-          <Button onPress={() => setOpen(open === 'naming' ? null : 'naming')} pressed={open === 'naming'}>
-            Section
-          </Button>
-          <LoopButton song={song} range={range} />
-          <CopyRow song={song} range={range} />
-        </div>
-      </ScrollArea>
+      {wide ? (
+        <Row paddingHorizontal={16} gap={8} flexWrap="wrap">
+          {tools}
+        </Row>
+      ) : (
+        <ScrollArea sideways>
+          <div style={{ display: 'flex', gap: 8, padding: '0 16px', width: 'max-content' }}>{tools}</div>
+        </ScrollArea>
+      )}
       {open === 'naming' && <SectionForm song={song} bar={range.first} onDone={() => setOpen(null)} />}
       {wide ? (
         <View flex={1} minHeight={0}>
@@ -242,7 +243,7 @@ function ClipFades({
   return (
     <Column paddingHorizontal={16} gap={4}>
       <Quiet numberOfLines={1}>{look?.name ?? 'Dark'} comes and goes in</Quiet>
-      <Row gap={12}>
+      <Row gap={12} flexWrap="wrap">
         <Stepper
           name="Fade in"
           value={clip.fadeIn ?? look?.fadeIn ?? 0}
@@ -271,7 +272,8 @@ function Stepper({
   const above = FADES.find((step) => step > value + 1e-9);
   return (
     <Row
-      flex={1}
+      flexGrow={1}
+      flexBasis={156}
       justifyContent="space-between"
       backgroundColor="$well"
       borderRadius={22}

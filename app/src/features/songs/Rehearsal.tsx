@@ -9,7 +9,7 @@ import { useHovlix } from '../../host/hovlix';
 import { usePalette } from '../../ui/palette';
 import { Button, Row, Words } from '../../ui/pieces';
 import { Segments } from '../../ui/Segments';
-import { barOfTime, rangeText, type BarRange } from './model';
+import { barLabel, barOfTime, rangeText, type BarRange } from './model';
 
 const RATES = [
   { value: '0.5', name: '50 %' },
@@ -61,8 +61,13 @@ export function Rehearsal({ song }: { readonly song: Song }) {
       {range ? (
         <Row gap={6} flexShrink={1} minWidth={0}>
           <Repeat size={18} color={palette.doing} aria-hidden />
-          <Words fontWeight="600" numberOfLines={1} testID="loop">
-            {rangeText(range)}
+          <Words
+            fontWeight="600"
+            whiteSpace="nowrap"
+            testID="loop"
+            aria-label={`Looping ${rangeText(range).toLowerCase()}`}
+          >
+            {barLabel(range.first)} – {barLabel(range.last)}
           </Words>
           <Button label="End the loop" kind="quiet" onPress={() => player.loopOver(null)}>
             <X size={18} color={palette.text} aria-hidden />

@@ -5,13 +5,14 @@ import type { FlatList } from 'react-native';
 import { songTimeAt } from '@hovlix/core/live';
 import { barsAt, type Song } from '@hovlix/core/song';
 import { useHovlix } from '../../host/hovlix';
-import type { Lines } from './lines';
+import { layoutOf, type Lines } from './lines';
 
 /** After the user scrolls by hand, the sheet leaves it there for so long before it follows the music again. */
 const LEAVE_MS = 5000;
 
 /** Moves the pin over the lines and keeps the line that sounds in view. */
-export function usePlayhead(song: Song, lines: Lines) {
+/** @param free pixels of the sheet from its top that nothing covers. */
+export function usePlayhead(song: Song, lines: Lines, free: { readonly current: number }) {
   const app = useHovlix();
   const list = useRef<FlatList>(null);
   useEffect(() => {
@@ -41,7 +42,10 @@ export function usePlayhead(song: Song, lines: Lines) {
       const line = lines.findIndex((one) => place >= one.first && place < one.first + one.count);
       if (line < 0 || line === shown || performance.now() - touched < LEAVE_MS) return;
       shown = line;
-      list.current?.scrollToIndex({ index: line, viewPosition: 0.3, animated: true });
+      // A third of the way down what can be seen; where little can, the line before its head.
+      const { offset, length } = layoutOf(lines, song, line);
+      const room = free.current - length;
+      list.current?.scrollToOffset({ offset: Math.max(0, offset - room * (room > 0 ? 0.3 : 1)), animated: true });
     };
     draw();
     return () => {
@@ -49,6 +53,6 @@ export function usePlayhead(song: Song, lines: Lines) {
       window.removeEventListener('wheel', touch);
       window.removeEventListener('touchmove', touch);
     };
-  }, [app, song, lines]);
+  }, [app, song, lines, free]);
   return list;
 }
