@@ -11,7 +11,7 @@ import { LAMP_STRIDE, lampsFor, readLamps } from './lamps';
 import type { Program } from './program';
 import { frameFor } from './program';
 import { render } from './render';
-import { countFlashes, FLASH_SHARE } from './safety';
+import { FLASH_SHARE, lightChanges } from './safety';
 
 /** A stretch in which there are too many flashes. */
 export type FlashStretch = {
@@ -96,12 +96,12 @@ function watcher(program: Program): Watch {
       }
       if (strobing < FLASH_SHARE) strobes[i] = 0;
     }
-    const flashes = new Float64Array(count);
-    countFlashes(light, (at) => (flashes[at] = 1));
+    const changes = new Float64Array(count);
+    lightChanges(light, (at) => (changes[at] = 1));
     let within = 0;
-    return Float64Array.from(flashes, (flash, i) => {
-      within += flash - (i >= RATE ? flashes[i - RATE]! : 0);
-      return Math.max(within, Math.floor(strobes[i]! + 1e-6));
+    return Float64Array.from(changes, (change, i) => {
+      within += change - (i >= RATE ? changes[i - RATE]! : 0);
+      return Math.max(within >> 1, Math.floor(strobes[i]! + 1e-6));
     });
   };
 }

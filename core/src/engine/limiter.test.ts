@@ -30,16 +30,17 @@ function lightIn(program: Program, frame: Uint8Array) {
   return { luminance, red, hz: strobing >= 0.1 ? hz : 0 };
 }
 
-/** Opposing changes of so much or more, one after the other, in a stretch by itself. */
-function changesIn(values: readonly number[], least: number): number {
-  let [low, high, way, count] = [values[0]!, values[0]!, 0, 0];
-  for (const value of values) {
+/** By moment, 1 where an opposing change of so much or more was complete. */
+function changesIn(values: readonly number[], least: number): number[] {
+  let [low, high, way] = [values[0]!, values[0]!, 0];
+  return values.map((value) => {
     high = Math.max(high, value);
     low = Math.min(low, value);
-    if (way >= 0 && high - value >= least) [way, low, count] = [-1, value, count + 1];
-    else if (way <= 0 && value - low >= least) [way, high, count] = [1, value, count + 1];
-  }
-  return count;
+    if (way >= 0 && high - value >= least) [way, low] = [-1, value];
+    else if (way <= 0 && value - low >= least) [way, high] = [1, value];
+    else return 0;
+    return 1;
+  });
 }
 
 type Press = { readonly at: number; readonly action: Action; readonly who?: string };
@@ -66,12 +67,14 @@ function played(show: Show, presses: readonly Press[], length: number, first = A
 
 /** Flashes in the worst second: pairs of opposing changes, and those that lamps make by themselves. */
 function worst(light: readonly Played[]): number {
+  const bright = changesIn(light.map((one) => one.luminance), 0.1); // prettier-ignore
+  const red = changesIn(light.map((one) => one.red), 20 / 320); // prettier-ignore
+  const strobes = light.map(({ hz }) => hz);
+  const sum = (all: readonly number[], from: number) => all.slice(from, from + RATE).reduce((a, b) => a + b, 0);
   let most = 0;
   for (let i = 0; i + RATE <= light.length; i++) {
-    const second = light.slice(i, i + RATE);
-    const strobed = Math.floor(second.reduce((sum, { hz }) => sum + hz, 0) / RATE + 1e-3);
-    const pairs = Math.floor(changesIn(second.map((one) => one.luminance), 0.1) / 2); // prettier-ignore
-    most = Math.max(most, pairs + strobed, Math.floor(changesIn(second.map((one) => one.red), 20 / 320) / 2)); // prettier-ignore
+    const strobed = Math.floor(sum(strobes, i) / RATE + 1e-3);
+    most = Math.max(most, (sum(bright, i) >> 1) + strobed, sum(red, i) >> 1);
   }
   return most;
 }
@@ -106,6 +109,15 @@ describe('what leaves', () => {
     const light = played(show, [lookOn(0.5)], 2);
     expect(light[21]!.luminance).toBe(0);
     expect(light[22]!.luminance).toBeGreaterThan(0.2);
+  });
+
+  test('lets what flashes exactly as often as it may go on for ever: eighths at 90', () => {
+    const show = withLooks(look(all({ level: hold(0), waves: [square(0.5)] })));
+    const slow = (from: number): LiveState => ({ ...on(from), tempo: { ...AT_REST.tempo, bpm: 90 } });
+    const free = played(show, [], 20, slow(0));
+    expect(worst(free)).toBe(3);
+    expect(played(limited(show, 3), [], 20, slow(0))).toEqual(free);
+    expect(worst(played(limited(show, 2), [], 20, slow(0)))).toBeLessThanOrEqual(2);
   });
 
   test('counts saturated red for itself: red and blue in turn at the same luminance', () => {

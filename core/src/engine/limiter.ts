@@ -25,8 +25,8 @@ export type Limiter = {
 
 /** So much red more or less is a change of red. */
 const RED_SHARE = 20 / 320;
-/** Flashes are counted within a second, and a frame more: receivers do not keep time as we do. */
-const WINDOW = 1.025;
+/** Flashes are counted within a second; exactly so many a second may go on for ever. */
+const WINDOW = 1 - 1e-4;
 /** More than may ever be within a second. */
 const KEPT = 32;
 
@@ -34,10 +34,9 @@ const KEPT = 32;
 type Changes = {
   /** The darkest and the brightest it was since the last change, and which way that went: 1 up, -1 down, 0 none yet. */
   readonly now: Float64Array;
-  /** When the last changes up and down were, each a ring. */
+  /** When the last changes up were, a ring: with so many of them within a second there are no more pairs than that. */
   readonly ups: Float64Array;
-  readonly downs: Float64Array;
-  readonly heads: Int32Array;
+  readonly next: Int32Array;
   readonly least: number;
 };
 
@@ -48,8 +47,7 @@ const WAY = 2;
 const changes = (least: number): Changes => ({
   now: new Float64Array(3),
   ups: new Float64Array(KEPT).fill(-Infinity),
-  downs: new Float64Array(KEPT).fill(-Infinity),
-  heads: new Int32Array(2),
+  next: new Int32Array(1),
   // What rounding leaves of a change of just so much counts too.
   least: least - 1e-3,
 });
@@ -59,12 +57,6 @@ const within = (ring: Float64Array, at: number): number => {
   for (let i = 0; i < KEPT; i++) if (at - ring[i]! < WINDOW) count++;
   return count;
 };
-
-function note(of: Changes, up: boolean, at: number): void {
-  const ring = up ? 0 : 1;
-  (up ? of.ups : of.downs)[of.heads[ring]!] = at;
-  of.heads[ring] = (of.heads[ring]! + 1) % KEPT;
-}
 
 const rises = ({ now, least }: Changes, value: number): boolean => now[WAY]! <= 0 && value - now[LOW]! >= least;
 
@@ -76,11 +68,11 @@ function follow(of: Changes, value: number, at: number): void {
   if (now[WAY]! >= 0 && now[HIGH]! - value >= least) {
     now[WAY] = -1;
     now[LOW] = value;
-    note(of, false, at);
   } else if (rises(of, value)) {
     now[WAY] = 1;
     now[HIGH] = value;
-    note(of, true, at);
+    of.ups[of.next[0]!] = at;
+    of.next[0] = (of.next[0]! + 1) % KEPT;
   }
 }
 
@@ -99,15 +91,12 @@ export function limiter(): Limiter {
       of.now.fill(found[of === light ? LUMINANCE : REDNESS]!, LOW, WAY);
       of.now[WAY] = 0;
       of.ups.fill(-Infinity);
-      of.downs.fill(-Infinity);
     }
     strobes.fill(-Infinity);
   };
   /** Whether one more flash of this kind may begin. */
-  const mayRise = (of: Changes, most: number, at: number): boolean => {
-    const strobed = of === light ? within(strobes, at) : 0;
-    return within(of.ups, at) + strobed < most && within(of.downs, at) + strobed < most;
-  };
+  const mayRise = (of: Changes, most: number, at: number): boolean =>
+    within(of.ups, at) + (of === light ? within(strobes, at) : 0) < most;
   const countStrobes = (at: number, passed: number): void => {
     if (found[STROBING]! < FLASH_SHARE || found[QUICKEST]! <= 0) {
       clock[1] = 1;

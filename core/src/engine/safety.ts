@@ -28,12 +28,8 @@ export function lightShares(heads: readonly Head[]): Float64Array {
   return all > 0 ? light.map((one) => one / all) : light;
 }
 
-/**
- * Flashes in a list of moments of the rig's light, 0…1: pairs of opposing changes of `FLASH_SHARE` or more. Told to
- * `found` by the index at which the second change of each is complete.
- */
-export function countFlashes(light: ArrayLike<number>, found: (at: number) => void = () => undefined): number {
-  let changes = 0;
+/** Tells the index of each change of `FLASH_SHARE` or more in a list of moments of the rig's light, 0…1, up or down. */
+export function lightChanges(light: ArrayLike<number>, found: (at: number) => void): void {
   let low = light.length > 0 ? light[0]! : 0;
   let high = low;
   let way = 0;
@@ -46,9 +42,14 @@ export function countFlashes(light: ArrayLike<number>, found: (at: number) => vo
     way = falls ? -1 : 1;
     low = now;
     high = now;
-    changes++;
-    if (changes % 2 === 0) found(i);
+    found(i);
   }
+}
+
+/** Flashes in such a list: pairs of opposing changes. Told to `found` by the index at which each is complete. */
+export function countFlashes(light: ArrayLike<number>, found: (at: number) => void = () => undefined): number {
+  let changes = 0;
+  lightChanges(light, (at) => ++changes % 2 === 0 && found(at));
   return changes >> 1;
 }
 
