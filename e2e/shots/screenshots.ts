@@ -46,6 +46,12 @@ async function shot(
   await prepare?.(page);
   // Pictures of looks and ribbons are drawn by a worker; the page has no event for “all drawn”.
   await page.waitForTimeout(1800);
+  // What was said in passing, as of the page before that has gone, belongs to no picture.
+  const said = page.getByRole('button', { name: 'OK', exact: true });
+  if (await said.isVisible()) {
+    await said.click();
+    await page.waitForTimeout(200);
+  }
   await page.screenshot({ path: `${folder}/${name}.png` });
   await page.close();
 }
