@@ -38,6 +38,7 @@ const CHECK_MS = 250;
 const SOUGHT_SECONDS = 0.5;
 /** How often it is looked whether a loop is over. */
 const LOOP_MS = 20;
+const ANSWERED_WITHIN = 0.5;
 
 const MIME = { wav: 'audio/wav', flac: 'audio/flac', mp3: 'audio/mpeg', ogg: 'audio/ogg' } as const;
 
@@ -51,6 +52,7 @@ export function player(
   const store = createStore<PlayerState>(() => ({ song: null, trouble: null, rate: 1, loop: null }));
   const audio = new Audio();
   audio.preload = 'auto';
+  audio.preservesPitch = true;
   let loaded: string | undefined;
   let url: string | undefined;
   let request = 0;
@@ -88,24 +90,27 @@ export function player(
     const at = conducting.now();
     const heard = audio.currentTime;
     if (Math.abs(songTimeAt(song, at) - heard) > DRIFT_SECONDS)
-      conducting.act({ type: 'anchor', songTime: seconds(heard), at, rate: audio.playbackRate });
+      conducting.act({ type: 'anchor', songTime: seconds(heard), at, rate: store.getState().rate });
   };
   setInterval(check, CHECK_MS);
-  /** The song goes by the rate from here on, also where it has no music. */
+  /** The song goes by the rate from here on: the screen that sounds follows, and so does all light. */
   const pace = () => {
     const live = playing();
-    if (!live?.playing || (live.sound !== undefined && live.sound !== conducting.screen)) return;
+    if (!live?.playing) return;
     const at = conducting.now();
-    const songTime = audio.paused ? songTimeAt(live, at) : seconds(audio.currentTime);
+    const heard = live.sound === conducting.screen && !audio.paused;
+    const songTime = heard ? seconds(audio.currentTime) : songTimeAt(live, at);
     conducting.act({ type: 'anchor', songTime, at, rate: store.getState().rate });
   };
+  /** When it was last asked to come round: the answer takes a moment. */
+  let asked = -Infinity;
   const comeRound = () => {
     const { loop } = store.getState();
     const live = playing();
-    if (!loop || live?.id !== loop.song || !live.playing) return;
-    // Another screen that sounds keeps its own loops.
-    if (live.sound !== undefined && live.sound !== conducting.screen) return;
-    if (songTimeAt(live, conducting.now()) < loop.to) return;
+    const at = conducting.now();
+    if (!loop || live?.id !== loop.song || !live.playing || at - asked < ANSWERED_WITHIN) return;
+    if (songTimeAt(live, at) < loop.to) return;
+    asked = at;
     if (live.sound === conducting.screen) audio.currentTime = loop.from;
     conducting.act({ type: 'seek', to: seconds(loop.from) });
   };
@@ -123,6 +128,9 @@ export function player(
     if (song.sound !== undefined) {
       if (!mine) store.setState({ trouble: null });
       sounded = mine === true;
+      // Also where another screen asked for it.
+      if (mine && song.rate !== audio.playbackRate) audio.playbackRate = song.rate;
+      if (mine) store.setState({ rate: song.rate });
       const at = songTimeAt(song, conducting.now());
       if (mine && !audio.paused && !audio.seeking && Math.abs(at - audio.currentTime) > SOUGHT_SECONDS)
         audio.currentTime = at;
@@ -145,7 +153,7 @@ export function player(
       type: 'anchor',
       songTime: seconds(audio.currentTime),
       at,
-      rate: audio.playbackRate,
+      rate: store.getState().rate,
       sound: conducting.screen,
     });
   };
@@ -173,13 +181,16 @@ export function player(
         }
         if (mine !== request) return audio.pause();
       }
+      const { rate } = store.getState();
+      const heard = sounds && !audio.paused;
+      const at = seconds(heard ? audio.currentTime : start);
       conducting.act({
         type: 'play',
         song: song.id,
-        from: seconds(sounds && !audio.paused ? audio.currentTime : start),
-        ...(sounds && !audio.paused ? { sound: conducting.screen } : {}),
+        from: at,
+        ...(heard ? { sound: conducting.screen } : {}),
       });
-      if (store.getState().rate !== 1) pace();
+      if (rate !== 1) conducting.act({ type: 'anchor', songTime: at, at: conducting.now(), rate });
     },
     pause() {
       request++;
@@ -196,10 +207,6 @@ export function player(
     slow(rate) {
       if (store.getState().rate === rate) return;
       store.setState({ rate });
-      audio.preservesPitch = true;
-      // A new source would begin at the usual rate again.
-      audio.defaultPlaybackRate = rate;
-      audio.playbackRate = rate;
       pace();
     },
     loopOver(loop) {

@@ -1,0 +1,110 @@
+import { createStore } from 'zustand/vanilla';
+import { AT_REST, reduced, type Action, type LiveState } from '@hovlix/core/live';
+import { seconds } from '@hovlix/core/units';
+import { testShow } from '../../../../core/src/testing/show';
+import { player } from './player';
+
+/** What a page's audio element does, as far as the player asks it. */
+class FakeAudio {
+  currentTime = 0;
+  playbackRate = 1;
+  paused = true;
+  seeking = false;
+  src = '';
+  addEventListener = () => undefined;
+  play = async () => void (this.paused = false);
+  pause = () => void (this.paused = true);
+}
+
+let audio: FakeAudio;
+let clock = 0;
+let acted: Action[] = [];
+
+/** A screen beside its conductor, with the song's music or without. */
+function screen(music: boolean) {
+  const live: { live: LiveState } = { live: AT_REST };
+  const conducting = {
+    screen: 'me',
+    store: createStore(() => live),
+    now: () => seconds(clock),
+    act(action: Action, who = 'me') {
+      acted.push(action);
+      const { live: now } = conducting.store.getState();
+      conducting.store.setState({ live: reduced(now, { seq: now.seq + 1, at: seconds(clock), who, action }) });
+    },
+  };
+  const show = testShow();
+  const song = { ...show.songs[0]!, music: { hash: 'a'.repeat(64), name: 'x.wav', type: 'wav' as const, bytes: 1 } };
+  const document = { store: createStore(() => ({ show: { ...show, songs: [song] } })) };
+  const repository = { hasMusic: async () => music, music: async () => (music ? { bytes: Uint8Array.of(1) } : undefined) }; // prettier-ignore
+  const one = player(repository as never, document as never, conducting as never, async () => undefined);
+  return { one, song, conducting };
+}
+
+/** Time passes, and the music with it. */
+function pass(length: number): void {
+  for (let at = 0; at < length; at += 0.02) {
+    clock += 0.02;
+    if (!audio.paused) audio.currentTime += 0.02 * audio.playbackRate;
+    jest.advanceTimersByTime(20);
+  }
+}
+
+beforeEach(() => {
+  jest.useFakeTimers();
+  clock = 100;
+  acted = [];
+  Object.assign(globalThis, {
+    Audio: function Audio() {
+      return (audio = new FakeAudio());
+    },
+  });
+  URL.createObjectURL = () => 'blob:x';
+});
+afterEach(() => jest.useRealTimers());
+
+test('a loop comes round to its start as often as it ends; ended, the music goes on', async () => {
+  const { one, song } = screen(true);
+  one.loopOver({ song: song.id, from: 4, to: 6 });
+  await one.play(song, 4);
+  pass(1.9);
+  expect(acted.filter(({ type }) => type === 'seek')).toEqual([]);
+  pass(4.3);
+  expect(acted.filter(({ type }) => type === 'seek')).toEqual([{ type: 'seek', to: 4 }, { type: 'seek', to: 4 }, { type: 'seek', to: 4 }]); // prettier-ignore
+  expect(audio.currentTime).toBeLessThan(4.4);
+  one.loopOver(null);
+  pass(4);
+  expect(audio.currentTime).toBeGreaterThan(7.5);
+});
+
+test('a screen without the music loops what another one sounds', async () => {
+  const { one, song, conducting } = screen(false);
+  conducting.act({ type: 'play', song: song.id, from: seconds(4), sound: 'laptop' } as Action, 'laptop');
+  one.loopOver({ song: song.id, from: 4, to: 6 });
+  acted = [];
+  pass(2.1);
+  expect(acted).toEqual([{ type: 'seek', to: 4 }]);
+});
+
+test('slower: told once, with the place that is heard; the screen that sounds follows what another asks for', async () => {
+  const { one, song, conducting } = screen(true);
+  await one.play(song, 2);
+  pass(1);
+  one.slow(0.5);
+  expect(acted.at(-1)).toMatchObject({ type: 'anchor', rate: 0.5, songTime: expect.closeTo(3, 1) });
+  expect(audio.playbackRate).toBe(0.5);
+  pass(2);
+  expect(audio.currentTime).toBeCloseTo(4, 1);
+  // In step all the way: nothing to correct.
+  expect(acted.filter(({ type }) => type === 'anchor')).toHaveLength(1);
+  conducting.act({ type: 'anchor', songTime: seconds(audio.currentTime), at: seconds(clock), rate: 0.75 }, 'phone');
+  expect(audio.playbackRate).toBe(0.75);
+});
+
+test('a song that is started slower goes so from its start', async () => {
+  const { one, song } = screen(true);
+  one.slow(0.75);
+  await one.play(song, 0);
+  expect(audio.playbackRate).toBe(0.75);
+  expect(acted.map(({ type }) => type)).toEqual(['play', 'anchor']);
+});
