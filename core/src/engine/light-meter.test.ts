@@ -52,3 +52,19 @@ test('a lamp that has white emitters and nothing else shines as they do', () => 
   expect(Math.max(...bar((bytes) => (bytes[0] = 0))[0]!.slice(0, 3))).toBe(0);
   expect(Math.max(...bar(undefined, AT_REST)[0]!.slice(0, 3))).toBe(0);
 });
+
+test('lamps of different types with one gel between them keep their own colours', () => {
+  const gel = { x: 0.64, y: 0.33 };
+  const show = withLooks(look([{ role: 'movers', level: hold(1) }]));
+  // The bar has no colours of its own, the spot has a wheel that stands open.
+  const profiles = show.profiles.map((one) => (one.id === 'bar' ? { ...one, modes: [{ ...one.modes[0]!, channels: [{ attribute: 'Dimmer', at: [1], ranges: [] }] }] } : one)); // prettier-ignore
+  const rigs = show.rigs.map((rig) => ({ ...rig, fixtures: rig.fixtures.map((one) => (one.id === 'c' || one.id === 's' ? { ...one, gel } : one)) })); // prettier-ignore
+  const program = compile({ ...show, profiles, rigs } as typeof show);
+  const [frame, lamps] = [frameFor(program), lampsFor(program)];
+  render(program, on(), seconds(1), frame);
+  frame[512 + 99] = 255;
+  readLamps(program, frame, lamps);
+  const blueOf = (fixture: string) => lamps[program.heads.findIndex((head) => head.fixture.id === fixture) * LAMP_STRIDE + 2]!; // prettier-ignore
+  expect(blueOf('s')).toBeGreaterThan(0.5);
+  expect(blueOf('c')).toBeLessThan(0.1);
+});

@@ -82,22 +82,15 @@ export function lightMeter(heads: readonly Head[], plans: readonly HeadPlan[], s
 }
 
 const WHITE = { x: 0.3127, y: 0.329 };
-const known = new WeakMap<object, Float64Array>();
-
 /** Linear red, green and blue of each slot of a lamp's wheel; of a lamp without one, of what it is. */
-function coloursOf({ profile, fixture }: Head): Float64Array {
-  const own = fixture.gel;
-  const before = known.get(own ?? profile);
-  if (before) return before;
-  const all = profile.colours.length > 0 ? profile.colours.map(({ colour }) => colour ?? own) : [own];
-  const found = Float64Array.from(
+function coloursOf({ profile, fixture: { gel } }: Head): Float64Array {
+  const all = profile.colours.length > 0 ? profile.colours.map(({ colour }) => colour) : [undefined];
+  return Float64Array.from(
     all.flatMap((colour) => {
-      const { r, g, b } = linearFromChromaticity(colour ?? WHITE);
+      const { r, g, b } = linearFromChromaticity(colour ?? gel ?? WHITE);
       return [r, g, b];
     }),
   );
-  known.set(own ?? profile, found);
-  return found;
 }
 
 /** Red is saturated from this share of red, green and blue on (WCAG 2.2, "general flash and red flash thresholds"). */

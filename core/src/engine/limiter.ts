@@ -1,9 +1,9 @@
 // The last stage of flash safety: whatever came together to make a frame, light does not flash more often than it may.
 //
 // A flash is a pair of opposing changes of relative luminance of 10 % or more, or of saturated red by more than 20/320
-// (WCAG 2.2, success criterion 2.3.1 and "general flash and red flash thresholds"; ITU-R BT.1702-3, annex 1). Getting
-// darker is never held up, so blackout works at once. Getting brighter waits, with the light as it was in the frame
-// before, while there have been as many flashes within a second as there may be.
+// (WCAG 2.2, success criterion 2.3.1 and "general flash and red flash thresholds"; ITU-R BT.1702-3, annex 1). Light
+// that goes out is never held up, so blackout works at once. Getting brighter or redder waits, with the light as it was in
+// the frame before, while there have been as many flashes within a second as there may be.
 //
 // This is the one part of the engine that goes by what has left before: a limit on that cannot be had without. It is a
 // function of the frames of the last seconds and their times, and so the same for a log that is rendered anew.
@@ -11,7 +11,7 @@
 import { LUMINANCE, measure, QUICKEST, REDNESS, slowShutters, STROBING } from './light-meter';
 import type { LightMeter } from './light-meter';
 import type { Program } from './program';
-import { FLASH_SHARE } from './safety';
+import { changed, FLASH_SHARE, LOW, WAY } from './safety';
 
 export type Limiter = {
   /**
@@ -32,17 +32,13 @@ const KEPT = 32;
 
 /** Changes of one kind of light, as they left. */
 type Changes = {
-  /** The darkest and the brightest it was since the last change, and which way that went: 1 up, -1 down, 0 none yet. */
+  /** See `changed`. */
   readonly now: Float64Array;
   /** When the last changes up were, a ring: with so many of them within a second there are no more pairs than that. */
   readonly ups: Float64Array;
   readonly next: Int32Array;
   readonly least: number;
 };
-
-const LOW = 0;
-const HIGH = 1;
-const WAY = 2;
 
 const changes = (least: number): Changes => ({
   now: new Float64Array(3),
@@ -60,20 +56,11 @@ const within = (ring: Float64Array, at: number): number => {
 
 const rises = ({ now, least }: Changes, value: number): boolean => now[WAY]! <= 0 && value - now[LOW]! >= least;
 
-/** The light that leaves is so: whether that was a change is noted. */
-function follow(of: Changes, value: number, at: number): void {
-  const { now, least } = of;
-  if (value < now[LOW]!) now[LOW] = value;
-  if (value > now[HIGH]!) now[HIGH] = value;
-  if (now[WAY]! >= 0 && now[HIGH]! - value >= least) {
-    now[WAY] = -1;
-    now[LOW] = value;
-  } else if (rises(of, value)) {
-    now[WAY] = 1;
-    now[HIGH] = value;
-    of.ups[of.next[0]!] = at;
-    of.next[0] = (of.next[0]! + 1) % KEPT;
-  }
+/** The light that leaves is so: a change up is noted. */
+function follow({ now, least, ups, next }: Changes, value: number, at: number): void {
+  if (changed(now, value, least) <= 0) return;
+  ups[next[0]!] = at;
+  next[0] = (next[0]! + 1) % KEPT;
 }
 
 export function limiter(): Limiter {
@@ -130,8 +117,10 @@ export function limiter(): Limiter {
         (rises(light, found[LUMINANCE]!) && !mayRise(light, most, at)) ||
         (rises(red, found[REDNESS]!) && !mayRise(red, most, at));
       const held = waits && same;
-      if (held) for (let i = 0; i < meter.lit.length; i++) frame[meter.lit[i]!] = before!.bytes[meter.lit[i]!]!;
-      if (held) measure(meter, frame, found);
+      if (held) {
+        for (let i = 0; i < meter.lit.length; i++) frame[meter.lit[i]!] = before!.bytes[meter.lit[i]!]!;
+        measure(meter, frame, found);
+      }
       if (found[STROBING]! >= FLASH_SHARE) {
         // What waits gets its turn: the lamps' own strobes leave room for it.
         const room = most - within(light.ups, at) - Number(waits || rises(light, found[LUMINANCE]!));

@@ -28,22 +28,27 @@ export function lightShares(heads: readonly Head[]): Float64Array {
   return all > 0 ? light.map((one) => one / all) : light;
 }
 
+/** Light between its changes: the darkest and the brightest since the last one, and which way that went, 0 for none yet. */
+export const LOW = 0;
+export const HIGH = 1;
+export const WAY = 2;
+
+/** Takes the next moment of some light. @returns 1 or -1 where a change of `least` is complete, up or down, else 0. */
+export function changed(now: Float64Array, value: number, least: number): number {
+  if (value < now[LOW]!) now[LOW] = value;
+  if (value > now[HIGH]!) now[HIGH] = value;
+  const falls = now[WAY]! >= 0 && now[HIGH]! - value >= least;
+  if (!falls && !(now[WAY]! <= 0 && value - now[LOW]! >= least)) return 0;
+  now[WAY] = falls ? -1 : 1;
+  now[LOW] = value;
+  now[HIGH] = value;
+  return now[WAY];
+}
+
 /** Tells the index of each change of `FLASH_SHARE` or more in a list of moments of the rig's light, 0…1, up or down. */
 export function lightChanges(light: ArrayLike<number>, found: (at: number) => void): void {
-  let low = light.length > 0 ? light[0]! : 0;
-  let high = low;
-  let way = 0;
-  for (let i = 1; i < light.length; i++) {
-    const now = light[i]!;
-    low = Math.min(low, now);
-    high = Math.max(high, now);
-    const falls = way >= 0 && high - now >= FLASH_SHARE - 1e-9;
-    if (!falls && !(way <= 0 && now - low >= FLASH_SHARE - 1e-9)) continue;
-    way = falls ? -1 : 1;
-    low = now;
-    high = now;
-    found(i);
-  }
+  const now = Float64Array.of(light[0] ?? 0, light[0] ?? 0, 0);
+  for (let i = 1; i < light.length; i++) if (changed(now, light[i]!, FLASH_SHARE - 1e-9) !== 0) found(i);
 }
 
 /** Flashes in such a list: pairs of opposing changes. Told to `found` by the index at which each is complete. */

@@ -10,8 +10,10 @@ import { layoutOf, type Lines } from './lines';
 /** After the user scrolls by hand, the sheet leaves it there for so long before it follows the music again. */
 const LEAVE_MS = 5000;
 
-/** Moves the pin over the lines and keeps the line that sounds in view. */
-/** @param free pixels of the sheet from its top that nothing covers. */
+/**
+ * Moves the pin over the lines and keeps the line that sounds in view.
+ * @param free pixels of the sheet from its top that nothing covers.
+ */
 export function usePlayhead(song: Song, lines: Lines, free: { readonly current: number }) {
   const app = useHovlix();
   const list = useRef<FlatList>(null);
