@@ -47,7 +47,7 @@ function emptyShow(): Show {
   const empty = readShow(
     {
       format: 'hovlix-show',
-      version: 5,
+      version: 6,
       id: 'boathouse',
       name: 'Friday at the Boathouse',
       profiles: [],

@@ -5,8 +5,9 @@ import { Chase, Kit, LookValue } from '../light';
 import { AT_REST, type Action } from '../live';
 import { envelopesOf, LOUDNESS_BANDS } from '../music';
 import { edit } from '../show';
+import { CURVE_BLENDS, type Lane } from '../song';
 import { look, withLooks, hold, press, player, type ValueIn } from '../testing/stage';
-import { id, seconds } from '../units';
+import { beats, id, seconds } from '../units';
 import { compile, explain, frameFor, render } from '.';
 
 const MUSIC = 'a'.repeat(64);
@@ -84,7 +85,13 @@ describe('any show', () => {
     const kit = Kit.parse({ id: 'k', name: 'K', channels: [], hits });
     const show = edit(edit(withLooks(look(list as ValueIn[])), { type: 'store-chase', chase }).show, { type: 'store-kit', kit }).show; // prettier-ignore
     const music = { hash: MUSIC, name: 'x.wav', type: 'wav' as const, bytes: 1 };
-    return { ...show, songs: show.songs.map((song) => ({ ...song, music })) };
+    const lanes: Lane[] = [
+      { id: id('hits'), name: 'H', type: 'hits', kit: id('k'), role: id('wash'), level: 0.8, notes: list.flatMap((_, i) => [2, 7, 7.1].map((at, k) => ({ id: id<'Note'>(`${i}${k}`), at: beats(at * (i + 1)), length: beats(0.4), note: 30 + i, velocity: 0.9 }))) },
+      { id: id('tint'), name: 'T', type: 'looks', blend: 'add', level: 0.6, only: { roles: [id('bars'), id('wash')], families: ['level', 'colour'] }, clips: [{ id: id('t'), look: id('run'), from: beats(3), to: beats(30) }] },
+      { id: id('fader'), name: 'F', type: 'curve', target: { on: 'lane', lane: id('tint') }, blend: 'scale', points: [{ id: id('a'), at: beats(4), value: 0, shape: 'bent', bend: 0.7 }, { id: id('b'), at: beats(24), value: 1, shape: 'hold' }] },
+      ...(['level', 'zoom', 'Iris'] as const).map((attribute, i): Lane => ({ id: id(attribute), name: attribute, type: 'curve', target: { on: 'role', role: id('movers'), attribute }, blend: CURVE_BLENDS[i]!, points: [{ id: id('a'), at: beats(2), value: 0.9, shape: 'smooth' }, { id: id('b'), at: beats(20 + i), value: 0.1, shape: 'straight' }] })),
+    ]; // prettier-ignore
+    return { ...show, songs: show.songs.map((song) => ({ ...song, music, lanes: [...song.lanes, ...lanes] })) };
   });
   const heard = fc.record({
     levels: fc.array(fc.nat(255), { minLength: 16, maxLength: 16 }),

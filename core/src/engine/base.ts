@@ -10,6 +10,7 @@ import { headPlan, snapsOf } from './head-plan';
 import type { SongBook } from './lanes';
 import { lightMeter } from './light-meter';
 import { MIX, MOST_OVERLAPPING, type Head, type HeadPlan, type Play, type Program, type Scratch } from './program';
+import type { Narrower } from './narrow';
 import { lightShares, shinesIn } from './safety';
 import { turnBook } from './turns';
 import { writerTable } from './write';
@@ -23,6 +24,8 @@ export type Base = SongBook &
     readonly ground: Ground;
     readonly notes: Set<string>;
     readonly slowest: Float64Array;
+    /** By what lanes let through. */
+    readonly narrowed: Map<string, Narrower>;
     readonly looks: WeakMap<Look, Play>;
     readonly chases: WeakMap<Chase, { readonly looks: readonly (Look | undefined)[]; readonly play: Play }>;
     kits?: { readonly of: Show['kits']; readonly struck: Program['struck'] };
@@ -100,6 +103,7 @@ export function* baseOf(show: Show, room: Rig): Generator<void, Base> {
     chases: new WeakMap(),
     songs: new WeakMap(),
     lanes: new WeakMap(),
+    narrowed: new Map(),
     turns: turnBook(plans),
   };
 }

@@ -2,6 +2,7 @@
 
 import { courseOf, type Chase, type Look, type LookValue } from '../light';
 import type { Role } from '../rig';
+import { lookLanes, type LookLane } from '../song';
 import { rigInUse, type Show } from '../show';
 import type { Id } from '../units';
 import { baseOf, standsOn, type Base } from './base';
@@ -19,6 +20,7 @@ import {
   type Program,
   type Sheet,
 } from './program';
+import { narrower } from './narrow';
 import { flashSpanOfChase, lightOf } from './safety';
 import { sheetIn, sheetOf } from './sheets';
 import { markCovers } from './shows';
@@ -50,8 +52,9 @@ export function compiler(): (show: Show, rig?: Id<'Rig'>, sounds?: Sounds) => Co
     const room = show.rigs.find((candidate) => candidate.id === rig) ?? rigInUse(show);
     if (!base || !standsOn(base, show, room)) base = yield* baseOf(show, room);
     const { ground, plans } = base;
-    const plays = yield* playsOf(show, base);
-    const sheets = [...plays.values()].flatMap(sheetsIn);
+    const plays = yield* playsOf(show.looks, show.chases, base);
+    const narrowed = yield* narrowedPlays(show, base);
+    const sheets = [plays, ...narrowed.values()].flatMap((some) => [...some.values()].flatMap(sheetsIn));
     const ears = earsIn(sheets);
     for (const ear of ears) {
       if (ear.source !== 'song' || ear.drum) continue;
@@ -60,8 +63,10 @@ export function compiler(): (show: Show, rig?: Id<'Rig'>, sounds?: Sounds) => Co
         yield;
       }
     }
-    const songs = yield* songsOf(show, base, plays, sounds);
     if (base.kits?.of !== show.kits) base.kits = { of: show.kits, struck: kitBook(show.kits, ground) };
+    const { struck } = base.kits;
+    const playsFor = ({ only }: LookLane) => (only && narrowed.get(keyOf(only))) ?? plays;
+    const songs = yield* songsOf(show, { ...base, struck, playsFor }, sounds);
     if (base.hands?.of !== show.roles) base.hands = { of: show.roles, hand: handBook(ground, show.roles) };
     markCovers(sheets, base.fields.length, plans.length);
     return {
@@ -79,7 +84,7 @@ export function compiler(): (show: Show, rig?: Id<'Rig'>, sounds?: Sounds) => Co
       hand: base.hands.hand,
       standing: standingPlays(plays, plans),
       ears,
-      struck: base.kits.struck,
+      struck,
       safety: { most: ground.most, shares: ground.shares, slowest: base.slowest },
       scratch: base.scratch,
     };
@@ -95,10 +100,14 @@ const SILENT: Sheet = {
   span: Infinity,
 };
 
-function* playsOf(show: Show, base: Base): Generator<void, ReadonlyMap<string, Play>> {
+function* playsOf(
+  allLooks: readonly Look[],
+  allChases: readonly Chase[],
+  base: Base,
+): Generator<void, ReadonlyMap<string, Play>> {
   const { ground, plans } = base;
   const known = new Map<string, Play>();
-  for (const look of show.looks) {
+  for (const look of allLooks) {
     let play = base.looks.get(look);
     if (!play) {
       const sheet = yield* sheetIn(look.name, look.values, look, ground);
@@ -106,8 +115,8 @@ function* playsOf(show: Show, base: Base): Generator<void, ReadonlyMap<string, P
     }
     known.set(look.id, play);
   }
-  const byId = new Map(show.looks.map((look) => [look.id as string, look]));
-  for (const chase of show.chases) {
+  const byId = new Map(allLooks.map((look) => [look.id as string, look]));
+  for (const chase of allChases) {
     const looks = chase.steps.map(({ look }) => (look ? byId.get(look) : undefined));
     let kept = base.chases.get(chase);
     if (!kept || looks.some((look, i) => look !== kept!.looks[i])) {
@@ -118,6 +127,32 @@ function* playsOf(show: Show, base: Base): Generator<void, ReadonlyMap<string, P
     known.set(chase.id, kept.play);
   }
   return known;
+}
+
+type Only = NonNullable<LookLane['only']>;
+const keyOf = (only: Only): string => JSON.stringify([only.roles, only.families]);
+
+/** By what lanes let through, the looks and chases on such lanes as far as they may speak there. */
+function* narrowedPlays(show: Show, base: Base): Generator<void, ReadonlyMap<string, ReadonlyMap<string, Play>>> {
+  const used = new Map<string, { readonly only: Only; readonly ids: Set<string> }>();
+  for (const song of show.songs)
+    for (const { only, clips } of lookLanes(song)) {
+      if (!only) continue;
+      const one = used.get(keyOf(only)) ?? { only, ids: new Set() };
+      for (const { look } of clips) if (look) one.ids.add(look);
+      used.set(keyOf(only), one);
+    }
+  const found = new Map<string, ReadonlyMap<string, Play>>();
+  for (const [key, { only, ids }] of used) {
+    let known = base.narrowed.get(key);
+    if (!known) base.narrowed.set(key, (known = narrower(only)));
+    const chases = show.chases.filter(({ id }) => ids.has(id));
+    for (const { steps } of chases) for (const { look } of steps) if (look) ids.add(look);
+    const looks = show.looks.filter(({ id }) => ids.has(id));
+    found.set(key, yield* playsOf(looks.map(known.look), chases.map(known.chase), base));
+  }
+  for (const key of base.narrowed.keys()) if (!used.has(key)) base.narrowed.delete(key);
+  return found;
 }
 
 function* chaseProgram(

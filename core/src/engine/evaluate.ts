@@ -17,7 +17,7 @@ import { clamp, seconds, type Seconds } from '../units';
 import { songPace, standingBeat } from './clock';
 import { countBefore, curveFor, listen, strokesOf } from './ears';
 import { ABOVE, AIM, HAZE, MOVE, SLOT, STANDING, STROBE } from './fields';
-import { addToLane, beginLane, clearFields, layHand, laySheet, mergeLane, rampBetween, type Witness } from './layers';
+import { addToLane, beginLane, clearFields, layHand, layHit, laySheet, mergeLane, rampBetween, type Witness } from './layers';
 import { laySong } from './lay-song';
 import { holdStrobes } from './safety';
 import { findShows } from './shows';
@@ -189,26 +189,17 @@ function strokesPlace(program: Program, { course, drum }: ChaseProgram, one: Sta
 }
 
 function layHits(program: Program, live: LiveState, at: Seconds, witness?: Witness): void {
-  const { timing } = program.scratch;
   for (let i = 0; i < live.sounding.length; i++) {
     const note = live.sounding[i]!;
     const struck = program.struck(note);
     if (!struck) continue;
-    const { sheet, hit, strike } = struck;
+    const { hit, strike } = struck;
     const lifted = note.lifted === undefined ? Infinity : note.lifted - note.at;
     const choked = note.choked === undefined ? Infinity : note.choked - note.at;
     const height = heightOfHit(strike, at - note.at, lifted, choked) * struck.strength;
     if (height <= 0 || (struck.flashes && note.crowded)) continue;
     if (witness) witness.source('hit', hit.name, struck.kit);
-    if (hit.blend === 'replace') {
-      layHand(program, sheet, height, witness);
-      continue;
-    }
-    timing.rise = height;
-    timing.fall = 1;
-    timing.scale = 1;
-    timing.end = Infinity;
-    laySheet(program, sheet, witness);
+    layHit(program, struck, height, witness);
   }
 }
 

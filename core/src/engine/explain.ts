@@ -85,33 +85,42 @@ export function explain(
   };
 }
 
-/** `rules`: a hand, or a dark clip, which takes what is below it down as well. */
-type Heard = Omit<Contribution, 'wins'> & { readonly rules: boolean };
+/** `rules`: a hand, or a dark clip, which takes what is below it down as well; `scales`: it asks for nothing itself. */
+type Heard = Omit<Contribution, 'wins'> & { readonly rules: boolean; readonly scales?: boolean };
 
 function contributionsTo(program: Program, live: LiveState, at: Seconds, index: number): readonly Heard[] {
   const heard: Heard[] = [];
   let source = '';
   let lane = 0;
   let rules = false;
+  let fader = 1;
   evaluate(program, live, at, {
-    lane: () => {
+    lane: (level) => {
       lane = heard.length;
+      fader = level;
     },
     yields: (rise) => {
       for (let i = lane; i < heard.length; i++) heard[i] = { ...heard[i]!, weight: heard[i]!.weight * (1 - rise) };
     },
     source: (kind, name, of) => {
       rules = kind === 'hand';
+      if (kind !== 'lane') fader = 1;
       source = { look: `look ${name}`, lane: `lane ${of}: ${name}`, hit: `hit ${name} of ${of}`, hand: `in hand: ${name}` }[kind]; // prettier-ignore
     },
     row: (strand, row, weight) => {
       if (strand.heads[row] !== index) return;
       const { name, width } = program.fields[strand.field]!;
       const values = Array.from(strand.live.subarray(row * width, (row + 1) * width));
-      heard.push({ source, attribute: name, values, weight, moving: strand.motions.length > 0, rules });
+      heard.push({ source, attribute: name, values, weight: weight * fader, moving: strand.motions.length > 0, rules });
     },
     dark: (weight) => {
-      heard.push({ source, attribute: 'level', values: [0], weight, moving: false, rules: true });
+      heard.push({ source, attribute: 'level', values: [0], weight: weight * fader, moving: false, rules: true });
+    },
+    curve: ({ name, blend, field }, head, value) => {
+      if (head !== index) return;
+      const does = { scale: 'scales it', add: 'adds', replace: 'sets it' }[blend];
+      const told = { attribute: program.fields[field]!.name, values: [value], weight: 1, moving: true };
+      heard.push({ source: `curve ${name}, ${does}`, ...told, rules: blend === 'replace', scales: blend === 'scale' });
     },
   });
   return heard;
@@ -119,7 +128,7 @@ function contributionsTo(program: Program, live: LiveState, at: Seconds, index: 
 
 function withWinners(heard: readonly Heard[]): readonly Contribution[] {
   const best = new Map<string, Heard>();
-  for (const one of heard) {
+  for (const one of heard.filter(({ scales }) => !scales)) {
     const before = best.get(one.attribute);
     const height = (of: Heard) => of.values[0]! * of.weight;
     const stays =
@@ -127,7 +136,7 @@ function withWinners(heard: readonly Heard[]): readonly Contribution[] {
     if (!stays && one.weight > 0) best.set(one.attribute, one);
   }
   return heard.map((one) => {
-    const { rules: _, ...told } = one;
+    const { rules: _, scales: __, ...told } = one;
     return { ...told, wins: best.get(one.attribute) === one };
   });
 }
@@ -140,7 +149,7 @@ function darknessOf(
   at: Seconds,
 ): readonly Darkness[] {
   const reasons: Darkness[] = [];
-  const speaks = heard.some((one) => one.attribute === 'level' && one.weight > 0);
+  const speaks = heard.some((one) => one.attribute === 'level' && one.weight > 0 && !one.scales);
   if (head.roles.length === 0 && !speaks) reasons.push('not-cast');
   else if (!speaks) reasons.push('nothing-speaks');
   else if (wanted <= 0) reasons.push('level-0');

@@ -1,12 +1,16 @@
 // Songs as arrays: when each clip comes and goes, and what it plays.
 
-import type { Chase, Look } from '../light';
+import type { Chase, Kit, Look } from '../light';
 import type { Envelopes } from '../music/envelopes';
 import type { Show } from '../show';
-import type { Clip, Lane, Song } from '../song';
+import { playingLanes, type Clip, type Lane, type LookLane, type Song } from '../song';
 import { tempoAt, timeAt } from '../time';
 import { beats, seconds } from '../units';
-import type { LaneProgram, Play, Program, SongProgram } from './program';
+import { curveLaneProgram, trackOf } from './curve-lane';
+import type { Ground } from './ground';
+import { hitLaneProgram } from './hit-lane';
+import type { CurveLaneProgram, HitLaneProgram, LaneProgram, LookLaneProgram } from './lane-program';
+import type { Play, Program, SongProgram } from './program';
 import type { TurnBook } from './turns';
 
 /** What can be heard in songs, by the hash of their music. */
@@ -19,44 +23,64 @@ export type SongBook = {
   readonly turns: TurnBook;
 };
 
-/** A lane as it was compiled, and what beside itself it was compiled from: the looks and chases on it as they were. */
-type KeptLane = {
-  readonly program: LaneProgram;
-  readonly tempo: Song['tempo'];
-  readonly used: readonly string[];
-  readonly plays: readonly (Play | undefined)[];
-  readonly times: readonly string[];
+/** A lane as it was compiled, and what beside itself it was compiled from. */
+type KeptLane =
+  | {
+      readonly program: LookLaneProgram;
+      readonly tempo: Song['tempo'];
+      /** The looks and chases on it as they were. */
+      readonly used: readonly string[];
+      readonly plays: readonly (Play | undefined)[];
+      readonly times: readonly string[];
+    }
+  | { readonly program: HitLaneProgram; readonly tempo: Song['tempo']; readonly kit: Kit | undefined }
+  | { readonly program: CurveLaneProgram };
+
+/** What lanes stand on. */
+export type Laying = SongBook & {
+  readonly ground: Ground;
+  readonly casts: Program['casts'];
+  readonly struck: Program['struck'];
+  /** What can be laid on a lane, by id: all looks and chases as far as the lane lets them speak. */
+  readonly playsFor: (lane: LookLane) => ReadonlyMap<string, Play>;
 };
 
-/** Works out anew only lanes that changed, or whose looks did. */
-export function* songsOf(
-  show: Show,
-  base: SongBook,
-  plays: ReadonlyMap<string, Play>,
-  sounds: Sounds,
-): Generator<void, Program['songs']> {
+/** Works out anew only lanes that changed, or whose looks or kits did. */
+export function* songsOf(show: Show, base: Laying, sounds: Sounds): Generator<void, Program['songs']> {
   const fades = new Map<string, Look | Chase>([...show.looks, ...show.chases].map((one) => [one.id, one]));
-  const timesOf = new Map([...fades].map(([id, one]) => [id, timesIn(one, plays.get(id))]));
-  const laneOf = (song: Song, lane: Lane): KeptLane => {
-    const before = base.lanes.get(lane);
+  const kits = new Map<string, Kit>(show.kits.map((kit) => [kit.id, kit]));
+  const looksOn = (song: Song, lane: LookLane): KeptLane => {
+    const known = base.lanes.get(lane);
+    const before = known && 'used' in known ? known : undefined;
+    const plays = base.playsFor(lane);
     const used = before?.used ?? playsUsed(lane);
-    const now = { tempo: song.tempo, used, plays: used.map((id) => plays.get(id)), times: used.map((id) => timesOf.get(id) ?? '') }; // prettier-ignore
+    const times = used.map((id) => timesIn(fades.get(id), plays.get(id)));
+    const now = { tempo: song.tempo, used, plays: used.map((id) => plays.get(id)), times };
     // Where only the light of a look changed, its clips lie where they lay.
-    const timed = before?.tempo === song.tempo && before.times.every((times, i) => times === now.times[i]);
+    const timed = before?.tempo === song.tempo && before.times.every((one, i) => one === now.times[i]);
     if (timed && before.plays.every((play, i) => play === now.plays[i])) return before;
     const clips = inOrder(lane);
-    const times = timed ? before.program : laneTimes(song, lane, clips, plays, fades);
-    const kept = { ...now, program: { ...times, plays: playsAlong(clips, plays, base.turns) } };
-    base.lanes.set(lane, kept);
-    return kept;
+    const laid = timed ? before.program : laneTimes(song, lane, clips, plays, fades);
+    return { ...now, program: { ...laid, plays: playsAlong(clips, plays, base.turns) } };
   };
+  function* compiled(song: Song, lane: Lane): Generator<void, KeptLane> {
+    const before = base.lanes.get(lane);
+    if (lane.type === 'looks') return looksOn(song, lane);
+    if (lane.type === 'curve') return before ?? { program: curveLaneProgram(lane, base.ground, base.casts) };
+    const kit = kits.get(lane.kit);
+    if (before && 'kit' in before && before.kit === kit && before.tempo === song.tempo) return before;
+    const program = yield* hitLaneProgram(song, lane, kit, base.struck, base.ground.most);
+    return { program, tempo: song.tempo, kit };
+  }
   const songs = new Map<string, SongProgram>();
   for (const song of show.songs) {
     const envelopes = (song.music && sounds.get(song.music.hash)) ?? null;
     const lanes: LaneProgram[] = [];
-    for (const lane of song.lanes) {
+    const playing = playingLanes(song.lanes);
+    for (const lane of playing) {
       const known = base.lanes.get(lane);
-      const kept = laneOf(song, lane);
+      const kept = yield* compiled(song, lane);
+      base.lanes.set(lane, kept);
       lanes.push(kept.program);
       if (kept !== known) yield;
     }
@@ -67,6 +91,7 @@ export function* songsOf(
       : {
           envelopes,
           lanes,
+          faders: playing.map((lane) => fadersOf(song, lane)),
           duration: song.duration,
           anchorBeats: Float64Array.from(song.tempo.anchors, ({ beat }) => beat),
           anchorTimes: Float64Array.from(song.tempo.anchors, ({ time }) => time),
@@ -77,27 +102,33 @@ export function* songsOf(
   return songs;
 }
 
-const playsUsed = ({ clips }: Lane): readonly string[] => [...new Set(clips.flatMap(({ look }) => look ?? []))];
+/** The curves that move a lane's fader. They belong to the lane, so they go on where it is solo. */
+const fadersOf = ({ lanes }: Song, { id }: Lane) =>
+  lanes.flatMap((one) =>
+    one.type === 'curve' && !one.muted && one.target.on === 'lane' && one.target.lane === id ? [trackOf(one.points)] : [],
+  );
+
+const playsUsed = ({ clips }: LookLane): readonly string[] => [...new Set(clips.flatMap(({ look }) => look ?? []))];
 
 /** All that a look or a chase says of when its clips come and go. */
-const timesIn = (one: Look | Chase, play: Play | undefined): string =>
-  [one.fadeIn, one.fadeOut, 'hold' in one ? one.hold : '', slowestOf(play)].join();
+const timesIn = (one: Look | Chase | undefined, play: Play | undefined): string =>
+  one === undefined ? '' : [one.fadeIn, one.fadeOut, 'hold' in one ? one.hold : '', slowestOf(play)].join();
 
 const slowestOf = (play: Play | undefined): number =>
   (play?.sheet.strands ?? []).reduce((most, strand) => Math.max(most, strand.fadeIn), 0);
 
-const inOrder = ({ clips }: Lane): readonly Clip[] => clips.toSorted((a, b) => a.from - b.from);
+const inOrder = ({ clips }: LookLane): readonly Clip[] => clips.toSorted((a, b) => a.from - b.from);
 
 /** Two clips closer than this, in beats, are joined. */
 const JOIN = 1e-3;
 
 function laneTimes(
   song: Song,
-  lane: Lane,
+  lane: LookLane,
   clips: readonly Clip[],
   plays: ReadonlyMap<string, Play>,
   fades: ReadonlyMap<string, Look | Chase>,
-): Omit<LaneProgram, 'plays'> {
+): Omit<LookLaneProgram, 'plays'> {
   const at = (beat: number) => timeAt(song.tempo, beats(beat));
   const lookOf = (clip: Clip) => (clip.look ? fades.get(clip.look) : undefined);
   const fadeIn = (clip: Clip) => clip.fadeIn ?? lookOf(clip)?.fadeIn ?? 0;
@@ -113,7 +144,9 @@ function laneTimes(
   );
   const slowest = (clip: Clip) => Math.max(fadeIn(clip), slowestOf(clip.look ? plays.get(clip.look) : undefined));
   return {
+    type: 'looks',
     name: lane.name,
+    level: lane.level ?? 1,
     blend: lane.blend,
     count: clips.length,
     from: Float64Array.from(clips, (clip) => at(clip.from)),

@@ -2,9 +2,12 @@
 
 import { positionAt } from '../light';
 import { songBeat, songPace } from './clock';
+import { faderAt, layCurve } from './curve-lane';
 import { countBefore, strokesOf } from './ears';
+import { layHitLane } from './hit-lane';
 import { addToLane, beginLane, laySheet, mergeLane, rampBetween, scaleLane, type Witness } from './layers';
-import type { LaneProgram, Play, Program, SongProgram } from './program';
+import type { LookLaneProgram } from './lane-program';
+import type { Play, Program, SongProgram } from './program';
 import { firstOf, lastStarted } from './shows';
 import { slowedBy } from './slow';
 import { addSteps, move, onStroke } from './steps';
@@ -13,30 +16,40 @@ export function laySong(program: Program, song: SongProgram, time: number, witne
   const beat = songBeat(song, time);
   program.scratch.pace = songPace(song, time);
   for (let i = 0; i < song.lanes.length; i++) {
+    const lane = song.lanes[i]!;
     program.scratch.layer = i;
-    layLane(program, song, song.lanes[i]!, time, beat, witness);
+    if (lane.type === 'curve') {
+      layCurve(program, lane, beat, witness);
+      continue;
+    }
+    const level = faderAt(lane.level, song.faders[i]!, beat);
+    if (level <= 0) continue;
+    // What hits ask for has the fader in it already.
+    if (witness) witness.lane(lane.type === 'hits' ? 1 : level);
+    if (lane.type === 'hits') layHitLane(program, lane, time, level, witness);
+    else layLane(program, song, lane, time, beat, level, witness);
   }
 }
 
 function layLane(
   program: Program,
   song: SongProgram,
-  lane: LaneProgram,
+  lane: LookLaneProgram,
   time: number,
   beat: number,
+  level: number,
   witness?: Witness,
 ): void {
   const last = lastStarted(lane, time);
   if (last < 0) return;
   const first = firstOf(lane, last, time);
-  if (first === last && layAlone(program, lane, last, time, beat, witness)) return;
+  if (first === last && level === 1 && layAlone(program, lane, last, time, beat, witness)) return;
   const { timing } = program.scratch;
   // How much the clips after each one leave of it is known beforehand, unless some of their strands have times of their own.
   const known = leftsKnown(program, lane, first, last, time);
   let dark = 0;
   let spoke = false;
   beginLane(program);
-  if (witness) witness.lane();
   for (let k = first; k <= last; k++) {
     if (!lane.joined[k] && time >= lane.to[k]!) continue;
     const play = lane.plays[k]!;
@@ -55,11 +68,11 @@ function layLane(
       if (witness) witness.dark(timing.rise * timing.fall * timing.scale);
     }
   }
-  if (spoke) mergeLane(program, lane.blend, dark, 1);
+  if (spoke) mergeLane(program, lane.blend, dark * level, level);
 }
 
 /** Writes what is left of each clip to `lefts`; false where it differs from strand to strand. */
-function leftsKnown(program: Program, lane: LaneProgram, first: number, last: number, time: number): boolean {
+function leftsKnown(program: Program, lane: LookLaneProgram, first: number, last: number, time: number): boolean {
   const { lefts } = program.scratch;
   if (last - first >= lefts.length) return false;
   let left = 1;
@@ -74,7 +87,7 @@ function leftsKnown(program: Program, lane: LaneProgram, first: number, last: nu
 /** A lane with one look on it that only adds height needs no gathering: the same light, at less cost. */
 function layAlone(
   program: Program,
-  lane: LaneProgram,
+  lane: LookLaneProgram,
   k: number,
   time: number,
   beat: number,
@@ -90,7 +103,7 @@ function layAlone(
   return true;
 }
 
-function timeClip(program: Program, lane: LaneProgram, k: number, time: number): void {
+function timeClip(program: Program, lane: LookLaneProgram, k: number, time: number): void {
   const { timing } = program.scratch;
   const joined = lane.joined[k] === 1;
   timing.rise = rampBetween(time, lane.from[k]!, lane.inUntil[k]!);
@@ -109,7 +122,7 @@ function addPlay(
   program: Program,
   play: Play,
   song: SongProgram,
-  lane: LaneProgram,
+  lane: LookLaneProgram,
   k: number,
   time: number,
   beat: number,

@@ -1,7 +1,9 @@
 // Laying what sheets say over one another: straight onto what is below, or gathered as one lane first.
 
 import { LEVEL, AIM, type Field } from './fields';
-import type { LaneProgram, Program, Sheet, Strand, Timing } from './program';
+import type { Struck } from './kits';
+import type { CurveLaneProgram, LookLaneProgram } from './lane-program';
+import type { Program, Sheet, Strand, Timing } from './program';
 
 /** Told of each row that is laid on. `weight` is how much of it counts, 0…1. */
 export type Witness = {
@@ -9,8 +11,10 @@ export type Witness = {
   readonly source: (kind: 'look' | 'lane' | 'hit' | 'hand', name: string, of: string) => void;
   readonly row: (strand: Strand, row: number, weight: number) => void;
   readonly dark: (weight: number) => void;
-  /** A lane begins; and what it has said so far gives way by so much to a clip that rises. */
-  readonly lane: () => void;
+  /** A curve moves a field of a head. */
+  readonly curve: (lane: CurveLaneProgram, head: number, value: number) => void;
+  /** A lane begins, with its fader at so much; and what it has said so far gives way by so much to a clip that rises. */
+  readonly lane: (level: number) => void;
   readonly yields: (rise: number) => void;
 };
 
@@ -28,7 +32,7 @@ export function clearFields(program: Program): void {
 }
 
 /** From home to sums: before the first contribution a field is made of nothing, not of its home. */
-function touch(field: Field): void {
+export function touch(field: Field): void {
   if (field.touched) return;
   field.touched = true;
   field.values.fill(0);
@@ -123,6 +127,17 @@ export function layHand(program: Program, sheet: Sheet, weight: number, witness?
       if (witness) witness.row(strand, row, weight);
     }
   }
+}
+
+/** Lays a hit that stands at a height of 0…1. */
+export function layHit(program: Program, { sheet, hit }: Struck, height: number, witness?: Witness): void {
+  if (hit.blend === 'replace') return layHand(program, sheet, height, witness);
+  const { timing } = program.scratch;
+  timing.rise = height;
+  timing.fall = 1;
+  timing.scale = 1;
+  timing.end = Infinity;
+  laySheet(program, sheet, witness);
 }
 
 /** Begins to gather a lane: nothing of it is there yet. */
@@ -247,7 +262,7 @@ function addJumping({ laneValues, laneWeights, width }: Field, strand: Strand, w
 }
 
 /** Lays what was gathered over what is below. `dark` forces that much of what is below to zero, `weight` is the whole. */
-export function mergeLane(program: Program, blend: LaneProgram['blend'], dark: number, weight: number): void {
+export function mergeLane(program: Program, blend: LookLaneProgram['blend'], dark: number, weight: number): void {
   for (let f = 0; f < program.fields.length; f++) {
     const field = program.fields[f]!;
     if (f === LEVEL) {
@@ -256,7 +271,7 @@ export function mergeLane(program: Program, blend: LaneProgram['blend'], dark: n
   }
 }
 
-function mergeLevels(field: Field, blend: LaneProgram['blend'], dark: number, weight: number): void {
+function mergeLevels(field: Field, blend: LookLaneProgram['blend'], dark: number, weight: number): void {
   touch(field);
   const { values, weights, laneValues, laneWeights, laneTouched } = field;
   for (let head = 0; head < weights.length; head++) {

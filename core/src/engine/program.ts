@@ -10,6 +10,7 @@ import type { Ear } from './ears';
 import type { Field } from './fields';
 import type { Struck } from './kits';
 import type { LightMeter } from './light-meter';
+import type { LaneProgram, Track } from './lane-program';
 import type { SafetyProgram } from './safety';
 import type { WriterTable } from './write';
 
@@ -110,30 +111,11 @@ export type ChaseProgram = {
   readonly span: number;
 };
 
-export type LaneProgram = {
-  readonly name: string;
-  readonly blend: 'highest' | 'replace' | 'add' | 'multiply';
-  readonly count: number;
-  /** Seconds of the music. */
-  readonly from: Float64Array;
-  readonly to: Float64Array;
-  /** When the fade in is over; and that of the strand with the longest of its own. */
-  readonly inUntil: Float64Array;
-  readonly allIn: Float64Array;
-  /** When the fade out begins; at or after `to` where the next clip takes over. */
-  readonly outFrom: Float64Array;
-  /** Seconds of one beat where a clip begins: for strands with times of their own. */
-  readonly pulse: Float64Array;
-  /** 1 where the next clip begins as this one ends: its fade in is this one's fade out. */
-  readonly joined: Uint8Array;
-  /** Beats at which clips begin. */
-  readonly beats: Float64Array;
-  /** Null is dark. */
-  readonly plays: readonly (Play | null)[];
-};
-
 export type SongProgram = {
+  /** Lowest first; lanes that are muted, or not solo where others are, are not among them. */
   readonly lanes: readonly LaneProgram[];
+  /** By lane, what moves its fader. */
+  readonly faders: readonly (readonly Track[])[];
   readonly duration: number;
   /** What can be heard in it; null where its music was not analysed here. */
   readonly envelopes: Envelopes | null;

@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import { Chase } from '../light';
 import { AT_REST, playedAlone, type LiveState } from '../live';
 import { edit, type Show } from '../show';
+import { lookLanes } from '../song';
 import { hold, look, press, wave } from '../testing/stage';
 import { songId, testShow } from '../testing/show';
 import { beats, id, seconds } from '../units';
@@ -32,7 +33,7 @@ function layered(lanes: readonly (readonly Laid[])[]): Show {
   const laid = lanes.map((clips, lane) => {
     let at = 0;
     return {
-      ...song!.lanes[0]!,
+      ...lookLanes(song!)[0]!,
       id: id<'Lane'>(`lane${lane}`),
       blend: (['highest', 'replace', 'add', 'multiply'] as const)[lane % 4]!,
       clips: clips.map((clip, i) => {
@@ -51,7 +52,7 @@ function thorough(show: Show): Program {
   for (const { sheet, chase } of program.plays.values())
     for (const one of [sheet, ...(chase?.sheets ?? [])]) one.covers.fill(0);
   for (const { lanes } of program.songs.values())
-    for (const { plays } of lanes) for (const play of plays) play?.sheet.covers.fill(0);
+    for (const lane of lanes) if (lane.type === 'looks') for (const play of lane.plays) play?.sheet.covers.fill(0);
   return program;
 }
 

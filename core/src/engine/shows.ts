@@ -3,7 +3,8 @@
 
 import { LEVEL, STANDING } from './fields';
 import { rampBetween } from './layers';
-import type { LaneProgram, Play, Program, Sheet, SongProgram } from './program';
+import type { LookLaneProgram } from './lane-program';
+import type { Play, Program, Sheet, SongProgram } from './program';
 
 /** Says of sheets which fields they speak to wholly: to all heads that any of them speaks to. */
 export function markCovers(sheets: readonly Sheet[], fields: number, heads: number): void {
@@ -34,10 +35,14 @@ export function findShows(program: Program, song: SongProgram | undefined, time:
   const { fields } = program;
   for (let f = 0; f < fields.length; f++) fields[f]!.shows = STANDING;
   if (!song) return;
-  for (let lane = song.lanes.length - 1; lane >= 0; lane--) coverBy(program, song.lanes[lane]!, lane, time);
+  for (let l = song.lanes.length - 1; l >= 0; l--) {
+    const lane = song.lanes[l]!;
+    // A lane whose fader is down, or moves, lets what is under it through.
+    if (lane.type === 'looks' && lane.level === 1 && song.faders[l]!.length === 0) coverBy(program, lane, l, time);
+  }
 }
 
-function coverBy({ fields }: Program, lane: LaneProgram, layer: number, time: number): void {
+function coverBy({ fields }: Program, lane: LookLaneProgram, layer: number, time: number): void {
   const last = lastStarted(lane, time);
   if (last < 0 || time >= lane.to[last]!) return;
   const first = firstOf(lane, last, time);
@@ -61,12 +66,12 @@ function coversWhole(play: Play | null, field: number): boolean {
   return true;
 }
 
-function fallsAt(lane: LaneProgram, k: number, time: number): boolean {
+function fallsAt(lane: LookLaneProgram, k: number, time: number): boolean {
   return lane.joined[k] !== 1 && time > lane.outFrom[k]!;
 }
 
 /** Index of the last clip that has begun, or -1. */
-export function lastStarted(lane: LaneProgram, time: number): number {
+export function lastStarted(lane: LookLaneProgram, time: number): number {
   let low = -1;
   let high = lane.count - 1;
   while (low < high) {
@@ -78,7 +83,7 @@ export function lastStarted(lane: LaneProgram, time: number): number {
 }
 
 /** The first of the clips that still count: the clip that is all there hides those before it. */
-export function firstOf(lane: LaneProgram, last: number, time: number): number {
+export function firstOf(lane: LookLaneProgram, last: number, time: number): number {
   let first = last;
   while (first > 0 && lane.joined[first - 1] && time < lane.allIn[first]!) first--;
   return first;

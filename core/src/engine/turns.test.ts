@@ -5,6 +5,7 @@ import { Chase } from '../light';
 import { AT_REST, type LiveState } from '../live';
 import { aimError } from '../rig';
 import { edit, type Show } from '../show';
+import { lookLanes } from '../song';
 import { hold, look, panSpot, player, press, tiltSpot } from '../testing/stage';
 import { songId, testShow } from '../testing/show';
 import { beats, id, seconds, type Id } from '../units';
@@ -20,7 +21,7 @@ function pointing(places: readonly Place[]): Show {
   }, testShow());
   const clips = places.map((_, i) => ({ id: id<'Clip'>(`c${i}`), look: id<'Look'>(`l${i}`), from: beats(i * 4), to: beats(i * 4 + 4) }));
   const [song] = made.songs;
-  return { ...made, songs: [{ ...song!, lanes: [{ ...song!.lanes[0]!, clips }] }] };
+  return { ...made, songs: [{ ...song!, lanes: [{ ...lookLanes(song!)[0]!, clips }] }] };
 } // prettier-ignore
 
 const mount = testShow().rigs[0]!.fixtures.find((fixture) => fixture.id === ('s' as Id<'Fixture'>))!.mount;

@@ -3,19 +3,16 @@
 import type { Draft } from 'immer';
 import { z } from 'zod';
 import { changed, laid, moveBefore, OpsShape, put, remove, type Ops } from '../change';
-import { id, type Beats } from '../units';
 import { Casting, Fixture, Name, Role, Profile, Rig, idOf } from '../rig/schema';
 import { applyToRig, RIG_COMMANDS } from './rig-edits';
 import { applyToLooks, LOOK_COMMANDS } from './look-edits';
-import { Clip, Section, Song, type Lane } from '../song/schema';
-import { copiedClips } from '../song/copy';
-import { clearedClips, laidClips } from '../song/lay';
+import { applyToLanes, LANE_COMMANDS } from './lane-edits';
+import { Section, Song } from '../song/schema';
 import { temposScaled } from '../song/scale';
 import { barsMoved, barsShifted, meterSet, tempoSteadied } from '../song/time-edits';
 import { Safety, type Show } from './schema';
 
 const inSong = { song: idOf<'Song'>() };
-const onLane = { ...inSong, lane: idOf<'Lane'>() };
 
 const SIMPLE = [
   z.strictObject({ type: z.literal('rename-show'), name: Name }),
@@ -73,25 +70,7 @@ const SIMPLE = [
   z.strictObject({ type: z.literal('steady-tempo'), ...inSong, bpm: z.number().min(20).max(400) }),
   z.strictObject({ type: z.literal('mark-section'), ...inSong, section: Section }),
   z.strictObject({ type: z.literal('unmark-section'), ...inSong, section: idOf<'Section'>() }),
-  z.strictObject({ type: z.literal('lay-clip'), ...onLane, clip: Clip }),
-  z.strictObject({ type: z.literal('clear-bars'), ...onLane, from: z.number(), to: z.number() }),
-  /** Lays what lies on `[from, to)` of every lane again at `at`, end to end until `until`; `id` names what is laid. */
-  z.strictObject({
-    type: z.literal('copy-bars'),
-    ...inSong,
-    from: z.number(),
-    to: z.number(),
-    at: z.number(),
-    until: z.number(),
-    id: z.string().min(1).max(40),
-  }),
-  z.strictObject({
-    type: z.literal('fade-clip'),
-    ...onLane,
-    clip: idOf<'Clip'>(),
-    fadeIn: z.number().min(0).max(256).optional(),
-    fadeOut: z.number().min(0).max(256).optional(),
-  }),
+  ...LANE_COMMANDS,
 ] as const;
 
 type Simple = z.infer<(typeof SIMPLE)[number]>;
@@ -154,7 +133,7 @@ export function edit(show: Show, command: Command): Edited {
 const OVERWRITES: ReadonlySet<Simple['type']> = new Set<Simple['type']>([
   'rename-show', 'set-safety', 'add-profile', 'patch-fixtures', 'add-role', 'cast-role', 'rename-rig', 'put-shape',
   'set-picture', 'rename-role', 'add-aim', 'store-look', 'store-chase', 'store-kit', 'store-bank', 'rename-song',
-  'mark-section', 'fade-clip', 'choose-rig',
+  'mark-section', 'fade-clip', 'set-lane', 'choose-rig',
 ]); // prettier-ignore
 
 /**
@@ -271,27 +250,21 @@ function apply(show: Draft<Show>, command: Simple): void {
       });
     case 'unmark-section':
       return inThatSong(show, command.song, (song) => remove(song.sections, command.section));
+    case 'add-lane':
+    case 'remove-lane':
+    case 'move-lane':
+    case 'set-lane':
     case 'lay-clip':
-      return onThatLane(show, command, (lane) => {
-        lane.clips = [...laidClips(lane.clips, command.clip, halfId)];
-      });
     case 'clear-bars':
-      return onThatLane(show, command, (lane) => {
-        lane.clips = [...clearedClips(lane.clips, command.from as Beats, command.to as Beats, halfId)];
-      });
     case 'copy-bars':
-      return inThatSong(show, command.song, (song) => {
-        song.lanes.forEach((lane, l) => {
-          const named = (n: number) => id<'Clip'>(`${command.id}-${l}-${n}`);
-          lane.clips = [...copiedClips(lane.clips, command, named, halfId)];
-        });
-      });
     case 'fade-clip':
-      return onThatLane(show, command, (lane) => {
-        const clip = lane.clips.find((candidate) => candidate.id === command.clip);
-        if (clip && command.fadeIn !== undefined) clip.fadeIn = command.fadeIn as Beats;
-        if (clip && command.fadeOut !== undefined) clip.fadeOut = command.fadeOut as Beats;
-      });
+    case 'move-clip':
+    case 'put-notes':
+    case 'remove-notes':
+    case 'put-points':
+    case 'remove-points':
+    case 'draw-curve':
+      return applyToLanes(show, command);
     default:
       return applyToRig(show, command);
   }
@@ -300,16 +273,4 @@ function apply(show: Draft<Show>, command: Simple): void {
 function inThatSong(show: Draft<Show>, song: string, change: (song: Draft<Song>) => void): void {
   const found = show.songs.find((candidate) => candidate.id === song);
   if (found) change(found);
-}
-
-function onThatLane(show: Draft<Show>, at: { song: string; lane: string }, change: (lane: Draft<Lane>) => void): void {
-  inThatSong(show, at.song, (song) => {
-    const lane = song.lanes.find((candidate) => candidate.id === at.lane);
-    if (lane) change(lane);
-  });
-}
-
-/** A clip cut in two keeps its id in front; the rear half's id follows from it and from where it was cut. */
-function halfId(clip: Clip): Clip['id'] {
-  return id<'Clip'>(`${clip.id.slice(0, 60)}/${Math.round(clip.to * 1000)}`);
 }

@@ -4,7 +4,7 @@ import { compile, frameFor, render } from '../engine';
 import { firstLooks } from '../light';
 import { playedAlone } from '../live';
 import { fixtureLibrary, lampsOf, roleFor } from '../rig';
-import { looksInTurn, barSpan } from '../song';
+import { looksInTurn, barSpan, lookLanes } from '../song';
 import { testShow } from '../testing/show';
 import { beatOfBar, timeAt } from '../time';
 import { address, id, seconds, universe } from '../units';
@@ -36,7 +36,7 @@ test('each step leads to the next, and at its end the lamps follow the song', ()
   expect(readShow(JSON.parse(JSON.stringify(whole)), 'x')).toEqual({ ok: true, value: whole });
   // No bar of the song is dark, and nothing lies beyond its end.
   const { first, last } = barSpan(song);
-  const [lane] = whole.songs[0]!.lanes;
+  const [lane] = lookLanes(whole.songs[0]!);
   expect([lane!.clips[0]!.from, lane!.clips.at(-1)!.to]).toEqual([beatOfBar(song.meter, first), beatOfBar(song.meter, last + 1)]); // prettier-ignore
   const program = compile(whole);
   const frame = frameFor(program);

@@ -1,5 +1,6 @@
 // What a new show needs, in the order in which people work: what is done, and what comes next.
 
+import { isLit } from '../song/lane-schema';
 import { rigInUse, type Show } from './schema';
 
 export const PATH = ['connect', 'lamps', 'looks', 'song', 'gig'] as const;
@@ -22,6 +23,6 @@ export function nextStep(show: Show, connected: boolean): PathStep | undefined {
   if (!connected && !lamps) return 'connect';
   if (!lamps) return 'lamps';
   if (show.looks.length === 0 && show.chases.length === 0) return 'looks';
-  const lit = show.songs.some((song) => song.lanes.some(({ clips }) => clips.length > 0));
+  const lit = show.songs.some(isLit);
   return lit ? undefined : 'song';
 }

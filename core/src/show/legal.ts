@@ -3,7 +3,8 @@
 import type { z } from 'zod';
 import { failed, ok, type Problem, type Result } from '../problem';
 import { tooMuchIn } from '../rig';
-import { Lane, Song } from '../song/schema';
+import { Lane, MOST_LANES } from '../song/lane-schema';
+import { Song } from '../song/schema';
 import { MOST, Show } from './schema';
 
 /** Records that were found to be as the schema wants them. The same object need not be looked at twice. */
@@ -49,7 +50,8 @@ export function legal(show: Show, known: Known): Result<Show> {
 function songWrong(song: Song, known: Known, path: string): Problem | undefined {
   const head = wrong(SongHead, song, path);
   if (head) return head;
-  if (song.lanes.length === 0 || song.lanes.length > 64) return problem(path, 'there may be 1 to 64 lanes');
+  if (song.lanes.length === 0 || song.lanes.length > MOST_LANES)
+    return problem(path, `there may be 1 to ${MOST_LANES} lanes`);
   for (const lane of song.lanes) {
     if (known.has(lane)) continue;
     const bad = wrong(Lane, lane, `${path}, lane ${lane.id}`);

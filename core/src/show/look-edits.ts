@@ -60,5 +60,6 @@ function removeLook(show: Draft<Show>, id: Look['id']): void {
   remove(show.looks, id);
   remove(show.chases, id);
   for (const song of show.songs)
-    for (const lane of song.lanes) lane.clips = lane.clips.filter((clip) => clip.look !== id);
+    for (const lane of song.lanes)
+      if (lane.type === 'looks') lane.clips = lane.clips.filter((clip) => clip.look !== id);
 }

@@ -2,7 +2,7 @@
 
 import { failed, ok, type Result } from '../problem';
 
-export const NEWEST = 5;
+export const NEWEST = 6;
 
 type Json = Readonly<Record<string, unknown>>;
 
@@ -23,6 +23,8 @@ export const MIGRATIONS: Readonly<Record<number, (show: Json) => Json>> = {
     chases: listOf(show['chases']).map((chase) => withLists(chase, { steps: withRoles })),
     kits: listOf(show['kits']).map((kit) => withLists(kit, { channels: roleNamed })),
   }),
+  // Lanes of hits and of curves came, and lanes with a fader; all of it may be left out.
+  5: (show) => show,
 };
 
 /** A look, or a step of a chase. */

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { wordsFor } from '../problem';
 import { person } from '../testing/person';
 import { testShow } from '../testing/show';
+import { clipsIn, lookLanes } from '../song';
 import { tempoAt, timeAt } from '../time';
 import { fixtureLibrary, lampsOf, roleFor } from '../rig';
 import { address, beats, id, seconds, universe } from '../units';
@@ -117,7 +118,7 @@ describe('edits', () => {
     expect(bad).toMatchObject({ ok: false, problem: { code: 'bad-value', path: 'looks red.number' } });
     expect(legal(adjust(['safety'], { on: 'no' }, show.safety), known)).toMatchObject({ problem: { path: expect.stringContaining('safety') } }); // prettier-ignore
     expect(legal(adjust(['rigs'], [], show.rigs), known)).toMatchObject({ problem: { path: 'rigs' } });
-    expect(legal(adjust(['songs', 'song', 'lanes', 'looks', 'clips'], [{ id: 'x' }], show.songs[0]!.lanes[0]!.clips), known)).toMatchObject({ problem: { path: expect.stringContaining('songs song, lane looks') } }); // prettier-ignore
+    expect(legal(adjust(['songs', 'song', 'lanes', 'looks', 'clips'], [{ id: 'x' }], lookLanes(show.songs[0]!)[0]!.clips), known)).toMatchObject({ problem: { path: expect.stringContaining('songs song, lane looks') } }); // prettier-ignore
     expect(legal(adjust(['looks', 'red', 'name'], 'Rose', show.looks[0]!.name), known).ok).toBe(true);
   });
 
@@ -141,7 +142,7 @@ describe('edits', () => {
   test('a song counted twice as fast sounds the same: everything on it stays at its second', () => {
     const at = (show: Show) => {
       const [song] = show.songs;
-      return song!.lanes.flatMap(({ clips }) => clips.map(({ from, to }) => [timeAt(song!.tempo, from), timeAt(song!.tempo, to)]));
+      return clipsIn(song!).map(({ from, to }) => [timeAt(song!.tempo, from), timeAt(song!.tempo, to)]);
     };
     const twice = edit(testShow(), { type: 'scale-tempo', song: id('song'), factor: 2 }).show;
     at(testShow()).flat().forEach((time, i) => expect(at(twice).flat()[i]).toBeCloseTo(time, 9));
@@ -153,7 +154,7 @@ describe('edits', () => {
   test('clips on a lane never overlap and stay sorted, whatever is laid and cleared', () => {
     fc.assert(
       fc.property(fc.array(commands, { maxLength: 25 }), (list) => {
-        const { clips } = list.reduce((show, command) => edit(show, command).show, testShow()).songs[0]!.lanes[0]!;
+        const { clips } = lookLanes(list.reduce((show, command) => edit(show, command).show, testShow()).songs[0]!)[0]!;
         for (let i = 1; i < clips.length; i++) expect(clips[i]!.from).toBeGreaterThanOrEqual(clips[i - 1]!.to - 1e-9);
         expect(new Set(clips.map((clip) => clip.id)).size).toBe(clips.length);
       }),
@@ -171,7 +172,7 @@ describe('edits', () => {
         clip: { id: 'new', look: 'half-blue', from: 2, to: 4 },
       }),
     );
-    const spans = show.songs[0]!.lanes[0]!.clips.map(({ look, from, to }) => [look, from, to]);
+    const spans = lookLanes(show.songs[0]!)[0]!.clips.map(({ look, from, to }) => [look, from, to]);
     expect(spans.slice(0, 3)).toEqual([
       ['red', 0, 2],
       ['half-blue', 2, 4],
@@ -188,7 +189,7 @@ describe('edits', () => {
 
   test('removing a look takes its clips with it', () => {
     const { show } = edit(testShow(), { type: 'remove-look', look: id('red') });
-    expect(show.songs[0]!.lanes[0]!.clips.some((clip) => clip.look === 'red')).toBe(false);
+    expect(lookLanes(show.songs[0]!)[0]!.clips.some((clip) => clip.look === 'red')).toBe(false);
   });
 
   test('fades are set on one clip', () => {
@@ -199,7 +200,7 @@ describe('edits', () => {
       clip: id('c1'),
       fadeIn: 8,
     });
-    expect(show.songs[0]!.lanes[0]!.clips[0]!.fadeIn).toBe(beats(8));
+    expect(lookLanes(show.songs[0]!)[0]!.clips[0]!.fadeIn).toBe(beats(8));
   });
 });
 

@@ -45,10 +45,20 @@ const WORDS: Readonly<Record<string, string>> = {
   'steady-tempo': 'change the tempo',
   'mark-section': 'change a section',
   'unmark-section': 'remove a section',
+  'add-lane': 'add a lane',
+  'remove-lane': 'delete a lane',
+  'move-lane': 'move a lane',
+  'set-lane': 'change a lane',
   'lay-clip': 'lay a look',
   'clear-bars': 'clear bars',
   'copy-bars': 'copy bars',
   'fade-clip': 'change a fade',
+  'move-clip': 'move a clip',
+  'put-notes': 'change notes',
+  'remove-notes': 'delete notes',
+  'put-points': 'change a curve',
+  'remove-points': 'delete points',
+  'draw-curve': 'draw a curve',
 };
 
 /** Two or three words for a step, in the form of what was done; a name nobody knows is “an edit”. */

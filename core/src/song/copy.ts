@@ -1,8 +1,10 @@
 // Bars lit like others: the clips of a stretch laid again somewhere else, once or until something.
 
-import { beats } from '../units';
-import type { Clip } from './schema';
+import { beats, id } from '../units';
+import { drawnOver, pointsWithin } from './curve';
+import { MOST_NOTES, MOST_POINTS, type Clip, type Lane, type Point } from './lane-schema';
 import { clearedClips } from './lay';
+import { copiedNotes } from './notes';
 
 /** What is laid again: `[from, to)` of the lane, first at `at`, then end to end until `until`. In beats. */
 export type Copying = { readonly from: number; readonly to: number; readonly at: number; readonly until: number };
@@ -34,4 +36,49 @@ export function copiedClips(
         laid.push({ ...clip, id: newId(laid.length), from: beats(start + clip.from), to: beats(end) });
     }
   return [...clearedClips(clips, beats(at), beats(until), halfId), ...laid].sort((a, b) => a.from - b.from);
+}
+
+/** A lane with a stretch of it laid again somewhere else. @param name names the n-th thing that is laid. */
+export function copiedLane(
+  lane: Lane,
+  copying: Copying,
+  name: (n: number) => string,
+  halfId: (of: Clip) => Clip['id'],
+): Lane {
+  const { from, to, at, until } = copying;
+  if (!(to > from) || !(until > at) || (until - at) / (to - from) > MOST_COPIES) return lane;
+  switch (lane.type) {
+    case 'looks':
+      return { ...lane, clips: [...copiedClips(lane.clips, copying, (n) => id<'Clip'>(name(n)), halfId)] };
+    case 'hits':
+      return { ...lane, notes: [...copiedNotes(lane.notes, copying, (n) => id<'Note'>(name(n)))].slice(0, MOST_NOTES) };
+    case 'curve':
+      return { ...lane, points: [...copiedPoints(lane.points, copying, (n) => id<'Point'>(name(n)))].slice(0, MOST_POINTS) };
+  }
+}
+
+function copiedPoints(points: readonly Point[], { from, to, at, until }: Copying, name: (n: number) => Point['id']): readonly Point[] {
+  const stretch = pointsWithin(points, from, to, (n) => name(n));
+  let after = points;
+  let round = 1;
+  for (let start = at; start < until - 1e-6; start += to - from) {
+    const end = Math.min(start + to - from, until);
+    const first = round++ * 10_000;
+    const shifted = stretch.map((point, n) => ({ ...point, id: name(first + n), at: beats(start + point.at - from) }));
+    const inner = pointsWithin(shifted, start, end, (n) => name(first + 3000 + n));
+    after = drawnOver(after, start, end, inner, (n) => name(first + 6000 + n));
+  }
+  return after;
+}
+
+/** A lane with nothing in `[from, to)`. */
+export function clearedLane(lane: Lane, from: number, to: number, name: (n: number) => string, halfId: (of: Clip) => Clip['id']): Lane {
+  switch (lane.type) {
+    case 'looks':
+      return { ...lane, clips: [...clearedClips(lane.clips, beats(from), beats(to), halfId)] };
+    case 'hits':
+      return { ...lane, notes: lane.notes.filter((note) => note.at < from || note.at >= to) };
+    case 'curve':
+      return { ...lane, points: [...drawnOver(lane.points, from, to, [], (n) => id<'Point'>(name(n)))] };
+  }
 }

@@ -2,7 +2,8 @@
 
 import { beatOfBar } from '../time';
 import { barSpan } from './bars';
-import type { Clip, Song } from './schema';
+import type { Clip } from './lane-schema';
+import type { Song } from './schema';
 
 /** Bars that one look stays, where no section says where the music changes. */
 const BARS_EACH = 8;

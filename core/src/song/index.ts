@@ -1,7 +1,10 @@
 export * from './schema';
+export * from './lane-schema';
 export * from './bars';
 export * from './lay';
 export * from './copy';
+export * from './curve';
+export * from './notes';
 export type { Keeps } from './time-edits';
 export * from './gig-place';
 export * from './in-turn';

@@ -1,7 +1,7 @@
 // Laying a clip on a lane: whatever lies there makes room.
 
 import type { Beats } from '../units';
-import type { Clip } from './schema';
+import type { Clip } from './lane-schema';
 
 /** Clips shorter than this (in beats) are crumbs of a cut and are dropped. */
 const CRUMB = 1e-3;

@@ -1,6 +1,7 @@
 // A song counted twice as fast or half as fast: what lies on it stays where it sounds.
 
 import { beats } from '../units';
+import { movedLane } from './lane-moves';
 import type { Song } from './schema';
 
 type Writable<T> = { -readonly [K in keyof T]: T[K] };
@@ -12,16 +13,7 @@ export function temposScaled(song: Writable<Song>, factor: number): void {
   const bar = (old: number) => Math.round(old * factor);
   song.meter = uniqueBars(song.meter.map((change) => ({ ...change, bar: bar(change.bar) })));
   song.sections = uniqueBars(song.sections.map((section) => ({ ...section, bar: bar(section.bar) })));
-  song.lanes = song.lanes.map((lane) => ({
-    ...lane,
-    clips: lane.clips.map((clip) => ({
-      ...clip,
-      from: scaled(clip.from),
-      to: scaled(clip.to),
-      ...(clip.fadeIn === undefined ? {} : { fadeIn: scaled(clip.fadeIn) }),
-      ...(clip.fadeOut === undefined ? {} : { fadeOut: scaled(clip.fadeOut) }),
-    })),
-  }));
+  song.lanes = song.lanes.map((lane) => movedLane(lane, scaled, scaled));
 }
 
 /** Where two fall on one bar, the later one counts from there. */

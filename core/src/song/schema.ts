@@ -1,36 +1,11 @@
 // Songs: music with its tempo map, sections and lanes.
 
 import { z } from 'zod';
-import { beats, seconds } from '../units';
+import { seconds } from '../units';
 import { Name, idOf } from '../rig/schema';
+import { Beat, Lane, MOST_LANES } from './lane-schema';
 
-const Beat = z.number().min(-1e6).max(1e6).transform(beats);
 const Moment = z.number().min(-1e6).max(1e6).transform(seconds);
-
-/** One look on a lane, `[from, to)` in beats. Without a look it is dark: it forces level to zero below it. */
-export const Clip = z
-  .strictObject({
-    id: idOf<'Clip'>(),
-    look: idOf<'Look'>().nullable(),
-    from: Beat,
-    to: Beat,
-    /** In beats; without, the look's own. */
-    fadeIn: z.number().min(0).max(256).transform(beats).optional(),
-    fadeOut: z.number().min(0).max(256).transform(beats).optional(),
-  })
-  .refine((clip) => clip.to > clip.from, 'a clip must end after it starts');
-export type Clip = z.infer<typeof Clip>;
-
-/** A lane of looks. Clips are sorted and do not overlap; one that begins where another ends crossfades from it. */
-export const Lane = z.strictObject({
-  id: idOf<'Lane'>(),
-  name: Name,
-  type: z.literal('looks'),
-  /** How its levels meet what lies below. */
-  blend: z.enum(['highest', 'replace', 'add', 'multiply']).default('highest'),
-  clips: z.array(Clip).max(20000),
-});
-export type Lane = z.infer<typeof Lane>;
 
 /** From a bar on the song has a name for what it is, and a note on what the light should do there. */
 export const Section = z.strictObject({
@@ -89,6 +64,6 @@ export const Song = z.strictObject({
     .min(1)
     .max(1000),
   sections: z.array(Section).max(1000),
-  lanes: z.array(Lane).min(1).max(64),
+  lanes: z.array(Lane).min(1).max(MOST_LANES),
 });
 export type Song = z.infer<typeof Song>;

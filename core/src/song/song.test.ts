@@ -11,6 +11,7 @@ import {
   copiedClips,
   firstLike,
   leadSheetLines,
+  lookLanes,
   rehearsalMark,
   sectionAt,
   timeOfBar,
@@ -61,8 +62,8 @@ test('a section begins a new line and every bar is on exactly one', () => {
 test('what lies where', () => {
   expect(sectionAt({ ...song, sections: [section(2)] }, 1)).toBeUndefined();
   expect(sectionAt({ ...song, sections: [section(2)] }, 5)?.bar).toBe(2);
-  expect(clipAt(song.lanes[0]!.clips, beats(8))?.id).toBe('c2');
-  expect(clipAt(song.lanes[0]!.clips, beats(20))).toBeUndefined();
+  expect(clipAt(lookLanes(song)[0]!.clips, beats(8))?.id).toBe('c2');
+  expect(clipAt(lookLanes(song)[0]!.clips, beats(20))).toBeUndefined();
   expect([0, 25, 26, 27].map(rehearsalMark)).toEqual(['A', 'Z', 'AA', 'AB']);
 });
 

@@ -5,7 +5,7 @@ import { edit, type Command, type Show } from '../show';
 import { testShow } from '../testing/show';
 import { beatOfBar, pulseLength, tempoAt, timeAt } from '../time';
 import { beats, id, seconds } from '../units';
-import { barsAt, timeOfBar, type Song } from '.';
+import { barsAt, clipsIn, timeOfBar, type Song } from '.';
 
 const song = id<'Song'>('song');
 const sections = [0, 4, 8, 16].map((bar) => ({
@@ -27,15 +27,14 @@ const start: Show = {
 };
 const after = (show: Show, command: Command): Song => edit(show, command).show.songs[0]!;
 const before = start.songs[0]!;
-const clipsOf = (one: Song) => one.lanes.flatMap(({ clips }) => clips);
-const soundsOf = (one: Song) => clipsOf(one).map(({ from, to }) => [timeAt(one.tempo, from), timeAt(one.tempo, to)]);
+const soundsOf = (one: Song) => clipsIn(one).map(({ from, to }) => [timeAt(one.tempo, from), timeAt(one.tempo, to)]);
 const pulses = fc.integer({ min: -16, max: 16 });
 
 test('bar 1 moved by beats: light goes with the bars, to the very beat', () => {
   fc.assert(
     fc.property(pulses, (by) => {
       const moved = after(start, { type: 'shift-bars', song, pulses: by, keeps: 'bars' });
-      expect(clipsOf(moved)).toEqual(clipsOf(before));
+      expect(clipsIn(moved)).toEqual(clipsIn(before));
       expect(moved.sections).toEqual(before.sections);
       // What was beat `by` is the first of bar 1 now.
       expect(timeOfBar(moved, 0)).toBeCloseTo(timeAt(before.tempo, beats(by)), 9);
@@ -82,10 +81,10 @@ test('another meter for the whole song, or some of its bars: light stays where i
 test('all bars 30 ms later, and one steady tempo from bar 1 on', () => {
   const late = after(start, { type: 'move-bars', song, seconds: 0.03 });
   expect(timeOfBar(late, 3) - timeOfBar(before, 3)).toBeCloseTo(0.03, 9);
-  expect(clipsOf(late)).toEqual(clipsOf(before));
+  expect(clipsIn(late)).toEqual(clipsIn(before));
   const steady = after(start, { type: 'steady-tempo', song, bpm: 100 });
   expect(timeOfBar(steady, 0)).toBeCloseTo(timeOfBar(before, 0), 9);
   for (const at of [1, 30, 80])
     expect(tempoAt(steady.tempo, seconds(at)) / pulseLength(steady.meter[0]!)).toBeCloseTo(100, 9);
-  expect(clipsOf(steady)).toEqual(clipsOf(before));
+  expect(clipsIn(steady)).toEqual(clipsIn(before));
 });

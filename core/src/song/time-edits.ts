@@ -2,6 +2,7 @@
 
 import { barAt, barLength, beatOfBar, meterAtBar, pulseLength, steadyTempo, timeAt, type MeterChange } from '../time';
 import { beats, seconds } from '../units';
+import { movedLane } from './lane-moves';
 import type { Song } from './schema';
 
 type Writable<T> = { -readonly [K in keyof T]: T[K] };
@@ -14,10 +15,7 @@ export function barsShifted(song: Writable<Song>, pulses: number, keeps: Keeps):
   const shift = pulses * pulseLength(meterAtBar(song.meter, 0));
   song.tempo = { anchors: song.tempo.anchors.map(({ beat, time }) => ({ beat: beats(beat - shift), time })) };
   if (keeps === 'bars') return;
-  song.lanes = song.lanes.map((lane) => ({
-    ...lane,
-    clips: lane.clips.map((clip) => ({ ...clip, from: beats(clip.from - shift), to: beats(clip.to - shift) })),
-  }));
+  song.lanes = song.lanes.map((lane) => movedLane(lane, (beat) => beat - shift));
   song.sections = onNearestBars(song, (bar) => beatOfBar(song.meter, bar) - shift);
 }
 

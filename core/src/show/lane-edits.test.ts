@@ -1,0 +1,116 @@
+// Lanes and what lies on them, as users change them; all of it can be taken back.
+
+import fc from 'fast-check';
+import { curveAt, lookLanes, type CurveLane, type HitLane, type Lane } from '../song';
+import { testShow } from '../testing/show';
+import { Command, edit, inverse, laid, legal, readShow, type Show } from '.';
+
+const song = 'song';
+const hits = { id: 'hits', name: 'Drums', type: 'hits', kit: 'k', role: 'wash', notes: [] };
+const curve = { id: 'curve', name: 'Swell', type: 'curve', target: { on: 'all' }, points: [] };
+const after = (show: Show, ...commands: object[]) =>
+  commands.reduce<Show>((now, one) => edit(now, Command.parse(one)).show, show);
+const lanesOf = (show: Show): readonly Lane[] => show.songs[0]!.lanes;
+const whole = after(testShow(), { type: 'add-lane', song, added: hits }, { type: 'add-lane', song, added: curve });
+const hitLane = (show: Show) => lanesOf(show).find((lane): lane is HitLane => lane.type === 'hits')!;
+const curveLane = (show: Show) => lanesOf(show).find((lane): lane is CurveLane => lane.type === 'curve')!;
+const note = (at: number, more: object = {}) => ({ id: `n${at}`, at, length: 0.5, note: 36, velocity: 1, ...more });
+
+test('lanes come on top or below another, change places, and the last one stays', () => {
+  const names = (show: Show) => lanesOf(show).map((lane) => lane.name);
+  expect(names(whole)).toEqual(['Looks', 'Top', 'Drums', 'Swell']);
+  const below = after(whole, { type: 'add-lane', song, added: { ...hits, id: 'h2', name: 'Under' }, before: 'looks' });
+  expect(names(below)[0]).toBe('Under');
+  expect(names(after(whole, { type: 'move-lane', song, lane: 'curve', before: 'top' }))).toEqual(['Looks', 'Swell', 'Top', 'Drums']); // prettier-ignore
+  const few = after(whole, ...['curve', 'hits', 'top', 'looks'].map((lane) => ({ type: 'remove-lane', song, lane })));
+  expect(names(few)).toEqual(['Looks']);
+  // The same lane twice is one.
+  expect(names(after(whole, { type: 'add-lane', song, added: hits }))).toHaveLength(4);
+});
+
+test('a lane is set as far as its type has it', () => {
+  const set = (lane: string, more: object) => lanesOf(after(whole, { type: 'set-lane', song, lane, ...more }));
+  expect(set('hits', { name: 'Kick', muted: true, level: 0.5, role: 'bars', blend: 'add' })[2]).toEqual({ ...hits, name: 'Kick', muted: true, level: 0.5, role: 'bars' }); // prettier-ignore
+  expect(set('curve', { level: 0.5, blend: 'add' })[3]).toMatchObject({ blend: 'add' });
+  expect(set('curve', { level: 0.5, blend: 'highest' })[3]).toMatchObject({ blend: 'scale' });
+  const only = { roles: ['wash'] };
+  const narrow = after(whole, { type: 'set-lane', song, lane: 'looks', only });
+  expect(lookLanes(narrow.songs[0]!)[0]!.only).toEqual(only);
+  expect(lanesOf(after(narrow, { type: 'set-lane', song, lane: 'looks', only: null }))[0]).not.toHaveProperty('only');
+});
+
+test('notes are sorted, replaced by their ids, and removed', () => {
+  const three = after(whole, { type: 'put-notes', song, lane: 'hits', notes: [note(4), note(1), note(2)] });
+  expect(hitLane(three).notes.map(({ at }) => at)).toEqual([1, 2, 4]);
+  const moved = after(three, { type: 'put-notes', song, lane: 'hits', notes: [{ ...note(4), at: 0 }] });
+  expect(hitLane(moved).notes.map(({ id: name, at }) => [name, at])).toEqual([['n4', 0], ['n1', 1], ['n2', 2]]); // prettier-ignore
+  expect(hitLane(after(moved, { type: 'remove-notes', song, lane: 'hits', notes: ['n1', 'gone'] })).notes).toHaveLength(2); // prettier-ignore
+  // On a lane of another type they have no place.
+  expect(after(whole, { type: 'put-notes', song, lane: 'looks', notes: [note(1)] })).toBe(whole);
+});
+
+test('a clip moved and made longer pushes others aside', () => {
+  const moved = after(whole, { type: 'move-clip', song, lane: 'looks', clip: 'c1', from: 6, to: 20 });
+  expect(lookLanes(moved.songs[0]!)[0]!.clips.map(({ id: name, from, to }) => [name, from, to])).toEqual([['c1', 6, 20], ['c3', 24, 28]]); // prettier-ignore
+  expect(after(whole, { type: 'move-clip', song, lane: 'looks', clip: 'c1', from: 6, to: 6 })).toBe(whole);
+});
+
+test('bars copied, cleared and counted anew: notes and curves go with the looks', () => {
+  const points = [{ id: 'a', at: 0, value: 0 }, { id: 'b', at: 4, value: 1, shape: 'off' }]; // prettier-ignore
+  const start = after(
+    whole,
+    { type: 'put-notes', song, lane: 'hits', notes: [note(1), note(2)] },
+    { type: 'put-points', song, lane: 'curve', points },
+  );
+  const copied = after(start, { type: 'copy-bars', song, from: 0, to: 4, at: 8, until: 16, id: 'x' });
+  expect(hitLane(copied).notes.map(({ at }) => at)).toEqual([1, 2, 9, 10, 13, 14]);
+  expect([2, 6, 10, 14].map((beat) => curveAt(curveLane(copied).points, beat))).toEqual([0.5, undefined, 0.5, 0.5]);
+  const clear = (lane: string) => after(copied, { type: 'clear-bars', song, lane, from: 8, to: 12 });
+  expect(hitLane(clear('hits')).notes.map(({ at }) => at)).toEqual([1, 2, 13, 14]);
+  expect(curveAt(curveLane(clear('curve')).points, 10)).toBeUndefined();
+  const half = after(copied, { type: 'scale-tempo', song, factor: 2 });
+  expect(hitLane(half).notes.map(({ at, length }) => [at, length])[2]).toEqual([18, 1]);
+  expect(curveAt(curveLane(half).points, 20)).toBe(0.5);
+});
+
+test('whatever is done to lanes, it is a show that can be kept and read, and undone in one step', () => {
+  const beat = fc.integer({ min: 0, max: 64 });
+  const lane = fc.constantFrom('looks', 'top', 'hits', 'curve', 'gone');
+  const unit = fc.integer({ min: 0, max: 10 }).map((tenths) => tenths / 10);
+  const notes = fc.array(fc.record({ id: fc.constantFrom('a', 'b', 'c', 'd'), at: beat, length: unit, note: fc.integer({ min: 30, max: 50 }), velocity: unit }), { minLength: 1, maxLength: 4 }); // prettier-ignore
+  const shape = fc.constantFrom('straight', 'smooth', 'bent', 'hold', 'off');
+  const points = fc.array(fc.record({ id: fc.constantFrom('a', 'b', 'c', 'd'), at: beat, value: unit, shape }), { minLength: 1, maxLength: 4 }); // prettier-ignore
+  const distinct = <One extends { id: string }>(list: One[]) => [...new Map(list.map((one) => [one.id, one])).values()];
+  const commands = fc.oneof(
+    fc.record({ type: fc.constant('put-notes'), song: fc.constant(song), lane, notes: notes.map(distinct) }),
+    fc.record({ type: fc.constant('put-points'), song: fc.constant(song), lane, points: points.map(distinct) }),
+    fc.tuple(lane, beat, beat, points, fc.nat(1e6)).map(([of, from, length, list, n]) => ({ type: 'draw-curve', song, lane: of, from, to: from + length, points: distinct(list).sort((a, b) => a.at - b.at).filter(({ at }) => at >= from && at <= from + length), id: `d${n}` })),
+    fc.record({ type: fc.constant('clear-bars'), song: fc.constant(song), lane, from: beat, to: beat }),
+    fc.tuple(beat, beat, beat, beat, fc.nat(1e6)).map(([from, to, at, until, n]) => ({ type: 'copy-bars', song, from, to, at, until, id: `k${n}` })),
+    fc.record({ type: fc.constant('move-clip'), song: fc.constant(song), lane, clip: fc.constantFrom('c1', 'c2', 't1'), from: beat, to: beat }),
+    fc.record({ type: fc.constant('move-lane'), song: fc.constant(song), lane, before: fc.option(lane) }),
+    fc.record({ type: fc.constant('set-lane'), song: fc.constant(song), lane, level: unit, solo: fc.boolean() }),
+  ); // prettier-ignore
+  fc.assert(
+    fc.property(fc.array(commands, { maxLength: 12, size: 'max' }), (list) => {
+      let show = whole;
+      for (const command of list) {
+        const { show: next, ops } = edit(show, Command.parse(command));
+        expect(legal(next, new WeakSet())).toMatchObject({ ok: true });
+        expect(laid(next, inverse(ops)).after).toEqual(show);
+        show = next;
+      }
+      expect(readShow(JSON.parse(JSON.stringify(show)), 'x')).toMatchObject({ ok: true, value: show });
+      const { points: made } = curveLane(show);
+      made.forEach((point, i) => expect(i === 0 || made[i - 1]!.at <= point.at).toBe(true));
+    }),
+    { numRuns: 150 },
+  );
+});
+
+test('what has no place is refused with its place', () => {
+  const bad = (lane: object) => readShow({ ...JSON.parse(JSON.stringify(testShow())), songs: [{ ...testShow().songs[0], lanes: [lane] }] }, 'x'); // prettier-ignore
+  expect(bad({ ...hits, notes: [note(1, { velocity: 2 })] })).toMatchObject({ problem: { path: 'songs.0.lanes.0.notes.0.velocity' } }); // prettier-ignore
+  expect(bad({ ...curve, points: [{ id: 'a', at: 1, value: -1 }] })).toMatchObject({ problem: { path: 'songs.0.lanes.0.points.0.value' } }); // prettier-ignore
+  expect(bad({ ...hits, type: 'smoke' })).toMatchObject({ ok: false });
+});

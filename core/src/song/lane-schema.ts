@@ -1,0 +1,143 @@
+// Lanes: the strands of a song. Looks in clips, hits as notes, curves through points.
+
+import { z } from 'zod';
+import { beats } from '../units';
+import { idOf, Name } from '../rig/schema';
+import { FAMILIES } from '../light/schema';
+
+export const Beat = z.number().min(-1e6).max(1e6).transform(beats);
+const Unit = z.number().min(0).max(1);
+
+/** One look on a lane, `[from, to)` in beats. Without a look it is dark: it forces level to zero below it. */
+export const Clip = z
+  .strictObject({
+    id: idOf<'Clip'>(),
+    look: idOf<'Look'>().nullable(),
+    from: Beat,
+    to: Beat,
+    /** In beats; without, the look's own. */
+    fadeIn: z.number().min(0).max(256).transform(beats).optional(),
+    fadeOut: z.number().min(0).max(256).transform(beats).optional(),
+  })
+  .refine((clip) => clip.to > clip.from, 'a clip must end after it starts');
+export type Clip = z.infer<typeof Clip>;
+
+export const BLENDS = ['highest', 'replace', 'add', 'multiply'] as const;
+
+/** What every lane has, whatever lies on it. */
+const lane = {
+  id: idOf<'Lane'>(),
+  name: Name,
+  /** A lane that is muted does nothing. Where any lane is solo, only such lanes do something. */
+  muted: z.boolean().optional(),
+  solo: z.boolean().optional(),
+};
+
+/** Its fader, 0…1; full where it is left out. */
+const level = Unit.optional();
+
+/** A lane of looks. Clips are sorted and do not overlap; one that begins where another ends crossfades from it. */
+export const LookLane = z.strictObject({
+  ...lane,
+  type: z.literal('looks'),
+  level,
+  /** How its levels meet what lies below. */
+  blend: z.enum(BLENDS).default('highest'),
+  /** Only what its looks say to these roles, and only in these families of attributes; without, all. */
+  only: z
+    .strictObject({
+      roles: z.array(idOf<'Role'>()).min(1).max(200).optional(),
+      families: z.array(z.enum(FAMILIES)).min(1).max(FAMILIES.length).optional(),
+    })
+    .optional(),
+  clips: z.array(Clip).max(20000),
+});
+export type LookLane = z.infer<typeof LookLane>;
+
+/** A stroke of a kit, and how long its note is held. */
+export const Note = z.strictObject({
+  id: idOf<'Note'>(),
+  at: Beat,
+  length: z.number().min(0).max(4096).transform(beats),
+  /** MIDI number, which says which hits of the kit answer. */
+  note: z.number().int().min(0).max(127),
+  velocity: Unit,
+});
+export type Note = z.infer<typeof Note>;
+
+/** So many notes a lane may have. */
+export const MOST_NOTES = 50_000;
+
+/** A lane of hits: one kit, played on one role. Notes are sorted by time. */
+export const HitLane = z.strictObject({
+  ...lane,
+  type: z.literal('hits'),
+  level,
+  kit: idOf<'Kit'>(),
+  role: idOf<'Role'>(),
+  notes: z.array(Note).max(MOST_NOTES),
+});
+export type HitLane = z.infer<typeof HitLane>;
+
+/** How a curve goes from a point to the next: at the end, `off`, it lets the light be until then. */
+export const SEGMENTS = ['straight', 'smooth', 'bent', 'hold', 'off'] as const;
+
+/** A point of a curve. Of several at one beat, the last one counts from there on: the curve jumps. */
+export const Point = z.strictObject({
+  id: idOf<'Point'>(),
+  at: Beat,
+  /** 0…1 */
+  value: Unit,
+  /** The way to the next point. */
+  shape: z.enum(SEGMENTS).default('straight'),
+  /** Of a bent way: above 0 it is late, below 0 early; ±1 at the most. */
+  bend: z.number().min(-1).max(1).optional(),
+});
+export type Point = z.infer<typeof Point>;
+
+/** So many points a curve may have. */
+export const MOST_POINTS = 20_000;
+
+/** What a curve moves: an attribute of a role (`zoom`, or one by its GDTF name), all levels, or the fader of a lane. */
+export const CurveTarget = z.discriminatedUnion('on', [
+  z.strictObject({ on: z.literal('role'), role: idOf<'Role'>(), attribute: z.string().min(1).max(60) }),
+  z.strictObject({ on: z.literal('all') }),
+  z.strictObject({ on: z.literal('lane'), lane: idOf<'Lane'>() }),
+]);
+export type CurveTarget = z.infer<typeof CurveTarget>;
+
+/** How a curve meets what lies below it: it scales it, adds to it (up to full), or takes its place. */
+export const CURVE_BLENDS = ['scale', 'add', 'replace'] as const;
+
+/** A lane of one curve. It speaks from each point to the next, and nowhere else. */
+export const CurveLane = z.strictObject({
+  ...lane,
+  type: z.literal('curve'),
+  target: CurveTarget,
+  blend: z.enum(CURVE_BLENDS).default('scale'),
+  points: z.array(Point).max(MOST_POINTS),
+});
+export type CurveLane = z.infer<typeof CurveLane>;
+
+export const Lane = z.discriminatedUnion('type', [LookLane, HitLane, CurveLane]);
+export type Lane = z.infer<typeof Lane>;
+
+export const MOST_LANES = 64;
+
+/** The lanes of a song that looks can be laid on, in their order. */
+export const lookLanes = (song: { readonly lanes: readonly Lane[] }): readonly LookLane[] =>
+  song.lanes.filter((one) => one.type === 'looks');
+
+/** The clips of all lanes. */
+export const clipsIn = (song: { readonly lanes: readonly Lane[] }): readonly Clip[] =>
+  lookLanes(song).flatMap(({ clips }) => clips);
+
+/** Whether anything lies on any lane. */
+export const isLit = ({ lanes }: { readonly lanes: readonly Lane[] }): boolean =>
+  lanes.some((one) => (one.type === 'looks' ? one.clips : one.type === 'hits' ? one.notes : one.points).length > 0);
+
+/** The lanes that do something: none that is muted and, where one is solo, only such. */
+export function playingLanes<One extends Pick<Lane, 'muted' | 'solo'>>(lanes: readonly One[]): readonly One[] {
+  const solo = lanes.some((one) => one.solo && !one.muted);
+  return lanes.filter((one) => !one.muted && (!solo || one.solo));
+}
