@@ -1,7 +1,7 @@
 import { AT_REST, type LiveState } from '@hovlix/core/live';
 import { beats, seconds } from '@hovlix/core/units';
 import { songId, testShow } from '../../../core/src/testing/show';
-import { gigPlace } from '@hovlix/core/song';
+import { gigPlace, lookLanes } from '@hovlix/core/song';
 import { plainWords } from './looks/model';
 import { pulseAt } from './pulse/model';
 import { contributionWords } from './rig/model';
@@ -20,7 +20,7 @@ test('taps choose a bar, stretch to another, and let go', () => {
 });
 
 test('clips show on every line they reach, cut at its ends', () => {
-  const boxes = clipBoxes(song, song.lanes[0]!, 1, 2, 4);
+  const boxes = clipBoxes(song, lookLanes(song)[0]!, 1, 2, 4);
   expect(boxes.map(({ clip, left, width, begins }) => [clip.id, left, width, begins])).toEqual([
     ['c1', 0, 0.25, false],
     ['c2', 0.25, 0.25, true],

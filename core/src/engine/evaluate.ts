@@ -17,7 +17,17 @@ import { clamp, seconds, type Seconds } from '../units';
 import { songPace, standingBeat } from './clock';
 import { countBefore, curveFor, listen, strokesOf } from './ears';
 import { ABOVE, AIM, HAZE, MOVE, SLOT, STANDING, STROBE } from './fields';
-import { addToLane, beginLane, clearFields, layHand, layHit, laySheet, mergeLane, rampBetween, type Witness } from './layers';
+import {
+  addToLane,
+  beginLane,
+  clearFields,
+  layHand,
+  layHit,
+  laySheet,
+  mergeLane,
+  rampBetween,
+  type Witness,
+} from './layers';
 import { laySong } from './lay-song';
 import { holdStrobes } from './safety';
 import { findShows } from './shows';

@@ -105,7 +105,9 @@ export function* songsOf(show: Show, base: Laying, sounds: Sounds): Generator<vo
 /** The curves that move a lane's fader. They belong to the lane, so they go on where it is solo. */
 const fadersOf = ({ lanes }: Song, { id }: Lane) =>
   lanes.flatMap((one) =>
-    one.type === 'curve' && !one.muted && one.target.on === 'lane' && one.target.lane === id ? [trackOf(one.points)] : [],
+    one.type === 'curve' && !one.muted && one.target.on === 'lane' && one.target.lane === id
+      ? [trackOf(one.points)]
+      : [],
   );
 
 const playsUsed = ({ clips }: LookLane): readonly string[] => [...new Set(clips.flatMap(({ look }) => look ?? []))];

@@ -139,7 +139,13 @@ test('an edit of a look reaches a lane that narrows it, and a chase on it', () =
   const [base] = lookLanes(song().songs[0]!);
   const only = { roles: [id<'Role'>('wash')] };
   const before = bare({ ...base!, only });
-  const dim = look([{ role: 'wash', level: hold(0.3) }, { role: 'movers', level: hold(1) }], { id: 'red' });
+  const dim = look(
+    [
+      { role: 'wash', level: hold(0.3) },
+      { role: 'movers', level: hold(1) },
+    ],
+    { id: 'red' },
+  );
   const after = made(before, { type: 'store-look', look: dim });
   expect([dimmerA(at(before, 4)), dimmerA(at(after, 4))]).toEqual([1, expect.closeTo(0.3, 2)]);
 });

@@ -13,3 +13,4 @@ export * from './draft';
 export * from './recolour';
 export * from './ready';
 export * from './first';
+export * from './drum-kit';

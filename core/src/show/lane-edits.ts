@@ -2,7 +2,7 @@
 
 import type { Draft } from 'immer';
 import { z } from 'zod';
-import { moveBefore, put, remove } from '../change';
+import { moveBefore, remove } from '../change';
 import { never } from '../problem';
 import { idOf, Name } from '../rig/schema';
 import { copiedLane, clearedLane } from '../song/copy';

@@ -53,11 +53,18 @@ export function copiedLane(
     case 'hits':
       return { ...lane, notes: [...copiedNotes(lane.notes, copying, (n) => id<'Note'>(name(n)))].slice(0, MOST_NOTES) };
     case 'curve':
-      return { ...lane, points: [...copiedPoints(lane.points, copying, (n) => id<'Point'>(name(n)))].slice(0, MOST_POINTS) };
+      return {
+        ...lane,
+        points: [...copiedPoints(lane.points, copying, (n) => id<'Point'>(name(n)))].slice(0, MOST_POINTS),
+      };
   }
 }
 
-function copiedPoints(points: readonly Point[], { from, to, at, until }: Copying, name: (n: number) => Point['id']): readonly Point[] {
+function copiedPoints(
+  points: readonly Point[],
+  { from, to, at, until }: Copying,
+  name: (n: number) => Point['id'],
+): readonly Point[] {
   const stretch = pointsWithin(points, from, to, (n) => name(n));
   let after = points;
   let round = 1;
@@ -72,7 +79,13 @@ function copiedPoints(points: readonly Point[], { from, to, at, until }: Copying
 }
 
 /** A lane with nothing in `[from, to)`. */
-export function clearedLane(lane: Lane, from: number, to: number, name: (n: number) => string, halfId: (of: Clip) => Clip['id']): Lane {
+export function clearedLane(
+  lane: Lane,
+  from: number,
+  to: number,
+  name: (n: number) => string,
+  halfId: (of: Clip) => Clip['id'],
+): Lane {
   switch (lane.type) {
     case 'looks':
       return { ...lane, clips: [...clearedClips(lane.clips, beats(from), beats(to), halfId)] };

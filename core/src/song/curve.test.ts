@@ -2,7 +2,17 @@
 
 import fc from 'fast-check';
 import { beats, id } from '../units';
-import { copiedLane, clearedLane, curveAt, drawnOver, SEGMENTS, scaledPoints, shareOf, type CurveLane, type Point } from '.';
+import {
+  copiedLane,
+  clearedLane,
+  curveAt,
+  drawnOver,
+  SEGMENTS,
+  scaledPoints,
+  shareOf,
+  type CurveLane,
+  type Point,
+} from '.';
 
 let named = 0;
 const name = () => id<'Point'>(`p${named++}`);

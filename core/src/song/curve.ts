@@ -56,9 +56,7 @@ function cutAt(points: readonly Point[], beat: number, name: NewPoint): readonly
     return points.toSpliced(index + 1, 0, point(0, beat, value, here.shape));
   const pieces = new Set([beat]);
   for (let i = 1; i < PIECES; i++) pieces.add(here.at + ((next.at - here.at) * i) / PIECES);
-  const inner = [...pieces]
-    .sort((a, b) => a - b)
-    .map((at, n) => point(n, at, curveAt(points, at)!, 'straight'));
+  const inner = [...pieces].sort((a, b) => a - b).map((at, n) => point(n, at, curveAt(points, at)!, 'straight'));
   const { bend: _, ...straight } = here;
   return points.toSpliced(index, 1, { ...straight, shape: 'straight' }, ...inner);
 }

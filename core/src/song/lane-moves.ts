@@ -20,7 +20,10 @@ export function movedLane(lane: Lane, at: (beat: Beats) => number, length: (of: 
         })),
       };
     case 'hits':
-      return { ...lane, notes: lane.notes.map((note) => ({ ...note, at: place(note.at), length: stretch(note.length) })) };
+      return {
+        ...lane,
+        notes: lane.notes.map((note) => ({ ...note, at: place(note.at), length: stretch(note.length) })),
+      };
     case 'curve':
       return { ...lane, points: lane.points.map((point) => ({ ...point, at: place(point.at) })) };
   }

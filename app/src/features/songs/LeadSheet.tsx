@@ -3,31 +3,26 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { FlatList } from 'react-native';
 import { useRouter } from 'expo-router';
-import ChevronLeft from 'lucide-react-native/icons/chevron-left';
-import Metronome from 'lucide-react-native/icons/metronome';
-import Pause from 'lucide-react-native/icons/pause';
-import Play from 'lucide-react-native/icons/play';
 import { useQuery } from '@tanstack/react-query';
 import { useMedia, View } from '@tamagui/core';
-import { useStore } from 'zustand';
 import { barsOfSection, leadSheetLines, timeOfBar, type Song } from '@hovlix/core/song';
-import { songTimeAt } from '@hovlix/core/live';
 import { peaksQuery } from '../../data/queries';
-import { lookAt, togglePlay } from '../../host/conduct/gestures';
-import { useHovlix, useLink, useLive, useMay, useShow } from '../../host/hovlix';
-import { headed, layoutOf } from './lines';
+import { lookAt } from '../../host/conduct/gestures';
+import { useHovlix, useLink, useMay, useShow } from '../../host/hovlix';
+import { CloseUp } from './close-up/CloseUp';
+import { LanesSheet } from './lanes/LanesSheet';
+import { headed, layoutOf, mainLane } from './lines';
 import { LightIt } from './LightIt';
 import { Rehearsal } from './Rehearsal';
 import { SectionHead } from './SectionHead';
-import { StageFollows } from './StageFollows';
-import { usePalette } from '../../ui/palette';
-import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
+import { SheetHead } from './SheetHead';
+import { Button, Column, Title, Words } from '../../ui/pieces';
 import { Line } from './Line';
 import { LookTray } from './LookTray';
 import { TimeSheet } from './TimeSheet';
 import { useBarKeys } from './use-bar-keys';
 import { usePlayhead } from './use-playhead';
-import { clockText, meterText, songBpm, tapped, type BarRange } from './model';
+import { tapped, type BarRange } from './model';
 
 export function LeadSheet({ id }: { readonly id: string }) {
   const song = useShow((show) => show.songs.find((one) => one.id === id));
@@ -53,7 +48,11 @@ function Sheet({ song }: { readonly song: Song }) {
   const perLine = wide ? 8 : 4;
   const lines = useMemo(() => leadSheetLines(song, perLine), [song, perLine]);
   const [range, setRange] = useState<BarRange | null>(null);
-  const [timing, setTiming] = useState(false);
+  const [sheetOpen, setSheet] = useState<'time' | 'lanes' | null>(null);
+  const [laneId, setLane] = useState(mainLane(song)?.id);
+  const lane = song.lanes.find(({ id }) => id === laneId) ?? song.lanes[0]!;
+  /** The bars that are enlarged. */
+  const [enlarged, setEnlarged] = useState<BarRange | null>(null);
   const peaks = useQuery(peaksQuery(app.repository, song.music?.hash)).data ?? null;
   const may = useMay('operator');
   const looking = useLink((link) => link.conductor === 'looking');
@@ -68,7 +67,7 @@ function Sheet({ song }: { readonly song: Song }) {
     if (app.conducting.store.getState().live.song?.id !== song.id) lookAt(app, song, 0);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each song that is opened, not for each edit of it
   }, [app, song.id, looking]);
-  useBarKeys(song, range, setRange);
+  useBarKeys(song, range, setRange, enlarged === null);
   const [tall, setTall] = useState(0);
   const covered = range && may && !wide ? tall : 0;
   const top = useRef(0);
@@ -130,121 +129,51 @@ function Sheet({ song }: { readonly song: Song }) {
     />
   );
   const tray = may && range && (
-    <LookTray song={song} range={range} wide={wide} onHeight={setTall} onClose={() => setRange(null)} />
+    <LookTray
+      song={song}
+      lane={lane}
+      range={range}
+      wide={wide}
+      onLane={setLane}
+      onCloseUp={() => setEnlarged(range)}
+      onHeight={setTall}
+      onClose={() => setRange(null)}
+    />
   );
   return (
     <Column flex={1} height="100%" minHeight={0}>
-      <SheetHead song={song} onTime={may ? () => setTiming(true) : undefined} />
+      {!enlarged && <SheetHead song={song} onOpen={may ? setSheet : undefined} />}
       <Rehearsal song={song} />
-      {may && <LightIt song={song} />}
-      <View flex={1} flexDirection="row" minHeight={0}>
-        {sheet}
-        {wide && (
-          <View width={320} borderLeftWidth={1} borderColor="$line" minHeight={0}>
-            {tray ?? (
-              <Column padding={24} gap={8}>
-                <Words fontWeight="600">Tap bars to light them</Words>
-                <Words color="$quiet">Choose a bar, tap a second one to stretch to it, then pick a look.</Words>
-              </Column>
-            )}
-          </View>
-        )}
-      </View>
-      {!wide && tray}
-      {timing && <TimeSheet song={song} range={range} onClose={() => setTiming(false)} />}
-    </Column>
-  );
-}
-
-function SheetHead({ song, onTime }: { readonly song: Song; readonly onTime: (() => void) | undefined }) {
-  const app = useHovlix();
-  const { wide } = useMedia();
-  const router = useRouter();
-  const palette = usePalette();
-  const playing = useLive((live) => live.song?.id === song.id && live.song.playing);
-  const trouble = useStore(app.player.store, (player) => player.trouble);
-  return (
-    <Column borderBottomWidth={1} borderColor="$line">
-      <Row paddingLeft={4} paddingRight={16} paddingVertical={8} gap={4}>
-        <Button label="All songs" kind="quiet" onPress={() => router.push('/songs')}>
-          <ChevronLeft size={22} color={palette.text} aria-hidden />
-        </Button>
-        <Column flex={1} minWidth={0}>
-          <Title render="h1" margin={0} fontSize={22} lineHeight={27} numberOfLines={1}>
-            {song.title}
-          </Title>
-          <View
-            render="button"
-            aria-label="Bars and tempo"
-            disabled={!onTime}
-            onPress={onTime}
-            flexDirection="row"
-            alignItems="center"
-            gap={6}
-            minHeight={44}
-            marginVertical={-11}
-            padding={0}
-            borderWidth={0}
-            backgroundColor="transparent"
-            cursor={onTime ? 'pointer' : 'default'}
-            overflow="hidden"
-          >
-            {onTime && <Metronome size={16} color={palette.quiet} aria-hidden />}
+      {enlarged ? (
+        <CloseUp
+          song={song}
+          lane={lane}
+          bars={enlarged}
+          peaks={peaks}
+          onLane={setLane}
+          onClose={() => setEnlarged(null)}
+        />
+      ) : (
+        <>
+          {may && <LightIt song={song} />}
+          <View flex={1} flexDirection="row" minHeight={0}>
+            {sheet}
             {wide && (
-              <Figures whiteSpace="nowrap">
-                {songBpm(song).toFixed(1)} bpm · {meterText(song)} ·
-              </Figures>
+              <View width={320} borderLeftWidth={1} borderColor="$line" minHeight={0}>
+                {tray ?? (
+                  <Column padding={24} gap={8}>
+                    <Words fontWeight="600">Tap bars to light them</Words>
+                    <Words color="$quiet">Choose a bar, tap a second one to stretch to it, then pick a look.</Words>
+                  </Column>
+                )}
+              </View>
             )}
-            <Position song={song} />
           </View>
-        </Column>
-        <StageFollows />
-        <View
-          render="button"
-          aria-label={playing ? 'Pause' : 'Play'}
-          onPress={() => togglePlay(app, song)}
-          width={56}
-          height={56}
-          borderRadius={28}
-          borderWidth={0}
-          alignItems="center"
-          justifyContent="center"
-          backgroundColor="$doing"
-          cursor="pointer"
-          pressStyle={{ opacity: 0.8 }}
-        >
-          {playing ? (
-            <Pause size={24} color={palette.onDoing} fill={palette.onDoing} aria-hidden />
-          ) : (
-            <Play size={24} color={palette.onDoing} fill={palette.onDoing} aria-hidden />
-          )}
-        </View>
-      </Row>
-      {trouble && (
-        <Words color="$warn" paddingHorizontal={16} paddingBottom={10} role="alert">
-          {trouble}
-        </Words>
+          {!wide && tray}
+        </>
       )}
+      {sheetOpen === 'time' && <TimeSheet song={song} range={range} onClose={() => setSheet(null)} />}
+      {sheetOpen === 'lanes' && <LanesSheet song={song} onClose={() => setSheet(null)} />}
     </Column>
   );
-}
-
-/** Where the song stands, in minutes; moved by the clock, not by React. */
-function Position({ song }: { readonly song: Song }) {
-  const app = useHovlix();
-  const figures = useRef<HTMLElement>(null);
-  useEffect(() => {
-    let frame = 0;
-    let shown = '';
-    const draw = () => {
-      frame = requestAnimationFrame(draw);
-      const live = app.conducting.store.getState().live.song;
-      const time = live?.id === song.id ? Math.min(song.duration, songTimeAt(live, app.conducting.now())) : 0;
-      const text = `${clockText(time)} / ${clockText(song.duration)}`;
-      if (text !== shown && figures.current) figures.current.textContent = shown = text;
-    };
-    draw();
-    return () => cancelAnimationFrame(frame);
-  }, [app, song]);
-  return <Figures ref={figures as never} testID="position" whiteSpace="nowrap" />;
 }

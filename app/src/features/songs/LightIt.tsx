@@ -1,6 +1,6 @@
 // A song without any light: the looks there are, in turn, as a start to edit from.
 
-import { looksInTurn, type Song } from '@hovlix/core/song';
+import { isLit, lookLanes, looksInTurn, type Song } from '@hovlix/core/song';
 import { freshId } from '../../host/fresh-id';
 import { useHovlix, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
@@ -13,8 +13,8 @@ export function LightIt({ song }: { readonly song: Song }) {
   const { document } = useHovlix();
   const looks = useShow((show) => show.looks);
   const say = useSession((session) => session.say);
-  const [lane] = song.lanes;
-  if (!lane || !looks || looks.length === 0 || song.lanes.some(({ clips }) => clips.length > 0)) return null;
+  const [lane] = lookLanes(song);
+  if (!lane || !looks || looks.length === 0 || isLit(song)) return null;
   const light = () => {
     const ids = looks.slice(0, MOST_LOOKS).map(({ id }) => id);
     const clips = looksInTurn(song, ids, freshId);

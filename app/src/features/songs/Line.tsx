@@ -3,19 +3,19 @@
 import { memo, useEffect, useRef } from 'react';
 import { View } from '@tamagui/core';
 import { STRIPS } from '@hovlix/core/engine';
-import { timeOfBar, type Song } from '@hovlix/core/song';
+import { playingLanes, timeOfBar, type Lane, type Song } from '@hovlix/core/song';
 import { useHovlix, useShow, useStage, usePlays } from '../../host/hovlix';
 import { usePalette } from '../../ui/palette';
 import type { Palette } from '../../ui/tokens';
+import { LaneStrip } from './LaneStrip';
+import { LINE_GAP, lineHeight, mainLane, otherLanes, ROW_HEIGHT, ROWS_TOP } from './lines';
 import { barLabel, clipBoxes, ribbonTimes, tickColour, type BarRange } from './model';
+import { sized } from './sized';
 
-const PAPER = 112;
-export const LINE_HEIGHT = PAPER + 8;
 const WAVE_TOP = 16;
 const WAVE = 20;
 const RIBBON_TOP = 40;
 const CLIPS_TOP = 76;
-const ACCENTS_TOP = 98;
 /** Ribbon moments a bar: half-beat blinks are seen. */
 const COLUMNS = 32;
 const PEAKS_PER_SECOND = 100;
@@ -34,8 +34,9 @@ export const Line = memo(function Line({ song, first, count, perLine, peaks, ran
   const palette = usePalette();
   const bars = Array.from({ length: count }, (_, i) => first + i);
   const share = `${(count / perLine) * 100}%` as const;
+  const paper = lineHeight(song) - LINE_GAP;
   return (
-    <View height={PAPER} marginBottom={LINE_HEIGHT - PAPER} position="relative">
+    <View height={paper} marginBottom={LINE_GAP} position="relative">
       <View
         position="absolute"
         left={0}
@@ -64,7 +65,7 @@ export const Line = memo(function Line({ song, first, count, perLine, peaks, ran
               left: `${(i / perLine) * 100}%`,
               width: `${100 / perLine}%`,
               top: 0,
-              height: PAPER,
+              height: paper,
               padding: '2px 0 0 5px',
               border: 0,
               borderLeft: i === 0 ? '1px solid transparent' : `1px solid ${palette.line}`,
@@ -114,16 +115,7 @@ export const Line = memo(function Line({ song, first, count, perLine, peaks, ran
   );
 });
 
-function sized(canvas: HTMLCanvasElement): CanvasRenderingContext2D | null {
-  const scale = Math.min(2, window.devicePixelRatio || 1);
-  canvas.width = Math.round(canvas.clientWidth * scale);
-  canvas.height = Math.round(canvas.clientHeight * scale);
-  const context = canvas.getContext('2d');
-  context?.setTransform(scale, 0, 0, scale, 0, 0);
-  return context;
-}
-
-function Waveform({
+export function Waveform({
   song,
   first,
   count,
@@ -162,7 +154,7 @@ function Waveform({
 }
 
 /** A strip a role: what the rig will really show. Roles that give no light have none. */
-function Ribbon({ song, first, count }: Pick<Props, 'song' | 'first' | 'count'>) {
+export function Ribbon({ song, first, count }: Pick<Props, 'song' | 'first' | 'count'>) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { light } = useHovlix();
   const stage = useStage();
@@ -230,9 +222,11 @@ function Clips({
   palette,
 }: Pick<Props, 'song' | 'first' | 'count' | 'perLine'> & { readonly palette: Palette }) {
   const looks = usePlays();
-  const [main, ...others] = song.lanes;
+  const playing = playingLanes(song.lanes);
+  const main = mainLane(song);
   const nameOf = (look: string | null) =>
     look === null ? 'Dark' : (looks.find((one) => one.id === look)?.name ?? 'Gone');
+  const dimmed = (lane: Lane) => (playing.includes(lane) ? 1 : 0.35);
   return (
     <>
       {main &&
@@ -255,6 +249,7 @@ function Clips({
               textOverflow: 'ellipsis',
               paddingLeft: 9,
               boxSizing: 'border-box',
+              opacity: dimmed(main),
             }}
           >
             <span
@@ -271,24 +266,41 @@ function Clips({
             {nameOf(clip.look)}
           </div>
         ))}
-      {others.flatMap((lane) =>
-        clipBoxes(song, lane, first, count, perLine).map(({ clip, left, width }) => (
-          <div
-            key={lane.id + clip.id}
-            title={nameOf(clip.look)}
-            data-clip={nameOf(clip.look)}
-            style={{
-              position: 'absolute',
-              left: `${left * 100}%`,
-              width: `max(${width * 100}% - 1px, 5px)`,
-              top: ACCENTS_TOP,
-              height: 8,
-              borderRadius: 4,
-              background: tickColour(looks.find((one) => one.id === clip.look)),
-            }}
-          />
-        )),
-      )}
+      {otherLanes(song).map((lane, row) => (
+        <div
+          key={lane.id}
+          style={{
+            position: 'absolute',
+            left: 0,
+            right: 0,
+            top: ROWS_TOP + row * ROW_HEIGHT,
+            height: ROW_HEIGHT - 2,
+            opacity: dimmed(lane),
+            pointerEvents: 'none',
+          }}
+        >
+          {lane.type === 'looks' ? (
+            clipBoxes(song, lane, first, count, perLine).map(({ clip, left, width }) => (
+              <div
+                key={clip.id}
+                title={nameOf(clip.look)}
+                data-clip={nameOf(clip.look)}
+                style={{
+                  position: 'absolute',
+                  left: `${left * 100}%`,
+                  width: `max(${width * 100}% - 1px, 5px)`,
+                  top: 1,
+                  height: 8,
+                  borderRadius: 4,
+                  background: tickColour(looks.find((one) => one.id === clip.look)),
+                }}
+              />
+            ))
+          ) : (
+            <LaneStrip song={song} lane={lane} first={first} count={count} share={count / perLine} palette={palette} />
+          )}
+        </div>
+      ))}
     </>
   );
 }

@@ -1,16 +1,14 @@
 // The bars of a song put right by hand: where bar 1 begins, the meter, the tempo.
 
 import { useState } from 'react';
-import Minus from 'lucide-react-native/icons/minus';
-import Plus from 'lucide-react-native/icons/plus';
 import { beatOfBar, meterAtBar, timeAt } from '@hovlix/core/time';
 import type { Keeps, Song } from '@hovlix/core/song';
 import { useHovlix } from '../../host/hovlix';
 import { Choose, decimal, Typed } from '../../ui/form';
-import { usePalette } from '../../ui/palette';
-import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
+import { Button, Column, Quiet, Row, Words } from '../../ui/pieces';
 import { Segments } from '../../ui/Segments';
 import { Sheet } from '../../ui/Sheet';
+import { Stepper } from '../../ui/Stepper';
 import { preciseText, rangeText, songBpm, type BarRange } from './model';
 
 const METERS = ['2/4', '3/4', '4/4', '5/4', '6/4', '7/4', '3/8', '5/8', '6/8', '7/8', '9/8', '12/8'] as const;
@@ -35,7 +33,7 @@ export function TimeSheet({ song, range, onClose }: Props) {
   return (
     <Sheet title="Bars and tempo" low onClose={onClose}>
       <Column gap={8}>
-        <Stepped
+        <Stepper
           name="Bar 1 begins at"
           value={preciseText(begins)}
           less="Bar 1 a beat earlier"
@@ -55,7 +53,7 @@ export function TimeSheet({ song, range, onClose }: Props) {
             onChoose={setKeeps}
           />
         </Row>
-        <Stepped
+        <Stepper
           name="All bar lines"
           value="10 ms"
           less="All bars 10 ms earlier"
@@ -87,35 +85,5 @@ export function TimeSheet({ song, range, onClose }: Props) {
         <Quiet>Half and double: the light stays where it sounds.</Quiet>
       </Column>
     </Sheet>
-  );
-}
-
-type SteppedProps = {
-  readonly name: string;
-  readonly value: string;
-  /** What the buttons are called for those who cannot see them. */
-  readonly less: string;
-  readonly more: string;
-  readonly onLess: () => void;
-  readonly onMore: () => void;
-};
-
-function Stepped({ name, value, less, more, onLess, onMore }: SteppedProps) {
-  const palette = usePalette();
-  return (
-    <Row justifyContent="space-between" gap={8} role="group" aria-label={name}>
-      <Words flex={1}>{name}</Words>
-      <Row backgroundColor="$well" borderRadius={22}>
-        <Button label={less} kind="quiet" onPress={onLess}>
-          <Minus size={20} color={palette.text} aria-hidden />
-        </Button>
-        <Figures color="$text" minWidth={76} textAlign="center">
-          {value}
-        </Figures>
-        <Button label={more} kind="quiet" onPress={onMore}>
-          <Plus size={20} color={palette.text} aria-hidden />
-        </Button>
-      </Row>
-    </Row>
   );
 }

@@ -1,11 +1,27 @@
-// Where the lines of a lead sheet lie.
+// Where the lines of a lead sheet lie, and which lanes they show where.
 
-import type { leadSheetLines, Song } from '@hovlix/core/song';
-import { LINE_HEIGHT } from './Line';
+import { lookLanes, type Lane, type leadSheetLines, type LookLane, type Song } from '@hovlix/core/song';
 
 export const HEAD_HEIGHT = 44;
+/** Of a line: numbers, waveform, ribbon and the names of looks; then a row for each further lane. */
+export const ROWS_TOP = 97;
+export const ROW_HEIGHT = 12;
+const FOOT = 3;
+export const LINE_GAP = 8;
+/** More lanes than these are seen in Close-up. */
+const MOST_ROWS = 6;
 
 export type Lines = ReturnType<typeof leadSheetLines>;
+
+/** The lane whose looks are named on the sheet: the lowest that has looks. */
+export const mainLane = (song: Song): LookLane | undefined => lookLanes(song)[0];
+
+/** The lanes that have a row each, lowest first. */
+export const otherLanes = (song: Song): readonly Lane[] =>
+  song.lanes.filter((lane) => lane !== mainLane(song)).slice(0, MOST_ROWS);
+
+/** With the gap below it. */
+export const lineHeight = (song: Song): number => ROWS_TOP + otherLanes(song).length * ROW_HEIGHT + FOOT + LINE_GAP;
 
 /** A line has a section's head above it when the section begins there. */
 export function headed(lines: Lines, song: Song, index: number): boolean {
@@ -15,7 +31,8 @@ export function headed(lines: Lines, song: Song, index: number): boolean {
 }
 
 export function layoutOf(lines: Lines, song: Song, index: number) {
+  const height = lineHeight(song);
   let offset = 0;
-  for (let i = 0; i < index; i++) offset += LINE_HEIGHT + (headed(lines, song, i) ? HEAD_HEIGHT : 0);
-  return { length: LINE_HEIGHT + (headed(lines, song, index) ? HEAD_HEIGHT : 0), offset, index };
+  for (let i = 0; i < index; i++) offset += height + (headed(lines, song, i) ? HEAD_HEIGHT : 0);
+  return { length: height + (headed(lines, song, index) ? HEAD_HEIGHT : 0), offset, index };
 }

@@ -3,7 +3,7 @@
 import { hexFromChromaticity, type Chromaticity } from '@hovlix/core/colour';
 import { namedIn, type Chase, type Look } from '@hovlix/core/light';
 import { barAt, beatOfBar, meterAtBar, tempoAt, pulseLength, timeAt } from '@hovlix/core/time';
-import { barsAt, type Clip, type Lane, type Song } from '@hovlix/core/song';
+import { barsAt, type Clip, type LookLane, type Song } from '@hovlix/core/song';
 import { beats, seconds } from '@hovlix/core/units';
 
 /** A run of bars, both included. */
@@ -55,15 +55,31 @@ export function tapped(range: BarRange | null, bar: number): BarRange | null {
   return { first: Math.min(range.first, bar), last: Math.max(range.last, bar) };
 }
 
+/** Where a beat lies in bars, with a fraction. */
+export function barsOfBeat(song: Song, beat: number): number {
+  const place = barAt(song.meter, beats(beat));
+  const start = beatOfBar(song.meter, place.bar);
+  return place.bar + (beat - start) / (beatOfBar(song.meter, place.bar + 1) - start);
+}
+
+/** The inverse of `barsOfBeat`. */
+export function beatOfBars(song: Song, bars: number): number {
+  const bar = Math.floor(bars);
+  const start = beatOfBar(song.meter, bar);
+  return start + (beatOfBar(song.meter, bar + 1) - start) * (bars - bar);
+}
+
 export type ClipBox = { readonly clip: Clip; readonly left: number; readonly width: number; readonly begins: boolean };
 
 /** The clips of a lane that show on a line of bars, as shares of its width. `begins` is false where it goes on from above. */
-export function clipBoxes(song: Song, lane: Lane, first: number, count: number, perLine: number): readonly ClipBox[] {
-  const bar = (beat: number) => {
-    const place = barAt(song.meter, beats(beat));
-    const start = beatOfBar(song.meter, place.bar);
-    return place.bar + (beat - start) / (beatOfBar(song.meter, place.bar + 1) - start);
-  };
+export function clipBoxes(
+  song: Song,
+  lane: LookLane,
+  first: number,
+  count: number,
+  perLine: number,
+): readonly ClipBox[] {
+  const bar = (beat: number) => barsOfBeat(song, beat);
   const from = beatOfBar(song.meter, first);
   const to = beatOfBar(song.meter, first + count);
   return lane.clips
@@ -75,15 +91,13 @@ export function clipBoxes(song: Song, lane: Lane, first: number, count: number, 
     });
 }
 
-/** The moments at which a line's ribbon is computed: `columns` for each bar. */
-export function ribbonTimes(song: Song, first: number, count: number, columns: number): readonly number[] {
-  return Array.from({ length: count * columns }, (_, i) => {
-    const bar = first + Math.floor(i / columns);
-    const start = beatOfBar(song.meter, bar);
-    const length = beatOfBar(song.meter, bar + 1) - start;
-    return timeAt(song.tempo, beats(start + (length * ((i % columns) + 0.5)) / columns));
-  });
-}
+/** The middles of so many columns for each bar of a line, in beats. */
+export const ribbonBeats = (song: Song, first: number, count: number, columns: number): readonly number[] =>
+  Array.from({ length: count * columns }, (_, i) => beatOfBars(song, first + (i + 0.5) / columns));
+
+/** The moments at which a line's ribbon is computed, in seconds of the music. */
+export const ribbonTimes = (song: Song, first: number, count: number, columns: number): readonly number[] =>
+  ribbonBeats(song, first, count, columns).map((beat) => timeAt(song.tempo, beats(beat)));
 
 /** The colour that a look is known by: the brightest role that has one. */
 export function tickColour(look: Look | Chase | undefined): string {

@@ -8,13 +8,20 @@ import { copyBars, useCopying } from './CopyRow';
 import type { BarRange } from './model';
 
 /** Arrows walk the bars; with Shift they stretch. Ctrl-C and Ctrl-V copy and paste. Escape lets go. */
-export function useBarKeys(song: Song, range: BarRange | null, setRange: (range: BarRange | null) => void): void {
+export function useBarKeys(
+  song: Song,
+  range: BarRange | null,
+  setRange: (range: BarRange | null) => void,
+  wanted: boolean,
+): void {
   const app = useHovlix();
   const { paste } = useCopying(song);
   const may = useMay('operator');
   useEffect(() => {
+    if (!wanted) return;
     const press = (event: KeyboardEvent) => {
-      if ((event.target as HTMLElement | null)?.closest('input, textarea')) return;
+      // Escape in a sheet closes the sheet, and lets go of nothing.
+      if ((event.target as HTMLElement | null)?.closest('input, textarea, select, [role=dialog]')) return;
       if (event.key === 'Escape') return setRange(null);
       if (may && range && (event.ctrlKey || event.metaKey)) {
         const key = event.key.toLowerCase();

@@ -11,8 +11,19 @@ const MOST = 256;
 
 const books = new WeakMap<object, StrikeBook>();
 
+type Ear = (stroke: Stroke, velocity: number) => void;
+const ears = new WeakMap<object, Set<Ear>>();
+
+/** Hears every stroke of this screen as it is struck. @returns what ends that. */
+export function onStrike({ conducting }: Stage, ear: Ear): () => void {
+  const all = ears.get(conducting) ?? new Set();
+  ears.set(conducting, all.add(ear));
+  return () => void all.delete(ear);
+}
+
 /** @param velocity 0…1; 0 lets go of the note. */
 export function strike(stage: Stage, stroke: Stroke, velocity: number): void {
+  for (const ear of ears.get(stage.conducting) ?? []) ear(stroke, velocity);
   let book = books.get(stage.conducting);
   if (!book) {
     books.set(stage.conducting, (book = strikeBook()));

@@ -2,6 +2,7 @@
 
 import {
   HIT_CURVES,
+  noteName,
   QUICK_PICKS,
   SPREADS,
   type Drive,
@@ -22,7 +23,7 @@ import { Switch } from '../../../ui/Switch';
 import { Picker } from '../edit/ColourPanel';
 import { chosenLamps, ownAttributes } from '../edit/model';
 import { Owns } from '../edit/Owns';
-import { CURVE_NAMES, noteName, SPREAD_NAMES } from './model';
+import { CURVE_NAMES, SPREAD_NAMES } from './model';
 
 type Props = {
   readonly show: Show;

@@ -5,7 +5,7 @@ import { router } from 'expo-router';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
 import { useMedia } from '@tamagui/core';
 import { useStore } from 'zustand';
-import type { Hit, Kit } from '@hovlix/core/light';
+import { noteName, type Hit, type Kit } from '@hovlix/core/light';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix, useShow } from '../../../host/hovlix';
@@ -19,7 +19,7 @@ import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../../ui/pieces
 import { ScrollArea } from '../../../ui/ScrollArea';
 import { Switch } from '../../../ui/Switch';
 import { HitSheet } from './HitSheet';
-import { hitWords, newHit, noteName } from './model';
+import { hitWords, newHit } from './model';
 import { Pads } from './Pads';
 
 export function KitPlace({ id }: { readonly id: string }) {

@@ -2,14 +2,13 @@
 
 import { router } from 'expo-router';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
-import { Kit } from '@hovlix/core/light';
+import { drumKit, Kit } from '@hovlix/core/light';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix, useShow } from '../../../host/hovlix';
 import { Card } from '../../../ui/card';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, PlaceHead, Quiet, Row } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
-import { drumKit } from './model';
 import { Pads } from './Pads';
 
 export function KitsPlace() {
@@ -31,7 +30,10 @@ export function KitsPlace() {
         <Button onPress={() => add(Kit.parse({ id: freshId(), name: `Kit ${nth}`, hits: [], channels: [] }))}>
           Empty kit
         </Button>
-        <Button kind="primary" onPress={() => add(drumKit(nth > 1 ? `Drums ${nth}` : 'Drums', show.roles[0]?.id))}>
+        <Button
+          kind="primary"
+          onPress={() => add(drumKit(nth > 1 ? `Drums ${nth}` : 'Drums', show.roles[0]?.id, freshId))}
+        >
           Drum kit
         </Button>
       </PlaceHead>

@@ -2,13 +2,12 @@
 
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { hexFromChromaticity } from '@hovlix/core/colour';
-import type { Hit, Kit } from '@hovlix/core/light';
+import { noteName, type Hit, type Kit } from '@hovlix/core/light';
 import type { Role } from '@hovlix/core/rig';
 import { useHovlix } from '../../../host/hovlix';
 import { strike } from '../../../host/midi/strikes';
 import { usePalette } from '../../../ui/palette';
 import { Quiet } from '../../../ui/pieces';
-import { noteName } from './model';
 
 type Props = {
   readonly kit: Kit;

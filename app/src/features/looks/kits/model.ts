@@ -1,16 +1,7 @@
 // Hit kits in words, and one to begin with.
 
-import { chromaticityFromHex } from '@hovlix/core/colour';
-import { Hit, Kit, QUICK_PICKS, type HIT_CURVES, type HitTime, type SPREADS } from '@hovlix/core/light';
-import type { Role } from '@hovlix/core/rig';
+import { Hit, noteName, QUICK_PICKS, type HIT_CURVES, type HitTime, type Kit, type SPREADS } from '@hovlix/core/light';
 import { freshId } from '../../../host/fresh-id';
-
-const NOTES = ['C', 'C♯', 'D', 'D♯', 'E', 'F', 'F♯', 'G', 'G♯', 'A', 'A♯', 'B'];
-
-/** A MIDI note by its number and name; 60 is middle C, called C4. */
-export function noteName(note: number): string {
-  return `${note} (${NOTES[note % 12]!}${Math.floor(note / 12) - 1})`;
-}
 
 export const SPREAD_NAMES: Readonly<Record<(typeof SPREADS)[number], string>> = {
   all: 'All',
@@ -55,25 +46,4 @@ export function newHit(kit: Kit): Hit {
     id: freshId(), name: `Hit ${kit.hits.length + 1}`, low: note, high: note, level: 1,
     attack: seconds(0), hold: seconds(0.05), release: { beats: 0.5 },
   }); // prettier-ignore
-}
-
-/** Drums by the notes that drum machines and drum pads send for them (General MIDI, percussion key map). */
-export function drumKit(name: string, role: Role['id'] | undefined): Kit {
-  const hit = (title: string, note: number, hex: string, more: object) => ({
-    id: freshId(), name: title, low: note, high: note, level: 1, colour: chromaticityFromHex(hex), attack: seconds(0), hold: seconds(0.03), release: { beats: 0.5 }, ...more,
-  }); // prettier-ignore
-  const odd = QUICK_PICKS[0]!.pick;
-  return Kit.parse({
-    id: freshId(),
-    name,
-    hits: [
-      hit('Kick', 36, '#ffffff', {}),
-      hit('Snare', 38, '#ff2030', { pick: odd }),
-      hit('Hat', 42, '#a8d8ff', { spread: 'chance', level: 0.7, release: { beats: 0.25 }, choke: 1 }),
-      hit('Open hat', 46, '#a8d8ff', { spread: 'chance', release: { beats: 2 }, choke: 1 }),
-      hit('Tom', 45, '#ff9a30', { spread: 'next' }),
-      hit('Crash', 49, '#ffcf9a', { release: { beats: 4 }, curve: 'sharp' }),
-    ],
-    channels: role === undefined ? [] : [{ channel: 10, role }],
-  });
 }

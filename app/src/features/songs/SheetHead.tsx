@@ -1,0 +1,130 @@
+// The head of a song: what it is called, its bars and tempo, its lanes, play.
+
+import { useEffect, useRef } from 'react';
+import { useRouter } from 'expo-router';
+import ChevronLeft from 'lucide-react-native/icons/chevron-left';
+import Layers from 'lucide-react-native/icons/layers';
+import Metronome from 'lucide-react-native/icons/metronome';
+import Pause from 'lucide-react-native/icons/pause';
+import Play from 'lucide-react-native/icons/play';
+import { useMedia, View } from '@tamagui/core';
+import { useStore } from 'zustand';
+import { songTimeAt } from '@hovlix/core/live';
+import type { Song } from '@hovlix/core/song';
+import { togglePlay } from '../../host/conduct/gestures';
+import { useHovlix, useLive } from '../../host/hovlix';
+import { usePalette } from '../../ui/palette';
+import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
+import { clockText, meterText, songBpm } from './model';
+import { StageFollows } from './StageFollows';
+
+type HeadProps = {
+  readonly song: Song;
+  /** Left out where nothing may be changed. */
+  readonly onOpen: ((sheet: 'time' | 'lanes') => void) | undefined;
+};
+
+export function SheetHead({ song, onOpen }: HeadProps) {
+  const app = useHovlix();
+  const { wide } = useMedia();
+  const router = useRouter();
+  const palette = usePalette();
+  const trouble = useStore(app.player.store, (player) => player.trouble);
+  return (
+    <Column borderBottomWidth={1} borderColor="$line">
+      <Row paddingLeft={4} paddingRight={16} paddingVertical={8} gap={4}>
+        <Button label="All songs" kind="quiet" onPress={() => router.push('/songs')}>
+          <ChevronLeft size={22} color={palette.text} aria-hidden />
+        </Button>
+        <Column flex={1} minWidth={0}>
+          <Title render="h1" margin={0} fontSize={22} lineHeight={27} numberOfLines={1}>
+            {song.title}
+          </Title>
+          <View
+            render="button"
+            aria-label="Bars and tempo"
+            disabled={!onOpen}
+            onPress={() => onOpen?.('time')}
+            flexDirection="row"
+            alignItems="center"
+            gap={6}
+            minHeight={44}
+            marginVertical={-11}
+            padding={0}
+            borderWidth={0}
+            backgroundColor="transparent"
+            cursor={onOpen ? 'pointer' : 'default'}
+            overflow="hidden"
+          >
+            {onOpen && <Metronome size={16} color={palette.quiet} aria-hidden />}
+            {wide && (
+              <Figures whiteSpace="nowrap">
+                {songBpm(song).toFixed(1)} bpm · {meterText(song)} ·
+              </Figures>
+            )}
+            <Position song={song} />
+          </View>
+        </Column>
+        <StageFollows />
+        {onOpen && (
+          <Button label="Lanes" kind="quiet" onPress={() => onOpen('lanes')}>
+            <Layers size={22} color={palette.text} aria-hidden />
+          </Button>
+        )}
+        <PlayButton song={song} />
+      </Row>
+      {trouble && (
+        <Words color="$warn" paddingHorizontal={16} paddingBottom={10} role="alert">
+          {trouble}
+        </Words>
+      )}
+    </Column>
+  );
+}
+
+/** Where the song stands, in minutes; moved by the clock, not by React. */
+function Position({ song }: { readonly song: Song }) {
+  const app = useHovlix();
+  const figures = useRef<HTMLElement>(null);
+  useEffect(() => {
+    let frame = 0;
+    let shown = '';
+    const draw = () => {
+      frame = requestAnimationFrame(draw);
+      const live = app.conducting.store.getState().live.song;
+      const time = live?.id === song.id ? Math.min(song.duration, songTimeAt(live, app.conducting.now())) : 0;
+      const text = `${clockText(time)} / ${clockText(song.duration)}`;
+      if (text !== shown && figures.current) figures.current.textContent = shown = text;
+    };
+    draw();
+    return () => cancelAnimationFrame(frame);
+  }, [app, song]);
+  return <Figures ref={figures as never} testID="position" whiteSpace="nowrap" />;
+}
+
+/** Play or pause, wherever a song is worked on. */
+export function PlayButton({ song, size = 56 }: { readonly song: Song; readonly size?: number }) {
+  const app = useHovlix();
+  const palette = usePalette();
+  const playing = useLive((live) => live.song?.id === song.id && live.song.playing);
+  const Icon = playing ? Pause : Play;
+  return (
+    <View
+      render="button"
+      aria-label={playing ? 'Pause' : 'Play'}
+      onPress={() => togglePlay(app, song)}
+      width={size}
+      height={size}
+      borderRadius={size / 2}
+      borderWidth={0}
+      alignItems="center"
+      justifyContent="center"
+      flexShrink={0}
+      backgroundColor="$doing"
+      cursor="pointer"
+      pressStyle={{ opacity: 0.8 }}
+    >
+      <Icon size={size > 50 ? 24 : 20} color={palette.onDoing} fill={palette.onDoing} aria-hidden />
+    </View>
+  );
+}

@@ -1,0 +1,82 @@
+// What chosen notes can be told: where, how long, how hard; to be one fewer.
+
+import Trash from 'lucide-react-native/icons/trash';
+import X from 'lucide-react-native/icons/x';
+import type { Note, Song } from '@hovlix/core/song';
+import { beats } from '@hovlix/core/units';
+import { Typed } from '../../../ui/form';
+import { usePalette } from '../../../ui/palette';
+import { Button, Column, Row, Words } from '../../../ui/pieces';
+import { Stepper } from '../../../ui/Stepper';
+import { beatOfPlace, gridLength, placeText, readPlace, type Grid } from './grid';
+import { harderNotes, longerNotes } from './roll';
+
+type Props = {
+  readonly song: Song;
+  readonly grid: Grid;
+  readonly first: number;
+  readonly notes: readonly Note[];
+  readonly onPut: (notes: readonly Note[]) => void;
+  readonly onRemove: () => void;
+  readonly onDone: () => void;
+};
+
+const tidy = (number: number) => String(Math.round(number * 1000) / 1000);
+
+/** The number that all share, or from the least to the most. */
+function rangeOf(numbers: readonly number[], show: (number: number) => string): string {
+  const [low, high] = [Math.min(...numbers), Math.max(...numbers)];
+  return show(low) === show(high) ? show(low) : `${show(low)} – ${show(high)}`;
+}
+
+export function NoteForm({ song, grid, first, notes, onPut, onRemove, onDone }: Props) {
+  const palette = usePalette();
+  const [only] = notes;
+  const step = gridLength(song, grid, first);
+  return (
+    <Column gap={8} paddingHorizontal={12} paddingVertical={8} backgroundColor="$raised" borderTopWidth={1} borderColor="$line" role="group" aria-label="Chosen notes">
+      <Row gap={6} justifyContent="space-between">
+        <Words fontWeight="600">{notes.length === 1 ? '1 note' : `${notes.length} notes`}</Words>
+        <Row gap={4}>
+          <Button label="Delete notes" kind="quiet" onPress={onRemove}>
+            <Trash size={20} color={palette.text} aria-hidden />
+          </Button>
+          <Button label="Clear selection" kind="quiet" onPress={onDone}>
+            <X size={20} color={palette.text} aria-hidden />
+          </Button>
+        </Row>
+      </Row>
+      <Row gap={8} flexWrap="wrap">
+        <Stepper
+          name="Velocity"
+          value={`${rangeOf(notes.map(({ velocity }) => velocity * 100), (one) => String(Math.round(one)))} %`}
+          less="Softer"
+          more="Harder"
+          onLess={() => onPut(harderNotes(notes, -0.05))}
+          onMore={() => onPut(harderNotes(notes, 0.05))}
+        />
+        <Stepper
+          name="Length"
+          value={`${rangeOf(notes.map(({ length }) => length), tidy)} beats`}
+          less="Shorter"
+          more="Longer"
+          onLess={() => onPut(longerNotes(notes, -step))}
+          onMore={() => onPut(longerNotes(notes, step))}
+        />
+        {notes.length === 1 && only && (
+          <Typed
+            key={only.at}
+            label="Bar and beat"
+            value={placeText(song, only.at)}
+            read={readPlace(song)}
+            onChange={(text) => {
+              const at = beatOfPlace(song, text);
+              if (at !== undefined) onPut([{ ...only, at: beats(at) }]);
+            }}
+            numeric
+          />
+        )}
+      </Row>
+    </Column>
+  ); // prettier-ignore
+}

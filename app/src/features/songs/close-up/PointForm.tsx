@@ -1,0 +1,63 @@
+// What a chosen point of a curve can be told: where, how high, and how it goes on to the next.
+
+import Trash from 'lucide-react-native/icons/trash';
+import X from 'lucide-react-native/icons/x';
+import { SEGMENTS, type Point, type Song } from '@hovlix/core/song';
+import { beats } from '@hovlix/core/units';
+import { Typed } from '../../../ui/form';
+import { usePalette } from '../../../ui/palette';
+import { Button, Column, Quiet, Row } from '../../../ui/pieces';
+import { Segments } from '../../../ui/Segments';
+import { Slider } from '../../../ui/Slider';
+import { SEGMENT_NAMES } from '../lanes/words';
+import { beatOfPlace, placeText, readPlace } from './grid';
+
+type Props = {
+  readonly song: Song;
+  readonly point: Point;
+  readonly onPut: (point: Point) => void;
+  readonly onRemove: () => void;
+  readonly onDone: () => void;
+};
+
+export function PointForm({ song, point, onPut, onRemove, onDone }: Props) {
+  const palette = usePalette();
+  return (
+    <div style={{ flexShrink: 0, maxHeight: '58%', overflowY: 'auto', background: palette.raised, borderTop: `1px solid ${palette.line}` }}>
+      <Column gap={6} paddingHorizontal={12} paddingVertical={8} role="group" aria-label="Chosen point">
+        <Row gap={4} justifyContent="space-between">
+          <Quiet>To the next point</Quiet>
+          <Row>
+            <Button label="Delete point" kind="quiet" onPress={onRemove}>
+              <Trash size={20} color={palette.text} aria-hidden />
+            </Button>
+            <Button label="Clear selection" kind="quiet" onPress={onDone}>
+              <X size={20} color={palette.text} aria-hidden />
+            </Button>
+          </Row>
+        </Row>
+        <Segments
+          label="To the next point"
+          value={point.shape}
+          choices={SEGMENTS.map((value) => ({ value, name: SEGMENT_NAMES[value] }))}
+          onChoose={(shape) => onPut({ ...point, shape })}
+        />
+        {point.shape === 'bent' && (
+          <Slider label="Bend: early to late" value={(point.bend ?? 0) * 100} low={-100} high={100} step={10} unit="%" onChange={(bend) => onPut({ ...point, bend: bend / 100 })} />
+        )}
+        <Slider label="Value" value={point.value * 100} low={0} high={100} step={1} unit="%" onChange={(value) => onPut({ ...point, value: value / 100 })} />
+        <Typed
+          key={point.at}
+          label="Bar and beat"
+          value={placeText(song, point.at)}
+          read={readPlace(song)}
+          onChange={(text) => {
+            const at = beatOfPlace(song, text);
+            if (at !== undefined) onPut({ ...point, at: beats(at) });
+          }}
+          numeric
+        />
+      </Column>
+    </div>
+  ); // prettier-ignore
+}

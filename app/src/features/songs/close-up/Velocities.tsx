@@ -1,0 +1,99 @@
+// How hard the notes are that show: a stem for each, dragged up for harder and down for softer.
+
+import { useRef, useState, type PointerEvent } from 'react';
+import type { Note } from '@hovlix/core/song';
+import { clamp } from '@hovlix/core/units';
+import { usePalette } from '../../../ui/palette';
+import { xOf, type Window } from './grid';
+import { harderNotes } from './roll';
+
+type Props = {
+  readonly window: Window;
+  readonly gutter: number;
+  readonly notes: readonly Note[];
+  readonly chosen: ReadonlySet<string>;
+  readonly may: boolean;
+  readonly onPut: (notes: readonly Note[]) => void;
+};
+
+const HEIGHT = 52;
+const TOP = 8;
+const NEAR = 16;
+const NUDGE = 0.05;
+
+export function Velocities({ window, gutter, notes, chosen, may, onPut }: Props) {
+  const palette = usePalette();
+  const held = useRef<readonly Note[] | null>(null);
+  const [dragged, setDragged] = useState<readonly Note[]>([]);
+  const changed = new Map(dragged.map((note) => [note.id, note]));
+  const shown = notes.map((note) => changed.get(note.id) ?? note);
+  const velocityAt = (event: PointerEvent<HTMLDivElement>) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    return clamp(1 - (event.clientY - box.top - TOP) / (HEIGHT - TOP), 0.02, 1);
+  };
+  const press = (event: PointerEvent<HTMLDivElement>) => {
+    if (!may) return;
+    const x = event.clientX - event.currentTarget.getBoundingClientRect().left - gutter;
+    const off = (note: Note) => Math.abs(xOf(window, note.at) - x);
+    // Of several at one place those that are chosen come first.
+    const nearest = [...notes].sort(
+      (a, b) => off(a) - off(b) || Number(chosen.has(b.id)) - Number(chosen.has(a.id)),
+    )[0];
+    if (!nearest || off(nearest) > NEAR) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    held.current = chosen.has(nearest.id)
+      ? notes.filter(({ id }) => chosen.has(id))
+      : notes.filter((one) => one.at === nearest.at && (chosen.size === 0 || one.id === nearest.id));
+    setDragged(moved(held.current, nearest, velocityAt(event)));
+  };
+  const drag = (event: PointerEvent<HTMLDivElement>) => {
+    const all = held.current;
+    if (all?.[0]) setDragged(moved(all, all[0], velocityAt(event)));
+  };
+  const lift = () => {
+    held.current = null;
+    if (dragged.length > 0) onPut(dragged);
+    setDragged([]);
+  };
+  return (
+    <div
+      role="slider"
+      tabIndex={0}
+      aria-label="Velocity of the notes"
+      aria-valuemin={2}
+      aria-valuemax={100}
+      aria-valuenow={Math.round((shown.find(({ id }) => chosen.has(id)) ?? shown[0])?.velocity ?? 0) * 100}
+      onKeyDown={(event) => {
+        const way = { ArrowUp: NUDGE, ArrowDown: -NUDGE }[event.key];
+        if (way === undefined) return;
+        event.preventDefault();
+        onPut(harderNotes(notes.filter(({ id }) => chosen.size === 0 || chosen.has(id)), way));
+      }}
+      onPointerDown={press}
+      onPointerMove={drag}
+      onPointerUp={lift}
+      onPointerCancel={() => {
+        held.current = null;
+        setDragged([]);
+      }}
+      style={{ position: 'relative', height: HEIGHT, flexShrink: 0, borderTop: `1px solid ${palette.line}`, background: palette.sunken, touchAction: 'none', cursor: 'ns-resize' }}
+    >
+      <span aria-hidden style={{ position: 'absolute', left: 8, top: 6, font: '500 12px/14px Figtree', color: palette.quiet, width: gutter - 12 }}>
+        Velocity
+      </span>
+      {shown.map((note) => (
+        <div
+          key={note.id}
+          aria-hidden
+          style={{ position: 'absolute', left: gutter + xOf(window, note.at), bottom: 0, width: 2, height: note.velocity * (HEIGHT - TOP), background: chosen.has(note.id) ? palette.doing : palette.quiet }}
+        >
+          <div style={{ position: 'absolute', left: -3, top: -4, width: 8, height: 8, borderRadius: 4, background: chosen.has(note.id) ? palette.doing : palette.text }} />
+        </div>
+      ))}
+    </div>
+  ); // prettier-ignore
+}
+
+/** The one under the finger goes to a velocity; what moves with it keeps its distance. */
+const moved = (all: readonly Note[], anchor: Note, velocity: number): readonly Note[] =>
+  harderNotes(all, velocity - anchor.velocity);

@@ -1,0 +1,111 @@
+// Strokes played along with the song become notes of a lane.
+
+import { useEffect, useRef, useState } from 'react';
+import { songTimeAt } from '@hovlix/core/live';
+import { beatsOfBars, timeOfBar, barSpan, type HitLane, type Note, type Song } from '@hovlix/core/song';
+import { beatAt } from '@hovlix/core/time';
+import { beats, seconds } from '@hovlix/core/units';
+import type { Command } from '@hovlix/core/show';
+import { freshId } from '../../../host/fresh-id';
+import { useHovlix } from '../../../host/hovlix';
+import { onStrike } from '../../../host/midi/strikes';
+import { useSession } from '../../../host/session';
+
+export type RecordMode = 'add' | 'replace';
+
+/** Somebody who comes a little early means the first beat. */
+const EARLY = 0.4;
+const SHORTEST = 1 / 16;
+
+type Take = {
+  readonly from: number;
+  readonly mode: RecordMode;
+  readonly notes: Note[];
+  readonly down: Map<number, number>;
+  last: number;
+};
+
+/** @param lane as it is: what is recorded goes there. @param first the bar to record from; the one before it counts in. */
+export function useRecording(song: Song, lane: HitLane, first: number) {
+  const app = useHovlix();
+  const say = useSession((session) => session.say);
+  const take = useRef<Take | null>(null);
+  const [count, setCount] = useState<number | null>(null);
+  const latest = useRef({ song, lane });
+  useEffect(() => {
+    latest.current = { song, lane };
+  });
+
+  const stop = () => {
+    const done = take.current;
+    take.current = null;
+    setCount(null);
+    if (!done) return;
+    app.player.pause();
+    const now = latest.current;
+    const on = { song: now.song.id, lane: now.lane.id };
+    const over = now.lane.notes.filter(({ at }) => at >= done.from && at < done.last).map(({ id }) => id);
+    const commands: Command[] = [];
+    if (done.mode === 'replace' && over.length > 0) commands.push({ type: 'remove-notes', ...on, notes: over });
+    if (done.notes.length > 0) commands.push({ type: 'put-notes', ...on, notes: done.notes });
+    if (commands.length === 0) return say('Nothing was played. Strike the pads, or play over MIDI, while it records.');
+    app.document.together(commands);
+    say(`${done.notes.length} ${done.notes.length === 1 ? 'note' : 'notes'} recorded.`, {
+      undo: app.document.takingBack(),
+    });
+  };
+  const ending = useRef(stop);
+  useEffect(() => {
+    ending.current = stop;
+  });
+
+  const start = (mode: RecordMode) => {
+    take.current = { from: beatsOfBars(song, first, first).from, mode, notes: [], down: new Map(), last: 0 };
+    setCount(0);
+    void app.player.play(song, Math.max(0, timeOfBar(song, Math.max(barSpan(song).first, first - 1))));
+  };
+
+  useEffect(() => {
+    if (count === null) return;
+    const beatNow = () => {
+      const live = app.conducting.store.getState().live.song;
+      if (live?.id !== latest.current.song.id || !live.playing) return undefined;
+      return beatAt(latest.current.song.tempo, seconds(songTimeAt(live, app.conducting.now())));
+    };
+    const end = onStrike(app, ({ kit, role, note }, velocity) => {
+      const now = take.current;
+      const at = beatNow();
+      if (!now || at === undefined || kit.id !== latest.current.lane.kit || role !== latest.current.lane.role) return;
+      if (velocity > 0 && at >= now.from - EARLY) {
+        now.notes.push({
+          id: freshId() as Note['id'],
+          at: beats(Math.max(now.from, at)),
+          length: beats(0.25),
+          note,
+          velocity,
+        });
+        now.down.set(note, now.notes.length - 1);
+        setCount(now.notes.length);
+      } else if (velocity <= 0 && now.down.has(note)) {
+        const index = now.down.get(note)!;
+        now.down.delete(note);
+        now.notes[index] = { ...now.notes[index]!, length: beats(Math.max(SHORTEST, at - now.notes[index]!.at)) };
+      }
+    });
+    // It ends where the song does, or where it is paused.
+    let begun = false;
+    const look = setInterval(() => {
+      const at = beatNow();
+      if (at !== undefined && take.current) take.current.last = at;
+      if (at !== undefined) begun = true;
+      else if (begun) ending.current();
+    }, 50);
+    return () => {
+      end();
+      clearInterval(look);
+    };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- begins and ends with the take, not with each note of it
+  }, [app, count === null]);
+  useEffect(() => () => void (take.current = null), []);
+  return { recorded: count, start, stop };
+}

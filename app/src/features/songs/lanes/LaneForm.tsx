@@ -1,0 +1,182 @@
+// What one lane is set to.
+
+import { useEffect, useRef } from 'react';
+import { FAMILIES } from '@hovlix/core/light';
+import type { Command, Show } from '@hovlix/core/show';
+import {
+  BLENDS,
+  CURVE_BLENDS,
+  type CurveLane,
+  type HitLane,
+  type Lane,
+  type LookLane,
+  type Song,
+} from '@hovlix/core/song';
+import { useHovlix } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { Chip } from '../../../ui/Chip';
+import { Choose, named, Typed } from '../../../ui/form';
+import { Button, Column, Quiet, Row } from '../../../ui/pieces';
+import { Segments } from '../../../ui/Segments';
+import { Slider } from '../../../ui/Slider';
+import { chosenTarget, targetsOf, targetWords } from './model';
+import { BLEND_HINTS, BLEND_NAMES, CURVE_BLEND_HINTS, CURVE_BLEND_NAMES, FAMILY_NAMES } from './words';
+
+type Props<Of extends Lane = Lane> = {
+  readonly song: Song;
+  readonly lane: Of;
+  readonly show: Show;
+  readonly onGone: () => void;
+};
+
+type Setting = Omit<Extract<Command, { readonly type: 'set-lane' }>, 'type' | 'song' | 'lane'>;
+
+export function LaneForm({ song, lane, show, onGone }: Props) {
+  const { document } = useHovlix();
+  const say = useSession((session) => session.say);
+  const set = (more: Setting) => document.make({ type: 'set-lane', song: song.id, lane: lane.id, ...more });
+  const form = useRef<HTMLElement>(null);
+  useEffect(() => void form.current?.scrollIntoView({ block: 'nearest' }), []);
+  const remove = () => {
+    document.make({ type: 'remove-lane', song: song.id, lane: lane.id });
+    say(`Lane “${lane.name}” is deleted.`, { undo: document.takingBack() });
+    onGone();
+  };
+  return (
+    <Column ref={form as never} gap={14} paddingTop={4} paddingBottom={16} role="group" aria-label={`Lane ${lane.name}`}>
+      <Typed label="Name" value={lane.name} read={named} onChange={(name) => set({ name })} />
+      {lane.type !== 'curve' && (
+        <Slider
+          label="Fader"
+          value={(lane.level ?? 1) * 100}
+          low={0}
+          high={100}
+          step={5}
+          unit="%"
+          onChange={(level) => set({ level: level / 100 })}
+        />
+      )}
+      {lane.type === 'looks' && <LookSettings lane={lane} show={show} onSet={set} />}
+      {lane.type === 'hits' && <HitSettings lane={lane} show={show} onSet={set} />}
+      {lane.type === 'curve' && <CurveSettings song={song} lane={lane} show={show} onSet={set} />}
+      <Row>
+        <Button kind="quiet" disabled={song.lanes.length < 2} onPress={remove}>
+          Delete lane
+        </Button>
+      </Row>
+    </Column>
+  );
+}
+
+type Set = { readonly onSet: (more: Setting) => void };
+
+/** One more, or one less; nothing where none is left. */
+function toggled<T>(all: readonly T[] | undefined, one: T): T[] | undefined {
+  const next = all?.includes(one) ? all.filter((other) => other !== one) : [...(all ?? []), one];
+  return next.length > 0 ? next : undefined;
+}
+
+function LookSettings({ lane, show, onSet }: Pick<Props<LookLane>, 'lane' | 'show'> & Set) {
+  const { only } = lane;
+  const narrow = (more: NonNullable<LookLane['only']>) => {
+    const { roles, families } = { ...only, ...more };
+    const left = { ...(roles ? { roles } : {}), ...(families ? { families } : {}) };
+    onSet({ only: roles || families ? left : null });
+  };
+  return (
+    <>
+      <Column gap={6}>
+        <Quiet fontWeight="600">With the lanes below</Quiet>
+        <Segments
+          label="With the lanes below"
+          value={lane.blend}
+          choices={BLENDS.map((value) => ({ value, name: BLEND_NAMES[value] }))}
+          onChoose={(blend) => onSet({ blend })}
+        />
+        <Quiet>{BLEND_HINTS[lane.blend]}</Quiet>
+      </Column>
+      <Column gap={6} role="group" aria-label="Only these roles">
+        <Quiet fontWeight="600">Only these roles{only?.roles ? '' : ' (all)'}</Quiet>
+        <Row gap={6} flexWrap="wrap">
+          {show.roles.map(({ id, name }) => (
+            <Chip
+              key={id}
+              small
+              name={name}
+              on={only?.roles?.includes(id) ?? false}
+              onPress={() => narrow({ roles: toggled(only?.roles, id) })}
+            />
+          ))}
+        </Row>
+      </Column>
+      <Column gap={6} role="group" aria-label="Only these attributes">
+        <Quiet fontWeight="600">Only these attributes{only?.families ? '' : ' (all)'}</Quiet>
+        <Row gap={6} flexWrap="wrap">
+          {FAMILIES.map((family) => (
+            <Chip
+              key={family}
+              small
+              name={FAMILY_NAMES[family]}
+              on={only?.families?.includes(family) ?? false}
+              onPress={() => narrow({ families: toggled(only?.families, family) })}
+            />
+          ))}
+        </Row>
+      </Column>
+    </>
+  );
+}
+
+function HitSettings({ lane, show, onSet }: Pick<Props<HitLane>, 'lane' | 'show'> & Set) {
+  return (
+    <>
+      <Choose
+        label="Hit kit"
+        value={lane.kit as string}
+        choices={show.kits.map(({ id, name }) => ({ value: id as string, name }))}
+        hint="Kits are made in Looks."
+        onChoose={(kit) => onSet({ kit: kit as HitLane['kit'] })}
+      />
+      <Choose
+        label="Plays"
+        value={lane.role as string}
+        choices={show.roles.map(({ id, name }) => ({ value: id as string, name }))}
+        onChoose={(role) => onSet({ role: role as HitLane['role'] })}
+      />
+    </>
+  );
+}
+
+function CurveSettings({ song, lane, show, onSet }: Pick<Props<CurveLane>, 'song' | 'lane' | 'show'> & Set) {
+  const targets = targetsOf(show, song);
+  const value = chosenTarget(lane.target);
+  const known = targets.some((one) => one.value === value);
+  const choices = known
+    ? targets
+    : [{ value, name: `${targetWords(show, song, lane.target)} (not in this rig)` }, ...targets];
+  return (
+    <>
+      <Choose
+        label="Moves"
+        value={value}
+        choices={choices}
+        onChoose={(chosen) => {
+          const target = targets.find((one) => one.value === chosen)?.target;
+          if (target) onSet({ target });
+        }}
+      />
+      {lane.target.on !== 'lane' && (
+        <Column gap={6}>
+          <Quiet fontWeight="600">With the lanes below</Quiet>
+          <Segments
+            label="With the lanes below"
+            value={lane.blend}
+            choices={CURVE_BLENDS.map((blend) => ({ value: blend, name: CURVE_BLEND_NAMES[blend] }))}
+            onChoose={(blend) => onSet({ blend })}
+          />
+          <Quiet>{CURVE_BLEND_HINTS[lane.blend]}</Quiet>
+        </Column>
+      )}
+    </>
+  ); // prettier-ignore
+}

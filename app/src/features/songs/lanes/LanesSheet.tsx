@@ -1,0 +1,148 @@
+// The lanes of a song: in what order they count, which do nothing, and what each is set to.
+
+import { useState } from 'react';
+import { View } from '@tamagui/core';
+import ChevronDown from 'lucide-react-native/icons/chevron-down';
+import { drumKit } from '@hovlix/core/light';
+import type { Command } from '@hovlix/core/show';
+import type { Lane, Song } from '@hovlix/core/song';
+import { freshId } from '../../../host/fresh-id';
+import { useHovlix, useShow } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { Chip } from '../../../ui/Chip';
+import { usePalette } from '../../../ui/palette';
+import { Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { Sheet } from '../../../ui/Sheet';
+import { SortableList } from '../../../ui/SortableList';
+import { LaneForm } from './LaneForm';
+import { laneOf, TEMPLATES, type Template } from './model';
+import { TYPE_NAMES } from './words';
+
+type Props = { readonly song: Song; readonly onClose: () => void };
+
+export function LanesSheet({ song, onClose }: Props) {
+  const { document } = useHovlix();
+  const show = useShow((one) => one);
+  const say = useSession((session) => session.say);
+  const [open, setOpen] = useState<Lane['id'] | null>(null);
+  if (!show) return null;
+  const lanes = [...song.lanes].reverse();
+  const order = (items: readonly Lane[]) => {
+    const moved = [...items].reverse();
+    const before = song.lanes;
+    // Of all that changed places, the one that was dragged is the one without which the rest is as it was.
+    const dragged = moved.find(
+      ({ id }) => moved.filter((one) => one.id !== id).map((one) => one.id).join() === before.filter((one) => one.id !== id).map((one) => one.id).join(),
+    ); // prettier-ignore
+    if (!dragged) return;
+    const next = moved[moved.indexOf(dragged) + 1];
+    document.make({ type: 'move-lane', song: song.id, lane: dragged.id, before: next?.id ?? null });
+  };
+  const add = (template: Template) => {
+    const kit = show.kits[0] ?? drumKit('Drums', show.roles[0]?.id, freshId);
+    const added = laneOf(template, song, show, kit);
+    if (!added) return say('Hits need lamps in a role. Add lamps in Rig first.', { tone: 'bad' });
+    const fresh: Command[] = added.type === 'hits' && show.kits.length === 0 ? [{ type: 'store-kit', kit }] : [];
+    document.together([...fresh, { type: 'add-lane', song: song.id, added }]);
+    setOpen(added.id);
+  };
+  return (
+    <Sheet title="Lanes" onClose={onClose}>
+      <Column gap={4}>
+        <Quiet>The lane at the top counts last. Drag to change the order.</Quiet>
+        <SortableList items={lanes} nameOf={(lane) => lane.name} onOrder={order}>
+          {(lane) => (
+            <Column>
+              <LaneRow
+                song={song}
+                lane={lane}
+                open={open === lane.id}
+                onOpen={() => setOpen(open === lane.id ? null : lane.id)}
+              />
+              {open === lane.id && <LaneForm song={song} lane={lane} show={show} onGone={() => setOpen(null)} />}
+            </Column>
+          )}
+        </SortableList>
+      </Column>
+      <Column gap={8} role="group" aria-label="Add a lane">
+        <Words fontWeight="600">Add a lane</Words>
+        <div style={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 8 }}>
+          {TEMPLATES.map(({ value, name, does }) => (
+            <View
+              key={value}
+              render="button"
+              aria-label={`Add ${name}`}
+              onPress={() => add(value)}
+              padding={12}
+              gap={2}
+              borderRadius={14}
+              borderWidth={1}
+              borderColor="$line"
+              backgroundColor="$sunken"
+              cursor="pointer"
+              alignItems="flex-start"
+              pressStyle={{ opacity: 0.75 }}
+            >
+              <Words fontWeight="600" textAlign="left">
+                {name}
+              </Words>
+              <Quiet textAlign="left">{does}</Quiet>
+            </View>
+          ))}
+        </div>
+      </Column>
+    </Sheet>
+  );
+}
+
+function LaneRow({
+  song,
+  lane,
+  open,
+  onOpen,
+}: {
+  readonly song: Song;
+  readonly lane: Lane;
+  readonly open: boolean;
+  readonly onOpen: () => void;
+}) {
+  const { document } = useHovlix();
+  const palette = usePalette();
+  const set = (more: { readonly muted?: boolean; readonly solo?: boolean }) =>
+    document.make({ type: 'set-lane', song: song.id, lane: lane.id, ...more });
+  return (
+    <Row gap={6} justifyContent="space-between" paddingVertical={4}>
+      <View
+        render="button"
+        aria-label={`Settings of ${lane.name}`}
+        aria-expanded={open}
+        onPress={onOpen}
+        flex={1}
+        minWidth={0}
+        minHeight={44}
+        flexDirection="row"
+        alignItems="center"
+        gap={6}
+        padding={0}
+        borderWidth={0}
+        backgroundColor="transparent"
+        cursor="pointer"
+      >
+        <Column minWidth={0} flexShrink={1} alignItems="flex-start">
+          <Words fontWeight="600" numberOfLines={1} textAlign="left">
+            {lane.name}
+          </Words>
+          <Quiet>{TYPE_NAMES[lane.type]}</Quiet>
+        </Column>
+        <ChevronDown
+          size={18}
+          color={palette.quiet}
+          aria-hidden
+          style={{ transform: open ? 'rotate(180deg)' : 'none', flexShrink: 0 } as never}
+        />
+      </View>
+      <Chip small name="Mute" label={`Mute ${lane.name}`} on={lane.muted === true} onPress={() => set({ muted: !lane.muted })} />
+      <Chip small name="Solo" label={`Solo ${lane.name}`} on={lane.solo === true} onPress={() => set({ solo: !lane.solo })} />
+    </Row>
+  ); // prettier-ignore
+}

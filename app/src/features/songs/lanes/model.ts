@@ -1,0 +1,100 @@
+// Lanes to begin with, and what a curve can move.
+
+import { attributeOf, patchedFixtures, snaps } from '@hovlix/core/rig';
+import type { Kit } from '@hovlix/core/light';
+import { rigInUse, type Show } from '@hovlix/core/show';
+import { lookLanes, type CurveLane, type CurveTarget, type HitLane, type Lane, type LookLane, type Song } from '@hovlix/core/song'; // prettier-ignore
+import { freshId } from '../../../host/fresh-id';
+
+export const TEMPLATES = [
+  { value: 'looks', name: 'Looks', does: 'Looks and chases on bars.' },
+  { value: 'rhythm', name: 'Rhythm', does: 'Hits on notes, on every beat or on the drums of the music.' },
+  { value: 'swell', name: 'Curve', does: 'A level drawn over time, such as a slow rise.' },
+  { value: 'motion', name: 'Motion', does: 'Looks of which only the aim counts: where heads point.' },
+  { value: 'tint', name: 'Tint', does: 'Looks of which only the colour counts.' },
+  { value: 'punches', name: 'Punches', does: 'Short looks that replace everything below.' },
+] as const;
+export type Template = (typeof TEMPLATES)[number]['value'];
+
+/** A name that no lane of the song has: “Rhythm”, “Rhythm 2”. */
+function freeName(song: Song, name: string): string {
+  const taken = new Set(song.lanes.map((lane) => lane.name));
+  let found = name;
+  for (let n = 2; taken.has(found); n++) found = `${name} ${n}`;
+  return found;
+}
+
+/** @param kit what a lane of hits plays. */
+export function laneOf(template: Template, song: Song, show: Show, kit: Kit | undefined): Lane | undefined {
+  const { name } = TEMPLATES.find(({ value }) => value === template)!;
+  const base = { id: freshId() as Lane['id'], name: freeName(song, name) };
+  const role = show.roles[0]?.id;
+  const looks = (more: Partial<LookLane>): LookLane => ({
+    ...base,
+    type: 'looks',
+    blend: 'highest',
+    clips: [],
+    ...more,
+  });
+  switch (template) {
+    case 'looks':
+      return looks({});
+    case 'motion':
+      return looks({ only: { families: ['aim'] } });
+    case 'tint':
+      return looks({ only: { families: ['colour'] } });
+    case 'punches':
+      return looks({ blend: 'replace' });
+    case 'rhythm':
+      return kit && role ? ({ ...base, type: 'hits', kit: kit.id, role, notes: [] } satisfies HitLane) : undefined;
+    case 'swell':
+      return { ...base, type: 'curve', target: { on: 'all' }, blend: 'scale', points: [] } satisfies CurveLane;
+  }
+}
+
+export type TargetChoice = { readonly value: string; readonly name: string; readonly target: CurveTarget };
+
+/** Attributes with a control of their own, which curves leave alone: wheels jump, shutters strobe, aims are places. */
+const LEFT_OUT = new Set(['Dimmer', 'Pan', 'Tilt', 'Shutter1', 'Gobo1', 'Color1', 'Reserved', 'LampControl']);
+
+/** What a curve can move in this rig: all levels, a role's attributes, the fader of a lane. */
+export function targetsOf(show: Show, song: Song): readonly TargetChoice[] {
+  const rig = rigInUse(show);
+  const patched = new Map(patchedFixtures(rig, show.profiles).map((one) => [one.fixture.id as string, one]));
+  const byRole = show.roles.flatMap((role) => {
+    const cast = rig.casting.find((one) => one.role === role.id)?.fixtures ?? [];
+    const channels = cast.flatMap((id) => patched.get(id)?.mode.channels ?? []);
+    const names = channels
+      .filter((channel) => !LEFT_OUT.has(channel.attribute) && !snaps(channel))
+      .map(({ attribute }) => ({ Zoom: 'zoom', Fog1: 'haze' })[attribute] ?? attribute);
+    return [...new Set(['level', ...names])].map((attribute) =>
+      choice({ on: 'role', role: role.id, attribute }, `${role.name}: ${attributeName(attribute)}`),
+    );
+  });
+  const faders = song.lanes
+    .filter((lane) => lane.type !== 'curve')
+    .map((lane) => choice({ on: 'lane', lane: lane.id }, `Lane ${lane.name}: fader`));
+  return [choice({ on: 'all' }, 'All lamps: level'), ...byRole, ...faders];
+}
+
+const choice = (target: CurveTarget, name: string): TargetChoice => ({ value: keyOf(target), name, target });
+
+const keyOf = (target: CurveTarget): string =>
+  target.on === 'role' ? `${target.role}/${target.attribute}` : target.on === 'lane' ? `lane ${target.lane}` : 'all';
+
+const OURS: Readonly<Record<string, string>> = { level: 'level', zoom: 'zoom', haze: 'haze' };
+const attributeName = (attribute: string): string => OURS[attribute] ?? attributeOf(attribute).name.toLowerCase();
+
+export const chosenTarget = keyOf;
+
+/** What a curve moves, in words: “Movers: zoom”. */
+export function targetWords(show: Show, song: Song, target: CurveTarget): string {
+  if (target.on === 'all') return 'All lamps: level';
+  if (target.on === 'lane')
+    return `Lane ${song.lanes.find(({ id }) => id === target.lane)?.name ?? 'that is gone'}: fader`;
+  const role = show.roles.find(({ id }) => id === target.role)?.name ?? 'A role that is gone';
+  return `${role}: ${attributeName(target.attribute)}`;
+}
+
+/** The lane that looks are laid on where none is chosen. */
+export const firstLookLane = (song: Song): Lane => lookLanes(song)[0] ?? song.lanes[0]!;
