@@ -80,19 +80,19 @@ function flakyIn({ suites = [], specs = [] }) {
   return [...own, ...suites.flatMap(flakyIn)];
 }
 
+/** Programs that tests use where they are to be had; those tests say so when they are not. Each by its file and package. */
+function programs(...all) {
+  const missing = all.flatMap(([file, name]) => (existsSync(file) || existsSync(file.replace('/usr', '')) ? [] : [name]));
+  if (missing.length === 0) return;
+  console.log(`\n== installing ${missing.join(', ')}`);
+  const apt = { stdio: 'ignore', env: { DEBIAN_FRONTEND: 'noninteractive' } };
+  run('apt-get', ['update'], apt);
+  for (const name of missing) run('apt-get', ['install', '-y', '--no-install-recommends', name], apt);
+}
+
 function browser() {
-  // The dissector and the networks of our own are used where they are to be had; those specs say so when they are not.
-  const wanted = [
-    ['/usr/bin/chromium', 'chromium'],
-    ['/usr/bin/tshark', 'tshark'],
-    ['/usr/sbin/ip', 'iproute2'],
-  ].flatMap(([file, name]) => (existsSync(file) || existsSync(file.replace('/usr', '')) ? [] : [name]));
-  if (wanted.length > 0) {
-    console.log(`\n== installing ${wanted.join(', ')}`);
-    const apt = { stdio: 'ignore', env: { DEBIAN_FRONTEND: 'noninteractive' } };
-    run('apt-get', ['update'], apt);
-    for (const name of wanted) run('apt-get', ['install', '-y', '--no-install-recommends', name], apt);
-  }
+  // The dissector, and networks of our own.
+  programs(['/usr/bin/chromium', 'chromium'], ['/usr/bin/tshark', 'tshark'], ['/usr/sbin/ip', 'iproute2']);
   if (!existsSync('/usr/bin/chromium')) {
     console.error('Chromium could not be installed (apt-get install chromium).');
     return void failed++;
@@ -119,6 +119,8 @@ else {
     { name: 'types', command: 'npm', args: ['run', '--silent', 'typecheck'] },
     { name: 'lint and format', command: 'npm', args: ['run', '--silent', 'lint'] },
   ]);
+  // Reads MIDI files that we wrote.
+  programs(['/usr/bin/midicsv', 'midicsv']);
   for (const workspace of ['core', 'server', 'app']) jest(workspace);
   if (wanted === 'all') browser();
 }

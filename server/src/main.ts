@@ -1,6 +1,7 @@
 // The `hovlix` command.
 
 import { ANALYSE_HELP, analyseCommand } from './cli/analyse';
+import { MIDI_HELP, midiCommand } from './cli/midi';
 import { NODE_HELP, nodeCommand, SERIAL_HELP, serialCommand } from './cli/node';
 import { PLAY_HELP, playCommand } from './cli/play';
 import { RENDER_HELP, renderCommand } from './cli/render';
@@ -12,6 +13,7 @@ const COMMANDS: Readonly<Record<string, { readonly help: string; readonly run: (
   serve: { help: SERVE_HELP, run: serveCommand },
   analyse: { help: ANALYSE_HELP, run: analyseCommand },
   render: { help: RENDER_HELP, run: renderCommand },
+  midi: { help: MIDI_HELP, run: midiCommand },
   play: { help: PLAY_HELP, run: playCommand },
   node: { help: NODE_HELP, run: nodeCommand },
   serial: { help: SERIAL_HELP, run: serialCommand },
@@ -22,6 +24,7 @@ const HELP = `Usage: hovlix COMMAND
   serve     the app and the conductor, on this computer
   analyse   tempo, beats and bars of a music file, as JSON
   render    a song's light to a PCAP or CSV file
+  midi      a song to a MIDI file, or what one holds into a song
   play      a song's light to the network, in real time
   node      the DMX node stand-in: says what arrives
   serial    the serial stand-in: a USB cable that says what arrives

@@ -68,6 +68,15 @@ const SIMPLE = [
   }),
   /** One tempo throughout, in felt beats a minute. */
   z.strictObject({ type: z.literal('steady-tempo'), ...inSong, bpm: z.number().min(20).max(400) }),
+  /** All bars at once: the tempo map and the meter. What lies on bars stays on them. */
+  z.strictObject({
+    type: z.literal('set-bars'),
+    ...inSong,
+    anchors: Song.shape.tempo.shape.anchors,
+    meter: Song.shape.meter,
+  }),
+  /** These sections in the place of all that are there. */
+  z.strictObject({ type: z.literal('set-sections'), ...inSong, sections: Song.shape.sections }),
   z.strictObject({ type: z.literal('mark-section'), ...inSong, section: Section }),
   z.strictObject({ type: z.literal('unmark-section'), ...inSong, section: idOf<'Section'>() }),
   ...LANE_COMMANDS,
@@ -133,7 +142,7 @@ export function edit(show: Show, command: Command): Edited {
 const OVERWRITES: ReadonlySet<Simple['type']> = new Set<Simple['type']>([
   'rename-show', 'set-safety', 'add-profile', 'patch-fixtures', 'add-role', 'cast-role', 'rename-rig', 'put-shape',
   'set-picture', 'rename-role', 'add-aim', 'store-look', 'store-chase', 'store-kit', 'store-bank', 'rename-song',
-  'mark-section', 'fade-clip', 'set-lane', 'choose-rig',
+  'mark-section', 'fade-clip', 'set-lane', 'set-bars', 'set-sections', 'choose-rig',
 ]); // prettier-ignore
 
 /**
@@ -241,6 +250,15 @@ function apply(show: Draft<Show>, command: Simple): void {
       return inThatSong(show, command.song, (song) => meterSet(song, command.first, command.last, command));
     case 'steady-tempo':
       return inThatSong(show, command.song, (song) => tempoSteadied(song, command.bpm));
+    case 'set-bars':
+      return inThatSong(show, command.song, (song) => {
+        song.tempo = { anchors: command.anchors };
+        song.meter = command.meter;
+      });
+    case 'set-sections':
+      return inThatSong(show, command.song, (song) => {
+        song.sections = [...command.sections].sort((a, b) => a.bar - b.bar);
+      });
     case 'mark-section':
       return inThatSong(show, command.song, (song) => {
         const others = song.sections.filter(

@@ -43,6 +43,8 @@ const WORDS: Readonly<Record<string, string>> = {
   'move-bars': 'move the bars',
   'set-meter': 'change the meter',
   'steady-tempo': 'change the tempo',
+  'set-bars': 'change the bars',
+  'set-sections': 'change the sections',
   'mark-section': 'change a section',
   'unmark-section': 'remove a section',
   'add-lane': 'add a lane',

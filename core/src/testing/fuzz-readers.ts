@@ -4,6 +4,7 @@ import { conductorHub, session } from '../conduct';
 import { compile, explain, frameFor, limiter, ready, render, type Program } from '../engine';
 import { readBundle, writeBundle } from '../files';
 import { readGdtf, writeGdtf } from '../files/gdtf';
+import { commandsOf, readMidi, takenFrom, usualChoices, writeSongAsMidi } from '../files/midi';
 import { Chase, Kit } from '../light';
 import {
   AT_REST,
@@ -18,7 +19,7 @@ import {
 } from '../live';
 import { analyse, envelopesOf, LOUDNESS_BANDS, readEnvelopes, writeEnvelopes } from '../music';
 import { fixtureLibrary, readChart } from '../rig';
-import { edit, readShow, type Show } from '../show';
+import { edit, legal, readShow, type Show } from '../show';
 import { id, seconds, universe } from '../units';
 import { decodeArtNet, decodeSacn, encodeArtDmx, encodeArtPoll, encodeDmxFrame, encodeSacn, encodeSacnDiscovery, framedReader, plainReader } from '../wire'; // prettier-ignore
 import type { Outcome, Reader } from './fuzz';
@@ -45,6 +46,26 @@ function richShow(): Show {
 
 const RICH = richShow();
 const WAV = wavOf(4000);
+
+/** Two notes of channel 10, the second by running status. */
+const MIDI = Uint8Array.from([0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, 0, 0, 1, 0, 96, 0x4d, 0x54, 0x72, 0x6b, 0, 0, 0, 14, 0, 0x99, 36, 64, 48, 38, 64, 48, 36, 0, 0, 0xff, 0x2f, 0]); // prettier-ignore
+
+/** What is taken of a file must be a show still. */
+function midi(bytes: Uint8Array): Outcome {
+  const music = readMidi(bytes, 'x.mid');
+  if (!music.ok) return 'refused';
+  const [song] = RICH.songs;
+  const choices = { ...usualChoices(music.value, song!, RICH), tempo: true, sections: true };
+  let n = 0;
+  const commands = commandsOf(
+    song!.id,
+    takenFrom(music.value, song!, RICH, choices, () => `m${n++}`),
+  );
+  const after = commands.reduce((show, command) => edit(show, command).show, RICH);
+  const read = legal(after, new WeakSet());
+  if (!read.ok) throw new Error(JSON.stringify(read.problem));
+  return 'taken';
+}
 
 /** Light of a show in some states must be numbers, and Why? must have an answer. */
 function lit(program: Program, states: readonly LiveState[]): void {
@@ -181,6 +202,7 @@ export function readers(): readonly Reader[] {
     { name: 'screens', json: true, samples: SPOKEN, read: heard },
     { name: 'logs', json: true, samples: [text(LOG)], read: logged },
     { name: 'lamp types', json: false, samples: profiles.map((profile) => writeGdtf(profile)), read: (bytes) => outcome(readGdtf(bytes, 'x.gdtf', 'x')) },
+    { name: 'MIDI files', json: false, samples: [writeSongAsMidi(RICH.songs[0]!), MIDI], read: midi },
     { name: 'charts', json: false, samples: CHARTS.map(text), read: (bytes) => (readChart(untext(bytes)).channels.length > 0 ? 'taken' : 'refused') },
     { name: 'envelopes', json: false, samples: [envelopes], read: (bytes) => outcome(readEnvelopes(bytes, 'x')) },
     { name: 'recordings', json: false, samples: [WAV, oggWithRate(44_100), flacWithRate(44_100)], read: async (bytes) => outcome(await analyse(bytes, 'x.wav', async () => 'go-on')) },

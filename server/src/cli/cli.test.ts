@@ -8,7 +8,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Packet } from 'sacn';
 import { WebSocket } from 'ws';
+import { readBundle } from '@hovlix/core/files';
 import { PROTOCOL } from '@hovlix/core/live';
+import { tempoAt } from '@hovlix/core/time';
+import { seconds } from '@hovlix/core/units';
 import { cidOfThisMachine } from '../connect/cid';
 
 const root = join(__dirname, '../../..');
@@ -21,6 +24,11 @@ const hovlix = (...args: string[]) =>
     env: { ...process.env, HOME: folder },
   });
 const out = (name: string) => join(folder, name);
+/** A MIDI file as text, by a converter of Debian's; undefined where it is not installed. */
+const asText = (file: string) => {
+  const done = spawnSync('midicsv', [file], { encoding: 'utf8' });
+  return done.error ? undefined : done.stdout;
+};
 
 /** A click track at 100 bpm as a WAV, mono, 22.05 kHz. */
 function clickTrack(): string {
@@ -213,4 +221,39 @@ test('the name on the network is kept', () => {
   const first = Buffer.from(cidOfThisMachine(home)).toString('hex');
   expect(first).toHaveLength(32);
   expect(Buffer.from(cidOfThisMachine(home)).toString('hex')).toBe(first);
+});
+
+test('midi writes a song as a file that other programs read, and brings it into another song of the show', () => {
+  const written = hovlix('midi', show, '--song', 'Paper Lighthouse', '--out', out('a.mid'));
+  expect([written.status, written.stderr]).toEqual([0, '']);
+  const text = asText(out('a.mid'));
+  if (text === undefined) process.stderr.write('midicsv is not installed: what it reads was not looked at\n');
+  else {
+    expect(text).toMatch(/^0, 0, Header, 1, \d+, 960$/m);
+    expect(text).toMatch(/^1, 0, Title_t, "Paper Lighthouse"$/m);
+    // 112 beats a minute; the first verse begins with bar 5 of 4/4.
+    expect(text).toMatch(/^1, 0, Tempo, 53571\d$/m);
+    expect(text).toMatch(/^1, 15360, Marker_t, "Verse 1"$/m);
+  }
+  const listed = hovlix('midi', show, '--song', 'Paper Lighthouse', '--in', out('a.mid'), '--list');
+  expect(listed.stdout).toMatch(/^meter {4}4\/4$/m);
+
+  // Two drums by hand: a kick on 1 and 3, a snare on 2 (type 0, 96 ticks a beat, 100 beats a minute).
+  const event = (...bytes: number[]) => bytes;
+  const track = [...event(0, 0xff, 0x51, 3, 9, 39, 0xc0), ...event(0, 0x99, 36, 100), ...event(96, 0x99, 38, 64), ...event(96, 0x99, 36, 100), ...event(0, 0xff, 0x2f, 0)]; // prettier-ignore
+  writeFileSync(out('drums.mid'), Buffer.from([...Buffer.from('MThd'), 0, 0, 0, 6, 0, 0, 0, 1, 0, 96, ...Buffer.from('MTrk'), 0, 0, 0, track.length, ...track])); // prettier-ignore
+  const into = ['midi', show, '--song', 'Low Tide Engine', '--in', out('drums.mid')];
+  const taken = hovlix(...into, '--part', '1/10=Movers', '--tempo', 'yes', '--by-note', '--out', out('b.hovlix'));
+  expect([taken.status, taken.stderr]).toEqual([0, '']);
+  const bundle = readBundle(readFileSync(out('b.hovlix')), 'b');
+  if (!bundle.ok) throw new Error('the show cannot be read');
+  const song = bundle.value.show.songs.find(({ title }) => title === 'Low Tide Engine')!;
+  const lanes = song.lanes.flatMap((lane) => (lane.type === 'hits' ? [lane] : []));
+  expect(lanes.map(({ name, role, notes }) => [name, role, notes.map(({ at }) => at)])).toEqual([['Kick', 'movers', [0, 2]], ['Snare', 'movers', [1]]]); // prettier-ignore
+  expect(tempoAt(song.tempo, seconds(1))).toBeCloseTo(100, 3);
+
+  const fails = (...args: string[]) => hovlix(...into, ...args).stderr;
+  expect(fails('--part', '7/1', '--out', out('c.hovlix'))).toBe('hovlix: There is no part 7/1 in the file. It has: 1/10\n'); // prettier-ignore
+  expect(fails('--tempo', 'maybe', '--out', out('c.hovlix'))).toBe('hovlix: --tempo takes yes or no, got: maybe\n');
+  expect(hovlix('midi', show, '--song', 'Low Tide Engine', '--in', show, '--list').stderr).toMatch(/is not a MIDI file Hovlix can read/); // prettier-ignore
 });

@@ -43,7 +43,14 @@ export function LaneForm({ song, lane, show, onGone }: Props) {
     onGone();
   };
   return (
-    <Column ref={form as never} gap={14} paddingTop={4} paddingBottom={16} role="group" aria-label={`Lane ${lane.name}`}>
+    <Column
+      ref={form as never}
+      gap={14}
+      paddingTop={4}
+      paddingBottom={16}
+      role="group"
+      aria-label={`Lane ${lane.name}`}
+    >
       <Typed label="Name" value={lane.name} read={named} onChange={(name) => set({ name })} />
       {lane.type !== 'curve' && (
         <Slider

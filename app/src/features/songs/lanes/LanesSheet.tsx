@@ -4,17 +4,22 @@ import { useState } from 'react';
 import { View } from '@tamagui/core';
 import ChevronDown from 'lucide-react-native/icons/chevron-down';
 import { drumKit } from '@hovlix/core/light';
+import { readMidi, writeSongAsMidi, type MidiMusic } from '@hovlix/core/midi';
+import { wordsFor } from '@hovlix/core/problem';
 import type { Command } from '@hovlix/core/show';
 import type { Lane, Song } from '@hovlix/core/song';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix, useShow } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
+import { saveFile } from '../../../host/files/save-file';
+import { FileButton } from '../../../ui/FileButton';
 import { Chip } from '../../../ui/Chip';
 import { usePalette } from '../../../ui/palette';
-import { Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { SortableList } from '../../../ui/SortableList';
 import { LaneForm } from './LaneForm';
+import { MidiSheet } from './MidiSheet';
 import { laneOf, TEMPLATES, type Template } from './model';
 import { TYPE_NAMES } from './words';
 
@@ -25,7 +30,15 @@ export function LanesSheet({ song, onClose }: Props) {
   const show = useShow((one) => one);
   const say = useSession((session) => session.say);
   const [open, setOpen] = useState<Lane['id'] | null>(null);
+  const [midi, setMidi] = useState<{ readonly name: string; readonly music: MidiMusic } | null>(null);
   if (!show) return null;
+  const bring = async (file: File | undefined) => {
+    if (!file) return;
+    const read = readMidi(new Uint8Array(await file.arrayBuffer()), file.name);
+    if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
+    setMidi({ name: file.name, music: read.value });
+  };
+  if (midi) return <MidiSheet song={song} show={show} {...midi} onClose={() => setMidi(null)} />;
   const lanes = [...song.lanes].reverse();
   const order = (items: readonly Lane[]) => {
     const moved = [...items].reverse();
@@ -90,6 +103,18 @@ export function LanesSheet({ song, onClose }: Props) {
             </View>
           ))}
         </div>
+      </Column>
+      <Column gap={8}>
+        <Words fontWeight="600">MIDI file</Words>
+        <Row gap={8} flexWrap="wrap">
+          <FileButton label="Choose a MIDI file" accept=".mid,.midi,audio/midi" onFiles={([file]) => void bring(file)}>
+            Import MIDI
+          </FileButton>
+          <Button onPress={() => saveFile(`${song.title}.mid`, writeSongAsMidi(song), 'audio/midi')}>
+            Export MIDI
+          </Button>
+        </Row>
+        <Quiet>Tempo, meter, sections as markers, and hits as notes.</Quiet>
       </Column>
     </Sheet>
   );

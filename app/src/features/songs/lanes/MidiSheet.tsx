@@ -1,0 +1,166 @@
+// A MIDI file on its way into a song: what it holds, and what of it is taken. Nothing changes before that is pressed.
+
+import { useState } from 'react';
+import {
+  commandsOf,
+  takenFrom,
+  usualChoices,
+  type MidiChoices,
+  type MidiMusic,
+  type MidiPart,
+} from '@hovlix/core/midi';
+import { drumOfNote, noteName } from '@hovlix/core/light';
+import type { Show } from '@hovlix/core/show';
+import type { Song } from '@hovlix/core/song';
+import { freshId } from '../../../host/fresh-id';
+import { useHovlix } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { Choose } from '../../../ui/form';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { Sheet } from '../../../ui/Sheet';
+import { Switch } from '../../../ui/Switch';
+
+type Props = {
+  readonly song: Song;
+  readonly show: Show;
+  readonly name: string;
+  readonly music: MidiMusic;
+  readonly onClose: () => void;
+};
+
+type PartChoice = MidiChoices['parts'][number];
+
+export function MidiSheet({ song, show, name, music, onClose }: Props) {
+  const { document } = useHovlix();
+  const say = useSession((session) => session.say);
+  const [choices, setChoices] = useState(() => usualChoices(music, song, show));
+  const set = (more: Partial<MidiChoices>) => setChoices({ ...choices, ...more });
+  const choose = (key: string, choice: PartChoice | undefined) =>
+    set({ parts: [...choices.parts.filter(({ part }) => part !== key), ...(choice ? [choice] : [])] });
+  const notes = music.parts
+    .filter(({ key }) => choices.parts.some(({ part }) => part === key))
+    .reduce((sum, part) => sum + part.notes.length, 0);
+  const nothing = !choices.tempo && !choices.sections && choices.parts.length === 0;
+  const take = () => {
+    const taken = takenFrom(music, song, show, choices, freshId);
+    document.together(commandsOf(song.id, taken));
+    const what = [
+      taken.bars && 'bars and tempo',
+      taken.sections && `${taken.sections.length} sections`,
+      taken.lanes.length > 0 && `${taken.lanes.length} ${taken.lanes.length === 1 ? 'lane' : 'lanes'} of hits`,
+    ].filter(Boolean);
+    say([`From “${name}”: ${what.join(', ') || 'nothing'}.`, ...taken.left].join(' '), { undo: document.takingBack() });
+    onClose();
+  };
+  return (
+    <Sheet title="Import MIDI" onClose={onClose}>
+      <Column gap={4}>
+        <Words fontWeight="600" numberOfLines={1}>
+          {name}
+        </Words>
+        <Quiet>{wordsOf(music)}</Quiet>
+        {music.left.map((one) => (
+          <Words key={one} color="$warn" fontSize={13} lineHeight={18}>
+            {one}
+          </Words>
+        ))}
+      </Column>
+      <Column>
+        {!music.timed && (
+          <Switch label="Use its bars and tempo; bar 1 stays where it is" on={choices.tempo} onChange={(tempo) => set({ tempo })} />
+        )}
+        {music.markers.length > 0 && (
+          <Switch
+            label={`Use its ${music.markers.length} markers as sections`}
+            on={choices.sections}
+            onChange={(sections) => set({ sections })}
+          />
+        )}
+      </Column>
+      <Column gap={14}>
+        {music.parts.length === 0 && <Quiet>It holds no notes.</Quiet>}
+        {music.parts.map((part) => (
+          <Part
+            key={part.key}
+            part={part}
+            show={show}
+            choice={choices.parts.find((one) => one.part === part.key)}
+            onChoose={(choice) => choose(part.key, choice)}
+          />
+        ))}
+      </Column>
+      <Row gap={8}>
+        <Button kind="primary" disabled={nothing} onPress={take}>
+          {notes > 0 ? `Import ${notes} notes` : 'Import'}
+        </Button>
+        <Button kind="quiet" onPress={onClose}>
+          Cancel
+        </Button>
+      </Row>
+    </Sheet>
+  ); // prettier-ignore
+}
+
+type PartProps = {
+  readonly part: MidiPart;
+  readonly show: Show;
+  readonly choice: PartChoice | undefined;
+  readonly onChoose: (choice: PartChoice | undefined) => void;
+};
+
+const NEW = 'new';
+
+function Part({ part, show, choice, onChoose }: PartProps) {
+  const first = show.roles[0];
+  const fresh = (): PartChoice | undefined => first && { part: part.key, role: first.id, kit: null, byNote: false };
+  const pitches = [...new Set(part.notes.map(({ note }) => note))].sort((a, b) => a - b);
+  return (
+    <Column gap={8} role="group" aria-label={part.name} borderTopWidth={1} borderColor="$line" paddingTop={8}>
+      <Switch
+        label={`${part.name}: ${part.notes.length} ${part.notes.length === 1 ? 'note' : 'notes'}`}
+        on={choice !== undefined}
+        onChange={(on) => onChoose(on ? fresh() : undefined)}
+      />
+      <Quiet>{pitches.map((pitch) => (part.channel === 10 && drumOfNote(pitch)) || noteName(pitch)).join(', ')}</Quiet>
+      {choice && (
+        <>
+          <Choose
+            label="Plays"
+            value={choice.role as string}
+            choices={show.roles.map(({ id, name }) => ({ value: id as string, name }))}
+            onChoose={(role) => onChoose({ ...choice, role: role as PartChoice['role'] })}
+          />
+          <Choose
+            label="Hits"
+            value={(choice.kit as string | null) ?? NEW}
+            choices={[
+              { value: NEW, name: `A new kit, a hit for each of the ${pitches.length} notes` },
+              ...show.kits.map(({ id, name }) => ({ value: id as string, name })),
+            ]}
+            hint={missingWords(show, choice, pitches)}
+            onChoose={(kit) => onChoose({ ...choice, kit: kit === NEW ? null : (kit as NonNullable<PartChoice['kit']>) })}
+          />
+          <Switch label="A lane for each note" on={choice.byNote} onChange={(byNote) => onChoose({ ...choice, byNote })} />
+        </>
+      )}
+    </Column>
+  ); // prettier-ignore
+}
+
+/** Which notes a kit that is there would leave silent. */
+function missingWords(show: Show, { kit }: PartChoice, pitches: readonly number[]): string | undefined {
+  const hits = show.kits.find(({ id }) => id === kit)?.hits;
+  if (!hits) return undefined;
+  const silent = pitches.filter((pitch) => !hits.some(({ low, high }) => Math.min(low, high) <= pitch && pitch <= Math.max(low, high))); // prettier-ignore
+  return silent.length > 0 ? `Nothing answers to ${silent.map(noteName).join(', ')}.` : undefined;
+}
+
+function wordsOf({ tempo, meter, markers, timed }: MidiMusic): string {
+  const speeds = tempo.map(({ pulse }) => 60 / pulse);
+  const [low, high] = [Math.min(...speeds).toFixed(1), Math.max(...speeds).toFixed(1)];
+  return [
+    timed ? 'Counts in seconds' : `${low === high ? low : `${low} to ${high}`} bpm`,
+    [...new Set(meter.map(({ numerator, denominator }) => `${numerator}/${denominator}`))].slice(0, 4).join(', '),
+    markers.length > 0 ? markers.slice(0, 6).map(({ name }) => name).join(', ') : 'no markers',
+  ].join(' · '); // prettier-ignore
+}

@@ -1,0 +1,3 @@
+export * from './read';
+export * from './write';
+export * from './take';
