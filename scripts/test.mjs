@@ -82,7 +82,9 @@ function flakyIn({ suites = [], specs = [] }) {
 
 /** Programs that tests use where they are to be had; those tests say so when they are not. Each by its file and package. */
 function programs(...all) {
-  const missing = all.flatMap(([file, name]) => (existsSync(file) || existsSync(file.replace('/usr', '')) ? [] : [name]));
+  const missing = all.flatMap(([file, name]) =>
+    existsSync(file) || existsSync(file.replace('/usr', '')) ? [] : [name],
+  );
   if (missing.length === 0) return;
   console.log(`\n== installing ${missing.join(', ')}`);
   const apt = { stdio: 'ignore', env: { DEBIAN_FRONTEND: 'noninteractive' } };

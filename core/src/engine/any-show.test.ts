@@ -91,7 +91,17 @@ describe('any show', () => {
       { id: id('fader'), name: 'F', type: 'curve', target: { on: 'lane', lane: id('tint') }, blend: 'scale', points: [{ id: id('a'), at: beats(4), value: 0, shape: 'bent', bend: 0.7 }, { id: id('b'), at: beats(24), value: 1, shape: 'hold' }] },
       ...(['level', 'zoom', 'Iris'] as const).map((attribute, i): Lane => ({ id: id(attribute), name: attribute, type: 'curve', target: { on: 'role', role: id('movers'), attribute }, blend: CURVE_BLENDS[i]!, points: [{ id: id('a'), at: beats(2), value: 0.9, shape: 'smooth' }, { id: id('b'), at: beats(20 + i), value: 0.1, shape: 'straight' }] })),
     ]; // prettier-ignore
-    return { ...show, songs: show.songs.map((song) => ({ ...song, music, lanes: [...song.lanes, ...lanes] })) };
+    return {
+      ...show,
+      songs: show.songs.map((song) => ({
+        ...song,
+        music,
+        duration: seconds(12),
+        ending:
+          list.length % 2 ? { then: 'look' as const, look: id<'Look'>('new'), fade: 3 } : { then: 'hold' as const },
+        lanes: [...song.lanes, ...lanes],
+      })),
+    };
   });
   const heard = fc.record({
     levels: fc.array(fc.nat(255), { minLength: 16, maxLength: 16 }),

@@ -66,7 +66,7 @@ export function compiler(): (show: Show, rig?: Id<'Rig'>, sounds?: Sounds) => Co
     if (base.kits?.of !== show.kits) base.kits = { of: show.kits, struck: kitBook(show.kits, ground) };
     const { struck } = base.kits;
     const playsFor = ({ only }: LookLane) => (only && narrowed.get(keyOf(only))) ?? plays;
-    const songs = yield* songsOf(show, { ...base, struck, playsFor }, sounds);
+    const songs = yield* songsOf(show, { ...base, struck, plays, playsFor }, sounds);
     if (base.hands?.of !== show.roles) base.hands = { of: show.roles, hand: handBook(ground, show.roles) };
     markCovers(sheets, base.fields.length, plans.length);
     return {

@@ -28,6 +28,7 @@ import {
   rampBetween,
   type Witness,
 } from './layers';
+import { LAST_MOMENT, layEnding, secondsOver } from './lay-ending';
 import { laySong } from './lay-song';
 import { holdStrobes } from './safety';
 import { findShows } from './shows';
@@ -49,12 +50,15 @@ export function evaluate(program: Program, live: LiveState, at: Seconds, witness
   const songTime = song ? songTimeAt(song, at) : 0;
   const there = playing !== undefined && songTime < playing.duration;
   const sounding = song !== null && there && song.playing;
-  const suspended = sounding ? clamp((at - song.since) / SUSPEND_SECONDS, 0, 1) : 0;
-  const envelopes = there ? playing.envelopes : null;
-  listen(program.ears, envelopes, songTime, live.hearing, at);
+  // A song that is over may keep the stage: see `Ending`.
+  const ended = song !== null && playing !== undefined && !there && playing.ending !== null;
+  const suspended = ended ? 1 : sounding ? clamp((at - song.since) / SUSPEND_SECONDS, 0, 1) : 0;
+  const envelopes = there || ended ? playing.envelopes : null;
+  const heardAt = ended ? playing.duration - LAST_MOMENT : songTime;
+  listen(program.ears, envelopes, heardAt, live.hearing, at);
   // All ears before any light, so that a follower in hand is heard in its first frame as in any other.
   for (let i = 0; i < live.hands.length; i++)
-    listen(program.hand(live.hands[i]!.value).ears, envelopes, songTime, live.hearing, at);
+    listen(program.hand(live.hands[i]!.value).ears, envelopes, heardAt, live.hearing, at);
   const beat = runAt(live.speed, standingBeat(live, sounding ? playing : undefined, songTime, at));
   scene.live = live;
   scene.at = at;
@@ -67,6 +71,7 @@ export function evaluate(program: Program, live: LiveState, at: Seconds, witness
   program.scratch.layer = STANDING;
   layStanding(program, scene, witness);
   if (there) laySong(program, playing, songTime, witness);
+  else if (ended) layEnding(program, playing, secondsOver(song, playing, at), scene, witness);
   program.scratch.layer = ABOVE;
   layHits(program, live, at, witness);
   layHands(program, live, at, beat, witness);

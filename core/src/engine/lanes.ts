@@ -41,6 +41,7 @@ export type Laying = SongBook & {
   readonly ground: Ground;
   readonly casts: Program['casts'];
   readonly struck: Program['struck'];
+  readonly plays: Program['plays'];
   /** What can be laid on a lane, by id: all looks and chases as far as the lane lets them speak. */
   readonly playsFor: (lane: LookLane) => ReadonlyMap<string, Play>;
 };
@@ -85,7 +86,11 @@ export function* songsOf(show: Show, base: Laying, sounds: Sounds): Generator<vo
       if (kept !== known) yield;
     }
     const before = base.songs.get(song);
-    const same = before?.envelopes === envelopes && before.lanes.every((lane, i) => lane === lanes[i]);
+    const ending = endingOf(song, base.plays);
+    const same =
+      before?.envelopes === envelopes &&
+      before.ending?.play === ending?.play &&
+      before.lanes.every((lane, i) => lane === lanes[i]);
     const program: SongProgram = same
       ? before
       : {
@@ -93,6 +98,7 @@ export function* songsOf(show: Show, base: Laying, sounds: Sounds): Generator<vo
           lanes,
           faders: playing.map((lane) => fadersOf(song, lane)),
           duration: song.duration,
+          ending,
           anchorBeats: Float64Array.from(song.tempo.anchors, ({ beat }) => beat),
           anchorTimes: Float64Array.from(song.tempo.anchors, ({ time }) => time),
         };
@@ -109,6 +115,14 @@ const fadersOf = ({ lanes }: Song, { id }: Lane) =>
       ? [trackOf(one.points)]
       : [],
   );
+
+/** The next song begins with light of its own: until then the last moment stays. */
+function endingOf({ ending }: Song, plays: Program['plays']): SongProgram['ending'] {
+  if (!ending) return null;
+  if (ending.then === 'hold' || ending.then === 'next') return { then: 'hold', fade: 0, play: null };
+  const play = ending.then === 'look' ? (plays.get(ending.look) ?? null) : null;
+  return { then: ending.then, fade: ending.fade, play };
+}
 
 const playsUsed = ({ clips }: LookLane): readonly string[] => [...new Set(clips.flatMap(({ look }) => look ?? []))];
 

@@ -117,6 +117,12 @@ export type SongProgram = {
   /** By lane, what moves its fader. */
   readonly faders: readonly (readonly Track[])[];
   readonly duration: number;
+  /** What its light does when it is over; null where it just ends. */
+  readonly ending: {
+    readonly then: 'hold' | 'dark' | 'look';
+    readonly fade: number;
+    readonly play: Play | null;
+  } | null;
   /** What can be heard in it; null where its music was not analysed here. */
   readonly envelopes: Envelopes | null;
   /** The tempo map's anchors. */

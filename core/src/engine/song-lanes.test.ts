@@ -2,13 +2,22 @@
 
 import fc from 'fast-check';
 import { Kit } from '../light';
-import { playedAlone, type Action } from '../live';
+import { AT_REST, playedAlone, type Action } from '../live';
 import { edit, type Command, type Show } from '../show';
-import { lookLanes, type CurveLane, type HitLane, type Lane, type LookLane, type Note, type Point } from '../song';
+import {
+  lookLanes,
+  type CurveLane,
+  type HitLane,
+  type Lane,
+  type LookLane,
+  type Note,
+  type Point,
+  type Song,
+} from '../song';
 import { songId, testShow } from '../testing/show';
 import { brightB, dimmerA, hold, look, player, press } from '../testing/stage';
 import { beats, id, seconds } from '../units';
-import { atOnce, compile, compiler, explain } from '.';
+import { atOnce, compile, compiler, explain, frameFor, render } from '.';
 
 const kit = Kit.parse({
   id: 'k',
@@ -204,4 +213,60 @@ test('lanes are compiled anew only where they changed, or their kit did', () => 
   const louder = { ...kit, hits: kit.hits.map((hit) => ({ ...hit, level: 0.1 })) };
   const [, soft] = lanesOf(made(show, { type: 'store-kit', kit: louder }));
   expect(soft).not.toBe(drums);
+});
+
+describe('the end of a song', () => {
+  const lit = (ending: Song['ending']): Show => {
+    const show = song();
+    const [whole] = show.songs;
+    const clips = [{ ...lookLanes(whole!)[0]!.clips[0]!, to: beats(120) }];
+    return {
+      ...show,
+      songs: [{ ...whole!, ...(ending ? { ending } : {}), lanes: [{ ...lookLanes(whole!)[0]!, clips }] }],
+    };
+  };
+  /** A look stands before the song plays; it lasts 60 s. */
+  const after = (show: Show, over: number, paused?: number) => {
+    const before = press(AT_REST, { type: 'look-on', look: id('half-blue'), fade: seconds(0) }, -5);
+    const playing = press(before, { type: 'play', song: songId, from: seconds(0) }, 0);
+    const state = paused === undefined ? playing : press(playing, { type: 'pause' }, 60 + paused);
+    return player(show)(state, 60 + over);
+  };
+
+  test('without a word what stood before comes back', () => {
+    expect(dimmerA(after(lit(undefined), -1))).toBe(1);
+    expect(dimmerA(after(lit(undefined), 2))).toBeCloseTo(0.5, 2);
+  });
+  test('its last moment stays, whether it runs on or was stopped at its end, until a look is pressed', () => {
+    const show = lit({ then: 'hold' });
+    expect([after(show, 5), after(show, 5, 0.2)].map(dimmerA)).toEqual([1, 1]);
+    expect(dimmerA(after(lit({ then: 'next' }), 1))).toBe(1);
+    const held = press(press(AT_REST, { type: 'play', song: songId, from: seconds(0) }, 0), { type: 'pause' }, 60.1);
+    const pressed = press(held, { type: 'look-on', look: id('half-blue'), fade: seconds(0) }, 62);
+    expect(dimmerA(player(show)(pressed, 63))).toBeCloseTo(0.5, 2);
+  });
+  test('it goes dark in a fade, or fades to a look', () => {
+    const dark = lit({ then: 'dark', fade: 4 });
+    expect([1, 2, 4, 9].map((over) => dimmerA(after(dark, over)))).toEqual([expect.closeTo(0.75, 2), expect.closeTo(0.5, 2), 0, 0]); // prettier-ignore
+    // Stopped a second after its end, it fades on.
+    expect(dimmerA(after(dark, 2, 1))).toBeCloseTo(0.5, 2);
+    const blue = lit({ then: 'look', look: id('half-blue'), fade: 4 });
+    expect([2, 4].map((over) => dimmerA(after(blue, over)))).toEqual([expect.closeTo(0.75, 2), expect.closeTo(0.5, 2)]);
+    // The movers, which the song leaves alone, come with the look.
+    const spot = (bytes: Uint8Array) => bytes[512 + 4]! / 255;
+    expect([2, 4].map((over) => spot(after(blue, over)))).toEqual([expect.closeTo(0.4, 2), expect.closeTo(0.8, 2)]);
+  });
+  test('rendered at a moment is the same as played up to it; why? names what comes after', () => {
+    const show = lit({ then: 'look', look: id('half-blue'), fade: 4 });
+    const state = playedAlone(songId);
+    const program = compile(show);
+    const frame = frameFor(program);
+    for (let at = 55; at < 63; at += 0.5) render(program, state, seconds(at), frame);
+    expect(Buffer.from(frame).equals(player(show)(state, 62.5))).toBe(true);
+    expect(explain(program, state, seconds(65), id('a'))!.contributions.map(({ source }) => source)).toContain('lane after the song: Half blue'); // prettier-ignore
+  });
+  test('a look that is deleted is no ending any more', () => {
+    const show = lit({ then: 'look', look: id('half-blue'), fade: 4 });
+    expect(made(show, { type: 'remove-look', look: 'half-blue' }).songs[0]!.ending).toBeUndefined();
+  });
 });

@@ -7,7 +7,7 @@ import { Casting, Fixture, Name, Role, Profile, Rig, idOf } from '../rig/schema'
 import { applyToRig, RIG_COMMANDS } from './rig-edits';
 import { applyToLooks, LOOK_COMMANDS } from './look-edits';
 import { applyToLanes, LANE_COMMANDS } from './lane-edits';
-import { Section, Song } from '../song/schema';
+import { Ending, Section, Song } from '../song/schema';
 import { temposScaled } from '../song/scale';
 import { barsMoved, barsShifted, meterSet, tempoSteadied } from '../song/time-edits';
 import { Safety, type Show } from './schema';
@@ -44,6 +44,8 @@ const SIMPLE = [
     /** Who plays or wrote it; without, as it was. */
     by: z.string().trim().max(120).optional(),
   }),
+  /** Null: what was on before it comes back. */
+  z.strictObject({ type: z.literal('set-ending'), ...inSong, ending: Ending.nullable() }),
   /** To stand before another song; null is the end. */
   z.strictObject({ type: z.literal('move-song'), ...inSong, before: idOf<'Song'>().nullable() }),
   /** Half or double the tempo: the music and what lies on it stay where they sound, only bars are counted anew. */
@@ -142,7 +144,7 @@ export function edit(show: Show, command: Command): Edited {
 const OVERWRITES: ReadonlySet<Simple['type']> = new Set<Simple['type']>([
   'rename-show', 'set-safety', 'add-profile', 'patch-fixtures', 'add-role', 'cast-role', 'rename-rig', 'put-shape',
   'set-picture', 'rename-role', 'add-aim', 'store-look', 'store-chase', 'store-kit', 'store-bank', 'rename-song',
-  'mark-section', 'fade-clip', 'set-lane', 'set-bars', 'set-sections', 'choose-rig',
+  'mark-section', 'fade-clip', 'set-lane', 'set-bars', 'set-sections', 'set-ending', 'choose-rig',
 ]); // prettier-ignore
 
 /**
@@ -237,6 +239,11 @@ function apply(show: Draft<Show>, command: Simple): void {
       return inThatSong(show, command.song, (song) => {
         song.title = command.title;
         if (command.by !== undefined) song.by = command.by;
+      });
+    case 'set-ending':
+      return inThatSong(show, command.song, (song) => {
+        if (command.ending) song.ending = command.ending;
+        else delete song.ending;
       });
     case 'move-song':
       return void moveBefore(show.songs, command.song, command.before);

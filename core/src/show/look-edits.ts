@@ -59,6 +59,7 @@ function removeLook(show: Draft<Show>, id: Look['id']): void {
   for (const bank of show.banks) bank.pads = bank.pads.filter(({ look }) => look !== id);
   remove(show.looks, id);
   remove(show.chases, id);
+  for (const song of show.songs) if (song.ending?.then === 'look' && song.ending.look === id) delete song.ending;
   for (const song of show.songs)
     for (const lane of song.lanes)
       if (lane.type === 'looks') lane.clips = lane.clips.filter((clip) => clip.look !== id);

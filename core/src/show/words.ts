@@ -37,6 +37,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'add-song': 'add a song',
   'remove-song': 'delete a song',
   'rename-song': 'rename a song',
+  'set-ending': 'change the end of a song',
   'move-song': 'move a song',
   'scale-tempo': 'change the tempo',
   'shift-bars': 'move bar 1',

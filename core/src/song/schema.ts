@@ -36,6 +36,21 @@ const risesFrom = (before: AnchorIn, here: AnchorIn): boolean =>
   here.time > before.time &&
   (here.beat - before.beat) * 60 <= MOST_BPM * (here.time - before.time);
 
+/** Seconds of a fade. */
+const Fade = z.number().min(0).max(60).default(2);
+
+/**
+ * What the light does when the music is over: its last moment stays, it goes dark, a look comes, or the next song of
+ * the set begins. It stays like that until something else is pressed.
+ */
+export const Ending = z.discriminatedUnion('then', [
+  z.strictObject({ then: z.literal('hold') }),
+  z.strictObject({ then: z.literal('dark'), fade: Fade }),
+  z.strictObject({ then: z.literal('look'), look: idOf<'Look'>(), fade: Fade }),
+  z.strictObject({ then: z.literal('next') }),
+]);
+export type Ending = z.infer<typeof Ending>;
+
 export const Song = z.strictObject({
   id: idOf<'Song'>(),
   title: Name,
@@ -64,6 +79,8 @@ export const Song = z.strictObject({
     .min(1)
     .max(1000),
   sections: z.array(Section).max(1000),
+  /** Without, looks that were on before it come back. */
+  ending: Ending.optional(),
   lanes: z.array(Lane).min(1).max(MOST_LANES),
 });
 export type Song = z.infer<typeof Song>;

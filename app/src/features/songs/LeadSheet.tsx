@@ -18,6 +18,7 @@ import { SectionHead } from './SectionHead';
 import { SheetHead } from './SheetHead';
 import { Button, Column, Title, Words } from '../../ui/pieces';
 import { Line } from './Line';
+import { SongEnd } from './SongEnd';
 import { LookTray } from './LookTray';
 import { TimeSheet } from './TimeSheet';
 import { useBarKeys } from './use-bar-keys';
@@ -98,6 +99,7 @@ function Sheet({ song }: { readonly song: Song }) {
       scrollEventThrottle={50}
       initialNumToRender={6}
       windowSize={5}
+      ListFooterComponent={<SongEnd song={song} />}
       keyExtractor={(line) => String(line.first)}
       getItemLayout={(_, index) => layoutOf(lines, song, index)}
       renderItem={({ item, index }) => {

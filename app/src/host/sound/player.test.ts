@@ -1,5 +1,6 @@
 import { createStore } from 'zustand/vanilla';
 import { AT_REST, reduced, type Action, type LiveState } from '@hovlix/core/live';
+import type { Ending } from '@hovlix/core/song';
 import { seconds } from '@hovlix/core/units';
 import { testShow } from '../../../../core/src/testing/show';
 import { player } from './player';
@@ -21,7 +22,7 @@ let clock = 0;
 let acted: Action[] = [];
 
 /** A screen beside its conductor, with the song's music or without. */
-function screen(music: boolean) {
+function screen(music: boolean, ending?: Ending) {
   const live: { live: LiveState } = { live: AT_REST };
   const conducting = {
     screen: 'me',
@@ -34,8 +35,12 @@ function screen(music: boolean) {
     },
   };
   const show = testShow();
-  const song = { ...show.songs[0]!, music: { hash: 'a'.repeat(64), name: 'x.wav', type: 'wav' as const, bytes: 1 } };
-  const document = { store: createStore(() => ({ show: { ...show, songs: [song] } })) };
+  const song = {
+    ...show.songs[0]!,
+    ...(ending ? { ending } : {}),
+    music: { hash: 'a'.repeat(64), name: 'x.wav', type: 'wav' as const, bytes: 1 },
+  };
+  const document = { store: createStore(() => ({ show: { ...show, songs: [song, { ...song, id: 'second' }] } })) };
   const repository = { hasMusic: async () => music, music: async () => (music ? { bytes: Uint8Array.of(1) } : undefined) }; // prettier-ignore
   const one = player(repository as never, document as never, conducting as never, async () => undefined);
   return { one, song, conducting };
@@ -107,4 +112,19 @@ test('a song that is started slower goes so from its start', async () => {
   await one.play(song, 0);
   expect(audio.playbackRate).toBe(0.75);
   expect(acted.map(({ type }) => type)).toEqual(['play', 'anchor']);
+});
+
+test('at its end a song stands at its end; where it says so, the next one plays, once', async () => {
+  const { one, song } = screen(true);
+  await one.play(song, 58);
+  acted = [];
+  pass(3);
+  expect(acted).toEqual([{ type: 'seek', to: 60 }, { type: 'pause' }]);
+  const { one: other, song: first } = screen(true, { then: 'next' });
+  await other.play(first, 58);
+  acted = [];
+  pass(2.6);
+  await Promise.resolve().then(() => undefined);
+  for (let i = 0; i < 20; i++) await Promise.resolve();
+  expect(acted).toEqual([{ type: 'play', song: 'second', from: 0, sound: 'me' }]);
 });

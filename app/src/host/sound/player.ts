@@ -80,12 +80,29 @@ export function player(
     return true;
   };
 
+  /** The song whose next one is on its way. */
+  let leaving: Id<'Song'> | undefined;
+  /** The music is over: the song stands at its end, or the next one begins where it says so. */
+  const over = (): void => {
+    const live = playing();
+    const songs = document.store.getState().show?.songs ?? [];
+    const at = songs.findIndex(({ id }) => id === live?.id);
+    const next = songs[at]?.ending?.then === 'next' ? songs[at + 1] : undefined;
+    // The screen that sounds goes on; of screens without sound each may, as they all mean the same.
+    if (next && live && (live.sound === undefined || live.sound === conducting.screen)) {
+      if (leaving === live.id) return;
+      leaving = live.id;
+      return void self.play(next, 0).finally(() => (leaving = undefined));
+    }
+    // Files end a little before or after what was counted.
+    if (songs[at]) conducting.act({ type: 'seek', to: songs[at].duration });
+    conducting.act({ type: 'pause' });
+  };
   const check = () => {
     const song = playing();
     const length = document.store.getState().show?.songs.find((one) => one.id === song?.id)?.duration;
     // At the end the song stops, also when the screen that played it has gone.
-    if (song?.playing && length !== undefined && songTimeAt(song, conducting.now()) > length + 0.3)
-      return conducting.act({ type: 'pause' });
+    if (song?.playing && length !== undefined && songTimeAt(song, conducting.now()) > length + 0.3) return over();
     if (!song?.playing || song.sound !== conducting.screen || audio.paused || audio.seeking) return;
     const at = conducting.now();
     const heard = audio.currentTime;
@@ -115,9 +132,7 @@ export function player(
     conducting.act({ type: 'seek', to: seconds(loop.from) });
   };
   let looking: ReturnType<typeof setInterval> | undefined;
-  audio.addEventListener('ended', () => {
-    if (playing()?.playing) conducting.act({ type: 'pause' });
-  });
+  audio.addEventListener('ended', () => playing()?.playing && over());
   // What another screen does with the song, the sound follows.
   conducting.store.subscribe(({ live }, before) => {
     if (live.song === before.live.song) return;
@@ -158,7 +173,7 @@ export function player(
     });
   };
 
-  return {
+  const self: Player = {
     store,
     async play(song, from) {
       const mine = ++request;
@@ -215,4 +230,5 @@ export function player(
       store.setState({ loop });
     },
   };
+  return self;
 }

@@ -8,7 +8,10 @@ import { xOf, type Window } from './grid';
 
 const HEIGHT = 56;
 
-type Props = { readonly window: Window; readonly strokes: readonly HeardStroke[]; readonly threshold: number;
+type Props = {
+  readonly window: Window;
+  readonly strokes: readonly HeardStroke[];
+  readonly threshold: number;
   /** Pixels to the left of the bars. */
   readonly gutter: number;
 };

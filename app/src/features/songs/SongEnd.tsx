@@ -1,0 +1,72 @@
+// The end of the lead sheet: what the light does when the music is over.
+
+import type { Ending, Song } from '@hovlix/core/song';
+import { useHovlix, useMay, usePlays, useShow } from '../../host/hovlix';
+import { Choose } from '../../ui/form';
+import { Column, Quiet } from '../../ui/pieces';
+import { Stepper } from '../../ui/Stepper';
+
+const THEN = [
+  { value: 'before', name: 'Bring back the looks from before' },
+  { value: 'hold', name: 'Hold the last light' },
+  { value: 'dark', name: 'Fade to dark' },
+  { value: 'look', name: 'Fade to a look' },
+  { value: 'next', name: 'Play the next song' },
+] as const;
+type Then = (typeof THEN)[number]['value'];
+
+const FADES = [0, 0.5, 1, 2, 4, 8, 16, 30];
+const USUAL_FADE = 2;
+
+export function SongEnd({ song }: { readonly song: Song }) {
+  const { document } = useHovlix();
+  const may = useMay('operator');
+  const looks = usePlays();
+  const next = useShow((show) => show.songs[show.songs.findIndex(({ id }) => id === song.id) + 1]);
+  const { ending } = song;
+  const then: Then = ending?.then ?? 'before';
+  const set = (to: Ending | null) => document.make({ type: 'set-ending', song: song.id, ending: to });
+  const fade = ending && 'fade' in ending ? ending.fade : USUAL_FADE;
+  const choose = (value: Then) => {
+    const [first] = looks;
+    if (value === 'before') set(null);
+    else if (value === 'dark') set({ then: 'dark', fade });
+    else if (value === 'look') first && set({ then: 'look', look: first.id, fade });
+    else set({ then: value });
+  };
+  const name = THEN.find(({ value }) => value === then)!.name;
+  if (!may) return <Quiet paddingVertical={12}>After the song: {name.toLowerCase()}.</Quiet>;
+  const shorter = FADES.findLast((one) => one < fade - 1e-9);
+  const longer = FADES.find((one) => one > fade + 1e-9);
+  const fades = (to: number | undefined) =>
+    to !== undefined && ending && 'fade' in ending ? () => set({ ...ending, fade: to }) : undefined;
+  return (
+    <Column gap={10} paddingVertical={16} maxWidth={440} role="group" aria-label="After the song">
+      <Choose
+        label="After the song"
+        value={then}
+        choices={THEN.filter(({ value }) => value !== 'look' || looks.length > 0)}
+        hint={then === 'next' ? (next ? `“${next.title}” comes next.` : 'This is the last song: the last light stays.') : undefined}
+        onChoose={choose}
+      />
+      {ending?.then === 'look' && (
+        <Choose
+          label="The look after the song"
+          value={ending.look as string}
+          choices={looks.map((look) => ({ value: look.id as string, name: look.name }))}
+          onChoose={(look) => set({ ...ending, look: look as typeof ending.look })}
+        />
+      )}
+      {ending && 'fade' in ending && (
+        <Stepper
+          name="Fade after the song"
+          value={`${ending.fade} s`}
+          less="Fade after the song shorter"
+          more="Fade after the song longer"
+          onLess={fades(shorter)}
+          onMore={fades(longer)}
+        />
+      )}
+    </Column>
+  ); // prettier-ignore
+}
