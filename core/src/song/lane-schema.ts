@@ -122,7 +122,7 @@ export type CurveLane = z.infer<typeof CurveLane>;
 export const Lane = z.discriminatedUnion('type', [LookLane, HitLane, CurveLane]);
 export type Lane = z.infer<typeof Lane>;
 
-export const MOST_LANES = 64;
+export const MOST_LANES = 256;
 
 /** The lanes of a song that looks can be laid on, in their order. */
 export const lookLanes = (song: { readonly lanes: readonly Lane[] }): readonly LookLane[] =>
