@@ -11,6 +11,7 @@ import { AT_REST, type LiveState } from '@hovlix/core/live';
 import { analyse } from '@hovlix/core/music';
 import { id, seconds } from '@hovlix/core/units';
 import { now } from '../../server/src/clock';
+import { benchLeadSheet, benchLongSong } from './long-song';
 import { bigShow, type Load } from './big-show';
 import { benchEdits } from './edits';
 import { floods } from './floods';
@@ -232,6 +233,7 @@ if (!onlyOutput && !onlyEngine) {
   const { framesPerSecond, slowest } = await dragOnPlan();
   note('drag on the plan, 500 lamps, phone, CPU slowed 4x', `${framesPerSecond.toFixed(0)} frames/s`, '>= 50');
   note('drag on the plan: slowest frame', `${slowest.toFixed(0)} ms`);
+  await benchLeadSheet(note);
 }
 if (!onlyOutput && !onlyRig) {
   for (const [universes, fixtures] of [
@@ -242,6 +244,7 @@ if (!onlyOutput && !onlyRig) {
     benchRender(universes, fixtures);
   benchCompile500();
   benchEdits(note);
+  benchLongSong(note);
   benchCurves();
 }
 const minutes = Number(process.argv.find((one) => one.startsWith('--minutes='))?.slice(10) ?? 0);

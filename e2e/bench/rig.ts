@@ -10,6 +10,7 @@ import { fixtureLibrary, firstRun, lampsOf, roleFor } from '@hovlix/core/rig';
 import { edit, type Show } from '@hovlix/core/show';
 import { universe } from '@hovlix/core/units';
 import { bigShow } from './big-show';
+import { putOn } from './put-on';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 const PORT = 4783;
@@ -47,18 +48,7 @@ export async function dragOnPlan(): Promise<Dragged> {
   const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
   const show: Show = bigShow(10, 500);
   await page.goto(`http://localhost:${PORT}/rig`);
-  await page.evaluate(
-    (json) =>
-      new Promise<void>((resolve) => {
-        const socket = new WebSocket(`ws://${location.host}/conductor`);
-        socket.onopen = () => socket.send(JSON.stringify({ type: 'hello', protocol: 4, screen: 'bench', show: null }));
-        socket.onmessage = () => {
-          socket.send(JSON.stringify({ type: 'show', show: json, revision: 100 }));
-          setTimeout(resolve, 1500);
-        };
-      }),
-    JSON.parse(JSON.stringify(show)) as object,
-  );
+  await putOn(page, show);
   await page.reload();
   const lamp = page.getByRole('button', { name: `${show.rigs[0]!.fixtures[0]!.name} on the plan` });
   await lamp.waitFor();

@@ -18,10 +18,18 @@ type Props<T extends { readonly id: string }> = {
   /** What the handle is called: “Move Spot 1”. */
   readonly nameOf: (item: T) => string;
   readonly onOrder: (items: readonly T[]) => void;
+  /** Items that open keep their handle at the top. */
+  readonly opens?: boolean;
   readonly children: (item: T) => ReactNode;
 };
 
-export function SortableList<T extends { readonly id: string }>({ items, nameOf, onOrder, children }: Props<T>) {
+export function SortableList<T extends { readonly id: string }>({
+  items,
+  nameOf,
+  onOrder,
+  opens = false,
+  children,
+}: Props<T>) {
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -38,7 +46,7 @@ export function SortableList<T extends { readonly id: string }>({ items, nameOf,
     >
       <SortableContext items={items.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
         {items.map((item) => (
-          <Item key={item.id} id={item.id} name={nameOf(item)}>
+          <Item key={item.id} id={item.id} name={nameOf(item)} opens={opens}>
             {children(item)}
           </Item>
         ))}
@@ -47,14 +55,21 @@ export function SortableList<T extends { readonly id: string }>({ items, nameOf,
   );
 }
 
-function Item({ id, name, children }: { readonly id: string; readonly name: string; readonly children: ReactNode }) {
+type ItemProps = {
+  readonly id: string;
+  readonly name: string;
+  readonly opens: boolean;
+  readonly children: ReactNode;
+};
+
+function Item({ id, name, opens, children }: ItemProps) {
   const palette = usePalette();
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id });
   const style: CSSProperties = {
     transform: CSS.Translate.toString(transform),
     ...(transition ? { transition } : {}),
     display: 'flex',
-    alignItems: 'center',
+    alignItems: opens ? 'flex-start' : 'center',
     minHeight: 48,
     borderBottom: `1px solid ${palette.line}`,
     background: isDragging ? palette.well : 'transparent',
@@ -76,6 +91,7 @@ function Item({ id, name, children }: { readonly id: string; readonly name: stri
           background: 'transparent',
           cursor: 'grab',
           touchAction: 'none',
+          ...(opens ? { marginTop: 4 } : {}),
           display: 'flex',
           alignItems: 'center',
           justifyContent: 'center',

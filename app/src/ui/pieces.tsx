@@ -1,6 +1,6 @@
 // The few pieces everything is made of.
 
-import type { ReactNode } from 'react';
+import { Children, type ReactNode } from 'react';
 import ChevronsUpDown from 'lucide-react-native/icons/chevrons-up-down';
 import { styled, Text, View } from '@tamagui/core';
 import { usePalette } from './palette';
@@ -71,6 +71,8 @@ const Key = styled(View, {
   } as const,
 });
 
+const isText = (child: ReactNode): boolean => typeof child === 'string' || typeof child === 'number';
+
 /** A button. Without words in it, `label` names it for those who cannot see the icon. */
 export function Button({ label, kind = 'plain', onPress, disabled = false, pressed, children, testID }: Press) {
   return (
@@ -83,7 +85,7 @@ export function Button({ label, kind = 'plain', onPress, disabled = false, press
       testID={testID}
       onPress={disabled ? undefined : onPress}
     >
-      {typeof children === 'string' ? <ButtonText kind={kind}>{children}</ButtonText> : children}
+      {Children.toArray(children).every(isText) ? <ButtonText kind={kind}>{children}</ButtonText> : children}
     </Key>
   );
 }

@@ -99,6 +99,8 @@ function compareLists(
     });
   is.forEach((id, i) => {
     const old = there.get(id);
+    // Most records of a long list are as they were.
+    if (old !== undefined && old === after[i]) return;
     if (old) compare(old, after[i], [...path, id], ops);
     else ops.push({ op: 'put', path, record: after[i]!, after: is[i - 1] ?? null });
   });

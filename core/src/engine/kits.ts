@@ -35,21 +35,45 @@ export function kitBook(kits: readonly Kit[], ground: Ground): (note: Sounding) 
     if (!sheet) sheets.set(key, (sheet = sheetOf(hit.name, [valueOf(hit, role, place)], {}, ground)));
     return sheet;
   };
-  const find = (note: Sounding): Struck | undefined => {
-    const found = hits.get(`${note.kit}/${note.hit}`);
-    const cast = ground.casts.get(note.role) ?? [];
+  /** Of all notes that come to one sheet the same: how short they may be, and whether they are flashes. */
+  const traits = new WeakMap<Sheet, { readonly least: number; readonly flashes: boolean }>();
+  const traitsOf = (sheet: Sheet) => {
+    let found = traits.get(sheet);
+    if (!found) {
+      const flashes = ground.most < Infinity && changeOf(sheet, ground) >= FLASH_SHARE;
+      traits.set(sheet, (found = { least: leastOf(sheet, ground), flashes }));
+    }
+    return found;
+  };
+  /** What a hit is on a role, and the places that answer. */
+  type Answer = { readonly kit: Kit; readonly hit: Hit; readonly places: readonly number[] };
+  const answers = new Map<string, Answer>();
+  const answerTo = ({ kit, hit, role }: Sounding): Answer | undefined => {
+    const key = `${kit}/${hit}/${role}`;
+    const before = answers.get(key);
+    if (before) return before;
+    const found = hits.get(`${kit}/${hit}`);
+    const cast = ground.casts.get(role) ?? [];
+    // What comes from outside may name anything: only what there is is kept.
     if (!found || cast.length === 0) return undefined;
-    const { kit, hit } = found;
-    const places = pickedPlaces(hit.pick, cast.length);
+    const answer = { ...found, places: pickedPlaces(found.hit.pick, cast.length) };
+    answers.set(key, answer);
+    return answer;
+  };
+  const find = (note: Sounding): Struck | undefined => {
+    const answer = answerTo(note);
+    if (!answer) return undefined;
+    const { kit, hit, places } = answer;
     const nth = placeOfHit(hit, note.note, note.order, places.length);
     const sheet = sheetFor(kit, hit, note.role, nth < 0 ? -1 : places[nth]!);
+    const { least, flashes } = traitsOf(sheet);
     return {
       sheet,
       hit,
       kit: kit.name,
-      strike: strikeOf(hit, note.pulse, leastOf(sheet, ground)),
+      strike: strikeOf(hit, note.pulse, least),
       strength: strengthOf(hit, note.velocity),
-      flashes: ground.most < Infinity && changeOf(sheet, ground) >= FLASH_SHARE,
+      flashes,
     };
   };
   return (note) => {

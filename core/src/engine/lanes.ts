@@ -9,7 +9,7 @@ import { beats, seconds } from '../units';
 import { curveLaneProgram, trackOf } from './curve-lane';
 import type { Ground } from './ground';
 import { hitLaneProgram } from './hit-lane';
-import type { CurveLaneProgram, HitLaneProgram, LaneProgram, LookLaneProgram } from './lane-program';
+import type { CurveLaneProgram, HitLaneProgram, LaneProgram, LookLaneProgram, Track } from './lane-program';
 import type { Play, Program, SongProgram } from './program';
 import type { TurnBook } from './turns';
 
@@ -96,7 +96,7 @@ export function* songsOf(show: Show, base: Laying, sounds: Sounds): Generator<vo
       : {
           envelopes,
           lanes,
-          faders: playing.map((lane) => fadersOf(song, lane)),
+          faders: playing.map(fadersOf(song)),
           duration: song.duration,
           ending,
           anchorBeats: Float64Array.from(song.tempo.anchors, ({ beat }) => beat),
@@ -108,13 +108,15 @@ export function* songsOf(show: Show, base: Laying, sounds: Sounds): Generator<vo
   return songs;
 }
 
-/** The curves that move a lane's fader. They belong to the lane, so they go on where it is solo. */
-const fadersOf = ({ lanes }: Song, { id }: Lane) =>
-  lanes.flatMap((one) =>
-    one.type === 'curve' && !one.muted && one.target.on === 'lane' && one.target.lane === id
-      ? [trackOf(one.points)]
-      : [],
-  );
+/** By lane, the curves that move its fader. They belong to the lane, so they go on where it is solo. */
+function fadersOf({ lanes }: Song): (lane: Lane) => readonly Track[] {
+  const found = new Map<string, Track[]>();
+  for (const one of lanes) {
+    if (one.type !== 'curve' || one.muted || one.target.on !== 'lane') continue;
+    found.set(one.target.lane, [...(found.get(one.target.lane) ?? []), trackOf(one.points)]);
+  }
+  return ({ id }) => found.get(id) ?? [];
+}
 
 /** The next song begins with light of its own: until then the last moment stays. */
 function endingOf({ ending }: Song, plays: Program['plays']): SongProgram['ending'] {

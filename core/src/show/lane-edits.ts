@@ -1,6 +1,6 @@
 // What a user can do to the lanes of a song, and to what lies on them.
 
-import type { Draft } from 'immer';
+import { original, type Draft } from 'immer';
 import { z } from 'zod';
 import { moveBefore, remove } from '../change';
 import { never } from '../problem';
@@ -110,7 +110,9 @@ export function applyToLanes(show: Draft<Show>, command: LaneCommand): void {
     case 'move-lane':
       return void moveBefore(song.lanes, command.lane, command.before);
     case 'copy-bars':
-      song.lanes = song.lanes.map((lane, l) => copiedLane(lane, command, (n) => `${command.id}-${l}-${n}`, halfId));
+      song.lanes = song.lanes.map((lane, l) =>
+        copiedLane(untouched(lane), command, (n) => `${command.id}-${l}-${n}`, halfId),
+      );
       return;
     default:
       return onThatLane(song, command);
@@ -127,10 +129,16 @@ function onThatLane(song: Draft<Song>, command: OnLane): void {
     case 'set-lane':
       return setLane(lane, command);
     case 'clear-bars':
-      song.lanes[at] = clearedLane(lane, command.from, command.to, (n) => `${lane.id}/${command.from}-${n}`, halfId);
+      song.lanes[at] = clearedLane(
+        untouched(lane),
+        command.from,
+        command.to,
+        (n) => `${lane.id}/${command.from}-${n}`,
+        halfId,
+      );
       return;
     case 'lay-clip':
-      if (lane.type === 'looks') lane.clips = [...laidClips(lane.clips, command.clip, halfId)];
+      if (lane.type === 'looks') lane.clips = [...laidClips(untouched(lane).clips, command.clip, halfId)];
       return;
     case 'move-clip': {
       const clip = lane.type === 'looks' ? lane.clips.find((one) => one.id === command.clip) : undefined;
@@ -147,16 +155,17 @@ function onThatLane(song: Draft<Song>, command: OnLane): void {
       return;
     }
     case 'put-notes':
-      if (lane.type === 'hits') lane.notes = [...sortedNotes(joined(lane.notes, command.notes))];
+      if (lane.type === 'hits') lane.notes = [...sortedNotes(joined(untouched(lane).notes, command.notes))];
       return;
     case 'remove-notes':
-      if (lane.type === 'hits') lane.notes = without(lane.notes, command.notes);
+      if (lane.type === 'hits') lane.notes = without(untouched(lane).notes, command.notes);
       return;
     case 'put-points':
-      if (lane.type === 'curve') lane.points = joined(lane.points, command.points).sort((a, b) => a.at - b.at);
+      if (lane.type === 'curve')
+        lane.points = joined(untouched(lane).points, command.points).sort((a, b) => a.at - b.at);
       return;
     case 'remove-points':
-      if (lane.type === 'curve') lane.points = without(lane.points, command.points);
+      if (lane.type === 'curve') lane.points = without(untouched(lane).points, command.points);
       return;
     case 'draw-curve': {
       if (lane.type !== 'curve' || !(command.to > command.from)) return;
@@ -189,6 +198,11 @@ function setLane(lane: Draft<Lane>, set: Extract<OnLane, { readonly type: 'set-l
     if (blend) lane.blend = blend;
     if (set.target !== undefined) lane.target = set.target;
   }
+}
+
+/** A lane as it was before this edit: thousands of its records are gone through much faster than through a draft. */
+function untouched<One extends Lane>(lane: Draft<One>): One {
+  return (original(lane) ?? lane) as One;
 }
 
 /** A list with more records; those with the same id are in the place of the old ones. */

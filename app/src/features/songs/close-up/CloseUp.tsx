@@ -64,7 +64,7 @@ export function CloseUp({ song, lane, bars, peaks, onLane, onClose }: Props) {
         <Button label="Back to the lead sheet" kind="quiet" onPress={onClose}>
           <ArrowLeft size={22} color={palette.text} aria-hidden />
         </Button>
-        <Column flex={1} minWidth={0}>
+        <Column flexShrink={1} minWidth={0} maxWidth={360} flexGrow={1}>
           <Quiet numberOfLines={1}>{song.title}</Quiet>
           <PickOne
             label="Lane"
@@ -73,6 +73,7 @@ export function CloseUp({ song, lane, bars, peaks, onLane, onClose }: Props) {
             onChoose={(id) => onLane(id as Lane['id'])}
           />
         </Column>
+        <View flex={1} />
         <PlayButton song={song} size={48} />
       </Row>
       <Row paddingHorizontal={8} paddingVertical={2} gap={2} justifyContent="space-between" borderBottomWidth={1} borderColor="$line">

@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { View } from '@tamagui/core';
 import ChevronDown from 'lucide-react-native/icons/chevron-down';
+import ChevronUp from 'lucide-react-native/icons/chevron-up';
 import { drumKit } from '@hovlix/core/light';
 import { readMidi, writeSongAsMidi, type MidiMusic } from '@hovlix/core/midi';
 import { wordsFor } from '@hovlix/core/problem';
@@ -63,7 +64,7 @@ export function LanesSheet({ song, onClose }: Props) {
     <Sheet title="Lanes" onClose={onClose}>
       <Column gap={4}>
         <Quiet>The lane at the top counts last. Drag to change the order.</Quiet>
-        <SortableList items={lanes} nameOf={(lane) => lane.name} onOrder={order}>
+        <SortableList opens items={lanes} nameOf={(lane) => lane.name} onOrder={order}>
           {(lane) => (
             <Column>
               <LaneRow
@@ -159,12 +160,11 @@ function LaneRow({
           </Words>
           <Quiet>{TYPE_NAMES[lane.type]}</Quiet>
         </Column>
-        <ChevronDown
-          size={18}
-          color={palette.quiet}
-          aria-hidden
-          style={{ transform: open ? 'rotate(180deg)' : 'none', flexShrink: 0 } as never}
-        />
+        {open ? (
+          <ChevronUp size={18} color={palette.quiet} aria-hidden />
+        ) : (
+          <ChevronDown size={18} color={palette.quiet} aria-hidden />
+        )}
       </View>
       <Chip small name="Mute" label={`Mute ${lane.name}`} on={lane.muted === true} onPress={() => set({ muted: !lane.muted })} />
       <Chip small name="Solo" label={`Solo ${lane.name}`} on={lane.solo === true} onPress={() => set({ solo: !lane.solo })} />

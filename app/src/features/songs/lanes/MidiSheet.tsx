@@ -71,7 +71,7 @@ export function MidiSheet({ song, show, name, music, onClose }: Props) {
         )}
         {music.markers.length > 0 && (
           <Switch
-            label={`Use its ${music.markers.length} markers as sections`}
+            label={music.markers.length === 1 ? 'Use its marker as a section' : `Use its ${music.markers.length} markers as sections`}
             on={choices.sections}
             onChange={(sections) => set({ sections })}
           />
