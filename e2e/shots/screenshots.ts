@@ -76,10 +76,6 @@ await shot('first-lamp', PHONE, '/connect/first', async (page) => {
 await shot('channels', PHONE, '/connect/universe/1', async (page) => {
   await page.getByRole('button', { name: /^Channel 2,/ }).click();
 });
-await shot('connect-wide', WIDE, '/connect', async (page) => {
-  await page.getByRole('button', { name: /^Universe 1 · sACN/ }).click();
-});
-// The look that was switched on at the gig stays on.
 await shot('rig', PHONE, '/rig');
 await shot('rig-wide', WIDE, '/rig', async (page) => {
   await page.getByRole('button', { name: 'Spot 1 on the plan' }).click();
@@ -115,6 +111,20 @@ await shot('song-bars', PHONE, '/songs/paper-lighthouse', async (page) => {
   await page.getByRole('button', { name: 'Pause' }).click();
   await press(page, 'Bar 5');
   await press(page, 'Bar 8');
+});
+await shot('close-up', PHONE, '/songs/paper-lighthouse', async (page) => {
+  await press(page, 'Lanes');
+  await press(page, 'Add Rhythm');
+  await press(page, 'Close');
+  await press(page, 'Bar 9');
+  await press(page, 'Bar 10');
+  await press(page, 'Rhythm');
+  await press(page, 'Fill with the kicks of the music');
+  await press(page, 'Snare');
+  await press(page, 'Fill with back beats');
+  await press(page, 'Hat');
+  await press(page, 'Fill with every eighth');
+  await press(page, 'Close-up');
 });
 await shot(
   'looks',

@@ -108,6 +108,10 @@ test('whatever is done to lanes, it is a show that can be kept and read, and und
   );
 });
 
+test('clearing bars from behind their end changes nothing', () => {
+  expect(after(whole, { type: 'clear-bars', song, lane: 'looks', from: 8, to: 4 })).toBe(whole);
+});
+
 test('what has no place is refused with its place', () => {
   const bad = (lane: object) => readShow({ ...JSON.parse(JSON.stringify(testShow())), songs: [{ ...testShow().songs[0], lanes: [lane] }] }, 'x'); // prettier-ignore
   expect(bad({ ...hits, notes: [note(1, { velocity: 2 })] })).toMatchObject({ problem: { path: 'songs.0.lanes.0.notes.0.velocity' } }); // prettier-ignore

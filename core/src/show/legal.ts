@@ -3,7 +3,7 @@
 import type { z } from 'zod';
 import { failed, ok, type Problem, type Result } from '../problem';
 import { tooMuchIn } from '../rig';
-import { Lane, MOST_LANES } from '../song/lane-schema';
+import { Clip, Lane, MOST_CLIPS, MOST_LANES, MOST_NOTES, MOST_POINTS, Note, Point } from '../song/lane-schema';
 import { Song } from '../song/schema';
 import { MOST, Show } from './schema';
 
@@ -46,7 +46,13 @@ export function legal(show: Show, known: Known): Result<Show> {
   return ok(show);
 }
 
-/** Lanes may hold thousands of clips: those that an edit left alone are not gone through. */
+/** What lies on lanes of each type, and how much of it may. Thousands may: those that an edit left alone are not gone through. */
+const LYING = {
+  looks: ['clips', Clip, MOST_CLIPS],
+  hits: ['notes', Note, MOST_NOTES],
+  curve: ['points', Point, MOST_POINTS],
+} as const;
+
 function songWrong(song: Song, known: Known, path: string): Problem | undefined {
   const head = wrong(SongHead, song, path);
   if (head) return head;
@@ -54,9 +60,24 @@ function songWrong(song: Song, known: Known, path: string): Problem | undefined 
     return problem(path, `there may be 1 to ${MOST_LANES} lanes`);
   for (const lane of song.lanes) {
     if (known.has(lane)) continue;
-    const bad = wrong(Lane, lane, `${path}, lane ${lane.id}`);
+    const bad = laneWrong(lane, known, `${path}, lane ${lane.id}`);
     if (bad) return bad;
     known.add(lane);
+  }
+  return undefined;
+}
+
+function laneWrong(lane: Lane, known: Known, path: string): Problem | undefined {
+  const [name, Element, most] = lane.type === 'looks' ? LYING.looks : lane.type === 'hits' ? LYING.hits : LYING.curve;
+  const list = (lane as unknown as Readonly<Record<string, unknown>>)[name];
+  if (!Array.isArray(list) || list.length > most) return wrong(Lane, lane, path);
+  const head = wrong(Lane, { ...lane, [name]: [] }, path);
+  if (head) return head;
+  for (const one of list as readonly object[]) {
+    if (known.has(one)) continue;
+    const bad = wrong(Element, one, `${path}.${name}`);
+    if (bad) return bad;
+    known.add(one);
   }
   return undefined;
 }

@@ -86,6 +86,7 @@ export function clearedLane(
   name: (n: number) => string,
   halfId: (of: Clip) => Clip['id'],
 ): Lane {
+  if (!(to > from)) return lane;
   switch (lane.type) {
     case 'looks':
       return { ...lane, clips: [...clearedClips(lane.clips, beats(from), beats(to), halfId)] };

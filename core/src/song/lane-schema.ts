@@ -36,6 +36,9 @@ const lane = {
 /** Its fader, 0…1; full where it is left out. */
 const level = Unit.optional();
 
+/** So many clips a lane may have. */
+export const MOST_CLIPS = 20_000;
+
 /** A lane of looks. Clips are sorted and do not overlap; one that begins where another ends crossfades from it. */
 export const LookLane = z.strictObject({
   ...lane,
@@ -50,7 +53,7 @@ export const LookLane = z.strictObject({
       families: z.array(z.enum(FAMILIES)).min(1).max(FAMILIES.length).optional(),
     })
     .optional(),
-  clips: z.array(Clip).max(20000),
+  clips: z.array(Clip).max(MOST_CLIPS),
 });
 export type LookLane = z.infer<typeof LookLane>;
 
