@@ -96,3 +96,38 @@ test('the end of a song is chosen where it ends: a look, dark, or the next song'
   await page.goto('/gig');
   await expect(page.getByText('Low Tide Engine').first()).toBeVisible();
 });
+
+test('a song without music: by tempo and bars, with a click; or from a MIDI file', async ({ page }) => {
+  await open(page, '/songs');
+  await button(page, 'Song without music').click();
+  await page.getByLabel('Title').fill('Rope and Tackle');
+  await page.getByLabel('Tempo, beats a minute').fill('150');
+  await page.getByLabel('Bars').fill('8');
+  await page.getByLabel('Meter').selectOption('3/4');
+  await button(page, 'Add song').click();
+  await expect(page.getByRole('heading', { name: 'Rope and Tackle' })).toBeVisible();
+  await expect(button(page, 'Bar 8')).toBeVisible();
+  await expect(button(page, 'Bar 9')).toHaveCount(0);
+  await button(page, 'Bar 1').click();
+  await button(page, 'Bar 8').click();
+  await button(page, 'Lay Full sail').click();
+  await button(page, 'Clear selection').click();
+  await button(page, 'Bars and tempo').click();
+  await page.getByRole('switch', { name: 'Click on each beat while the song plays' }).click();
+  await button(page, 'Close').click();
+  await button(page, 'Bar 1').click();
+  await button(page, 'Play from here').click();
+  await expect(page.getByTestId('bpm')).toHaveText('150.0');
+  await expect.poll(() => front(page)).toBeGreaterThan(100);
+  // 8 bars of three at 150 a minute are 9.6 s.
+  await expect(button(page, 'Play')).toBeVisible({ timeout: 20_000 });
+
+  await page.goto('/songs');
+  await page.getByLabel('Add music').setInputFiles({ name: 'rope_drill.mid', mimeType: 'audio/midi', buffer: drumFile() }); // prettier-ignore
+  await expect(page.getByRole('heading', { name: 'rope drill' })).toBeVisible();
+  await expect(button(page, 'Choose Start')).toBeVisible();
+  await button(page, 'Bar 1').click();
+  await button(page, 'Beat').click();
+  await button(page, 'Close-up').click();
+  await expect(page.locator('[data-note]')).toHaveCount(3);
+});

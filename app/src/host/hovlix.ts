@@ -17,6 +17,7 @@ import { followDemo } from './files/demo-music';
 import { freshId } from './fresh-id';
 import { light, type Light, type Stage } from './light/light';
 import { midi, type Midi } from './midi/midi';
+import { click, type Click } from './sound/click';
 import { microphone, type Microphone } from './sound/microphone';
 import { player, type Player } from './sound/player';
 import { followSounds } from './sound/sounds';
@@ -31,6 +32,7 @@ export type Hovlix = {
   readonly conducting: Conducting;
   readonly connections: ConnectionsDocument;
   readonly player: Player;
+  readonly click: Click;
   readonly microphone: Microphone;
   readonly midi: Midi;
   /** The look in the making. */
@@ -57,6 +59,7 @@ export function hovlix(): Hovlix {
     conducting: link,
     connections: connectionsDocument(link),
     player: player(kept, doc, link, demoMusic),
+    click: click(doc, link),
     microphone: microphone(link),
     midi: midi(),
     draft: draft(doc, link),

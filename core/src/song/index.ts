@@ -8,3 +8,4 @@ export * from './notes';
 export type { Keeps } from './time-edits';
 export * from './gig-place';
 export * from './in-turn';
+export * from './bare';

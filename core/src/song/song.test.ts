@@ -3,6 +3,7 @@ import { testShow } from '../testing/show';
 import { steadyTempo } from '../time';
 import { beats, id, seconds } from '../units';
 import {
+  bareSong,
   barsAt,
   barSpan,
   barsOfSection,
@@ -57,6 +58,15 @@ test('a section begins a new line and every bar is on exactly one', () => {
     { first: 6, count: 4, section: 1 },
   ]);
   expect(lines.reduce((sum, line) => sum + line.count, 0)).toBe(22);
+});
+
+test('a song without a recording lasts for its bars, in felt beats', () => {
+  const bare = (bpm: number, numerator: number, denominator: 4 | 8, bars: number) =>
+    bareSong({ id: 'x', title: 'X', bpm, meter: { numerator, denominator }, bars });
+  expect([barSpan(bare(120, 4, 4, 16)).last, barSpan(bare(66, 6, 8, 3)).last, barSpan(bare(200, 7, 8, 1)).last]).toEqual([15, 2, 0]); // prettier-ignore
+  expect(bare(120, 4, 4, 16).duration).toBeCloseTo(32, 3);
+  // Two dotted quarters at 60 a minute are two seconds.
+  expect(bare(60, 6, 8, 1).duration).toBeCloseTo(2, 3);
 });
 
 test('what lies where', () => {

@@ -5,8 +5,10 @@ import { router } from 'expo-router';
 import FileMusic from 'lucide-react-native/icons/file-music';
 import Search from 'lucide-react-native/icons/search';
 import { Text, View } from '@tamagui/core';
+import { readMidi, songOfMidi } from '@hovlix/core/midi';
 import { wordsFor } from '@hovlix/core/problem';
 import type { Song } from '@hovlix/core/song';
+import { freshId } from '../../host/fresh-id';
 import { analyseFile, type Job } from '../../host/files/bring-in';
 import { useHovlix, useLive, useMay, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
@@ -19,9 +21,10 @@ import { Segments } from '../../ui/Segments';
 import { SortableList } from '../../ui/SortableList';
 import { useOpenFile } from '../../ui/use-open-file';
 import { clockText, meterText, shownSongs, songBpm, SORTS, type SongSort } from './model';
+import { BareSheet } from './BareSheet';
 import { SongSheet } from './SongSheet';
 
-const MUSIC = '.wav,.flac,.mp3,.ogg,audio/*';
+const MUSIC = '.wav,.flac,.mp3,.ogg,audio/*,.mid,.midi';
 /** From so many songs on, they can be searched and sorted. */
 const MANY = 4;
 
@@ -35,6 +38,7 @@ export function SongsPlace() {
   const [text, setText] = useState<string | null>(null);
   const [sort, setSort] = useState<SongSort>('set');
   const [chosen, setChosen] = useState<string | null>(null);
+  const [bare, setBare] = useState(false);
   if (!songs) return null;
   const shown = shownSongs(songs, text ?? '', sort);
   const opened = songs.find(({ id }) => id === chosen);
@@ -79,11 +83,13 @@ export function SongsPlace() {
           {songs.length > 0 && shown.length === 0 && <Quiet padding={20}>No song is called that.</Quiet>}
         </View>
         {may && (
-          <Quiet paddingHorizontal={20} paddingTop={12}>
-            Drop a WAV, FLAC, MP3 or OGG file anywhere on this page, or a .hovlix show.
-          </Quiet>
+          <Column paddingHorizontal={20} paddingTop={12} gap={10} alignItems="flex-start">
+            <Quiet>Drop a WAV, FLAC, MP3 or OGG file anywhere on this page, a MIDI file, or a .hovlix show.</Quiet>
+            <Button onPress={() => setBare(true)}>Song without music</Button>
+          </Column>
         )}
       </ScrollArea>
+      {bare && <BareSheet onClose={() => setBare(false)} />}
       {opened && <SongSheet song={opened} songs={songs} onClose={() => setChosen(null)} />}
     </div>
   ); // prettier-ignore
@@ -226,8 +232,22 @@ function useBringIn() {
   const [job, setJob] = useState<{ name: string; share: number; cancel: () => void } | null>(null);
   const running = useRef<Job | null>(null);
 
+  /** A MIDI file becomes a song without music. */
+  const midi = async (file: File): Promise<void> => {
+    const { show } = app.document.store.getState();
+    const read = readMidi(new Uint8Array(await file.arrayBuffer()), file.name);
+    if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
+    if (!show) return;
+    const title = file.name.replace(/\.midi?$/i, '').replaceAll(/[_\s]+/g, ' ').trim().slice(0, 120) || 'Untitled'; // prettier-ignore
+    const commands = songOfMidi(read.value, title, show, freshId);
+    if (!app.document.together(commands)) return;
+    const [first] = commands;
+    if (first?.type === 'add-song') router.push(`/songs/${first.added.id}`);
+  };
+
   const one = async (file: File): Promise<void> => {
     if (/\.hovlix$/i.test(file.name)) return openFile([file]);
+    if (/\.midi?$/i.test(file.name)) return midi(file);
     const mine = analyseFile(file, app.repository, (share) => setJob((now) => (now ? { ...now, share } : now)));
     running.current = mine;
     setJob({ name: file.name, share: 0, cancel: mine.cancel });

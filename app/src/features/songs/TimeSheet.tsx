@@ -1,6 +1,7 @@
 // The bars of a song put right by hand: where bar 1 begins, the meter, the tempo.
 
 import { useState } from 'react';
+import { useStore } from 'zustand';
 import { beatOfBar, meterAtBar, timeAt } from '@hovlix/core/time';
 import type { Keeps, Song } from '@hovlix/core/song';
 import { useHovlix } from '../../host/hovlix';
@@ -9,15 +10,14 @@ import { Button, Column, Quiet, Row, Words } from '../../ui/pieces';
 import { Segments } from '../../ui/Segments';
 import { Sheet } from '../../ui/Sheet';
 import { Stepper } from '../../ui/Stepper';
-import { preciseText, rangeText, songBpm, type BarRange } from './model';
-
-const METERS = ['2/4', '3/4', '4/4', '5/4', '6/4', '7/4', '3/8', '5/8', '6/8', '7/8', '9/8', '12/8'] as const;
-type MeterName = (typeof METERS)[number];
+import { Switch } from '../../ui/Switch';
+import { METERS, preciseText, rangeText, songBpm, type BarRange, type MeterName } from './model';
 
 type Props = { readonly song: Song; readonly range: BarRange | null; readonly onClose: () => void };
 
 export function TimeSheet({ song, range, onClose }: Props) {
-  const { document } = useHovlix();
+  const { document, click } = useHovlix();
+  const clicks = useStore(click.store, ({ on }) => on);
   const [keeps, setKeeps] = useState<Keeps>('bars');
   const shift = (pulses: number) => document.make({ type: 'shift-bars', song: song.id, pulses, keeps });
   const move = (ms: number) => document.make({ type: 'move-bars', song: song.id, seconds: ms / 1000 });
@@ -62,6 +62,7 @@ export function TimeSheet({ song, range, onClose }: Props) {
           onMore={() => move(10)}
         />
       </Column>
+      <Switch label="Click on each beat while the song plays" on={clicks} onChange={click.turn} />
       <Choose
         label={range ? `Meter of ${rangeText(range).toLowerCase()}` : 'Meter of all bars'}
         value={METERS.find((one) => one === meter) ?? (meter as MeterName)}

@@ -6,6 +6,9 @@ import { barAt, beatOfBar, meterAtBar, tempoAt, pulseLength, timeAt } from '@hov
 import { barsAt, type Clip, type LookLane, type Song } from '@hovlix/core/song';
 import { beats, seconds } from '@hovlix/core/units';
 
+export const METERS = ['2/4', '3/4', '4/4', '5/4', '6/4', '7/4', '3/8', '5/8', '6/8', '7/8', '9/8', '12/8'] as const;
+export type MeterName = (typeof METERS)[number];
+
 /** A run of bars, both included. */
 export type BarRange = { readonly first: number; readonly last: number };
 

@@ -8,7 +8,16 @@ import { songId, testShow } from '../../testing/show';
 import { beatOfBar, timeAt } from '../../time';
 import { MOST_LANES, MOST_NOTES, type HitLane, type Note, type Song } from '../../song';
 import { beats, id, seconds } from '../../units';
-import { commandsOf, readMidi, takenFrom, TICKS, writeSongAsMidi, type MidiChoices, type MidiMusic } from '.';
+import {
+  commandsOf,
+  readMidi,
+  songOfMidi,
+  takenFrom,
+  TICKS,
+  writeSongAsMidi,
+  type MidiChoices,
+  type MidiMusic,
+} from '.';
 
 type Event = { readonly deltaTime: number; readonly type: string };
 
@@ -166,6 +175,17 @@ describe('taken into a song', () => {
     const full = { ...show, songs: [{ ...song, lanes: Array.from({ length: MOST_LANES }, (_, i) => ({ ...song.lanes[0]!, id: id<'Lane'>(`l${i}`) })) }] }; // prettier-ignore
     expect(takenFrom(music, full.songs[0]!, full, all(music), newId)).toMatchObject({ lanes: [], kits: [], left: [expect.stringMatching(/256 lanes/)] }); // prettier-ignore
   });
+});
+
+test('a file as a song of its own: as long as it is, with its bars, sections and drums', () => {
+  const music = read(file([[meta(0, 'setTempo', { microsecondsPerBeat: 400000 }), meta(0, 'marker', { text: 'Verse' }), meta(480 * 40, 'marker', { text: 'End' })], DRUMS])); // prettier-ignore
+  const commands = songOfMidi(music, 'Click track', show, newId);
+  const after = edit(show, { type: 'together', commands: commands as never }).show;
+  expect(legal(after, new WeakSet())).toMatchObject({ ok: true });
+  const [, made] = after.songs;
+  expect([made!.title, made!.duration, made!.music]).toEqual(['Click track', expect.closeTo(16, 6), null]);
+  expect(made!.sections.map(({ name, bar }) => [name, bar])).toEqual([['Verse', 0], ['End', 10]]); // prettier-ignore
+  expect(made!.lanes.map(({ type }) => type)).toEqual(['looks', 'looks', 'hits']);
 });
 
 test('written and read again: notes, sections and meter to the tick, tempo to a millionth', () => {

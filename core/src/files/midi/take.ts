@@ -3,7 +3,7 @@
 import { drumKit, drumOfNote, Kit, noteName } from '../../light';
 import type { Role } from '../../rig';
 import type { Command, Show } from '../../show';
-import { MOST_LANES, MOST_NOTES, type HitLane, type Note, type Section, type Song } from '../../song';
+import { bareSong, MOST_LANES, MOST_NOTES, type HitLane, type Note, type Section, type Song } from '../../song';
 import { barAt, barLength, beatAt, beatOfBar, timeAt, type Meter } from '../../time';
 import { beats, id, seconds } from '../../units';
 import type { MidiMusic, MidiPart } from './read';
@@ -86,6 +86,16 @@ export function takenFrom(music: MidiMusic, song: Song, show: Show, choices: Mid
   const taken = lanes.slice(0, Math.max(0, room));
   const used = new Set(taken.map(({ kit }) => kit));
   return { bars, sections, kits: kits.filter((kit) => used.has(kit.id)), lanes: taken, left };
+}
+
+/** A MIDI file as a song of its own, without a recording: its bars, its sections, its drums. */
+export function songOfMidi(music: MidiMusic, title: string, show: Show, newId: () => string): readonly Command[] {
+  const bare = bareSong({ id: newId(), title, bpm: 120, meter: { numerator: 4, denominator: 4 }, bars: 1 });
+  const map = music.timed ? bare.tempo : { anchors: anchorsOf(music, bare) };
+  const length = music.timed ? music.end : timeAt(map, beats(music.end - music.origin));
+  const added: Song = { ...bare, duration: seconds(Math.min(36_000, Math.max(1, length))) };
+  const taken = takenFrom(music, added, show, usualChoices(music, added, show), newId);
+  return [{ type: 'add-song', added }, ...commandsOf(added.id, taken)];
 }
 
 /** The edit that brings it in; empty where nothing was chosen. */

@@ -1,0 +1,19 @@
+import { testShow } from '../../../../core/src/testing/show';
+import { nextPulse } from './click';
+
+const song = { ...testShow().songs[0]!, meter: [{ bar: 0, numerator: 4, denominator: 4 as const }, { bar: 2, numerator: 6, denominator: 8 as const }] }; // prettier-ignore
+
+test('clicks fall on felt beats, the first of each bar marked; of 6/8 there are two', () => {
+  const heard: (readonly [number, boolean])[] = [];
+  for (let at = 2; at < 6;) {
+    const { time, first } = nextPulse(song, at);
+    heard.push([time, first]);
+    at = time + 0.01;
+  }
+  // At 120 a bar of 4/4 takes 2 s, one of 6/8 1.5 s.
+  expect(heard).toEqual([[2, true], [2.5, false], [3, false], [3.5, false], [4, true], [4.75, false], [5.5, true], [6.25, false]]); // prettier-ignore
+});
+
+test('asked at the very moment of a beat, it is that beat', () => {
+  expect([nextPulse(song, 0), nextPulse(song, 0.5)]).toEqual([{ time: 0, first: true }, { time: 0.5, first: false }]); // prettier-ignore
+});
