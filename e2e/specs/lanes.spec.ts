@@ -222,3 +222,24 @@ test('lanes are set: solo, order, a filter, a fader; deleted and taken back', as
   await button(page, 'Undo').click();
   await expect.poll(names).toEqual(['Accents', 'Tint', 'Looks']);
 });
+
+test('what will not come out as it was meant is said at the end of the sheet, and leads to its bar', async ({
+  page,
+}) => {
+  await open(page, '/songs/low-tide-engine');
+  await button(page, 'Bar 3').click();
+  await button(page, 'Lay Full sail').click();
+  for (let n = 0; n < 4; n++) await button(page, 'Fade in longer').click();
+  await button(page, 'Clear selection').click();
+  const remark = page.getByRole('group', { name: 'Worth a look' }).getByRole('button', { name: /^bar 3/ });
+  for (let n = 0; n < 14 && !(await remark.isVisible()); n++) {
+    await page.mouse.move(195, 500);
+    await page.mouse.wheel(0, 1500);
+    await page.waitForTimeout(150);
+  }
+  await expect(remark).toContainText('Full sail lasts 4 beats, and its fades take');
+  await remark.click();
+  await expect(page.getByTestId('range')).toHaveText('Bar 3');
+  for (let n = 0; n < 4; n++) await button(page, 'Fade in shorter').click();
+  await expect(remark).toHaveCount(0);
+});

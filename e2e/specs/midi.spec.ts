@@ -76,6 +76,8 @@ test('the end of a song is chosen where it ends: a look, dark, or the next song'
   await page.getByLabel('The look after the song').selectOption('Singer alone');
   await button(page, 'Fade after the song shorter').click();
   await expect(end).toContainText('1 s');
+  // What will not come out as it was meant is said there too, and leads to its bar.
+  await expect(page.getByRole('group', { name: 'Worth a look' })).toHaveCount(0);
   // The song runs from its last bar, where the front is dark, to its end.
   const bars = await page.getByRole('button', { name: /^Bar \d+$/ }).evaluateAll((all) => all.map((one) => Number(one.getAttribute('aria-label')!.slice(4)))); // prettier-ignore
   const last = Math.max(...bars);

@@ -117,6 +117,12 @@ function put(out: Position, step: number, before: number, share: number, ended: 
   out.ended = ended;
 }
 
+/** How long a chase goes on, in its beats or seconds; Infinity where it repeats for ever or waits for presses or strokes. */
+export function lengthOf(chase: Chase): number {
+  if (chase.pace === 'hand' || chase.pace === 'sound' || chase.loops === 0) return Infinity;
+  return courseOf(chase).total * chase.loops;
+}
+
 /** The chase with all its fades and holds scaled so that a pass takes `total` beats or seconds. */
 export function scaledTo(chase: Chase, total: number): Chase {
   const now = courseOf(chase).total;

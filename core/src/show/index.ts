@@ -8,3 +8,4 @@ export * from './order';
 export { diff, laid, inverse, withOldPatches, type Op, type Ops } from '../change';
 export * from './words';
 export * from './first-steps';
+export * from './song-check';

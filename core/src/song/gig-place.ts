@@ -13,6 +13,25 @@ export type GigPlace = {
   readonly of: number;
 };
 
+/**
+ * What comes when the song is over, as the night shows it: “fade to dark”.
+ * @param looks names of looks by id. @param next the title of the song behind it.
+ */
+export function endingWords({ ending }: Song, looks: ReadonlyMap<string, string>, next: string | undefined): string {
+  switch (ending?.then) {
+    case undefined:
+      return 'the end';
+    case 'hold':
+      return 'hold the last light';
+    case 'dark':
+      return 'fade to dark';
+    case 'look':
+      return `fade to ${looks.get(ending.look) ?? 'a look that is gone'}`;
+    case 'next':
+      return next === undefined ? 'hold the last light' : `“${next}” by itself`;
+  }
+}
+
 /** Where a moment lies in its section. Before the first section, and in songs without any, the song is one section. */
 export function gigPlace(song: Song, time: number, lastBar: number): GigPlace {
   const bar = Math.min(lastBar, barAt(song.meter, beatAt(song.tempo, seconds(time))).bar);

@@ -1,19 +1,24 @@
 // Where in the song one is.
 
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { Text } from '@tamagui/core';
 import { songTimeAt } from '@hovlix/core/live';
-import { barSpan, rehearsalMark, type Song } from '@hovlix/core/song';
-import { useHovlix } from '../../host/hovlix';
+import { barSpan, endingWords, gigPlace, rehearsalMark, type Song } from '@hovlix/core/song';
+import { useHovlix, usePlays, useShow } from '../../host/hovlix';
 import { usePalette, useTints } from '../../ui/palette';
 import { Column, Figures, Quiet, Row } from '../../ui/pieces';
-import { gigPlace } from '@hovlix/core/song';
 
 /** The section, the bar in it, and what comes then; moved by the clock. */
 export function Where({ song }: { readonly song: Song }) {
   const app = useHovlix();
   const palette = usePalette();
   const tints = useTints();
+  const plays = usePlays();
+  const next = useShow((show) => show.songs[show.songs.findIndex(({ id }) => id === song.id) + 1]?.title);
+  const ends = useMemo(
+    () => endingWords(song, new Map(plays.map(({ id, name }) => [id, name])), next),
+    [song, plays, next],
+  );
   const mark = useRef<HTMLElement>(null);
   const name = useRef<HTMLElement>(null);
   const count = useRef<HTMLElement>(null);
@@ -41,7 +46,7 @@ export function Where({ song }: { readonly song: Song }) {
       if (mark.current) mark.current.style.borderColor = tint;
       set(name, place.section?.name ?? 'No section yet', tint);
       set(count, `bar ${place.bar} of ${place.of}`);
-      set(then, place.next ? `then ${place.next.name}` : 'then the end');
+      set(then, `then ${place.next?.name ?? ends}`);
       const dots = Math.min(16, place.of);
       cells.current?.replaceChildren(
         ...Array.from({ length: dots }, (_, i) => {
@@ -54,7 +59,7 @@ export function Where({ song }: { readonly song: Song }) {
     };
     draw();
     return () => cancelAnimationFrame(frame);
-  }, [app, song, palette, tints]);
+  }, [app, song, palette, tints, ends]);
   return (
     <Column gap={8}>
       <Row justifyContent="space-between" gap={8}>

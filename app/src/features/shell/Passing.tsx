@@ -5,6 +5,9 @@ import { stepWords } from '@hovlix/core/show';
 import { useHovlix } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 
+/** A device may have no name of its own: “the computer” begins a sentence with a capital. */
+const capital = (name: string) => name.charAt(0).toUpperCase() + name.slice(1);
+
 export function Passing() {
   const app = useHovlix();
   const say = useSession((session) => session.say);
@@ -22,7 +25,7 @@ export function Passing() {
         case 'not-sent':
           return bad('Not sent: the line to Hovlix was down. Press it again when it is back.');
         case 'left':
-          return say(`${word.name} has gone. What it held was let go.`);
+          return say(`${capital(word.name)} has gone. What it held was released.`);
         case 'put-on':
           return say(`“${word.show}” is on now: ${word.by} put it on.`);
         case 'refused-edit':

@@ -99,7 +99,7 @@ function Sheet({ song }: { readonly song: Song }) {
       scrollEventThrottle={50}
       initialNumToRender={6}
       windowSize={5}
-      ListFooterComponent={<SongEnd song={song} />}
+      ListFooterComponent={<SongEnd song={song} onBar={choose} />}
       keyExtractor={(line) => String(line.first)}
       getItemLayout={(_, index) => layoutOf(lines, song, index)}
       renderItem={({ item, index }) => {

@@ -1,9 +1,12 @@
 // The end of the lead sheet: what the light does when the music is over.
 
+import { useMemo } from 'react';
+import { View } from '@tamagui/core';
+import { songRemarks } from '@hovlix/core/show';
 import type { Ending, Song } from '@hovlix/core/song';
 import { useHovlix, useMay, usePlays, useShow } from '../../host/hovlix';
 import { Choose } from '../../ui/form';
-import { Column, Quiet } from '../../ui/pieces';
+import { Column, Figures, Quiet, Words } from '../../ui/pieces';
 import { Stepper } from '../../ui/Stepper';
 
 const THEN = [
@@ -18,7 +21,9 @@ type Then = (typeof THEN)[number]['value'];
 const FADES = [0, 0.5, 1, 2, 4, 8, 16, 30];
 const USUAL_FADE = 2;
 
-export function SongEnd({ song }: { readonly song: Song }) {
+type Props = { readonly song: Song; readonly onBar: (bar: number) => void };
+
+export function SongEnd({ song, onBar }: Props) {
   const { document } = useHovlix();
   const may = useMay('operator');
   const looks = usePlays();
@@ -42,6 +47,7 @@ export function SongEnd({ song }: { readonly song: Song }) {
     to !== undefined && ending && 'fade' in ending ? () => set({ ...ending, fade: to }) : undefined;
   return (
     <Column gap={10} paddingVertical={16} maxWidth={440} role="group" aria-label="After the song">
+      <Remarks song={song} onBar={onBar} />
       <Choose
         label="After the song"
         value={then}
@@ -69,4 +75,39 @@ export function SongEnd({ song }: { readonly song: Song }) {
       )}
     </Column>
   ); // prettier-ignore
+}
+
+/** What will not come out as it was meant; a press goes to its bar. */
+function Remarks({ song, onBar }: Props) {
+  const show = useShow((one) => one);
+  const remarks = useMemo(() => (show ? songRemarks(show, song) : []), [show, song]);
+  if (remarks.length === 0) return null;
+  return (
+    <Column gap={4} role="group" aria-label="Worth a look">
+      <Words fontWeight="600">Worth a look</Words>
+      {remarks.map(({ bar, text }) => (
+        <View
+          key={`${bar} ${text}`}
+          render="button"
+          disabled={bar === null}
+          onPress={() => bar !== null && onBar(bar)}
+          flexDirection="row"
+          alignItems="center"
+          gap={10}
+          minHeight={44}
+          padding={0}
+          borderWidth={0}
+          backgroundColor="transparent"
+          cursor={bar === null ? 'default' : 'pointer'}
+        >
+          <Figures width={56} flexShrink={0} textAlign="left">
+            {bar === null ? '' : `bar ${bar + 1}`}
+          </Figures>
+          <Words color="$warn" fontSize={14} textAlign="left" flexShrink={1}>
+            {text}
+          </Words>
+        </View>
+      ))}
+    </Column>
+  );
 }

@@ -16,6 +16,8 @@ export type RecordMode = 'add' | 'replace';
 /** Somebody who comes a little early means the first beat. */
 const EARLY = 0.4;
 const SHORTEST = 1 / 16;
+/** Closer together, in beats, no player strikes. */
+const SAME = 0.02;
 
 type Take = {
   readonly from: number;
@@ -72,10 +74,14 @@ export function useRecording(song: Song, lane: HitLane, first: number) {
       if (live?.id !== latest.current.song.id || !live.playing) return undefined;
       return beatAt(latest.current.song.tempo, seconds(songTimeAt(live, app.conducting.now())));
     };
-    const end = onStrike(app, ({ kit, role, note }, velocity) => {
+    // Pads strike on the lane's own role, MIDI on that of its channel: the lane plays what was struck of its kit.
+    const end = onStrike(app, ({ kit, note }, velocity) => {
       const now = take.current;
       const at = beatNow();
-      if (!now || at === undefined || kit.id !== latest.current.lane.kit || role !== latest.current.lane.role) return;
+      if (!now || at === undefined || kit.id !== latest.current.lane.kit) return;
+      // One stroke that plays on several roles is one note.
+      const again = now.notes.findLast((one) => one.note === note);
+      if (velocity > 0 && again && Math.abs(again.at - at) < SAME) return;
       if (velocity > 0 && at >= now.from - EARLY) {
         now.notes.push({
           id: freshId() as Note['id'],
