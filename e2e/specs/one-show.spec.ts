@@ -135,7 +135,7 @@ test('a pad held on a phone that goes out of the Wi-Fi goes off by itself; what 
   // The stand-in of the line answers the server's own pings, so it is the page that finds the line dead, after 3 s.
   await expect(pad(host.page, 'Embers')).toHaveAttribute('aria-pressed', 'false');
   await expect(pad(host.page, 'Moonrise')).toHaveAttribute('aria-pressed', 'true');
-  await expect(host.page.getByTestId('said')).toHaveText('the computer has gone. What it held was let go.');
+  await expect(host.page.getByTestId('said')).toHaveText('The computer has gone. What it held was released.');
   await pad(host.page, 'Moonrise').click();
   for (const { context } of [host, phone]) await context.close();
 });

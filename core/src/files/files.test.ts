@@ -1,6 +1,6 @@
 import { zipSync } from 'fflate';
 import { wordsFor } from '../problem';
-import { readShow } from '../show';
+import { NEWEST, readShow } from '../show';
 import { testShow } from '../testing/show';
 import { readBundle, writeBundle } from '.';
 
@@ -39,8 +39,8 @@ test.each([
   ['newer bundle', zipSync({ 'hovlix.json': text({ format: 'hovlix', version: 8 }) }), 'newer Hovlix (format 8'],
   [
     'newer show',
-    zipSync({ 'hovlix.json': manifest, 'show.json': text({ ...testShow(), version: 6 }) }),
-    'newer Hovlix (format 6',
+    zipSync({ 'hovlix.json': manifest, 'show.json': text({ ...testShow(), version: NEWEST + 1 }) }),
+    `newer Hovlix (format ${NEWEST + 1}`,
   ],
   [
     'broken JSON',

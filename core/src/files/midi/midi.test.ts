@@ -147,6 +147,13 @@ describe('taken into a song', () => {
     expect(after.sections.map(({ bar, name, tint }) => [bar, name, tint])).toEqual([[0, 'Verse 1', 0], [2, 'Chorus 1', 1], [4, 'Verse 2', 0]]); // prettier-ignore
   });
 
+  test('the fastest and the slowest tempo that are taken make a song that can be kept', () => {
+    const extremes = [30_100, 6_000_000].map((microsecondsPerBeat, i) => meta(480 * i, 'setTempo', { microsecondsPerBeat })); // prettier-ignore
+    const fast = read(file([extremes, DRUMS]));
+    expect(fast.left).toEqual([]);
+    expect(legal(brought(fast), new WeakSet())).toMatchObject({ ok: true });
+  });
+
   test('hits: a kit with a hit for each note, or one that is there; a lane for all, or for each note', () => {
     const after = brought(music);
     const lane = after.songs[0]!.lanes.at(-1) as HitLane;

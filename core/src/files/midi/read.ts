@@ -45,8 +45,8 @@ export const BAR_ONE = 'bar 1';
 const LARGEST = 4 * 1024 * 1024;
 /** MIDI files without a tempo go by 120, those without a meter by 4/4 (RP-001, “Set Tempo”, “Time Signature”). */
 const USUAL_PULSE = 0.5;
-/** Seconds of a quarter note: 2000 and 10 of them a minute. */
-const FASTEST = 0.03;
+/** Seconds of a quarter note: a little under the 2000 a minute that a song may have, and 10. */
+const FASTEST = 0.0301;
 const SLOWEST = 6;
 /** Quarter notes, or seconds, that a file may last: what comes later is left out. */
 const LONGEST = 100_000;
