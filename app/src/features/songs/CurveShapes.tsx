@@ -5,7 +5,8 @@ import { beats } from '@hovlix/core/units';
 import { freshId } from '../../host/fresh-id';
 import { useHovlix, useShow } from '../../host/hovlix';
 import { usePalette } from '../../ui/palette';
-import { Button, Column, Quiet, Row } from '../../ui/pieces';
+import { Button, Column, Quiet } from '../../ui/pieces';
+import { Choices } from './Choices';
 import { targetWords } from './lanes/model';
 import type { BarRange } from './model';
 
@@ -42,9 +43,9 @@ export function CurveShapes({ song, lane, range }: Props) {
       })),
     }); // prettier-ignore
   return (
-    <Column gap={8} paddingHorizontal={16} paddingBottom={4}>
-      {show && <Quiet>Moves {targetWords(show, song, lane.target)}</Quiet>}
-      <Row gap={6} flexWrap="wrap" role="group" aria-label="Draw over the bars">
+    <Column gap={8} paddingBottom={4}>
+      {show && <Quiet paddingHorizontal={16}>Moves {targetWords(show, song, lane.target)}</Quiet>}
+      <Choices label="Draw over the bars">
         {SHAPES.map(({ name, points }) => (
           <Button key={name} label={`Draw ${name.toLowerCase()}`} onPress={() => draw(points)}>
             <svg width={28} height={18} aria-hidden>
@@ -61,7 +62,7 @@ export function CurveShapes({ song, lane, range }: Props) {
             </Quiet>
           </Button>
         ))}
-      </Row>
+      </Choices>
     </Column>
   );
 }

@@ -16,8 +16,9 @@ import { envelopesQuery } from '../../data/queries';
 import { useHovlix, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { Chip } from '../../ui/Chip';
-import { Button, Column, Quiet, Row } from '../../ui/pieces';
+import { Button, Column, Quiet } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
+import { Choices } from './Choices';
 import { padsOf } from './close-up/roll';
 import { HEARD_NAMES, PATTERN_NAMES } from './close-up/words';
 import { fillCommands } from './hits';
@@ -64,7 +65,7 @@ export function HitFills({ song, lane, range }: Props) {
           ))}
         </div>
       </ScrollArea>
-      <Row gap={6} flexWrap="wrap" paddingHorizontal={16} role="group" aria-label="Fill the bars">
+      <Choices label="Fill the bars">
         {PATTERNS.map((pattern) => (
           <Button key={pattern} label={`Fill with ${PATTERN_NAMES[pattern].toLowerCase()}`} onPress={() => fill(pattern)}>
             {PATTERN_NAMES[pattern]}
@@ -80,7 +81,7 @@ export function HitFills({ song, lane, range }: Props) {
               {HEARD_NAMES[drum]} heard
             </Button>
           ))}
-      </Row>
+      </Choices>
     </Column>
   ); // prettier-ignore
 }

@@ -1,0 +1,23 @@
+// Things to do with the chosen bars: in one row on a phone, so that the bars stay in sight; as many as needed where it is wide.
+
+import type { ReactNode } from 'react';
+import { useMedia } from '@tamagui/core';
+import { Row } from '../../ui/pieces';
+import { ScrollArea } from '../../ui/ScrollArea';
+
+export function Choices({ label, children }: { readonly label: string; readonly children: ReactNode }) {
+  const { wide } = useMedia();
+  if (wide)
+    return (
+      <Row gap={6} flexWrap="wrap" paddingHorizontal={16} role="group" aria-label={label}>
+        {children}
+      </Row>
+    );
+  return (
+    <ScrollArea sideways>
+      <div role="group" aria-label={label} style={{ display: 'flex', gap: 6, padding: '0 16px', width: 'max-content' }}>
+        {children}
+      </div>
+    </ScrollArea>
+  );
+}
