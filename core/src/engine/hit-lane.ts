@@ -1,7 +1,7 @@
 // Hits on a lane: the notes of a song as strokes, and what of them is seen at a moment.
 
 import { CHOKE_SECONDS, heightOfHit, hitsOf, type Kit } from '../light';
-import type { Sounding } from '../live';
+import { roomFor, type Sounding } from '../live';
 import { pointBefore, type HitLane, type Song } from '../song';
 import { timeAt } from '../time';
 import { beats, seconds } from '../units';
@@ -67,18 +67,13 @@ export function* hitLaneProgram(
   return asArrays(lane, strokes);
 }
 
-/** Notes of one chord are one flash. */
-const CHORD_SECONDS = 0.03;
-
-/** Asked stroke after stroke, whether a flash has room: at most `most` within any second. */
+/** Asked stroke after stroke, whether a flash has room: the rule that pads go by. */
 function roomForFlashes(most: number): (at: number) => boolean {
-  let recent: number[] = [];
+  let flashes: readonly number[] = [];
   return (at) => {
-    recent = recent.filter((one) => at - one < 1);
-    if (recent.some((one) => at - one <= CHORD_SECONDS)) return true;
-    if (recent.length >= most) return false;
-    recent.push(at);
-    return true;
+    const { recent, chord, room } = roomFor(flashes, at, most);
+    flashes = room && !chord ? [...recent, at] : recent;
+    return room;
   };
 }
 

@@ -1,6 +1,7 @@
 // What of the lower layers shows at all: where a lane speaks to every head of a field, what lies under it need not be
 // worked out. Levels always are, as the highest of them counts.
 
+import { pointBefore } from '../song';
 import { LEVEL, STANDING } from './fields';
 import { rampBetween } from './layers';
 import type { LookLaneProgram } from './lane-program';
@@ -71,16 +72,7 @@ function fallsAt(lane: LookLaneProgram, k: number, time: number): boolean {
 }
 
 /** Index of the last clip that has begun, or -1. */
-export function lastStarted(lane: LookLaneProgram, time: number): number {
-  let low = -1;
-  let high = lane.count - 1;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (lane.from[middle]! <= time) low = middle;
-    else high = middle - 1;
-  }
-  return low;
-}
+export const lastStarted = (lane: LookLaneProgram, time: number): number => pointBefore(lane.from, lane.count, time);
 
 /** The first of the clips that still count: the clip that is all there hides those before it. */
 export function firstOf(lane: LookLaneProgram, last: number, time: number): number {

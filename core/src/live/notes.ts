@@ -61,6 +61,13 @@ const CHORD_SECONDS = 0.03;
 
 const keyOf = ({ kit, role, hit }: { kit: string; role: string; hit: string }) => `${kit}/${role}/${hit}`;
 
+/** Whether one more flash has room at a moment: the flashes of the second before it, and whether it belongs to one of them. */
+export function roomFor<Moment extends number>(flashes: readonly Moment[], at: number, most: number) {
+  const recent = flashes.filter((one) => at - one < 1);
+  const chord = recent.some((one) => at - one <= CHORD_SECONDS);
+  return { recent, chord, room: chord || recent.length < most };
+}
+
 /** What sounds after more strokes at one moment. @param most flashes that may be within a second. */
 export function notesWith(
   before: Notes,
@@ -72,9 +79,7 @@ export function notesWith(
 ): Notes {
   let sounding = [...before.sounding];
   const struck = { ...before.struck };
-  const recent = before.flashes.filter((one) => at - one < 1);
-  const chord = recent.some((one) => at - one <= CHORD_SECONDS);
-  const room = chord || recent.length < most;
+  const { recent, chord, room } = roomFor(before.flashes, at, most);
   for (const { velocity, choke, faint = false, ...stroke } of strokes) {
     const same = (one: Sounding) => keyOf(one) === keyOf(stroke) && one.note === stroke.note;
     if (velocity <= 0) {

@@ -1,6 +1,6 @@
 // A song seen as bars: where they start, how many there are, and which section each belongs to.
 
-import { barAt, beatAt, beatOfBar, meterAtBar, pulseLength, timeAt } from '../time';
+import { barAt, barLength, beatAt, beatOfBar, meterAtBar, pulseLength, timeAt, type Meter } from '../time';
 import { beats, seconds, type Beats, type Seconds } from '../units';
 import type { Section, Song } from './schema';
 
@@ -40,6 +40,13 @@ export function timeOfBars(song: Song, place: number): Seconds {
   return timeAt(song.tempo, beats(from + (to - from) * (place - bar)));
 }
 
+/** The bar whose line lies nearest to a beat. */
+export function nearestBar(meter: Meter, beat: number): number {
+  const { bar } = barAt(meter, beats(beat));
+  const past = beat - beatOfBar(meter, bar);
+  return past * 2 > barLength(meterAtBar(meter, bar)) ? bar + 1 : bar;
+}
+
 /** The section in force in a bar, or undefined before the first one. */
 export function sectionAt(song: Song, bar: number): Section | undefined {
   return song.sections.findLast((section) => section.bar <= bar);
@@ -64,7 +71,7 @@ export function firstLike(song: Song, bar: number): Section | undefined {
 }
 
 /** What a section is: its name without the number that tells it from others. “Chorus 2” and “chorus” are the same. */
-const kindOfSection = (name: string): string => name.replace(/[\s\d.#]+$/, '').toLowerCase();
+export const kindOfSection = (name: string): string => name.replace(/[\s\d.#]+$/, '').toLowerCase();
 
 /** The letter in a rehearsal mark's box: A … Z, then AA … */
 export function rehearsalMark(index: number): string {

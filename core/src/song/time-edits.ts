@@ -1,7 +1,8 @@
 // A song's bars put right by hand: where bar 1 begins, how many beats a bar has, one steady tempo.
 
-import { barAt, barLength, beatOfBar, meterAtBar, pulseLength, steadyTempo, timeAt, type MeterChange } from '../time';
+import { beatOfBar, meterAtBar, pulseLength, steadyTempo, timeAt, type MeterChange } from '../time';
 import { beats, seconds } from '../units';
+import { nearestBar } from './bars';
 import { movedLane } from './lane-moves';
 import type { Song } from './schema';
 
@@ -54,11 +55,6 @@ export function tempoSteadied(song: Writable<Song>, bpm: number): void {
 
 /** Sections at the bar lines nearest to a beat for each; where two would begin at one bar, the later one does. */
 function onNearestBars({ sections, meter }: Song, beatOf: (bar: number) => number): Song['sections'] {
-  const moved = sections.map((section) => {
-    const beat = beatOf(section.bar);
-    const { bar } = barAt(meter, beats(beat));
-    const past = beat - beatOfBar(meter, bar);
-    return { ...section, bar: past * 2 > barLength(meterAtBar(meter, bar)) ? bar + 1 : bar };
-  });
+  const moved = sections.map((section) => ({ ...section, bar: nearestBar(meter, beatOf(section.bar)) }));
   return moved.filter((one, i) => moved[i + 1]?.bar !== one.bar);
 }

@@ -3,59 +3,33 @@
 import { useMemo, useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { DRUMS, readEnvelopes, type Drum } from '@hovlix/core/music';
-import {
-  beatsOfBars,
-  PATTERNS,
-  patternBeats,
-  strokeBeats,
-  type HitLane,
-  type Pattern,
-  type Song,
-} from '@hovlix/core/song';
+import { beatsOfBars, PATTERNS, strokeBeats, type HitLane, type Song } from '@hovlix/core/song';
 import { envelopesQuery } from '../../data/queries';
 import { useHovlix, useShow } from '../../host/hovlix';
-import { useSession } from '../../host/session';
 import { Chip } from '../../ui/Chip';
 import { Button, Column, Quiet } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
 import { Choices } from './Choices';
 import { padsOf } from './close-up/roll';
 import { HEARD_NAMES, PATTERN_NAMES } from './close-up/words';
-import { fillCommands } from './hits';
+import { patternStrokes, useFill } from './hits';
 import { rangeText, type BarRange } from './model';
 
 type Props = { readonly song: Song; readonly lane: HitLane; readonly range: BarRange };
 
-/** How hard the strokes of a pattern are: the first of a bar is accented. */
-const ACCENT = 1;
-const USUAL = 0.8;
 /** Strokes that are weaker than this share of the strongest are left out here; Close-up has a threshold one can see. */
 const THRESHOLD = 0.25;
 
 export function HitFills({ song, lane, range }: Props) {
-  const { document } = useHovlix();
-  const say = useSession((session) => session.say);
   const kit = useShow((show) => show.kits.find(({ id }) => id === lane.kit));
   const pads = useMemo(() => padsOf(kit, lane), [kit, lane]);
   const [chosen, setChosen] = useState<number | null>(null);
   const pad = pads.find(({ note }) => note === chosen) ?? pads[0];
   const strokes = useStrokes(song);
+  const { from, to } = beatsOfBars(song, range.first, range.last);
+  const fill = useFill(song, lane, pad, from, to, ` in ${rangeText(range).toLowerCase()}`);
   if (!pad)
     return <Quiet paddingHorizontal={16}>This lane has no hits to play. Choose another kit in Lanes, or make one in Looks.</Quiet>; // prettier-ignore
-  const { from, to } = beatsOfBars(song, range.first, range.last);
-  const fill = (pattern: Pattern) => {
-    const first = new Set<number>(patternBeats(song, 'downbeats', range.first, range.last));
-    const places = patternBeats(song, pattern, range.first, range.last);
-    const struck = places.map((at) => ({ at, velocity: first.has(at) ? ACCENT : USUAL }));
-    lay(struck, PATTERN_NAMES[pattern].toLowerCase());
-  };
-  const lay = (struck: readonly { readonly at: number; readonly velocity: number }[], what: string) => {
-    const commands = fillCommands(song, lane, pad.note, struck, from, to);
-    const count = struck.filter(({ at }) => at >= from && at < to).length;
-    if (commands.length === 0) return say(`No ${what} in ${rangeText(range).toLowerCase()}.`);
-    document.together(commands);
-    say(`${pad.name}: ${count} ${count === 1 ? 'note' : 'notes'} in ${rangeText(range).toLowerCase()}.`, { undo: document.takingBack() }); // prettier-ignore
-  };
   return (
     <Column gap={8} paddingBottom={4}>
       <ScrollArea sideways>
@@ -67,7 +41,7 @@ export function HitFills({ song, lane, range }: Props) {
       </ScrollArea>
       <Choices label="Fill the bars">
         {PATTERNS.map((pattern) => (
-          <Button key={pattern} label={`Fill with ${PATTERN_NAMES[pattern].toLowerCase()}`} onPress={() => fill(pattern)}>
+          <Button key={pattern} label={`Fill with ${PATTERN_NAMES[pattern].toLowerCase()}`} onPress={() => fill(patternStrokes(song, pattern, range.first, range.last))}>
             {PATTERN_NAMES[pattern]}
           </Button>
         ))}
@@ -76,7 +50,7 @@ export function HitFills({ song, lane, range }: Props) {
             <Button
               key={drum}
               label={`Fill with the ${HEARD_NAMES[drum].toLowerCase()} of the music`}
-              onPress={() => lay(strokeBeats(song, strokes[drum], THRESHOLD), HEARD_NAMES[drum].toLowerCase())}
+              onPress={() => fill(strokeBeats(song, strokes[drum], THRESHOLD))}
             >
               {HEARD_NAMES[drum]} heard
             </Button>

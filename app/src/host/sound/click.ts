@@ -49,7 +49,7 @@ export function click(document: Document, conducting: Conducting): Click {
     if (!song || !live || !sound) return;
     const now = songTimeAt(live, conducting.now());
     // Started or moved: it counts anew.
-    if (live.since !== since || told > now + 1) told = -Infinity;
+    if (live.since !== since || told > now + 2 * AHEAD_SECONDS) told = -Infinity;
     since = live.since;
     const { time, first } = nextPulse(song, Math.max(now, told + 0.01));
     const wait = (time - now) / live.rate;

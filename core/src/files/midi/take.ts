@@ -3,8 +3,18 @@
 import { drumKit, drumOfNote, Kit, noteName } from '../../light';
 import type { Role } from '../../rig';
 import type { Command, Show } from '../../show';
-import { bareSong, MOST_LANES, MOST_NOTES, type HitLane, type Note, type Section, type Song } from '../../song';
-import { barAt, barLength, beatAt, beatOfBar, timeAt, type Meter } from '../../time';
+import {
+  bareSong,
+  kindOfSection,
+  MOST_LANES,
+  MOST_NOTES,
+  nearestBar,
+  type HitLane,
+  type Note,
+  type Section,
+  type Song,
+} from '../../song';
+import { barAt, beatAt, beatOfBar, timeAt, type Meter } from '../../time';
 import { beats, id, seconds } from '../../units';
 import type { MidiMusic, MidiPart } from './read';
 
@@ -158,22 +168,21 @@ function sectionsOf(
   newId: () => string,
 ): readonly Section[] {
   const byBar = new Map<number, string>();
-  for (const { at, name } of markers) {
-    const beat = beatOf(at);
-    const { bar } = barAt(meter, beat);
-    const length = barLength(meter.findLast((change) => change.bar <= bar) ?? meter[0]!);
-    byBar.set(beat - beatOfBar(meter, bar) > length / 2 ? bar + 1 : bar, name);
-  }
-  const kinds = [...new Set([...byBar.values()].map(kindOf))];
+  for (const { at, name } of markers) byBar.set(nearestBar(meter, beatOf(at)), name);
+  // “Chorus 2” and “Chorus 1” have one colour.
+  const kinds = [...new Set([...byBar.values()].map(kindOfSection))];
   return [...byBar]
     .filter(([bar]) => bar >= -64 && bar <= 100_000)
     .sort(([a], [b]) => a - b)
     .slice(0, 1000)
-    .map(([bar, name]) => ({ id: id<'Section'>(newId()), bar, name, note: '', tint: kinds.indexOf(kindOf(name)) % 8 }));
+    .map(([bar, name]) => ({
+      id: id<'Section'>(newId()),
+      bar,
+      name,
+      note: '',
+      tint: kinds.indexOf(kindOfSection(name)) % 8,
+    }));
 }
-
-/** “Chorus 2” and “Chorus 1” have one colour. */
-const kindOf = (name: string): string => name.replace(/[\s\d.#]+$/, '').toLowerCase();
 
 const pitchesOf = ({ notes }: MidiPart): readonly number[] => [...new Set(notes.map(({ note }) => note))].sort((a, b) => a - b); // prettier-ignore
 

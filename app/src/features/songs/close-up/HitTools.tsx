@@ -5,25 +5,14 @@ import Circle from 'lucide-react-native/icons/circle';
 import Square from 'lucide-react-native/icons/square';
 import { DRUMS, type Drum } from '@hovlix/core/music';
 import type { Kit } from '@hovlix/core/light';
-import {
-  humanised,
-  PATTERNS,
-  patternBeats,
-  quantised,
-  strokeBeats,
-  type HitLane,
-  type Note,
-  type Song,
-} from '@hovlix/core/song';
-import { useHovlix } from '../../../host/hovlix';
-import { useSession } from '../../../host/session';
+import { humanised, PATTERNS, quantised, strokeBeats, type HitLane, type Note, type Song } from '@hovlix/core/song';
 import { Chip } from '../../../ui/Chip';
 import { usePalette } from '../../../ui/palette';
 import { Button, ButtonText, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
 import { Segments } from '../../../ui/Segments';
 import { Slider } from '../../../ui/Slider';
-import { fillCommands, type Struck } from '../hits';
+import { patternStrokes, useFill } from '../hits';
 import { useStrokes } from '../HitFills';
 import { gridLength, type Grid, type Window } from './grid';
 import { HeardPicture } from './HeardPicture';
@@ -124,22 +113,9 @@ function Recording({ onStart }: { readonly onStart: (mode: RecordMode) => void }
   );
 }
 
-/** Fills the bars that show with notes of the chosen pad. */
-function useFill({ song, lane, pad, from, to }: Props) {
-  const { document } = useHovlix();
-  const say = useSession((session) => session.say);
-  return (struck: readonly Struck[]) => {
-    const commands = fillCommands(song, lane, pad.note, struck, from, to);
-    if (commands.length === 0) return say('There is nothing to place in these bars.');
-    document.together(commands);
-    const count = struck.filter(({ at }) => at >= from && at < to).length;
-    say(`${pad.name}: ${count} ${count === 1 ? 'note' : 'notes'}.`, { undo: document.takingBack() });
-  };
-}
-
 function Patterns(props: Props) {
-  const fill = useFill(props);
-  const { song, window, pad } = props;
+  const { song, lane, window, pad, from, to } = props;
+  const fill = useFill(song, lane, pad, from, to, '');
   const last = window.first + window.count - 1;
   return (
     <Column gap={6} paddingHorizontal={12}>
@@ -148,10 +124,7 @@ function Patterns(props: Props) {
         {PATTERNS.map((pattern) => (
           <Button
             key={pattern}
-            onPress={() => {
-              const first = new Set<number>(patternBeats(song, 'downbeats', window.first, last));
-              fill(patternBeats(song, pattern, window.first, last).map((at) => ({ at, velocity: first.has(at) ? 1 : 0.8 })));
-            }}
+            onPress={() => fill(patternStrokes(song, pattern, window.first, last))}
           >
             {PATTERN_NAMES[pattern]}
           </Button>
@@ -162,7 +135,7 @@ function Patterns(props: Props) {
 }
 
 function Heard(props: Props) {
-  const fill = useFill(props);
+  const fill = useFill(props.song, props.lane, props.pad, props.from, props.to, '');
   const strokes = useStrokes(props.song);
   const [drum, setDrum] = useState<Drum>('kick');
   const [threshold, setThreshold] = useState(0.3);
