@@ -74,6 +74,12 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
       <CopyRow song={song} range={range} />
     </>
   );
+  const body =
+    lane.type === 'hits' ? (
+      <HitFills song={song} lane={lane} range={range} />
+    ) : lane.type === 'curve' ? (
+      <CurveShapes song={song} lane={lane} range={range} />
+    ) : null;
   return (
     <Column
       role="region"
@@ -126,10 +132,14 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
         </ScrollArea>
       )}
       {open === 'naming' && <SectionForm song={song} bar={range.first} onDone={() => setOpen(null)} />}
-      {lane.type === 'hits' ? (
-        <HitFills song={song} lane={lane} range={range} />
-      ) : lane.type === 'curve' ? (
-        <CurveShapes song={song} lane={lane} range={range} />
+      {lane.type !== 'looks' ? (
+        wide ? (
+          <View flex={1} minHeight={0}>
+            <ScrollArea>{body}</ScrollArea>
+          </View>
+        ) : (
+          body
+        )
       ) : wide ? (
         <View flex={1} minHeight={0}>
           <ScrollArea>
