@@ -47,7 +47,7 @@ function emptyShow(): Show {
   const empty = readShow(
     {
       format: 'hovlix-show',
-      version: 6,
+      version: 7,
       id: 'boathouse',
       name: 'Friday at the Boathouse',
       profiles: [],

@@ -10,9 +10,9 @@ import { headPlan, snapsOf } from './head-plan';
 import type { SongBook } from './lanes';
 import { lightMeter } from './light-meter';
 import { MIX, MOST_OVERLAPPING, type Head, type HeadPlan, type Play, type Program, type Scratch } from './program';
-import type { Narrower } from './narrow';
 import { lightShares, shinesIn } from './safety';
 import { turnBook } from './turns';
+import type { Maker } from './variants';
 import { writerTable } from './write';
 
 /** What looks, chases and songs stand on, and what was made of them on it. */
@@ -24,8 +24,8 @@ export type Base = SongBook &
     readonly ground: Ground;
     readonly notes: Set<string>;
     readonly slowest: Float64Array;
-    /** By what lanes let through. */
-    readonly narrowed: Map<string, Narrower>;
+    /** By the key of a variant. */
+    readonly makers: Map<string, Maker>;
     readonly looks: WeakMap<Look, Play>;
     readonly chases: WeakMap<Chase, { readonly looks: readonly (Look | undefined)[]; readonly play: Play }>;
     kits?: { readonly of: Show['kits']; readonly struck: Program['struck'] };
@@ -103,7 +103,9 @@ export function* baseOf(show: Show, room: Rig): Generator<void, Base> {
     chases: new WeakMap(),
     songs: new WeakMap(),
     lanes: new WeakMap(),
-    narrowed: new Map(),
+    makers: new Map(),
+    spreads: new WeakMap(),
+    used: new WeakMap(),
     turns: turnBook(plans),
   };
 }

@@ -2,14 +2,13 @@
 
 import { courseOf, type Chase, type Look, type LookValue } from '../light';
 import type { Role } from '../rig';
-import { lookLanes, type LookLane } from '../song';
 import { rigInUse, type Show } from '../show';
 import type { Id } from '../units';
 import { baseOf, standsOn, type Base } from './base';
 import { curveFor } from './ears';
 import type { Ground } from './ground';
 import { kitBook } from './kits';
-import { songsOf, type Sounds } from './lanes';
+import { lookLanesOf, songsOf, usesOf, type Laying, type Sounds } from './lanes';
 import {
   earsIn,
   sheetsIn,
@@ -20,11 +19,11 @@ import {
   type Program,
   type Sheet,
 } from './program';
-import { narrower } from './narrow';
 import { flashSpanOfChase, lightOf } from './safety';
 import { sheetIn, sheetOf } from './sheets';
 import { markCovers } from './shows';
 import { nowhere, turnedPlay, turnedSheets } from './turns';
+import { maker, variantOf, type Variant } from './variants';
 
 /** A program in the making: each `next()` does a little of it, a millisecond or so, and the last one gives it. */
 export type Compiling = Generator<void, Program>;
@@ -53,8 +52,8 @@ export function compiler(): (show: Show, rig?: Id<'Rig'>, sounds?: Sounds) => Co
     if (!base || !standsOn(base, show, room)) base = yield* baseOf(show, room);
     const { ground, plans } = base;
     const plays = yield* playsOf(show.looks, show.chases, base);
-    const narrowed = yield* narrowedPlays(show, base);
-    const sheets = [plays, ...narrowed.values()].flatMap((some) => [...some.values()].flatMap(sheetsIn));
+    const variants = yield* variantPlays(show, base);
+    const sheets = [plays, ...variants.values()].flatMap((some) => [...some.values()].flatMap(sheetsIn));
     const ears = earsIn(sheets);
     for (const ear of ears) {
       if (ear.source !== 'song' || ear.drum) continue;
@@ -65,8 +64,11 @@ export function compiler(): (show: Show, rig?: Id<'Rig'>, sounds?: Sounds) => Co
     }
     if (base.kits?.of !== show.kits) base.kits = { of: show.kits, struck: kitBook(show.kits, ground) };
     const { struck } = base.kits;
-    const playsFor = ({ only }: LookLane) => (only && narrowed.get(keyOf(only))) ?? plays;
-    const songs = yield* songsOf(show, { ...base, struck, plays, playsFor }, sounds);
+    const playFor: Laying['playFor'] = (lane, clip) => {
+      const variant = clip.look && variantOf(lane, clip);
+      return clip.look ? ((variant && variants.get(variant.key)) ?? plays).get(clip.look) : undefined;
+    };
+    const songs = yield* songsOf(show, { ...base, struck, plays, playFor }, sounds);
     if (base.hands?.of !== show.roles) base.hands = { of: show.roles, hand: handBook(ground, show.roles) };
     markCovers(sheets, base.fields.length, plans.length);
     return {
@@ -104,6 +106,7 @@ function* playsOf(
   allLooks: readonly Look[],
   allChases: readonly Chase[],
   base: Base,
+  stepLooks = allLooks,
 ): Generator<void, ReadonlyMap<string, Play>> {
   const { ground, plans } = base;
   const known = new Map<string, Play>();
@@ -115,7 +118,7 @@ function* playsOf(
     }
     known.set(look.id, play);
   }
-  const byId = new Map(allLooks.map((look) => [look.id as string, look]));
+  const byId = new Map(stepLooks.map((look) => [look.id as string, look]));
   for (const chase of allChases) {
     const looks = chase.steps.map(({ look }) => (look ? byId.get(look) : undefined));
     let kept = base.chases.get(chase);
@@ -129,29 +132,29 @@ function* playsOf(
   return known;
 }
 
-type Only = NonNullable<LookLane['only']>;
-const keyOf = (only: Only): string => JSON.stringify([only.roles, only.families]);
-
-/** By what lanes let through, the looks and chases on such lanes as far as they may speak there. */
-function* narrowedPlays(show: Show, base: Base): Generator<void, ReadonlyMap<string, ReadonlyMap<string, Play>>> {
-  const used = new Map<string, { readonly only: Only; readonly ids: Set<string> }>();
+/** By the key of each variant that some clip is played in, the looks and chases that are. */
+function* variantPlays(show: Show, base: Base): Generator<void, ReadonlyMap<string, ReadonlyMap<string, Play>>> {
+  const used = new Map<string, { readonly variant: Variant; readonly ids: Set<string> }>();
   for (const song of show.songs)
-    for (const { only, clips } of lookLanes(song)) {
-      if (!only) continue;
-      const one = used.get(keyOf(only)) ?? { only, ids: new Set() };
-      for (const { look } of clips) if (look) one.ids.add(look);
-      used.set(keyOf(only), one);
-    }
+    for (const lane of lookLanesOf(song, base))
+      for (const clip of usesOf(lane, base)) {
+        const variant = variantOf(lane, clip);
+        if (!variant || !clip.look) continue;
+        const one = used.get(variant.key) ?? { variant, ids: new Set() };
+        used.set(variant.key, one);
+        one.ids.add(clip.look);
+      }
   const found = new Map<string, ReadonlyMap<string, Play>>();
-  for (const [key, { only, ids }] of used) {
-    let known = base.narrowed.get(key);
-    if (!known) base.narrowed.set(key, (known = narrower(only)));
-    const chases = show.chases.filter(({ id }) => ids.has(id));
-    for (const { steps } of chases) for (const { look } of steps) if (look) ids.add(look);
+  for (const [key, { variant, ids }] of used) {
+    const known = base.makers.get(key) ?? maker(variant);
+    base.makers.set(key, known);
     const looks = show.looks.filter(({ id }) => ids.has(id));
-    found.set(key, yield* playsOf(looks.map(known.look), chases.map(known.chase), base));
+    const chases = show.chases.filter(({ id }) => ids.has(id));
+    const stands = new Set(chases.flatMap(({ steps }) => steps.map(({ look }) => look)));
+    const stepLooks = show.looks.filter(({ id }) => stands.has(id));
+    found.set(key, yield* playsOf(looks.map(known.look), chases.map(known.chase), base, stepLooks.map(known.stepLook)));
   }
-  for (const key of base.narrowed.keys()) if (!used.has(key)) base.narrowed.delete(key);
+  for (const key of base.makers.keys()) if (!used.has(key)) base.makers.delete(key);
   return found;
 }
 

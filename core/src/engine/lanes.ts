@@ -3,8 +3,19 @@
 import type { Chase, Kit, Look } from '../light';
 import type { Envelopes } from '../music/envelopes';
 import type { Show } from '../show';
-import { playingLanes, type Clip, type Lane, type LookLane, type Song } from '../song';
-import { tempoAt, timeAt } from '../time';
+import {
+  playingLanes,
+  spreadActions,
+  type ActionLane,
+  type Clip,
+  type CurveLane,
+  type HitLane,
+  type Lane,
+  type LookLane,
+  type Song,
+  type Spread,
+} from '../song';
+import { beatAt, tempoAt, timeAt } from '../time';
 import { beats, seconds } from '../units';
 import { curveLaneProgram, trackOf } from './curve-lane';
 import type { Ground } from './ground';
@@ -12,6 +23,7 @@ import { hitLaneProgram } from './hit-lane';
 import type { CurveLaneProgram, HitLaneProgram, LaneProgram, LookLaneProgram, Track } from './lane-program';
 import type { Play, Program, SongProgram } from './program';
 import type { TurnBook } from './turns';
+import { variantOf } from './variants';
 
 /** What can be heard in songs, by the hash of their music. */
 export type Sounds = ReadonlyMap<string, Envelopes>;
@@ -21,6 +33,10 @@ export type SongBook = {
   readonly songs: WeakMap<Song, SongProgram>;
   readonly lanes: WeakMap<Lane, KeptLane>;
   readonly turns: TurnBook;
+  /** What action lanes mean for the light, in a tempo. */
+  readonly spreads: WeakMap<ActionLane, { readonly tempo: Song['tempo']; readonly spread: Spread }>;
+  /** A clip for each way in which a lane plays each look. */
+  readonly used: WeakMap<LookLane, readonly Clip[]>;
 };
 
 /** A lane as it was compiled, and what beside itself it was compiled from. */
@@ -28,8 +44,8 @@ type KeptLane =
   | {
       readonly program: LookLaneProgram;
       readonly tempo: Song['tempo'];
-      /** The looks and chases on it as they were. */
-      readonly used: readonly string[];
+      /** The looks and chases on it as they were: a clip for each. */
+      readonly used: readonly Clip[];
       readonly plays: readonly (Play | undefined)[];
       readonly times: readonly string[];
     }
@@ -42,9 +58,49 @@ export type Laying = SongBook & {
   readonly casts: Program['casts'];
   readonly struck: Program['struck'];
   readonly plays: Program['plays'];
-  /** What can be laid on a lane, by id: all looks and chases as far as the lane lets them speak. */
-  readonly playsFor: (lane: LookLane) => ReadonlyMap<string, Play>;
+  /** What a lane plays where one of its clips lies. */
+  readonly playFor: (lane: LookLane, clip: Clip) => Play | undefined;
 };
+
+/** A lane that is worked out as it is. */
+type PlainLane = LookLane | HitLane | CurveLane;
+
+/** The lanes of looks of a song, and what its action lanes start. */
+export const lookLanesOf = (song: Song, book: SongBook): readonly LookLane[] =>
+  song.lanes.flatMap((lane) => (lane.type === 'looks' ? lane : lane.type === 'actions' ? spreadOf(song, lane, book).looks : [])); // prettier-ignore
+
+function spreadOf(song: Song, lane: ActionLane, { spreads }: SongBook): Spread {
+  const before = spreads.get(lane);
+  if (before?.tempo === song.tempo) return before.spread;
+  const beatsOf = (length: number, at: number) => {
+    const from = timeAt(song.tempo, beats(at));
+    return beatAt(song.tempo, seconds(from + length)) - at;
+  };
+  const spread = spreadActions(lane, beatsOf);
+  spreads.set(lane, { tempo: song.tempo, spread });
+  return spread;
+}
+
+/** Lanes as they are laid, lowest first: what was started by actions in the place of their lane, masters on top. */
+function laidLanes(song: Song, book: SongBook): readonly PlainLane[] {
+  const playing = playingLanes(song.lanes);
+  const over = playing.flatMap((lane) => (lane.type === 'actions' ? spreadOf(song, lane, book).curves : []));
+  return [...playing.flatMap((lane) => (lane.type === 'actions' ? spreadOf(song, lane, book).looks : lane)), ...over];
+}
+
+/** A clip for each way in which a lane plays each look. */
+export function usesOf(lane: LookLane, { used }: SongBook): readonly Clip[] {
+  const known = used.get(lane);
+  if (known) return known;
+  const found = new Map<string, Clip>();
+  for (const clip of lane.clips) {
+    const key = `${clip.look} ${variantOf(lane, clip)?.key ?? ''}`;
+    if (clip.look !== null && !found.has(key)) found.set(key, clip);
+  }
+  const uses = [...found.values()];
+  used.set(lane, uses);
+  return uses;
+}
 
 /** Works out anew only lanes that changed, or whose looks or kits did. */
 export function* songsOf(show: Show, base: Laying, sounds: Sounds): Generator<void, Program['songs']> {
@@ -53,18 +109,19 @@ export function* songsOf(show: Show, base: Laying, sounds: Sounds): Generator<vo
   const looksOn = (song: Song, lane: LookLane): KeptLane => {
     const known = base.lanes.get(lane);
     const before = known && 'used' in known ? known : undefined;
-    const plays = base.playsFor(lane);
-    const used = before?.used ?? playsUsed(lane);
-    const times = used.map((id) => timesIn(fades.get(id), plays.get(id)));
-    const now = { tempo: song.tempo, used, plays: used.map((id) => plays.get(id)), times };
+    const used = usesOf(lane, base);
+    const plays = used.map((clip) => base.playFor(lane, clip));
+    const times = used.map(({ look }, i) => timesIn(fades.get(look!), plays[i]));
+    const now = { tempo: song.tempo, used, plays, times };
     // Where only the light of a look changed, its clips lie where they lay.
     const timed = before?.tempo === song.tempo && before.times.every((one, i) => one === now.times[i]);
     if (timed && before.plays.every((play, i) => play === now.plays[i])) return before;
     const clips = inOrder(lane);
-    const laid = timed ? before.program : laneTimes(song, lane, clips, plays, fades);
-    return { ...now, program: { ...laid, plays: playsAlong(clips, plays, base.turns) } };
+    const played = clips.map((clip) => base.playFor(lane, clip));
+    const laid = timed ? before.program : laneTimes(song, lane, clips, played, fades);
+    return { ...now, program: { ...laid, plays: playsAlong(played, base.turns) } };
   };
-  function* compiled(song: Song, lane: Lane): Generator<void, KeptLane> {
+  function* compiled(song: Song, lane: PlainLane): Generator<void, KeptLane> {
     const before = base.lanes.get(lane);
     if (lane.type === 'looks') return looksOn(song, lane);
     if (lane.type === 'curve') return before ?? { program: curveLaneProgram(lane, base.ground, base.casts) };
@@ -77,7 +134,7 @@ export function* songsOf(show: Show, base: Laying, sounds: Sounds): Generator<vo
   for (const song of show.songs) {
     const envelopes = (song.music && sounds.get(song.music.hash)) ?? null;
     const lanes: LaneProgram[] = [];
-    const playing = playingLanes(song.lanes);
+    const playing = laidLanes(song, base);
     for (const lane of playing) {
       const known = base.lanes.get(lane);
       const kept = yield* compiled(song, lane);
@@ -96,7 +153,7 @@ export function* songsOf(show: Show, base: Laying, sounds: Sounds): Generator<vo
       : {
           envelopes,
           lanes,
-          faders: playing.map(fadersOf(song)),
+          faders: playing.map(fadersOf(song, base)),
           duration: song.duration,
           ending,
           anchorBeats: Float64Array.from(song.tempo.anchors, ({ beat }) => beat),
@@ -109,13 +166,16 @@ export function* songsOf(show: Show, base: Laying, sounds: Sounds): Generator<vo
 }
 
 /** By lane, the curves that move its fader. They belong to the lane, so they go on where it is solo. */
-function fadersOf({ lanes }: Song): (lane: Lane) => readonly Track[] {
+function fadersOf(song: Song, book: SongBook): (lane: Lane) => readonly Track[] {
   const found = new Map<string, Track[]>();
-  for (const one of lanes) {
+  /** What an action lane starts has the lane's fader. */
+  const owners = new Map<string, string>();
+  for (const one of song.lanes) {
+    if (one.type === 'actions') for (const { id } of spreadOf(song, one, book).looks) owners.set(id, one.id);
     if (one.type !== 'curve' || one.muted || one.target.on !== 'lane') continue;
     found.set(one.target.lane, [...(found.get(one.target.lane) ?? []), trackOf(one.points)]);
   }
-  return ({ id }) => found.get(id) ?? [];
+  return ({ id }) => found.get(owners.get(id) ?? id) ?? [];
 }
 
 /** The next song begins with light of its own: until then the last moment stays. */
@@ -125,8 +185,6 @@ function endingOf({ ending }: Song, plays: Program['plays']): SongProgram['endin
   const play = ending.then === 'look' ? (plays.get(ending.look) ?? null) : null;
   return { then: ending.then, fade: ending.fade, play };
 }
-
-const playsUsed = ({ clips }: LookLane): readonly string[] => [...new Set(clips.flatMap(({ look }) => look ?? []))];
 
 /** All that a look or a chase says of when its clips come and go. */
 const timesIn = (one: Look | Chase | undefined, play: Play | undefined): string =>
@@ -144,7 +202,7 @@ function laneTimes(
   song: Song,
   lane: LookLane,
   clips: readonly Clip[],
-  plays: ReadonlyMap<string, Play>,
+  played: readonly (Play | undefined)[],
   fades: ReadonlyMap<string, Look | Chase>,
 ): Omit<LookLaneProgram, 'plays'> {
   const at = (beat: number) => timeAt(song.tempo, beats(beat));
@@ -160,7 +218,7 @@ function laneTimes(
   const joined = clips.map(
     (clip, i) => i + 1 < clips.length && clips[i + 1]!.from - clip.to < JOIN && ends(clip) === clip.to,
   );
-  const slowest = (clip: Clip) => Math.max(fadeIn(clip), slowestOf(clip.look ? plays.get(clip.look) : undefined));
+  const slowest = (clip: Clip, i: number) => Math.max(fadeIn(clip), slowestOf(played[i]));
   return {
     type: 'looks',
     name: lane.name,
@@ -170,7 +228,7 @@ function laneTimes(
     from: Float64Array.from(clips, (clip) => at(clip.from)),
     to: Float64Array.from(clips, (clip) => at(ends(clip))),
     inUntil: Float64Array.from(clips, (clip) => at(clip.from + fadeIn(clip))),
-    allIn: Float64Array.from(clips, (clip) => at(clip.from + slowest(clip))),
+    allIn: Float64Array.from(clips, (clip, i) => at(clip.from + slowest(clip, i))),
     outFrom: Float64Array.from(clips, (clip, i) => at(joined[i] ? clip.to : ends(clip) - fadeOut(clip))),
     pulse: Float64Array.from(clips, (clip) => 60 / tempoAt(song.tempo, seconds(at(clip.from)))),
     joined: Uint8Array.from(joined, Number),
@@ -178,15 +236,10 @@ function laneTimes(
   };
 }
 
-/** The plays of a lane, each turned the nearest way from the clips before it. */
-function playsAlong(
-  clips: readonly Clip[],
-  plays: ReadonlyMap<string, Play>,
-  turns: TurnBook,
-): readonly (Play | null)[] {
+/** The plays of a lane, each turned the nearest way from the clips before it; null is dark. */
+function playsAlong(played: readonly (Play | undefined)[], turns: TurnBook): readonly (Play | null)[] {
   let place = turns.begin;
-  return clips.map((clip) => {
-    const play = clip.look ? plays.get(clip.look) : undefined;
+  return played.map((play) => {
     if (!play) return null;
     const step = turns.after(place, play);
     place = step.next;

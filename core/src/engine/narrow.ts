@@ -8,27 +8,26 @@ export type Narrower = { readonly look: (look: Look) => Look; readonly chase: (c
 
 /** The same look narrowed gives the same object, so that what was compiled of it is known again. */
 export function narrower({ roles, families }: NonNullable<LookLane['only']>): Narrower {
-  const looks = new WeakMap<Look, Look>();
-  const chases = new WeakMap<Chase, Chase>();
   const wanted = families && new Set<Family>(families);
   const narrow = (values: readonly LookValue[]): LookValue[] => {
     const theirs = roles ? values.filter(({ role }) => role !== undefined && roles.includes(role)) : values;
     return [...(wanted ? inFamilies(theirs, wanted, (name) => attributeOf(name).family) : theirs)];
   };
   return {
-    look: (look) => once(looks, look, () => ({ ...look, values: narrow(look.values) })),
-    chase: (chase) =>
-      once(chases, chase, () => ({
-        ...chase,
-        steps: chase.steps.map((step) => ({ ...step, values: narrow(step.values) })),
-      })),
+    look: once((look: Look) => ({ ...look, values: narrow(look.values) })),
+    chase: once((chase: Chase) => ({
+      ...chase,
+      steps: chase.steps.map((step) => ({ ...step, values: narrow(step.values) })),
+    })),
   };
 }
 
-function once<One extends object>(known: WeakMap<One, One>, key: One, make: () => One): One {
-  const before = known.get(key);
-  if (before) return before;
-  const made = make();
-  known.set(key, made);
-  return made;
+/** A change that gives the same object for the same one. */
+export function once<One extends object>(make: (one: One) => One): (one: One) => One {
+  const known = new WeakMap<One, One>();
+  return (one) => {
+    const made = known.get(one) ?? make(one);
+    known.set(one, made);
+    return made;
+  };
 }

@@ -14,3 +14,4 @@ export * from './recolour';
 export * from './ready';
 export * from './first';
 export * from './drum-kit';
+export * from './changed';

@@ -36,7 +36,8 @@ export function recoloured(values: readonly LookValue[], degrees: number): reado
   }));
 }
 
-function driveMapped<T>(drive: Drive<T>, change: (value: T) => T): Drive<T> {
+/** A drive with each value it names changed. */
+export function driveMapped<T>(drive: Drive<T>, change: (value: T) => T): Drive<T> {
   return drive.type === 'hold'
     ? { ...drive, value: change(drive.value) }
     : drive.type === 'spread'

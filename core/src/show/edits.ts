@@ -7,7 +7,8 @@ import { Casting, Fixture, Name, Role, Profile, Rig, idOf } from '../rig/schema'
 import { applyToRig, RIG_COMMANDS } from './rig-edits';
 import { applyToLooks, LOOK_COMMANDS } from './look-edits';
 import { applyToLanes, LANE_COMMANDS } from './lane-edits';
-import { Ending, Section, Song } from '../song/schema';
+import { Ending, Music, Section, Song } from '../song/schema';
+import { passageSet } from '../song/passage';
 import { temposScaled } from '../song/scale';
 import { barsMoved, barsShifted, meterSet, tempoSteadied } from '../song/time-edits';
 import { Safety, type Show } from './schema';
@@ -43,7 +44,22 @@ const SIMPLE = [
     title: Name,
     /** Who plays or wrote it; without, as it was. */
     by: z.string().trim().max(120).optional(),
+    /** The same of its key and of what to know of it; empty takes it away. */
+    key: z.string().trim().max(24).optional(),
+    notes: z.string().trim().max(2000).optional(),
   }),
+  /** Another recording of it, with what the beats are in that: the light stays on its bars. Null: none. */
+  z.strictObject({
+    type: z.literal('set-music'),
+    ...inSong,
+    music: Music.nullable(),
+    duration: Song.shape.duration,
+    /** Its tempo map; without, the one it has. */
+    anchors: Song.shape.tempo.shape.anchors.optional(),
+  }),
+  z.strictObject({ type: z.literal('set-markers'), ...inSong, markers: Song.shape.markers.unwrap() }),
+  /** Beats placed anew from the first anchor's time to the last one's: see `passageSet`. */
+  z.strictObject({ type: z.literal('set-passage'), ...inSong, anchors: Song.shape.tempo.shape.anchors }),
   /** Null: what was on before it comes back. */
   z.strictObject({ type: z.literal('set-ending'), ...inSong, ending: Ending.nullable() }),
   /** To stand before another song; null is the end. */
@@ -144,7 +160,8 @@ export function edit(show: Show, command: Command): Edited {
 const OVERWRITES: ReadonlySet<Simple['type']> = new Set<Simple['type']>([
   'rename-show', 'set-safety', 'add-profile', 'patch-fixtures', 'add-role', 'cast-role', 'rename-rig', 'put-shape',
   'set-picture', 'rename-role', 'add-aim', 'store-look', 'store-chase', 'store-kit', 'store-bank', 'rename-song',
-  'mark-section', 'fade-clip', 'set-lane', 'set-bars', 'set-sections', 'set-ending', 'choose-rig',
+  'mark-section', 'fade-clip', 'change-clip', 'set-lane', 'set-bars', 'set-sections', 'set-ending', 'choose-rig',
+  'set-music', 'set-markers',
 ]); // prettier-ignore
 
 /**
@@ -234,12 +251,33 @@ function apply(show: Draft<Show>, command: Simple): void {
       if (command.before !== undefined) moveBefore(show.songs, command.added.id, command.before);
       return;
     case 'remove-song':
+      for (const song of show.songs)
+        for (const lane of song.lanes)
+          if (lane.type === 'actions')
+            lane.actions = lane.actions.filter(({ does }) => does.act !== 'song' || does.song !== command.song);
       return remove(show.songs, command.song);
     case 'rename-song':
       return inThatSong(show, command.song, (song) => {
         song.title = command.title;
         if (command.by !== undefined) song.by = command.by;
+        for (const name of ['key', 'notes'] as const) {
+          const value = command[name];
+          if (value) song[name] = value;
+          else if (value === '') delete song[name];
+        }
       });
+    case 'set-music':
+      return inThatSong(show, command.song, (song) => {
+        song.music = command.music;
+        song.duration = command.duration;
+        if (command.anchors) song.tempo = { anchors: command.anchors };
+      });
+    case 'set-markers':
+      return inThatSong(show, command.song, (song) => {
+        song.markers = [...command.markers].sort((a, b) => a.at - b.at);
+      });
+    case 'set-passage':
+      return inThatSong(show, command.song, (song) => passageSet(song, command.anchors));
     case 'set-ending':
       return inThatSong(show, command.song, (song) => {
         if (command.ending) song.ending = command.ending;
@@ -282,8 +320,13 @@ function apply(show: Draft<Show>, command: Simple): void {
     case 'lay-clip':
     case 'clear-bars':
     case 'copy-bars':
+    case 'shift-light':
+    case 'swap-bars':
     case 'fade-clip':
+    case 'change-clip':
     case 'move-clip':
+    case 'put-actions':
+    case 'remove-actions':
     case 'put-notes':
     case 'remove-notes':
     case 'put-points':

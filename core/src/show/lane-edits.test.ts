@@ -118,3 +118,48 @@ test('what has no place is refused with its place', () => {
   expect(bad({ ...curve, points: [{ id: 'a', at: 1, value: -1 }] })).toMatchObject({ problem: { path: 'songs.0.lanes.0.points.0.value' } }); // prettier-ignore
   expect(bad({ ...hits, type: 'smoke' })).toMatchObject({ ok: false });
 });
+
+test('light moved by beats: it lies there as it lay, and moved back all is as it was', () => {
+  const at = (show: Show) => lookLanes(show.songs[0]!)[0]!.clips.map(({ look, from, to }) => [look, from, to]);
+  const shift = (show: Show, from: number, to: number, by: number, more: object = {}) =>
+    after(show, { type: 'shift-light', song, from, to, by, id: `m${by}`, ...more });
+  // c1 is red 0 to 8, c2 half blue 8 to 16, c3 dark 24 to 28.
+  expect(at(shift(whole, 8, 16, 4))).toEqual([['red', 0, 8], ['half-blue', 12, 20], [null, 24, 28]]);
+  expect(at(shift(whole, 8, 16, -4))).toEqual([['red', 0, 4], ['half-blue', 4, 12], [null, 24, 28]]);
+  const beats16 = { lane: 'hits', notes: [note(1), note(2), note(9)] };
+  const notes = after(whole, { type: 'put-notes', song, ...beats16 });
+  expect(hitLane(shift(notes, 0, 4, 0.25)).notes.map(({ at: place }) => place)).toEqual([1.25, 2.25, 9]);
+  // On one lane alone, the others stay.
+  expect(at(shift(notes, 0, 4, 1, { lane: 'hits' }))).toEqual(at(notes));
+  fc.assert(
+    fc.property(fc.integer({ min: 30, max: 90 }), fc.integer({ min: 1, max: 20 }), (far, half) => {
+      const there = shift(notes, 0, 30, far);
+      const back = shift(there, far, far + 30, -far);
+      expect(at(back)).toEqual(at(notes));
+      expect(hitLane(back).notes.map(({ at: place }) => place)).toEqual([1, 2, 9]);
+      // Little by little comes to the same as all at once.
+      const twice = shift(shift(notes, 8, 16, half / 2), 8 + half / 2, 16 + half / 2, half / 2);
+      if (half <= 8) expect(at(twice)).toEqual(at(shift(notes, 8, 16, half)));
+    }),
+  );
+});
+
+test('two stretches change places; changed again, all is as it was', () => {
+  const at = (show: Show) => lookLanes(show.songs[0]!)[0]!.clips.map(({ look, from, to }) => [look, from, to]);
+  const swap = (show: Show, from: number, to: number, place: number, name: string) =>
+    after(show, { type: 'swap-bars', song, from, to, at: place, id: name });
+  const swapped = swap(whole, 0, 8, 8, 'x');
+  expect(at(swapped)).toEqual([['half-blue', 0, 8], ['red', 8, 16], [null, 24, 28]]);
+  expect(at(swap(swapped, 0, 8, 8, 'y'))).toEqual(at(whole));
+  // Half of it lies within the other: nothing is done.
+  expect(at(swap(whole, 0, 8, 4, 'z'))).toEqual(at(whole));
+});
+
+test('bars copied in other colours: the copy is turned, the stretch itself is not', () => {
+  const copied = after(whole, { type: 'copy-bars', song, from: 0, to: 8, at: 32, until: 40, turn: 120, id: 'c' });
+  const clips = lookLanes(copied.songs[0]!)[0]!.clips;
+  expect(clips[0]).not.toHaveProperty('turn');
+  expect(clips.at(-1)).toMatchObject({ look: 'red', from: 32, to: 40, turn: 120 });
+  const again = after(copied, { type: 'copy-bars', song, from: 32, to: 40, at: 40, until: 48, turn: 120, id: 'd' });
+  expect(lookLanes(again.songs[0]!)[0]!.clips.at(-1)).toMatchObject({ turn: -120 });
+});

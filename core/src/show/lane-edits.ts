@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { moveBefore, remove } from '../change';
 import { never } from '../problem';
 import { idOf, Name } from '../rig/schema';
-import { copiedLane, clearedLane } from '../song/copy';
+import { clearedLane, copiedLane, shiftedLane, swappedLane } from '../song/copy';
 import { drawnOver } from '../song/curve';
 import {
   BLENDS,
@@ -13,7 +13,9 @@ import {
   CURVE_BLENDS,
   CurveTarget,
   Lane,
+  LaneAction,
   LookLane,
+  MOST_ACTIONS,
   MOST_LANES,
   MOST_NOTES,
   MOST_POINTS,
@@ -28,6 +30,7 @@ import type { Show } from './schema';
 
 const inSong = { song: idOf<'Song'>() };
 const onLane = { ...inSong, lane: idOf<'Lane'>() };
+const ClipShape = Clip.shape;
 const FadeBeats = z.number().min(0).max(256);
 /** Names what an edit makes: the same on every screen. */
 const Naming = z.string().min(1).max(40);
@@ -62,7 +65,47 @@ export const LANE_COMMANDS = [
     to: z.number(),
     at: z.number(),
     until: z.number(),
+    /** Degrees by which the colours of what is laid are turned. */
+    turn: z.number().min(-180).max(180).optional(),
     id: Naming,
+  }),
+  /** What lies on `[from, to)` moves by so many beats, on one lane or on all. */
+  z.strictObject({
+    type: z.literal('shift-light'),
+    ...inSong,
+    lane: idOf<'Lane'>().optional(),
+    from: z.number(),
+    to: z.number(),
+    by: z.number(),
+    id: Naming,
+  }),
+  /** What lies on `[from, to)` of all lanes, and on as much from `at` on, change places. */
+  z.strictObject({
+    type: z.literal('swap-bars'),
+    ...inSong,
+    from: z.number(),
+    to: z.number(),
+    at: z.number(),
+    id: Naming,
+  }),
+  /** How a clip plays its look; what is left out stays, null is as the look has it. */
+  z.strictObject({
+    type: z.literal('change-clip'),
+    ...onLane,
+    clip: idOf<'Clip'>(),
+    speed: ClipShape.speed.unwrap().nullable().optional(),
+    level: ClipShape.level.unwrap().nullable().optional(),
+    turn: ClipShape.turn.unwrap().nullable().optional(),
+  }),
+  z.strictObject({
+    type: z.literal('put-actions'),
+    ...onLane,
+    actions: z.array(LaneAction).min(1).max(MOST_ACTIONS),
+  }),
+  z.strictObject({
+    type: z.literal('remove-actions'),
+    ...onLane,
+    actions: z.array(idOf<'LaneAction'>()).min(1).max(MOST_ACTIONS),
   }),
   z.strictObject({
     type: z.literal('fade-clip'),
@@ -114,12 +157,27 @@ export function applyToLanes(show: Draft<Show>, command: LaneCommand): void {
         copiedLane(untouched(lane), command, (n) => `${command.id}-${l}-${n}`, halfId),
       );
       return;
+    case 'shift-light':
+      song.lanes = song.lanes.map((lane, l) =>
+        command.lane === undefined || command.lane === lane.id
+          ? shiftedLane(untouched(lane), command, (n) => `${command.id}-${l}-${n}`, halfId)
+          : lane,
+      );
+      return;
+    case 'swap-bars':
+      song.lanes = song.lanes.map((lane, l) =>
+        swappedLane(untouched(lane), command, (n) => `${command.id}-${l}-${n}`, halfId),
+      );
+      return;
     default:
       return onThatLane(song, command);
   }
 }
 
-type OnLane = Exclude<LaneCommand, { readonly type: 'add-lane' | 'remove-lane' | 'move-lane' | 'copy-bars' }>;
+type OnLane = Exclude<
+  LaneCommand,
+  { readonly type: 'add-lane' | 'remove-lane' | 'move-lane' | 'copy-bars' | 'shift-light' | 'swap-bars' }
+>;
 
 function onThatLane(song: Draft<Song>, command: OnLane): void {
   const at = song.lanes.findIndex((one) => one.id === command.lane);
@@ -154,6 +212,23 @@ function onThatLane(song: Draft<Song>, command: OnLane): void {
       if (clip && command.fadeOut !== undefined) clip.fadeOut = command.fadeOut as Beats;
       return;
     }
+    case 'change-clip': {
+      const clip = lane.type === 'looks' ? lane.clips.find((one) => one.id === command.clip) : undefined;
+      if (!clip) return;
+      for (const name of ['speed', 'level', 'turn'] as const) {
+        const value = command[name];
+        if (value === null || value === (name === 'turn' ? 0 : 1)) delete clip[name];
+        else if (value !== undefined) clip[name] = value;
+      }
+      return;
+    }
+    case 'put-actions':
+      if (lane.type === 'actions')
+        lane.actions = joined(untouched(lane).actions, command.actions).sort((a, b) => a.at - b.at);
+      return;
+    case 'remove-actions':
+      if (lane.type === 'actions') lane.actions = without(untouched(lane).actions, command.actions);
+      return;
     case 'put-notes':
       if (lane.type === 'hits') lane.notes = [...sortedNotes(joined(untouched(lane).notes, command.notes))];
       return;

@@ -3,7 +3,17 @@
 import type { z } from 'zod';
 import { failed, ok, type Problem, type Result } from '../problem';
 import { tooMuchIn } from '../rig';
-import { Clip, Lane, MOST_CLIPS, MOST_LANES, MOST_NOTES, MOST_POINTS, Note, Point } from '../song/lane-schema';
+import { Clip,
+  Lane,
+  LaneAction,
+  MOST_ACTIONS,
+  MOST_CLIPS,
+  MOST_LANES,
+  MOST_NOTES,
+  MOST_POINTS,
+  Note,
+  Point,
+} from '../song/lane-schema';
 import { Song } from '../song/schema';
 import { MOST, Show } from './schema';
 
@@ -51,6 +61,7 @@ const LYING = {
   looks: ['clips', Clip, MOST_CLIPS],
   hits: ['notes', Note, MOST_NOTES],
   curve: ['points', Point, MOST_POINTS],
+  actions: ['actions', LaneAction, MOST_ACTIONS],
 } as const;
 
 function songWrong(song: Song, known: Known, path: string): Problem | undefined {
@@ -68,7 +79,7 @@ function songWrong(song: Song, known: Known, path: string): Problem | undefined 
 }
 
 function laneWrong(lane: Lane, known: Known, path: string): Problem | undefined {
-  const [name, Element, most] = lane.type === 'looks' ? LYING.looks : lane.type === 'hits' ? LYING.hits : LYING.curve;
+  const [name, Element, most] = LYING[lane.type];
   const list = (lane as unknown as Readonly<Record<string, unknown>>)[name];
   if (!Array.isArray(list) || list.length > most) return wrong(Lane, lane, path);
   const head = wrong(Lane, { ...lane, [name]: [] }, path);

@@ -63,4 +63,6 @@ function removeLook(show: Draft<Show>, id: Look['id']): void {
   for (const song of show.songs)
     for (const lane of song.lanes)
       if (lane.type === 'looks') lane.clips = lane.clips.filter((clip) => clip.look !== id);
+      else if (lane.type === 'actions')
+        lane.actions = lane.actions.filter(({ does }) => !('look' in does) || does.look !== id);
 }

@@ -2,7 +2,7 @@
 
 import { failed, ok, type Result } from '../problem';
 
-export const NEWEST = 6;
+export const NEWEST = 7;
 
 type Json = Readonly<Record<string, unknown>>;
 
@@ -25,6 +25,8 @@ export const MIGRATIONS: Readonly<Record<number, (show: Json) => Json>> = {
   }),
   // Lanes of hits and of curves came, and lanes with a fader; all of it may be left out.
   5: (show) => show,
+  // Lanes of actions came, markers, a song's key and notes, and clips with a pace, level and colours of their own.
+  6: (show) => show,
 };
 
 /** A look, or a step of a chase. */

@@ -4,7 +4,7 @@ import type { Draft } from 'immer';
 import { z } from 'zod';
 import { moveBefore, put, remove } from '../change';
 import { never } from '../problem';
-import { Aim, Casting, Name, Picture, Shape, idOf, type Rig } from '../rig/schema';
+import { Aim, Casting, Name, Picture, Shape, idOf, type Rig, type Role } from '../rig/schema';
 import type { Look } from '../light/schema';
 import type { Show } from './schema';
 
@@ -65,7 +65,7 @@ export function applyToRig(show: Draft<Show>, command: RigCommand): void {
       for (const room of show.rigs) room.casting = room.casting.filter((cast) => cast.role !== command.role);
       for (const spoken of spokenIn(show)) spoken.values = spoken.values.filter(({ role }) => role !== command.role);
       for (const kit of show.kits) kit.channels = kit.channels.filter(({ role }) => role !== command.role);
-      return;
+      return rolesOnLanes(show, command.role, null);
     case 'merge-roles':
       return mergeRoles(show, command);
     case 'move-role':
@@ -109,7 +109,30 @@ function mergeRoles(show: Draft<Show>, { role, into }: { role: string; into: str
   }
   for (const kit of show.kits)
     kit.channels = kit.channels.map((one) => (one.role === role ? { ...one, role: kept.id } : one));
+  rolesOnLanes(show, role, kept.id);
   remove(show.roles, role);
+}
+
+/**
+ * What lanes of songs say to a role they say to another; null: to none. A filter of that role alone lets nothing
+ * through, rather than all, when it is gone.
+ */
+function rolesOnLanes(show: Draft<Show>, role: string, into: Role['id'] | null): void {
+  for (const lane of show.songs.flatMap(({ lanes }) => lanes)) {
+    if (lane.type === 'looks' && lane.only?.roles?.some((one) => one === role)) {
+      const others = lane.only.roles.filter((one) => one !== role && one !== into);
+      const left = into === null ? others : [...others, into];
+      if (left.length > 0) lane.only.roles = left;
+    }
+    if (into !== null && lane.type === 'hits' && lane.role === role) lane.role = into;
+    if (into !== null && lane.type === 'curve' && lane.target.on === 'role' && lane.target.role === role)
+      lane.target.role = into;
+    if (lane.type === 'actions')
+      lane.actions = lane.actions.flatMap((action) => {
+        if (!('role' in action.does) || action.does.role !== role) return [action];
+        return into === null ? [] : [{ ...action, does: { ...action.does, role: into } }];
+      });
+  }
 }
 
 /** Everything that says something to roles: looks, and the steps of chases. */

@@ -9,3 +9,5 @@ export type { Keeps } from './time-edits';
 export * from './gig-place';
 export * from './in-turn';
 export * from './bare';
+export * from './actions';
+export { barLineAt, evenBars, tappedAnchors } from './passage';

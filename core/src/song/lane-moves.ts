@@ -24,6 +24,8 @@ export function movedLane(lane: Lane, at: (beat: Beats) => number, length: (of: 
         ...lane,
         notes: lane.notes.map((note) => ({ ...note, at: place(note.at), length: stretch(note.length) })),
       };
+    case 'actions':
+      return { ...lane, actions: lane.actions.map((action) => ({ ...action, at: place(action.at) })) };
     case 'curve':
       return { ...lane, points: lane.points.map((point) => ({ ...point, at: place(point.at) })) };
   }

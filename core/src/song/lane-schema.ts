@@ -8,6 +8,9 @@ import { FAMILIES } from '../light/schema';
 export const Beat = z.number().min(-1e6).max(1e6).transform(beats);
 const Unit = z.number().min(0).max(1);
 
+/** The slowest and the fastest that a clip may go. */
+export const CLIP_SPEEDS = { least: 0.125, most: 8 } as const;
+
 /** One look on a lane, `[from, to)` in beats. Without a look it is dark: it forces level to zero below it. */
 export const Clip = z
   .strictObject({
@@ -18,6 +21,12 @@ export const Clip = z
     /** In beats; without, the look's own. */
     fadeIn: z.number().min(0).max(256).transform(beats).optional(),
     fadeOut: z.number().min(0).max(256).transform(beats).optional(),
+    /** How fast its waves and its chase go, of their own pace; 1 where it is left out. */
+    speed: z.number().min(CLIP_SPEEDS.least).max(CLIP_SPEEDS.most).optional(),
+    /** Scales its levels. */
+    level: Unit.optional(),
+    /** Degrees by which its colours are turned on the colour circle; white stays white. */
+    turn: z.number().min(-180).max(180).optional(),
   })
   .refine((clip) => clip.to > clip.from, 'a clip must end after it starts');
 export type Clip = z.infer<typeof Clip>;
@@ -122,7 +131,53 @@ export const CurveLane = z.strictObject({
 });
 export type CurveLane = z.infer<typeof CurveLane>;
 
-export const Lane = z.discriminatedUnion('type', [LookLane, HitLane, CurveLane]);
+const Seconds = z.number().min(0).max(60);
+const Data = z.number().int().min(0).max(127);
+/** 1…16, as people count them. */
+const Channel = z.number().int().min(1).max(16);
+
+/** A message that other gear understands (MIDI 1.0, table 1). */
+export const MidiMessage = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('program'), channel: Channel, program: Data }),
+  z.strictObject({ kind: z.literal('control'), channel: Channel, control: Data, value: Data }),
+  z.strictObject({ kind: z.literal('note'), channel: Channel, note: Data, velocity: Data }),
+]);
+export type MidiMessage = z.infer<typeof MidiMessage>;
+
+/**
+ * What is done at a moment. Looks that are started stay on, masters and blackout stay as they are set, until another
+ * action of their lane or the end of the song.
+ */
+export const Deed = z.discriminatedUnion('act', [
+  /** A look or a chase comes on, in all its roles or in one of them. */
+  z.strictObject({ act: z.literal('start'), look: idOf<'Look'>(), role: idOf<'Role'>().optional() }),
+  /** It goes off; null: all that were started here do. */
+  z.strictObject({ act: z.literal('stop'), look: idOf<'Look'>().nullable() }),
+  /** A master over all lanes, of one role or (null) of all light; 0…1 within so many seconds. */
+  z.strictObject({ act: z.literal('master'), role: idOf<'Role'>().nullable(), level: Unit, fade: Seconds }),
+  z.strictObject({ act: z.literal('blackout'), on: z.boolean(), fade: Seconds }),
+  /** Another song begins. */
+  z.strictObject({ act: z.literal('song'), song: idOf<'Song'>() }),
+  z.strictObject({ act: z.literal('midi'), message: MidiMessage }),
+]);
+export type Deed = z.infer<typeof Deed>;
+
+export const LaneAction = z.strictObject({ id: idOf<'LaneAction'>(), at: Beat, does: Deed });
+export type LaneAction = z.infer<typeof LaneAction>;
+
+/** So many actions a lane may have. */
+export const MOST_ACTIONS = 5000;
+
+/** A lane of things that are done at a moment, sorted by time. */
+export const ActionLane = z.strictObject({
+  ...lane,
+  type: z.literal('actions'),
+  level,
+  actions: z.array(LaneAction).max(MOST_ACTIONS),
+});
+export type ActionLane = z.infer<typeof ActionLane>;
+
+export const Lane = z.discriminatedUnion('type', [LookLane, HitLane, CurveLane, ActionLane]);
 export type Lane = z.infer<typeof Lane>;
 
 export const MOST_LANES = 256;
@@ -137,7 +192,21 @@ export const clipsIn = (song: { readonly lanes: readonly Lane[] }): readonly Cli
 
 /** Whether anything lies on any lane. */
 export const isLit = ({ lanes }: { readonly lanes: readonly Lane[] }): boolean =>
-  lanes.some((one) => (one.type === 'looks' ? one.clips : one.type === 'hits' ? one.notes : one.points).length > 0);
+  lanes.some((one) => lyingOn(one).length > 0);
+
+/** What lies on a lane, whatever it is. */
+export function lyingOn(one: Lane): readonly (Clip | Note | Point | LaneAction)[] {
+  switch (one.type) {
+    case 'looks':
+      return one.clips;
+    case 'hits':
+      return one.notes;
+    case 'curve':
+      return one.points;
+    case 'actions':
+      return one.actions;
+  }
+}
 
 /** The lanes that do something: none that is muted and, where one is solo, only such. */
 export function playingLanes<One extends Pick<Lane, 'muted' | 'solo'>>(lanes: readonly One[]): readonly One[] {

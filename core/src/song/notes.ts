@@ -82,19 +82,25 @@ export function strokeBeats(
 }
 
 /** Notes of `[from, to)` laid again at `at`, end to end until `until`; what is there gives way. */
-export function copiedNotes(
-  notes: readonly Note[],
-  { from, to, at, until }: { readonly from: number; readonly to: number; readonly at: number; readonly until: number },
-  newId: (n: number) => Note['id'],
-): readonly Note[] {
-  const stretch = notes.filter((note) => note.at >= from && note.at < to);
-  const laid: Note[] = [];
+export const copiedNotes = (notes: readonly Note[], copying: Stretch, newId: (n: number) => Note['id']): readonly Note[] =>
+  sortedNotes(laidAgain(notes, copying, newId));
+
+type Stretch = { readonly from: number; readonly to: number; readonly at: number; readonly until: number };
+
+/** The same of all that lies at a moment; not sorted. */
+export function laidAgain<One extends { readonly id: string; readonly at: Beats }>(
+  list: readonly One[],
+  { from, to, at, until }: Stretch,
+  newId: (n: number) => One['id'],
+): readonly One[] {
+  const stretch = list.filter((one) => one.at >= from && one.at < to);
+  const laid: One[] = [];
   for (let start = at; start < until - 1e-6; start += to - from)
-    for (const note of stretch) {
-      const place = beats(start + note.at - from);
-      if (place < until - 1e-6) laid.push({ ...note, id: newId(laid.length), at: place });
+    for (const one of stretch) {
+      const place = beats(start + one.at - from);
+      if (place < until - 1e-6) laid.push({ ...one, id: newId(laid.length), at: place });
     }
-  return sortedNotes([...notes.filter((note) => note.at < at || note.at >= until), ...laid]);
+  return [...list.filter((one) => one.at < at || one.at >= until), ...laid];
 }
 
 export const sortedNotes = (notes: readonly Note[]): readonly Note[] =>

@@ -14,6 +14,7 @@ export function temposScaled(song: Writable<Song>, factor: number): void {
   song.meter = uniqueBars(song.meter.map((change) => ({ ...change, bar: bar(change.bar) })));
   song.sections = uniqueBars(song.sections.map((section) => ({ ...section, bar: bar(section.bar) })));
   song.lanes = song.lanes.map((lane) => movedLane(lane, scaled, scaled));
+  if (song.markers) song.markers = song.markers.map((marker) => ({ ...marker, at: scaled(marker.at) }));
 }
 
 /** Where two fall on one bar, the later one counts from there. */

@@ -17,6 +17,10 @@ export const Section = z.strictObject({
 });
 export type Section = z.infer<typeof Section>;
 
+/** A place with a name, anywhere in the song. */
+export const Marker = z.strictObject({ id: idOf<'Marker'>(), at: Beat, name: Name });
+export type Marker = z.infer<typeof Marker>;
+
 /** The music itself lies beside the show, found by the SHA-256 of its bytes. */
 export const Music = z.strictObject({
   hash: z.string().regex(/^[0-9a-f]{64}$/),
@@ -55,6 +59,10 @@ export const Song = z.strictObject({
   id: idOf<'Song'>(),
   title: Name,
   by: z.string().max(120).default(''),
+  /** The key it is played in, as musicians write it: Em, B flat. */
+  key: z.string().trim().min(1).max(24).optional(),
+  /** What to know before it is played. */
+  notes: z.string().trim().min(1).max(2000).optional(),
   music: Music.nullable(),
   /** Ten hours at most. */
   duration: z.number().min(0).max(36_000).transform(seconds),
@@ -79,6 +87,8 @@ export const Song = z.strictObject({
     .min(1)
     .max(1000),
   sections: z.array(Section).max(1000),
+  /** Sorted by place. */
+  markers: z.array(Marker).max(1000).optional(),
   /** Without, looks that were on before it come back. */
   ending: Ending.optional(),
   lanes: z.array(Lane).min(1).max(MOST_LANES),

@@ -17,6 +17,7 @@ export function barsShifted(song: Writable<Song>, pulses: number, keeps: Keeps):
   song.tempo = { anchors: song.tempo.anchors.map(({ beat, time }) => ({ beat: beats(beat - shift), time })) };
   if (keeps === 'bars') return;
   song.lanes = song.lanes.map((lane) => movedLane(lane, (beat) => beat - shift));
+  if (song.markers) song.markers = song.markers.map((one) => ({ ...one, at: beats(one.at - shift) }));
   song.sections = onNearestBars(song, (bar) => beatOfBar(song.meter, bar) - shift);
 }
 
