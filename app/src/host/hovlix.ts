@@ -18,6 +18,7 @@ import { freshId } from './fresh-id';
 import { light, type Light, type Stage } from './light/light';
 import { midi, type Midi } from './midi/midi';
 import { click, type Click } from './sound/click';
+import { followDeeds } from './sound/deeds';
 import { microphone, type Microphone } from './sound/microphone';
 import { player, type Player } from './sound/player';
 import { followSounds } from './sound/sounds';
@@ -51,6 +52,9 @@ export function hovlix(): Hovlix {
   followSounds(doc, kept, lamps, link);
   const all = shows({ repository: kept, document: doc, conducting: link });
   followPresses(doc);
+  const sound = player(kept, doc, link, demoMusic);
+  const gear = midi();
+  followDeeds(doc, link, sound, gear);
   return {
     repository: kept,
     document: doc,
@@ -58,10 +62,10 @@ export function hovlix(): Hovlix {
     light: lamps,
     conducting: link,
     connections: connectionsDocument(link),
-    player: player(kept, doc, link, demoMusic),
+    player: sound,
     click: click(doc, link),
     microphone: microphone(link),
-    midi: midi(),
+    midi: gear,
     draft: draft(doc, link),
     async start() {
       // A scanned code has done its work, or is of no use any more: it does not stay in the address.

@@ -1,14 +1,14 @@
 // A lane of hits or a curve in miniature, under a line of bars.
 
 import { useEffect, useRef } from 'react';
-import { beatsOfBars, curveAt, type CurveLane, type HitLane, type Song } from '@hovlix/core/song';
+import { beatsOfBars, curveAt, type ActionLane, type CurveLane, type HitLane, type Song } from '@hovlix/core/song';
 import type { Palette } from '../../ui/tokens';
 import { barsOfBeat, ribbonBeats } from './model';
 import { sized } from './sized';
 
 type Props = {
   readonly song: Song;
-  readonly lane: HitLane | CurveLane;
+  readonly lane: HitLane | CurveLane | ActionLane;
   readonly first: number;
   readonly count: number;
   /** How much of the width the bars of this line take. */
@@ -19,7 +19,7 @@ type Props = {
 /** Columns of a curve a bar. */
 const COLUMNS = 24;
 
-/** Hits are dots, larger where they are hard; a curve is a line in teal. */
+/** Hits are dots, larger where they are hard; a curve is a line in teal; actions are flags in it. */
 export function LaneStrip({ song, lane, first, count, share, palette }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
@@ -36,6 +36,17 @@ export function LaneStrip({ song, lane, first, count, share, palette }: Props) {
         const x = ((barsOfBeat(song, note.at) - first) / count) * width;
         context.arc(Math.max(2, x), height / 2, 1.4 + note.velocity * 2.6, 0, 2 * Math.PI);
         context.fill();
+      }
+      return;
+    }
+    if (lane.type === 'actions') {
+      const { from, to } = beatsOfBars(song, first, first + count - 1);
+      context.fillStyle = palette.live;
+      for (const { at } of lane.actions) {
+        if (at < from || at >= to) continue;
+        const x = ((barsOfBeat(song, at) - first) / count) * width;
+        context.fillRect(x, 0, 1.5, height);
+        context.fillRect(x, 0, 9, height * 0.55);
       }
       return;
     }

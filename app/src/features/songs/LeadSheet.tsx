@@ -5,25 +5,31 @@ import { FlatList } from 'react-native';
 import { useRouter } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
 import { useMedia, View } from '@tamagui/core';
-import { barsOfSection, leadSheetLines, timeOfBar, type Song } from '@hovlix/core/song';
+import { barsOfSection, beatsOfBars, leadSheetLines, timeOfBar, type Song } from '@hovlix/core/song';
 import { peaksQuery } from '../../data/queries';
 import { lookAt } from '../../host/conduct/gestures';
 import { useHovlix, useLink, useMay, useShow } from '../../host/hovlix';
+import { BarMenu } from './BarMenu';
 import { CloseUp } from './close-up/CloseUp';
 import { LanesSheet } from './lanes/LanesSheet';
 import { headed, layoutOf, mainLane } from './lines';
 import { LightIt } from './LightIt';
 import { Rehearsal } from './Rehearsal';
+import { SectionStrip } from './SectionStrip';
 import { SectionHead } from './SectionHead';
 import { SheetHead } from './SheetHead';
 import { Button, Column, Title, Words } from '../../ui/pieces';
 import { Line } from './Line';
 import { SongEnd } from './SongEnd';
-import { LookTray } from './LookTray';
+import { copyBars, useCopying } from './tray/CopyRow';
+import { LookTray } from './tray/LookTray';
 import { TimeSheet } from './TimeSheet';
 import { useBarKeys } from './use-bar-keys';
+import { useBarMenu } from './use-bar-menu';
+import { touches, useHeldClip } from './use-held-clip';
+import { usePerLine } from './use-lines';
 import { usePlayhead } from './use-playhead';
-import { tapped, type BarRange } from './model';
+import { rangeText, tapped, type BarRange } from './model';
 
 export function LeadSheet({ id }: { readonly id: string }) {
   const song = useShow((show) => show.songs.find((one) => one.id === id));
@@ -45,15 +51,16 @@ export function LeadSheet({ id }: { readonly id: string }) {
 
 function Sheet({ song }: { readonly song: Song }) {
   const app = useHovlix();
-  const { wide } = useMedia();
-  const perLine = wide ? 8 : 4;
+  const { wide, short } = useMedia();
+  const sheetRef = useRef<HTMLDivElement>(null);
+  /** The bars that are enlarged. */
+  const [enlarged, setEnlarged] = useState<BarRange | null>(null);
+  const perLine = usePerLine(wide, sheetRef, enlarged === null);
   const lines = useMemo(() => leadSheetLines(song, perLine), [song, perLine]);
   const [range, setRange] = useState<BarRange | null>(null);
   const [sheetOpen, setSheet] = useState<'time' | 'lanes' | null>(null);
   const [laneId, setLane] = useState(mainLane(song)?.id);
   const lane = song.lanes.find(({ id }) => id === laneId) ?? song.lanes[0]!;
-  /** The bars that are enlarged. */
-  const [enlarged, setEnlarged] = useState<BarRange | null>(null);
   const peaks = useQuery(peaksQuery(app.repository, song.music?.hash)).data ?? null;
   const may = useMay('operator');
   const looking = useLink((link) => link.conductor === 'looking');
@@ -69,6 +76,11 @@ function Sheet({ song }: { readonly song: Song }) {
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each song that is opened, not for each edit of it
   }, [app, song.id, looking]);
   useBarKeys(song, range, setRange, enlarged === null);
+  const { held, drag } = useHeldClip(song, lane, may ? range : null, setRange);
+  const { copied, paste } = useCopying(song);
+  const [pressed, closeMenu] = useBarMenu(sheetRef, (bar) => {
+    if (!range || bar < range.first || bar > range.last) setRange({ first: bar, last: bar });
+  });
   const [tall, setTall] = useState(0);
   const covered = range && may && !wide ? tall : 0;
   const top = useRef(0);
@@ -87,6 +99,17 @@ function Sheet({ song }: { readonly song: Song }) {
     if (height <= 0 || (offset >= top.current && offset + length <= top.current + free)) return;
     list.current?.scrollToOffset({ offset: Math.max(0, offset + length - free + 8), animated: true });
   }, [range, covered, height, lines, song, list]);
+
+  /** Scrolls to a bar; a still song stands there then. */
+  const go = (bar: number) => {
+    const line = lines.findIndex(({ first, count }) => bar >= first && bar < first + count);
+    if (line >= 0) list.current?.scrollToOffset({ offset: layoutOf(lines, song, line).offset, animated: true });
+    lookAt(app, song, timeOfBar(song, bar));
+  };
+  const clearAll = ({ first, last }: BarRange) =>
+    app.document.together(
+      song.lanes.map(({ id }) => ({ type: 'clear-bars', song: song.id, lane: id, ...beatsOfBars(song, first, last) })),
+    );
 
   const sheet = (
     <FlatList
@@ -122,8 +145,10 @@ function Sheet({ song }: { readonly song: Song }) {
               count={item.count}
               perLine={perLine}
               peaks={peaks}
-              range={range}
+              range={range && range.last >= item.first && range.first < item.first + item.count ? range : null}
               onBar={choose}
+              held={held && touches(song, held.clip, item) ? held : null}
+              onDrag={drag}
             />
           </View>
         );
@@ -139,6 +164,7 @@ function Sheet({ song }: { readonly song: Song }) {
       onLane={setLane}
       onCloseUp={() => setEnlarged(range)}
       onHeight={setTall}
+      onRange={setRange}
       onClose={() => setRange(null)}
     />
   );
@@ -158,8 +184,11 @@ function Sheet({ song }: { readonly song: Song }) {
       ) : (
         <>
           {may && <LightIt song={song} />}
+          {!(short && range) && <SectionStrip song={song} onGo={go} />}
           <View flex={1} flexDirection="row" minHeight={0}>
-            {sheet}
+            <div ref={sheetRef} style={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', touchAction: 'pan-y' }}>
+              {sheet}
+            </div>
             {wide && (
               <View width={320} borderLeftWidth={1} borderColor="$line" minHeight={0}>
                 {tray ?? (
@@ -173,6 +202,21 @@ function Sheet({ song }: { readonly song: Song }) {
           </View>
           {!wide && tray}
         </>
+      )}
+      {pressed && range && may && (
+        <BarMenu
+          label={rangeText(range)}
+          x={pressed.x}
+          y={pressed.y}
+          entries={[
+            { name: 'Play from here', onPress: () => void app.player.play(song, timeOfBar(song, range.first)) },
+            { name: 'Copy', onPress: () => copyBars(song, range) },
+            ...(copied ? [{ name: `Paste ${rangeText(copied).toLowerCase()}`, onPress: () => paste(range) }] : []),
+            { name: 'Clear all lanes', onPress: () => clearAll(range) },
+            { name: 'Close-up', onPress: () => setEnlarged(range) },
+          ]}
+          onClose={closeMenu}
+        />
       )}
       {sheetOpen === 'time' && <TimeSheet song={song} range={range} onClose={() => setSheet(null)} />}
       {sheetOpen === 'lanes' && <LanesSheet song={song} onClose={() => setSheet(null)} />}

@@ -3,19 +3,19 @@
 import { memo, useEffect, useRef } from 'react';
 import { View } from '@tamagui/core';
 import { STRIPS } from '@hovlix/core/engine';
-import { playingLanes, timeOfBar, type Lane, type Song } from '@hovlix/core/song';
+import { beatsOfBars, playingLanes, timeOfBar, type Clip, type Lane, type Song } from '@hovlix/core/song';
 import { useHovlix, useShow, useStage, usePlays } from '../../host/hovlix';
 import { usePalette } from '../../ui/palette';
 import type { Palette } from '../../ui/tokens';
+import { ClipHandles, type Part } from './ClipHandles';
 import { LaneStrip } from './LaneStrip';
-import { LINE_GAP, lineHeight, mainLane, otherLanes, ROW_HEIGHT, ROWS_TOP } from './lines';
-import { barLabel, clipBoxes, ribbonTimes, tickColour, type BarRange } from './model';
+import { CLIPS_TOP, LINE_GAP, lineHeight, mainLane, otherLanes, ROW_HEIGHT, ROWS_TOP } from './lines';
+import { barLabel, barsOfBeat, clipBoxes, ribbonTimes, tickColour, type BarRange } from './model';
 import { sized } from './sized';
 
 const WAVE_TOP = 16;
 const WAVE = 20;
 const RIBBON_TOP = 40;
-const CLIPS_TOP = 76;
 /** Ribbon moments a bar: half-beat blinks are seen. */
 const COLUMNS = 32;
 const PEAKS_PER_SECOND = 100;
@@ -28,9 +28,12 @@ type Props = {
   readonly peaks: Uint8Array | null;
   readonly range: BarRange | null;
   readonly onBar: (bar: number) => void;
+  /** The clip that can be dragged, where it lies, and what is told of that. */
+  readonly held: { readonly clip: Clip; readonly top: number } | null;
+  readonly onDrag: (part: Part, bar: number, done: boolean) => void;
 };
 
-export const Line = memo(function Line({ song, first, count, perLine, peaks, range, onBar }: Props) {
+export const Line = memo(function Line({ song, first, count, perLine, peaks, range, onBar, held, onDrag }: Props) {
   const palette = usePalette();
   const bars = Array.from({ length: count }, (_, i) => first + i);
   const share = `${(count / perLine) * 100}%` as const;
@@ -59,6 +62,7 @@ export const Line = memo(function Line({ song, first, count, perLine, peaks, ran
             type="button"
             aria-label={`Bar ${barLabel(bar)}`}
             aria-pressed={chosen}
+            data-bar={bar}
             onClick={() => onBar(bar)}
             style={{
               position: 'absolute',
@@ -83,6 +87,8 @@ export const Line = memo(function Line({ song, first, count, perLine, peaks, ran
           </button>
         );
       })}
+      <Markers song={song} first={first} count={count} perLine={perLine} palette={palette} />
+      {held && <Handles song={song} first={first} count={count} perLine={perLine} held={held} onDrag={onDrag} />}
       <div
         data-pin
         data-first={first}
@@ -114,6 +120,58 @@ export const Line = memo(function Line({ song, first, count, perLine, peaks, ran
     </View>
   );
 });
+
+function Handles({ song, first, count, perLine, held, onDrag }: Pick<Props, 'song' | 'first' | 'count' | 'perLine' | 'onDrag'> & { readonly held: NonNullable<Props['held']> }) {
+  const { clip, top } = held;
+  const [begins, ends] = [barsOfBeat(song, clip.from) - first, barsOfBeat(song, clip.to) - first];
+  return (
+    <ClipHandles
+      head={begins >= -1e-6 && begins < count ? begins / perLine : undefined}
+      end={ends > 1e-6 && ends <= count + 1e-6 ? ends / perLine : undefined}
+      top={top}
+      onDrag={onDrag}
+    />
+  );
+} // prettier-ignore
+
+/** Names at their beats, over the waveform. */
+function Markers({
+  song,
+  first,
+  count,
+  perLine,
+  palette,
+}: Pick<Props, 'song' | 'first' | 'count' | 'perLine'> & { readonly palette: Palette }) {
+  const { from, to } = beatsOfBars(song, first, first + count - 1);
+  return (song.markers ?? [])
+    .filter(({ at }) => at >= from && at < to)
+    .map(({ id, at, name }) => (
+      <div
+        key={id}
+        data-marker={name}
+        style={{
+          position: 'absolute',
+          left: `${((barsOfBeat(song, at) - first) / perLine) * 100}%`,
+          top: WAVE_TOP,
+          maxWidth: `${100 / perLine}%`,
+          height: WAVE,
+          padding: '0 6px 0 5px',
+          borderLeft: `2px solid ${palette.live}`,
+          borderRadius: '0 6px 6px 0',
+          background: palette.raised,
+          color: palette.text,
+          font: `600 12px/${WAVE}px Figtree`,
+          whiteSpace: 'nowrap',
+          overflow: 'hidden',
+          textOverflow: 'ellipsis',
+          boxSizing: 'border-box',
+          pointerEvents: 'none',
+        }}
+      >
+        {name}
+      </div>
+    ));
+}
 
 export function Waveform({
   song,

@@ -3,6 +3,8 @@
 import { lookLanes, type Lane, type leadSheetLines, type LookLane, type Song } from '@hovlix/core/song';
 
 export const HEAD_HEIGHT = 44;
+/** Where the named looks of a line lie. */
+export const CLIPS_TOP = 76;
 /** Of a line: numbers, waveform, ribbon and the names of looks; then a row for each further lane. */
 export const ROWS_TOP = 97;
 export const ROW_HEIGHT = 12;
@@ -19,6 +21,13 @@ export const mainLane = (song: Song): LookLane | undefined => lookLanes(song)[0]
 /** The lanes that have a row each, lowest first. */
 export const otherLanes = (song: Song): readonly Lane[] =>
   song.lanes.filter((lane) => lane !== mainLane(song)).slice(0, MOST_ROWS);
+
+/** Where a lane's clips lie on a line; undefined where it has no row. */
+export function topOf(song: Song, lane: Lane): number | undefined {
+  if (lane === mainLane(song)) return CLIPS_TOP;
+  const row = otherLanes(song).indexOf(lane);
+  return row < 0 ? undefined : ROWS_TOP + row * ROW_HEIGHT - 4;
+}
 
 /** With the gap below it. */
 export const lineHeight = (song: Song): number => ROWS_TOP + otherLanes(song).length * ROW_HEIGHT + FOOT + LINE_GAP;

@@ -4,7 +4,7 @@ import { useEffect } from 'react';
 import { barSpan, timeOfBar, type Song } from '@hovlix/core/song';
 import { lookAt } from '../../host/conduct/gestures';
 import { useHovlix, useMay } from '../../host/hovlix';
-import { copyBars, useCopying } from './CopyRow';
+import { copyBars, useCopying } from './tray/CopyRow';
 import type { BarRange } from './model';
 
 /** Arrows walk the bars; with Shift they stretch. Ctrl-C and Ctrl-V copy and paste. Escape lets go. */

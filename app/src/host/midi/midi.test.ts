@@ -11,14 +11,21 @@ test('MIDI that is switched off while the browser still asks stays off when it i
   expect(one.store.getState().state).toBe('asking');
   one.stop();
   const input = { name: 'Pads', onmidimessage: null };
-  grant({ inputs: new Map([['a', input]]) });
+  grant({ inputs: new Map([['a', input]]), outputs: new Map() });
   await starting;
   expect([one.store.getState().state, input.onmidimessage]).toEqual(['off', null]);
   // Asked again, the new answer counts.
   const again = one.start(stage);
-  grant({ inputs: new Map([['a', input]]) });
+  const sent: unknown[] = [];
+  const output = { name: 'Amp', send: (bytes: number[]) => sent.push(bytes) };
+  grant({ inputs: new Map([['a', input]]), outputs: new Map([['b', output]]) });
   await again;
-  expect(one.store.getState()).toMatchObject({ state: 'on', inputs: ['Pads'] });
+  expect(one.store.getState()).toMatchObject({ state: 'on', inputs: ['Pads'], outputs: ['Amp'] });
+  // Channels count from 1 for people; a note that is sent is let go of too.
+  one.send({ kind: 'program', channel: 2, program: 11 });
+  one.send({ kind: 'control', channel: 16, control: 7, value: 100 });
+  one.send({ kind: 'note', channel: 1, note: 60, velocity: 90 });
+  expect(sent).toEqual([[0xc1, 11], [0xbf, 7, 100], [0x90, 60, 90], [0x80, 60, 0]]);
 });
 
 test('a microphone that is switched off while the browser still asks is let go when it is granted', async () => {

@@ -1,6 +1,7 @@
-// MIDI that comes into this screen: notes play the hit kits, each channel on the role it is given to.
+// MIDI of this screen: notes that come in play the hit kits, each channel on the role it is given to; messages go out.
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import type { MidiMessage } from '@hovlix/core/song';
 import type { Stage } from '../conduct/gestures';
 import { strike } from './strikes';
 
@@ -8,6 +9,7 @@ export type MidiState = {
   readonly state: 'off' | 'asking' | 'on';
   /** Names of what is plugged in. */
   readonly inputs: readonly string[];
+  readonly outputs: readonly string[];
   /** The last note, to see that something comes in. */
   readonly last: { readonly channel: number; readonly note: number } | null;
   readonly why: string | null;
@@ -17,13 +19,28 @@ export type Midi = {
   readonly store: StoreApi<MidiState>;
   readonly start: (stage: Stage) => Promise<void>;
   readonly stop: () => void;
+  /** To everything that is plugged in and takes MIDI. */
+  readonly send: (message: MidiMessage) => void;
 };
+
+/** How long a note that is sent is held. */
+const NOTE_MS = 250;
+const CONTROL = 0xb0;
+const PROGRAM = 0xc0;
+
+/** The bytes of a message (MIDI 1.0, table 1). */
+export function bytesOf(message: MidiMessage): readonly number[] {
+  const channel = message.channel - 1;
+  if (message.kind === 'program') return [PROGRAM | channel, message.program];
+  if (message.kind === 'control') return [CONTROL | channel, message.control, message.value];
+  return [NOTE_ON | channel, message.note, message.velocity];
+}
 
 const NOTE_OFF = 0x80;
 const NOTE_ON = 0x90;
 
 export function midi(): Midi {
-  const store = createStore<MidiState>(() => ({ state: 'off', inputs: [], last: null, why: null }));
+  const store = createStore<MidiState>(() => ({ state: 'off', inputs: [], outputs: [], last: null, why: null }));
   let access: MIDIAccess | undefined;
   /** Counts what was wished: an answer to a question of before is none any more. */
   let wish = 0;
@@ -45,7 +62,11 @@ export function midi(): Midi {
   const listen = (stage: Stage): void => {
     const inputs = [...(access?.inputs.values() ?? [])];
     for (const input of inputs) input.onmidimessage = (event) => hear(stage, event.data);
-    store.setState({ inputs: inputs.map(({ name }) => name ?? 'a MIDI input') });
+    const outputs = [...(access?.outputs.values() ?? [])];
+    store.setState({
+      inputs: inputs.map(({ name }) => name ?? 'a MIDI input'),
+      outputs: outputs.map(({ name }) => name ?? 'a MIDI output'),
+    });
   };
 
   return {
@@ -78,7 +99,14 @@ export function midi(): Midi {
       for (const input of access?.inputs.values() ?? []) input.onmidimessage = null;
       if (access) access.onstatechange = null;
       access = undefined;
-      store.setState({ state: 'off', inputs: [], last: null });
+      store.setState({ state: 'off', inputs: [], outputs: [], last: null });
+    },
+    send(message) {
+      for (const output of access?.outputs.values() ?? []) {
+        output.send([...bytesOf(message)]);
+        if (message.kind === 'note')
+          output.send([NOTE_OFF | (message.channel - 1), message.note, 0], performance.now() + NOTE_MS);
+      }
     },
   };
 }

@@ -15,6 +15,8 @@ export type PlayerState = {
   /** Rehearsal: the music by this much of its tempo, its pitch kept; and a stretch of it that comes round again. */
   readonly rate: number;
   readonly loop: Loop | null;
+  readonly volume: number;
+  readonly muted: boolean;
 };
 
 /** `[from, to)` of a song, in seconds of its music. */
@@ -27,6 +29,10 @@ export type Player = {
   readonly pause: () => void;
   readonly seek: (song: Song, to: number) => void;
   readonly slow: (rate: number) => void;
+  /** Another song takes over from its start, unless one is on its way already. */
+  readonly goOn: (next: Song) => void;
+  /** How loud this screen plays, 0…1; muted, it is silent and goes on. */
+  readonly loud: (volume: number, muted: boolean) => void;
   /** Null ends it, and the music goes on past it. */
   readonly loopOver: (loop: Loop | null) => void;
 };
@@ -49,7 +55,7 @@ export function player(
   conducting: Conducting,
   onItsWay: () => Promise<void>,
 ): Player {
-  const store = createStore<PlayerState>(() => ({ song: null, trouble: null, rate: 1, loop: null }));
+  const store = createStore<PlayerState>(() => ({ song: null, trouble: null, rate: 1, loop: null, volume: 1, muted: false }));
   const audio = new Audio();
   audio.preload = 'auto';
   audio.preservesPitch = true;
@@ -89,11 +95,7 @@ export function player(
     const at = songs.findIndex(({ id }) => id === live?.id);
     const next = songs[at]?.ending?.then === 'next' ? songs[at + 1] : undefined;
     // The screen that sounds goes on; of screens without sound each may, as they all mean the same.
-    if (next && live && (live.sound === undefined || live.sound === conducting.screen)) {
-      if (leaving === live.id) return;
-      leaving = live.id;
-      return void self.play(next, 0).finally(() => (leaving = undefined));
-    }
+    if (next && live && (live.sound === undefined || live.sound === conducting.screen)) return self.goOn(next);
     // Files end a little before or after what was counted.
     if (songs[at]) conducting.act({ type: 'seek', to: songs[at].duration });
     conducting.act({ type: 'pause' });
@@ -218,6 +220,17 @@ export function player(
         if (live.sound === conducting.screen) audio.currentTime = to;
         conducting.act({ type: 'seek', to: seconds(to) });
       } else conducting.act({ type: 'open-song', song: song.id, from: seconds(to) });
+    },
+    goOn(next) {
+      const live = playing();
+      if (!live || leaving === live.id) return;
+      leaving = live.id;
+      void self.play(next, 0).finally(() => (leaving = undefined));
+    },
+    loud(volume, muted) {
+      audio.volume = volume;
+      audio.muted = muted;
+      store.setState({ volume, muted });
     },
     slow(rate) {
       if (store.getState().rate === rate) return;

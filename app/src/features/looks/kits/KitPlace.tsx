@@ -4,8 +4,7 @@ import { useState } from 'react';
 import { router } from 'expo-router';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
 import { useMedia } from '@tamagui/core';
-import { useStore } from 'zustand';
-import { noteName, type Hit, type Kit } from '@hovlix/core/light';
+import type { Hit, Kit } from '@hovlix/core/light';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix, useShow } from '../../../host/hovlix';
@@ -17,7 +16,7 @@ import { NotHere } from '../../../ui/NotHere';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
-import { Switch } from '../../../ui/Switch';
+import { MidiSwitch } from '../../../ui/MidiSwitch';
 import { HitSheet } from './HitSheet';
 import { hitWords, newHit } from './model';
 import { Pads } from './Pads';
@@ -146,8 +145,6 @@ type MidiProps = { readonly show: Show; readonly kit: Kit; readonly onPut: (chan
 
 /** Which channel plays the kit on which role, and whether this screen listens to MIDI at all. */
 function MidiCard({ show, kit, onPut }: MidiProps) {
-  const app = useHovlix();
-  const { state, inputs, last, why } = useStore(app.midi.store);
   const roles = show.roles.map(({ id, name }) => ({ value: id as string, name }));
   const change = (i: number, next: object) =>
     onPut({ channels: kit.channels.map((one, k) => (k === i ? { ...one, ...next } : one)) });
@@ -158,22 +155,7 @@ function MidiCard({ show, kit, onPut }: MidiProps) {
   };
   return (
     <Card title="Played over MIDI">
-      <Switch
-        label="MIDI of this screen"
-        on={state !== 'off'}
-        onChange={(on) => (on ? void app.midi.start(app) : app.midi.stop())}
-      />
-      {why !== null && (
-        <Quiet role="alert" color="$text">
-          {why}
-        </Quiet>
-      )}
-      {state === 'on' && (
-        <Quiet role="status">
-          {inputs.length === 0 ? 'Nothing is plugged in that sends MIDI.' : `Listens to ${inputs.join(', ')}.`}
-          {last ? ` Last note: ${noteName(last.note)} on channel ${last.channel}.` : ''}
-        </Quiet>
-      )}
+      <MidiSwitch />
       {kit.channels.map(({ channel, role }, i) => (
         <Row key={i} gap={8} alignItems="flex-end">
           <Column flex={1}>

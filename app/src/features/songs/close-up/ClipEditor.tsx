@@ -10,6 +10,7 @@ import { useHovlix, usePlays } from '../../../host/hovlix';
 import { Typed } from '../../../ui/form';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
+import { ClipChange } from '../ClipChange';
 import { ClipFades } from '../ClipFades';
 import { preciseText, tickColour } from '../model';
 import type { Editing } from './editing';
@@ -147,6 +148,7 @@ export function ClipEditor({ song, lane, grid, window, may }: Editing<LookLane>)
               ))}
             </Row>
             <ClipFades song={song} lane={lane.id} clip={clip} looks={looks} />
+            <ClipChange song={song} lane={lane.id} clip={clip} />
           </Column>
         </div>
       ) : (

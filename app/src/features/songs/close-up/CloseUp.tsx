@@ -8,11 +8,13 @@ import ChevronRight from 'lucide-react-native/icons/chevron-right';
 import Magnet from 'lucide-react-native/icons/magnet';
 import ZoomIn from 'lucide-react-native/icons/zoom-in';
 import ZoomOut from 'lucide-react-native/icons/zoom-out';
-import { barSpan, timeOfBar, type Lane, type Song } from '@hovlix/core/song';
+import { barSpan, beatsOfBars, timeOfBar, type Lane, type Song } from '@hovlix/core/song';
 import { lookAt } from '../../../host/conduct/gestures';
 import { useHovlix, useMay } from '../../../host/hovlix';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Figures, Quiet, Row } from '../../../ui/pieces';
+import { ScrollArea } from '../../../ui/ScrollArea';
+import { ActionList } from '../actions/ActionList';
 import { rangeText, type BarRange } from '../model';
 import { PlayButton } from '../SheetHead';
 import { ClipEditor } from './ClipEditor';
@@ -36,7 +38,7 @@ type Props = {
 
 const ZOOMS = [1, 2, 4, 8] as const;
 /** Room for the names of pads, the scale of a curve. */
-const GUTTERS: Readonly<Record<Lane['type'], number>> = { hits: 88, curve: 44, looks: 0 };
+const GUTTERS: Readonly<Record<Lane['type'], number>> = { hits: 88, curve: 44, looks: 0, actions: 0 };
 
 export function CloseUp({ song, lane, bars, peaks, onLane, onClose }: Props) {
   const app = useHovlix();
@@ -106,6 +108,19 @@ export function CloseUp({ song, lane, bars, peaks, onLane, onClose }: Props) {
             <Paper window={window} gutter={gutter} peaks={peaks} />
             {lane.type === 'hits' && <HitEditor key={lane.id} lane={lane} {...editing} />}
             {lane.type === 'curve' && <CurveEditor key={lane.id} lane={lane} {...editing} />}
+            {lane.type === 'actions' && (
+              <ScrollArea>
+                <Column paddingVertical={12}>
+                  <ActionList
+                    key={lane.id}
+                    song={song}
+                    lane={lane}
+                    from={beatsOfBars(song, first, first).from}
+                    to={beatsOfBars(song, first, first + count - 1).to}
+                  />
+                </Column>
+              </ScrollArea>
+            )}
             {lane.type === 'looks' && <ClipEditor key={lane.id} lane={lane} {...editing} />}
           </Column>
         )}

@@ -13,7 +13,7 @@ import { ScrollArea } from '../../../ui/ScrollArea';
 import { Segments } from '../../../ui/Segments';
 import { Slider } from '../../../ui/Slider';
 import { patternStrokes, useFill } from '../hits';
-import { useStrokes } from '../HitFills';
+import { useStrokes } from '../tray/HitFills';
 import { gridLength, type Grid, type Window } from './grid';
 import { HeardPicture } from './HeardPicture';
 import type { Pad } from './roll';

@@ -3,7 +3,7 @@
 import { attributeOf, patchedFixtures, snaps } from '@hovlix/core/rig';
 import type { Kit } from '@hovlix/core/light';
 import { rigInUse, type Show } from '@hovlix/core/show';
-import { lookLanes, type CurveLane, type CurveTarget, type HitLane, type Lane, type LookLane, type Song } from '@hovlix/core/song'; // prettier-ignore
+import { lookLanes, type ActionLane, type CurveLane, type CurveTarget, type HitLane, type Lane, type LookLane, type Song } from '@hovlix/core/song'; // prettier-ignore
 import { freshId } from '../../../host/fresh-id';
 
 export const TEMPLATES = [
@@ -12,6 +12,7 @@ export const TEMPLATES = [
   { value: 'swell', name: 'Curve', does: 'A level drawn over time, such as a slow rise.' },
   { value: 'motion', name: 'Motion', does: 'Looks of which only the aim counts: where heads point.' },
   { value: 'tint', name: 'Tint', does: 'Looks of which only the colour counts.' },
+  { value: 'actions', name: 'Actions', does: 'At a moment: start a look, set a master, send MIDI.' },
   { value: 'punches', name: 'Punches', does: 'Short looks that replace everything below.' },
 ] as const;
 export type Template = (typeof TEMPLATES)[number]['value'];
@@ -47,6 +48,8 @@ export function laneOf(template: Template, song: Song, show: Show, kit: Kit | un
       return looks({ blend: 'replace' });
     case 'rhythm':
       return kit && role ? ({ ...base, type: 'hits', kit: kit.id, role, notes: [] } satisfies HitLane) : undefined;
+    case 'actions':
+      return { ...base, type: 'actions', actions: [] } satisfies ActionLane;
     case 'swell':
       return { ...base, type: 'curve', target: { on: 'all' }, blend: 'scale', points: [] } satisfies CurveLane;
   }

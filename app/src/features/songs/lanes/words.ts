@@ -3,7 +3,12 @@
 import type { FAMILIES } from '@hovlix/core/light';
 import type { BLENDS, CURVE_BLENDS, Lane, SEGMENTS } from '@hovlix/core/song';
 
-export const TYPE_NAMES: Readonly<Record<Lane['type'], string>> = { looks: 'Looks', hits: 'Hits', curve: 'Curve' };
+export const TYPE_NAMES: Readonly<Record<Lane['type'], string>> = {
+  looks: 'Looks',
+  hits: 'Hits',
+  curve: 'Curve',
+  actions: 'Actions',
+};
 
 export const BLEND_NAMES: Readonly<Record<(typeof BLENDS)[number], string>> = {
   highest: 'Highest',

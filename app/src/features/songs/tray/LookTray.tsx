@@ -6,20 +6,24 @@ import Play from 'lucide-react-native/icons/play';
 import X from 'lucide-react-native/icons/x';
 import { beatsOfBars, clipAt, timeOfBar, type Lane, type Song } from '@hovlix/core/song';
 import { id, type Id } from '@hovlix/core/units';
-import { freshId } from '../../host/fresh-id';
-import { useHovlix, usePlays } from '../../host/hovlix';
-import { usePalette } from '../../ui/palette';
-import { Button, Column, Row } from '../../ui/pieces';
-import { ScrollArea } from '../../ui/ScrollArea';
-import { Segments } from '../../ui/Segments';
-import { ClipFades } from './ClipFades';
+import { freshId } from '../../../host/fresh-id';
+import { useHovlix, usePlays } from '../../../host/hovlix';
+import { usePalette } from '../../../ui/palette';
+import { Button, Column, Row } from '../../../ui/pieces';
+import { ScrollArea } from '../../../ui/ScrollArea';
+import { Segments } from '../../../ui/Segments';
+import { ActionList } from '../actions/ActionList';
+import { ClipChange } from '../ClipChange';
+import { ClipFades } from '../ClipFades';
 import { CopyRow } from './CopyRow';
 import { CurveShapes } from './CurveShapes';
 import { HitFills } from './HitFills';
 import { LookCards } from './LookCards';
-import { LoopButton } from './Rehearsal';
+import { LoopButton } from '../Rehearsal';
+import { MarkerForm } from './MarkerForm';
+import { MoveRow } from './MoveRow';
 import { SectionForm } from './SectionForm';
-import { rangeText, type BarRange } from './model';
+import { rangeText, type BarRange } from '../model';
 
 type Props = {
   readonly song: Song;
@@ -32,14 +36,19 @@ type Props = {
   readonly onCloseUp: () => void;
   /** Told how much of the sheet it covers. */
   readonly onHeight?: (height: number) => void;
+  readonly onRange: (range: BarRange) => void;
   readonly onClose: () => void;
 };
 
-export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight, onClose }: Props) {
+/** What is worked on beside the looks. */
+type Open = 'naming' | 'marker' | 'move' | 'fades' | 'clip';
+
+export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight, onRange, onClose }: Props) {
   const app = useHovlix();
   const palette = usePalette();
   const looks = usePlays();
-  const [open, setOpen] = useState<'naming' | 'fades' | null>(null);
+  const [open, setOpen] = useState<Open | null>(null);
+  const toggle = (one: Open) => setOpen(open === one ? null : one);
   const { short } = useMedia();
   const { from, to } = beatsOfBars(song, range.first, range.last);
   const here = lane.type === 'looks' ? clipAt(lane.clips, from) : undefined;
@@ -63,12 +72,23 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
         Clear
       </Button>
       {short && !wide && here && (
-        <Button onPress={() => setOpen(open === 'fades' ? null : 'fades')} pressed={open === 'fades'}>
+        <Button onPress={() => toggle('fades')} pressed={open === 'fades'}>
           Fades
         </Button>
       )}
-      <Button onPress={() => setOpen(open === 'naming' ? null : 'naming')} pressed={open === 'naming'}>
+      {here && !wide && (
+        <Button onPress={() => toggle('clip')} pressed={open === 'clip'}>
+          Speed and colours
+        </Button>
+      )}
+      <Button onPress={() => toggle('naming')} pressed={open === 'naming'}>
         Section
+      </Button>
+      <Button onPress={() => toggle('marker')} pressed={open === 'marker'}>
+        Marker
+      </Button>
+      <Button onPress={() => toggle('move')} pressed={open === 'move'}>
+        Move
       </Button>
       <LoopButton song={song} range={range} />
       <CopyRow song={song} range={range} />
@@ -79,6 +99,10 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
       <HitFills song={song} lane={lane} range={range} />
     ) : lane.type === 'curve' ? (
       <CurveShapes song={song} lane={lane} range={range} />
+    ) : lane.type === 'actions' ? (
+      <div style={{ maxHeight: wide ? undefined : '34vh', overflowY: 'auto' }}>
+        <ActionList song={song} lane={lane} from={from} to={to} />
+      </div>
     ) : null;
   return (
     <Column
@@ -131,7 +155,12 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
           <div style={{ display: 'flex', gap: 8, padding: '0 16px', width: 'max-content' }}>{tools}</div>
         </ScrollArea>
       )}
-      {open === 'naming' && <SectionForm song={song} bar={range.first} onDone={() => setOpen(null)} />}
+      {open === 'naming' && (
+        <SectionForm key={range.first} song={song} bar={range.first} onRange={onRange} onDone={() => setOpen(null)} />
+      )}
+      {open === 'marker' && <MarkerForm song={song} from={from} to={to} onDone={() => setOpen(null)} />}
+      {open === 'move' && <MoveRow key={`${range.first} ${range.last}`} song={song} lane={lane} range={range} />}
+      {open === 'clip' && here && !wide && <ClipChange song={song} lane={lane.id} clip={here} />}
       {lane.type !== 'looks' ? (
         wide ? (
           <View flex={1} minHeight={0}>
@@ -143,16 +172,21 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
       ) : wide ? (
         <View flex={1} minHeight={0}>
           <ScrollArea>
-            {here && <ClipFades song={song} lane={lane.id} clip={here} looks={looks} />}
+            {here && (
+              <Column gap={12} paddingBottom={10}>
+                <ClipFades song={song} lane={lane.id} clip={here} looks={looks} />
+                <ClipChange song={song} lane={lane.id} clip={here} />
+              </Column>
+            )}
             <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 10, padding: '4px 16px 16px' }}>
               <LookCards looks={looks} chosen={here} onLay={lay} />
             </div>
           </ScrollArea>
         </View>
       ) : (
-        // On a short screen one thing at a time, so that the bars stay in sight.
+        // One thing at a time, so that the bars stay in sight.
         <>
-          {!(short && open) && (
+          {(short ? !open : open === null || open === 'fades') && (
             <ScrollArea sideways>
               <div
                 style={{
@@ -167,7 +201,7 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
               </div>
             </ScrollArea>
           )}
-          {here && (short ? open === 'fades' : true) && (
+          {here && (short ? open === 'fades' : open === null || open === 'fades') && (
             <ClipFades song={song} lane={lane.id} clip={here} looks={looks} />
           )}
         </>

@@ -4,16 +4,16 @@ import { useMemo, useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { DRUMS, readEnvelopes, type Drum } from '@hovlix/core/music';
 import { beatsOfBars, PATTERNS, strokeBeats, type HitLane, type Song } from '@hovlix/core/song';
-import { envelopesQuery } from '../../data/queries';
-import { useHovlix, useShow } from '../../host/hovlix';
-import { Chip } from '../../ui/Chip';
-import { Button, Column, Quiet } from '../../ui/pieces';
-import { ScrollArea } from '../../ui/ScrollArea';
-import { Choices } from './Choices';
-import { padsOf } from './close-up/roll';
-import { HEARD_NAMES, PATTERN_NAMES } from './close-up/words';
-import { patternStrokes, useFill } from './hits';
-import { rangeText, type BarRange } from './model';
+import { envelopesQuery } from '../../../data/queries';
+import { useHovlix, useShow } from '../../../host/hovlix';
+import { Chip } from '../../../ui/Chip';
+import { Button, Column, Quiet } from '../../../ui/pieces';
+import { ScrollArea } from '../../../ui/ScrollArea';
+import { Choices } from '../Choices';
+import { padsOf } from '../close-up/roll';
+import { HEARD_NAMES, PATTERN_NAMES } from '../close-up/words';
+import { patternStrokes, useFill } from '../hits';
+import { rangeText, type BarRange } from '../model';
 
 type Props = { readonly song: Song; readonly lane: HitLane; readonly range: BarRange };
 

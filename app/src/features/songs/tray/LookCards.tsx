@@ -4,8 +4,8 @@ import { View } from '@tamagui/core';
 import type { Chase, Look } from '@hovlix/core/light';
 import type { Clip } from '@hovlix/core/song';
 import type { Id } from '@hovlix/core/units';
-import { Words } from '../../ui/pieces';
-import { LookPicture } from '../../ui/LookPicture';
+import { Words } from '../../../ui/pieces';
+import { LookPicture } from '../../../ui/LookPicture';
 
 export function LookCards({
   looks,

@@ -2,13 +2,13 @@
 
 import { beatsOfBars, type CurveLane, type Point, type Song } from '@hovlix/core/song';
 import { beats } from '@hovlix/core/units';
-import { freshId } from '../../host/fresh-id';
-import { useHovlix, useShow } from '../../host/hovlix';
-import { usePalette } from '../../ui/palette';
-import { Button, Column, Quiet } from '../../ui/pieces';
-import { Choices } from './Choices';
-import { targetWords } from './lanes/model';
-import type { BarRange } from './model';
+import { freshId } from '../../../host/fresh-id';
+import { useHovlix, useShow } from '../../../host/hovlix';
+import { usePalette } from '../../../ui/palette';
+import { Button, Column, Quiet } from '../../../ui/pieces';
+import { Choices } from '../Choices';
+import { targetWords } from '../lanes/model';
+import type { BarRange } from '../model';
 
 type Props = { readonly song: Song; readonly lane: CurveLane; readonly range: BarRange };
 

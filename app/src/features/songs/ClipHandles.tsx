@@ -1,0 +1,90 @@
+// The clip under the chosen bars, taken on the sheet: dragged by its head it moves, by its end it gets longer or shorter.
+
+import { useRef, type PointerEvent } from 'react';
+import { usePalette } from '../../ui/palette';
+
+export type Part = 'whole' | 'end';
+
+type Props = {
+  /** Shares of the line's width; undefined where that end lies on another line. */
+  readonly head: number | undefined;
+  readonly end: number | undefined;
+  readonly top: number;
+  /** Told with each bar that it is dragged over; `done` as it is let go. */
+  readonly onDrag: (part: Part, bar: number, done: boolean) => void;
+};
+
+const SIZE = 44;
+
+/** The bar under a finger, on whatever line. */
+function barUnder(event: PointerEvent): number | undefined {
+  const under = window.document
+    .elementsFromPoint(event.clientX, event.clientY)
+    .find((element) => element instanceof HTMLElement && element.dataset['bar'] !== undefined);
+  return under instanceof HTMLElement ? Number(under.dataset['bar']) : undefined;
+}
+
+export function ClipHandles({ head, end, top, onDrag }: Props) {
+  return (
+    <>
+      {head !== undefined && <Handle part="whole" at={head} top={top} onDrag={onDrag} />}
+      {end !== undefined && <Handle part="end" at={end} top={top} onDrag={onDrag} />}
+    </>
+  );
+}
+
+function Handle({
+  part,
+  at,
+  top,
+  onDrag,
+}: Pick<Props, 'top' | 'onDrag'> & { readonly part: Part; readonly at: number }) {
+  const palette = usePalette();
+  const bar = useRef<number | undefined>(undefined);
+  const move = (event: PointerEvent, done: boolean) => {
+    if (!event.currentTarget.hasPointerCapture(event.pointerId) && !done) return;
+    bar.current = barUnder(event) ?? bar.current;
+    if (bar.current !== undefined) onDrag(part, bar.current, done);
+    if (done) bar.current = undefined;
+  };
+  return (
+    <div
+      data-handle={part}
+      title={part === 'whole' ? 'Drag to move the look' : 'Drag to make it longer or shorter'}
+      onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
+      onPointerMove={(event) => move(event, false)}
+      onPointerUp={(event) => move(event, true)}
+      onPointerCancel={() => (bar.current = undefined)}
+      style={{
+        position: 'absolute',
+        left: `calc(${at * 100}% - ${part === 'end' ? SIZE - 8 : 8}px)`,
+        top: top + 9 - SIZE / 2,
+        width: SIZE,
+        height: SIZE,
+        touchAction: 'none',
+        cursor: part === 'whole' ? 'grab' : 'ew-resize',
+        zIndex: 3,
+      }}
+    >
+      <div
+        style={{
+          position: 'absolute',
+          top: SIZE / 2 - 14,
+          [part === 'end' ? 'right' : 'left']: 4,
+          width: part === 'end' ? 8 : 16,
+          height: 28,
+          borderRadius: part === 'end' ? 4 : 8,
+          background: palette.doing,
+          boxShadow: '0 1px 4px rgba(0,0,0,.5)',
+          display: 'flex',
+          alignItems: 'center',
+          justifyContent: 'center',
+          color: palette.onDoing,
+          font: '600 11px/28px Figtree',
+        }}
+      >
+        {part === 'whole' ? '⠿' : ''}
+      </div>
+    </div>
+  );
+}

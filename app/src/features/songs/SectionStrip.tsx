@@ -1,0 +1,85 @@
+// The form of a song in one row: its sections as long as they are, to jump to.
+
+import { Text, View } from '@tamagui/core';
+import { useStore } from 'zustand';
+import { songTimeAt } from '@hovlix/core/live';
+import { barsAt, barSpan, rehearsalMark, sectionAt, type Song } from '@hovlix/core/song';
+import { useHovlix } from '../../host/hovlix';
+import { usePalette, useTints } from '../../ui/palette';
+import { ScrollArea } from '../../ui/ScrollArea';
+
+const LEAST_WIDTH = 44;
+
+type Props = { readonly song: Song; readonly onGo: (bar: number) => void };
+
+export function SectionStrip({ song, onGo }: Props) {
+  const app = useHovlix();
+  const tints = useTints();
+  const palette = usePalette();
+  const { first, last } = barSpan(song);
+  const shown = song.sections.filter(({ bar }) => bar <= last);
+  /** The section in which the song stands or plays. */
+  const now = useStore(app.conducting.store, ({ live }) =>
+    live.song?.id === song.id
+      ? sectionAt(song, Math.floor(barsAt(song, songTimeAt(live.song, app.conducting.now())) + 1e-6))?.id
+      : undefined,
+  );
+  if (shown.length === 0) return null;
+  return (
+    <ScrollArea sideways>
+      <nav
+        aria-label="Sections"
+        style={{ display: 'flex', minWidth: '100%', width: 'max-content', padding: '0 12px', boxSizing: 'border-box', gap: 3, borderBottom: `1px solid ${palette.line}` }}
+      >
+        {shown.map((section, i) => {
+          const begins = Math.max(first, section.bar);
+          const bars = (shown[i + 1]?.bar ?? last + 1) - begins;
+          const tint = tints[section.tint]!;
+          const here = section.id === now;
+          return (
+            <View
+              key={section.id}
+              render="button"
+              aria-label={`Go to ${section.name}`}
+              aria-current={here ? 'true' : undefined}
+              onPress={() => onGo(begins)}
+              flexGrow={bars}
+              flexBasis={0}
+              minWidth={LEAST_WIDTH}
+              height={44}
+              padding={0}
+              borderWidth={0}
+              backgroundColor="transparent"
+              cursor="pointer"
+              justifyContent="center"
+              overflow="hidden"
+            >
+              <View
+                height={26}
+                borderRadius={6}
+                justifyContent="center"
+                paddingHorizontal={7}
+                overflow="hidden"
+                backgroundColor={here ? (tint as '$text') : '$sunken'}
+                borderBottomWidth={3}
+                borderColor={tint as '$text'}
+              >
+                <Text
+                  fontFamily="$heading"
+                  fontWeight="650"
+                  fontSize={13}
+                  lineHeight={18}
+                  color={here ? '$ground' : (tint as '$text')}
+                  whiteSpace="nowrap"
+                >
+                  {rehearsalMark(song.sections.indexOf(section))}
+                  {bars >= 6 ? ` ${section.name}` : ''}
+                </Text>
+              </View>
+            </View>
+          );
+        })}
+      </nav>
+    </ScrollArea>
+  ); // prettier-ignore
+}
