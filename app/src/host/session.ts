@@ -7,6 +7,9 @@ const Habits = z.object({
   theme: z.enum(['night', 'day']).default('night'),
   /** Seconds a blackout takes to come and to go. */
   blackoutFade: z.number().min(0).max(60).default(0),
+  /** Bars that the music begins earlier than asked, to play along; and whether the sheet goes along with it. */
+  leadIn: z.number().int().min(0).max(2).default(0),
+  follow: z.boolean().default(true),
   /** Shows whose first steps were left, and those whose way out was seen to. */
   pathLeft: z.array(z.string()).max(200).default([]),
   connected: z.array(z.string()).max(200).default([]),
@@ -18,6 +21,9 @@ type Session = {
   readonly theme: Habits['theme'];
   readonly blackoutFade: Habits['blackoutFade'];
   readonly setBlackoutFade: (seconds: number) => void;
+  readonly leadIn: Habits['leadIn'];
+  readonly follow: Habits['follow'];
+  readonly setRehearsal: (habits: { readonly leadIn?: number; readonly follow?: boolean }) => void;
   readonly pathLeft: Habits['pathLeft'];
   readonly connected: Habits['connected'];
   /** Leaves the first steps of a show, or takes them up again. */
@@ -61,6 +67,10 @@ export const useSession = create<Session>((set, get) => ({
     set({ blackoutFade });
     keep(get());
   },
+  setRehearsal: (habits) => {
+    set(habits);
+    keep(get());
+  },
   leavePath: (show, left) => {
     const others = get().pathLeft.filter((one) => one !== show);
     set({ pathLeft: left ? [...others, show].slice(-200) : others });
@@ -81,8 +91,8 @@ export const useSession = create<Session>((set, get) => ({
   },
 }));
 
-function keep({ theme, blackoutFade, pathLeft, connected }: Habits): void {
-  window.localStorage.setItem(KEY, JSON.stringify({ theme, blackoutFade, pathLeft, connected }));
+function keep({ theme, blackoutFade, leadIn, follow, pathLeft, connected }: Habits): void {
+  window.localStorage.setItem(KEY, JSON.stringify({ theme, blackoutFade, leadIn, follow, pathLeft, connected }));
 }
 
 function keptHabits(): Habits {

@@ -26,8 +26,13 @@ function show(...lanes: readonly Lane[]): Show {
   const looks = base.looks.map((one) => ({ ...one, fadeIn: beats(0), fadeOut: beats(0) }));
   return { ...base, looks, songs: [{ ...base.songs[0]!, lanes: [...lanes] }] };
 }
-const clip = (name: string, from: number, to: number, more: Partial<Clip> = {}): Clip =>
-  ({ id: id<'Clip'>(`${name}${from}`), look: look(name), from: beats(from), to: beats(to), ...more });
+const clip = (name: string, from: number, to: number, more: Partial<Clip> = {}): Clip => ({
+  id: id<'Clip'>(`${name}${from}`),
+  look: look(name),
+  from: beats(from),
+  to: beats(to),
+  ...more,
+});
 const looksLane = (clips: readonly Clip[], more: Partial<LookLane> = {}): LookLane =>
   ({ id: id('clips'), name: 'Looks', type: 'looks', blend: 'highest', clips: [...clips], ...more }); // prettier-ignore
 /** The light at a beat; the song counts 120 a minute. */
@@ -43,10 +48,7 @@ test('a look started and stopped is the same light as a clip of it from there to
     fc.property(spans, fc.array(fc.integer({ min: 0, max: 480 }), { minLength: 6 }), (list, moments) => {
       const once = list.filter(([name], i) => list.findIndex(([other]) => other === name) === i);
       const deeds = once
-        .flatMap(([name, from, length]) => [
-          [from, start(name)] as const,
-          [from + length, stop(name)] as const,
-        ])
+        .flatMap(([name, from, length]) => [[from, start(name)] as const, [from + length, stop(name)] as const])
         .sort(([a], [b]) => a - b);
       const done = show(actions(...deeds));
       // In the order of their starts, as lanes that lie over one another.
@@ -98,7 +100,10 @@ test('masters and blackout hold what they are set to, over all other lanes, and 
 
 test('a fade that is cut short by another goes on from where it was', () => {
   const one = show(
-    actions([0, { act: 'master', role: null, level: 0, fade: 4 }], [4, { act: 'master', role: null, level: 1, fade: 1 }]),
+    actions(
+      [0, { act: 'master', role: null, level: 0, fade: 4 }],
+      [4, { act: 'master', role: null, level: 1, fade: 1 }],
+    ),
     looksLane([clip('red', 0, 100)]),
   );
   expect([4, 5, 6.5].map((beat) => dimmerA(at(one, beat)))).toEqual([0.5, 0.75, 1].map((level) => expect.closeTo(level, 2))); // prettier-ignore

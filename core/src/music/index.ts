@@ -3,3 +3,4 @@ export { audioTypeOf, type AudioType } from './decode';
 export * from './bands';
 export * from './drums';
 export * from './envelopes';
+export * from './offset';

@@ -124,8 +124,16 @@ test('light moved by beats: it lies there as it lay, and moved back all is as it
   const shift = (show: Show, from: number, to: number, by: number, more: object = {}) =>
     after(show, { type: 'shift-light', song, from, to, by, id: `m${by}`, ...more });
   // c1 is red 0 to 8, c2 half blue 8 to 16, c3 dark 24 to 28.
-  expect(at(shift(whole, 8, 16, 4))).toEqual([['red', 0, 8], ['half-blue', 12, 20], [null, 24, 28]]);
-  expect(at(shift(whole, 8, 16, -4))).toEqual([['red', 0, 4], ['half-blue', 4, 12], [null, 24, 28]]);
+  expect(at(shift(whole, 8, 16, 4))).toEqual([
+    ['red', 0, 8],
+    ['half-blue', 12, 20],
+    [null, 24, 28],
+  ]);
+  expect(at(shift(whole, 8, 16, -4))).toEqual([
+    ['red', 0, 4],
+    ['half-blue', 4, 12],
+    [null, 24, 28],
+  ]);
   const beats16 = { lane: 'hits', notes: [note(1), note(2), note(9)] };
   const notes = after(whole, { type: 'put-notes', song, ...beats16 });
   expect(hitLane(shift(notes, 0, 4, 0.25)).notes.map(({ at: place }) => place)).toEqual([1.25, 2.25, 9]);
@@ -149,7 +157,11 @@ test('two stretches change places; changed again, all is as it was', () => {
   const swap = (show: Show, from: number, to: number, place: number, name: string) =>
     after(show, { type: 'swap-bars', song, from, to, at: place, id: name });
   const swapped = swap(whole, 0, 8, 8, 'x');
-  expect(at(swapped)).toEqual([['half-blue', 0, 8], ['red', 8, 16], [null, 24, 28]]);
+  expect(at(swapped)).toEqual([
+    ['half-blue', 0, 8],
+    ['red', 8, 16],
+    [null, 24, 28],
+  ]);
   expect(at(swap(swapped, 0, 8, 8, 'y'))).toEqual(at(whole));
   // Half of it lies within the other: nothing is done.
   expect(at(swap(whole, 0, 8, 4, 'z'))).toEqual(at(whole));

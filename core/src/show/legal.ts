@@ -3,7 +3,8 @@
 import type { z } from 'zod';
 import { failed, ok, type Problem, type Result } from '../problem';
 import { tooMuchIn } from '../rig';
-import { Clip,
+import {
+  Clip,
   Lane,
   LaneAction,
   MOST_ACTIONS,

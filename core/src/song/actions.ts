@@ -41,7 +41,7 @@ function standing(lane: ActionLane): readonly LookLane[] {
   }
   return [...started].map(([key, one]) => {
     close(one, NEVER);
-    const { look: _look, role, clips } = one;
+    const { role, clips } = one;
     return {
       id: id<'Lane'>(`${lane.id}/${key}`),
       name: lane.name,
@@ -83,9 +83,6 @@ function masters(lane: ActionLane, beatsOf: (seconds: number, at: number) => num
     points,
   }));
 }
-
-/** The looks and roles that a lane names, to be told where they are used. */
-export const deedLooks = (does: Deed): Id<'Look'> | null => ('look' in does ? does.look : null);
 
 /** What is done in `(from, to]` of a song's action lanes beside light: songs that begin, messages to other gear. */
 export function deedsBetween(lanes: readonly Lane[], from: number, to: number): readonly Deed[] {

@@ -34,7 +34,11 @@ export function copiedClips(
   if (!(length > 0) || !(until > at) || (until - at) / length > MOST_COPIES) return clips;
   const stretch = clips
     .filter((clip) => clip.to > from && clip.from < to)
-    .map((clip) => ({ ...turned(clip, turn), from: Math.max(clip.from, from) - from, to: Math.min(clip.to, to) - from }));
+    .map((clip) => ({
+      ...turned(clip, turn),
+      from: Math.max(clip.from, from) - from,
+      to: Math.min(clip.to, to) - from,
+    }));
   const laid: Clip[] = [];
   for (let start = at; start < until - 1e-6; start += length)
     for (const clip of stretch) {

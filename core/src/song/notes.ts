@@ -82,8 +82,11 @@ export function strokeBeats(
 }
 
 /** Notes of `[from, to)` laid again at `at`, end to end until `until`; what is there gives way. */
-export const copiedNotes = (notes: readonly Note[], copying: Stretch, newId: (n: number) => Note['id']): readonly Note[] =>
-  sortedNotes(laidAgain(notes, copying, newId));
+export const copiedNotes = (
+  notes: readonly Note[],
+  copying: Stretch,
+  newId: (n: number) => Note['id'],
+): readonly Note[] => sortedNotes(laidAgain(notes, copying, newId));
 
 type Stretch = { readonly from: number; readonly to: number; readonly at: number; readonly until: number };
 

@@ -108,7 +108,8 @@ export function tappedAnchors(song: Song, taps: readonly number[]): readonly Anc
 
 /** The time at `n` of the straight line nearest to some taps (least squares). */
 function onLine(taps: readonly { readonly n: number; readonly time: number }[], n: number): number {
-  const mean = (of: (tap: (typeof taps)[number]) => number) => taps.reduce((sum, tap) => sum + of(tap), 0) / taps.length;
+  const mean = (of: (tap: (typeof taps)[number]) => number) =>
+    taps.reduce((sum, tap) => sum + of(tap), 0) / taps.length;
   const [middle, time] = [mean((tap) => tap.n), mean((tap) => tap.time)];
   const spread = mean((tap) => (tap.n - middle) ** 2);
   const rise = spread > 0 ? mean((tap) => (tap.n - middle) * (tap.time - time)) / spread : 0;

@@ -16,8 +16,7 @@ type Change = { readonly speed?: number; readonly level?: number; readonly turn?
 export function ClipChange({ song, lane, clip }: Props) {
   const { document } = useHovlix();
   const { speed = 1, level = 1, turn = 0 } = clip;
-  const change = (more: Change) =>
-    document.make({ type: 'change-clip', song: song.id, lane, clip: clip.id, ...more });
+  const change = (more: Change) => document.make({ type: 'change-clip', song: song.id, lane, clip: clip.id, ...more });
   const step = (values: readonly number[], value: number, way: 1 | -1, set: (to: number) => Change) => {
     const to = way < 0 ? values.findLast((one) => one < value - 1e-9) : values.find((one) => one > value + 1e-9);
     return to === undefined ? undefined : () => change(set(to));

@@ -9,12 +9,13 @@ import { barsOfSection, beatsOfBars, leadSheetLines, timeOfBar, type Song } from
 import { peaksQuery } from '../../data/queries';
 import { lookAt } from '../../host/conduct/gestures';
 import { useHovlix, useLink, useMay, useShow } from '../../host/hovlix';
+import { AboutSong } from './about/AboutSong';
 import { BarMenu } from './BarMenu';
 import { CloseUp } from './close-up/CloseUp';
 import { LanesSheet } from './lanes/LanesSheet';
 import { headed, layoutOf, mainLane } from './lines';
 import { LightIt } from './LightIt';
-import { Rehearsal } from './Rehearsal';
+import { playFrom, Rehearsal } from './Rehearsal';
 import { SectionStrip } from './SectionStrip';
 import { SectionHead } from './SectionHead';
 import { SheetHead } from './SheetHead';
@@ -23,7 +24,7 @@ import { Line } from './Line';
 import { SongEnd } from './SongEnd';
 import { copyBars, useCopying } from './tray/CopyRow';
 import { LookTray } from './tray/LookTray';
-import { TimeSheet } from './TimeSheet';
+import { TimeSheet } from './time/TimeSheet';
 import { useBarKeys } from './use-bar-keys';
 import { useBarMenu } from './use-bar-menu';
 import { touches, useHeldClip } from './use-held-clip';
@@ -58,7 +59,7 @@ function Sheet({ song }: { readonly song: Song }) {
   const perLine = usePerLine(wide, sheetRef, enlarged === null);
   const lines = useMemo(() => leadSheetLines(song, perLine), [song, perLine]);
   const [range, setRange] = useState<BarRange | null>(null);
-  const [sheetOpen, setSheet] = useState<'time' | 'lanes' | null>(null);
+  const [sheetOpen, setSheet] = useState<'time' | 'lanes' | 'about' | null>(null);
   const [laneId, setLane] = useState(mainLane(song)?.id);
   const lane = song.lanes.find(({ id }) => id === laneId) ?? song.lanes[0]!;
   const peaks = useQuery(peaksQuery(app.repository, song.music?.hash)).data ?? null;
@@ -209,7 +210,7 @@ function Sheet({ song }: { readonly song: Song }) {
           x={pressed.x}
           y={pressed.y}
           entries={[
-            { name: 'Play from here', onPress: () => void app.player.play(song, timeOfBar(song, range.first)) },
+            { name: 'Play from here', onPress: () => playFrom(app.player, song, range.first) },
             { name: 'Copy', onPress: () => copyBars(song, range) },
             ...(copied ? [{ name: `Paste ${rangeText(copied).toLowerCase()}`, onPress: () => paste(range) }] : []),
             { name: 'Clear all lanes', onPress: () => clearAll(range) },
@@ -219,6 +220,7 @@ function Sheet({ song }: { readonly song: Song }) {
         />
       )}
       {sheetOpen === 'time' && <TimeSheet song={song} range={range} onClose={() => setSheet(null)} />}
+      {sheetOpen === 'about' && <AboutSong song={song} onGo={go} onClose={() => setSheet(null)} />}
       {sheetOpen === 'lanes' && <LanesSheet song={song} onClose={() => setSheet(null)} />}
     </Column>
   );

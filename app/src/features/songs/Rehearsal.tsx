@@ -6,6 +6,8 @@ import X from 'lucide-react-native/icons/x';
 import { useStore } from 'zustand';
 import { timeOfBar, type Song } from '@hovlix/core/song';
 import { useHovlix } from '../../host/hovlix';
+import { useSession } from '../../host/session';
+import type { Player } from '../../host/sound/player';
 import { usePalette } from '../../ui/palette';
 import { Button, Row, Words } from '../../ui/pieces';
 import { Segments } from '../../ui/Segments';
@@ -17,6 +19,12 @@ const RATES = [
   { value: '1', name: '100 %' },
 ] as const;
 
+/** Plays from a bar; as many bars earlier as this device is set to. */
+export function playFrom(player: Player, song: Song, bar: number): void {
+  const { leadIn } = useSession.getState();
+  void player.play(song, Math.max(0, timeOfBar(song, bar - leadIn)));
+}
+
 /** Loops the chosen bars, from their start; pressed again, the music goes on past them. */
 export function LoopButton({ song, range }: { readonly song: Song; readonly range: BarRange }) {
   const { player } = useHovlix();
@@ -25,7 +33,7 @@ export function LoopButton({ song, range }: { readonly song: Song; readonly rang
   const on = loop?.song === song.id && loop.from === from && loop.to === to;
   const press = () => {
     player.loopOver(on ? null : { song: song.id, from, to });
-    if (!on) void player.play(song, from);
+    if (!on) playFrom(player, song, range.first);
   };
   return (
     <Button onPress={press} pressed={on}>

@@ -2,6 +2,7 @@
 
 import { useEffect, useRef } from 'react';
 import { useRouter } from 'expo-router';
+import ChevronsUpDown from 'lucide-react-native/icons/chevrons-up-down';
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import Layers from 'lucide-react-native/icons/layers';
 import Metronome from 'lucide-react-native/icons/metronome';
@@ -21,7 +22,7 @@ import { StageFollows } from './StageFollows';
 type HeadProps = {
   readonly song: Song;
   /** Left out where nothing may be changed. */
-  readonly onOpen: ((sheet: 'time' | 'lanes') => void) | undefined;
+  readonly onOpen: ((sheet: 'time' | 'lanes' | 'about') => void) | undefined;
 };
 
 export function SheetHead({ song, onOpen }: HeadProps) {
@@ -37,8 +38,28 @@ export function SheetHead({ song, onOpen }: HeadProps) {
           <ChevronLeft size={22} color={palette.text} aria-hidden />
         </Button>
         <Column flex={1} minWidth={0}>
-          <Title render="h1" margin={0} fontSize={22} lineHeight={27} numberOfLines={1}>
-            {song.title}
+          <Title render="h1" margin={0} fontSize={22} lineHeight={27}>
+            <View
+              render="button"
+              aria-label={`About ${song.title}`}
+              disabled={!onOpen}
+              onPress={() => onOpen?.('about')}
+              flexDirection="row"
+              alignItems="center"
+              gap={4}
+              minHeight={44}
+              marginVertical={-8}
+              maxWidth="100%"
+              padding={0}
+              borderWidth={0}
+              backgroundColor="transparent"
+              cursor={onOpen ? 'pointer' : 'default'}
+            >
+              <Title fontSize={22} lineHeight={27} numberOfLines={1} flexShrink={1}>
+                {song.title}
+              </Title>
+              {onOpen && <ChevronsUpDown size={15} color={palette.quiet} aria-hidden style={{ flexShrink: 0 }} />}
+            </View>
           </Title>
           <View
             render="button"

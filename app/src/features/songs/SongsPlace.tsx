@@ -22,7 +22,7 @@ import { SortableList } from '../../ui/SortableList';
 import { useOpenFile } from '../../ui/use-open-file';
 import { clockText, meterText, shownSongs, songBpm, SORTS, type SongSort } from './model';
 import { BareSheet } from './BareSheet';
-import { SongSheet } from './SongSheet';
+import { SongSheet } from './about/SongSheet';
 
 const MUSIC = '.wav,.flac,.mp3,.ogg,audio/*,.mid,.midi';
 /** From so many songs on, they can be searched and sorted. */
@@ -179,6 +179,7 @@ function SongRow({
         <Column alignItems="flex-end">
           <Figures color="$text">{songBpm(song).toFixed(1)} bpm</Figures>
           <Figures>
+            {song.key ? `${song.key} · ` : ''}
             {meterText(song)} · {clockText(song.duration)}
           </Figures>
         </Column>

@@ -1,6 +1,6 @@
 // The clip under the chosen bars: dragged on the sheet from bar to bar.
 
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { barAt } from '@hovlix/core/time';
 import { beatsOfBars, clipAt, type Clip, type Lane, type Song } from '@hovlix/core/song';
 import { beats } from '@hovlix/core/units';
@@ -32,13 +32,10 @@ export function useHeldClip(
   // While it is dragged it is the one, whatever lies under the bars it is dragged over.
   const [dragged, setDragged] = useState<Clip | null>(null);
   const clip = dragged ?? under;
-  const latest = useRef(clip);
-  latest.current = clip;
   const top = topOf(song, lane);
   const held = useMemo(() => (clip && top !== undefined ? { clip, top } : null), [clip, top]);
   const drag = useCallback(
     (part: Part, bar: number, done: boolean) => {
-      const clip = latest.current;
       if (!clip) return;
       setDragged(done ? null : clip);
       const first = barAt(song.meter, clip.from).bar;
@@ -53,7 +50,7 @@ export function useHeldClip(
         document.make({ type: 'move-clip', song: song.id, lane: lane.id, clip: clip.id, ...place });
       onRange(onto);
     },
-    [song, lane.id, document, onRange],
+    [clip, song, lane.id, document, onRange],
   );
   return { held, drag };
 }

@@ -5,6 +5,7 @@ import type { FlatList } from 'react-native';
 import { songTimeAt } from '@hovlix/core/live';
 import { barsAt, type Song } from '@hovlix/core/song';
 import { useHovlix } from '../../host/hovlix';
+import { useSession } from '../../host/session';
 import { layoutOf, type Lines } from './lines';
 
 /** After the user scrolls by hand, the sheet leaves it there for so long before it follows the music again. */
@@ -40,7 +41,7 @@ export function usePlayhead(song: Song, lines: Lines, free: { readonly current: 
         pin.parentElement!.dataset['sounding'] = String(inside);
         if (inside) pin.style.left = `${((place - first) / perLine) * 100}%`;
       }
-      if (!here || !live.playing) return;
+      if (!here || !live.playing || !useSession.getState().follow) return;
       const line = lines.findIndex((one) => place >= one.first && place < one.first + one.count);
       if (line < 0 || line === shown || performance.now() - touched < LEAVE_MS) return;
       shown = line;

@@ -2,7 +2,7 @@
 
 import type { z } from 'zod';
 import { writeBundle, type MusicFile } from '@hovlix/core/files';
-import { writeEnvelopes, type Analysis } from '@hovlix/core/music';
+import { writeEnvelopes, type Analysis, type Offset } from '@hovlix/core/music';
 import { failed, ok, type Result } from '@hovlix/core/problem';
 import type { Copy } from '@hovlix/core/show';
 import { Song } from '@hovlix/core/song';
@@ -25,6 +25,7 @@ export function analyseFile(file: File, repository: Repository, progress: (share
     worker.onmessage = (event: MessageEvent<FromAnalysis>) => {
       const message = event.data;
       if (message.type === 'progress') return progress(message.progress);
+      if (message.type !== 'done') return;
       const { result, hash } = message;
       resolve(result.ok ? ok({ analysis: result.value, hash }) : result);
     };
@@ -50,6 +51,22 @@ export function analyseFile(file: File, repository: Repository, progress: (share
     return problem ? failed(problem) : ok(songFrom(file.name, analysis, hash, bytes.length));
   });
   return { cancel: () => cancel(), done };
+}
+
+/** How much later the music of one song is than that of another; undefined where one of them is not kept here. */
+export async function offsetOf(before: Song, after: Song, repository: Repository): Promise<Offset | undefined> {
+  const [one, other] = await Promise.all(
+    [before, after].map(({ music }) => (music ? repository.peaks(music.hash) : undefined)),
+  );
+  if (!one || !other) return undefined;
+  const worker = startAnalysisWorker();
+  const offset = await new Promise<Offset | undefined>((resolve) => {
+    worker.onmessage = ({ data }: MessageEvent<FromAnalysis>) => data.type === 'compared' && resolve(data.offset);
+    worker.onerror = () => resolve(undefined);
+    worker.postMessage({ type: 'compare', before: one, after: other } satisfies ToAnalysis);
+  });
+  worker.terminate();
+  return offset;
 }
 
 function songFrom(fileName: string, analysis: Analysis, hash: string, bytes: number): Song {

@@ -25,7 +25,12 @@ test('MIDI that is switched off while the browser still asks stays off when it i
   one.send({ kind: 'program', channel: 2, program: 11 });
   one.send({ kind: 'control', channel: 16, control: 7, value: 100 });
   one.send({ kind: 'note', channel: 1, note: 60, velocity: 90 });
-  expect(sent).toEqual([[0xc1, 11], [0xbf, 7, 100], [0x90, 60, 90], [0x80, 60, 0]]);
+  expect(sent).toEqual([
+    [0xc1, 11],
+    [0xbf, 7, 100],
+    [0x90, 60, 90],
+    [0x80, 60, 0],
+  ]);
 });
 
 test('a microphone that is switched off while the browser still asks is let go when it is granted', async () => {

@@ -1,7 +1,7 @@
 // Decodes and analyses a file away from the page.
 
 import { sha256 } from '@noble/hashes/sha2.js';
-import { analyse } from '@hovlix/core/music';
+import { analyse, offsetBetween } from '@hovlix/core/music';
 import { failed } from '@hovlix/core/problem';
 import type { FromAnalysis, ToAnalysis } from './analysis-messages';
 
@@ -13,6 +13,8 @@ const breathe = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
 self.onmessage = async (event: MessageEvent<ToAnalysis>) => {
   const message = event.data;
   if (message.type === 'cancel') return void (cancelled = true);
+  if (message.type === 'compare')
+    return say({ type: 'compared', offset: offsetBetween(message.before, message.after) });
   const { name } = message.file;
   try {
     await work(message.file);

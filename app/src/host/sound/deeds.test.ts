@@ -14,8 +14,14 @@ const lane: ActionLane = {
 };
 const song = { ...testShow().songs[0]!, lanes: [lane] };
 /** The song plays since `since`, where it was started at a moment of the music. */
-const plays = (from: number, since: number): LiveState['song'] =>
-  ({ id: song.id, playing: true, songTime: seconds(from), at: seconds(since), rate: 1, since: seconds(since) });
+const plays = (from: number, since: number): LiveState['song'] => ({
+  id: song.id,
+  playing: true,
+  songTime: seconds(from),
+  at: seconds(since),
+  rate: 1,
+  since: seconds(since),
+});
 const told = (deeds: readonly Deed[]) => deeds.map((deed) => (deed.act === 'midi' && deed.message.kind === 'program' ? deed.message.program : deed)); // prettier-ignore
 
 test('each is done once as it is passed; from where the song was started on', () => {

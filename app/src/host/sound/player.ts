@@ -55,7 +55,14 @@ export function player(
   conducting: Conducting,
   onItsWay: () => Promise<void>,
 ): Player {
-  const store = createStore<PlayerState>(() => ({ song: null, trouble: null, rate: 1, loop: null, volume: 1, muted: false }));
+  const store = createStore<PlayerState>(() => ({
+    song: null,
+    trouble: null,
+    rate: 1,
+    loop: null,
+    volume: 1,
+    muted: false,
+  }));
   const audio = new Audio();
   audio.preload = 'auto';
   audio.preservesPitch = true;

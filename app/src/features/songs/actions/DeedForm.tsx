@@ -148,7 +148,12 @@ function MessageForm({
         {number('Channel', message.channel, (channel) => ({ ...message, channel }), wholeNumber(1, 16))}
       </Pair>
       {message.kind === 'program' &&
-        number('Program', message.program + 1, (program) => ({ ...message, program: program - 1 }), wholeNumber(1, 128))}
+        number(
+          'Program',
+          message.program + 1,
+          (program) => ({ ...message, program: program - 1 }),
+          wholeNumber(1, 128),
+        )}
       {message.kind === 'control' && (
         <Pair>
           {number('Control', message.control, (control) => ({ ...message, control }))}

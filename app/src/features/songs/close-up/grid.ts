@@ -87,3 +87,7 @@ export function secondsOfText(text: string): number | undefined {
   const found = /^(?:(\d{1,3}):)?(\d{1,5}(?:[.,]\d{1,3})?)$/.exec(text.trim());
   return found ? Number(found[1] ?? 0) * 60 + Number(found[2]!.replace(',', '.')) : undefined;
 }
+
+/** Reads the same for a form, as it was typed. */
+export const readSeconds = (text: string): { readonly value: string } | { readonly wrong: string } =>
+  secondsOfText(text) === undefined ? { wrong: 'Minutes and seconds, such as 1:02.345.' } : { value: text.trim() };

@@ -4,6 +4,7 @@ import { useEffect } from 'react';
 import { songTimeAt } from '@hovlix/core/live';
 import { barsAt, type Song } from '@hovlix/core/song';
 import { useHovlix } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
 
 /** After a press the page stays for so long. */
 const LEAVE_MS = 4000;
@@ -17,7 +18,13 @@ export function useFollow(song: Song, first: number, count: number, setBar: (bar
     window.addEventListener('pointerdown', touch, true);
     const look = setInterval(() => {
       const live = app.conducting.store.getState().live.song;
-      if (live?.id !== song.id || !live.playing || performance.now() - touched < LEAVE_MS) return;
+      if (
+        !useSession.getState().follow ||
+        live?.id !== song.id ||
+        !live.playing ||
+        performance.now() - touched < LEAVE_MS
+      )
+        return;
       const bar = Math.floor(barsAt(song, songTimeAt(live, app.conducting.now())));
       if (bar < first || bar >= first + count) setBar(first + Math.floor((bar - first) / count) * count);
     }, LOOK_MS);

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Text, useMedia, View } from '@tamagui/core';
 import Play from 'lucide-react-native/icons/play';
 import X from 'lucide-react-native/icons/x';
-import { beatsOfBars, clipAt, timeOfBar, type Lane, type Song } from '@hovlix/core/song';
+import { beatsOfBars, clipAt, type Lane, type Song } from '@hovlix/core/song';
 import { id, type Id } from '@hovlix/core/units';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix, usePlays } from '../../../host/hovlix';
@@ -19,7 +19,7 @@ import { CopyRow } from './CopyRow';
 import { CurveShapes } from './CurveShapes';
 import { HitFills } from './HitFills';
 import { LookCards } from './LookCards';
-import { LoopButton } from '../Rehearsal';
+import { LoopButton, playFrom } from '../Rehearsal';
 import { MarkerForm } from './MarkerForm';
 import { MoveRow } from './MoveRow';
 import { SectionForm } from './SectionForm';
@@ -139,7 +139,7 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
         >
           {rangeText(range)}
         </Text>
-        <Button label="Play from here" onPress={() => void app.player.play(song, timeOfBar(song, range.first))}>
+        <Button label="Play from here" onPress={() => playFrom(app.player, song, range.first)}>
           <Play size={18} color={palette.text} fill={palette.text} aria-hidden />
         </Button>
         <Button label="Clear selection" kind="quiet" onPress={onClose}>

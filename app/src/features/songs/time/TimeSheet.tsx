@@ -4,14 +4,15 @@ import { useState } from 'react';
 import { useStore } from 'zustand';
 import { beatOfBar, meterAtBar, timeAt } from '@hovlix/core/time';
 import type { Keeps, Song } from '@hovlix/core/song';
-import { useHovlix } from '../../host/hovlix';
-import { Choose, decimal, Typed } from '../../ui/form';
-import { Button, Column, Quiet, Row, Words } from '../../ui/pieces';
-import { Segments } from '../../ui/Segments';
-import { Sheet } from '../../ui/Sheet';
-import { Stepper } from '../../ui/Stepper';
-import { Switch } from '../../ui/Switch';
-import { METERS, preciseText, rangeText, songBpm, type BarRange, type MeterName } from './model';
+import { useHovlix } from '../../../host/hovlix';
+import { Choose, decimal, Typed } from '../../../ui/form';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { Segments } from '../../../ui/Segments';
+import { Sheet } from '../../../ui/Sheet';
+import { Stepper } from '../../../ui/Stepper';
+import { Switch } from '../../../ui/Switch';
+import { METERS, preciseText, rangeText, songBpm, type BarRange, type MeterName } from '../model';
+import { HereCard } from './HereCard';
 
 type Props = { readonly song: Song; readonly range: BarRange | null; readonly onClose: () => void };
 
@@ -32,6 +33,7 @@ export function TimeSheet({ song, range, onClose }: Props) {
   const begins = timeAt(song.tempo, beatOfBar(song.meter, 0));
   return (
     <Sheet title="Bars and tempo" low onClose={onClose}>
+      {range && <HereCard key={range.first} song={song} range={range} />}
       <Column gap={8}>
         <Stepper
           name="Bar 1 begins at"

@@ -1,13 +1,14 @@
 // One song of the set: what it is called, by whom, where it stands, and how its tempo is counted.
 
-import { useHovlix } from '../../host/hovlix';
-import { freshId } from '../../host/fresh-id';
-import { useSession } from '../../host/session';
+import { useHovlix } from '../../../host/hovlix';
+import { freshId } from '../../../host/fresh-id';
+import { useSession } from '../../../host/session';
 import type { Song } from '@hovlix/core/song';
-import { named, remark, Typed } from '../../ui/form';
-import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
-import { Sheet } from '../../ui/Sheet';
-import { songBpm } from './model';
+import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
+import { Sheet } from '../../../ui/Sheet';
+import { songBpm } from '../model';
+import { Recording } from './Recording';
+import { SongFields } from './SongFields';
 
 type Props = { readonly song: Song; readonly songs: readonly Song[]; readonly onClose: () => void };
 
@@ -15,8 +16,6 @@ export function SongSheet({ song, songs, onClose }: Props) {
   const { document } = useHovlix();
   const say = useSession((session) => session.say);
   const at = songs.indexOf(song);
-  const rename = (change: { readonly title?: string; readonly by?: string }) =>
-    document.make({ type: 'rename-song', song: song.id, title: song.title, ...change });
   const move = (before: Song | undefined) =>
     document.make({ type: 'move-song', song: song.id, before: before?.id ?? null });
   const scale = (factor: 0.5 | 2) => {
@@ -38,8 +37,7 @@ export function SongSheet({ song, songs, onClose }: Props) {
   };
   return (
     <Sheet title={song.title} onClose={onClose}>
-      <Typed label="Title" value={song.title} read={named} onChange={(title) => rename({ title })} />
-      <Typed label="By" value={song.by} read={remark(120)} onChange={(by) => rename({ by })} />
+      <SongFields song={song} />
       <Column gap={8}>
         <Words fontWeight="600">
           Tempo <Figures color="$text">{songBpm(song).toFixed(1)} bpm</Figures>
@@ -50,6 +48,7 @@ export function SongSheet({ song, songs, onClose }: Props) {
         </Row>
         <Quiet>The looks stay where they sound; only bars are counted anew.</Quiet>
       </Column>
+      <Recording song={song} />
       <Row gap={8} flexWrap="wrap">
         <Button disabled={at <= 0} onPress={() => move(songs[at - 1])}>
           Earlier

@@ -1,0 +1,116 @@
+// The recording of a song, and another in its place: the light stays on its bars.
+
+import { useEffect, useRef, useState } from 'react';
+import { ALIKE } from '@hovlix/core/music';
+import { wordsFor } from '@hovlix/core/problem';
+import { timeOfBar, type Song } from '@hovlix/core/song';
+import { beatAt, beatOfBar, meterAtBar, pulseLength } from '@hovlix/core/time';
+import { beats, seconds } from '@hovlix/core/units';
+import { analyseFile, offsetOf, type Job } from '../../../host/files/bring-in';
+import { useHovlix } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { FileButton } from '../../../ui/FileButton';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+
+/** A recording that was listened to, and how much later it is than the one it may replace. */
+type Found = { readonly song: Song; readonly later: number | null };
+
+export function Recording({ song }: { readonly song: Song }) {
+  const app = useHovlix();
+  const say = useSession((session) => session.say);
+  const [share, setShare] = useState<number | null>(null);
+  const [found, setFound] = useState<Found | null>(null);
+  const job = useRef<Job | null>(null);
+  useEffect(() => () => job.current?.cancel(), []);
+
+  const listen = async (file: File | undefined) => {
+    if (!file || job.current) return;
+    setShare(0);
+    job.current = analyseFile(file, app.repository, setShare);
+    const heard = await job.current.done;
+    job.current = null;
+    setShare(null);
+    if (!heard.ok) return say(wordsFor(heard.problem), { tone: heard.problem.code === 'cancelled' ? 'good' : 'bad' });
+    const offset = await offsetOf(song, heard.value, app.repository);
+    setFound({ song: heard.value, later: offset && offset.alike >= ALIKE ? offset.seconds : null });
+  };
+  const take = (anchors: Song['tempo']['anchors'] | undefined) => {
+    if (!found) return;
+    const { music, duration } = found.song;
+    if (!app.document.make({ type: 'set-music', song: song.id, music, duration, ...(anchors ? { anchors } : {}) })) return; // prettier-ignore
+    app.player.pause();
+    say(`“${song.title}” has another recording.`, { undo: app.document.takingBack() });
+    setFound(null);
+  };
+
+  return (
+    <Column gap={8} role="group" aria-label="Recording">
+      <Words fontWeight="600">Recording</Words>
+      <Quiet>{song.music ? song.music.name : 'None: the song has bars and a tempo only.'}</Quiet>
+      {share !== null ? (
+        <Row gap={8} role="status">
+          <Quiet flex={1}>Listening: {Math.round(share * 100)} %</Quiet>
+          <Button onPress={() => job.current?.cancel()}>Cancel</Button>
+        </Row>
+      ) : found ? (
+        <Proposal song={song} found={found} onTake={take} onLeave={() => setFound(null)} />
+      ) : (
+        <Row>
+          <FileButton
+            label="Choose a recording"
+            accept=".wav,.flac,.mp3,.ogg,audio/*"
+            onFiles={([file]) => void listen(file)}
+          >
+            {song.music ? 'Replace the recording' : 'Add a recording'}
+          </FileButton>
+        </Row>
+      )}
+    </Column>
+  ); // prettier-ignore
+}
+
+type ProposalProps = {
+  readonly song: Song;
+  readonly found: Found;
+  readonly onTake: (anchors: Song['tempo']['anchors'] | undefined) => void;
+  readonly onLeave: () => void;
+};
+
+function Proposal({ song, found: { song: heard, later }, onTake, onLeave }: ProposalProps) {
+  const how = later === null ? '' : Math.abs(later) < 0.005 ? 'at the same moment' : `${Math.abs(later).toFixed(2)} s ${later > 0 ? 'later' : 'earlier'}`; // prettier-ignore
+  return (
+    <Column gap={8} role="status">
+      <Words>
+        {later === null
+          ? `“${heard.music!.name}” is another performance${song.music ? ' than the one before' : ''}.`
+          : `“${heard.music!.name}” is the same performance, ${how}.`}
+      </Words>
+      <Quiet>The light stays on its bars. Choose where the bars come from.</Quiet>
+      <Row gap={8} flexWrap="wrap">
+        {later !== null && (
+          <Button kind="primary" onPress={() => onTake(later === 0 ? undefined : movedBy(song, later))}>
+            The bars as they are
+          </Button>
+        )}
+        <Button {...(later === null ? { kind: 'primary' as const } : {})} onPress={() => onTake(ownBeats(song, heard, later))}>
+          The beats found in it
+        </Button>
+        <Button kind="quiet" onPress={onLeave}>
+          Leave it
+        </Button>
+      </Row>
+    </Column>
+  ); // prettier-ignore
+}
+
+const movedBy = ({ tempo }: Song, later: number): Song['tempo']['anchors'] =>
+  tempo.anchors.map(({ beat, time }) => ({ beat, time: seconds(time + later) }));
+
+/** Its own beats, counted so that bar 1 is where it was; where that is not known, where it was found. */
+function ownBeats(song: Song, heard: Song, later: number | null): Song['tempo']['anchors'] {
+  if (later === null) return heard.tempo.anchors;
+  const there = beatAt(heard.tempo, seconds(timeOfBar(song, 0) + later));
+  const pulse = pulseLength(meterAtBar(heard.meter, 0));
+  const shift = Math.round((there - beatOfBar(heard.meter, 0)) / pulse) * pulse;
+  return heard.tempo.anchors.map(({ beat, time }) => ({ beat: beats(beat - shift), time }));
+}
