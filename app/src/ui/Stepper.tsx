@@ -21,7 +21,7 @@ export function Stepper({ name, value, less, more, onLess, onMore }: Props) {
   return (
     <Row
       flexGrow={1}
-      flexBasis={156}
+      minWidth={156}
       justifyContent="space-between"
       backgroundColor="$well"
       borderRadius={22}

@@ -6,7 +6,7 @@ import { songTimeAt } from '@hovlix/core/live';
 import { barSpan, endingWords, gigPlace, rehearsalMark, type Song } from '@hovlix/core/song';
 import { useHovlix, usePlays, useShow } from '../../host/hovlix';
 import { usePalette, useTints } from '../../ui/palette';
-import { Column, Figures, Quiet, Row } from '../../ui/pieces';
+import { Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
 
 /** The section, the bar in it, and what comes then; moved by the clock. */
 export function Where({ song }: { readonly song: Song }) {
@@ -23,6 +23,7 @@ export function Where({ song }: { readonly song: Song }) {
   const name = useRef<HTMLElement>(null);
   const count = useRef<HTMLElement>(null);
   const then = useRef<HTMLElement>(null);
+  const note = useRef<HTMLElement>(null);
   const cells = useRef<HTMLDivElement>(null);
   useEffect(() => {
     let frame = 0;
@@ -46,6 +47,7 @@ export function Where({ song }: { readonly song: Song }) {
       if (mark.current) mark.current.style.borderColor = tint;
       set(name, place.section?.name ?? 'No section yet', tint);
       set(count, `bar ${place.bar} of ${place.of}`);
+      set(note, place.section?.note ?? '');
       set(then, `then ${place.next?.name ?? ends}`);
       const dots = Math.min(16, place.of);
       cells.current?.replaceChildren(
@@ -97,6 +99,7 @@ export function Where({ song }: { readonly song: Song }) {
         />
       </Row>
       <div ref={cells} style={{ display: 'flex', gap: 4 }} aria-hidden />
+      <Words ref={note as never} fontStyle="italic" testID="gig-note" />
       <Quiet ref={then as never} />
     </Column>
   );

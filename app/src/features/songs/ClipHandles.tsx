@@ -71,7 +71,7 @@ function Handle({
           position: 'absolute',
           top: SIZE / 2 - 14,
           [part === 'end' ? 'right' : 'left']: 4,
-          width: part === 'end' ? 8 : 16,
+          width: part === 'end' ? 8 : 14,
           height: 28,
           borderRadius: part === 'end' ? 4 : 8,
           background: palette.doing,

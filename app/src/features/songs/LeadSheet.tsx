@@ -52,11 +52,11 @@ export function LeadSheet({ id }: { readonly id: string }) {
 
 function Sheet({ song }: { readonly song: Song }) {
   const app = useHovlix();
-  const { wide, short } = useMedia();
-  const sheetRef = useRef<HTMLDivElement>(null);
+  const { wide } = useMedia();
+  const [paper, setPaper] = useState<HTMLElement | null>(null);
   /** The bars that are enlarged. */
   const [enlarged, setEnlarged] = useState<BarRange | null>(null);
-  const perLine = usePerLine(wide, sheetRef, enlarged === null);
+  const perLine = usePerLine(wide, paper, enlarged === null);
   const lines = useMemo(() => leadSheetLines(song, perLine), [song, perLine]);
   const [range, setRange] = useState<BarRange | null>(null);
   const [sheetOpen, setSheet] = useState<'time' | 'lanes' | 'about' | null>(null);
@@ -79,7 +79,7 @@ function Sheet({ song }: { readonly song: Song }) {
   useBarKeys(song, range, setRange, enlarged === null);
   const { held, drag } = useHeldClip(song, lane, may ? range : null, setRange);
   const { copied, paste } = useCopying(song);
-  const [pressed, closeMenu] = useBarMenu(sheetRef, (bar) => {
+  const [pressed, closeMenu] = useBarMenu(paper, (bar) => {
     if (!range || bar < range.first || bar > range.last) setRange({ first: bar, last: bar });
   });
   const [tall, setTall] = useState(0);
@@ -185,9 +185,9 @@ function Sheet({ song }: { readonly song: Song }) {
       ) : (
         <>
           {may && <LightIt song={song} />}
-          {!(short && range) && <SectionStrip song={song} onGo={go} />}
+          {(wide || !range) && <SectionStrip song={song} onGo={go} />}
           <View flex={1} flexDirection="row" minHeight={0}>
-            <div ref={sheetRef} style={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', touchAction: 'pan-y' }}>
+            <div ref={setPaper} style={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', touchAction: 'pan-y' }}>
               {sheet}
             </div>
             {wide && (

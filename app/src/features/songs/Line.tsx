@@ -53,7 +53,7 @@ export const Line = memo(function Line({ song, first, count, perLine, peaks, ran
         <Waveform song={song} first={first} count={count} peaks={peaks} palette={palette} />
         <Ribbon song={song} first={first} count={count} />
       </View>
-      <Clips song={song} first={first} count={count} perLine={perLine} palette={palette} />
+      <Clips song={song} first={first} count={count} perLine={perLine} palette={palette} held={held} />
       {bars.map((bar, i) => {
         const chosen = range !== null && bar >= range.first && bar <= range.last;
         return (
@@ -278,7 +278,8 @@ function Clips({
   count,
   perLine,
   palette,
-}: Pick<Props, 'song' | 'first' | 'count' | 'perLine'> & { readonly palette: Palette }) {
+  held,
+}: Pick<Props, 'song' | 'first' | 'count' | 'perLine' | 'held'> & { readonly palette: Palette }) {
   const looks = usePlays();
   const playing = playingLanes(song.lanes);
   const main = mainLane(song);
@@ -305,7 +306,8 @@ function Clips({
               font: '600 12px/18px Figtree',
               whiteSpace: 'nowrap',
               textOverflow: 'ellipsis',
-              paddingLeft: 9,
+              // Room for what it is dragged by.
+              paddingLeft: held?.clip.id === clip.id && begins ? 18 : 9,
               boxSizing: 'border-box',
               opacity: dimmed(main),
             }}

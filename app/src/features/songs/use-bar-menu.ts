@@ -1,6 +1,6 @@
 // Bars that are pressed long, or with the right button.
 
-import { useEffect, useRef, useState, type RefObject } from 'react';
+import { useEffect, useRef, useState } from 'react';
 
 export type Pressed = { readonly bar: number; readonly x: number; readonly y: number };
 
@@ -15,7 +15,7 @@ const barOf = (event: Event): number | undefined => {
 
 /** @returns the bar that is pressed and where, and what ends that. */
 export function useBarMenu(
-  sheet: RefObject<HTMLElement | null>,
+  sheet: HTMLElement | null,
   onPressed: (bar: number) => void,
 ): readonly [Pressed | null, () => void] {
   const [pressed, setPressed] = useState<Pressed | null>(null);
@@ -24,8 +24,7 @@ export function useBarMenu(
     latest.current = onPressed;
   });
   useEffect(() => {
-    const element = sheet.current;
-    if (!element) return;
+    if (!sheet) return;
     let timer: ReturnType<typeof setTimeout> | undefined;
     let from = { x: 0, y: 0 };
     /** The finger that opened the menu is still down: what it does as it lifts is no tap. */
@@ -59,18 +58,18 @@ export function useBarMenu(
       if (opened) event.stopPropagation();
       opened = false;
     };
-    element.addEventListener('contextmenu', menu);
-    element.addEventListener('pointerdown', down);
-    element.addEventListener('pointermove', move);
-    element.addEventListener('click', click, true);
-    for (const kind of ['pointerup', 'pointercancel'] as const) element.addEventListener(kind, end);
+    sheet.addEventListener('contextmenu', menu);
+    sheet.addEventListener('pointerdown', down);
+    sheet.addEventListener('pointermove', move);
+    sheet.addEventListener('click', click, true);
+    for (const kind of ['pointerup', 'pointercancel'] as const) sheet.addEventListener(kind, end);
     return () => {
       end();
-      element.removeEventListener('contextmenu', menu);
-      element.removeEventListener('pointerdown', down);
-      element.removeEventListener('pointermove', move);
-      element.removeEventListener('click', click, true);
-      for (const kind of ['pointerup', 'pointercancel'] as const) element.removeEventListener(kind, end);
+      sheet.removeEventListener('contextmenu', menu);
+      sheet.removeEventListener('pointerdown', down);
+      sheet.removeEventListener('pointermove', move);
+      sheet.removeEventListener('click', click, true);
+      for (const kind of ['pointerup', 'pointercancel'] as const) sheet.removeEventListener(kind, end);
     };
   }, [sheet]);
   return [pressed, () => setPressed(null)];

@@ -1,6 +1,6 @@
 // How many bars stand in a line: as the screen is wide, fewer or more by pinching or with the keys + and −.
 
-import { useEffect, useState, type RefObject } from 'react';
+import { useEffect, useState } from 'react';
 
 const PHONE = [1, 2, 4, 8] as const;
 const WIDE = [2, 4, 8, 16] as const;
@@ -10,7 +10,7 @@ const PINCH = 1.4;
 /** What was chosen in this window, for each kind of screen. */
 const chosen = { phone: 4, wide: 8 };
 
-export function usePerLine(wide: boolean, sheet: RefObject<HTMLElement | null>, keys: boolean): number {
+export function usePerLine(wide: boolean, sheet: HTMLElement | null, keys: boolean): number {
   const kind = wide ? 'wide' : 'phone';
   const [, draw] = useState(0);
   useEffect(() => {
@@ -40,14 +40,13 @@ export function usePerLine(wide: boolean, sheet: RefObject<HTMLElement | null>, 
         from = now;
       }
     };
-    const element = sheet.current;
     if (keys) window.addEventListener('keydown', press);
-    element?.addEventListener('touchstart', begin, { passive: true });
-    element?.addEventListener('touchmove', pinch, { passive: false });
+    sheet?.addEventListener('touchstart', begin, { passive: true });
+    sheet?.addEventListener('touchmove', pinch, { passive: false });
     return () => {
       window.removeEventListener('keydown', press);
-      element?.removeEventListener('touchstart', begin);
-      element?.removeEventListener('touchmove', pinch);
+      sheet?.removeEventListener('touchstart', begin);
+      sheet?.removeEventListener('touchmove', pinch);
     };
   }, [wide, kind, sheet, keys]);
   return chosen[kind];

@@ -104,6 +104,16 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
         <ActionList song={song} lane={lane} from={from} to={to} />
       </div>
     ) : null;
+  const forms = (
+    <>
+      {open === 'naming' && (
+        <SectionForm key={range.first} song={song} bar={range.first} onRange={onRange} onDone={() => setOpen(null)} />
+      )}
+      {open === 'marker' && <MarkerForm song={song} from={from} to={to} onDone={() => setOpen(null)} />}
+      {open === 'move' && <MoveRow key={`${range.first} ${range.last}`} song={song} lane={lane} range={range} />}
+      {open === 'clip' && here && !wide && <ClipChange song={song} lane={lane.id} clip={here} />}
+    </>
+  );
   return (
     <Column
       role="region"
@@ -147,46 +157,35 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
         </Button>
       </Row>
       {wide ? (
-        <Row paddingHorizontal={16} gap={8} flexWrap="wrap">
-          {tools}
-        </Row>
-      ) : (
-        <ScrollArea sideways>
-          <div style={{ display: 'flex', gap: 8, padding: '0 16px', width: 'max-content' }}>{tools}</div>
-        </ScrollArea>
-      )}
-      {open === 'naming' && (
-        <SectionForm key={range.first} song={song} bar={range.first} onRange={onRange} onDone={() => setOpen(null)} />
-      )}
-      {open === 'marker' && <MarkerForm song={song} from={from} to={to} onDone={() => setOpen(null)} />}
-      {open === 'move' && <MoveRow key={`${range.first} ${range.last}`} song={song} lane={lane} range={range} />}
-      {open === 'clip' && here && !wide && <ClipChange song={song} lane={lane.id} clip={here} />}
-      {lane.type !== 'looks' ? (
-        wide ? (
-          <View flex={1} minHeight={0}>
-            <ScrollArea>{body}</ScrollArea>
-          </View>
-        ) : (
-          body
-        )
-      ) : wide ? (
         <View flex={1} minHeight={0}>
           <ScrollArea>
-            {here && (
-              <Column gap={12} paddingBottom={10}>
-                <ClipFades song={song} lane={lane.id} clip={here} looks={looks} />
-                <ClipChange song={song} lane={lane.id} clip={here} />
-              </Column>
-            )}
-            <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 10, padding: '4px 16px 16px' }}>
-              <LookCards looks={looks} chosen={here} onLay={lay} />
-            </div>
+            <Column gap={10}>
+              <Row paddingHorizontal={16} gap={8} flexWrap="wrap">
+                {tools}
+              </Row>
+              {forms}
+              {body}
+              {lane.type === 'looks' && (
+                <>
+                  {here && <ClipFades song={song} lane={lane.id} clip={here} looks={looks} />}
+                  {here && <ClipChange song={song} lane={lane.id} clip={here} />}
+                  <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 10, padding: '4px 16px 16px' }}>
+                    <LookCards looks={looks} chosen={here} onLay={lay} />
+                  </div>
+                </>
+              )}
+            </Column>
           </ScrollArea>
         </View>
       ) : (
         // One thing at a time, so that the bars stay in sight.
         <>
-          {(short ? !open : open === null || open === 'fades') && (
+          <ScrollArea sideways>
+            <div style={{ display: 'flex', gap: 8, padding: '0 16px', width: 'max-content' }}>{tools}</div>
+          </ScrollArea>
+          {forms}
+          {open === null && body}
+          {lane.type === 'looks' && (short ? !open : open === null || open === 'fades') && (
             <ScrollArea sideways>
               <div
                 style={{

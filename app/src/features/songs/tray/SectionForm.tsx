@@ -11,8 +11,8 @@ import { Chip } from '../../../ui/Chip';
 import { Field } from '../../../ui/Field';
 import { useTints } from '../../../ui/palette';
 import { Button, Column, Row } from '../../../ui/pieces';
-import { ScrollArea } from '../../../ui/ScrollArea';
 import { Stepper } from '../../../ui/Stepper';
+import { Choices } from '../Choices';
 import { barLabel, type BarRange } from '../model';
 import { kindsFor, nextName } from '../words';
 import { useCopying } from './CopyRow';
@@ -54,13 +54,11 @@ export function SectionForm({ song, bar, onRange, onDone }: Props) {
   return (
     <Column gap={8} role="group" aria-label="Section">
       {!existing && (
-        <ScrollArea sideways>
-          <div style={{ display: 'flex', gap: 6, padding: '0 16px', width: 'max-content' }}>
-            {kindsFor(song).map((kind) => (
-              <Chip key={kind} small name={nextName(song, kind)} on={name === nextName(song, kind)} onPress={() => setName(nextName(song, kind))} />
-            ))}
-          </div>
-        </ScrollArea>
+        <Choices label="Kinds of sections">
+          {kindsFor(song).map((kind) => (
+            <Chip key={kind} small name={nextName(song, kind)} on={name === nextName(song, kind)} onPress={() => setName(nextName(song, kind))} />
+          ))}
+        </Choices>
       )}
       <Column paddingHorizontal={16} gap={8}>
         <Field label="Section name" value={name} onChange={setName} placeholder="Verse 1" onEnter={save} />
