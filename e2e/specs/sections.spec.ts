@@ -1,0 +1,177 @@
+// Sections, markers, the song's own page and its time, at phone size.
+
+import { expect, test, type Page } from '@playwright/test';
+import { bring, button, clickTrack, open, restoreConnections, restoreShow } from './hovlix';
+
+test.beforeEach(async ({ page }) => restoreConnections(page));
+test.afterEach(async ({ page }) => restoreShow(page));
+
+const strip = (page: Page) => page.getByRole('navigation', { name: 'Sections' });
+const names = (page: Page) => strip(page).getByRole('button').allTextContents();
+const letGo = (page: Page) => button(page, 'Clear selection').click();
+async function sectionAt(page: Page, bar: number): Promise<void> {
+  await button(page, `Bar ${bar}`).click();
+  await button(page, 'Section').click();
+}
+
+test('a section is split, coloured, moved, repeated with its light and joined again; the strip jumps there', async ({
+  page,
+}) => {
+  await open(page, '/songs/salt-and-signal');
+  await expect.poll(() => names(page)).toEqual(['A', 'B Verse 1', 'C Chorus 1', 'D Verse 2', 'E Chorus 2', 'F Outro']);
+  await strip(page).getByRole('button', { name: 'Go to Chorus 2' }).click();
+  await expect(button(page, 'Bar 29')).toBeInViewport();
+  await expect(strip(page).getByRole('button', { name: 'Go to Chorus 2' })).toHaveAttribute('aria-current', 'true');
+
+  // Chorus 2 in two: its second half is a bridge.
+  await sectionAt(page, 33);
+  await button(page, 'Bridge').click();
+  await button(page, 'Begin section here').click();
+  await letGo(page);
+  await expect.poll(() => names(page)).toContain('F');
+  await expect(page.getByRole('heading', { name: 'Bridge' })).toBeVisible();
+  await sectionAt(page, 33);
+  await button(page, 'Colour 5').click();
+  await expect(button(page, 'Colour 5')).toHaveAttribute('aria-pressed', 'true');
+  await button(page, 'Section begins a bar later').click();
+  await expect(page.getByTestId('range')).toHaveText('Bars 34 – 36');
+  await button(page, 'Section begins a bar earlier').click();
+  await expect(page.getByTestId('range')).toHaveText('Bars 33 – 36');
+  await button(page, 'Join with Chorus 2').click();
+  await expect(page.getByTestId('said')).toHaveText('Bridge is part of Chorus 2 now.');
+  await letGo(page);
+  await expect(page.getByRole('heading', { name: 'Bridge' })).toHaveCount(0);
+
+  // Once more: chorus 1 again where verse 2 began, and verse 2 has no bars left.
+  const lanterns = page.locator('[data-clip="Lanterns"]');
+  await strip(page).getByRole('button', { name: 'Go to Chorus 1' }).click();
+  const count = await lanterns.count();
+  await button(page, 'Choose Chorus 1').click();
+  await button(page, 'Section').click();
+  await button(page, 'Repeat behind it').click();
+  await expect(page.getByTestId('said')).toHaveText('Chorus 3 follows, lit like Chorus 1.');
+  await expect.poll(() => lanterns.count()).toBeGreaterThan(count);
+  await page.keyboard.press('Control+z');
+  await letGo(page);
+  await expect.poll(() => names(page)).toEqual(['A', 'B Verse 1', 'C Chorus 1', 'D Verse 2', 'E Chorus 2', 'F Outro']);
+});
+
+test('markers stand on the sheet and in the list, and go where they are told', async ({ page }) => {
+  await open(page, '/songs/salt-and-signal');
+  await button(page, 'Bar 10').click();
+  await button(page, 'Marker').click();
+  await page.getByLabel('New marker').fill('Guitar change');
+  await button(page, 'Set marker').click();
+  await expect(page.locator('[data-marker="Guitar change"]')).toBeVisible();
+  await button(page, 'Marker').click();
+  await page.getByRole('group', { name: 'Markers' }).getByLabel('Bar and beat').fill('10:2.5');
+  await page.keyboard.press('Enter');
+  await letGo(page);
+  await page.reload();
+  await expect(page.locator('[data-marker="Guitar change"]')).toBeVisible();
+  await strip(page).getByRole('button', { name: 'Go to Outro' }).click();
+  await button(page, 'About Salt and Signal').click();
+  await button(page, 'Go to Guitar change').click();
+  await expect(button(page, 'Bar 10')).toBeInViewport();
+  await button(page, 'About Salt and Signal').click();
+  await expect(page.getByRole('group', { name: 'Markers' })).toContainText('10:2.5');
+});
+
+test('key and notes of a song; how loud it plays here, and from where', async ({ page }) => {
+  await open(page, '/songs/salt-and-signal');
+  await button(page, 'About Salt and Signal').click();
+  await page.getByLabel('Key').fill('E flat');
+  await page.getByLabel('Notes').fill('capo 3');
+  await page.keyboard.press('Enter');
+  await page.getByRole('switch', { name: 'Mute the music' }).click();
+  await button(page, 'Two bars').click();
+  await button(page, 'Close').click();
+  await button(page, 'Bar 9').click();
+  await button(page, 'Play from here').click();
+  // Two bars of 1.8 s before bar 9, which begins after fifteen seconds.
+  await expect(page.getByTestId('position')).toHaveText(/^0:1[1-3]/);
+  await button(page, 'Pause').click();
+  await page.reload();
+  await button(page, 'About Salt and Signal').click();
+  await expect(button(page, 'Two bars')).toHaveAttribute('aria-pressed', 'true');
+  await button(page, 'At the bar').click();
+  await button(page, 'Close').click();
+  await button(page, 'All songs').click();
+  await expect(button(page, 'Open Salt and Signal')).toContainText('E flat');
+});
+
+test('a bar line moved, bars evened out, a passage tapped along: the bars are where they were put', async ({
+  page,
+}) => {
+  await open(page, '/songs/salt-and-signal');
+  await button(page, 'Bar 9').click();
+  await button(page, 'Bar 12').click();
+  await button(page, 'Bars and tempo').click();
+  const begins = page.getByRole('group', { name: 'Bar 9 begins at' });
+  const at = async () => {
+    const [, minutes, rest] = /(\d+):([\d.]+)/.exec((await begins.textContent())!)!;
+    return Number(minutes) * 60 + Number(rest);
+  };
+  const before = await at();
+  await button(page, 'Bar 9 begins 10 ms later').click();
+  await expect.poll(at).toBeCloseTo(before + 0.01, 3);
+  await page.getByLabel('Bar 9 begins at, minutes and seconds').fill('0:30');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('said')).toHaveText('Bar 9 must begin between the bars beside it.');
+  expect(await at()).toBeCloseTo(before + 0.01, 3);
+  await page.keyboard.press('Escape');
+
+  // Twice the tempo from bar 9 on, for as long as it is tapped: of 6/8 two beats a bar, 66 a minute before.
+  await button(page, 'Bars and tempo').click();
+  await button(page, 'Tap along from bar 9').click();
+  await expect(button(page, 'Pause')).toBeVisible();
+  for (let n = 0; n < 12; n++) {
+    await button(page, 'Tap a beat').dispatchEvent('pointerdown');
+    await page.waitForTimeout(440);
+  }
+  await button(page, 'Use these taps').click();
+  await expect(page.getByTestId('said')).toHaveText(/^The bars follow your 12 taps from bar \d+ on\.$/);
+  await button(page, 'Close').click();
+  await letGo(page);
+  // Six bars' worth of beats came in the time of three: the song has more bars than it had.
+  await strip(page).getByRole('button', { name: 'Go to Outro' }).click();
+  await expect(button(page, 'Bar 43')).toBeAttached();
+  await page.keyboard.press('Control+z');
+  await expect(button(page, 'Bar 43')).toHaveCount(0);
+});
+
+test('another recording of the same performance is found to be later, and takes the place of the one before', async ({
+  page,
+}) => {
+  await open(page, '/songs');
+  const take = clickTrack({ bpm: 100, seconds: 24 });
+  await bring(page, 'first take.wav', take);
+  await expect(page.getByRole('heading', { name: 'first take' })).toBeVisible();
+  await button(page, 'Bar 3').click();
+  await button(page, 'Lay Harbour blue').click();
+  await letGo(page);
+  // The same with 1.35 s of silence before it.
+  const rate = 22050;
+  const silence = Buffer.alloc(Math.round(rate * 1.35) * 2);
+  const later = Buffer.concat([take.subarray(0, 44), silence, take.subarray(44)]);
+  later.writeUInt32LE(later.length - 8, 4);
+  later.writeUInt32LE(later.length - 44, 40);
+  await button(page, 'About first take').click();
+  await page
+    .getByLabel('Choose a recording')
+    .setInputFiles({ name: 'remaster.wav', mimeType: 'audio/wav', buffer: later });
+  await expect(page.getByRole('group', { name: 'Recording' })).toContainText('“remaster.wav” is the same performance, 1.35 s later.'); // prettier-ignore
+  await button(page, 'The bars as they are').click();
+  await expect(page.getByRole('group', { name: 'Recording' })).toContainText('remaster.wav');
+  await button(page, 'Close').click();
+  // The light is on its bar, and bar 1 is 1.35 s later.
+  await button(page, 'Bar 3').click();
+  await expect(page.locator('[data-clip="Harbour blue"]')).toBeVisible();
+  await button(page, 'Bars and tempo').click();
+  await expect(page.getByRole('group', { name: 'Bar 1 begins at' })).toContainText(/0:01\.3[2-8]/);
+  await button(page, 'Close').click();
+  await button(page, 'Play').click();
+  await expect(page.getByTestId('position')).toHaveText(/0:0[3-9]|0:1/);
+  await expect(page.getByRole('alert')).toHaveText([]);
+  await button(page, 'Pause').click();
+});
