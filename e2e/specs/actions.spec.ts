@@ -112,6 +112,6 @@ test('while the song plays other gear gets its messages, and the next song begin
   await button(page, 'Bar 8').click();
   await button(page, 'Play from here').click();
   await expect.poll(sent).toEqual([[0xc2, 11]]);
-  await page.goto('/gig');
+  await page.getByRole('link', { name: 'Gig' }).click();
   await expect(page.getByRole('heading', { name: 'Paper Lighthouse' })).toBeVisible();
 });

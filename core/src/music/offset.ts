@@ -35,7 +35,7 @@ export function offsetBetween(before: Uint8Array, after: Uint8Array): Offset {
 function rises(peaks: Uint8Array): Float64Array {
   const out = new Float64Array(peaks.length);
   let sum = 0;
-  for (let i = 1; i < peaks.length; i++) sum += out[i] = Math.max(0, peaks[i]! - peaks[i - 1]!);
+  for (let i = 0; i < peaks.length; i++) sum += out[i] = Math.max(0, peaks[i]! - (peaks[i - 1] ?? 0));
   const mean = sum / Math.max(1, peaks.length);
   for (let i = 0; i < out.length; i++) out[i] = out[i]! - mean;
   return out;
