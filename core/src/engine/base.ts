@@ -105,6 +105,7 @@ export function* baseOf(show: Show, room: Rig): Generator<void, Base> {
     lanes: new WeakMap(),
     makers: new Map(),
     spreads: new WeakMap(),
+    gains: new WeakMap(),
     used: new WeakMap(),
     turns: turnBook(plans),
   };
@@ -188,6 +189,7 @@ function scratchFor(heads: number): Scratch {
     lefts: new Float64Array(MOST_OVERLAPPING),
     position: { step: -1, before: -1, share: 1, ended: true },
     pace: 2,
+    run: { beat: 0, time: 0, speed: 1, size: 1 },
     layer: ABOVE,
   };
 }

@@ -25,6 +25,7 @@ export function curveLaneProgram(lane: CurveLane, ground: Ground, casts: Program
   const all = () => Int32Array.from(ground.heads, (_, head) => head);
   const attribute = target.on === 'role' ? target.attribute : 'level';
   const field = new Map(Object.entries(FIELD_BY_NAME)).get(attribute) ?? ground.ownFields.get(attribute);
+  // What moves faders and waves lays no light of its own.
   const heads = target.on === 'all' ? all() : target.on === 'role' ? casts.get(target.role) : undefined;
   return {
     type: 'curve',

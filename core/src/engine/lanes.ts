@@ -21,6 +21,7 @@ import { curveLaneProgram, trackOf } from './curve-lane';
 import type { Ground } from './ground';
 import { hitLaneProgram } from './hit-lane';
 import type { CurveLaneProgram, HitLaneProgram, LaneProgram, LookLaneProgram, Track } from './lane-program';
+import { gainsOf, UNPACED, type Gains, type Pacing } from './pace';
 import type { Play, Program, SongProgram } from './program';
 import type { TurnBook } from './turns';
 import { variantOf } from './variants';
@@ -35,6 +36,8 @@ export type SongBook = {
   readonly turns: TurnBook;
   /** What action lanes mean for the light, in a tempo. */
   readonly spreads: WeakMap<ActionLane, { readonly tempo: Song['tempo']; readonly spread: Spread }>;
+  /** What curves of speed come to, in a tempo. */
+  readonly gains: WeakMap<CurveLane, { readonly tempo: Song['tempo']; readonly made: Gains | null }>;
   /** A clip for each way in which a lane plays each look. */
   readonly used: WeakMap<LookLane, readonly Clip[]>;
 };
@@ -154,6 +157,7 @@ export function* songsOf(show: Show, base: Laying, sounds: Sounds): Generator<vo
           envelopes,
           lanes,
           faders: playing.map(fadersOf(song, base)),
+          pacings: playing.map(pacingsOf(song, base)),
           duration: song.duration,
           ending,
           anchorBeats: Float64Array.from(song.tempo.anchors, ({ beat }) => beat),
@@ -168,14 +172,47 @@ export function* songsOf(show: Show, base: Laying, sounds: Sounds): Generator<vo
 /** By lane, the curves that move its fader. They belong to the lane, so they go on where it is solo. */
 function fadersOf(song: Song, book: SongBook): (lane: Lane) => readonly Track[] {
   const found = new Map<string, Track[]>();
-  /** What an action lane starts has the lane's fader. */
-  const owners = new Map<string, string>();
+  const owners = ownersIn(song, book);
   for (const one of song.lanes) {
-    if (one.type === 'actions') for (const { id } of spreadOf(song, one, book).looks) owners.set(id, one.id);
     if (one.type !== 'curve' || one.muted || one.target.on !== 'lane') continue;
     found.set(one.target.lane, [...(found.get(one.target.lane) ?? []), trackOf(one.points)]);
   }
   return ({ id }) => found.get(owners.get(id) ?? id) ?? [];
+}
+
+/** By lane, the curves of its waves' speed and size. Of several speeds the topmost counts, as two cannot both be kept. */
+function pacingsOf(song: Song, book: SongBook): (lane: Lane) => Pacing {
+  const curves = playingLanes(song.lanes).flatMap((one) => (one.type === 'curve' && !one.muted ? one : []));
+  const speeds = curves.filter(({ target }) => target.on === 'speed');
+  const sizes = curves.filter(({ target }) => target.on === 'size');
+  if (speeds.length === 0 && sizes.length === 0) return () => UNPACED;
+  const owners = ownersIn(song, book);
+  const gains = new Map(speeds.map((one) => [one, keptGains(one, song.tempo, book)]));
+  return ({ id }) => {
+    const lane = owners.get(id) ?? id;
+    const mine = ({ target }: CurveLane) => 'lane' in target && (target.lane === null || target.lane === lane);
+    const speed = speeds.findLast(mine);
+    return {
+      speed: (speed && gains.get(speed)) ?? null,
+      sizes: sizes.filter(mine).map(({ points }) => trackOf(points)),
+    };
+  };
+}
+
+function keptGains(lane: CurveLane, tempo: Song['tempo'], { gains }: SongBook): Gains | null {
+  const before = gains.get(lane);
+  if (before?.tempo === tempo) return before.made;
+  const made = gainsOf(lane, tempo);
+  gains.set(lane, { tempo, made });
+  return made;
+}
+
+/** What an action lane starts has that lane's fader and pace. */
+function ownersIn(song: Song, book: SongBook): ReadonlyMap<string, string> {
+  const owners = new Map<string, string>();
+  for (const one of song.lanes)
+    if (one.type === 'actions') for (const { id } of spreadOf(song, one, book).looks) owners.set(id, one.id);
+  return owners;
 }
 
 /** The next song begins with light of its own: until then the last moment stays. */

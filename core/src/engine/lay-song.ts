@@ -5,6 +5,7 @@ import { songBeat, songPace } from './clock';
 import { faderAt, layCurve } from './curve-lane';
 import { countBefore, strokesOf } from './ears';
 import { layHitLane } from './hit-lane';
+import { gainedBy, sizeAt, speedAt, type Pacing } from './pace';
 import { addToLane, beginLane, laySheet, mergeLane, rampBetween, scaleLane, type Witness } from './layers';
 import type { LookLaneProgram } from './lane-program';
 import type { Play, Program, SongProgram } from './program';
@@ -24,11 +25,21 @@ export function laySong(program: Program, song: SongProgram, time: number, witne
     }
     const level = faderAt(lane.level, song.faders[i]!, beat);
     if (level <= 0) continue;
+    paceLane(program, song.pacings[i]!, beat, time);
     // What hits ask for has the fader in it already.
     if (witness) witness.lane(lane.type === 'hits' ? 1 : level);
     if (lane.type === 'hits') layHitLane(program, lane, time, level, witness);
-    else layLane(program, song, lane, time, beat, level, witness);
+    else layLane(program, song, lane, time, level, witness);
   }
+  program.scratch.run.size = 1;
+}
+
+/** Says where the waves of a lane are, and how fast and large. */
+function paceLane({ scratch: { run, pace } }: Program, { speed, sizes }: Pacing, beat: number, time: number): void {
+  run.size = sizes.length === 0 ? 1 : sizeAt(sizes, beat);
+  run.speed = speed ? speedAt(speed.track, beat) : 1;
+  run.beat = speed ? beat + gainedBy(speed, beat, false, pace) : beat;
+  run.time = speed ? time + gainedBy(speed, beat, true, pace) : time;
 }
 
 function layLane(
@@ -36,14 +47,13 @@ function layLane(
   song: SongProgram,
   lane: LookLaneProgram,
   time: number,
-  beat: number,
   level: number,
   witness?: Witness,
 ): void {
   const last = lastStarted(lane, time);
   if (last < 0) return;
   const first = firstOf(lane, last, time);
-  if (first === last && level === 1 && layAlone(program, lane, last, time, beat, witness)) return;
+  if (first === last && level === 1 && layAlone(program, lane, last, time, witness)) return;
   const { timing } = program.scratch;
   // How much the clips after each one leave of it is known beforehand, unless some of their strands have times of their own.
   const known = leftsKnown(program, lane, first, last, time);
@@ -62,7 +72,7 @@ function layLane(
     dark *= 1 - timing.rise;
     spoke = true;
     if (witness) witness.source('lane', play ? play.name : 'dark', lane.name);
-    if (play) addPlay(program, play, song, lane, k, time, beat, witness);
+    if (play) addPlay(program, play, song, lane, k, time, witness);
     else {
       dark += timing.rise * timing.fall;
       if (witness) witness.dark(timing.rise * timing.fall * timing.scale);
@@ -85,20 +95,13 @@ function leftsKnown(program: Program, lane: LookLaneProgram, first: number, last
 }
 
 /** A lane with one look on it that only adds height needs no gathering: the same light, at less cost. */
-function layAlone(
-  program: Program,
-  lane: LookLaneProgram,
-  k: number,
-  time: number,
-  beat: number,
-  witness?: Witness,
-): boolean {
+function layAlone(program: Program, lane: LookLaneProgram, k: number, time: number, witness?: Witness): boolean {
   if (!lane.joined[k] && time >= lane.to[k]!) return true;
   const play = lane.plays[k];
   if (!play || play.chase || lane.blend !== 'highest') return false;
   timeClip(program, lane, k, time);
   if (witness) witness.source('lane', play.name, lane.name);
-  move(program, play.sheet, beat, time, program.scratch.pace, witness);
+  moveLane(program, play, witness);
   laySheet(program, play.sheet, witness);
   return true;
 }
@@ -125,24 +128,35 @@ function addPlay(
   lane: LookLaneProgram,
   k: number,
   time: number,
-  beat: number,
   witness?: Witness,
 ): void {
   if (!play.chase) {
-    move(program, play.sheet, beat, time, program.scratch.pace, witness);
+    moveLane(program, play, witness);
     addToLane(program, play.sheet, 1, witness);
     return;
   }
   const { chase } = play;
-  const { position } = program.scratch;
+  const { position, run, pace } = program.scratch;
   if (chase.pace === 'sound' && song.envelopes) {
     const { times } = strokesOf(song.envelopes, chase.drum, 1 / program.safety.most);
     onStroke(chase.course, song, times, countBefore(times, lane.from[k]!), time, position);
   } else {
     // Nobody presses on a lane, and music that was not analysed has no strokes: such a chase goes by its beats.
     const timed = chase.pace === 'seconds';
-    const slow = slowedBy(chase.span / (timed ? 1 : program.scratch.pace));
-    positionAt(chase.course, (timed ? time - lane.from[k]! : beat - lane.beats[k]!) / slow, position);
+    const slow = slowedBy(chase.span / (timed ? run.speed : pace * run.speed));
+    const speed = song.pacings[program.scratch.layer]!.speed;
+    const began = speed ? gainedBy(speed, lane.beats[k]!, timed, pace) : 0;
+    positionAt(
+      chase.course,
+      (timed ? run.time - lane.from[k]! - began : run.beat - lane.beats[k]! - began) / slow,
+      position,
+    );
   }
-  addSteps(program, chase, beat, time, program.scratch.pace, witness);
+  addSteps(program, chase, run.beat, run.time, pace * run.speed, witness);
+}
+
+/** Moves the waves of a look on a lane. */
+function moveLane(program: Program, { sheet }: Play, witness?: Witness): void {
+  const { run, pace } = program.scratch;
+  move(program, sheet, run.beat, run.time, pace * run.speed, witness);
 }

@@ -120,6 +120,7 @@ function hueTurned([L, a, b]: readonly number[], degrees: number): readonly numb
  * Works out what waves and followers make of a sheet at an instant. Allocates nothing.
  * @param pace beats a second: waves that would flash too often at it are slowed.
  * @param heights room for as many numbers as a strand has rows.
+ * @param size how far waves go from where their look rests, 0…1.
  * @param fields those in which nothing of layer `layer` shows are left as they are; without, none is.
  */
 export function moveSheet(
@@ -130,6 +131,7 @@ export function moveSheet(
   heights: Float64Array,
   fields: readonly Field[] | null = null,
   layer = 0,
+  size = 1,
 ): void {
   const slow = sheet.span === Infinity ? 1 : slowedBy(spanAt(sheet, pace));
   for (let s = 0; s < sheet.strands.length; s++) {
@@ -152,6 +154,11 @@ export function moveSheet(
       }
       moveStrand(strand, motion, heights);
     }
+    if (size !== 1 && strand.field !== SLOT)
+      for (let k = 0; k < strand.live.length; k++) {
+        const rest = strand.values[k]!;
+        strand.live[k] = rest + (strand.live[k]! - rest) * size;
+      }
   }
 }
 

@@ -11,6 +11,7 @@ import type { Field } from './fields';
 import type { Struck } from './kits';
 import type { LightMeter } from './light-meter';
 import type { LaneProgram, Track } from './lane-program';
+import type { Pacing } from './pace';
 import type { SafetyProgram } from './safety';
 import type { WriterTable } from './write';
 
@@ -116,6 +117,8 @@ export type SongProgram = {
   readonly lanes: readonly LaneProgram[];
   /** By lane, what moves its fader. */
   readonly faders: readonly (readonly Track[])[];
+  /** By lane, what makes its waves faster or larger. */
+  readonly pacings: readonly Pacing[];
   readonly duration: number;
   /** What its light does when it is over; null where it just ends. */
   readonly ending: {
@@ -243,6 +246,8 @@ export type Scratch = {
   readonly lefts: Float64Array;
   /** Beats a second of the song that is being laid. */
   pace: number;
+  /** Of the lane that is being laid: where its waves are, in beats and seconds, how fast they go and how large they are. */
+  run: { beat: number; time: number; speed: number; size: number };
   /** The layer that is being laid: see `Field.shows`. */
   layer: number;
 };

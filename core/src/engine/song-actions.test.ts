@@ -4,7 +4,17 @@ import fc from 'fast-check';
 import { Chase, Look } from '../light';
 import { playedAlone } from '../live';
 import { edit, legal, readShow, type Show } from '../show';
-import { deedsBetween, lookLanes, type ActionLane, type Clip, type Deed, type Lane, type LookLane } from '../song';
+import {
+  deedsBetween,
+  lookLanes,
+  type ActionLane,
+  type Clip,
+  type Deed,
+  type Lane,
+  type LookLane,
+  type Point,
+  valueOfSpeed,
+} from '../song';
 import { songId, testShow } from '../testing/show';
 import { brightB, dimmerA, hold, player, wave } from '../testing/stage';
 import { beats, id } from '../units';
@@ -194,6 +204,47 @@ test('a clip in other colours: red turned a third of the circle is not red, and 
   expect(green).toBeGreaterThan(red * 2);
   expect(brightB(at(turned, 2))).toBeGreaterThan(0.9);
   expect(at(turned, 6)).toEqual(at(turned, 10));
+});
+
+const curve = (on: 'speed' | 'size', list: readonly (readonly [at: number, value: number, shape?: Point['shape']])[], lane: string | null = null): Lane => ({
+  id: id(on), name: on, type: 'curve', blend: 'scale', target: { on, lane: lane === null ? null : id(lane) },
+  points: list.map(([at, value, shape = 'straight'], i) => ({ id: id(`p${i}`), at: beats(at), value, shape })),
+}); // prettier-ignore
+
+test('a curve of speed: waves and chases are where they would be at that pace, whoever asks and in whatever order', () => {
+  const clips = (name: string) => looksLane([clip(name, 0, 1000)]);
+  fc.assert(
+    fc.property(fc.constantFrom(0.25, 0.5, 1, 2, 4), fc.integer({ min: 0, max: 95 }), fc.constantFrom('moving', 'steps'), (speed, sixteenth, name) => {
+      const beat = sixteenth / 4;
+      // At the very edge of a step a rounding decides which one it is.
+      if (name === 'steps' && (beat * speed) % 1 === 0) return;
+      const held = curve('speed', [[0, valueOfSpeed(speed), 'hold']]);
+      expect(at(withThese(clips(name), held), beat)).toEqual(at(withThese(clips(name)), beat * speed));
+    }),
+  ); // prettier-ignore
+  // From still to four times as fast over eight beats, in a straight line of heights: the speed is the square of it.
+  const rising = curve('speed', [
+    [0, 0],
+    [8, 1, 'off'],
+  ]);
+  const ran = (beat: number) => (4 / 64) * (beat ** 3 / 3);
+  for (const beat of [2, 4.25, 6.5, 8])
+    expect(dimmerA(at(withThese(clips('moving'), rising), beat))).toBeCloseTo(dimmerA(at(withThese(clips('moving')), ran(beat))), 1); // prettier-ignore
+  // Behind its end it goes on as fast as ever, from where it had come.
+  expect(dimmerA(at(withThese(clips('moving'), rising), 9.5))).toBeCloseTo(dimmerA(at(withThese(clips('moving')), ran(8) + 1.5)), 1); // prettier-ignore
+});
+
+test('a curve of one lane leaves the others; muted it does nothing; that of size lets waves rest', () => {
+  const clips = looksLane([clip('moving', 0, 1000)]);
+  const plain = at(withThese(clips), 3);
+  const other = curve('speed', [[0, 1, 'hold']], 'other');
+  expect(at(withThese(clips, other), 3)).toEqual(plain);
+  const mine = curve('speed', [[0, 1, 'hold']], 'clips');
+  expect(at(withThese(clips, mine), 3)).not.toEqual(plain);
+  expect(at(withThese(clips, { ...mine, muted: true }), 3)).toEqual(plain);
+  // It rests at full, and falls to nothing and rises again in four beats.
+  const size = (value: number) => dimmerA(at(withThese(clips, curve('size', [[0, value, 'hold']])), 0.001));
+  expect([0, 0.5, 1].map(size)).toEqual([1, 0.5, 0].map((level) => expect.closeTo(level, 2)));
 });
 
 test('what an edit says of a clip is kept, and taken away where it is as the look has it', () => {

@@ -9,9 +9,9 @@ import type { ChaseProgram, Program, Sheet, SongProgram } from './program';
 
 /** What waves and followers make of a sheet now, at so many beats a second. */
 export function move(program: Program, sheet: Sheet, beat: number, at: number, pace: number, witness?: Witness): void {
-  const { heights, layer } = program.scratch;
+  const { heights, layer, run } = program.scratch;
   // A witness is told of what does not show, too.
-  moveSheet(sheet, beat, at, pace, heights, witness ? null : program.fields, layer);
+  moveSheet(sheet, beat, at, pace, heights, witness ? null : program.fields, layer, run.size);
 }
 
 /** So many strokes of a song into a course, the first `before` of them not counted. */

@@ -115,3 +115,9 @@ function tidied(points: readonly Point[], name: NewPoint): readonly Point[] {
 export function scaledPoints(points: readonly Point[], scale: number, move: number): readonly Point[] {
   return points.map((point) => ({ ...point, value: clamp(point.value * scale + move, 0, 1) }));
 }
+
+/** The speed that a height of a speed curve means: half is the usual one, full four times as fast, nothing stands still. */
+export const speedOfValue = (value: number): number => 4 * value * value;
+
+/** The inverse. */
+export const valueOfSpeed = (speed: number): number => Math.sqrt(speed / 4);

@@ -110,11 +110,16 @@ export type Point = z.infer<typeof Point>;
 /** So many points a curve may have. */
 export const MOST_POINTS = 20_000;
 
-/** What a curve moves: an attribute of a role (`zoom`, or one by its GDTF name), all levels, or the fader of a lane. */
+/**
+ * What a curve moves: an attribute of a role (`zoom`, or one by its GDTF name), all levels, the fader of a lane, or how
+ * fast and how large the waves of a lane (null: of all lanes) are; the speed is that of its chases too.
+ */
 export const CurveTarget = z.discriminatedUnion('on', [
   z.strictObject({ on: z.literal('role'), role: idOf<'Role'>(), attribute: z.string().min(1).max(60) }),
   z.strictObject({ on: z.literal('all') }),
   z.strictObject({ on: z.literal('lane'), lane: idOf<'Lane'>() }),
+  z.strictObject({ on: z.literal('speed'), lane: idOf<'Lane'>().nullable() }),
+  z.strictObject({ on: z.literal('size'), lane: idOf<'Lane'>().nullable() }),
 ]);
 export type CurveTarget = z.infer<typeof CurveTarget>;
 

@@ -1,7 +1,7 @@
 // A curve in Close-up: tap to set a point, drag it, bend the way to the next; or draw it in one stroke.
 
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
-import { beatsOfBars, curveAt, type CurveLane, type Point } from '@hovlix/core/song';
+import { beatsOfBars, curveAt, type CurveLane, type CurveTarget, type Point } from '@hovlix/core/song';
 import { beats, clamp } from '@hovlix/core/units';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix, useShow } from '../../../host/hovlix';
@@ -13,7 +13,7 @@ import { beatAtX, snapped, xOf } from './grid';
 import { GridLines, Pin } from './Paper';
 import { PointForm } from './PointForm';
 import { pointsOfTrace, type Traced } from './trace';
-import { targetWords } from '../lanes/model';
+import { heightWords, targetWords } from '../lanes/model';
 
 /** Room above full and below nothing, in pixels. */
 const EDGE = 14;
@@ -102,7 +102,7 @@ export function CurveEditor({ song, lane, grid, window, gutter, may }: Editing<C
   return (
     <Column flex={1} minHeight={0}>
       <div style={{ flex: 1, minHeight: 120, display: 'flex' }}>
-        <Scale width={gutter} yOf={yOf} />
+        <Scale width={gutter} yOf={yOf} target={lane.target} />
         <div
           ref={(element) => {
             if (element && element.clientHeight !== height) setHeight(element.clientHeight);
@@ -141,7 +141,7 @@ export function CurveEditor({ song, lane, grid, window, gutter, may }: Editing<C
         </div>
       </div>
       {may && point && !drawing ? (
-        <PointForm song={song} point={point} onPut={put} onRemove={() => remove(point.id)} onDone={() => setChosen(null)} />
+        <PointForm song={song} point={point} speed={lane.target.on === 'speed'} onPut={put} onRemove={() => remove(point.id)} onDone={() => setChosen(null)} />
       ) : (
         may && (
           <CurveTools
@@ -186,13 +186,21 @@ function pathOf(
 }
 
 /** What the heights mean. */
-function Scale({ width, yOf }: { readonly width: number; readonly yOf: (value: number) => number }) {
+function Scale({
+  width,
+  yOf,
+  target,
+}: {
+  readonly width: number;
+  readonly yOf: (value: number) => number;
+  readonly target: CurveTarget;
+}) {
   const palette = usePalette();
   return (
     <div aria-hidden style={{ position: 'relative', width, flexShrink: 0, borderRight: `1px solid ${palette.line}` }}>
       {[1, 0.5, 0].map((value) => (
         <span key={value} style={{ position: 'absolute', right: 5, top: yOf(value) - 8, font: '500 12px/16px "Spline Sans Mono"', color: palette.quiet }}>
-          {value * 100}%
+          {heightWords(target, value).replace(' ', '')}
         </span>
       ))}
     </div>

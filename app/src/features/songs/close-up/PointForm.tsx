@@ -2,7 +2,7 @@
 
 import Trash from 'lucide-react-native/icons/trash';
 import X from 'lucide-react-native/icons/x';
-import { SEGMENTS, type Point, type Song } from '@hovlix/core/song';
+import { SEGMENTS, speedOfValue, valueOfSpeed, type Point, type Song } from '@hovlix/core/song';
 import { beats } from '@hovlix/core/units';
 import { Typed } from '../../../ui/form';
 import { usePalette } from '../../../ui/palette';
@@ -15,12 +15,14 @@ import { beatOfPlace, placeText, readPlace } from './grid';
 type Props = {
   readonly song: Song;
   readonly point: Point;
+  /** Its heights are speeds. */
+  readonly speed: boolean;
   readonly onPut: (point: Point) => void;
   readonly onRemove: () => void;
   readonly onDone: () => void;
 };
 
-export function PointForm({ song, point, onPut, onRemove, onDone }: Props) {
+export function PointForm({ song, point, speed, onPut, onRemove, onDone }: Props) {
   const palette = usePalette();
   return (
     <div style={{ flexShrink: 0, maxHeight: '58%', overflowY: 'auto', background: palette.raised, borderTop: `1px solid ${palette.line}` }}>
@@ -45,7 +47,11 @@ export function PointForm({ song, point, onPut, onRemove, onDone }: Props) {
         {point.shape === 'bent' && (
           <Slider label="Bend: early to late" value={(point.bend ?? 0) * 100} low={-100} high={100} step={10} unit="%" onChange={(bend) => onPut({ ...point, bend: bend / 100 })} />
         )}
-        <Slider label="Value" value={point.value * 100} low={0} high={100} step={1} unit="%" onChange={(value) => onPut({ ...point, value: value / 100 })} />
+        {speed ? (
+          <Slider label="Speed" value={speedOfValue(point.value)} low={0} high={4} step={0.1} digits={2} unit="×" onChange={(value) => onPut({ ...point, value: valueOfSpeed(value) })} />
+        ) : (
+          <Slider label="Value" value={point.value * 100} low={0} high={100} step={1} unit="%" onChange={(value) => onPut({ ...point, value: value / 100 })} />
+        )}
         <Typed
           key={point.at}
           label="Bar and beat"

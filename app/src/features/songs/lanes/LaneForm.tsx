@@ -171,8 +171,9 @@ function CurveSettings({ song, lane, show, onSet }: Pick<Props<CurveLane>, 'song
           const target = targets.find((one) => one.value === chosen)?.target;
           if (target) onSet({ target });
         }}
+        hint={lane.target.on === 'speed' ? 'Half-way up is the usual speed, the top four times as fast, and at the bottom they stand still.' : undefined}
       />
-      {lane.target.on !== 'lane' && (
+      {(lane.target.on === 'role' || lane.target.on === 'all') && (
         <Column gap={6}>
           <Quiet fontWeight="600">With the lanes below</Quiet>
           <Segments

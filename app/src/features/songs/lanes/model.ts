@@ -3,7 +3,7 @@
 import { attributeOf, patchedFixtures, snaps } from '@hovlix/core/rig';
 import type { Kit } from '@hovlix/core/light';
 import { rigInUse, type Show } from '@hovlix/core/show';
-import { lookLanes, type ActionLane, type CurveLane, type CurveTarget, type HitLane, type Lane, type LookLane, type Song } from '@hovlix/core/song'; // prettier-ignore
+import { lookLanes, speedOfValue, type ActionLane, type CurveLane, type CurveTarget, type HitLane, type Lane, type LookLane, type Song } from '@hovlix/core/song'; // prettier-ignore
 import { freshId } from '../../../host/fresh-id';
 
 export const TEMPLATES = [
@@ -77,13 +77,37 @@ export function targetsOf(show: Show, song: Song): readonly TargetChoice[] {
   const faders = song.lanes
     .filter((lane) => lane.type !== 'curve')
     .map((lane) => choice({ on: 'lane', lane: lane.id }, `Lane ${lane.name}: fader`));
-  return [choice({ on: 'all' }, 'All lamps: level'), ...byRole, ...faders];
+  const waves = [null, ...song.lanes.filter(({ type }) => type === 'looks' || type === 'actions')].flatMap((lane) =>
+    (['speed', 'size'] as const).map((on) => {
+      const target = { on, lane: lane?.id ?? null };
+      return choice(target, waveWords(song, target));
+    }),
+  );
+  return [choice({ on: 'all' }, 'All lamps: level'), ...byRole, ...faders, ...waves];
+}
+
+type OfWaves = Extract<CurveTarget, { readonly on: 'speed' | 'size' }>;
+
+function waveWords(song: Song, { on, lane }: OfWaves): string {
+  const whose =
+    lane === null ? 'All lanes' : `Lane ${song.lanes.find(({ id }) => id === lane)?.name ?? 'that is gone'}`;
+  return `${whose}: ${on === 'speed' ? 'speed of waves and chases' : 'size of waves'}`;
+}
+
+/** A height of a curve in the unit of what it moves: “80 %”, “× 1.5”. */
+export function heightWords(target: CurveTarget, value: number): string {
+  if (target.on !== 'speed') return `${Math.round(value * 100)} %`;
+  return `× ${Math.round(speedOfValue(value) * 100) / 100}`;
 }
 
 const choice = (target: CurveTarget, name: string): TargetChoice => ({ value: keyOf(target), name, target });
 
 const keyOf = (target: CurveTarget): string =>
-  target.on === 'role' ? `${target.role}/${target.attribute}` : target.on === 'lane' ? `lane ${target.lane}` : 'all';
+  target.on === 'role'
+    ? `${target.role}/${target.attribute}`
+    : 'lane' in target
+      ? `${target.on} ${target.lane}`
+      : target.on;
 
 const OURS: Readonly<Record<string, string>> = { level: 'level', zoom: 'zoom', haze: 'haze' };
 const attributeName = (attribute: string): string => OURS[attribute] ?? attributeOf(attribute).name.toLowerCase();
@@ -93,6 +117,7 @@ export const chosenTarget = keyOf;
 /** What a curve moves, in words: “Movers: zoom”. */
 export function targetWords(show: Show, song: Song, target: CurveTarget): string {
   if (target.on === 'all') return 'All lamps: level';
+  if (target.on === 'speed' || target.on === 'size') return waveWords(song, target);
   if (target.on === 'lane')
     return `Lane ${song.lanes.find(({ id }) => id === target.lane)?.name ?? 'that is gone'}: fader`;
   const role = show.roles.find(({ id }) => id === target.role)?.name ?? 'A role that is gone';

@@ -1,0 +1,78 @@
+// Curves that make the waves and chases of a lane faster, slower, larger or smaller.
+
+import { speedOfValue, type CurveLane, type Song } from '../song';
+import { timeAt } from '../time';
+import { beats } from '../units';
+import { trackAt, trackOf } from './curve-lane';
+import type { Track } from './lane-program';
+
+/**
+ * How many beats, and seconds, a lane's waves have gained by a beat on the song's own: the sum of what their speed is
+ * above 1. In steps of an eighth of a beat, straight in between; before the first and after the last, as at those.
+ */
+export type Gains = {
+  readonly track: Track;
+  readonly first: number;
+  readonly count: number;
+  readonly beats: Float64Array;
+  readonly seconds: Float64Array;
+  /** What it goes on by, a beat, behind the last: where the curve holds. */
+  readonly on: number;
+};
+
+/** What moves the waves of one lane; null where nothing does. */
+export type Pacing = { readonly speed: Gains | null; readonly sizes: readonly Track[] };
+
+export const UNPACED: Pacing = { speed: null, sizes: [] };
+
+const STEP = 1 / 8;
+/** Ten hours at 240 a minute, in steps. */
+const MOST_STEPS = 1_200_000;
+
+export function gainsOf({ points }: CurveLane, tempo: Song['tempo']): Gains | null {
+  const [start, end] = [points[0], points.at(-1)];
+  if (!start || !end) return null;
+  const track = trackOf(points);
+  const first = Math.floor(start.at / STEP);
+  const count = Math.min(MOST_STEPS, Math.ceil(end.at / STEP) - first + 1);
+  const [inBeats, inSeconds] = [new Float64Array(count), new Float64Array(count)];
+  let from = timeAt(tempo, beats(first * STEP));
+  for (let i = 1; i < count; i++) {
+    const to = timeAt(tempo, beats((first + i) * STEP));
+    const more = speedAt(track, (first + i - 0.5) * STEP) - 1;
+    inBeats[i] = inBeats[i - 1]! + more * STEP;
+    inSeconds[i] = inSeconds[i - 1]! + more * (to - from);
+    from = to;
+  }
+  return { track, first, count, beats: inBeats, seconds: inSeconds, on: end.shape === 'hold' ? speedOfValue(end.value) - 1 : 0 }; // prettier-ignore
+}
+
+/** How fast at a beat; 1 where the curve lets it be. */
+export function speedAt(track: Track, beat: number): number {
+  const value = trackAt(track, beat);
+  return value < 0 ? 1 : speedOfValue(value);
+}
+
+/** Gained by a beat, in beats or in seconds. @param pace beats a second there. Allocates nothing. */
+export function gainedBy(gains: Gains, beat: number, inSeconds: boolean, pace: number): number {
+  const { first, count, on } = gains;
+  const list = inSeconds ? gains.seconds : gains.beats;
+  const place = beat / STEP - first;
+  if (place <= 0) return 0;
+  if (place >= count - 1) {
+    const behind = (place - (count - 1)) * STEP;
+    return list[count - 1]! + (behind * on) / (inSeconds ? pace : 1);
+  }
+  const at = Math.floor(place);
+  return list[at]! + (list[at + 1]! - list[at]!) * (place - at);
+}
+
+/** How large the waves are, 0…1. */
+export function sizeAt(sizes: readonly Track[], beat: number): number {
+  let now = 1;
+  for (let i = 0; i < sizes.length; i++) {
+    const value = trackAt(sizes[i]!, beat);
+    if (value >= 0) now *= value;
+  }
+  return now;
+}
