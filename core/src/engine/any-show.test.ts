@@ -5,7 +5,7 @@ import { Chase, Kit, LookValue } from '../light';
 import { AT_REST, type Action } from '../live';
 import { envelopesOf, LOUDNESS_BANDS } from '../music';
 import { edit } from '../show';
-import { CURVE_BLENDS, type Lane } from '../song';
+import { CURVE_BLENDS, type Deed, type Lane } from '../song';
 import { look, withLooks, hold, press, player, type ValueIn } from '../testing/stage';
 import { beats, id, seconds } from '../units';
 import { compile, explain, frameFor, render } from '.';
@@ -88,7 +88,7 @@ describe('any show', () => {
     const lanes: Lane[] = [
       { id: id('hits'), name: 'H', type: 'hits', kit: id('k'), role: id('wash'), level: 0.8, notes: list.flatMap((_, i) => [2, 7, 7.1].map((at, k) => ({ id: id<'Note'>(`${i}${k}`), at: beats(at * (i + 1)), length: beats(0.4), note: 30 + i, velocity: 0.9 }))) },
       { id: id('tint'), name: 'T', type: 'looks', blend: 'add', level: 0.6, only: { roles: [id('bars'), id('wash')], families: ['level', 'colour'] }, clips: [{ id: id('t'), look: id('run'), from: beats(3), to: beats(30), speed: 1.5, turn: 40 }, { id: id('t2'), look: id('new'), from: beats(30), to: beats(40), level: 0.7 }] },
-      { id: id('do'), name: 'D', type: 'actions', actions: ([[1, { act: 'start', look: id('new'), role: id('bars') }], [5, { act: 'master', role: id('wash'), level: 0.4, fade: 2 }], [9, { act: 'stop', look: null }], [12, { act: 'blackout', on: true, fade: 1 }], [14, { act: 'blackout', on: false, fade: 0 }]] as const).map(([at, does], i) => ({ id: id<'LaneAction'>(`${i}`), at: beats(at), does })) },
+      { id: id('do'), name: 'D', type: 'actions', actions: ([[1, { act: 'start', look: id('new'), role: id('bars') }], [5, { act: 'master', role: id('wash'), level: 0.4, fade: 2 }], [9, { act: 'stop', look: null }], [12, { act: 'blackout', on: true, fade: 1 }], [14, { act: 'blackout', on: false, fade: 0 }]] as [number, Deed][]).map(([at, does], i) => ({ id: id<'LaneAction'>(`${i}`), at: beats(at), does })) },
       { id: id('pace'), name: 'P', type: 'curve', target: { on: 'speed', lane: null }, blend: 'scale', points: [{ id: id('a'), at: beats(2), value: 0.2, shape: 'smooth' }, { id: id('b'), at: beats(18), value: 0.9, shape: 'hold' }] },
       { id: id('size'), name: 'Z', type: 'curve', target: { on: 'size', lane: id('tint') }, blend: 'scale', points: [{ id: id('a'), at: beats(2), value: 0.9, shape: 'straight' }, { id: id('b'), at: beats(20), value: 0.1, shape: 'off' }] },
       { id: id('fader'), name: 'F', type: 'curve', target: { on: 'lane', lane: id('tint') }, blend: 'scale', points: [{ id: id('a'), at: beats(4), value: 0, shape: 'bent', bend: 0.7 }, { id: id('b'), at: beats(24), value: 1, shape: 'hold' }] },

@@ -1,6 +1,6 @@
 // What is said of a song before the night.
 
-import { Chase, Kit } from '../light';
+import { Chase, Kit, Look } from '../light';
 import { lookLanes, type HitLane, type LookLane } from '../song';
 import { testShow } from '../testing/show';
 import { beats, id, seconds } from '../units';
@@ -68,10 +68,51 @@ test('hit lanes without a kit, without lamps, with notes that nothing answers to
   const lane: HitLane = { id: id('h'), name: 'Drums', type: 'hits', kit: id('k'), role: id('wash'), notes };
   const bare = song([whole], lane);
   expect(said(bare)).toEqual([[null, 'Lane Drums: its hit kit is gone. Choose another in Lanes.']]);
-  const kit = Kit.parse({ id: 'k', name: 'K', channels: [], hits: [{ id: 'h', name: 'H', low: 36, high: 36, attack: { seconds: 0 }, hold: { seconds: 0 }, release: { seconds: 0 } }] }); // prettier-ignore
+  const kit = Kit.parse({ id: 'k', name: 'K', channels: [], hits: [{ id: 'h', name: 'H', low: 36, high: 36, attack: { seconds: 0 }, hold: { seconds: 0.1 }, release: { seconds: 0 } }] }); // prettier-ignore
   const show = edit(bare, { type: 'store-kit', kit }).show;
   expect(said(show)).toEqual([[null, 'Lane Drums: nothing answers to 1 note.']]);
   const elsewhere = edit(show, { type: 'set-lane', song: id('song'), lane: id('h'), role: id('gone') }).show;
   expect(said(elsewhere)).toEqual([[null, 'Lane Drums: no lamp plays its role in this rig.']]);
   expect(show.songs[0]!.duration).toBe(seconds(60));
+});
+
+test('a hit that is too short to be seen', () => {
+  const note = { id: id<'Note'>('n'), at: beats(2), length: beats(1), note: 36, velocity: 1 };
+  const lane: HitLane = { id: id('h'), name: 'Drums', type: 'hits', kit: id('k'), role: id('wash'), notes: [note] };
+  const hit = { id: 'h', name: 'Click', low: 36, high: 36, attack: { seconds: 0 }, hold: { beats: 0 }, release: { seconds: 0 } }; // prettier-ignore
+  const kit = (more: object) => Kit.parse({ id: 'k', name: 'K', channels: [], hits: [{ ...hit, ...more }] });
+  const with_ = (more: object) => said(edit(song([whole], lane), { type: 'store-kit', kit: kit(more) }).show);
+  expect(with_({})).toEqual([
+    [null, 'Lane Drums: Click is over before it is seen. Give it a longer hold or release in its kit.'],
+  ]);
+  expect(with_({ hold: { seconds: 0.03 } })).toHaveLength(1);
+  expect(with_({ hold: { seconds: 0.05 } })).toEqual([]);
+  expect(with_({ held: true })).toEqual([]);
+});
+
+test('looks on two lanes that go out and come in at once on one role dip; on one lane, or apart, they do not', () => {
+  const [base] = lookLanes(testShow().songs[0]!);
+  const two = (out: number, from: number, look = 'half-blue'): Show => {
+    const show = testShow();
+    const under = { ...base!, clips: [clip('red', 0, 16, { fadeOut: beats(out) })] };
+    const over = { ...base!, id: id<'Lane'>('over'), name: 'Over', clips: [clip(look, from, 120)] };
+    return { ...show, songs: [{ ...show.songs[0]!, lanes: [under, over] }] };
+  };
+  const dips = 'Red on Looks still goes out while Half blue comes in on Over: the light dips between them.';
+  expect(said(two(4, 12))).toEqual([[3, dips]]);
+  expect(said(two(4, 14))).toEqual([[3, dips]]);
+  expect(said(two(4, 16))).toEqual([]);
+  expect(said(two(0, 12))).toEqual([]);
+  expect(said(two(4, 12, 'spread'))).toEqual([]);
+});
+
+test('a fade that was asked for where a wheel of colours can only jump', () => {
+  const show = edit(testShow(), {
+    type: 'store-look',
+    look: Look.parse({ id: 'stars', number: 8, name: 'Stars', fadeIn: 2, fadeOut: 0, values: [{ role: 'movers', level: { type: 'hold', value: 1 }, colour: { type: 'hold', value: { x: 0.15, y: 0.06 } } }] }), // prettier-ignore
+  }).show;
+  const [base] = lookLanes(show.songs[0]!);
+  const with_ = (more: object): Show => ({ ...show, songs: [{ ...show.songs[0]!, lanes: [{ ...base!, clips: [clip('stars', 0, 120, more)] }] }] }); // prettier-ignore
+  expect(said(with_({}))).toEqual([]);
+  expect(said(with_({ fadeIn: beats(4) }))).toEqual([[0, 'Stars fades in, but its colour wheel jumps: this lamp cannot fade it.']]); // prettier-ignore
 });

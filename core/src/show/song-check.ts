@@ -1,7 +1,18 @@
 // What of a song will not come out as it was meant, in this rig: said before the night.
 
-import { hitsOf, lengthOf, type Chase, type Look } from '../light';
-import { barSpan, lookLanes, type Clip, type HitLane, type LookLane, type Song } from '../song';
+import { hitsOf, leastFor, lengthOf, type Chase, type Hit, type Look, type LookValue } from '../light';
+import { own } from '../own';
+import { attributeOf, patchedFixtures, snaps } from '../rig';
+import {
+  barSpan,
+  lookLanes,
+  playingLanes,
+  pointBefore,
+  type Clip,
+  type HitLane,
+  type LookLane,
+  type Song,
+} from '../song';
 import { barAt, beatAt, beatOfBar, tempoAt, timeAt } from '../time';
 import { beats, seconds } from '../units';
 import { rigInUse, type Show } from './schema';
@@ -20,7 +31,8 @@ export function songRemarks(show: Show, song: Song, most = 20): readonly SongRem
   const clips = lookLanes(song).flatMap((lane) =>
     lane.clips.flatMap((clip, i) => clipRemarks(song, lane, clip, i, plays, cast)),
   );
-  const lanes = song.lanes.flatMap((lane) => (lane.type === 'hits' ? hitRemarks(show, lane, cast) : []));
+  const lanes = song.lanes.flatMap((lane) => (lane.type === 'hits' ? hitRemarks(show, song, lane, cast) : []));
+  clips.push(...fightRemarks(song, plays), ...snapRemarks(show, song, plays));
   const inOrder = clips.sort((a, b) => (a.bar ?? 0) - (b.bar ?? 0));
   return [...lanes, ...once(inOrder), ...endRemarks(song)].slice(0, most);
 }
@@ -71,13 +83,93 @@ function clipRemarks(
   return found;
 }
 
-/** Roles that a look, or a chase with the looks of its steps, speaks to; none where it speaks to single lamps. */
-function rolesIn(play: Playable, plays: ReadonlyMap<string, Playable>): readonly string[] {
+/** So long two fades must meet to be seen, in beats. */
+const SEEN = 0.25;
+
+/**
+ * A look that still goes out on one lane while another comes in over it on a second, on the same role: as neither is
+ * full, the light dips between them. On one lane they would crossfade.
+ */
+function fightRemarks(song: Song, plays: ReadonlyMap<string, Playable>): readonly SongRemark[] {
+  type Fade = { readonly lane: LookLane; readonly play: Playable; readonly roles: ReadonlySet<string>; readonly from: number; readonly to: number }; // prettier-ignore
+  const [outs, ins]: [Fade[], Fade[]] = [[], []];
+  for (const lane of playingLanes(lookLanes(song)))
+    lane.clips.forEach((clip, i) => {
+      const play = clip.look ? plays.get(clip.look) : undefined;
+      if (!play) return;
+      const only = lane.only?.roles;
+      const roles = new Set(litRoles(play, plays).filter((role) => !only || only.some((one) => one === role)));
+      const joined = lane.clips[i + 1] !== undefined && lane.clips[i + 1]!.from - clip.to < 1e-3;
+      const follows = i > 0 && clip.from - lane.clips[i - 1]!.to < 1e-3;
+      const fade = { lane, play, roles };
+      if (!joined) outs.push({ ...fade, from: clip.to - (clip.fadeOut ?? play.fadeOut), to: clip.to });
+      if (!follows) ins.push({ ...fade, from: clip.from, to: clip.from + (clip.fadeIn ?? play.fadeIn) });
+    });
+  ins.sort((a, b) => a.from - b.from);
+  const starts = ins.map(({ from }) => from);
+  return outs.flatMap((out) => {
+    // Those that begin while it goes out.
+    const first = pointBefore(starts, starts.length, out.from - 1e-9) + 1;
+    for (let k = first; k < ins.length && ins[k]!.from < out.to - SEEN; k++) {
+      const one = ins[k]!;
+      const together = Math.min(out.to, one.to) - one.from;
+      if (one.lane === out.lane || together < SEEN || ![...one.roles].some((role) => out.roles.has(role))) continue;
+      const text = `${out.play.name} on ${out.lane.name} still goes out while ${one.play.name} comes in on ${one.lane.name}: the light dips between them.`; // prettier-ignore
+      return [{ bar: barAt(song.meter, beats(one.from)).bar, text }];
+    }
+    return [];
+  });
+}
+
+/** The roles whose level a look, or a chase with the looks of its steps, sets. */
+function litRoles(play: Playable, plays: ReadonlyMap<string, Playable>): readonly string[] {
+  return [...new Set(valuesIn(play, plays).flatMap(({ role, level }) => (role && level ? [role] : [])))];
+}
+
+/** Looks that fade in where something in them can only jump in this rig: gobos, wheels of colours, and what lamps say of their channels. */
+function snapRemarks(show: Show, song: Song, plays: ReadonlyMap<string, Playable>): readonly SongRemark[] {
+  const rig = rigInUse(show);
+  const patched = new Map(patchedFixtures(rig, show.profiles).map((one) => [one.fixture.id as string, one]));
+  const jumping = new Map(
+    rig.casting.map(({ role, fixtures }) => {
+      const channels = fixtures.flatMap((fixture) => patched.get(fixture)?.mode.channels ?? []);
+      return [role as string, new Set(channels.filter(snaps).map(({ attribute }) => attribute))] as const;
+    }),
+  );
+  const known = new Map<Playable, string | undefined>();
+  const jumps = (play: Playable): string | undefined => {
+    if (known.has(play)) return known.get(play);
+    const found = valuesIn(play, plays).flatMap(({ role, gobo, colour, more }) => {
+      const here = role && jumping.get(role);
+      const names = [...(gobo ? ['Gobo1'] : []), ...(colour ? ['Color1'] : []), ...Object.keys(more ?? {})];
+      return here ? names.filter((name) => here.has(name) && own(play.snaps, name) !== false) : [];
+    });
+    const text = found[0] && attributeOf(found[0]).name.toLowerCase();
+    known.set(play, text);
+    return text;
+  };
+  return lookLanes(song).flatMap(({ clips }) =>
+    clips.flatMap((clip) => {
+      const play = clip.look ? plays.get(clip.look) : undefined;
+      // Only where a fade was asked for on this clip: a look's own usual fade says nothing about its gobo.
+      const what = play && (clip.fadeIn ?? 0) > 0 ? jumps(play) : undefined;
+      const { bar } = barAt(song.meter, clip.from);
+      return what ? [{ bar, text: `${play!.name} fades in, but its ${what} jumps: this lamp cannot fade it.` }] : [];
+    }),
+  );
+}
+
+function valuesIn(play: Playable, plays: ReadonlyMap<string, Playable>): readonly LookValue[] {
   const looks = 'steps' in play ? play.steps.map(({ look }) => (look ? plays.get(look) : undefined)) : [play];
-  const values = [
+  return [
     ...looks.flatMap((one) => (one && 'values' in one ? one.values : [])),
     ...('steps' in play ? play.steps.flatMap((step) => step.values) : []),
   ];
+}
+
+/** Roles that a look, or a chase with the looks of its steps, speaks to; none where it speaks to single lamps. */
+function rolesIn(play: Playable, plays: ReadonlyMap<string, Playable>): readonly string[] {
+  const values = valuesIn(play, plays);
   return values.some(({ lamps }) => lamps) ? [] : [...new Set(values.flatMap(({ role }) => role ?? []))];
 }
 
@@ -89,12 +181,30 @@ export function darkBeats(song: Song, clip: Clip, play: Playable): number {
   return clip.to - clip.from - length * pace;
 }
 
-function hitRemarks(show: Show, lane: HitLane, cast: ReadonlySet<string>): readonly SongRemark[] {
+/** How long a hit lasts, at so many seconds a beat. */
+const secondsOf = ({ attack, hold, release }: Hit, pulse: number): number =>
+  [attack, hold, release].reduce((sum, time) => sum + ('beats' in time ? time.beats * pulse : time.seconds), 0);
+
+/** How long light must last to be seen on the quickest lamp of a role. */
+function leastSeen(show: Show, role: string): number {
+  const rig = rigInUse(show);
+  const cast = new Set<string>(rig.casting.find((one) => one.role === role)?.fixtures);
+  const lamps = patchedFixtures(rig, show.profiles).filter(({ fixture }) => cast.has(fixture.id));
+  return lamps.reduce((least, { profile }) => Math.min(least, leastFor(profile.kind)), Infinity);
+}
+
+function hitRemarks(show: Show, song: Song, lane: HitLane, cast: ReadonlySet<string>): readonly SongRemark[] {
   const { name, notes } = lane;
   if (notes.length === 0) return [];
   const kit = show.kits.find(({ id }) => id === lane.kit);
   if (!kit) return [{ bar: null, text: `Lane ${name}: its hit kit is gone. Choose another in Lanes.` }];
   if (!cast.has(lane.role)) return [{ bar: null, text: `Lane ${name}: no lamp plays its role in this rig.` }];
+  const pulse = 60 / tempoAt(song.tempo, timeAt(song.tempo, notes[0]!.at));
+  const least = leastSeen(show, lane.role);
+  const short = [...new Set(notes.flatMap(({ note }) => hitsOf(kit, note)))].find(
+    (hit) => !hit.held && secondsOf(hit, pulse) < least,
+  );
+  if (short) return [{ bar: null, text: `Lane ${name}: ${short.name} is over before it is seen. Give it a longer hold or release in its kit.` }]; // prettier-ignore
   const silent = notes.filter(({ note }) => hitsOf(kit, note).length === 0).length;
   return silent > 0 ? [{ bar: null, text: `Lane ${name}: nothing answers to ${counted(silent, 'note')}.` }] : [];
 }
