@@ -201,11 +201,11 @@ function hitRemarks(show: Show, song: Song, lane: HitLane, cast: ReadonlySet<str
   if (!cast.has(lane.role)) return [{ bar: null, text: `Lane ${name}: no lamp plays its role in this rig.` }];
   const pulse = 60 / tempoAt(song.tempo, timeAt(song.tempo, notes[0]!.at));
   const least = leastSeen(show, lane.role);
-  const short = [...new Set(notes.flatMap(({ note }) => hitsOf(kit, note)))].find(
-    (hit) => !hit.held && secondsOf(hit, pulse) < least,
-  );
+  const numbers = [...new Set(notes.map(({ note }) => note))];
+  const answers = new Map(numbers.map((note) => [note, hitsOf(kit, note)]));
+  const short = [...new Set([...answers.values()].flat())].find((hit) => !hit.held && secondsOf(hit, pulse) < least);
   if (short) return [{ bar: null, text: `Lane ${name}: ${short.name} is over before it is seen. Give it a longer hold or release in its kit.` }]; // prettier-ignore
-  const silent = notes.filter(({ note }) => hitsOf(kit, note).length === 0).length;
+  const silent = notes.filter(({ note }) => answers.get(note)!.length === 0).length;
   return silent > 0 ? [{ bar: null, text: `Lane ${name}: nothing answers to ${counted(silent, 'note')}.` }] : [];
 }
 

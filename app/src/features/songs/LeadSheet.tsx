@@ -32,6 +32,9 @@ import { usePerLine } from './use-lines';
 import { usePlayhead } from './use-playhead';
 import { rangeText, tapped, type BarRange } from './model';
 
+/** At both sides of the lines, in pixels. */
+const MARGIN = 12;
+
 export function LeadSheet({ id }: { readonly id: string }) {
   const song = useShow((show) => show.songs.find((one) => one.id === id));
   const opened = useShow((show) => show.id);
@@ -86,6 +89,7 @@ function Sheet({ song }: { readonly song: Song }) {
   const covered = range && may && !wide ? tall : 0;
   const top = useRef(0);
   const [height, setHeight] = useState(0);
+  const [width, setWidth] = useState(0);
   const inSight = useRef(0);
   useEffect(() => {
     inSight.current = height - covered;
@@ -117,9 +121,12 @@ function Sheet({ song }: { readonly song: Song }) {
       ref={list}
       data={lines}
       style={{ flex: 1 }}
-      contentContainerStyle={{ paddingHorizontal: 12, paddingBottom: covered + 60 }}
+      contentContainerStyle={{ paddingHorizontal: MARGIN, paddingBottom: covered + 60 }}
       onScroll={({ nativeEvent }) => (top.current = nativeEvent.contentOffset.y)}
-      onLayout={({ nativeEvent }) => setHeight(nativeEvent.layout.height)}
+      onLayout={({ nativeEvent: { layout } }) => {
+        setHeight(layout.height);
+        setWidth(layout.width);
+      }}
       scrollEventThrottle={50}
       initialNumToRender={6}
       windowSize={5}
@@ -145,6 +152,7 @@ function Sheet({ song }: { readonly song: Song }) {
               first={item.first}
               count={item.count}
               perLine={perLine}
+              width={Math.max(0, width - 2 * MARGIN)}
               peaks={peaks}
               range={range && range.last >= item.first && range.first < item.first + item.count ? range : null}
               onBar={choose}

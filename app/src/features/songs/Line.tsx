@@ -1,30 +1,23 @@
 // One line of a lead sheet: bar numbers, waveform, the light ribbon, clips, and the pin that moves over it.
 
-import { memo, useEffect, useRef } from 'react';
+import { memo, useMemo } from 'react';
 import { View } from '@tamagui/core';
-import { STRIPS } from '@hovlix/core/engine';
-import { beatsOfBars, playingLanes, timeOfBar, type Clip, type Lane, type Song } from '@hovlix/core/song';
-import { useHovlix, useShow, useStage, usePlays } from '../../host/hovlix';
+import { beatsOfBars, playingLanes, type Clip, type Lane, type Song } from '@hovlix/core/song';
+import { usePlays } from '../../host/hovlix';
 import { usePalette } from '../../ui/palette';
 import type { Palette } from '../../ui/tokens';
+import { BarsCanvas, WAVE, WAVE_TOP, type Row } from './BarsCanvas';
 import { ClipHandles, type Part } from './ClipHandles';
-import { LaneStrip } from './LaneStrip';
 import { CLIPS_TOP, LINE_GAP, lineHeight, mainLane, otherLanes, ROW_HEIGHT, ROWS_TOP } from './lines';
-import { barLabel, barsOfBeat, clipBoxes, ribbonTimes, tickColour, type BarRange } from './model';
-import { sized } from './sized';
-
-const WAVE_TOP = 16;
-const WAVE = 20;
-const RIBBON_TOP = 40;
-/** Ribbon moments a bar: half-beat blinks are seen. */
-const COLUMNS = 32;
-const PEAKS_PER_SECOND = 100;
+import { barLabel, barsOfBeat, clipBoxes, tickColour, type BarRange } from './model';
 
 type Props = {
   readonly song: Song;
   readonly first: number;
   readonly count: number;
   readonly perLine: number;
+  /** Of a whole line, in pixels. */
+  readonly width: number;
   readonly peaks: Uint8Array | null;
   readonly range: BarRange | null;
   readonly onBar: (bar: number) => void;
@@ -33,11 +26,23 @@ type Props = {
   readonly onDrag: (part: Part, bar: number, done: boolean) => void;
 };
 
-export const Line = memo(function Line({ song, first, count, perLine, peaks, range, onBar, held, onDrag }: Props) {
+export const Line = memo(function Line({
+  song,
+  first,
+  count,
+  perLine,
+  width,
+  peaks,
+  range,
+  onBar,
+  held,
+  onDrag,
+}: Props) {
   const palette = usePalette();
   const bars = Array.from({ length: count }, (_, i) => first + i);
   const share = `${(count / perLine) * 100}%` as const;
   const paper = lineHeight(song) - LINE_GAP;
+  const rows = useMemo(() => rowsOf(song), [song]);
   return (
     <View height={paper} marginBottom={LINE_GAP} position="relative">
       <View
@@ -50,8 +55,15 @@ export const Line = memo(function Line({ song, first, count, perLine, peaks, ran
         borderRadius={8}
         overflow="hidden"
       >
-        <Waveform song={song} first={first} count={count} peaks={peaks} palette={palette} />
-        <Ribbon song={song} first={first} count={count} />
+        <BarsCanvas
+          song={song}
+          first={first}
+          count={count}
+          peaks={peaks}
+          width={(width * count) / perLine}
+          height={paper}
+          rows={rows}
+        />
       </View>
       <Clips song={song} first={first} count={count} perLine={perLine} palette={palette} held={held} />
       {bars.map((bar, i) => {
@@ -173,102 +185,13 @@ function Markers({
     ));
 }
 
-export function Waveform({
-  song,
-  first,
-  count,
-  peaks,
-  palette,
-}: Pick<Props, 'song' | 'first' | 'count' | 'peaks'> & { readonly palette: Palette }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  useEffect(() => {
-    const element = canvas.current;
-    const context = element && sized(element);
-    if (!element || !context || !peaks) return;
-    const width = element.clientWidth;
-    context.fillStyle = palette.faint;
-    const barWidth = width / count;
-    const loudest = peaks.reduce((most, peak) => Math.max(most, peak), 1);
-    for (let i = 0; i < count; i++) {
-      const from = timeOfBar(song, first + i);
-      const length = timeOfBar(song, first + i + 1) - from;
-      for (let x = 0; x < barWidth; x += 2.5) {
-        const start = Math.floor((from + (length * x) / barWidth) * PEAKS_PER_SECOND);
-        const end = Math.max(start + 1, Math.floor((from + (length * (x + 2.5)) / barWidth) * PEAKS_PER_SECOND));
-        let most = 0;
-        for (let k = Math.max(0, start); k < end && k < peaks.length; k++) most = Math.max(most, peaks[k]!);
-        const tall = Math.max(1, (most / loudest) * WAVE);
-        context.fillRect(i * barWidth + x, (WAVE - tall) / 2, 1.25, tall);
-      }
-    }
-  }, [song, first, count, peaks, palette]);
-  return (
-    <canvas
-      ref={canvas}
-      aria-hidden
-      style={{ position: 'absolute', left: 0, top: WAVE_TOP, width: '100%', height: WAVE }}
-    />
-  );
-}
-
-/** A strip a role: what the rig will really show. Roles that give no light have none. */
-export function Ribbon({ song, first, count }: Pick<Props, 'song' | 'first' | 'count'>) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const { light } = useHovlix();
-  const stage = useStage();
-  const roles = useShow((show) => show.roles);
-  const looks = usePlays();
-  const casting = useShow((show) => show.rigs.find((rig) => rig.id === show.rig)?.casting);
-  useEffect(() => {
-    let wanted = true;
-    const shining = new Set(stage.heads.filter((head) => head.kind !== 'hazer').map((head) => head.fixture));
-    const shown = (roles ?? []).filter((role) =>
-      casting?.some((cast) => cast.role === role.id && cast.fixtures.some((fixture) => shining.has(fixture))),
-    );
-    if (shown.length === 0) return;
-    const times = ribbonTimes(song, first, count, COLUMNS);
-    void light
-      .ribbon(
-        song.id,
-        shown.map((role) => role.id),
-        times,
-      )
-      .then((pixels) => {
-        const element = canvas.current;
-        const context = wanted && pixels && element ? sized(element) : null;
-        if (!element || !context) return;
-        const columns = times.length;
-        const tall = element.clientHeight / shown.length;
-        const strips = window.document.createElement('canvas');
-        strips.width = columns;
-        strips.height = shown.length * STRIPS;
-        strips.getContext('2d')?.putImageData(new ImageData(pixels, columns, strips.height), 0, 0);
-        context.imageSmoothingEnabled = false;
-        shown.forEach((_, row) =>
-          context.drawImage(
-            strips,
-            0,
-            row * STRIPS,
-            columns,
-            STRIPS,
-            0,
-            row * tall,
-            element.clientWidth,
-            Math.max(2, tall - 1),
-          ),
-        );
-      });
-    return () => {
-      wanted = false;
-    };
-  }, [light, stage, song, first, count, roles, looks, casting]);
-  return (
-    <canvas
-      ref={canvas}
-      aria-hidden
-      data-ribbon={first}
-      style={{ position: 'absolute', left: 0, top: RIBBON_TOP, width: '100%', height: CLIPS_TOP - RIBBON_TOP - 3 }}
-    />
+/** The lanes of a line that are painted, and where. */
+function rowsOf(song: Song): readonly Row[] {
+  const playing = playingLanes(song.lanes);
+  return otherLanes(song).flatMap((lane, row): readonly Row[] =>
+    lane.type === 'looks'
+      ? []
+      : [{ lane, top: ROWS_TOP + row * ROW_HEIGHT, height: ROW_HEIGHT - 2, idle: !playing.includes(lane) }],
   );
 }
 
@@ -326,21 +249,10 @@ function Clips({
             {nameOf(clip.look)}
           </div>
         ))}
-      {otherLanes(song).map((lane, row) => (
-        <div
-          key={lane.id}
-          style={{
-            position: 'absolute',
-            left: 0,
-            right: 0,
-            top: ROWS_TOP + row * ROW_HEIGHT,
-            height: ROW_HEIGHT - 2,
-            opacity: dimmed(lane),
-            pointerEvents: 'none',
-          }}
-        >
-          {lane.type === 'looks' ? (
-            clipBoxes(song, lane, first, count, perLine).map(({ clip, left, width }) => (
+      {otherLanes(song).map((lane, row) =>
+        lane.type !== 'looks'
+          ? null
+          : clipBoxes(song, lane, first, count, perLine).map(({ clip, left, width }) => (
               <div
                 key={clip.id}
                 title={nameOf(clip.look)}
@@ -349,18 +261,16 @@ function Clips({
                   position: 'absolute',
                   left: `${left * 100}%`,
                   width: `max(${width * 100}% - 1px, 5px)`,
-                  top: 1,
+                  top: ROWS_TOP + row * ROW_HEIGHT + 1,
                   height: 8,
                   borderRadius: 4,
                   background: tickColour(looks.find((one) => one.id === clip.look)),
+                  opacity: dimmed(lane),
+                  pointerEvents: 'none',
                 }}
               />
-            ))
-          ) : (
-            <LaneStrip song={song} lane={lane} first={first} count={count} share={count / perLine} palette={palette} />
-          )}
-        </div>
-      ))}
+            )),
+      )}
     </>
   );
 }

@@ -1,8 +1,8 @@
 // The end of the lead sheet: what the light does when the music is over.
 
-import { useMemo } from 'react';
+import { useEffect, useState } from 'react';
 import { View } from '@tamagui/core';
-import { songRemarks } from '@hovlix/core/show';
+import { songRemarks, type SongRemark } from '@hovlix/core/show';
 import type { Ending, Song } from '@hovlix/core/song';
 import { useHovlix, useMay, usePlays, useShow } from '../../host/hovlix';
 import { Choose } from '../../ui/form';
@@ -77,10 +77,17 @@ export function SongEnd({ song, onBar }: Props) {
   ); // prettier-ignore
 }
 
+const REMARKS_AFTER_MS = 400;
+
 /** What will not come out as it was meant; a press goes to its bar. */
 function Remarks({ song, onBar }: Props) {
   const show = useShow((one) => one);
-  const remarks = useMemo(() => (show ? songRemarks(show, song) : []), [show, song]);
+  const [remarks, setRemarks] = useState<readonly SongRemark[]>([]);
+  // They go through all that lies on the song: once nobody waits for the page.
+  useEffect(() => {
+    const wait = setTimeout(() => setRemarks(show ? songRemarks(show, song) : []), REMARKS_AFTER_MS);
+    return () => clearTimeout(wait);
+  }, [show, song]);
   if (remarks.length === 0) return null;
   return (
     <Column gap={4} role="group" aria-label="Worth a look">

@@ -39,9 +39,21 @@ export function headed(lines: Lines, song: Song, index: number): boolean {
   return section !== undefined && lines[index - 1]?.section !== line!.section;
 }
 
-export function layoutOf(lines: Lines, song: Song, index: number) {
-  const height = lineHeight(song);
-  let offset = 0;
-  for (let i = 0; i < index; i++) offset += height + (headed(lines, song, i) ? HEAD_HEIGHT : 0);
-  return { length: height + (headed(lines, song, index) ? HEAD_HEIGHT : 0), offset, index };
+type Layout = { readonly length: number; readonly offset: number; readonly index: number };
+const layouts = new WeakMap<Lines, { readonly song: Song; readonly all: readonly Layout[] }>();
+
+/** Where a line lies from the top, with the head above it. */
+export function layoutOf(lines: Lines, song: Song, index: number): Layout {
+  let known = layouts.get(lines);
+  if (known?.song !== song) {
+    const height = lineHeight(song);
+    let offset = 0;
+    const all = lines.map((_, i) => {
+      const length = height + (headed(lines, song, i) ? HEAD_HEIGHT : 0);
+      offset += length;
+      return { length, offset: offset - length, index: i };
+    });
+    layouts.set(lines, (known = { song, all }));
+  }
+  return known.all[index] ?? { length: 0, offset: 0, index };
 }

@@ -37,8 +37,11 @@ export function usePlayhead(song: Song, lines: Lines, free: { readonly current: 
           Number(pin.dataset['perline']),
         ];
         const inside = place >= first && place < first + count;
-        pin.style.opacity = inside ? '1' : '0';
-        pin.parentElement!.dataset['sounding'] = String(inside);
+        // What is as it was is not touched: the page would work out all of its styles anew.
+        if (inside !== (pin.style.opacity === '1')) {
+          pin.style.opacity = inside ? '1' : '0';
+          pin.parentElement!.dataset['sounding'] = String(inside);
+        }
         if (inside) pin.style.left = `${((place - first) / perLine) * 100}%`;
       }
       if (!here || !live.playing || !useSession.getState().follow) return;

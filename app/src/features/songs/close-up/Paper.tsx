@@ -1,7 +1,7 @@
 // What stands over every lane in Close-up: numbers of bars and beats, the waveform, the light ribbon.
 
 import { barLabel } from '../model';
-import { Ribbon, Waveform } from '../Line';
+import { BarsCanvas } from '../BarsCanvas';
 import { beatOfBar, meterAtBar, pulseLength } from '@hovlix/core/time';
 import { timeOfBars } from '@hovlix/core/song';
 import { lookAt } from '../../../host/conduct/gestures';
@@ -31,8 +31,7 @@ export function Paper({ window, gutter, peaks }: Props) {
       style={{ position: 'relative', height: PAPER_HEIGHT, flexShrink: 0, background: palette.sunken, cursor: 'pointer' }}
     >
       <div style={{ position: 'absolute', left: gutter, width, top: 0, bottom: 0 }}>
-        <Waveform song={song} first={first} count={count} peaks={peaks} palette={palette} />
-        <Ribbon song={song} first={first} count={count} />
+        <BarsCanvas song={song} first={first} count={count} peaks={peaks} width={width} height={PAPER_HEIGHT} />
         {beatMarks(window).map(({ beat, name }) => (
           <span
             key={beat}
