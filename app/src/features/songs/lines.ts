@@ -1,6 +1,6 @@
 // Where the lines of a lead sheet lie, and which lanes they show where.
 
-import { lookLanes, type Lane, type leadSheetLines, type LookLane, type Song } from '@hovlix/core/song';
+import type { Lane, leadSheetLines, LookLane, Song } from '@hovlix/core/song';
 
 export const HEAD_HEIGHT = 44;
 /** Where the named looks of a line lie. */
@@ -16,11 +16,20 @@ const MOST_ROWS = 6;
 export type Lines = ReturnType<typeof leadSheetLines>;
 
 /** The lane whose looks are named on the sheet: the lowest that has looks. */
-export const mainLane = (song: Song): LookLane | undefined => lookLanes(song)[0];
+export const mainLane = (song: Song): LookLane | undefined =>
+  song.lanes.find((lane): lane is LookLane => lane.type === 'looks');
+
+const others = new WeakMap<Song, readonly Lane[]>();
 
 /** The lanes that have a row each, lowest first. */
-export const otherLanes = (song: Song): readonly Lane[] =>
-  song.lanes.filter((lane) => lane !== mainLane(song)).slice(0, MOST_ROWS);
+export function otherLanes(song: Song): readonly Lane[] {
+  const known = others.get(song);
+  if (known) return known;
+  const main = mainLane(song);
+  const found = song.lanes.filter((lane) => lane !== main).slice(0, MOST_ROWS);
+  others.set(song, found);
+  return found;
+}
 
 /** Where a lane's clips lie on a line; undefined where it has no row. */
 export function topOf(song: Song, lane: Lane): number | undefined {
