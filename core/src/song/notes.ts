@@ -108,3 +108,14 @@ export function laidAgain<One extends { readonly id: string; readonly at: Beats 
 
 export const sortedNotes = (notes: readonly Note[]): readonly Note[] =>
   notes.toSorted((a, b) => a.at - b.at || a.note - b.note);
+
+/** Index of the first at or after a beat, of things sorted by when they are; their number where all are before it. */
+export function firstAt(list: readonly { readonly at: number }[], beat: number): number {
+  let [low, high] = [0, list.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (list[middle]!.at < beat) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}

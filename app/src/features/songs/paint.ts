@@ -4,6 +4,7 @@ import { STRIPS } from '@hovlix/core/engine';
 import {
   beatsOfBars,
   curveAt,
+  firstAt,
   timeOfBar,
   type ActionLane,
   type CurveLane,
@@ -96,23 +97,12 @@ export function paintLane(
     }
     return;
   }
-  for (let i = firstFrom(lane.notes, from); i < lane.notes.length && lane.notes[i]!.at < to; i++) {
+  for (let i = firstAt(lane.notes, from); i < lane.notes.length && lane.notes[i]!.at < to; i++) {
     const { at, velocity } = lane.notes[i]!;
     context.beginPath();
     context.arc(Math.max(2, xOf(at)), top + height / 2, 1.4 + velocity * 2.6, 0, 2 * Math.PI);
     context.fill();
   }
-}
-
-/** Index of the first of a sorted list at or after a beat. */
-function firstFrom(list: readonly { readonly at: number }[], beat: number): number {
-  let [low, high] = [0, list.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (list[middle]!.at < beat) low = middle + 1;
-    else high = middle;
-  }
-  return low;
 }
 
 function paintCurve(

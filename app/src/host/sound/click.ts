@@ -1,21 +1,22 @@
-// A click on each felt beat of the song that plays, from this screen; higher on the first beat of a bar.
+// A click on each felt beat of the song that plays, higher on the first beat of a bar; and the hits of its lanes, as drums.
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { songTimeAt } from '@hovlix/core/live';
-import type { Song } from '@hovlix/core/song';
+import { drumOfNote } from '@hovlix/core/light';
+import { firstAt, playingLanes, type Note, type Song } from '@hovlix/core/song';
 import { barAt, beatAt, beatOfBar, meterAtBar, pulseLength, pulsesInBar, timeAt } from '@hovlix/core/time';
 import { beats, seconds } from '@hovlix/core/units';
 import type { Conducting } from '../conduct/conduct';
 import type { Document } from '../document/document';
+import { ahead } from './ahead';
+import { drumSound } from './drum-sounds';
 
 export type Click = {
-  readonly store: StoreApi<{ readonly on: boolean }>;
+  /** Whether beats click, and whether hits are heard. */
+  readonly store: StoreApi<{ readonly on: boolean; readonly hits: boolean }>;
   readonly turn: (on: boolean) => void;
+  readonly turnHits: (on: boolean) => void;
 };
 
-/** How often it is looked for the next beat, and how far ahead beats are handed to the sound card. */
-const LOOK_MS = 25;
-const AHEAD_SECONDS = 0.12;
 const LENGTH_SECONDS = 0.04;
 const FIRST_HZ = 1760;
 const OTHER_HZ = 880;
@@ -35,39 +36,34 @@ export function nextPulse(
   return { time: timeAt(song.tempo, beats(at)), first: pulse === 0 || pulse >= pulsesInBar(meter) };
 }
 
+/** The notes of all lanes of hits that play, struck in `[from, to)` seconds of the music. */
+export function notesBetween(song: Song, from: number, to: number): readonly Note[] {
+  const [first, last] = [beatAt(song.tempo, seconds(from)), beatAt(song.tempo, seconds(to))];
+  return playingLanes(song.lanes).flatMap((lane) => {
+    if (lane.type !== 'hits') return [];
+    return lane.notes.slice(firstAt(lane.notes, first), firstAt(lane.notes, last));
+  });
+}
+
 export function click(document: Document, conducting: Conducting): Click {
-  const store = createStore(() => ({ on: false }));
-  let sound: AudioContext | undefined;
-  let looking: ReturnType<typeof setInterval> | undefined;
-  /** The last beat that was handed on, in seconds of the music, and the start it counts from. */
-  let told = -Infinity;
-  let since: unknown;
-
-  const look = () => {
-    const live = conducting.store.getState().live.song;
-    const song = live?.playing ? document.store.getState().show?.songs.find(({ id }) => id === live.id) : undefined;
-    if (!song || !live || !sound) return;
-    const now = songTimeAt(live, conducting.now());
-    // Started or moved: it counts anew.
-    if (live.since !== since || told > now + 2 * AHEAD_SECONDS) told = -Infinity;
-    since = live.since;
-    const { time, first } = nextPulse(song, Math.max(now, told + 0.01));
-    const wait = (time - now) / live.rate;
-    if (wait > AHEAD_SECONDS || time > song.duration) return;
-    told = time;
-    beep(sound, sound.currentTime + Math.max(0, wait), first);
-  };
-
+  const store = createStore(() => ({ on: false, hits: false }));
+  const clicks = ahead(document, conducting, (sound, song, from, to, at) => {
+    for (let pulse = nextPulse(song, from); pulse.time < to; pulse = nextPulse(song, pulse.time + 0.01))
+      if (pulse.time >= from) beep(sound, at(pulse.time), pulse.first);
+  });
+  const drums = ahead(document, conducting, (sound, song, from, to, at) => {
+    for (const { at: beat, note, velocity } of notesBetween(song, from, to))
+      drumSound(sound, drumOfNote(note), note, velocity, at(timeAt(song.tempo, beat)));
+  });
   return {
     store,
     turn(on) {
-      clearInterval(looking);
-      if (on) {
-        sound ??= new AudioContext();
-        void sound.resume();
-        looking = setInterval(look, LOOK_MS);
-      }
+      clicks.turn(on);
       store.setState({ on });
+    },
+    turnHits(hits) {
+      drums.turn(hits);
+      store.setState({ hits });
     },
   };
 }

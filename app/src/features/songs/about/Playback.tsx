@@ -17,7 +17,7 @@ const LEADS = [
 export function Playback() {
   const { player, click } = useHovlix();
   const { volume, muted } = useStore(player.store);
-  const clicks = useStore(click.store, ({ on }) => on);
+  const { on: clicks, hits } = useStore(click.store);
   const { leadIn, follow, setRehearsal } = useSession();
   return (
     <Column gap={8} role="group" aria-label="Playback on this device">
@@ -33,6 +33,7 @@ export function Playback() {
       />
       <Switch label="Mute the music" on={muted} onChange={(on) => player.loud(volume, on)} />
       <Switch label="Click on each beat while the song plays" on={clicks} onChange={click.turn} />
+      <Switch label="Hear the hits, as drums" on={hits} onChange={click.turnHits} />
       <Switch label="The sheet follows the music" on={follow} onChange={(on) => setRehearsal({ follow: on })} />
       <Column gap={6}>
         <Quiet fontWeight="600">“Play from here” and loops begin</Quiet>
