@@ -10,4 +10,4 @@ export * from './gig-place';
 export * from './in-turn';
 export * from './bare';
 export * from './actions';
-export { barLineAt, evenBars, tappedAnchors } from './passage';
+export { barLineAt, beatLineAt, evenBars, tappedAnchors } from './passage';

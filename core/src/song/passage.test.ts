@@ -5,7 +5,17 @@ import { edit, type Show } from '../show';
 import { testShow } from '../testing/show';
 import { beatAt, tempoAt, timeAt, type Anchor } from '../time';
 import { beats, id, seconds } from '../units';
-import { barLineAt, clipsIn, evenBars, tappedAnchors, timeOfBar, type Clip, type LookLane, type Song } from '.';
+import {
+  barLineAt,
+  beatLineAt,
+  clipsIn,
+  evenBars,
+  tappedAnchors,
+  timeOfBar,
+  type Clip,
+  type LookLane,
+  type Song,
+} from '.';
 
 const song = id<'Song'>('song');
 const clip = (from: number, to: number): Clip => ({ id: id<'Clip'>(`c${from}`), look: id<'Look'>('red'), from: beats(from), to: beats(to) }); // prettier-ignore
@@ -41,6 +51,22 @@ test('a bar line moved by hand takes its beats along, and no others; light stays
   // It does not pass the lines beside it.
   expect(barLineAt(before, 8, timeOfBar(before, 9))).toBeUndefined();
   expect(barLineAt(before, 8, timeOfBar(before, 7) - 1)).toBeUndefined();
+});
+
+test('one beat within a bar moved by hand: the bar lines beside it and all other beats stay', () => {
+  const beatTime = (one: Song, bar: number, beat: number) => timeAt(one.tempo, beats(bar * 4 + beat));
+  const moved = set(beatLineAt(before, 8, 2, beatTime(before, 8, 2) + 0.12)!);
+  expect(beatTime(moved, 8, 2)).toBeCloseTo(beatTime(before, 8, 2) + 0.12, 9);
+  for (const [bar, beat] of [
+    [7, 3],
+    [8, 0],
+    [8, 1],
+    [8, 3],
+    [9, 0],
+    [30, 2],
+  ] as const)
+    expect(beatTime(moved, bar, beat)).toBeCloseTo(beatTime(before, bar, beat), 6);
+  expect(beatLineAt(before, 8, 2, beatTime(before, 8, 3))).toBeUndefined();
 });
 
 test('some bars at one even tempo, between their first line and their last', () => {

@@ -57,12 +57,32 @@ function goesBack(map: Song['tempo'], { beat, time }: Anchor): Anchor {
   return { beat: there, time: seconds(Math.min(time - APART, timeAt(map, there))) };
 }
 
+/** Lines are at least so many seconds apart where one is moved between two. */
+const LINES_APART = 0.05;
+
+/** One felt beat of a bar, counted from 0, at a moment; the beats beside it stay. Undefined where it would pass one. */
+export function beatLineAt(song: Song, bar: number, pulse: number, time: number): readonly Anchor[] | undefined {
+  const length = pulseLength(meterAtBar(song.meter, bar));
+  return movedBetween(song, beats(beatOfBar(song.meter, bar) + pulse * length), length, length, time);
+}
+
 /** The bar line of one bar at a moment; the lines beside it stay. Undefined where it would pass one of them. */
 export function barLineAt(song: Song, bar: number, time: number): readonly Anchor[] | undefined {
-  const line = (n: number): Anchor => ({ beat: beatOfBar(song.meter, n), time: timeAt(song.tempo, beatOfBar(song.meter, n)) }); // prettier-ignore
-  const [before, after] = [line(bar - 1), line(bar + 1)];
-  if (time <= before.time + 0.05 || time >= after.time - 0.05) return undefined;
-  return [before, { beat: beatOfBar(song.meter, bar), time: seconds(time) }, after];
+  const beat = beatOfBar(song.meter, bar);
+  return movedBetween(song, beat, beat - beatOfBar(song.meter, bar - 1), beatOfBar(song.meter, bar + 1) - beat, time);
+}
+
+function movedBetween(
+  song: Song,
+  beat: Beats,
+  before: number,
+  after: number,
+  time: number,
+): readonly Anchor[] | undefined {
+  const line = (at: number): Anchor => ({ beat: beats(at), time: timeAt(song.tempo, beats(at)) });
+  const [first, last] = [line(beat - before), line(beat + after)];
+  if (time <= first.time + LINES_APART || time >= last.time - LINES_APART) return undefined;
+  return [first, { beat, time: seconds(time) }, last];
 }
 
 /** One even tempo from the first line of some bars to their last. */

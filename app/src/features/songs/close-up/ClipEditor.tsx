@@ -4,17 +4,17 @@ import { useRef, useState, type PointerEvent } from 'react';
 import Trash from 'lucide-react-native/icons/trash';
 import X from 'lucide-react-native/icons/x';
 import { beatsOfBars, type Clip, type LookLane } from '@hovlix/core/song';
-import { timeAt } from '@hovlix/core/time';
-import { beats } from '@hovlix/core/units';
+import { beatAt, timeAt } from '@hovlix/core/time';
+import { beats, seconds } from '@hovlix/core/units';
 import { useHovlix, usePlays } from '../../../host/hovlix';
 import { Typed } from '../../../ui/form';
 import { usePalette } from '../../../ui/palette';
-import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { ClipChange } from '../ClipChange';
 import { ClipFades } from '../ClipFades';
 import { preciseText, tickColour } from '../model';
 import type { Editing } from './editing';
-import { beatAtX, beatOfPlace, placeText, readPlace, snapped, xOf } from './grid';
+import { beatAtX, beatOfPlace, placeText, readPlace, readSeconds, secondsOfText, snapped, xOf } from './grid';
 import { GridLines, Pin } from './Paper';
 
 const HEIGHT = 88;
@@ -143,7 +143,16 @@ export function ClipEditor({ song, lane, grid, window, may }: Editing<LookLane>)
                     }}
                     numeric
                   />
-                  <Figures>{preciseText(timeAt(song.tempo, beats(clip[end])))}</Figures>
+                  <Typed
+                    label={end === 'from' ? 'Begins at minutes and seconds' : 'Ends at minutes and seconds'}
+                    value={preciseText(timeAt(song.tempo, beats(clip[end])))}
+                    read={readSeconds}
+                    onChange={(text) => {
+                      const at = beatAt(song.tempo, seconds(secondsOfText(text)!));
+                      place(clip, { from: clip.from, to: clip.to, [end]: at });
+                    }}
+                    numeric
+                  />
                 </Column>
               ))}
             </Row>

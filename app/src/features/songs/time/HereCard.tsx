@@ -1,12 +1,14 @@
 // The beats of the chosen bars, put right by hand.
 
 import { useState } from 'react';
-import { timeAt } from '@hovlix/core/time';
-import { barLineAt, beatsOfBars, evenBars, timeOfBar, type Song } from '@hovlix/core/song';
+import { beatOfBar, meterAtBar, pulseLength, pulsesInBar, timeAt } from '@hovlix/core/time';
+import { barLineAt, beatLineAt, beatsOfBars, evenBars, type Song } from '@hovlix/core/song';
+import { beats } from '@hovlix/core/units';
 import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { Typed } from '../../../ui/form';
 import { Button, Column, Quiet, Row } from '../../../ui/pieces';
+import { Segments } from '../../../ui/Segments';
 import { Stepper } from '../../../ui/Stepper';
 import { readSeconds, secondsOfText } from '../close-up/grid';
 import { barLabel, preciseText, rangeText, type BarRange } from '../model';
@@ -21,12 +23,18 @@ export function HereCard({ song, range }: Props) {
   const say = useSession((session) => session.say);
   const [tapping, setTapping] = useState(false);
   const { first, last } = range;
-  const begins = timeOfBar(song, first);
-  const moved = (to: number) => barLineAt(song, first, to);
+  const pulses = pulsesInBar(meterAtBar(song.meter, first));
+  const [pulse, setPulse] = useState(0);
+  // The first of a bar takes the whole bars beside it along; one within it only the beats beside it.
+  const length = pulseLength(meterAtBar(song.meter, first));
+  const begins = timeAt(song.tempo, beats(beatOfBar(song.meter, first) + pulse * length));
+  const moved = (to: number) => (pulse === 0 ? barLineAt(song, first, to) : beatLineAt(song, first, pulse, to));
+  const name = pulse === 0 ? `Bar ${barLabel(first)} begins` : `Beat ${pulse + 1} of bar ${barLabel(first)} is`;
   const move = (to: number) => {
     const anchors = moved(to);
     if (anchors) document.make({ type: 'set-passage', song: song.id, anchors: [...anchors] });
-    else say(`Bar ${barLabel(first)} must begin between the bars beside it.`, { tone: 'bad' });
+    else if (pulse === 0) say(`Bar ${barLabel(first)} must begin between the bars beside it.`, { tone: 'bad' });
+    else say('A beat must lie between the beats beside it.', { tone: 'bad' });
   };
   const even = () => {
     document.make({ type: 'set-passage', song: song.id, anchors: [...evenBars(song, first, last)] });
@@ -34,20 +42,28 @@ export function HereCard({ song, range }: Props) {
   };
   if (tapping) return <TapAlong song={song} bar={first} onDone={() => setTapping(false)} />;
   const { from, to } = beatsOfBars(song, first, last);
-  const length = timeAt(song.tempo, to) - timeAt(song.tempo, from);
+  const lasts = timeAt(song.tempo, to) - timeAt(song.tempo, from);
   return (
     <Column gap={10} role="group" aria-label={`Beats of ${rangeText(range).toLowerCase()}`}>
+      {pulses > 1 && (
+        <Segments
+          label="Which beat"
+          value={String(pulse)}
+          choices={Array.from({ length: Math.min(8, pulses) }, (_, i) => ({ value: String(i), name: i === 0 ? 'Bar line' : `Beat ${i + 1}` }))}
+          onChoose={(value) => setPulse(Number(value))}
+        />
+      )}
       <Stepper
-        name={`Bar ${barLabel(first)} begins at`}
+        name={`${name} at`}
         value={preciseText(begins)}
-        less={`Bar ${barLabel(first)} begins 10 ms earlier`}
-        more={`Bar ${barLabel(first)} begins 10 ms later`}
+        less={`${name} 10 ms earlier`}
+        more={`${name} 10 ms later`}
         onLess={moved(begins - STEP) ? () => move(begins - STEP) : undefined}
         onMore={moved(begins + STEP) ? () => move(begins + STEP) : undefined}
       />
       <Typed
         key={begins}
-        label={`Bar ${barLabel(first)} begins at, minutes and seconds`}
+        label={`${name} at, minutes and seconds`}
         value={preciseText(begins)}
         read={readSeconds}
         onChange={(text) => move(secondsOfText(text)!)}
@@ -57,7 +73,7 @@ export function HereCard({ song, range }: Props) {
         <Button onPress={() => setTapping(true)}>Tap along from bar {barLabel(first)}</Button>
         {last > first && <Button onPress={even}>One even tempo in these bars</Button>}
       </Row>
-      {last > first && <Quiet>Evenly, they last {length.toFixed(2)} s, from their first line to their last.</Quiet>}
+      {last > first && <Quiet>Evenly, they last {lasts.toFixed(2)} s, from their first line to their last.</Quiet>}
     </Column>
   ); // prettier-ignore
 }
