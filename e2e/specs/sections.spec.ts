@@ -175,3 +175,59 @@ test('another recording of the same performance is found to be later, and takes 
   await expect(page.getByRole('alert')).toHaveText([]);
   await button(page, 'Pause').click();
 });
+
+test('a stem beside the music begins so that both sound together, by its level, muted or not', async ({ page }) => {
+  await page.addInitScript(() => {
+    const all: HTMLAudioElement[] = [];
+    const Own = window.Audio;
+    const kept = function (this: unknown, url?: string) {
+      const audio = new Own(url);
+      all.push(audio);
+      return audio;
+    };
+    Object.assign(window, { Audio: kept, sounds: all });
+  });
+  const sounds = () =>
+    page.evaluate(() =>
+      (window as unknown as { sounds: HTMLAudioElement[] }).sounds
+        .filter((one) => !one.paused)
+        .map(({ currentTime, volume, muted }) => ({ currentTime, volume, muted })),
+    );
+  await open(page, '/songs');
+  const take = clickTrack({ bpm: 100, seconds: 24 });
+  await bring(page, 'take.wav', take);
+  await expect(page.getByRole('heading', { name: 'take' })).toBeVisible();
+  const silence = Buffer.alloc(Math.round(22050 * 1.35) * 2);
+  const stem = Buffer.concat([take.subarray(0, 44), silence, take.subarray(44)]);
+  stem.writeUInt32LE(stem.length - 8, 4);
+  stem.writeUInt32LE(stem.length - 44, 40);
+  await button(page, 'About take').click();
+  await page
+    .getByLabel('Choose a recording beside the music')
+    .setInputFiles({ name: 'stem.wav', mimeType: 'audio/wav', buffer: stem });
+  await expect(page.getByTestId('said')).toHaveText('“stem” sounds together with the music.');
+  const form = page.getByRole('group', { name: 'stem', exact: true });
+  await expect(form.getByLabel('Begins at, s')).toHaveValue(/^-1\.3[4-6]/);
+  await form.getByLabel('Level of stem, typed').fill('40');
+  await page.keyboard.press('Enter');
+  await button(page, 'Close').click();
+  await button(page, 'Play').click();
+  await expect.poll(async () => (await sounds()).length).toBe(2);
+  // The stem is 1.35 s further in its own file.
+  await expect
+    .poll(async () => {
+      const [music, beside] = (await sounds()).sort((a, b) => b.volume - a.volume);
+      return Math.abs(beside!.currentTime - music!.currentTime - 1.35);
+    })
+    .toBeLessThan(0.09);
+  expect((await sounds()).map(({ volume }) => volume).sort()).toEqual([0.4, 1]);
+  await button(page, 'About take').click();
+  await button(page, 'Mute stem').click();
+  await expect.poll(async () => (await sounds()).filter(({ muted }) => muted).length).toBe(1);
+  await button(page, 'Close').click();
+  await button(page, 'Pause').click();
+  await expect.poll(sounds).toEqual([]);
+  await button(page, 'About take').click();
+  await button(page, 'Remove stem').click();
+  await expect(page.getByRole('group', { name: 'stem', exact: true })).toHaveCount(0);
+});

@@ -1,6 +1,7 @@
 import { zipSync } from 'fflate';
 import { wordsFor } from '../problem';
-import { NEWEST, readShow } from '../show';
+import { Command, edit, NEWEST, readShow } from '../show';
+import { recordingsOf } from '../song';
 import { testShow } from '../testing/show';
 import { readBundle, writeBundle } from '.';
 
@@ -23,6 +24,25 @@ test('a show with its music goes out and comes in the same', () => {
   const read = readBundle(bytes, 'x.hovlix');
   expect(read).toEqual({ ok: true, value: { show: withMusic(), music, ...from } });
   expect(writeBundle({ show: withMusic(), music, ...from })).toEqual(bytes);
+});
+
+test('recordings beside the music of songs go out and come in with it', () => {
+  const stem = 'cd'.repeat(32);
+  const show = withMusic();
+  const track = {
+    id: 't',
+    name: 'Stem',
+    music: { hash: stem, name: 's.wav', type: 'wav', bytes: 2 },
+    at: -1.5,
+    level: 0.5,
+  };
+  const more = edit(show, Command.parse({ type: 'set-tracks', song: 'song', tracks: [track] })).show;
+  const music = new Map([hash, stem].map((one) => [one, { bytes: Uint8Array.of(1, 2), peaks: undefined, envelopes: undefined }])); // prettier-ignore
+  const read = readBundle(writeBundle({ show: more, music, chain: ['origin'] }), 'x');
+  expect(read.ok && [...read.value.music.keys()].sort()).toEqual([hash, stem].sort());
+  expect(read.ok && read.value.show).toEqual(more);
+  expect(recordingsOf(more.songs).map((one) => one.hash)).toEqual([hash, stem]);
+  expect(edit(more, Command.parse({ type: 'set-tracks', song: 'song', tracks: [] })).show).toEqual(show);
 });
 
 test('music that is missing does not keep the show from opening', () => {

@@ -57,6 +57,8 @@ const SIMPLE = [
     /** Its tempo map; without, the one it has. */
     anchors: Song.shape.tempo.shape.anchors.optional(),
   }),
+  /** The recordings that sound beside its music. */
+  z.strictObject({ type: z.literal('set-tracks'), ...inSong, tracks: Song.shape.tracks.unwrap() }),
   z.strictObject({ type: z.literal('set-markers'), ...inSong, markers: Song.shape.markers.unwrap() }),
   /** Beats placed anew from the first anchor's time to the last one's: see `passageSet`. */
   z.strictObject({ type: z.literal('set-passage'), ...inSong, anchors: Song.shape.tempo.shape.anchors }),
@@ -161,7 +163,7 @@ const OVERWRITES: ReadonlySet<Simple['type']> = new Set<Simple['type']>([
   'rename-show', 'set-safety', 'add-profile', 'patch-fixtures', 'add-role', 'cast-role', 'rename-rig', 'put-shape',
   'set-picture', 'rename-role', 'add-aim', 'store-look', 'store-chase', 'store-kit', 'store-bank', 'rename-song',
   'mark-section', 'fade-clip', 'change-clip', 'set-lane', 'set-bars', 'set-sections', 'set-ending', 'choose-rig',
-  'set-music', 'set-markers',
+  'set-music', 'set-tracks', 'set-markers',
 ]); // prettier-ignore
 
 /**
@@ -271,6 +273,11 @@ function apply(show: Draft<Show>, command: Simple): void {
         song.music = command.music;
         song.duration = command.duration;
         if (command.anchors) song.tempo = { anchors: command.anchors };
+      });
+    case 'set-tracks':
+      return inThatSong(show, command.song, (song) => {
+        if (command.tracks.length > 0) song.tracks = command.tracks;
+        else delete song.tracks;
       });
     case 'set-markers':
       return inThatSong(show, command.song, (song) => {

@@ -25,7 +25,7 @@ export const MIGRATIONS: Readonly<Record<number, (show: Json) => Json>> = {
   }),
   // Lanes of hits and of curves came, and lanes with a fader; all of it may be left out.
   5: (show) => show,
-  // Lanes of actions came, markers, a song's key and notes, and clips with a pace, level and colours of their own.
+  // Lanes of actions came, markers, recordings beside the music, a song's key and notes, and clips with a pace, level and colours of their own.
   6: (show) => show,
 };
 

@@ -61,6 +61,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'put-actions': 'change actions',
   'remove-actions': 'delete actions',
   'set-music': 'change the recording',
+  'set-tracks': 'change the recordings',
   'set-markers': 'change the markers',
   'set-passage': 'change the bars',
   'fade-clip': 'change a fade',

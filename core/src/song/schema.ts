@@ -30,6 +30,20 @@ export const Music = z.strictObject({
 });
 export type Music = z.infer<typeof Music>;
 
+/** A recording that sounds beside the music: a stem, a jingle, a click. Light goes by the music alone. */
+export const Track = z.strictObject({
+  id: idOf<'Track'>(),
+  name: Name,
+  music: Music,
+  /** When it begins, in seconds of the song; below 0, so much of it is left out. */
+  at: z.number().min(-36_000).max(36_000),
+  level: z.number().min(0).max(1).default(1),
+  muted: z.boolean().optional(),
+});
+export type Track = z.infer<typeof Track>;
+
+export const MOST_TRACKS = 16;
+
 /** Beats a minute that a tempo map may have; nobody plays a tenth of the most. */
 const MOST_BPM = 2000;
 const ANCHORS_RISE = `each anchor must be later than the one before it in beats and in time, with at most ${MOST_BPM} beats a minute between them`; // prettier-ignore
@@ -64,6 +78,7 @@ export const Song = z.strictObject({
   /** What to know before it is played. */
   notes: z.string().trim().min(1).max(2000).optional(),
   music: Music.nullable(),
+  tracks: z.array(Track).max(MOST_TRACKS).optional(),
   /** Ten hours at most. */
   duration: z.number().min(0).max(36_000).transform(seconds),
   tempo: z.strictObject({
@@ -94,3 +109,12 @@ export const Song = z.strictObject({
   lanes: z.array(Lane).min(1).max(MOST_LANES),
 });
 export type Song = z.infer<typeof Song>;
+
+/** All recordings that songs need, each once. */
+export function recordingsOf(songs: readonly Pick<Song, 'music' | 'tracks'>[]): readonly Music[] {
+  const all = songs.flatMap(({ music, tracks }) => [
+    ...(music ? [music] : []),
+    ...(tracks ?? []).map((one) => one.music),
+  ]);
+  return [...new Map(all.map((music) => [music.hash, music])).values()];
+}

@@ -11,6 +11,7 @@
 import { fromByteArray, toByteArray } from 'base64-js';
 import { z } from 'zod';
 import { ok, type Problem, type Result } from '@hovlix/core/problem';
+import { recordingsOf } from '@hovlix/core/song';
 import {
   Command,
   confirmed,
@@ -285,16 +286,13 @@ function withLines(snapshot: Copy, lines: readonly Line[]): Copy {
 }
 
 function entryOf({ show, chain }: Copy, length: number, before: ShowEntry | undefined): ShowEntry {
-  const music = new Map(
-    show.songs.flatMap((song) => (song.music ? [[song.music.hash, song.music.bytes] as const] : [])),
-  );
   const head = chain.at(-1) ?? ORIGIN;
   return {
     id: show.id,
     name: show.name,
     songs: show.songs.length,
     lamps: rigInUse(show).fixtures.length,
-    bytes: length + [...music.values()].reduce((sum, one) => sum + one, 0),
+    bytes: length + recordingsOf(show.songs).reduce((sum, { bytes }) => sum + bytes, 0),
     changedAt: before && before.head === head ? before.changedAt : Date.now(),
     head,
     ...(before?.exported === undefined ? {} : { exported: before.exported }),

@@ -5,7 +5,7 @@ import { writeBundle, type MusicFile } from '@hovlix/core/files';
 import { writeEnvelopes, type Analysis, type Offset } from '@hovlix/core/music';
 import { failed, ok, type Result } from '@hovlix/core/problem';
 import type { Copy } from '@hovlix/core/show';
-import { Song } from '@hovlix/core/song';
+import { recordingsOf, Song } from '@hovlix/core/song';
 import { freshId } from '../fresh-id';
 import type { FromAnalysis, ToAnalysis } from '../sound/analysis-messages';
 import type { Repository } from '../document/repository';
@@ -94,9 +94,9 @@ function songFrom(fileName: string, analysis: Analysis, hash: string, bytes: num
 /** A show with its music as a .hovlix file. */
 export async function bundleOf({ show, chain }: Pick<Copy, 'show' | 'chain'>, repository: Repository): Promise<Blob> {
   const music = new Map<string, MusicFile>();
-  for (const song of show.songs) {
-    const kept = song.music && (await repository.music(song.music.hash));
-    if (song.music && kept) music.set(song.music.hash, kept);
+  for (const { hash } of recordingsOf(show.songs)) {
+    const kept = await repository.music(hash);
+    if (kept) music.set(hash, kept);
   }
   return new Blob([writeBundle({ show, chain, savedAt: Date.now(), music })], { type: 'application/zip' });
 }

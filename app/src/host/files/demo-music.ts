@@ -2,6 +2,7 @@
 
 import { readBundle, type Bundle } from '@hovlix/core/files';
 import { failed, type Result } from '@hovlix/core/problem';
+import { recordingsOf } from '@hovlix/core/song';
 import type { Document } from '../document/document';
 import type { Repository } from '../document/repository';
 
@@ -28,7 +29,7 @@ export function followDemo(document: Document, repository: Repository): () => Pr
   document.store.subscribe(({ show }) => {
     if (brought || show?.id !== DEMO) return;
     brought = bring(
-      show.songs.flatMap(({ music }) => music?.hash ?? []),
+      recordingsOf(show.songs).map(({ hash }) => hash),
       repository,
     ).catch(() => undefined);
   });

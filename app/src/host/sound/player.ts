@@ -7,6 +7,7 @@ import { seconds, type Id } from '@hovlix/core/units';
 import type { Conducting } from '../conduct/conduct';
 import type { Document } from '../document/document';
 import type { Repository } from '../document/repository';
+import { followTracks, MIME } from './tracks';
 
 export type PlayerState = {
   readonly song: Id<'Song'> | null;
@@ -46,8 +47,6 @@ const SOUGHT_SECONDS = 0.5;
 const LOOP_MS = 20;
 const ANSWERED_WITHIN = 0.5;
 
-const MIME = { wav: 'audio/wav', flac: 'audio/flac', mp3: 'audio/mpeg', ogg: 'audio/ogg' } as const;
-
 /** @param onItsWay music that is being fetched: it is waited for before it is said to be missing. */
 export function player(
   repository: Repository,
@@ -72,6 +71,7 @@ export function player(
   /** This screen was the one that sounded: it takes up what a screen without music starts. */
   let sounded = false;
 
+  followTracks(repository, document, conducting, store.getState);
   const playing = () => conducting.store.getState().live.song;
   /** Loads the song's music unless it is there already. False where there is none. */
   const load = async (song: Song): Promise<boolean> => {
@@ -208,11 +208,13 @@ export function player(
       const { rate } = store.getState();
       const heard = sounds && !audio.paused;
       const at = seconds(heard ? audio.currentTime : start);
+      // Without music of its own, what lies beside it sounds from here.
+      const beside = !song.music && (song.tracks ?? []).length > 0;
       conducting.act({
         type: 'play',
         song: song.id,
         from: at,
-        ...(heard ? { sound: conducting.screen } : {}),
+        ...(heard || beside ? { sound: conducting.screen } : {}),
       });
       if (rate !== 1) conducting.act({ type: 'anchor', songTime: at, at: conducting.now(), rate });
     },

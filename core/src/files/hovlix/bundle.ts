@@ -10,6 +10,7 @@ import { unzipSync, zipSync, type Zippable } from 'fflate';
 import { z } from 'zod';
 import { failed, ok, type Result } from '../../problem';
 import { CHAIN_KEPT, ORIGIN, readShow, type Chain, type Show } from '../../show';
+import { recordingsOf } from '../../song';
 
 /** A song's file, and what was found out about it. */
 export type MusicFile = {
@@ -61,12 +62,12 @@ export function writeBundle({ show, music, chain, savedAt }: Bundle): Uint8Array
     }),
     'show.json': text(show),
   };
-  for (const song of show.songs) {
-    const file = song.music && music.get(song.music.hash);
-    if (!song.music || !file) continue;
-    entries[`music/${song.music.hash}.${song.music.type}`] = [file.bytes, { level: 0 }];
-    if (file.peaks) entries[`music/${song.music.hash}.peaks`] = file.peaks;
-    if (file.envelopes) entries[`music/${song.music.hash}.envelopes`] = file.envelopes;
+  for (const { hash, type } of recordingsOf(show.songs)) {
+    const file = music.get(hash);
+    if (!file) continue;
+    entries[`music/${hash}.${type}`] = [file.bytes, { level: 0 }];
+    if (file.peaks) entries[`music/${hash}.peaks`] = file.peaks;
+    if (file.envelopes) entries[`music/${hash}.envelopes`] = file.envelopes;
   }
   // A fixed date makes the same show the same bytes.
   return zipSync(entries, { mtime: new Date(2020, 0, 1) });
@@ -104,8 +105,8 @@ export function readBundle(bytes: Uint8Array, name: string): Result<Bundle> {
 
 function musicOf(show: Show, entries: Readonly<Record<string, Uint8Array>>): Bundle['music'] {
   const music = new Map<string, MusicFile>();
-  for (const { music: file } of show.songs) {
-    const bytes = file && entries[`music/${file.hash}.${file.type}`];
+  for (const file of recordingsOf(show.songs)) {
+    const bytes = entries[`music/${file.hash}.${file.type}`];
     if (!file || !bytes) continue;
     const found = (kind: string) => entries[`music/${file.hash}.${kind}`];
     music.set(file.hash, { bytes, peaks: found('peaks'), envelopes: found('envelopes') });

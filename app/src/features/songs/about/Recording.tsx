@@ -1,16 +1,17 @@
 // The recording of a song, and another in its place: the light stays on its bars.
 
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { ALIKE } from '@hovlix/core/music';
-import { wordsFor } from '@hovlix/core/problem';
 import { timeOfBar, type Song } from '@hovlix/core/song';
 import { beatAt, beatOfBar, meterAtBar, pulseLength } from '@hovlix/core/time';
 import { beats, seconds } from '@hovlix/core/units';
-import { analyseFile, offsetOf, type Job } from '../../../host/files/bring-in';
+import { offsetOf } from '../../../host/files/bring-in';
 import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { FileButton } from '../../../ui/FileButton';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { Tracks } from './Tracks';
+import { useListening } from './use-listening';
 
 /** A recording that was listened to, and how much later it is than the one it may replace. */
 type Found = { readonly song: Song; readonly later: number | null };
@@ -18,21 +19,13 @@ type Found = { readonly song: Song; readonly later: number | null };
 export function Recording({ song }: { readonly song: Song }) {
   const app = useHovlix();
   const say = useSession((session) => session.say);
-  const [share, setShare] = useState<number | null>(null);
+  const { share, listen, cancel } = useListening();
   const [found, setFound] = useState<Found | null>(null);
-  const job = useRef<Job | null>(null);
-  useEffect(() => () => job.current?.cancel(), []);
-
-  const listen = async (file: File | undefined) => {
-    if (!file || job.current) return;
-    setShare(0);
-    job.current = analyseFile(file, app.repository, setShare);
-    const heard = await job.current.done;
-    job.current = null;
-    setShare(null);
-    if (!heard.ok) return say(wordsFor(heard.problem), { tone: heard.problem.code === 'cancelled' ? 'good' : 'bad' });
-    const offset = await offsetOf(song, heard.value, app.repository);
-    setFound({ song: heard.value, later: offset && offset.alike >= ALIKE ? offset.seconds : null });
+  const bring = async (file: File | undefined) => {
+    const heard = file && (await listen(file));
+    if (!heard) return;
+    const offset = await offsetOf(song, heard, app.repository);
+    setFound({ song: heard, later: offset && offset.alike >= ALIKE ? offset.seconds : null });
   };
   const take = (anchors: Song['tempo']['anchors'] | undefined) => {
     if (!found) return;
@@ -50,7 +43,7 @@ export function Recording({ song }: { readonly song: Song }) {
       {share !== null ? (
         <Row gap={8} role="status">
           <Quiet flex={1}>Listening: {Math.round(share * 100)} %</Quiet>
-          <Button onPress={() => job.current?.cancel()}>Cancel</Button>
+          <Button onPress={cancel}>Cancel</Button>
         </Row>
       ) : found ? (
         <Proposal song={song} found={found} onTake={take} onLeave={() => setFound(null)} />
@@ -59,12 +52,13 @@ export function Recording({ song }: { readonly song: Song }) {
           <FileButton
             label="Choose a recording"
             accept=".wav,.flac,.mp3,.ogg,audio/*"
-            onFiles={([file]) => void listen(file)}
+            onFiles={([file]) => void bring(file)}
           >
             {song.music ? 'Replace the recording' : 'Add a recording'}
           </FileButton>
         </Row>
       )}
+      <Tracks song={song} />
     </Column>
   ); // prettier-ignore
 }

@@ -1,0 +1,116 @@
+// Recordings that sound beside a song's music: stems, a jingle, a click for the drummer.
+
+import Trash from 'lucide-react-native/icons/trash';
+import { ALIKE } from '@hovlix/core/music';
+import { MOST_TRACKS, type Song, type Track } from '@hovlix/core/song';
+import { offsetOf } from '../../../host/files/bring-in';
+import { freshId } from '../../../host/fresh-id';
+import { useHovlix } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { Chip } from '../../../ui/Chip';
+import { FileButton } from '../../../ui/FileButton';
+import { decimal, named, Typed } from '../../../ui/form';
+import { usePalette } from '../../../ui/palette';
+import { Button, Column, Quiet, Row } from '../../../ui/pieces';
+import { Slider } from '../../../ui/Slider';
+import { useListening } from './use-listening';
+
+export function Tracks({ song }: { readonly song: Song }) {
+  const app = useHovlix();
+  const say = useSession((session) => session.say);
+  const { share, listen, cancel } = useListening();
+  const tracks = song.tracks ?? [];
+  const set = (all: readonly Track[]) => app.document.make({ type: 'set-tracks', song: song.id, tracks: [...all] });
+  const change = (track: Track, more: Partial<Track>) =>
+    set(tracks.map((one) => (one.id === track.id ? { ...one, ...more } : one)));
+  const add = async (file: File | undefined) => {
+    const heard = file && (await listen(file));
+    if (!heard?.music) return;
+    const offset = await offsetOf(song, heard, app.repository);
+    // A stem of the same performance begins so that both sound together; anything else with the song.
+    const alike = offset !== undefined && offset.alike >= ALIKE;
+    const at = alike ? Math.round(-offset.seconds * 1000) / 1000 : 0;
+    set([...tracks, { id: freshId() as Track['id'], name: heard.title, music: heard.music, at, level: 1 }]);
+    say(alike ? `“${heard.title}” sounds together with the music.` : `“${heard.title}” begins with the song.`, { undo: app.document.takingBack() }); // prettier-ignore
+  };
+  return (
+    <Column gap={10} role="group" aria-label="Beside the music">
+      {tracks.map((track) => (
+        <TrackForm
+          key={track.id}
+          track={track}
+          onChange={(more) => change(track, more)}
+          onRemove={() => {
+            set(tracks.filter((one) => one !== track));
+            say(`“${track.name}” is removed.`, { undo: app.document.takingBack() });
+          }}
+        />
+      ))}
+      {share !== null ? (
+        <Row gap={8} role="status">
+          <Quiet flex={1}>Listening: {Math.round(share * 100)} %</Quiet>
+          <Button onPress={cancel}>Cancel</Button>
+        </Row>
+      ) : (
+        tracks.length < MOST_TRACKS && (
+          <Row>
+            <FileButton
+              label="Choose a recording beside the music"
+              accept=".wav,.flac,.mp3,.ogg,audio/*"
+              onFiles={([file]) => void add(file)}
+            >
+              Add a stem, jingle or click
+            </FileButton>
+          </Row>
+        )
+      )}
+    </Column>
+  );
+}
+
+type FormProps = {
+  readonly track: Track;
+  readonly onChange: (more: Partial<Track>) => void;
+  readonly onRemove: () => void;
+};
+
+function TrackForm({ track, onChange, onRemove }: FormProps) {
+  const palette = usePalette();
+  return (
+    <Column gap={8} role="group" aria-label={track.name}>
+      <Row gap={8} alignItems="flex-end">
+        <Column flex={1} minWidth={0}>
+          <Typed label="Name" value={track.name} read={named} onChange={(name) => onChange({ name })} />
+        </Column>
+        <Column width={92}>
+          <Typed
+            label="Begins at, s"
+            value={track.at}
+            read={decimal(-36_000, 36_000)}
+            onChange={(at) => onChange({ at })}
+            numeric
+          />
+        </Column>
+        <Chip
+          small
+          name="Mute"
+          label={`Mute ${track.name}`}
+          on={track.muted === true}
+          onPress={() => onChange({ muted: !track.muted })}
+        />
+        <Button label={`Remove ${track.name}`} kind="quiet" onPress={onRemove}>
+          <Trash size={18} color={palette.text} aria-hidden />
+        </Button>
+      </Row>
+      <Slider
+        label={`Level of ${track.name}`}
+        value={track.level * 100}
+        low={0}
+        high={100}
+        step={5}
+        unit="%"
+        onChange={(level) => onChange({ level: level / 100 })}
+      />
+    </Column>
+  );
+}

@@ -1,0 +1,97 @@
+// Recordings that sound beside a song's music, kept beside it.
+
+import { songTimeAt } from '@hovlix/core/live';
+import type { Song, Track } from '@hovlix/core/song';
+import type { Conducting } from '../conduct/conduct';
+import type { Document } from '../document/document';
+import type { Repository } from '../document/repository';
+
+/** How often it is looked where they are. */
+const LOOK_MS = 100;
+/** Farther off than this they jump; nearer, they go a little faster or slower until they are there. */
+const JUMP_SECONDS = 0.08;
+const HEARD_SECONDS = 0.012;
+const CATCH_UP = 0.015;
+
+export const MIME = { wav: 'audio/wav', flac: 'audio/flac', mp3: 'audio/mpeg', ogg: 'audio/ogg' } as const;
+
+type Sounding = { readonly hash: string; readonly audio: HTMLAudioElement; readonly url: string };
+
+/** Where a track is when its song is at a moment, in seconds of the track; undefined before its start. */
+export const placeIn = ({ at }: Pick<Track, 'at'>, songTime: number): number | undefined =>
+  songTime < at ? undefined : songTime - at;
+
+/** How a track that is `off` seconds late (or early, below 0) goes, of the song's own pace. */
+export function catchUp(off: number): number {
+  if (Math.abs(off) < HEARD_SECONDS) return 1;
+  return off > 0 ? 1 + CATCH_UP : 1 - CATCH_UP;
+}
+
+export type Loudness = { readonly volume: number; readonly muted: boolean };
+
+/** @param loudness how loud this screen plays. */
+export function followTracks(
+  repository: Repository,
+  document: Document,
+  conducting: Conducting,
+  loudness: () => Loudness,
+): void {
+  const sounding = new Map<Track['id'], Sounding>();
+  const coming = new Set<string>();
+
+  const bring = async ({ id, music }: Track): Promise<void> => {
+    if (coming.has(music.hash)) return;
+    coming.add(music.hash);
+    const kept = await repository.music(music.hash);
+    coming.delete(music.hash);
+    if (!kept || sounding.has(id)) return;
+    const url = URL.createObjectURL(new Blob([kept.bytes], { type: MIME[music.type] }));
+    const audio = new Audio(url);
+    audio.preload = 'auto';
+    audio.preservesPitch = true;
+    sounding.set(id, { hash: music.hash, audio, url });
+  };
+  const drop = (id: Track['id'], { audio, url }: Sounding): void => {
+    audio.pause();
+    URL.revokeObjectURL(url);
+    sounding.delete(id);
+  };
+
+  const look = (): void => {
+    const live = conducting.store.getState().live.song;
+    const mine = live?.playing && live.sound === conducting.screen;
+    const song: Song | undefined = mine
+      ? document.store.getState().show?.songs.find(({ id }) => id === live.id)
+      : undefined;
+    const tracks = song?.tracks ?? [];
+    for (const [id, one] of sounding)
+      if (song && !tracks.some((track) => track.id === id && track.music.hash === one.hash)) drop(id, one);
+      else if (!song) one.audio.pause();
+    if (!song || !live) return;
+    const { volume, muted } = loudness();
+    const time = songTimeAt(live, conducting.now());
+    for (const track of tracks) {
+      const one = sounding.get(track.id);
+      if (!one) void bring(track);
+      else keepAt(one.audio, placeIn(track, time), live.rate, track.level * volume, muted || track.muted === true);
+    }
+  };
+  setInterval(look, LOOK_MS);
+}
+
+function keepAt(audio: HTMLAudioElement, place: number | undefined, rate: number, level: number, muted: boolean): void {
+  audio.volume = level;
+  audio.muted = muted;
+  if (place === undefined || place >= (audio.duration || Infinity)) return audio.pause();
+  if (audio.paused) {
+    audio.currentTime = place;
+    audio.playbackRate = rate;
+    void audio.play().catch(() => undefined);
+    return;
+  }
+  const off = place - audio.currentTime;
+  if (audio.seeking) return;
+  if (Math.abs(off) > JUMP_SECONDS) audio.currentTime = place;
+  const wanted = rate * catchUp(Math.abs(off) > JUMP_SECONDS ? 0 : off);
+  if (audio.playbackRate !== wanted) audio.playbackRate = wanted;
+}
