@@ -8,6 +8,8 @@ test.afterEach(async ({ page }) => restoreShow(page));
 
 const strip = (page: Page) => page.getByRole('navigation', { name: 'Sections' });
 const names = (page: Page) => strip(page).getByRole('button').allTextContents();
+/** The song's name opens all about it. */
+const about = (page: Page, title: string) => page.getByRole('heading', { name: title }).getByRole('button');
 const letGo = (page: Page) => button(page, 'Clear selection').click();
 async function sectionAt(page: Page, bar: number): Promise<void> {
   await button(page, `Bar ${bar}`).click();
@@ -70,16 +72,16 @@ test('markers stand on the sheet and in the list, and go where they are told', a
   await page.reload();
   await expect(page.locator('[data-marker="Guitar change"]')).toBeVisible();
   await strip(page).getByRole('button', { name: 'Go to Outro' }).click();
-  await button(page, 'About Salt and Signal').click();
+  await about(page, 'Salt and Signal').click();
   await button(page, 'Go to Guitar change').click();
   await expect(button(page, 'Bar 10')).toBeInViewport();
-  await button(page, 'About Salt and Signal').click();
+  await about(page, 'Salt and Signal').click();
   await expect(page.getByRole('group', { name: 'Markers' })).toContainText('10:2.5');
 });
 
 test('key and notes of a song; how loud it plays here, and from where', async ({ page }) => {
   await open(page, '/songs/salt-and-signal');
-  await button(page, 'About Salt and Signal').click();
+  await about(page, 'Salt and Signal').click();
   await page.getByLabel('Key').fill('E flat');
   await page.getByLabel('Notes').fill('capo 3');
   await page.keyboard.press('Enter');
@@ -92,7 +94,7 @@ test('key and notes of a song; how loud it plays here, and from where', async ({
   await expect(page.getByTestId('position')).toHaveText(/^0:1[1-3]/);
   await button(page, 'Pause').click();
   await page.reload();
-  await button(page, 'About Salt and Signal').click();
+  await about(page, 'Salt and Signal').click();
   await expect(button(page, 'Two bars')).toHaveAttribute('aria-pressed', 'true');
   await button(page, 'At the bar').click();
   await button(page, 'Close').click();
@@ -156,7 +158,7 @@ test('another recording of the same performance is found to be later, and takes 
   const later = Buffer.concat([take.subarray(0, 44), silence, take.subarray(44)]);
   later.writeUInt32LE(later.length - 8, 4);
   later.writeUInt32LE(later.length - 44, 40);
-  await button(page, 'About first take').click();
+  await about(page, 'first take').click();
   await page
     .getByLabel('Choose a recording')
     .setInputFiles({ name: 'remaster.wav', mimeType: 'audio/wav', buffer: later });
@@ -201,7 +203,7 @@ test('a stem beside the music begins so that both sound together, by its level, 
   const stem = Buffer.concat([take.subarray(0, 44), silence, take.subarray(44)]);
   stem.writeUInt32LE(stem.length - 8, 4);
   stem.writeUInt32LE(stem.length - 44, 40);
-  await button(page, 'About take').click();
+  await about(page, 'take').click();
   await page
     .getByLabel('Choose a recording beside the music')
     .setInputFiles({ name: 'stem.wav', mimeType: 'audio/wav', buffer: stem });
@@ -221,13 +223,13 @@ test('a stem beside the music begins so that both sound together, by its level, 
     })
     .toBeLessThan(0.09);
   expect((await sounds()).map(({ volume }) => volume).sort()).toEqual([0.4, 1]);
-  await button(page, 'About take').click();
+  await about(page, 'take').click();
   await button(page, 'Mute stem').click();
   await expect.poll(async () => (await sounds()).filter(({ muted }) => muted).length).toBe(1);
   await button(page, 'Close').click();
   await button(page, 'Pause').click();
   await expect.poll(sounds).toEqual([]);
-  await button(page, 'About take').click();
+  await about(page, 'take').click();
   await button(page, 'Remove stem').click();
   await expect(page.getByRole('group', { name: 'stem', exact: true })).toHaveCount(0);
 });

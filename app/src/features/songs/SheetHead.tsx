@@ -41,7 +41,7 @@ export function SheetHead({ song, onOpen }: HeadProps) {
           <Title render="h1" margin={0} fontSize={22} lineHeight={27}>
             <View
               render="button"
-              aria-label={`About ${song.title}`}
+              aria-description="About this song"
               disabled={!onOpen}
               onPress={() => onOpen?.('about')}
               flexDirection="row"
