@@ -160,7 +160,7 @@ test('another recording of the same performance is found to be later, and takes 
   later.writeUInt32LE(later.length - 44, 40);
   await about(page, 'first take').click();
   await page
-    .getByLabel('Choose a recording')
+    .getByLabel('Choose a recording', { exact: true })
     .setInputFiles({ name: 'remaster.wav', mimeType: 'audio/wav', buffer: later });
   await expect(page.getByRole('group', { name: 'Recording' })).toContainText('“remaster.wav” is the same performance, 1.35 s later.'); // prettier-ignore
   await button(page, 'The bars as they are').click();
