@@ -70,18 +70,18 @@ export function SectionForm({ song, bar, onRange, onDone }: Props) {
           onEnter={save}
         />
         {existing && <Tints section={existing} onChoose={(tint) => mark({ ...existing, tint })} />}
+      </Column>
+      <Choices label="What becomes of the section">
+        <Button kind="primary" onPress={save} disabled={!name.trim()}>
+          {existing ? 'Change section' : 'Begin section here'}
+        </Button>
         {existing && <Begins song={song} section={existing} onMove={(to) => {
           mark({ ...existing, bar: to });
           onRange(barsOfSection({ ...song, sections: moved(song, existing, to) }, to));
         }} />}
-        <Row gap={8} justifyContent="flex-end" flexWrap="wrap">
-          {existing && <Button onPress={join}>{before ? `Join with ${before.name}` : 'Remove'}</Button>}
-          {existing && <AgainButton song={song} section={existing} onRange={onRange} />}
-          <Button kind="primary" onPress={save} disabled={!name.trim()}>
-            {existing ? 'Change section' : 'Begin section here'}
-          </Button>
-        </Row>
-      </Column>
+        {existing && <Button onPress={join}>{before ? `Join with ${before.name}` : 'Remove'}</Button>}
+        {existing && <AgainButton song={song} section={existing} onRange={onRange} />}
+      </Choices>
     </Column>
   ); // prettier-ignore
 }
