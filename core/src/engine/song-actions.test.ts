@@ -178,13 +178,19 @@ const withThese = (...lanes: readonly Lane[]): Show => {
   return { ...base, looks: [...base.looks, moving], chases: [steps] };
 };
 
+/** The same light: sums in another order may round to the next byte. */
+function expectAlike(some: Uint8Array, others: Uint8Array): void {
+  expect(some.length).toBe(others.length);
+  expect(Math.max(...some.map((byte, i) => Math.abs(byte - others[i]!)))).toBeLessThanOrEqual(1);
+}
+
 test('a clip at another speed: its waves and chases go that much faster', () => {
   fc.assert(
     fc.property(fc.constantFrom(0.25, 0.5, 2, 3, 4), fc.integer({ min: 0, max: 63 }), (speed, sixteenth) => {
       const beat = sixteenth / 4 / speed;
       const at1 = at(withThese(looksLane([clip('moving', 0, 1000)])), beat * speed);
       const atS = at(withThese(looksLane([clip('moving', 0, 1000, { speed })])), beat);
-      expect(atS).toEqual(at1);
+      expectAlike(atS, at1);
       // On and off for a beat each, and twice as long at half the speed.
       const chase = dimmerA(at(withThese(looksLane([clip('steps', 0, 1000, { speed })])), beat));
       const middle = Math.abs(((beat * speed) % 1) - 0.5) < 0.49;
@@ -219,7 +225,7 @@ test('a curve of speed: waves and chases are where they would be at that pace, w
       // At the very edge of a step a rounding decides which one it is.
       if (name === 'steps' && (beat * speed) % 1 === 0) return;
       const held = curve('speed', [[0, valueOfSpeed(speed), 'hold']]);
-      expect(at(withThese(clips(name), held), beat)).toEqual(at(withThese(clips(name)), beat * speed));
+      expectAlike(at(withThese(clips(name), held), beat), at(withThese(clips(name)), beat * speed));
     }),
   ); // prettier-ignore
   // From still to four times as fast over eight beats, in a straight line of heights: the speed is the square of it.
