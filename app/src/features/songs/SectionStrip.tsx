@@ -1,7 +1,7 @@
 // The form of a song in one row: its sections as long as they are, to jump to.
 
+import { useEffect, useState } from 'react';
 import { Text, View } from '@tamagui/core';
-import { useStore } from 'zustand';
 import { songTimeAt } from '@hovlix/core/live';
 import { barsAt, barSpan, rehearsalMark, sectionAt, type Song } from '@hovlix/core/song';
 import { useHovlix } from '../../host/hovlix';
@@ -12,18 +12,32 @@ const LEAST_WIDTH = 44;
 
 type Props = { readonly song: Song; readonly onGo: (bar: number) => void };
 
+const LOOK_MS = 200;
+
+/** The section in which the song stands or plays; the clock goes on without telling. */
+function useSectionNow(song: Song): string | undefined {
+  const { conducting } = useHovlix();
+  const [now, setNow] = useState<string | undefined>(undefined);
+  useEffect(() => {
+    const look = () => {
+      const live = conducting.store.getState().live.song;
+      const bar =
+        live?.id === song.id ? Math.floor(barsAt(song, songTimeAt(live, conducting.now())) + 1e-6) : undefined;
+      setNow(bar === undefined ? undefined : sectionAt(song, bar)?.id);
+    };
+    look();
+    const looking = setInterval(look, LOOK_MS);
+    return () => clearInterval(looking);
+  }, [conducting, song]);
+  return now;
+}
+
 export function SectionStrip({ song, onGo }: Props) {
-  const app = useHovlix();
   const tints = useTints();
   const palette = usePalette();
   const { first, last } = barSpan(song);
   const shown = song.sections.filter(({ bar }) => bar <= last);
-  /** The section in which the song stands or plays. */
-  const now = useStore(app.conducting.store, ({ live }) =>
-    live.song?.id === song.id
-      ? sectionAt(song, Math.floor(barsAt(song, songTimeAt(live.song, app.conducting.now())) + 1e-6))?.id
-      : undefined,
-  );
+  const now = useSectionNow(song);
   if (shown.length === 0) return null;
   return (
     <ScrollArea sideways>

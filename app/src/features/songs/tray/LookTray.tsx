@@ -47,11 +47,13 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
   const app = useHovlix();
   const palette = usePalette();
   const looks = usePlays();
-  const [open, setOpen] = useState<Open | null>(null);
-  const toggle = (one: Open) => setOpen(open === one ? null : one);
+  const [asked, setOpen] = useState<Open | null>(null);
   const { short } = useMedia();
   const { from, to } = beatsOfBars(song, range.first, range.last);
   const here = lane.type === 'looks' ? clipAt(lane.clips, from) : undefined;
+  // What is about a clip is closed where none lies.
+  const open = !here && (asked === 'clip' || asked === 'fades') ? null : asked;
+  const toggle = (one: Open) => setOpen(open === one ? null : one);
   const lay = (look: Id<'Look'> | null) =>
     app.document.make({
       type: 'lay-clip',
