@@ -1,4 +1,7 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import fc from 'fast-check';
+import { z } from 'zod';
 import { wordsFor } from '../problem';
 import { person } from '../testing/person';
 import { testShow } from '../testing/show';
@@ -6,7 +9,7 @@ import { clipsIn, lookLanes } from '../song';
 import { tempoAt, timeAt } from '../time';
 import { fixtureLibrary, lampsOf, roleFor } from '../rig';
 import { address, beats, id, seconds, universe } from '../units';
-import { Command, edit, inverse, laid, legal, migrated, readShow, rigInUse, stepWords, type Show } from '.';
+import { Command, edit, inverse, laid, legal, migrated, readShow, rigInUse, Show, stepWords } from '.';
 
 const beat = fc.integer({ min: 0, max: 64 });
 const commands = fc.oneof(
@@ -308,4 +311,9 @@ test('lamps are added in one step with their type and role, and removed from eve
 test('every command has words for its undo', () => {
   const types = Command.options.map(({ shape }) => shape.type.value).filter((type) => type !== 'adjust' && type !== 'together'); // prettier-ignore
   expect(types.filter((type) => stepWords(type) === 'an edit')).toEqual([]);
+});
+
+test('the schema in the documents is that of the shows that are written', () => {
+  const written = JSON.parse(readFileSync(join(__dirname, '../../../docs/show.schema.json'), 'utf8')) as object;
+  expect(JSON.parse(JSON.stringify(z.toJSONSchema(Show, { io: 'input', unrepresentable: 'any' })))).toEqual(written);
 });
