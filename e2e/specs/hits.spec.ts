@@ -66,7 +66,7 @@ test('a drum kit is made, played with the finger and with keys, and changed; a h
 test('MIDI plays each kit on the role its channel is given to; what is no note is not heard', async ({ page }) => {
   await page.addInitScript(() => {
     const input = { name: 'Barrel pad', onmidimessage: null as ((event: { data: Uint8Array }) => void) | null };
-    const access = { inputs: new Map([['1', input]]), onstatechange: null };
+    const access = { inputs: new Map([['1', input]]), outputs: new Map(), onstatechange: null };
     navigator.requestMIDIAccess = async () => access as unknown as MIDIAccess;
     (window as unknown as { send: (...bytes: number[]) => void }).send = (...bytes) =>
       input.onmidimessage?.({ data: Uint8Array.from(bytes) });

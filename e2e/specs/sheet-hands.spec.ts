@@ -141,6 +141,17 @@ test('the light of bars moved by steps and swapped with others; a chorus copied 
   for (let n = 0; n < 3; n++) await page.keyboard.press('Control+z');
   await expect.poll(() => placeOf(page, 'Singer alone')).toEqual([5, 9]);
 
+  // By keys: a beat on and on, of 6/8 half a bar, and back where it was.
+  await page.keyboard.press('.');
+  await expect.poll(() => placeOf(page, 'Singer alone')).toEqual([5.5, 9]);
+  await page.keyboard.press('.');
+  await expect.poll(() => placeOf(page, 'Singer alone')).toEqual([6, 9]);
+  await page.keyboard.press(',');
+  await page.keyboard.press(',');
+  await expect(page.getByRole('group', { name: 'Move the light' }).last()).toContainText('0 beats');
+  for (let n = 0; n < 4; n++) await page.keyboard.press('Control+z');
+  await expect.poll(() => placeOf(page, 'Singer alone')).toEqual([5, 9]);
+
   await page.keyboard.press('Control+c');
   await expect(page.getByTestId('said')).toHaveText('Bars 5 – 8 copied. Choose where to paste.');
   await button(page, 'Clear selection').click();

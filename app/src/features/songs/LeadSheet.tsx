@@ -79,7 +79,7 @@ function Sheet({ song }: { readonly song: Song }) {
     if (app.conducting.store.getState().live.song?.id !== song.id) lookAt(app, song, 0);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each song that is opened, not for each edit of it
   }, [app, song.id, looking]);
-  useBarKeys(song, range, setRange, enlarged === null);
+  useBarKeys(song, lane.id, range, setRange, enlarged === null);
   const { held, drag } = useHeldClip(song, lane, may ? range : null, setRange);
   const { copied, paste } = useCopying(song);
   const [pressed, closeMenu] = useBarMenu(paper, (bar) => {

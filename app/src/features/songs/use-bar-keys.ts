@@ -1,21 +1,25 @@
 // The keys of a lead sheet.
 
 import { useEffect } from 'react';
-import { barSpan, timeOfBar, type Song } from '@hovlix/core/song';
+import { barSpan, timeOfBar, type Lane, type Song } from '@hovlix/core/song';
 import { lookAt } from '../../host/conduct/gestures';
 import { useHovlix, useMay } from '../../host/hovlix';
+import { gridLength } from './close-up/grid';
 import { copyBars, useCopying } from './tray/CopyRow';
+import { useNudge } from './tray/MoveRow';
 import type { BarRange } from './model';
 
-/** Arrows walk the bars; with Shift they stretch. Ctrl-C and Ctrl-V copy and paste. Escape lets go. */
+/** Arrows walk the bars; with Shift they stretch. Ctrl-C and Ctrl-V copy and paste; comma and period move the light a beat. Escape lets go. */
 export function useBarKeys(
   song: Song,
+  lane: Lane['id'],
   range: BarRange | null,
   setRange: (range: BarRange | null) => void,
   wanted: boolean,
 ): void {
   const app = useHovlix();
   const { paste } = useCopying(song);
+  const { nudge } = useNudge(song, range, lane);
   const may = useMay('operator');
   useEffect(() => {
     if (!wanted) return;
@@ -28,6 +32,8 @@ export function useBarKeys(
         if (key === 'c' && !window.getSelection()?.toString()) return copyBars(song, range);
         if (key === 'v') return paste(range);
       }
+      const beat = event.key === '.' ? 1 : event.key === ',' ? -1 : 0;
+      if (beat && may && range) return nudge(beat * gridLength(song, 'beat', range.first));
       const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
       if (!step) return;
       event.preventDefault();

@@ -1,6 +1,7 @@
 // The light of the chosen bars earlier or later, by steps.
 
 import { useState } from 'react';
+import { create, useStore } from 'zustand';
 import { beatsOfBars, type Lane, type Song } from '@hovlix/core/song';
 import { useHovlix } from '../../../host/hovlix';
 import { freshId } from '../../../host/fresh-id';
@@ -14,25 +15,37 @@ import type { BarRange } from '../model';
 
 type Props = { readonly song: Song; readonly lane: Lane; readonly range: BarRange };
 
-/** Moves what lies on some beats; what was moved is where it is moved from the next time. */
-export function useNudge(song: Song, range: BarRange) {
+type Moved = { readonly of: string; readonly moves: readonly { readonly id: string; readonly by: number }[] };
+
+/** How the light of the chosen bars was moved since they were chosen, in this window: by buttons and keys alike. */
+const useMoved = create<Moved>(() => ({ of: '', moves: [] }));
+
+/** Moves what lies on some bars of a lane, or of all; once moved, it is taken from where it is. */
+export function useNudge(song: Song, range: BarRange | null, lane: Lane['id'] | undefined) {
   const { document } = useHovlix();
-  const { from, to } = beatsOfBars(song, range.first, range.last);
-  return (by: number, from0 = 0, lane?: Lane['id']) =>
-    document.make({ type: 'shift-light', song: song.id, ...(lane ? { lane } : {}), from: from + from0, to: to + from0, by, id: freshId() }); // prettier-ignore
+  const of = `${song.id} ${range?.first} ${range?.last} ${lane ?? ''}`;
+  const known = useMoved();
+  const past = useStore(document.store, ({ steps }) => steps.past);
+  // What was taken back is where it was.
+  const moves = known.of === of ? known.moves.filter(({ id }) => past.some((step) => step.id === id)) : [];
+  const moved = moves.reduce((sum, { by }) => sum + by, 0);
+  return {
+    moved,
+    nudge: (by: number) => {
+      if (!range) return;
+      const { from, to } = beatsOfBars(song, range.first, range.last);
+      const there = { from: from + moved, to: to + moved, by };
+      const id = document.make({ type: 'shift-light', song: song.id, ...(lane ? { lane } : {}), ...there, id: freshId() }); // prettier-ignore
+      if (id) useMoved.setState({ of, moves: [...moves, { id, by }] });
+    },
+  };
 }
 
 export function MoveRow({ song, lane, range }: Props) {
   const [grid, setGrid] = useState<Grid>('beat');
   const [which, setWhich] = useState<'lane' | 'all'>('lane');
-  /** How far it was moved since the bars were chosen. */
-  const [moved, setMoved] = useState(0);
-  const nudge = useNudge(song, range);
+  const { moved, nudge } = useNudge(song, range, which === 'lane' ? lane.id : undefined);
   const step = gridLength(song, grid, range.first);
-  const move = (way: 1 | -1) => {
-    nudge(way * step, moved, which === 'lane' ? lane.id : undefined);
-    setMoved(moved + way * step);
-  };
   return (
     <Column paddingHorizontal={16} gap={6} role="group" aria-label="Move the light">
       <Row gap={8} flexWrap="wrap">
@@ -52,8 +65,8 @@ export function MoveRow({ song, lane, range }: Props) {
         value={`${moved > 0 ? '+' : ''}${String(Math.round(moved * 1000) / 1000).replace('-', '−')} beats`}
         less="Light earlier"
         more="Light later"
-        onLess={() => move(-1)}
-        onMore={() => move(1)}
+        onLess={() => nudge(-step)}
+        onMore={() => nudge(step)}
       />
     </Column>
   ); // prettier-ignore
