@@ -157,7 +157,7 @@ export function* songsOf(show: Show, base: Laying, sounds: Sounds): Generator<vo
           envelopes,
           lanes,
           faders: playing.map(fadersOf(song, base)),
-          pacings: playing.map(pacingsOf(song, base)),
+          pacings: playing.map(yield* pacingsOf(song, base)),
           duration: song.duration,
           ending,
           anchorBeats: Float64Array.from(song.tempo.anchors, ({ beat }) => beat),
@@ -181,13 +181,14 @@ function fadersOf(song: Song, book: SongBook): (lane: Lane) => readonly Track[] 
 }
 
 /** By lane, the curves of its waves' speed and size. Of several speeds the topmost counts, as two cannot both be kept. */
-function pacingsOf(song: Song, book: SongBook): (lane: Lane) => Pacing {
+function* pacingsOf(song: Song, book: SongBook): Generator<void, (lane: Lane) => Pacing> {
   const curves = playingLanes(song.lanes).flatMap((one) => (one.type === 'curve' && !one.muted ? one : []));
   const speeds = curves.filter(({ target }) => target.on === 'speed');
   const sizes = curves.filter(({ target }) => target.on === 'size');
   if (speeds.length === 0 && sizes.length === 0) return () => UNPACED;
   const owners = ownersIn(song, book);
-  const gains = new Map(speeds.map((one) => [one, keptGains(one, song.tempo, book)]));
+  const gains = new Map<CurveLane, Gains | null>();
+  for (const one of speeds) gains.set(one, yield* keptGains(one, song.tempo, book));
   return ({ id }) => {
     const lane = owners.get(id) ?? id;
     const mine = ({ target }: CurveLane) => 'lane' in target && (target.lane === null || target.lane === lane);
@@ -199,10 +200,10 @@ function pacingsOf(song: Song, book: SongBook): (lane: Lane) => Pacing {
   };
 }
 
-function keptGains(lane: CurveLane, tempo: Song['tempo'], { gains }: SongBook): Gains | null {
+function* keptGains(lane: CurveLane, tempo: Song['tempo'], { gains }: SongBook): Generator<void, Gains | null> {
   const before = gains.get(lane);
   if (before?.tempo === tempo) return before.made;
-  const made = gainsOf(lane, tempo);
+  const made = yield* gainsOf(lane, tempo);
   gains.set(lane, { tempo, made });
   return made;
 }

@@ -8,10 +8,13 @@ import type { Track } from './lane-program';
 
 /**
  * How many beats, and seconds, a lane's waves have gained by a beat on the song's own: the sum of what their speed is
- * above 1. In steps of an eighth of a beat, straight in between; before the first and after the last, as at those.
+ * above 1. In steps of an eighth of a beat, wider over a very long curve, straight in between; before the first and after
+ * the last, as at those.
  */
 export type Gains = {
   readonly track: Track;
+  /** In beats. */
+  readonly step: number;
   readonly first: number;
   readonly count: number;
   readonly beats: Float64Array;
@@ -26,25 +29,30 @@ export type Pacing = { readonly speed: Gains | null; readonly sizes: readonly Tr
 export const UNPACED: Pacing = { speed: null, sizes: [] };
 
 const STEP = 1 / 8;
-/** Ten hours at 240 a minute, in steps. */
-const MOST_STEPS = 1_200_000;
+/** Over half an hour of beats steps are wider: a curve over ten hours costs no more. */
+const MOST_STEPS = 32_768;
+/** So many are worked out between two breaths. */
+const STEPS_AT_ONCE = 2000;
 
-export function gainsOf({ points }: CurveLane, tempo: Song['tempo']): Gains | null {
+export function* gainsOf({ points }: CurveLane, tempo: Song['tempo']): Generator<void, Gains | null> {
   const [start, end] = [points[0], points.at(-1)];
   if (!start || !end) return null;
   const track = trackOf(points);
-  const first = Math.floor(start.at / STEP);
-  const count = Math.min(MOST_STEPS, Math.ceil(end.at / STEP) - first + 1);
+  const step = Math.max(STEP, (end.at - start.at) / MOST_STEPS);
+  const first = Math.floor(start.at / step);
+  const count = Math.ceil(end.at / step) - first + 1;
   const [inBeats, inSeconds] = [new Float64Array(count), new Float64Array(count)];
-  let from = timeAt(tempo, beats(first * STEP));
+  let from = timeAt(tempo, beats(first * step));
   for (let i = 1; i < count; i++) {
-    const to = timeAt(tempo, beats((first + i) * STEP));
-    const more = speedAt(track, (first + i - 0.5) * STEP) - 1;
-    inBeats[i] = inBeats[i - 1]! + more * STEP;
+    if (i % STEPS_AT_ONCE === 0) yield;
+    const to = timeAt(tempo, beats((first + i) * step));
+    const more = speedAt(track, (first + i - 0.5) * step) - 1;
+    inBeats[i] = inBeats[i - 1]! + more * step;
     inSeconds[i] = inSeconds[i - 1]! + more * (to - from);
     from = to;
   }
-  return { track, first, count, beats: inBeats, seconds: inSeconds, on: end.shape === 'hold' ? speedOfValue(end.value) - 1 : 0 }; // prettier-ignore
+  const on = end.shape === 'hold' ? speedOfValue(end.value) - 1 : 0;
+  return { track, step, first, count, beats: inBeats, seconds: inSeconds, on };
 }
 
 /** How fast at a beat; 1 where the curve lets it be. */
@@ -55,12 +63,12 @@ export function speedAt(track: Track, beat: number): number {
 
 /** Gained by a beat, in beats or in seconds. @param pace beats a second there. Allocates nothing. */
 export function gainedBy(gains: Gains, beat: number, inSeconds: boolean, pace: number): number {
-  const { first, count, on } = gains;
+  const { step, first, count, on } = gains;
   const list = inSeconds ? gains.seconds : gains.beats;
-  const place = beat / STEP - first;
+  const place = beat / step - first;
   if (place <= 0) return 0;
   if (place >= count - 1) {
-    const behind = (place - (count - 1)) * STEP;
+    const behind = (place - (count - 1)) * step;
     return list[count - 1]! + (behind * on) / (inSeconds ? pace : 1);
   }
   const at = Math.floor(place);

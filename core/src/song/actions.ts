@@ -19,6 +19,9 @@ export function spreadActions(lane: ActionLane, beatsOf: (seconds: number, at: n
   return { looks: standing(lane), curves: masters(lane, beatsOf) };
 }
 
+/** So many looks, in so many roles, one lane of actions can have started: each is laid in every frame. */
+export const MOST_STARTED = 64;
+
 type Started = { readonly look: Id<'Look'>; readonly role: Id<'Role'> | undefined; readonly clips: Clip[]; open: number | null }; // prettier-ignore
 
 function standing(lane: ActionLane): readonly LookLane[] {
@@ -32,6 +35,7 @@ function standing(lane: ActionLane): readonly LookLane[] {
   for (const { at, does } of lane.actions) {
     if (does.act === 'start') {
       const key = `${does.look} ${does.role ?? ''}`;
+      if (started.size >= MOST_STARTED && !started.has(key)) continue;
       const one = started.get(key) ?? { look: does.look, role: does.role, clips: [], open: null };
       started.set(key, one);
       // What is on stays on.
