@@ -3,9 +3,11 @@
 import fc from 'fast-check';
 import { Chase, Look } from '../light';
 import { playedAlone } from '../live';
-import { edit, legal, readShow, type Show } from '../show';
+import { edit, legal, readShow, songRemarks, type Show } from '../show';
 import {
   deedsBetween,
+  MOST_STARTED,
+  spreadActions,
   lookLanes,
   type ActionLane,
   type Clip,
@@ -238,6 +240,18 @@ test('a curve of speed: waves and chases are where they would be at that pace, w
     expect(dimmerA(at(withThese(clips('moving'), rising), beat))).toBeCloseTo(dimmerA(at(withThese(clips('moving')), ran(beat))), 1); // prettier-ignore
   // Behind its end it goes on as fast as ever, from where it had come.
   expect(dimmerA(at(withThese(clips('moving'), rising), 9.5))).toBeCloseTo(dimmerA(at(withThese(clips('moving')), ran(8) + 1.5)), 1); // prettier-ignore
+});
+
+test('what would cost too much is bounded: a curve over a million beats, a lane that starts hundreds of looks', () => {
+  const long = curve('speed', [
+    [0, 0.5],
+    [1e6, 0.5, 'hold'],
+  ]);
+  expectAlike(at(withThese(looksLane([clip('moving', 0, 1000)]), long), 3), at(withThese(looksLane([clip('moving', 0, 1000)])), 3)); // prettier-ignore
+  const many = actions(...Array.from({ length: 300 }, (_, i) => [i / 100, start(`look ${i}`)] as const));
+  const one: Show = show(many);
+  expect(spreadActions(many, () => 0).looks).toHaveLength(MOST_STARTED);
+  expect(songRemarks(one, one.songs[0]!).map(({ text }) => text)).toContain('Lane Actions: it starts 300 different looks; only the first 64 come on.'); // prettier-ignore
 });
 
 test('a curve of one lane leaves the others; muted it does nothing; that of size lets waves rest', () => {

@@ -12,6 +12,8 @@ import {
   type HitLane,
   type LookLane,
   type Song,
+  MOST_STARTED,
+  type ActionLane,
 } from '../song';
 import { barAt, beatAt, beatOfBar, tempoAt, timeAt } from '../time';
 import { beats, seconds } from '../units';
@@ -31,7 +33,9 @@ export function songRemarks(show: Show, song: Song, most = 20): readonly SongRem
   const clips = lookLanes(song).flatMap((lane) =>
     lane.clips.flatMap((clip, i) => clipRemarks(song, lane, clip, i, plays, cast)),
   );
-  const lanes = song.lanes.flatMap((lane) => (lane.type === 'hits' ? hitRemarks(show, song, lane, cast) : []));
+  const lanes = song.lanes.flatMap((lane) =>
+    lane.type === 'hits' ? hitRemarks(show, song, lane, cast) : lane.type === 'actions' ? startRemarks(lane) : [],
+  );
   clips.push(...fightRemarks(song, plays), ...snapRemarks(show, song, plays));
   const inOrder = clips.sort((a, b) => (a.bar ?? 0) - (b.bar ?? 0));
   return [...lanes, ...once(inOrder), ...endRemarks(song)].slice(0, most);
@@ -207,6 +211,14 @@ function hitRemarks(show: Show, song: Song, lane: HitLane, cast: ReadonlySet<str
   if (short) return [{ bar: null, text: `Lane ${name}: ${short.name} is over before it is seen. Give it a longer hold or release in its kit.` }]; // prettier-ignore
   const silent = notes.filter(({ note }) => answers.get(note)!.length === 0).length;
   return silent > 0 ? [{ bar: null, text: `Lane ${name}: nothing answers to ${counted(silent, 'note')}.` }] : [];
+}
+
+function startRemarks({ name, actions }: ActionLane): readonly SongRemark[] {
+  const started = new Set(
+    actions.flatMap(({ does }) => (does.act === 'start' ? [`${does.look} ${does.role ?? ''}`] : [])),
+  );
+  if (started.size <= MOST_STARTED) return [];
+  return [{ bar: null, text: `Lane ${name}: it starts ${started.size} different looks; only the first ${MOST_STARTED} come on.` }]; // prettier-ignore
 }
 
 /** So many bars without light at the end are an ending: the music rings out. */
