@@ -100,7 +100,8 @@ function Tints({ section, onChoose }: { readonly section: Section; readonly onCh
           aria-label={`Colour ${i + 1}`}
           aria-pressed={section.tint === i}
           onPress={() => onChoose(i)}
-          width={40}
+          flex={1}
+          minWidth={0}
           height={44}
           alignItems="center"
           justifyContent="center"
