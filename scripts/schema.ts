@@ -4,5 +4,5 @@ import { writeFileSync } from 'node:fs';
 import { z } from 'zod';
 import { Show } from '@hovlix/core/show';
 
-const schema = z.toJSONSchema(Show, { io: 'input', unrepresentable: 'any' });
+const schema = z.toJSONSchema(Show, { io: 'input', unrepresentable: 'any', reused: 'ref' });
 writeFileSync(new URL('../docs/show.schema.json', import.meta.url), JSON.stringify(schema, null, 1) + '\n');

@@ -10,6 +10,7 @@ import { wordsFor } from '@hovlix/core/problem';
 import { Command, edit, readShow, SAFE, ORIGIN, type Show } from '@hovlix/core/show';
 import { beatOfBar } from '@hovlix/core/time';
 import { AIMS, BOATHOUSE, ROLES, PROFILES, VILLAGE_HALL } from './rigs';
+import { FRIDAY, PEDAL, SWITCHES } from './gig';
 import { CHASES, KITS, LOOKS, WARDROBES } from './looks';
 import { SCORES, truthOf, type Score } from './songs';
 import { SAMPLE_RATE, type Mix } from './synth';
@@ -35,6 +36,9 @@ for (const score of SCORES) {
   await addSong(score);
   writeFileSync(new URL(`truth/${score.slug}.json`, here), JSON.stringify(truthOf(score)) + '\n');
 }
+make({ type: 'store-set', set: FRIDAY });
+make({ type: 'store-pedal', pedal: PEDAL });
+for (const control of SWITCHES) make({ type: 'store-control', control });
 show = { ...show, rigs: show.rigs.filter((rig) => rig.id !== 'empty') };
 
 const bytes = writeBundle({ show, music, chain: [ORIGIN] });
@@ -47,7 +51,7 @@ function emptyShow(): Show {
   const empty = readShow(
     {
       format: 'hovlix-show',
-      version: 7,
+      version: 8,
       id: 'boathouse',
       name: 'Friday at the Boathouse',
       profiles: [],
@@ -59,6 +63,9 @@ function emptyShow(): Show {
       chases: [],
       kits: [],
       banks: [],
+      sets: [],
+      pedals: [],
+      controls: [],
       safety: SAFE,
       songs: [],
     },

@@ -14,7 +14,7 @@ export function bigShow(universes: number, fixtures: number, { waves, lanes }: L
   const blue = { x: 0.16, y: 0.08 };
   const input: z.input<typeof Show> = {
     format: 'hovlix-show',
-    version: 7,
+    version: 8,
     id: 'bench',
     name: 'Bench',
     profiles: [
@@ -99,6 +99,9 @@ export function bigShow(universes: number, fixtures: number, { waves, lanes }: L
     chases: [],
     kits: [],
     banks: [],
+    sets: [],
+    pedals: [],
+    controls: [],
     safety: { on: true, most: 3 },
     songs: [
       {

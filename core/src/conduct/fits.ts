@@ -1,6 +1,7 @@
 // Whether a press fits the show that is on and what is on already: what does not never gets into the state.
 
 import { banksOf, lampsOf, movingIn, type LookValue } from '../light';
+import { setsOf } from '../gig';
 import { handsWith, type Action, type LiveState } from '../live';
 import { rigInUse, type Show } from '../show';
 import type { Seconds } from '../units';
@@ -35,6 +36,10 @@ export function unfit(show: Show | undefined, state: LiveState, action: Action, 
     case 'pad':
       // What is held down is let go also when its look was deleted meanwhile.
       return action.down ? play(action.look) : undefined;
+    case 'set-place': {
+      const set = show && setsOf(show).find(({ id }) => id === action.set);
+      return has(set?.entries, action.entry) ? undefined : `That place of the set ${GONE}`;
+    }
     case 'role-master':
       return has(show?.roles, action.role) ? undefined : `That role ${GONE}`;
     case 'notes':

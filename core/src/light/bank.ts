@@ -1,12 +1,10 @@
 // Banks: looks and chases as pads, in the order in which one goes through them.
 
 import { z } from 'zod';
+import { Acts } from '../gig/act';
 import { idOf, Name } from '../rig/schema';
+import { PRESSES } from './presses';
 import type { Chase, Look } from './schema';
-
-/** What pressing a pad does: on and off in turn, only on, only off, or on for as long as it is pressed. */
-export const PRESSES = ['toggle', 'start', 'stop', 'flash'] as const;
-export type Press = (typeof PRESSES)[number];
 
 export const Pad = z.strictObject({
   /** A look or a chase. */
@@ -16,6 +14,10 @@ export const Pad = z.strictObject({
   group: z.number().int().min(1).max(8).optional(),
   /** Left out when one goes on to the next. */
   skip: z.boolean().optional(),
+  /** It waits for the next beat or bar line, and is armed until then. */
+  waits: z.enum(['beat', 'bar']).optional(),
+  /** What else is done when it is pressed. */
+  also: Acts.optional(),
 });
 export type Pad = z.infer<typeof Pad>;
 

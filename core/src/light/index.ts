@@ -5,6 +5,7 @@ export * from './wave';
 export * from './follow';
 export * from './hit';
 export * from './bank';
+export * from './presses';
 export * from './chase';
 export * from './ramp';
 export * from './chance';

@@ -2,7 +2,7 @@
 
 import { z } from 'zod';
 import { beats, seconds } from '../units';
-import { PRESSES } from '../light/bank';
+import { PRESSES } from '../light/presses';
 import { LookValue } from '../light/schema';
 import { LevelBytes, StrokeSizes } from './hearing';
 import { NoteStroke } from './notes';
@@ -20,6 +20,11 @@ export const Rate = z
 const UniverseNumber = z.number().int().min(1).max(63999);
 const Channel = z.number().int().min(1).max(512);
 
+/** `[from, to)`, in seconds of a song's music. Shorter than a tenth of a second nothing can be heard. */
+const LoopSpan = z
+  .strictObject({ from: Moment, to: Moment })
+  .refine(({ from, to }) => to - from >= 0.1, { message: 'a loop must be at least 0.1 s long' });
+
 /** A channel and the DMX value it is held at. */
 export const HeldChannel = z.strictObject({
   universe: UniverseNumber,
@@ -35,6 +40,8 @@ const coming = {
   /** Where the clock stood, in beats, and how long a beat was; without, those of the free clock. */
   beat: Beat.optional(),
   pulse: Pulse.optional(),
+  /** How long from now it waits before it comes; it is armed until then. */
+  wait: z.number().min(0).max(60).transform(seconds).optional(),
   /** How long it stays once it is in, and how long it then takes to go; without, it stays. */
   hold: Length.optional(),
   out: Length.optional(),
@@ -42,7 +49,13 @@ const coming = {
 
 export const Action = z.discriminatedUnion('type', [
   /** A song's light at a place, still; null lets go of it. */
-  z.strictObject({ type: z.literal('open-song'), song: idOf<'Song'>().nullable(), from: Moment }),
+  z.strictObject({
+    type: z.literal('open-song'),
+    song: idOf<'Song'>().nullable(),
+    from: Moment,
+    /** It is next, and its light is not to be seen yet. */
+    unlit: z.boolean().optional(),
+  }),
   /** `sound` names the screen it is heard from; none where the one who pressed has no music of it. */
   z.strictObject({
     type: z.literal('play'),
@@ -52,6 +65,22 @@ export const Action = z.discriminatedUnion('type', [
   }),
   z.strictObject({ type: z.literal('pause') }),
   z.strictObject({ type: z.literal('seek'), to: Moment }),
+  /** A stretch of the song that sounds comes again and again, in seconds of its music; null ends that. */
+  z.strictObject({ type: z.literal('loop'), loop: LoopSpan.nullable() }),
+  /** When the song that sounds comes to `when`, it goes on from `to`, and loops there if wanted. Null takes it back. */
+  z.strictObject({
+    type: z.literal('jump'),
+    jump: z.strictObject({ when: Moment, to: Moment, loop: LoopSpan.optional() }).nullable(),
+  }),
+  /** Goes to a stop of a set. What is done there comes with it, in actions of their own. */
+  z.strictObject({
+    type: z.literal('set-place'),
+    set: idOf<'Set'>(),
+    entry: idOf<'Entry'>(),
+    stop: z.string().min(1).max(200),
+    /** The song that is left is taken up again where it would be, if this was a slip. */
+    repair: z.boolean().optional(),
+  }),
   /** Where the sound really is, from the screen that plays it. */
   z.strictObject({
     type: z.literal('anchor'),
@@ -121,6 +150,14 @@ export const Action = z.discriminatedUnion('type', [
     most: z.number().int().min(1).max(10).optional(),
   }),
   z.strictObject({ type: z.literal('tap') }),
+  /** The free clock, typed or from elsewhere: so many beats a minute, and where a beat falls if that is known. */
+  z.strictObject({
+    type: z.literal('tempo'),
+    bpm: z.number().min(30).max(400),
+    beat: z.strictObject({ at: Moment, beat: Beat }).optional(),
+  }),
+  /** Its beats fall so much later, or earlier. */
+  z.strictObject({ type: z.literal('nudge'), by: z.number().min(-0.5).max(0.5) }),
   /** A moment of what a screen's microphone hears: loudness in sixteen bands, and how strong the strokes were. */
   z.strictObject({ type: z.literal('heard'), levels: LevelBytes, strokes: StrokeSizes.optional() }),
   /**

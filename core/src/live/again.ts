@@ -1,10 +1,11 @@
 // What is on after the conductor has been away for long: as it was left, standing still.
 
 import { steady } from '../light/ramp';
-import { beats, type Seconds } from '../units';
+import { beats, seconds, type Seconds } from '../units';
 import { AT_CLOCK } from './run';
 import { isOn } from './standing';
-import { AT_REST, songTimeAt, type LiveState } from './state';
+import { songTimeAt } from './song-clock';
+import { AT_REST, type LiveState } from './state';
 
 /**
  * The state as it was at one moment of an old clock, put at rest at a moment of a new one: what was on is on, fades are
@@ -12,11 +13,12 @@ import { AT_REST, songTimeAt, type LiveState } from './state';
  * @param was the moment on the clock of `state`. @param now the moment on the new clock.
  */
 export function leftAs(state: LiveState, was: Seconds, now: Seconds): LiveState {
-  const { song, seq, place, fadeTimes, sending, programs } = state;
+  const { song, seq, set, place, fadeTimes, sending, programs } = state;
   return {
     ...AT_REST,
     seq,
     place,
+    set: set && { set: set.set, entry: set.entry, stop: set.stop, since: now, began: seconds(now - (was - set.began)) },
     fadeTimes,
     sending,
     programs,

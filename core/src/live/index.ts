@@ -1,6 +1,7 @@
 export * from './actions';
 export * from './state';
 export * from './run';
+export * from './song-clock';
 export * from './hearing';
 export * from './notes';
 export * from './hands';
@@ -12,3 +13,4 @@ export * from './log';
 export * from './rights';
 export * from './press';
 export * from './strikes';
+export * from './doing';

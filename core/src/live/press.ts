@@ -3,11 +3,12 @@
 
 import { banksOf, padAfter, type Bank, type Chase, type Look, type Pad } from '../light';
 import type { Show } from '../show';
-import { beatAt, tempoAt } from '../time';
-import { seconds, type Beats, type Seconds } from '../units';
+import { barAt, beatAt, beatOfBar, meterAtBar, pulseLength, tempoAt, timeAt } from '../time';
+import { beats, seconds, type Beats, type Seconds } from '../units';
 import type { Action } from './actions';
 import { freeBeat } from './run';
-import { songTimeAt, type LiveState } from './state';
+import { songTimeAt } from './song-clock';
+import type { LiveState } from './state';
 
 /** The moment of a press: the show as it is, what is on, and the conductor's clock. */
 export type Moment = { readonly show: Show; readonly live: LiveState; readonly now: Seconds };
@@ -46,6 +47,31 @@ export function lookOffAction(moment: Moment, id: Look['id']): Action {
   return { type: 'look-off', look: id, fade: seconds((playOf(moment, id)?.fadeOut ?? 0) * pulse), pulse };
 }
 
+/** A press so little after a beat or a bar line was meant for it, in beats. */
+const LATE_BEATS = 0.2;
+
+/** How long from now the next beat or bar line is, in seconds; 0 where one has just been. */
+export function waitFor(moment: Moment, line: 'beat' | 'bar'): Seconds {
+  const { show, live, now } = moment;
+  const { beat, pulse } = clockAt(moment);
+  const song = live.song?.playing ? show.songs.find(({ id }) => id === live.song?.id) : undefined;
+  if (!song || !live.song) {
+    const length = line === 'bar' ? FREE_BAR : 1;
+    const past = ((beat % length) + length) % length;
+    return seconds(past <= LATE_BEATS ? 0 : (length - past) * pulse);
+  }
+  const { bar, pulse: count, fraction } = barAt(song.meter, beat);
+  const felt = pulseLength(meterAtBar(song.meter, bar));
+  const start = beatOfBar(song.meter, bar);
+  const from = line === 'bar' ? start : start + count * felt;
+  if ((line === 'bar' ? count + fraction : fraction) * felt <= LATE_BEATS) return seconds(0);
+  const next = line === 'bar' ? beatOfBar(song.meter, bar + 1) : from + felt;
+  return seconds((timeAt(song.tempo, beats(next)) - songTimeAt(live.song, now)) / live.song.rate);
+}
+
+/** Beats of a bar of the free clock. */
+export const FREE_BAR = 4;
+
 /** A pad of a bank that goes down, or comes up; undefined where its look is gone. */
 export function padAction(moment: Moment, pad: Pad, banks: readonly Bank[], down = true): Action | undefined {
   const look = playOf(moment, pad.look);
@@ -58,10 +84,19 @@ export function padAction(moment: Moment, pad: Pad, banks: readonly Bank[], down
     press: pad.press,
     down,
     ...coming(moment, look),
+    ...waiting(moment, pad, down),
     fadeOut: seconds(look.fadeOut * pulse),
     ...(group.length > 0 ? { group } : {}),
     ...(look.clean ? { clean: true } : {}),
   };
+}
+
+/** Counted by beats, what waits begins where it comes. */
+function waiting(moment: Moment, { waits, press }: Pad, down: boolean) {
+  if (!waits || !down || press === 'flash') return {};
+  const wait = seconds(Math.min(60, Math.max(0, waitFor(moment, waits))));
+  const { beat, pulse } = clockAt(moment);
+  return wait > 0 ? { wait, beat: beats(beat + wait / pulse) } : {};
 }
 
 /** A card of a look: on and off in turn, as it says itself. With `only`, all others that stand go off with it. */
@@ -77,6 +112,12 @@ export function banksAt({ show, live }: Pick<Moment, 'show' | 'live'>): {
 } {
   const banks = banksOf(show);
   return { banks, bank: banks.find(({ id }) => id === live.place.bank) ?? banks[0] };
+}
+
+/** The bank that comes next, or before. */
+export function bankBeside(moment: Pick<Moment, 'show' | 'live'>, way: 'next' | 'previous'): Bank | undefined {
+  const { banks, bank } = banksAt(moment);
+  return banks[banks.findIndex(({ id }) => id === bank?.id) + (way === 'next' ? 1 : -1)];
 }
 
 /** On to the next pad of the bank, or back to the one before; undefined at its end. */

@@ -31,6 +31,11 @@ export function rightForAction(type: Action['type']): Right | undefined {
     case 'blackout':
     case 'notes':
     case 'tap':
+    case 'tempo':
+    case 'nudge':
+    case 'loop':
+    case 'jump':
+    case 'set-place':
     case 'heard':
       return 'player';
     case 'hand':

@@ -12,11 +12,15 @@ import { Hearing, hearingWith } from './hearing';
 import { released, handsWith } from './hands';
 import { notesWith, Sounding } from './notes';
 import { AT_CLOCK, freeBeat, runAt, runChanged } from './run';
+import { placeInSet } from './set-place';
+import { jumping, loopKept, looped, songAt, songTimeAt, soughtTo } from './song-clock';
 import { isOn, lookTurned, ownBeat, stepped } from './standing';
 
 const Moment = z.number().transform(seconds);
 const RunShape = z.strictObject({ rate: z.number(), from: z.number(), to: z.number() });
 const RampShape = z.strictObject({ from: z.number(), to: z.number(), at: Moment, duration: Moment });
+
+const Span = z.strictObject({ from: Moment, to: Moment });
 
 /** Strokes counted: all of them, and those with room between them. */
 const Counted = z.strictObject({ count: z.number(), spaced: z.number() });
@@ -44,24 +48,27 @@ const ChannelTest = z.discriminatedUnion('kind', [
 ]);
 export type ChannelTest = z.infer<typeof ChannelTest>;
 
+const SongState = z.strictObject({
+  id: idOf<'Song'>(),
+  playing: z.boolean(),
+  songTime: Moment,
+  at: Moment,
+  rate: z.number(),
+  since: Moment,
+  /** It stands still and is not what one sees: a look was chosen by hand since. */
+  unlit: z.boolean().optional(),
+  /** The screen it is heard from, whose clock counts; none where no screen sounds. */
+  sound: z.string().optional(),
+  /** A stretch that comes again and again; and where it goes on from another place. See `songTimeAt`. */
+  loop: Span.optional(),
+  jump: z.strictObject({ when: Moment, to: Moment, loop: Span.optional() }).optional(),
+});
+
 export const LiveState = z.strictObject({
   /** The last entry that went in. */
   seq: z.number().int().min(0),
   /** The song whose light is on: at `songTime` when the conductor's clock read `at`. `since` is when it was started. */
-  song: z
-    .strictObject({
-      id: idOf<'Song'>(),
-      playing: z.boolean(),
-      songTime: Moment,
-      at: Moment,
-      rate: z.number(),
-      since: Moment,
-      /** It stands still and is not what one sees: a look was chosen by hand since. */
-      unlit: z.boolean().optional(),
-      /** The screen it is heard from, whose clock counts; none where no screen sounds. */
-      sound: z.string().optional(),
-    })
-    .nullable(),
+  song: SongState.nullable(),
   /** Looks and chases that are on or fading out, in the order in which they came on. */
   standing: z.array(
     z.strictObject({
@@ -89,6 +96,18 @@ export const LiveState = z.strictObject({
       heard: z.strictObject({ kick: Counted, snare: Counted, hat: Counted }).optional(),
     }),
   ),
+  /** The stop of a set one is at, since when, when the set was begun, and the place that was left for it. */
+  set: z
+    .strictObject({
+      set: idOf<'Set'>(),
+      entry: idOf<'Entry'>(),
+      stop: z.string(),
+      since: Moment,
+      began: Moment,
+      left: z.strictObject({ stop: z.string(), song: SongState.nullable(), at: Moment }).optional(),
+    })
+    .nullable()
+    .default(null),
   /** The bank one is in, and the look that was gone to last. */
   place: z.strictObject({ bank: idOf<'Bank'>().nullable(), look: idOf<'Look'>().nullable() }),
   /** What is in hand, or fading out of it; later ones over earlier ones. */
@@ -125,6 +144,7 @@ export const AT_REST: LiveState = {
   seq: 0,
   song: null,
   standing: [],
+  set: null,
   place: { bank: null, look: null },
   hands: [],
   master: steady(1),
@@ -153,11 +173,6 @@ export function playedAlone(song: Id<'Song'>): LiveState {
 /** A master that is dragged arrives in steps; this long a fade makes them one movement. */
 const MASTER_SMOOTHING = seconds(0.04);
 
-/** Where the song is at a moment, in seconds of its music. */
-export function songTimeAt(song: NonNullable<LiveState['song']>, at: Seconds): Seconds {
-  return song.playing ? seconds(song.songTime + (at - song.at) * song.rate) : song.songTime;
-}
-
 /** The state after one more entry. Pure: the same log always gives the same state. */
 export function reduced(state: LiveState, entry: Entry): LiveState {
   return { ...next(state, entry), seq: entry.seq };
@@ -168,7 +183,15 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
     case 'open-song':
       return {
         ...state,
-        song: action.song && { id: action.song, playing: false, songTime: action.from, at, rate: 1, since: at },
+        song: action.song && {
+          id: action.song,
+          playing: false,
+          songTime: action.from,
+          at,
+          rate: 1,
+          since: at,
+          ...(action.unlit ? { unlit: true } : {}),
+        },
       };
     case 'play':
       return {
@@ -181,19 +204,25 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
           rate: 1,
           since: at,
           ...(action.sound === undefined ? {} : { sound: action.sound }),
+          ...loopKept(state.song, action),
         },
       };
     case 'pause':
-      if (!state.song) return state;
-      return { ...state, song: { ...state.song, playing: false, songTime: songTimeAt(state.song, at), at } };
+      return state.song ? { ...state, song: { ...songAt(state.song, at), playing: false } } : state;
     case 'seek':
-      return state.song ? { ...state, song: { ...litAgain(state.song), songTime: action.to, at } } : state;
+      return state.song ? { ...state, song: { ...soughtTo(litAgain(state.song), action.to), at } } : state;
+    case 'loop':
+      return state.song ? { ...state, song: looped(songAt(state.song, at), action.loop) } : state;
+    case 'jump':
+      return state.song?.playing ? { ...state, song: jumping(songAt(state.song, at), action.jump) } : state;
+    case 'set-place':
+      return { ...state, set: placeInSet(state, action, at) };
     case 'anchor':
       if (!state.song?.playing) return state;
       return {
         ...state,
         song: {
-          ...state.song,
+          ...songAt(state.song, action.at),
           songTime: action.songTime,
           at: action.at,
           rate: action.rate,
@@ -202,11 +231,11 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
       };
     case 'look-on':
     case 'look-off':
-      return lookTurned(action.type === 'look-on' ? letGoOfStillSong(state) : state, action, at);
+      return lookTurned(action.type === 'look-on' ? letGoOfStillSong(state) : state, action, comesAt(action, at));
     case 'pad':
       return padded(state, action, who, at);
     case 'go':
-      return goneTo(letGoOfStillSong(state), action, at);
+      return goneTo(letGoOfStillSong(state), action, comesAt(action, at));
     case 'bank':
       return { ...state, place: { ...state.place, bank: action.bank } };
     case 'all-off':
@@ -260,6 +289,13 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
       // The count goes on, so that what runs over several beats does not start anew with each tap.
       return { ...state, taps: [...taps], tempo: { ...tempo, beat: beats(Math.round(freeBeat(state, tempo.at))) } };
     }
+    case 'tempo': {
+      // Without a place of its own the clock goes on from where it is.
+      const from = action.beat ?? { at, beat: freeBeat(state, at) };
+      return { ...state, taps: [], tempo: { bpm: action.bpm, ...from } };
+    }
+    case 'nudge':
+      return { ...state, tempo: { ...state.tempo, at: seconds(state.tempo.at + action.by) } };
     case 'heard':
       return { ...state, hearing: hearingWith(state.hearing, who, action, at) };
     case 'notes': {
@@ -300,6 +336,7 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
         ...state,
         song: null,
         standing: [],
+        set: null,
         place: AT_REST.place,
         hands: [],
         roleMasters: [],
@@ -312,6 +349,10 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
       return never(action);
   }
 }
+
+/** When a look comes: now, or when it has waited. */
+const comesAt = (action: { readonly wait?: Seconds | undefined } | object, at: Seconds): Seconds =>
+  'wait' in action && action.wait !== undefined ? seconds(at + action.wait) : at;
 
 /** Next and previous crossfade from the look they replace. */
 function goneTo(
@@ -364,8 +405,8 @@ function padded(before: LiveState, action: Extract<Action, { type: 'pad' }>, who
   const { press, down, look, fade, fadeOut, pulse, group = [], clean = false } = action;
   const { beat, hold, out } = action;
   const stands = before.standing.find((one) => one.look === look && isOn(one, at));
-  const off = (state: LiveState, which: string, length: Seconds) =>
-    lookTurned(state, { type: 'look-off', look: which as typeof look, fade: length, ...(pulse ? { pulse } : {}) }, at);
+  const off = (state: LiveState, which: string, length: Seconds, when = at) =>
+    lookTurned(state, { type: 'look-off', look: which as typeof look, fade: length, ...(pulse ? { pulse } : {}) }, when);
   if (press === 'flash' && !down) return flashLifted(before, look, who, at);
   if (!down) return before;
   if (press === 'stop' || (press === 'toggle' && stands)) return off(before, look, fadeOut);
@@ -377,8 +418,9 @@ function padded(before: LiveState, action: Extract<Action, { type: 'pad' }>, who
   }
   if (stands) return before;
   const leave = state.standing.filter((one) => one.on && one.look !== look && (clean || group.includes(one.look)));
-  const lit = lookTurned(state, { type: 'look-on', look, fade, beat, pulse, hold, out }, at);
-  return leave.reduce((now, one) => off(now, one.look, fade), lit);
+  const when = comesAt(action, at);
+  const lit = lookTurned(state, { type: 'look-on', look, fade, beat, pulse, hold, out }, when);
+  return leave.reduce((now, one) => off(now, one.look, fade, when), lit);
 }
 
 /** A held pad comes up: its look goes off at once, unless somebody else holds it still. */

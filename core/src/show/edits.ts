@@ -6,6 +6,7 @@ import { changed, laid, moveBefore, OpsShape, put, remove, type Ops } from '../c
 import { Casting, Fixture, Name, Role, Profile, Rig, idOf } from '../rig/schema';
 import { applyToRig, RIG_COMMANDS } from './rig-edits';
 import { applyToLooks, LOOK_COMMANDS } from './look-edits';
+import { applyToGig, forgotten, GIG_COMMANDS } from './gig-edits';
 import { applyToLanes, LANE_COMMANDS } from './lane-edits';
 import { Ending, Music, Section, Song } from '../song/schema';
 import { passageSet } from '../song/passage';
@@ -35,6 +36,7 @@ const SIMPLE = [
   z.strictObject({ type: z.literal('cast-role'), rig: idOf<'Rig'>(), casting: Casting }),
   ...RIG_COMMANDS,
   ...LOOK_COMMANDS,
+  ...GIG_COMMANDS,
   /** Before another song; without, at the end. */
   z.strictObject({ type: z.literal('add-song'), added: Song, before: idOf<'Song'>().optional() }),
   z.strictObject({ type: z.literal('remove-song'), ...inSong }),
@@ -163,7 +165,7 @@ const OVERWRITES: ReadonlySet<Simple['type']> = new Set<Simple['type']>([
   'rename-show', 'set-safety', 'add-profile', 'patch-fixtures', 'add-role', 'cast-role', 'rename-rig', 'put-shape',
   'set-picture', 'rename-role', 'add-aim', 'store-look', 'store-chase', 'store-kit', 'store-bank', 'rename-song',
   'mark-section', 'fade-clip', 'change-clip', 'set-lane', 'set-bars', 'set-sections', 'set-ending', 'choose-rig',
-  'set-music', 'set-tracks', 'set-markers',
+  'set-music', 'set-tracks', 'set-markers', 'store-set', 'choose-set', 'store-pedal', 'store-control',
 ]); // prettier-ignore
 
 /**
@@ -248,6 +250,15 @@ function apply(show: Draft<Show>, command: Simple): void {
     case 'remove-look':
     case 'move-look':
       return applyToLooks(show, command);
+    case 'store-set':
+    case 'remove-set':
+    case 'choose-set':
+    case 'store-pedal':
+    case 'remove-pedal':
+    case 'store-control':
+    case 'remove-control':
+    case 'move-control':
+      return applyToGig(show, command);
     case 'add-song':
       if (!show.songs.some((song) => song.id === command.added.id)) show.songs.push(command.added);
       if (command.before !== undefined) moveBefore(show.songs, command.added.id, command.before);
@@ -257,6 +268,7 @@ function apply(show: Draft<Show>, command: Simple): void {
         for (const lane of song.lanes)
           if (lane.type === 'actions')
             lane.actions = lane.actions.filter(({ does }) => does.act !== 'song' || does.song !== command.song);
+      forgotten(show, 'song', command.song);
       return remove(show.songs, command.song);
     case 'rename-song':
       return inThatSong(show, command.song, (song) => {

@@ -8,6 +8,7 @@ import { idOf } from '../rig/schema';
 import { Bank } from '../light/bank';
 import { Kit } from '../light/hit';
 import { Chase, Look } from '../light/schema';
+import { forgotten } from './gig-edits';
 import type { Show } from './schema';
 
 export const LOOK_COMMANDS = [
@@ -38,10 +39,12 @@ export function applyToLooks(show: Draft<Show>, command: LookCommand): void {
     case 'store-kit':
       return put(show.kits, command.kit);
     case 'remove-kit':
+      forgotten(show, 'kit', command.kit);
       return void remove(show.kits, command.kit);
     case 'store-bank':
       return put(show.banks, command.bank);
     case 'remove-bank':
+      forgotten(show, 'bank', command.bank);
       return void remove(show.banks, command.bank);
     default:
       return never(command);
@@ -57,6 +60,7 @@ function removeLook(show: Draft<Show>, id: Look['id']): void {
         delete step.look;
       }
   for (const bank of show.banks) bank.pads = bank.pads.filter(({ look }) => look !== id);
+  forgotten(show, 'look', id);
   remove(show.looks, id);
   remove(show.chases, id);
   for (const song of show.songs) if (song.ending?.then === 'look' && song.ending.look === id) delete song.ending;

@@ -2,7 +2,7 @@
 
 import { failed, ok, type Result } from '../problem';
 
-export const NEWEST = 7;
+export const NEWEST = 8;
 
 type Json = Readonly<Record<string, unknown>>;
 
@@ -27,6 +27,8 @@ export const MIGRATIONS: Readonly<Record<number, (show: Json) => Json>> = {
   5: (show) => show,
   // Lanes of actions came, markers, recordings beside the music, a song's key and notes, and clips with a pace, level and colours of their own.
   6: (show) => show,
+  // Set lists came, pedals and controls.
+  7: (show) => ({ ...show, sets: [], pedals: [], controls: [] }),
 };
 
 /** A look, or a step of a chase. */

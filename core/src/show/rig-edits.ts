@@ -6,6 +6,7 @@ import { moveBefore, put, remove } from '../change';
 import { never } from '../problem';
 import { Aim, Casting, Name, Picture, Shape, idOf, type Rig, type Role } from '../rig/schema';
 import type { Look } from '../light/schema';
+import { forgotten, rolesOnControls } from './gig-edits';
 import type { Show } from './schema';
 
 const inRig = { rig: idOf<'Rig'>() };
@@ -65,6 +66,7 @@ export function applyToRig(show: Draft<Show>, command: RigCommand): void {
       for (const room of show.rigs) room.casting = room.casting.filter((cast) => cast.role !== command.role);
       for (const spoken of spokenIn(show)) spoken.values = spoken.values.filter(({ role }) => role !== command.role);
       for (const kit of show.kits) kit.channels = kit.channels.filter(({ role }) => role !== command.role);
+      forgotten(show, 'role', command.role);
       return rolesOnLanes(show, command.role, null);
     case 'merge-roles':
       return mergeRoles(show, command);
@@ -110,6 +112,7 @@ function mergeRoles(show: Draft<Show>, { role, into }: { role: string; into: str
   for (const kit of show.kits)
     kit.channels = kit.channels.map((one) => (one.role === role ? { ...one, role: kept.id } : one));
   rolesOnLanes(show, role, kept.id);
+  rolesOnControls(show, role, kept.id);
   remove(show.roles, role);
 }
 

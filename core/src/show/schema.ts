@@ -4,6 +4,8 @@ import { z } from 'zod';
 import { failed, ok, type Result } from '../problem';
 import { Aim, Name, Role, Profile, Rig, idOf } from '../rig/schema';
 import { tooMuchIn } from '../rig/patch';
+import { Control, Pedal } from '../gig/control';
+import { SetList } from '../gig/set';
 import { Bank } from '../light/bank';
 import { Kit } from '../light/hit';
 import { Chase, Look } from '../light/schema';
@@ -31,6 +33,9 @@ export const MOST = {
   kits: 64,
   banks: 64,
   songs: 5000,
+  sets: 64,
+  pedals: 32,
+  controls: 1000,
 } as const;
 
 export const Show = z.strictObject({
@@ -49,6 +54,12 @@ export const Show = z.strictObject({
   kits: z.array(Kit).max(MOST.kits),
   banks: z.array(Bank).max(MOST.banks),
   songs: z.array(Song).max(MOST.songs),
+  /** Set lists; which of them is tonight's. */
+  sets: z.array(SetList).max(MOST.sets),
+  set: idOf<'Set'>().optional(),
+  pedals: z.array(Pedal).max(MOST.pedals),
+  /** Switches, keys, knobs, and what they do. */
+  controls: z.array(Control).max(MOST.controls),
   safety: Safety,
 });
 export type Show = z.infer<typeof Show>;
@@ -90,6 +101,9 @@ export function emptyShow(own: { readonly id: string; readonly name: string; rea
     kits: [],
     banks: [],
     songs: [],
+    sets: [],
+    pedals: [],
+    controls: [],
     safety: SAFE,
   } satisfies z.input<typeof Show>);
 }

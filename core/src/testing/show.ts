@@ -14,7 +14,7 @@ const plain = (...attributes: string[]) => attributes.map((attribute, i) => ({ a
 
 const input: z.input<typeof Show> = {
   format: 'hovlix-show',
-  version: 7,
+  version: 8,
   id: 'test',
   name: 'Test show',
   profiles: [
@@ -98,6 +98,9 @@ const input: z.input<typeof Show> = {
   chases: [],
   kits: [],
   banks: [],
+  sets: [],
+  pedals: [],
+  controls: [],
   safety: { on: false, most: 3 },
   songs: [
     {

@@ -1,0 +1,60 @@
+// To other places of the song that plays: sections at the next bar line, and loops over them.
+
+import { barsOfSection, timeOfBar, type Section, type Song } from '../../song';
+import { barAt, beatAt } from '../../time';
+import { seconds } from '../../units';
+import type { Action } from '../actions';
+import { waitFor, type Moment } from '../press';
+import { jumpAhead, songAt, songTimeAt } from '../song-clock';
+import { sectionNow, songNow } from './place';
+
+/** The section that a word means, from where one is. */
+export function sectionMeant(moment: Moment, to: 'next' | 'previous' | 'again' | 'last'): Section | undefined {
+  const song = songNow(moment);
+  if (!song) return undefined;
+  const { sections } = song;
+  if (to === 'last') return sections.at(-1);
+  const here = sectionNow(moment);
+  const at = here ? sections.indexOf(here) : -1;
+  return sections[to === 'next' ? at + 1 : to === 'again' ? at : at - 1];
+}
+
+/** `[from, to)` of a section in seconds; the last one goes to the end of its last bar, or of the music. */
+export function spanOfSection(song: Song, bar: number) {
+  const { first, last } = barsOfSection(song, bar);
+  const from = seconds(Math.max(0, timeOfBar(song, first)));
+  const end = timeOfBar(song, last + 1);
+  return { from, to: seconds(Math.max(from + 0.1, Math.min(end, song.duration))) };
+}
+
+/**
+ * On to a section of the song that is on: at the next bar line, or at once. A press just after a bar line is taken as
+ * meant for it, and lands as far behind the section's start.
+ * @param loops the section then comes again and again.
+ */
+export function toSection(moment: Moment, section: Section, jumps: 'bar' | 'now', loops: boolean): readonly Action[] {
+  const { live, now } = moment;
+  const song = songNow(moment);
+  if (!song || !live.song) return [];
+  const span = spanOfSection(song, section.bar);
+  const looping: readonly Action[] = loops ? [{ type: 'loop', loop: span }] : songAt(live.song, now).loop ? [{ type: 'loop', loop: null }] : []; // prettier-ignore
+  if (!live.song.playing) return [{ type: 'seek', to: span.from }, ...looping];
+  const wait = jumps === 'bar' ? waitFor(moment, 'bar') : seconds(0);
+  const here = songTimeAt(live.song, now);
+  if (wait > 0) {
+    const when = seconds(here + wait * live.song.rate);
+    return [{ type: 'jump', jump: { when, to: span.from, ...(loops ? { loop: span } : {}) } }];
+  }
+  const late = jumps === 'bar' ? Math.max(0, here - timeOfBar(song, barAt(song.meter, beatAt(song.tempo, here)).bar)) : 0;
+  return [{ type: 'seek', to: seconds(Math.min(span.from + late, span.to - 0.05)) }, ...looping];
+} // prettier-ignore
+
+/** Loops the section one is in, or ends the loop. */
+export function loopTurned(moment: Moment): readonly Action[] {
+  const { live, now } = moment;
+  const song = songNow(moment);
+  if (!song || !live.song) return [];
+  if (jumpAhead(live.song, now)?.loop ?? songAt(live.song, now).loop) return [{ type: 'loop', loop: null }];
+  const time = songTimeAt(live.song, now);
+  return [{ type: 'loop', loop: spanOfSection(song, barAt(song.meter, beatAt(song.tempo, time)).bar) }];
+}

@@ -1,0 +1,122 @@
+// On to a stop of the set, or back: what is done there.
+
+import type { Stop } from '../../gig';
+import { seconds } from '../../units';
+import type { Action } from '../actions';
+import { cardAction, lookOnAction, type Moment } from '../press';
+import { jumpAhead, songTimeAt } from '../song-clock';
+import { placeAt } from './place';
+import { spanOfSection, toSection } from './song';
+
+/** A slip is repaired within this, in seconds. */
+const REPAIR_SECONDS = 30;
+/** How long the light takes to go where it shall be dark between songs. */
+const DARK_SECONDS = seconds(1);
+
+/** All that going to a stop does, in order. */
+export function toStop(moment: Moment, stop: Stop): readonly Action[] {
+  const { set } = placeAt(moment);
+  const place: Action = { type: 'set-place', set: set.id, entry: stop.entry.id, stop: stop.id };
+  const { live } = moment;
+  switch (stop.at) {
+    case 'ready':
+      return [place, ...ready(moment, stop)];
+    case 'song':
+      return [place, { type: 'play', song: stop.song.id, from: seconds(0) }];
+    case 'section': {
+      if (live.song?.playing && live.song.id === stop.song.id)
+        return [place, ...toSection(moment, stop.section, set.jumps, true)];
+      const span = spanOfSection(stop.song, stop.section.bar);
+      return [place, { type: 'play', song: stop.song.id, from: span.from }, { type: 'loop', loop: span }];
+    }
+    case 'look': {
+      const leaves: readonly Action[] = live.song?.playing ? [{ type: 'open-song', song: null, from: seconds(0) }] : [];
+      const on = stop.bank === null ? cardAction(moment, stop.look, true) : lookOnAction(moment, stop.look);
+      if (on?.type === 'look-on' && stop.bank !== null) {
+        const { type: _, ...coming } = on;
+        return [place, ...leaves, { type: 'go', bank: stop.bank, ...coming }];
+      }
+      return [place, ...leaves, ...(on ? [on] : [])];
+    }
+    case 'dark':
+      return [place, { type: 'open-song', song: null, from: seconds(0) }, { type: 'all-off', fade: DARK_SECONDS }];
+    case 'pause':
+      return [place, { type: 'open-song', song: null, from: seconds(0) }];
+  }
+}
+
+/** A song is next: it is chosen, with what shall be on before it begins. */
+function ready(moment: Moment, { entry, song }: Extract<Stop, { at: 'ready' }>): readonly Action[] {
+  if (entry.kind !== 'song') return [];
+  const { bank, tempo, start } = entry;
+  const actions: Action[] = [{ type: 'open-song', song: song.id, from: seconds(0), unlit: true }];
+  if (bank !== undefined) actions.push({ type: 'bank', bank });
+  if (tempo !== undefined) actions.push({ type: 'tempo', bpm: tempo });
+  if (start.with === 'dark') actions.push({ type: 'all-off', fade: DARK_SECONDS });
+  const look = start.with === 'look' ? cardAction(moment, start.look, true) : undefined;
+  return look ? [...actions, look] : actions;
+}
+
+/** The stop that is next, or before; undefined at the ends of the set. */
+export function stopBeside(moment: Moment, way: 'next' | 'previous'): Stop | undefined {
+  const { stops, at } = placeAt(moment);
+  return stops[way === 'next' ? at + 1 : at - 1];
+}
+
+/** The first stop of the next or previous entry. */
+export function entryBeside(moment: Moment, way: 'next' | 'previous'): Stop | undefined {
+  const { stops, at, set } = placeAt(moment);
+  const here = set.entries.findIndex(({ id }) => id === stops[at]?.entry.id);
+  const others = way === 'next' ? set.entries.slice(here + 1) : set.entries.slice(0, Math.max(0, here)).reverse();
+  for (const { id } of others) {
+    const first = stops.find(({ entry }) => entry.id === id);
+    if (first) return first;
+  }
+  return undefined;
+}
+
+/** What was left by the last step, while that can be repaired: going back leads there. */
+export function leftNow({ live, now }: Moment) {
+  const left = live.set?.left;
+  return left && now - left.at <= REPAIR_SECONDS ? left : undefined;
+}
+
+/**
+ * One stop back. After a slip that is where one came from, and a song that was cut off goes on where it would be by now.
+ * Empty where there is nothing before.
+ */
+export function back(moment: Moment): readonly Action[] {
+  const { live, now } = moment;
+  const { set, stops } = placeAt(moment);
+  const left = leftNow(moment);
+  const from = left && stops.find(({ id }) => id === left.stop);
+  if (!left || !from) {
+    const before = stopBeside(moment, 'previous');
+    return before ? repairing(toStop(moment, before)) : [];
+  }
+  const place: Action = { type: 'set-place', set: set.id, entry: from.entry.id, stop: from.id, repair: true };
+  if (left.song && live.song?.id === left.song.id && live.song.playing) {
+    if (jumpAhead(live.song, now)) return [place, { type: 'jump', jump: left.song.jump ?? null }];
+    return repairing(toStop(moment, from));
+  }
+  if (!left.song) return repairing(toStop(moment, from));
+  const { id, loop } = left.song;
+  const again: Action = { type: 'play', song: id, from: songTimeAt(left.song, now) };
+  return loop ? [place, again, { type: 'loop', loop }] : [place, again];
+}
+
+/** What is gone back to is no slip that one could go back from in turn. */
+const repairing = (actions: readonly Action[]): readonly Action[] =>
+  actions.map((action) => (action.type === 'set-place' ? { ...action, repair: true } : action));
+
+/** What the end of a song leads to by itself, as its set says; undefined where it says nothing. */
+export function afterSong(moment: Moment): Stop | undefined {
+  const { set, stops, at } = placeAt(moment);
+  const here = stops[at];
+  if (set.after === 'wait' || !here) return undefined;
+  const next = stops.find(({ entry, at: kind }, i) => i > at && entry.id !== here.entry.id && kind !== 'dark');
+  if (!next) return undefined;
+  const begins = set.after === 'play' && next.at === 'ready';
+  return begins ? (stops.find(({ entry, at: kind }) => entry.id === next.entry.id && kind !== 'ready') ?? next) : next;
+}
+

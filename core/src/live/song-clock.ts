@@ -1,0 +1,101 @@
+// Where a song is: it plays on, comes round in a loop, or goes on from another place when it reaches one.
+
+import { seconds, type Seconds } from '../units';
+
+type Span = { readonly from: Seconds; readonly to: Seconds };
+
+/** What the state knows of the song that is on. At `at` of the conductor's clock it was at `songTime`. */
+export type SongClock = {
+  readonly playing: boolean;
+  readonly songTime: Seconds;
+  readonly at: Seconds;
+  readonly rate: number;
+  /** Comes again and again, once the song is before its end. */
+  readonly loop?: Span | undefined;
+  /** At `when` of the music it goes on from `to`, in that loop. */
+  readonly jump?: { readonly when: Seconds; readonly to: Seconds; readonly loop?: Span | undefined } | undefined;
+};
+
+/** Where the song is at a moment, in seconds of its music. Allocates nothing. */
+export function songTimeAt(song: SongClock, at: Seconds): Seconds {
+  if (!song.playing) return song.songTime;
+  const straight = song.songTime + (at - song.at) * song.rate;
+  const { jump, loop } = song;
+  if (jump !== undefined && hasJumped(song, at)) return seconds(roundIn(jump.loop, jump.to, straightAfter(song, at)));
+  return seconds(roundIn(loop, song.songTime, straight));
+}
+
+/** The jump that is still to come. */
+export function jumpAhead<Song extends SongClock>(song: Song, at: Seconds): Song['jump'] {
+  return song.playing && song.jump && !hasJumped(song, at) ? song.jump : undefined;
+}
+
+/** How long a song that loops takes to its next end, or to where it jumps, in seconds of the clock; Infinity for neither. */
+export function secondsToTurn(song: SongClock, at: Seconds): number {
+  const here = songTimeAt(song, at);
+  const ends = [song.loop && here < song.loop.to ? song.loop.to : Infinity, jumpAhead(song, at) && here <= song.jump!.when ? song.jump!.when : Infinity]; // prettier-ignore
+  return song.playing ? (Math.min(...ends) - here) / song.rate : Infinity;
+}
+
+/** Two ways to reckon the same bar line agree to within this, in seconds: far below a frame, far above rounding. */
+const SAME_LINE = 1e-4;
+
+/**
+ * How far it is to the jump, counted from the anchor: where the place lies behind in a loop, it is reached the next time
+ * round.
+ */
+function distanceToJump({ songTime, loop, jump }: SongClock): number {
+  const ahead = jump!.when - songTime;
+  const within = loop === undefined || songTime >= loop.to || jump!.when <= loop.to + SAME_LINE;
+  if (ahead >= 0 && within) return ahead;
+  return loop !== undefined && within && songTime < loop.to && jump!.when >= loop.from
+    ? ahead + (loop.to - loop.from)
+    : Infinity;
+}
+
+const hasJumped = (song: SongClock, at: Seconds): boolean => (at - song.at) * song.rate >= distanceToJump(song);
+
+const straightAfter = (song: SongClock, at: Seconds): number =>
+  song.jump!.to + (at - song.at) * song.rate - distanceToJump(song);
+
+/** A place counted straight on, brought back into a loop that was entered from before its end. */
+function roundIn(loop: Span | undefined, from: number, straight: number): number {
+  if (loop === undefined || from >= loop.to || straight < loop.to) return straight;
+  return loop.from + ((straight - loop.to) % (loop.to - loop.from));
+}
+
+/** The song as it stands at a moment: anchored there, a jump that was made forgotten. */
+export function songAt<Song extends SongClock>(song: Song, at: Seconds): Song {
+  const songTime = songTimeAt(song, at);
+  if (!song.playing) return song;
+  if (!song.jump || !hasJumped(song, at)) return { ...song, songTime, at };
+  const { jump, loop: _, ...rest } = song;
+  return { ...rest, songTime, at, ...(jump.loop ? { loop: jump.loop } : {}) } as unknown as Song;
+}
+
+/** A loop that one is in, or has not come to, goes on when the song is taken up inside it. */
+export function loopKept(
+  before: (SongClock & { readonly id: string }) | null,
+  { song, from }: { readonly song: string; readonly from: Seconds },
+): { readonly loop?: Span } {
+  const loop = before?.id === song && !before.playing ? before.loop : undefined;
+  return loop && from >= loop.from - 1e-3 && from < loop.to ? { loop } : {};
+}
+
+/** Sought by hand: a jump is off, and so is a loop that one leaves. */
+export function soughtTo<Song extends SongClock>(song: Song, to: Seconds): Song {
+  const { jump: _, loop, ...rest } = song;
+  const stays = loop && to >= loop.from && to < loop.to;
+  return { ...rest, songTime: to, ...(stays ? { loop } : {}) } as unknown as Song;
+}
+
+export function looped<Song extends SongClock>(song: Song, loop: Span | null): Song {
+  const { loop: _, ...rest } = song;
+  return { ...rest, ...(loop ? { loop } : {}) } as unknown as Song;
+}
+
+/** @param jump in the loop that is on, or ahead: one that lies behind is never come to. */
+export function jumping<Song extends SongClock>(song: Song, jump: NonNullable<Song['jump']> | null): Song {
+  const { jump: _, ...rest } = song;
+  return { ...rest, ...(jump ? { jump } : {}) } as unknown as Song;
+}

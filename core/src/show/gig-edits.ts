@@ -1,0 +1,148 @@
+// What a user can do to set lists, pedals and controls; and what these forget when something they name is removed.
+
+import type { Draft } from 'immer';
+import { z } from 'zod';
+import { moveBefore, put, remove } from '../change';
+import type { Act } from '../gig/act';
+import { Control, GESTURES, Pedal, type Does } from '../gig/control';
+import { SetList } from '../gig/set';
+import { never } from '../problem';
+import { idOf } from '../rig/schema';
+import type { Show } from './schema';
+
+export const GIG_COMMANDS = [
+  z.strictObject({ type: z.literal('store-set'), set: SetList }),
+  z.strictObject({ type: z.literal('remove-set'), set: idOf<'Set'>() }),
+  /** Tonight's. */
+  z.strictObject({ type: z.literal('choose-set'), set: idOf<'Set'>() }),
+  z.strictObject({ type: z.literal('store-pedal'), pedal: Pedal }),
+  /** With its switches. */
+  z.strictObject({ type: z.literal('remove-pedal'), pedal: idOf<'Pedal'>() }),
+  z.strictObject({ type: z.literal('store-control'), control: Control }),
+  z.strictObject({ type: z.literal('remove-control'), control: idOf<'Control'>() }),
+  /** To stand before another; null is the end. */
+  z.strictObject({ type: z.literal('move-control'), control: idOf<'Control'>(), before: idOf<'Control'>().nullable() }),
+] as const;
+export type GigCommand = z.infer<(typeof GIG_COMMANDS)[number]>;
+
+export function applyToGig(show: Draft<Show>, command: GigCommand): void {
+  switch (command.type) {
+    case 'store-set':
+      return put(show.sets, command.set);
+    case 'remove-set':
+      remove(show.sets, command.set);
+      if (show.set === command.set) delete show.set;
+      return;
+    case 'choose-set':
+      if (show.sets.some(({ id }) => id === command.set)) show.set = command.set;
+      return;
+    case 'store-pedal':
+      return put(show.pedals, command.pedal);
+    case 'remove-pedal':
+      show.controls = show.controls.filter((one) => one.kind === 'fader' || one.pedal !== command.pedal);
+      return remove(show.pedals, command.pedal);
+    case 'store-control':
+      return put(show.controls, command.control);
+    case 'remove-control':
+      return remove(show.controls, command.control);
+    case 'move-control':
+      return void moveBefore(show.controls, command.control, command.before);
+    default:
+      return never(command);
+  }
+}
+
+/** What can be removed while sets and controls name it. */
+export type Named = 'look' | 'song' | 'bank' | 'kit' | 'role';
+
+/** Whether an act cannot be done any more without what was removed. */
+function names(act: Draft<Act>, kind: Named, gone: string): boolean {
+  switch (act.act) {
+    case 'look':
+      return kind === 'look' && act.look === gone;
+    case 'bank':
+      return kind === 'bank' && act.bank === gone;
+    case 'play':
+      return kind === 'song' && act.song === gone;
+    case 'master':
+      return kind === 'role' && act.role === gone;
+    case 'hit':
+      return (kind === 'kit' && act.kit === gone) || (kind === 'role' && act.role === gone);
+    case 'hand':
+      return kind === 'role' && act.values.every(({ role }) => role === gone);
+    default:
+      return false;
+  }
+}
+
+/** Removes from sets, pads and controls what names something that is removed. Controls stay, and do less. */
+export function forgotten(show: Draft<Show>, kind: Named, gone: string): void {
+  const kept = (acts: Draft<Act>[]) => (acts.some((act) => names(act, kind, gone)) ? acts.filter((act) => !names(act, kind, gone)) : acts); // prettier-ignore
+  for (const acts of everyActs(show)) acts.set(kept(acts.get()));
+  if (kind === 'role') {
+    show.controls = show.controls.filter((one) => !(one.kind === 'fader' && one.turns.turn === 'master' && one.turns.role === gone)); // prettier-ignore
+    for (const act of show.controls.flatMap(actsOf)) if (act.act === 'hand') act.values = act.values.filter(({ role }) => role !== gone); // prettier-ignore
+  }
+  if (kind === 'bank')
+    for (const one of show.controls)
+      if (one.kind === 'switch' && one.banks) one.banks = one.banks.filter(({ bank }) => bank !== gone);
+  for (const set of show.sets) {
+    const left = set.entries.filter((entry) => !(entry.kind === kind && (entry.kind === 'song' ? entry.song : entry.kind === 'look' && entry.look) === gone)); // prettier-ignore
+    if (left.length < set.entries.length) set.entries = left;
+    for (const entry of set.entries) {
+      if (entry.kind !== 'song') continue;
+      if (kind === 'bank' && entry.bank === gone) delete entry.bank;
+      if (kind === 'look' && entry.start.with === 'look' && entry.start.look === gone) entry.start = { with: 'keep' };
+    }
+  }
+}
+
+/** Controls speak of another role in the place of one. */
+export function rolesOnControls(show: Draft<Show>, role: string, into: Show['roles'][number]['id']): void {
+  for (const one of show.controls) {
+    if (one.kind === 'fader') {
+      if (one.turns.turn === 'master' && one.turns.role === role) one.turns.role = into;
+      continue;
+    }
+    for (const act of actsOf(one)) {
+      if ((act.act === 'master' || act.act === 'hit') && act.role === role) act.role = into;
+      if (act.act === 'hand') for (const value of act.values) if (value.role === role) value.role = into;
+    }
+  }
+}
+
+const actsOf = (control: Draft<Control>): Draft<Act>[] =>
+  control.kind === 'fader'
+    ? []
+    : [control.does, ...(control.banks ?? []).map(({ does }) => does)].flatMap((does) => GESTURES.flatMap((gesture) => does[gesture])); // prettier-ignore
+
+type ActList = { readonly get: () => Draft<Act>[]; readonly set: (acts: Draft<Act>[]) => void };
+
+/** Each list of acts there is, to read and to replace. */
+function everyActs(show: Draft<Show>): readonly ActList[] {
+  const lists: ActList[] = [];
+  const add = (does: Draft<Does>) => {
+    for (const gesture of GESTURES)
+      lists.push({
+        get: () => does[gesture],
+        set: (acts) => {
+          if (acts !== does[gesture]) does[gesture] = acts;
+        },
+      });
+  };
+  for (const control of show.controls) {
+    if (control.kind !== 'switch') continue;
+    add(control.does);
+    for (const { does } of control.banks ?? []) add(does);
+  }
+  for (const bank of show.banks)
+    for (const pad of bank.pads)
+      if (pad.also)
+        lists.push({
+          get: () => pad.also ?? [],
+          set: (acts) => {
+            if (acts !== pad.also) pad.also = acts;
+          },
+        });
+  return lists;
+}
