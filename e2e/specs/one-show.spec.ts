@@ -145,6 +145,7 @@ test('looks and pads never change which song is chosen; looking at a song elsewh
 }) => {
   const [host, other] = [await newScreen(browser, server.base), await newScreen(browser, server.base)];
   await host.page.goto('/gig');
+  await host.page.getByRole('button', { name: 'Set list' }).click();
   await host.page.getByRole('button', { name: 'Go to Low Tide Engine' }).click();
   await expect(host.page.getByRole('heading', { name: 'Low Tide Engine' })).toBeVisible();
   await host.page.keyboard.press('1');

@@ -73,8 +73,10 @@ test('gig: where we are, what comes next, and on to the next song', async ({ pag
   await page.getByRole('link', { name: 'Gig' }).click();
   await expect(page.getByTestId('gig-bar')).toHaveText('bar 1 of 8');
   await expect(page.getByText('then Lift')).toBeVisible();
-  await page.getByRole('button', { name: 'Next song: Salt and Signal' }).click();
+  await page.getByRole('button', { name: 'Set list' }).click();
+  await page.getByRole('button', { name: 'Go to Salt and Signal' }).click();
   await expect(page.getByRole('heading', { name: 'Salt and Signal' })).toBeVisible();
+  await page.getByRole('button', { name: 'Play Salt and Signal' }).click();
   await page.getByRole('button', { name: 'Pause' }).click();
 });
 

@@ -7,6 +7,8 @@ import type { Chase, Look } from '@hovlix/core/light';
 import { maySay, type LiveState, type Right } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { conducting, type Conducting, type LinkState } from './conduct/conduct';
+import { controls, type Controls } from './controls/controls';
+import { followGameButtons } from './controls/game-buttons';
 import { connectionsDocument, type ConnectionsDocument, type ConnectionsState } from './document/connections-document';
 import { document, type Document } from './document/document';
 import { draft, type Draft, type DraftState } from './document/draft';
@@ -17,6 +19,7 @@ import { followDemo } from './files/demo-music';
 import { freshId } from './fresh-id';
 import { light, type Light, type Stage } from './light/light';
 import { midi, type Midi } from './midi/midi';
+import { useSession } from './session';
 import { click, type Click } from './sound/click';
 import { followDeeds } from './sound/deeds';
 import { microphone, type Microphone } from './sound/microphone';
@@ -36,6 +39,8 @@ export type Hovlix = {
   readonly click: Click;
   readonly microphone: Microphone;
   readonly midi: Midi;
+  /** Pedals, keys and knobs. */
+  readonly controls: Controls;
   /** The look in the making. */
   readonly draft: Draft;
   /** Looks for the conductor; where there is none and nothing was open, opens the demo. */
@@ -55,6 +60,9 @@ export function hovlix(): Hovlix {
   const sound = player(kept, doc, link, demoMusic);
   const gear = midi();
   followDeeds(doc, link, sound, gear);
+  const pedals = controls({ document: doc, conducting: link, player: sound });
+  gear.onHeard(pedals.midi);
+  followGameButtons(pedals);
   return {
     repository: kept,
     document: doc,
@@ -66,10 +74,12 @@ export function hovlix(): Hovlix {
     click: click(doc, link),
     microphone: microphone(link),
     midi: gear,
+    controls: pedals,
     draft: draft(doc, link),
     async start() {
       // A scanned code has done its work, or is of no use any more: it does not stay in the address.
       if (/^#\d{6}$/.test(window.location.hash)) window.history.replaceState(null, '', window.location.pathname);
+      if (useSession.getState().midi) void gear.start({ document: doc, conducting: link });
       const id = await kept.currentId();
       const last = id === null ? undefined : await kept.load(id);
       await link.start(last?.ok ? last.value : undefined);

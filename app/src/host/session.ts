@@ -10,6 +10,10 @@ const Habits = z.object({
   /** Bars that the music begins earlier than asked, to play along; and whether the sheet goes along with it. */
   leadIn: z.number().int().min(0).max(2).default(0),
   follow: z.boolean().default(true),
+  /** MIDI was turned on here, and is asked for again as the page opens. */
+  midi: z.boolean().default(false),
+  /** Four to eight figures that unlock this screen; none where holding is enough. */
+  pin: z.string().regex(/^\d{4,8}$/).nullable().default(null),
   /** Shows whose first steps were left, and those whose way out was seen to. */
   pathLeft: z.array(z.string()).max(200).default([]),
   connected: z.array(z.string()).max(200).default([]),
@@ -24,6 +28,13 @@ type Session = {
   readonly leadIn: Habits['leadIn'];
   readonly follow: Habits['follow'];
   readonly setRehearsal: (habits: { readonly leadIn?: number; readonly follow?: boolean }) => void;
+  readonly midi: boolean;
+  readonly setMidi: (midi: boolean) => void;
+  readonly pin: Habits['pin'];
+  readonly setPin: (pin: string | null) => void;
+  /** The screen takes no touch and no key but those of pedals. */
+  readonly locked: boolean;
+  readonly setLocked: (locked: boolean) => void;
   readonly pathLeft: Habits['pathLeft'];
   readonly connected: Habits['connected'];
   /** Leaves the first steps of a show, or takes them up again. */
@@ -71,6 +82,16 @@ export const useSession = create<Session>((set, get) => ({
     set(habits);
     keep(get());
   },
+  setMidi: (midi) => {
+    set({ midi });
+    keep(get());
+  },
+  setPin: (pin) => {
+    set({ pin });
+    keep(get());
+  },
+  locked: false,
+  setLocked: (locked) => set({ locked }),
   leavePath: (show, left) => {
     const others = get().pathLeft.filter((one) => one !== show);
     set({ pathLeft: left ? [...others, show].slice(-200) : others });
@@ -91,8 +112,9 @@ export const useSession = create<Session>((set, get) => ({
   },
 }));
 
-function keep({ theme, blackoutFade, leadIn, follow, pathLeft, connected }: Habits): void {
-  window.localStorage.setItem(KEY, JSON.stringify({ theme, blackoutFade, leadIn, follow, pathLeft, connected }));
+function keep(habits: Habits): void {
+  const { theme, blackoutFade, leadIn, follow, midi, pin, pathLeft, connected } = habits;
+  window.localStorage.setItem(KEY, JSON.stringify({ theme, blackoutFade, leadIn, follow, midi, pin, pathLeft, connected })); // prettier-ignore
 }
 
 function keptHabits(): Habits {

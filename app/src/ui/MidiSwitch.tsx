@@ -3,18 +3,24 @@
 import { useStore } from 'zustand';
 import { noteName } from '@hovlix/core/light';
 import { useHovlix } from '../host/hovlix';
+import { useSession } from '../host/session';
 import { Quiet } from './pieces';
 import { Switch } from './Switch';
 
 export function MidiSwitch() {
   const app = useHovlix();
+  const setMidi = useSession((session) => session.setMidi);
   const { state, inputs, outputs, last, why } = useStore(app.midi.store);
   return (
     <>
       <Switch
         label="MIDI of this screen"
         on={state !== 'off'}
-        onChange={(on) => (on ? void app.midi.start(app) : app.midi.stop())}
+        onChange={(on) => {
+          setMidi(on);
+          if (on) void app.midi.start(app);
+          else app.midi.stop();
+        }}
       />
       {why !== null && (
         <Quiet role="alert" color="$text">

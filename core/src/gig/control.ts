@@ -19,8 +19,8 @@ export const Source = z.discriminatedUnion('by', [
     device: z.string().max(120).nullable(),
     channel: Channel,
     number: Seven,
-    /** How its values are meant: where it stands, by how much it was turned, or two messages for 14 bits. */
-    sends: z.enum(['absolute', 'relative', 'fine']).default('absolute'),
+    /** What its values mean: where it stands, how far it was turned, two messages for 14 bits, or each one a press. */
+    sends: z.enum(['absolute', 'relative', 'fine', 'toggle']).default('absolute'),
   }),
   /** Program numbers count from 0 here. A bank of null is any bank. */
   z.strictObject({

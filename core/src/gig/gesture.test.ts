@@ -141,6 +141,13 @@ describe('the trainer', () => {
     );
   });
 
+  test('tells double presses from presses in a steady row', () => {
+    const steady = Array.from({ length: 8 }, (_, i) => step(i * 0.8, 0.1)).flat();
+    expect(measured(steady).doubles).toEqual([]);
+    const quick = Array.from({ length: 4 }, (_, i) => [...step(i * 0.9, 0.08), ...step(i * 0.9 + 0.2, 0.08)]).flat();
+    expect(suggestedTimes(measured(quick)).double).toBeCloseTo(0.25, 2);
+  });
+
   test('leaves usual what it saw too little of, and widens the bounce to what the contact does', () => {
     expect(suggestedTimes(measured([]))).toEqual(USUAL_TIMES);
     const rough = [0, 0.006, 0.018, 0.2, 0.3, 0.32, 0.335, 0.6].map((at, i) => ({ down: i % 2 === 0, at }));

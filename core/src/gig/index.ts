@@ -4,3 +4,6 @@ export * from './stops';
 export * from './control';
 export * from './gesture';
 export * from './trainer';
+export * from './midi-in';
+export * from './turned';
+export * from './source-words';

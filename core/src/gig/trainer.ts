@@ -38,10 +38,24 @@ export function measured(edges: readonly Edge[]): Measured {
   const gaps = downs.slice(1).map(({ at }, i) => at - downs[i]!.at);
   const lengths = clean.flatMap((edge, i) => (edge.down && clean[i + 1] ? [clean[i + 1]!.at - edge.at] : []));
   return {
-    doubles: gaps.filter((gap) => gap <= LONGEST_DOUBLE),
+    doubles: shortOnes(gaps).filter((gap) => gap <= LONGEST_DOUBLE),
     lengths: lengths.filter((length) => length <= LONGEST_PRESS),
     bounces,
   };
+}
+
+/** From one gap to the next longer one by this much: below it lie double presses, above it the rests between them. */
+const CLEARLY_LONGER = 1.6;
+
+/** The gaps within double presses: those below the widest step from one length to the next. None where all are alike. */
+function shortOnes(gaps: readonly number[]): readonly number[] {
+  const sorted = [...gaps].sort((a, b) => a - b);
+  let [at, widest] = [0, CLEARLY_LONGER];
+  for (let i = 1; i < sorted.length; i++) {
+    const step = sorted[i]! / sorted[i - 1]!;
+    if (step >= widest && sorted[i - 1]! <= LONGEST_DOUBLE) [at, widest] = [i, step];
+  }
+  return sorted.slice(0, at);
 }
 
 /** Times that fit what was measured; what there are fewer than three examples of stays usual. In steps of 10 ms. */

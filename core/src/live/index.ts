@@ -14,3 +14,4 @@ export * from './rights';
 export * from './press';
 export * from './strikes';
 export * from './doing';
+export * from './entry-words';

@@ -1,25 +1,32 @@
 // Where in a set one is, and what was left for it: a slip is repaired by going back.
 
-import type { Seconds } from '../units';
-import type { Action } from './actions';
-import type { LiveState } from './state';
+import type { Id, Seconds } from '../units';
 
-type Place = NonNullable<LiveState['set']>;
+type Place<Song> = {
+  readonly set: Id<'Set'>;
+  readonly entry: Id<'Entry'>;
+  readonly stop: string;
+  readonly since: Seconds;
+  /** When the set was begun. */
+  readonly began: Seconds;
+  /** What was left last, with the song that played there. */
+  readonly left?: { readonly stop: string; readonly song: Song | null; readonly at: Seconds } | undefined;
+};
 
-/** The place after going to a stop. A song that played on as it was left is kept with it. */
-export function placeInSet(
-  { set, song }: Pick<LiveState, 'set' | 'song'>,
-  action: Extract<Action, { type: 'set-place' }>,
+type Going = Pick<Place<never>, 'set' | 'entry' | 'stop'> & { readonly repair?: boolean | undefined };
+
+/** The same stop told again this soon was told by two screens, in seconds. */
+const TWICE_SECONDS = 0.3;
+
+/** The place after going to a stop. */
+export function placeInSet<Song extends { readonly playing: boolean }>(
+  { set, song }: { readonly set: Place<Song> | null; readonly song: Song | null },
+  going: Going,
   at: Seconds,
-): Place {
-  const same = set?.set === action.set;
-  const left = same && action.repair !== true ? { stop: set.stop, song: song?.playing ? song : null, at } : undefined;
-  return {
-    set: action.set,
-    entry: action.entry,
-    stop: action.stop,
-    since: at,
-    began: same ? set.began : at,
-    ...(left ? { left } : {}),
-  };
+): Place<Song> {
+  const { entry, stop, repair } = going;
+  if (set?.stop === stop && !repair && set.since > at - TWICE_SECONDS) return set;
+  const same = set?.set === going.set;
+  const left = same && !repair ? { stop: set.stop, song: song?.playing ? song : null, at } : undefined;
+  return { set: going.set, entry, stop, since: at, began: same ? set.began : at, ...(left ? { left } : {}) };
 }

@@ -9,3 +9,4 @@ export { diff, laid, inverse, withOldPatches, type Op, type Ops } from '../chang
 export * from './words';
 export * from './first-steps';
 export * from './song-check';
+export * from './preflight';

@@ -17,6 +17,7 @@ import { InputsCard, InputSheet } from './InputsCard';
 import { NetworkCard } from './NetworkCard';
 import { OutputsCard } from './OutputsCard';
 import { OutputSheet } from './OutputSheet';
+import { PedalsCard } from './PedalsCard';
 import { PhonesCard } from './PhonesCard';
 
 type Editing = { readonly what: 'output' | 'input'; readonly id: string } | null;
@@ -39,6 +40,7 @@ export function ConnectPlace() {
     <>
       <ConductorCard screens={status?.screens} />
       {status && <PhonesCard status={status} />}
+      <PedalsCard />
       {status && <InputsCard status={status} onEdit={(id) => setEditing({ what: 'input', id })} />}
       {status && <NetworkCard status={status} />}
     </>

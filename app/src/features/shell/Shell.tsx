@@ -1,6 +1,7 @@
 // The frame of every place: stage strip above, the five places below or at the side, the pulse bar always in reach.
 
 import { useEffect, type ReactNode } from 'react';
+import { usePathname } from 'expo-router';
 import { useMedia, View } from '@tamagui/core';
 import { useStore } from 'zustand';
 import { wordsFor } from '@hovlix/core/problem';
@@ -10,6 +11,7 @@ import { Button, Column, Row, Words } from '../../ui/pieces';
 import { Masters } from '../pulse/Masters';
 import { PulseBar } from '../pulse/PulseBar';
 import { StageStrip } from '../stage/StageStrip';
+import { Lock } from './Lock';
 import { NextStep } from './NextStep';
 import { Alarm } from './Alarm';
 import { Asking } from './Asking';
@@ -22,6 +24,11 @@ import { useIsEmpty, Welcome } from './Welcome';
 export function Shell({ children }: { readonly children: ReactNode }) {
   const { wide, short } = useMedia();
   const empty = useIsEmpty();
+  const path = usePathname();
+  // For the amp and for the foot: nothing else is on the screen.
+  const alone = path === '/gig/large' || path === '/gig/foot';
+  const gig = path === '/gig';
+  const strip = wide ? (gig ? 150 : 196) : short ? (gig ? 76 : 100) : gig ? 110 : 158;
   return (
     <View
       flex={1}
@@ -31,13 +38,15 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       height="100%"
       overflow="hidden"
     >
-      {wide && <Places side="rail" />}
+      {wide && !alone && <Places side="rail" />}
       <Column flex={1} minWidth={0} minHeight={0}>
-        <StageStrip height={wide ? 196 : short ? 100 : 158}>
-          <StepPills />
-        </StageStrip>
+        {!alone && (
+          <StageStrip height={strip}>
+            <StepPills />
+          </StageStrip>
+        )}
         <Alarm />
-        <NextStep />
+        {!alone && <NextStep />}
         <View render="main" flex={1} minHeight={0} position="relative">
           {empty && <Welcome />}
           {/* Kept mounted, so that an address with a song in it leads there once a show is open. */}
@@ -48,9 +57,10 @@ export function Shell({ children }: { readonly children: ReactNode }) {
           <Asking />
           <Said />
         </View>
-        <PulseBar />
+        {!alone && <PulseBar />}
       </Column>
-      {!wide && <Places side="bar" />}
+      {!wide && !alone && <Places side="bar" />}
+      <Lock />
       <Passing />
       <Shortcuts />
     </View>

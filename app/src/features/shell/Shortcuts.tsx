@@ -5,7 +5,8 @@ import { usePathname } from 'expo-router';
 import { View } from '@tamagui/core';
 import type { Pad } from '@hovlix/core/light';
 import { useHovlix } from '../../host/hovlix';
-import { banksNow, goOn, padDown, padUp, togglePlay, toggleBlackout } from '../../host/conduct/gestures';
+import { doAct, pressPad } from '../../host/controls/act';
+import { PAD_KEYS, banksNow, goOn, padUp, togglePlay, toggleBlackout } from '../../host/conduct/gestures';
 import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
 import { useSession } from '../../host/session';
 import { useSteps } from './Steps';
@@ -14,8 +15,10 @@ const KEYS = [
   ['Space', 'play or pause the song'],
   ['T', 'tap the tempo'],
   ['B', 'blackout'],
-  ['1 – 9', 'the pads of the bank'],
+  ['1 – 9, Q …', 'the pads of the bank, as they show it'],
   ['N, P', 'next and previous look of the bank'],
+  ['G, H', 'on in the set list, and back'],
+  ['Shift G, H', 'next and previous song of the set'],
   ['← →', 'walk the bars of a lead sheet'],
   ['Shift ← →', 'choose several bars'],
   ['Ctrl or ⌘ C, V', 'copy the chosen bars, and paste them'],
@@ -37,8 +40,14 @@ export function Shortcuts() {
   /** Pads that keys hold down, by the key's place: the bank may change while one is held. */
   const held = useRef(new Map<string, Pad>());
   useEffect(() => {
+    const taken = new Set<string>();
     const press = (event: KeyboardEvent) => {
-      if (isTyped(event)) return;
+      const learns = app.controls.store.getState().learns !== null;
+      if (learns && event.key === 'Escape') return app.controls.learn(null);
+      if (isTyped(event) && !learns) return;
+      if (isOfAControl(event)) return ours(event);
+      // Locked, the screen listens to pedals alone; its own button is worked with a finger, or with Tab and Space.
+      if (useSession.getState().locked) return isOfTheLock(event) ? undefined : ours(event);
       if (useSession.getState().keyTakers.some((taker) => taker(event))) return ours(event);
       const key = event.key.toLowerCase();
       if (key === 'z' && (event.metaKey || event.ctrlKey)) {
@@ -60,16 +69,28 @@ export function Shortcuts() {
       if (event.repeat) return;
       if (key === 't') return app.conducting.act({ type: 'tap' });
       if (key === 'b') return toggleBlackout(app);
-      if (/^[1-9]$/.test(key)) {
+      if (PAD_KEYS.includes(key)) {
         const { banks, bank } = banksNow(app);
-        const pad = bank?.pads[Number(key) - 1];
+        const pad = bank?.pads[PAD_KEYS.indexOf(key)];
         if (!pad) return;
         held.current.set(event.code, pad);
-        return void padDown(app, pad, banks);
+        return pressPad(app, pad, banks);
       }
       if (key === 'n' || key === 'p') goOn(app, key === 'n' ? 1 : -1);
+      if (key === 'g') doAct(app, { act: event.shiftKey ? 'entry' : 'stop', way: 'next' });
+      if (key === 'h') doAct(app, { act: event.shiftKey ? 'entry' : 'stop', way: 'previous' });
+    };
+    /** Keys that are bound to a pedal or a control are theirs, also while one is held and repeats. */
+    const isOfAControl = ({ code, repeat, ctrlKey, metaKey }: KeyboardEvent) => {
+      if (repeat) return taken.has(code);
+      if ((ctrlKey || metaKey) && !/^(Control|Meta)/.test(code)) return false;
+      const took = app.controls.key({ by: 'key', code: code || 'Unidentified' }, true);
+      if (took) taken.add(code);
+      return took;
     };
     const lift = (event: KeyboardEvent) => {
+      taken.delete(event.code);
+      if (app.controls.key({ by: 'key', code: event.code || 'Unidentified' }, false)) return ours(event);
       // A button that has the focus would take the end of Space for a click.
       if (event.key === ' ' && !isTyped(event)) ours(event);
       const pad = held.current.get(event.code);
@@ -78,6 +99,8 @@ export function Shortcuts() {
     };
     /** Keys that come up while the window is elsewhere are never told: what they held is let go now. */
     const leave = () => {
+      taken.clear();
+      app.controls.leave();
       for (const pad of held.current.values()) padUp(app, pad);
       held.current.clear();
     };
@@ -121,6 +144,10 @@ export function Shortcuts() {
     </View>
   );
 }
+
+/** Keys with which somebody without a mouse unlocks. */
+const isOfTheLock = ({ key, target }: KeyboardEvent): boolean =>
+  key === 'Tab' || (target instanceof Element && target.closest('[data-testid=lock]') !== null);
 
 /** The key is taken: whatever was clicked before does not get it. */
 function ours(event: KeyboardEvent): void {

@@ -12,6 +12,7 @@ import {
   type Entry,
   type FromScreen,
   type LiveState,
+  type Log,
   type Right,
   type Told,
 } from '@hovlix/core/live';
@@ -67,6 +68,8 @@ export type Conducting = {
   readonly putOn: (copy: Copy, options?: { readonly ifNone?: boolean }) => void;
   /** Opens a show with light on this screen alone; undefined goes back to what is on. */
   readonly lookInto: (copy: Copy | undefined) => Promise<void>;
+  /** What was pressed since this screen came, or the last of it. */
+  readonly log: () => Log;
   /** This screen's own name among the screens. */
   readonly screen: string;
   /** The connections of the conductor's computer, each time they change. */
@@ -82,6 +85,7 @@ const PING_EVERY_MS = 10_000;
 /** The conductor says something every second: silence of this length is a dead line. */
 const DEAD_MS = 2500;
 const LOOK_MS = 400;
+const MOST_ENTRIES = 20_000;
 /** A ping there and back, in seconds, that ties the clocks together to within half of it. */
 const SURE_TRIP = 0.2;
 
@@ -109,12 +113,20 @@ export function conducting(document: Document, light: Light, screen: string): Co
   /** Said before the welcome came: sent right after it. */
   let toPutOn: { readonly copy: Copy; readonly ifNone: boolean } | undefined;
   let begun: Copy | undefined;
+  let log: { readonly begin: LiveState; readonly entries: Entry[] } = { begin: AT_REST, entries: [] };
   let again: ReturnType<typeof setTimeout> | undefined;
 
   const now = () => seconds(localSeconds() + offset);
   const say = (message: FromScreen) => line?.send(JSON.stringify(message));
   const followed = () => ['server', 'browser'].includes(store.getState().conductor);
+  /** A night of faders is long: the older half goes into what it begins with. */
+  const shorter = ({ begin, entries }: typeof log): typeof log => {
+    const half = entries.length >> 1;
+    return { begin: entries.slice(0, half).reduce(reduced, begin), entries: entries.slice(half) };
+  };
   const take = (entry: Entry) => {
+    log = log.entries.length < MOST_ENTRIES ? log : shorter(log);
+    log.entries.push(entry);
     store.setState(({ live }) => ({ live: reduced(live, entry) }));
     light.tell({ type: 'entry', entry });
   };
@@ -149,6 +161,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
     if (exchanges.length === 0) offset = message.now - localSeconds();
     light.tell({ type: 'clock', offset });
     light.tell({ type: 'state', state: message.state });
+    log = { begin: message.state, entries: [] };
     const here = store.getState().here;
     store.setState({
       conductor: here ? 'browser' : kind,
@@ -318,6 +331,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
         connect(privateLine(() => ({ copy: document.store.getState().copy ?? copy })));
       } else if (common) connect(common);
     },
+    log: () => log,
     screen,
     onConnections: (take) => void (takeConnections = take),
     onWord: (take) => void (takeWord = take),

@@ -23,7 +23,7 @@ import type { Conducting } from './conduct';
 export type Stage = { readonly document: Document; readonly conducting: Conducting };
 
 /** The moment of a press; undefined while no show is open. */
-function momentOf({ document, conducting }: Stage): Moment | undefined {
+export function momentOf({ document, conducting }: Stage): Moment | undefined {
   const { show } = document.store.getState();
   return show ? { show, live: conducting.store.getState().live, now: conducting.now() } : undefined;
 }
@@ -68,6 +68,9 @@ export const padDown = (stage: Stage, pad: Pad, banks: readonly Bank[]) =>
 
 export const padUp = (stage: Stage, pad: Pad) =>
   pad.press === 'flash' && pressed(stage, (moment) => padAction(moment, pad, [], false));
+
+/** The keys of the first pads of a bank: those that do nothing else. */
+export const PAD_KEYS = [...'123456789qweruioasdfjkl'];
 
 /** The banks of the open show, and the one that one is in. */
 export function banksNow(stage: Stage): { readonly banks: readonly Bank[]; readonly bank: Bank | undefined } {

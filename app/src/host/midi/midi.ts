@@ -1,6 +1,7 @@
 // MIDI of this screen: notes that come in play the hit kits, each channel on the role it is given to; messages go out.
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import { heardMidi, midiMemory, type Heard, type MidiMemory } from '@hovlix/core/gig';
 import type { MidiMessage } from '@hovlix/core/song';
 import type { Stage } from '../conduct/gestures';
 import { strike } from './strikes';
@@ -19,6 +20,8 @@ export type Midi = {
   readonly store: StoreApi<MidiState>;
   readonly start: (stage: Stage) => Promise<void>;
   readonly stop: () => void;
+  /** Is asked first; what it takes plays no hits. */
+  readonly onHeard: (take: (heard: Heard) => boolean) => void;
   /** To everything that is plugged in and takes MIDI. */
   readonly send: (message: MidiMessage) => void;
 };
@@ -45,15 +48,18 @@ export function midi(): Midi {
   /** Counts what was wished: an answer to a question of before is none any more. */
   let wish = 0;
 
-  const hear = (stage: Stage, data: Uint8Array | null): void => {
-    // A note is three bytes with the highest bit of the last two clear (MIDI 1.0, table 1); anything else is not for us.
-    if (!data || data.length < 3 || data[1]! > 127 || data[2]! > 127) return;
-    const kind = data[0]! & 0xf0;
-    if (kind !== NOTE_ON && kind !== NOTE_OFF) return;
-    const channel = (data[0]! & 0x0f) + 1;
-    const note = data[1]!;
-    const velocity = kind === NOTE_ON ? data[2]! / 127 : 0;
-    if (velocity > 0) store.setState({ last: { channel, note } });
+  /** By the name of each input: what it said before. */
+  const memories = new Map<string, MidiMemory>();
+  let takes: (heard: Heard) => boolean = () => false;
+
+  const hear = (stage: Stage, device: string, data: Uint8Array | null): void => {
+    const memory = memories.get(device) ?? midiMemory();
+    memories.set(device, memory);
+    const heard = data && heardMidi(memory, device, data);
+    if (!heard) return;
+    if (heard.by === 'note' && heard.down) store.setState({ last: { channel: heard.channel, note: heard.number } });
+    if (takes(heard) || heard.by !== 'note') return;
+    const { number: note, channel, value: velocity } = heard;
     for (const kit of stage.document.store.getState().show?.kits ?? [])
       for (const { channel: own, role } of kit.channels)
         if (own === channel) strike(stage, { kit, role, note }, velocity);
@@ -61,7 +67,7 @@ export function midi(): Midi {
 
   const listen = (stage: Stage): void => {
     const inputs = [...(access?.inputs.values() ?? [])];
-    for (const input of inputs) input.onmidimessage = (event) => hear(stage, event.data);
+    for (const input of inputs) input.onmidimessage = (event) => hear(stage, input.name ?? 'MIDI', event.data);
     const outputs = [...(access?.outputs.values() ?? [])];
     store.setState({
       inputs: inputs.map(({ name }) => name ?? 'a MIDI input'),
@@ -101,6 +107,7 @@ export function midi(): Midi {
       access = undefined;
       store.setState({ state: 'off', inputs: [], outputs: [], last: null });
     },
+    onHeard: (take) => void (takes = take),
     send(message) {
       for (const output of access?.outputs.values() ?? []) {
         output.send([...bytesOf(message)]);

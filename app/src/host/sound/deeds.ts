@@ -12,6 +12,8 @@ import type { Player } from './player';
 const LOOK_MS = 15;
 /** A screen that looks again after longer than this has slept: what it missed is not done late. */
 const ASLEEP_SECONDS = 1;
+/** What the sound corrects is less than this. */
+const BACK_SECONDS = 0.2;
 
 /** Asked again and again, it tells what was passed since it was asked last; a place that was jumped over is not passed. */
 export function passing(): (song: Song | undefined, live: LiveState['song'], now: Seconds) => readonly Deed[] {
@@ -25,6 +27,8 @@ export function passing(): (song: Song | undefined, live: LiveState['song'], now
     const goesOn = told?.song === song.id && told.since === live.since;
     // Where it was started, or where it was sought.
     const from = goesOn ? told!.time : live.songTime + (live.since - live.at) * live.rate - 1e-4;
+    // Come round in a loop, or sought back: from here on it is passed again.
+    if (goesOn && time < from - BACK_SECONDS) told = { song: song.id, since: live.since, time };
     if (goesOn && time <= from) return [];
     told = { song: song.id, since: live.since, time };
     if (time - from > ASLEEP_SECONDS * Math.max(1, live.rate)) return [];

@@ -1,5 +1,5 @@
 import { createStore } from 'zustand/vanilla';
-import { AT_REST, reduced, type Action, type LiveState } from '@hovlix/core/live';
+import { AT_REST, reduced, songTimeAt, type Action, type LiveState } from '@hovlix/core/live';
 import type { Ending } from '@hovlix/core/song';
 import { seconds } from '@hovlix/core/units';
 import { testShow } from '../../../../core/src/testing/show';
@@ -127,4 +127,20 @@ test('at its end a song stands at its end; where it says so, the next one plays,
   await Promise.resolve().then(() => undefined);
   for (let i = 0; i < 20; i++) await Promise.resolve();
   expect(acted).toEqual([{ type: 'play', song: 'second', from: 0, sound: 'me' }]);
+});
+
+test('where the song comes round or jumps, the sound goes there too, and nothing is corrected on the way', async () => {
+  const { one, song, conducting } = screen(true);
+  await one.play(song, 10);
+  conducting.act({ type: 'loop', loop: { from: seconds(9), to: seconds(11) } });
+  pass(1.2);
+  expect(audio.currentTime).toBeCloseTo(9.2, 1);
+  pass(2);
+  expect(audio.currentTime).toBeCloseTo(9.2, 1);
+  conducting.act({ type: 'jump', jump: { when: seconds(10), to: seconds(40) } });
+  acted = [];
+  pass(1.5);
+  expect(audio.currentTime).toBeCloseTo(40.7, 1);
+  expect(songTimeAt(conducting.store.getState().live.song!, seconds(clock))).toBeCloseTo(40.7, 1);
+  for (const action of acted) expect(action.type).toBe('anchor');
 });

@@ -2,9 +2,10 @@
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Song } from '@hovlix/core/song';
-import { songTimeAt } from '@hovlix/core/live';
+import { afterSong, afterSongActions, songTimeAt } from '@hovlix/core/live';
 import { seconds, type Id } from '@hovlix/core/units';
 import type { Conducting } from '../conduct/conduct';
+import { momentOf } from '../conduct/gestures';
 import type { Document } from '../document/document';
 import type { Repository } from '../document/repository';
 import { followTracks, MIME } from './tracks';
@@ -46,6 +47,12 @@ const SOUGHT_SECONDS = 0.5;
 /** How often it is looked whether a loop is over. */
 const LOOP_MS = 20;
 const ANSWERED_WITHIN = 0.5;
+/** How often it is looked whether the song has come round, or jumped: the sound goes there too. */
+const TURN_MS = 10;
+/** A place that is so far from where the song would be straight on is another place. */
+const TURNED_SECONDS = 0.04;
+/** So long after a turn the sound is still on its way. */
+const SETTLED_SECONDS = 0.3;
 
 /** @param onItsWay music that is being fetched: it is waited for before it is said to be missing. */
 export function player(
@@ -100,21 +107,46 @@ export function player(
     const live = playing();
     const songs = document.store.getState().show?.songs ?? [];
     const at = songs.findIndex(({ id }) => id === live?.id);
-    const next = songs[at]?.ending?.then === 'next' ? songs[at + 1] : undefined;
     // The screen that sounds goes on; of screens without sound each may, as they all mean the same.
-    if (next && live && (live.sound === undefined || live.sound === conducting.screen)) return self.goOn(next);
+    const mine = live && (live.sound === undefined || live.sound === conducting.screen);
+    const moment = momentOf({ document, conducting });
+    const stop = mine && moment ? afterSong(moment) : undefined;
+    const next = songs[at]?.ending?.then === 'next' ? (stop && 'song' in stop ? stop.song : songs[at + 1]) : undefined;
+    if (next && mine) return self.goOn(next);
     // Files end a little before or after what was counted.
     if (songs[at]) conducting.act({ type: 'seek', to: songs[at].duration });
     conducting.act({ type: 'pause' });
+    if (!moment || !stop) return;
+    for (const action of afterSongActions(moment, stop))
+      if (action.type === 'play') void self.play(songs.find(({ id }) => id === action.song)!, action.from);
+      else conducting.act(action);
   };
+  /** Where the song was when it was looked at last, to see that it came round or jumped. */
+  let seen: { readonly song: unknown; readonly time: number; readonly at: number } | undefined;
+  let settled = 0;
+  const follow = () => {
+    const song = playing();
+    const mine = song?.playing && song.sound === conducting.screen && (song.loop ?? song.jump) !== undefined;
+    if (!mine) return void (seen = undefined);
+    const at = conducting.now();
+    const time = songTimeAt(song, at);
+    const straight = seen?.song === song ? seen.time + (at - seen.at) * song.rate : time;
+    seen = { song, time, at };
+    if (Math.abs(time - straight) < TURNED_SECONDS) return;
+    settled = at + SETTLED_SECONDS;
+    if (!audio.paused) audio.currentTime = time;
+  };
+  setInterval(follow, TURN_MS);
   const check = () => {
     const song = playing();
     const length = document.store.getState().show?.songs.find((one) => one.id === song?.id)?.duration;
     // At the end the song stops, also when the screen that played it has gone.
     if (song?.playing && length !== undefined && songTimeAt(song, conducting.now()) > length + 0.3) return over();
     if (!song?.playing || song.sound !== conducting.screen || audio.paused || audio.seeking) return;
+    follow();
     const at = conducting.now();
     const heard = audio.currentTime;
+    if (at < settled) return;
     if (Math.abs(songTimeAt(song, at) - heard) > DRIFT_SECONDS)
       conducting.act({ type: 'anchor', songTime: seconds(heard), at, rate: store.getState().rate });
   };

@@ -1,1 +1,2 @@
 export * from './patch-sheet';
+export * from './set-sheet';

@@ -1,7 +1,7 @@
 // The patch sheet one takes to the stage: what to set on each lamp, as rows, as CSV, and as a printable PDF.
 
 import Papa from 'papaparse';
-import { PDFDocument, rgb, StandardFonts, type PDFFont, type PDFPage } from 'pdf-lib';
+import { PDFDocument, StandardFonts, type PDFFont, type PDFPage } from 'pdf-lib';
 import {
   dipSwitches,
   footprint,
@@ -13,6 +13,7 @@ import {
   type Profile,
   type Rig,
 } from '../../rig';
+import { INK, printable, QUIET, RULE, shortened } from './page';
 
 export type PatchRow = {
   readonly number: number;
@@ -105,9 +106,6 @@ export function dipWords(dip: readonly boolean[]): string {
 const A4 = { width: 841.89, height: 595.28 };
 const MARGIN = 36;
 const LINE = 22;
-const INK = rgb(0.13, 0.11, 0.17);
-const QUIET = rgb(0.42, 0.38, 0.46);
-const RULE = rgb(0.85, 0.82, 0.78);
 
 type Column = { readonly title: string; readonly width: number; readonly text: (row: PatchRow) => string };
 
@@ -187,25 +185,4 @@ function drawSwitches(page: PDFPage, dip: readonly boolean[], x: number, y: numb
       color: on ? INK : QUIET,
     });
   });
-}
-
-/** What the standard fonts cannot print becomes a question mark, so that a name in any script never breaks the sheet. */
-function printable(font: PDFFont, words: string): string {
-  return [...words]
-    .map((letter) => {
-      try {
-        font.encodeText(letter);
-        return letter;
-      } catch {
-        return '?';
-      }
-    })
-    .join('');
-}
-
-function shortened(font: PDFFont, words: string, size: number, width: number): string {
-  let text = printable(font, words);
-  if (font.widthOfTextAtSize(text, size) <= width) return text;
-  while (text.length > 1 && font.widthOfTextAtSize(`${text}...`, size) > width) text = text.slice(0, -1);
-  return `${text}...`;
 }

@@ -99,7 +99,7 @@ describe('a set with one switch', () => {
     stage.next();
     expect([stage.at(), stage.plays()]).toEqual(['e-two/ready', undefined]);
     stage.wait(3);
-    expect(stage.will(BACK)).toBe('Back to Play one');
+    expect(stage.will(BACK)).toBe('Back to one');
     stage.back();
     expect([stage.at(), stage.plays(), stage.time()]).toEqual(['e-one/song', 'one', 23]);
     // Back once more is not the slip again, but the stop before.
@@ -168,6 +168,11 @@ describe('a set with one switch', () => {
     const stage = night(show());
     stage.act([{ type: 'play', song: id<'Song'>('two'), from: seconds(0) }]);
     expect([stage.at(), stage.will(NEXT)]).toEqual(['e-two/song', 'Ready: three']);
+    // Chosen later by hand it is where one is, also while it stands still.
+    stage.next();
+    stage.wait(1);
+    stage.act([{ type: 'open-song', song: id<'Song'>('one'), from: seconds(4) }]);
+    expect([stage.at(), stage.will(NEXT)]).toEqual(['e-one/ready', 'Play one']);
   });
 
   test('a wrong press costs one press, wherever it falls', () => {

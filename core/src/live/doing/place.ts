@@ -29,9 +29,11 @@ function stopNow(moment: Moment, stops: readonly Stop[]): number {
   const isHere = here !== undefined && 'song' in here && here.song.id === song.id;
   // A jump that is still to come leads to the stop that was pressed.
   if (isHere && (!song.playing || jumpAhead(song, moment.now))) return pressed;
+  // A song that was chosen before this stop was gone to has had its time.
+  if (!isHere && !song.playing && live.set && song.since <= live.set.since) return pressed;
   const entry = isHere ? here.entry.id : stops.find((stop) => 'song' in stop && stop.song.id === song.id)?.entry.id;
   if (entry === undefined) return pressed;
-  if (!song.playing) return here ? pressed : stops.findIndex((stop) => stop.entry.id === entry);
+  if (!song.playing) return stops.findIndex((stop) => stop.entry.id === entry);
   const section = sectionNow(moment)?.id;
   const inSection = stops.findIndex(
     (stop) => stop.entry.id === entry && stop.at === 'section' && stop.section.id === section,

@@ -109,14 +109,21 @@ export function back(moment: Moment): readonly Action[] {
 const repairing = (actions: readonly Action[]): readonly Action[] =>
   actions.map((action) => (action.type === 'set-place' ? { ...action, repair: true } : action));
 
-/** What the end of a song leads to by itself, as its set says; undefined where it says nothing. */
+/** What the end of a song leads to by itself, as its set says; undefined where it says nothing, or no set is played. */
 export function afterSong(moment: Moment): Stop | undefined {
   const { set, stops, at } = placeAt(moment);
   const here = stops[at];
-  if (set.after === 'wait' || !here) return undefined;
+  if (!moment.live.set || set.after === 'wait' || !here) return undefined;
   const next = stops.find(({ entry, at: kind }, i) => i > at && entry.id !== here.entry.id && kind !== 'dark');
   if (!next) return undefined;
   const begins = set.after === 'play' && next.at === 'ready';
   return begins ? (stops.find(({ entry, at: kind }) => entry.id === next.entry.id && kind !== 'ready') ?? next) : next;
 }
 
+
+/** What is done there. A song that only stands ready, with nothing that shall be on, leaves the light of the one before. */
+export function afterSongActions(moment: Moment, stop: Stop): readonly Action[] {
+  const actions = toStop(moment, stop);
+  const keeps = stop.at === 'ready' && stop.entry.kind === 'song' && stop.entry.start.with === 'keep';
+  return keeps ? actions.filter(({ type }) => type !== 'open-song') : actions;
+}

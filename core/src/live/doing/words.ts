@@ -38,7 +38,7 @@ export function wordsNow(moment: Moment, act: Act): string {
       if (act.way === 'next') return stopWords(show, stopBeside(moment, 'next'));
       const left = leftNow(moment)?.stop;
       const from = placeAt(moment).stops.find(({ id }) => id === left) ?? stopBeside(moment, 'previous');
-      return from ? `Back to ${stopWords(show, from)}` : '';
+      return from ? backWords(moment, from) : '';
     }
     case 'entry':
       return stopWords(show, entryBeside(moment, act.way));
@@ -59,6 +59,13 @@ export function wordsNow(moment: Moment, act: Act): string {
     default:
       return plainWords(show, act);
   }
+}
+
+/** Back to what: from a song that plays to its start is a stop. */
+function backWords({ show, live }: Moment, from: Stop): string {
+  if (!('song' in from) || from.at === 'section') return `Back to ${stopWords(show, from)}`;
+  const plays = live.song?.playing && live.song.id === from.song.id;
+  return plays && from.at === 'ready' ? `Stop ${from.song.title}` : `Back to ${from.song.title}`;
 }
 
 type Plain = Exclude<Act, { act: 'look' | 'pad' | 'go' | 'bank' | 'turn-bank' | 'stop' | 'entry' | 'song' | 'play' | 'section' | 'loop' | 'blackout' | 'sending' }>; // prettier-ignore

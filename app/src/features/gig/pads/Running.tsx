@@ -4,12 +4,12 @@ import { useEffect, useState } from 'react';
 import { View } from '@tamagui/core';
 import { isOn, type Standing } from '@hovlix/core/live';
 import { seconds } from '@hovlix/core/units';
-import { clockNow, lookOff } from '../../host/conduct/gestures';
-import { useHovlix, useLive, usePlays } from '../../host/hovlix';
-import { Chip } from '../../ui/Chip';
-import { Button, Column, Quiet, Row, Words } from '../../ui/pieces';
-import { Sheet } from '../../ui/Sheet';
-import { SpeedRow } from '../../ui/SpeedRow';
+import { clockNow, lookOff } from '../../../host/conduct/gestures';
+import { useHovlix, useLive, usePlays } from '../../../host/hovlix';
+import { Chip } from '../../../ui/Chip';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { Sheet } from '../../../ui/Sheet';
+import { SpeedRow } from '../../../ui/SpeedRow';
 
 /** What goes out by itself is looked for so often. */
 const LOOK_MS = 500;
@@ -31,7 +31,7 @@ function useRunning(): readonly Standing[] {
 export function RunningChip() {
   const running = useRunning();
   const [open, setOpen] = useState(false);
-  const name = running.length === 0 ? 'Nothing runs' : `${running.length} running`;
+  const name = running.length === 0 ? 'Nothing running' : `${running.length} running`;
   return (
     <>
       <Chip

@@ -3,15 +3,16 @@
 import { useState } from 'react';
 import { Bank, Pad, PRESSES, type Press } from '@hovlix/core/light';
 import type { Show } from '@hovlix/core/show';
-import { freshId } from '../../host/fresh-id';
-import { useHovlix, usePlays } from '../../host/hovlix';
-import { useSession } from '../../host/session';
-import { Choose, named, Pair, Typed } from '../../ui/form';
-import { Button, Column, Quiet, Row, Words } from '../../ui/pieces';
-import { Segments } from '../../ui/Segments';
-import { Sheet } from '../../ui/Sheet';
-import { SortableList } from '../../ui/SortableList';
-import { Switch } from '../../ui/Switch';
+import { freshId } from '../../../host/fresh-id';
+import { useHovlix, usePlays } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { Choose, named, Pair, Typed } from '../../../ui/form';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { ActList } from '../pedal/ActList';
+import { Segments } from '../../../ui/Segments';
+import { Sheet } from '../../../ui/Sheet';
+import { SortableList } from '../../../ui/SortableList';
+import { Switch } from '../../../ui/Switch';
 
 const PRESS_NAMES: Readonly<Record<Press, string>> = {
   toggle: 'On and off',
@@ -113,6 +114,18 @@ export function BankSheet({ show, bank, onClose }: Props) {
                     onChoose={(value) => putPad(at, { group: Number(value) || undefined })}
                   />
                 </Pair>
+                <Choose
+                  label="It comes"
+                  value={pad.waits ?? 'now'}
+                  choices={[{ value: 'now', name: 'At once' }, { value: 'beat', name: 'On the next beat' }, { value: 'bar', name: 'On the next bar' }]}
+                  onChoose={(waits) => putPad(at, { waits: waits === 'now' ? undefined : waits })}
+                />
+                <ActList
+                  show={show}
+                  label="It also does"
+                  acts={pad.also ?? []}
+                  onChange={(acts) => putPad(at, { also: acts.length > 0 ? [...acts] : undefined })}
+                />
                 <Switch
                   label="Left out by next and previous"
                   on={pad.skip === true}
@@ -146,7 +159,7 @@ export function BankSheet({ show, bank, onClose }: Props) {
   ); // prettier-ignore
 }
 
-function padWords({ press, group, skip }: Pad): string {
-  const words = [PRESS_NAMES[press].toLowerCase(), group ? `group ${group}` : '', skip ? 'left out' : ''];
+function padWords({ press, group, skip, waits, also }: Pad): string {
+  const words = [PRESS_NAMES[press].toLowerCase(), waits ? `on the next ${waits}` : '', group ? `group ${group}` : '', also ? `and ${also.length} more` : '', skip ? 'left out' : '']; // prettier-ignore
   return words.filter(Boolean).join(' · ');
 }

@@ -1,18 +1,19 @@
 // Where in the song one is.
 
 import { useEffect, useMemo, useRef } from 'react';
-import { Text } from '@tamagui/core';
+import { Text, useMedia } from '@tamagui/core';
 import { songTimeAt } from '@hovlix/core/live';
 import { barSpan, endingWords, gigPlace, rehearsalMark, type Song } from '@hovlix/core/song';
-import { useHovlix, usePlays, useShow } from '../../host/hovlix';
-import { usePalette, useTints } from '../../ui/palette';
-import { Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
+import { useHovlix, usePlays, useShow } from '../../../host/hovlix';
+import { usePalette, useTints } from '../../../ui/palette';
+import { Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 
 /** The section, the bar in it, and what comes then; moved by the clock. */
 export function Where({ song }: { readonly song: Song }) {
   const app = useHovlix();
   const palette = usePalette();
   const tints = useTints();
+  const { short } = useMedia();
   const plays = usePlays();
   const next = useShow((show) => show.songs[show.songs.findIndex(({ id }) => id === song.id) + 1]?.title);
   const ends = useMemo(
@@ -63,7 +64,7 @@ export function Where({ song }: { readonly song: Song }) {
     return () => cancelAnimationFrame(frame);
   }, [app, song, palette, tints, ends]);
   return (
-    <Column gap={8}>
+    <Column gap={short ? 2 : 8}>
       <Row justifyContent="space-between" gap={8}>
         <Row gap={10} flexShrink={1} minWidth={0}>
           <Text
@@ -85,7 +86,9 @@ export function Where({ song }: { readonly song: Song }) {
             fontWeight="650"
             fontSize={20}
             lineHeight={26}
-            whiteSpace="nowrap"
+            numberOfLines={1}
+            flexShrink={1}
+            minWidth={0}
           />
         </Row>
         <Figures
@@ -98,9 +101,11 @@ export function Where({ song }: { readonly song: Song }) {
           testID="gig-bar"
         />
       </Row>
-      <div ref={cells} style={{ display: 'flex', gap: 4 }} aria-hidden />
-      <Words ref={note as never} fontStyle="italic" testID="gig-note" />
-      <Quiet ref={then as never} />
+      {!short && <div ref={cells} style={{ display: 'flex', gap: 4 }} aria-hidden />}
+      <Row justifyContent="space-between" gap={12} alignItems="baseline">
+        <Words ref={note as never} fontStyle="italic" testID="gig-note" flexShrink={1} minWidth={0} numberOfLines={1} />
+        <Quiet ref={then as never} flexShrink={0} />
+      </Row>
     </Column>
   );
 }

@@ -1,12 +1,14 @@
 // Looks and chases as large pads: pictures of their light.
 
-import { Text, View } from '@tamagui/core';
+import { Text, useMedia, View } from '@tamagui/core';
 import type { Bank, Pad, Press } from '@hovlix/core/light';
-import { padDown, padUp } from '../../host/conduct/gestures';
-import { useHovlix, useLive, usePlays } from '../../host/hovlix';
-import { useIsOn } from '../../host/conduct/use-is-on';
-import { LookPicture } from '../../ui/LookPicture';
-import { Quiet, Row } from '../../ui/pieces';
+import { PAD_KEYS, padUp } from '../../../host/conduct/gestures';
+import { pressPad } from '../../../host/controls/act';
+import { useHovlix, useLive, usePlays } from '../../../host/hovlix';
+import { useIsOn } from '../../../host/conduct/use-is-on';
+import { LookPicture } from '../../../ui/LookPicture';
+import { Quiet, Row } from '../../../ui/pieces';
+import { useMoment } from '../use-moment';
 
 const PRESS_WORDS: Readonly<Record<Press, string>> = {
   toggle: '',
@@ -19,7 +21,7 @@ export function Pads({ banks, bank }: { readonly banks: readonly Bank[]; readonl
   const plays = usePlays();
   const pads = bank.pads.flatMap((pad, i) => {
     const play = plays.find((one) => one.id === pad.look);
-    return play ? [{ pad, play, digit: i < 9 ? i + 1 : undefined }] : [];
+    return play ? [{ pad, play, key: PAD_KEYS[i]?.toUpperCase() }] : [];
   });
   if (pads.length === 0)
     return <Quiet paddingHorizontal={16}>No pad is in this bank yet. Change puts looks in it.</Quiet>;
@@ -27,10 +29,10 @@ export function Pads({ banks, bank }: { readonly banks: readonly Bank[]; readonl
     <div
       role="group"
       aria-label="Pads"
-      style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(168px, 1fr))', gap: 12, padding: '0 12px 12px' }}
+      style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))', gap: 12, padding: '0 12px 12px' }}
     >
-      {pads.map(({ pad, play, digit }, i) => (
-        <OnePad key={`${pad.look} ${i}`} pad={pad} name={play.name} digit={digit} banks={banks} />
+      {pads.map(({ pad, play, key }, i) => (
+        <OnePad key={`${pad.look} ${i}`} pad={pad} name={play.name} letter={key} banks={banks} />
       ))}
     </div>
   ); // prettier-ignore
@@ -39,29 +41,33 @@ export function Pads({ banks, bank }: { readonly banks: readonly Bank[]; readonl
 type OneProps = {
   readonly pad: Pad;
   readonly name: string;
-  readonly digit: number | undefined;
+  readonly letter: string | undefined;
   readonly banks: readonly Bank[];
 };
 
-function OnePad({ pad, name, digit, banks }: OneProps) {
+function OnePad({ pad, name, letter, banks }: OneProps) {
+  const { short } = useMedia();
   const app = useHovlix();
   const on = useIsOn(pad.look);
   const armed = useLive((live) => live.blackout.on || (live.song?.playing ?? false));
-  const words = [on ? (armed ? 'armed' : 'on') : '', PRESS_WORDS[pad.press]].filter(Boolean).join(' · ');
+  const waits = useMoment(({ live, now }) => live.standing.some((one) => one.look === pad.look && one.on && (one.since ?? 0) > now)); // prettier-ignore
+  const state = waits ? `on the next ${pad.waits ?? 'beat'}` : on ? (armed ? 'armed' : 'on') : '';
+  const words = [state, PRESS_WORDS[pad.press]].filter(Boolean).join(' · ');
+  const dashed = on && (armed || waits);
   const flash = pad.press === 'flash';
   return (
     <View
       render="button"
-      aria-label={`${name}${digit ? `, key ${digit}` : ''}, ${on ? 'on' : 'off'}${flash ? ', lit while it is held' : ''}`}
+      aria-label={`${name}${letter ? `, key ${letter}` : ''}, ${on ? 'on' : 'off'}${flash ? ', lit while it is held' : ''}`}
       aria-pressed={on}
-      {...(flash ? { onPressIn: () => padDown(app, pad, banks), onPressOut: () => padUp(app, pad) } : { onPress: () => padDown(app, pad, banks) })}
-      height={104}
+      {...(flash ? { onPressIn: () => pressPad(app, pad, banks), onPressOut: () => padUp(app, pad) } : { onPress: () => pressPad(app, pad, banks) })}
+      height={short ? 84 : 104}
       padding={0}
       borderRadius={14}
       overflow="hidden"
       borderWidth={2}
-      borderStyle={on && armed ? 'dashed' : 'solid'}
-      borderColor={on ? (armed ? '$warn' : '$doing') : '$line'}
+      borderStyle={dashed ? 'dashed' : 'solid'}
+      borderColor={dashed ? '$warn' : on ? '$doing' : '$line'}
       backgroundColor="#000"
       cursor="pointer"
       position="relative"
@@ -69,7 +75,7 @@ function OnePad({ pad, name, digit, banks }: OneProps) {
       minWidth={0}
       opacity={pad.skip ? 0.65 : 1}
     >
-      <LookPicture look={pad.look} height={100} />
+      <LookPicture look={pad.look} height={short ? 80 : 100} />
       <View position="absolute" left={0} right={0} bottom={0} height={56} style={{ background: 'linear-gradient(transparent, rgba(8,6,10,.88))' }} />
       <Text position="absolute" left={10} bottom={8} right={10} textAlign="left" fontFamily="$heading" fontWeight="650" fontSize={17} lineHeight={22} color="#fff" numberOfLines={1}>
         {name}
@@ -79,7 +85,7 @@ function OnePad({ pad, name, digit, banks }: OneProps) {
           {words}
         </Text>
         <Text fontFamily="$mono" fontSize={13} lineHeight={18} color="#fff">
-          {digit ?? ''}
+          {letter ?? ''}
         </Text>
       </Row>
     </View>

@@ -1,0 +1,5 @@
+import { LargePlace } from '../../features/gig/stage/LargePlace';
+
+export default function Large() {
+  return <LargePlace />;
+}

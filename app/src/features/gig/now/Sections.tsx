@@ -1,0 +1,114 @@
+// The sections of the song as places to go to: at the next bar line while it plays.
+
+import { View } from '@tamagui/core';
+import Repeat from 'lucide-react-native/icons/repeat';
+import { jumpAhead, placeAt, sectionNow, songAt, toSection } from '@hovlix/core/live';
+import { rehearsalMark, sectionAt, timeOfBar, type Section, type Song } from '@hovlix/core/song';
+import { barAt, beatAt } from '@hovlix/core/time';
+import { doAct, run } from '../../../host/controls/act';
+import { momentOf } from '../../../host/conduct/gestures';
+import { useHovlix, useLive } from '../../../host/hovlix';
+import { usePalette, useTints } from '../../../ui/palette';
+import { Row, Words } from '../../../ui/pieces';
+import { ScrollArea } from '../../../ui/ScrollArea';
+import { useMoment } from '../use-moment';
+
+export function Sections({ song }: { readonly song: Song }) {
+  const app = useHovlix();
+  const isOn = useLive((live) => live.song?.id === song.id);
+  const here = useMoment((moment) => (isOn ? sectionNow(moment)?.id : undefined));
+  /** The section that is come to at the next bar line. */
+  const ahead = useMoment((moment) => {
+    const jump = moment.live.song ? jumpAhead(moment.live.song, moment.now) : undefined;
+    return jump && sectionAt(song, barAt(song.meter, beatAt(song.tempo, jump.to)).bar)?.id;
+  });
+  const loops = useMoment(({ live, now }) => live.song !== null && songAt(live.song, now).loop !== undefined) ?? false;
+  if (song.sections.length === 0) return null;
+  const go = (section: Section) => {
+    const moment = momentOf(app);
+    if (!moment) return;
+    if (!isOn || !moment.live.song) return app.player.seek(song, Math.max(0, timeOfBar(song, section.bar)));
+    const looped = songAt(moment.live.song, moment.now).loop !== undefined;
+    void run(app, toSection(moment, section, placeAt(moment).set.jumps, looped));
+  };
+  return (
+    <ScrollArea sideways>
+      <Row gap={6} paddingHorizontal={14} role="group" aria-label="Sections">
+        <LoopKey on={loops} onPress={() => doAct(app, { act: 'loop' })} />
+        {song.sections.map((section, i) => (
+          <SectionKey
+            key={section.id}
+            section={section}
+            mark={rehearsalMark(i)}
+            here={section.id === here}
+            ahead={section.id === ahead}
+            onPress={() => go(section)}
+          />
+        ))}
+      </Row>
+    </ScrollArea>
+  );
+}
+
+function LoopKey({ on, onPress }: { readonly on: boolean; readonly onPress: () => void }) {
+  const palette = usePalette();
+  return (
+    <View
+      render="button"
+      aria-label="Loop this section"
+      aria-pressed={on}
+      onPress={onPress}
+      width={44}
+      height={44}
+      borderRadius={22}
+      flexShrink={0}
+      alignItems="center"
+      justifyContent="center"
+      cursor="pointer"
+      borderWidth={2}
+      borderColor={on ? '$doing' : '$line'}
+      backgroundColor={on ? '$doing' : 'transparent'}
+    >
+      <Repeat size={20} color={on ? palette.onDoing : palette.text} aria-hidden />
+    </View>
+  );
+}
+
+type KeyProps = {
+  readonly section: Section;
+  readonly mark: string;
+  readonly here: boolean;
+  readonly ahead: boolean;
+  readonly onPress: () => void;
+};
+
+function SectionKey({ section, mark, here, ahead, onPress }: KeyProps) {
+  const tint = useTints()[section.tint]!;
+  return (
+    <View
+      render="button"
+      aria-label={`Go to ${section.name}${ahead ? ', at the next bar' : ''}`}
+      aria-current={here}
+      onPress={onPress}
+      flexDirection="row"
+      alignItems="center"
+      gap={8}
+      minHeight={44}
+      paddingHorizontal={12}
+      borderRadius={22}
+      borderWidth={2}
+      borderStyle={ahead ? 'dashed' : 'solid'}
+      borderColor={here ? '$doing' : ahead ? '$warn' : '$line'}
+      backgroundColor={here ? '$well' : 'transparent'}
+      cursor="pointer"
+      flexShrink={0}
+    >
+      <Words fontFamily="$heading" fontWeight="650" style={{ color: tint }}>
+        {mark}
+      </Words>
+      <Words fontWeight="600" fontSize={14} whiteSpace="nowrap">
+        {section.name}
+      </Words>
+    </View>
+  );
+}

@@ -1,0 +1,160 @@
+// Pedals, keys, knobs: everything that is bound, what it does, and what is bound twice.
+
+import { useState } from 'react';
+import { Link } from 'expo-router';
+import { View } from '@tamagui/core';
+import ChevronLeft from 'lucide-react-native/icons/chevron-left';
+import { conflictsOf, sourceWords, type Control, type Pedal } from '@hovlix/core/gig';
+import { actName } from '@hovlix/core/live';
+import type { Show } from '@hovlix/core/show';
+import { useHovlix, useMay, useShow } from '../../../host/hovlix';
+import { Card } from '../../../ui/card';
+import { MidiSwitch } from '../../../ui/MidiSwitch';
+import { usePalette } from '../../../ui/palette';
+import { Button, Column, Quiet, Row, Title, Words } from '../../../ui/pieces';
+import { ScrollArea } from '../../../ui/ScrollArea';
+import { ControlSheet } from './ControlSheet';
+import { freshFader, freshPedal, freshSwitch, LAYOUTS } from './fresh';
+import { PedalSheet } from './PedalSheet';
+import { turnName } from './turn-names';
+
+export function PedalsPlace() {
+  const app = useHovlix();
+  const show = useShow((one) => one);
+  const may = useMay('operator');
+  const palette = usePalette();
+  const [open, setOpen] = useState<Control['id'] | null>(null);
+  const [times, setTimes] = useState<Pedal['id'] | null>(null);
+  if (!show) return null;
+  const shown = show.controls.find(({ id }) => id === open);
+  const trained = show.pedals.find(({ id }) => id === times);
+  const add = (control: Control) => {
+    app.document.make({ type: 'store-control', control });
+    setOpen(control.id);
+  };
+  const addPedal = (switches: number) => {
+    const { pedal, controls } = freshPedal(show, switches);
+    app.document.together([
+      { type: 'store-pedal', pedal },
+      ...controls.map((control) => ({ type: 'store-control' as const, control })),
+    ]);
+  };
+  const others = show.controls.filter((one) => one.kind === 'fader' || !one.pedal);
+  const conflicts = conflictsOf(show.controls);
+  return (
+    <Column height="100%">
+      <Row gap={4} paddingHorizontal={8} paddingTop={12} paddingBottom={8}>
+        <Link href="/gig" aria-label="Back to Gig" style={{ minWidth: 44, minHeight: 44, display: 'flex', alignItems: 'center', justifyContent: 'center' }}>
+          <ChevronLeft size={22} color={palette.text} aria-hidden />
+        </Link>
+        <Title render="h1" margin={0} fontSize={22}>
+          Pedals and MIDI
+        </Title>
+      </Row>
+      <div style={{ flex: 1, minHeight: 0 }}>
+        <ScrollArea>
+          <Column paddingHorizontal={12} gap={12}>
+            {conflicts.map(([a, b]) => (
+              <Quiet key={`${a.id} ${b.id}`} role="alert" color="$warn">
+                {`“${a.name}” and “${b.name}” both hear ${sourceWords(a.source)}: one press does both.`}
+              </Quiet>
+            ))}
+            {show.pedals.map((pedal) => (
+              <Card
+                key={pedal.id}
+                title={pedal.name}
+                action={may && <Button label={`Settings of ${pedal.name}`} onPress={() => setTimes(pedal.id)}>Try it</Button>}
+              >
+                <Rows show={show} controls={show.controls.filter((one) => one.kind === 'switch' && one.pedal === pedal.id)} onOpen={setOpen} />
+                {may && (
+                  <Row>
+                    <Button kind="quiet" onPress={() => add(freshSwitch(show, pedal.id))}>
+                      Add a switch
+                    </Button>
+                  </Row>
+                )}
+              </Card>
+            ))}
+            {may && (
+              <Card title={show.pedals.length === 0 ? 'Your pedal' : 'Another pedal'}>
+                <Quiet>How many switches does it have? Each is learned by stepping on it.</Quiet>
+                <Row gap={8} flexWrap="wrap">
+                  {LAYOUTS.map((count) => (
+                    <Button key={count} label={`Pedal with ${count} ${count === 1 ? 'switch' : 'switches'}`} onPress={() => addPedal(count)}>
+                      {String(count)}
+                    </Button>
+                  ))}
+                </Row>
+              </Card>
+            )}
+            <Card title="Keys, pads and knobs">
+              {others.length === 0 && <Quiet>A key, a note or a knob can do what a pedal does.</Quiet>}
+              <Rows show={show} controls={others} onOpen={setOpen} />
+              {may && (
+                <Row gap={8} flexWrap="wrap">
+                  <Button onPress={() => add(freshSwitch(show))}>Add a switch or key</Button>
+                  <Button onPress={() => add(freshFader(show))}>Add a knob</Button>
+                </Row>
+              )}
+            </Card>
+            <Card title="MIDI">
+              <MidiSwitch />
+            </Card>
+          </Column>
+        </ScrollArea>
+      </div>
+      {shown && may && <ControlSheet key={shown.id} show={show} control={shown} onClose={() => setOpen(null)} />}
+      {trained && may && <PedalSheet key={trained.id} show={show} pedal={trained} onClose={() => setTimes(null)} />}
+    </Column>
+  ); // prettier-ignore
+}
+
+type RowsProps = {
+  readonly show: Show;
+  readonly controls: readonly Control[];
+  readonly onOpen: (id: Control['id']) => void;
+};
+
+function Rows({ show, controls, onOpen }: RowsProps) {
+  return (
+    <Column role="list" aria-label="Controls">
+      {controls.map((control) => (
+        <View
+          key={control.id}
+          render="button"
+          aria-label={`Change ${control.name}`}
+          onPress={() => onOpen(control.id)}
+          minHeight={52}
+          paddingVertical={6}
+          paddingHorizontal={0}
+          alignItems="flex-start"
+          borderWidth={0}
+          borderBottomWidth={1}
+          borderColor="$line"
+          backgroundColor="transparent"
+          cursor="pointer"
+        >
+          <Row gap={8} width="100%" justifyContent="space-between">
+            <Words fontWeight="600" numberOfLines={1}>
+              {control.name}
+            </Words>
+            <Quiet numberOfLines={1} color={control.source ? '$quiet' : '$warn'}>
+              {sourceWords(control.source)}
+            </Quiet>
+          </Row>
+          <Quiet textAlign="left" numberOfLines={2}>
+            {controlWords(show, control)}
+          </Quiet>
+        </View>
+      ))}
+    </Column>
+  );
+}
+
+function controlWords(show: Show, control: Control): string {
+  if (control.kind === 'fader') return turnName(show, control.turns);
+  const { press, double, hold, release } = control.does;
+  const said = [['', press], ['twice: ', double], ['hold: ', hold], ['let go: ', release]] as const; // prettier-ignore
+  const words = said.flatMap(([word, acts]) => (acts.length > 0 ? [word + acts.map((act) => actName(show, act)).join(' + ')] : [])); // prettier-ignore
+  return words.join(' · ') || 'does nothing yet';
+}

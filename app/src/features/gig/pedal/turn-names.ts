@@ -1,0 +1,20 @@
+import type { Turns } from '@hovlix/core/gig';
+import type { Show } from '@hovlix/core/show';
+
+/** What a knob moves. */
+export function turnName(show: Show, turns: Turns): string {
+  if (turns.turn === 'speed') return 'Speed of waves and chases';
+  if (turns.turn === 'tempo') return 'Tempo, 60 to 180 bpm';
+  if (turns.role === null) return 'Grand master';
+  return `Master of ${show.roles.find(({ id }) => id === turns.role)?.name ?? 'a role that is gone'}`;
+}
+
+/** All that a knob can move. */
+export function turnsOffered(show: Show): readonly Turns[] {
+  return [
+    { turn: 'master', role: null },
+    ...show.roles.map(({ id }) => ({ turn: 'master' as const, role: id })),
+    { turn: 'speed' },
+    { turn: 'tempo' },
+  ];
+}

@@ -1,0 +1,145 @@
+// Changing a set: its order, what stands at each place, and what happens between songs.
+
+import { useState } from 'react';
+import { Entry, SetList } from '@hovlix/core/gig';
+import type { Show } from '@hovlix/core/show';
+import { freshId } from '../../../host/fresh-id';
+import { useHovlix } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { Choose, named, Typed } from '../../../ui/form';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { Segments } from '../../../ui/Segments';
+import { SortableList } from '../../../ui/SortableList';
+import { Switch } from '../../../ui/Switch';
+import { EntryForm } from './EntryForm';
+import { entryTitle, entryWords, nextSetName, ownSet, songsLeft } from './model';
+import { SetFiles } from './SetFiles';
+
+type Props = { readonly show: Show; readonly set: SetList; readonly onDone: () => void };
+
+export function SetEditor({ show, set: shown, onDone }: Props) {
+  const { document } = useHovlix();
+  const say = useSession((session) => session.say);
+  const [fresh] = useState(freshId);
+  const [open, setOpen] = useState<Entry['id'] | null>(null);
+  const set = ownSet(show, shown, fresh);
+  const store = (next: SetList) => document.make({ type: 'store-set', set: next });
+  const put = (change: Partial<SetList>) => store({ ...set, ...change });
+  const add = (entry: object) => put({ entries: [...set.entries, Entry.parse({ id: freshId(), ...entry })] });
+  const change = (entry: Entry) => put({ entries: set.entries.map((one) => (one.id === entry.id ? entry : one)) });
+  const left = songsLeft(show, set);
+  const another = () => {
+    const entries = set.entries.map((entry) => ({ ...entry, id: freshId() as Entry['id'] }));
+    const next = { ...set, id: freshId() as SetList['id'], name: nextSetName(show), entries };
+    document.together([
+      { type: 'store-set', set },
+      { type: 'store-set', set: next },
+      { type: 'choose-set', set: next.id },
+    ]);
+  };
+  const remove = () => {
+    document.make({ type: 'remove-set', set: set.id });
+    say(`${set.name} is gone. Its songs are still there.`, { undo: document.takingBack() });
+    onDone();
+  };
+  return (
+    <Column gap={16} role="group" aria-label="Change the set">
+      <Row justifyContent="space-between" gap={8} alignItems="flex-end">
+        <Column flex={1}>
+          <Typed label="Name of the set" value={set.name} read={named} onChange={(name) => put({ name })} />
+        </Column>
+        <Button kind="primary" onPress={onDone}>
+          Done
+        </Button>
+      </Row>
+      <Column>
+        <SortableList
+          items={set.entries}
+          opens
+          nameOf={(entry) => entryTitle(show, entry)}
+          onOrder={(entries) => put({ entries: [...entries] })}
+        >
+          {(entry) => (
+            <Column gap={8}>
+              <Row justifyContent="space-between" gap={8} minHeight={52}>
+                <Column flexShrink={1} minWidth={0}>
+                  <Words numberOfLines={1}>{entryTitle(show, entry)}</Words>
+                  <Quiet numberOfLines={1}>
+                    {entry.encore ? 'encore · ' : ''}
+                    {entryWords(show, entry)}
+                  </Quiet>
+                </Column>
+                <Button
+                  label={`Change ${entryTitle(show, entry)}`}
+                  kind="quiet"
+                  onPress={() => setOpen(open === entry.id ? null : entry.id)}
+                >
+                  {open === entry.id ? 'Done' : 'Change'}
+                </Button>
+              </Row>
+              {open === entry.id && (
+                <EntryForm
+                  show={show}
+                  entry={entry}
+                  onChange={change}
+                  onRemove={() => put({ entries: set.entries.filter(({ id }) => id !== entry.id) })}
+                />
+              )}
+            </Column>
+          )}
+        </SortableList>
+      </Column>
+      {show.songs.length > 0 && (
+        <Choose
+          label="Add a song"
+          value=""
+          choices={[
+            { value: '', name: left.length > 0 ? 'Choose a song' : 'All songs are in; choose one to play it again' },
+            ...[...left, ...show.songs.filter((song) => !left.includes(song))].map(({ id, title }) => ({ value: id as string, name: title })),
+          ]}
+          onChoose={(song) => song !== '' && add({ kind: 'song', song })}
+        />
+      )}
+      <Row gap={8} flexWrap="wrap">
+        <Button onPress={() => add({ kind: 'pause', minutes: 15 })}>Add a pause</Button>
+        {show.looks.length > 0 && <Button onPress={() => add({ kind: 'look', look: show.looks[0]!.id })}>Add a look</Button>}
+      </Row>
+      <Segments
+        label="When a song is over"
+        value={set.after}
+        choices={[
+          { value: 'wait', name: 'Wait' },
+          { value: 'ready', name: 'Ready the next' },
+          { value: 'play', name: 'Play the next' },
+        ]}
+        onChoose={(after) => put({ after })}
+      />
+      <Segments
+        label="Sections are gone to"
+        value={set.jumps}
+        choices={[
+          { value: 'bar', name: 'At the next bar' },
+          { value: 'now', name: 'At once' },
+        ]}
+        onChoose={(jumps) => put({ jumps })}
+      />
+      <Switch
+        label="A stop of darkness after each song"
+        on={set.dark === true}
+        onChange={(dark) => {
+          const { dark: _, ...rest } = set;
+          store(dark ? { ...rest, dark } : rest);
+        }}
+      />
+      <SetFiles show={show} set={set} />
+      <Row gap={8} flexWrap="wrap">
+        <Button onPress={another}>Another set</Button>
+        {show.sets.some(({ id }) => id === set.id) && (
+          <Button kind="quiet" onPress={remove}>
+            Delete this set
+          </Button>
+        )}
+      </Row>
+    </Column>
+  ); // prettier-ignore
+}

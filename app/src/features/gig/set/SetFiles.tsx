@@ -1,0 +1,54 @@
+// A set on paper and in files: what one tapes to the floor, and the order for other programs.
+
+import type { SetList } from '@hovlix/core/gig';
+import { wordsFor } from '@hovlix/core/problem';
+import type { Show } from '@hovlix/core/show';
+import { saveFile } from '../../../host/files/save-file';
+import { freshId } from '../../../host/fresh-id';
+import { useHovlix } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { FileButton } from '../../../ui/FileButton';
+import { Button, Column, Quiet, Row } from '../../../ui/pieces';
+
+type Props = { readonly show: Show; readonly set: SetList };
+
+export function SetFiles({ show, set }: Props) {
+  const { document } = useHovlix();
+  const say = useSession((session) => session.say);
+  const bring = async (file: File) => {
+    const { readM3u } = await import('@hovlix/core/set');
+    const read = readM3u(await file.text(), file.name, show, freshId);
+    if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
+    const { entries, unknown } = read.value;
+    document.make({ type: 'store-set', set: { ...set, entries: [...entries] } });
+    const left = unknown.length === 0 ? '' : ` Not in this show: ${unknown.slice(0, 5).join(', ')}${unknown.length > 5 ? ` and ${unknown.length - 5} more` : ''}.`; // prettier-ignore
+    say(`The order of “${file.name}”: ${entries.length} songs.${left}`, { undo: document.takingBack() });
+  };
+  return (
+    <Column gap={8}>
+      <Quiet fontWeight="600">On paper and in files</Quiet>
+      <Row gap={8} flexWrap="wrap">
+        <Button onPress={() => void print('set', show, set)}>Set list, PDF</Button>
+        <Button onPress={() => void print('card', show, set)}>Pedal card, PDF</Button>
+        <Button onPress={() => void save('csv', show, set)}>CSV</Button>
+        <Button onPress={() => void save('m3u', show, set)}>Playlist, M3U</Button>
+        <FileButton label="Choose a playlist" accept=".m3u,.m3u8" onFiles={(files) => files[0] && void bring(files[0])}>
+          Order from a playlist
+        </FileButton>
+      </Row>
+    </Column>
+  );
+}
+
+async function print(what: 'set' | 'card', show: Show, set: SetList): Promise<void> {
+  const { pedalCardPdf, setListPdf } = await import('@hovlix/core/paper');
+  const made = { made: new Date().toLocaleDateString([], { dateStyle: 'medium' }) };
+  const bytes = await (what === 'set' ? setListPdf(show, set, made) : pedalCardPdf(show, set, made));
+  saveFile(`${set.name}, ${what === 'set' ? 'set list' : 'pedal card'}.pdf`, bytes as BlobPart, 'application/pdf');
+}
+
+async function save(as: 'csv' | 'm3u', show: Show, set: SetList): Promise<void> {
+  const { setCsv, setM3u } = await import('@hovlix/core/set');
+  if (as === 'csv') saveFile(`${set.name}.csv`, setCsv(show, set), 'text/csv');
+  else saveFile(`${set.name}.m3u8`, setM3u(show, set), 'audio/x-mpegurl');
+}

@@ -1,0 +1,126 @@
+// Tonight's set: what comes in which order, and a press to go anywhere in it.
+
+import { useState } from 'react';
+import { Text, View } from '@tamagui/core';
+import { setInUse, setsOf, type Entry, type SetList as List } from '@hovlix/core/gig';
+import { entrySeconds, placeAt, toStop } from '@hovlix/core/live';
+import type { Show } from '@hovlix/core/show';
+import { run } from '../../../host/controls/act';
+import { momentOf } from '../../../host/conduct/gestures';
+import { useHovlix, useLive, useMay } from '../../../host/hovlix';
+import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
+import { Choose } from '../../../ui/form';
+import { useMoment } from '../use-moment';
+import { entryTitle, lengthWords } from './model';
+import { SetEditor } from './SetEditor';
+
+export function SetList({ show, onGone }: { readonly show: Show; readonly onGone?: () => void }) {
+  const app = useHovlix();
+  const may = useMay('operator');
+  const named = useLive((live) => live.set?.set);
+  const [editing, setEditing] = useState(false);
+  const set = setInUse(show, named);
+  if (editing) return <SetEditor show={show} set={set} onDone={() => setEditing(false)} />;
+  const sets = setsOf(show);
+  const choose = (id: string) => {
+    const chosen = sets.find((one) => one.id === id);
+    if (chosen) app.document.make({ type: 'choose-set', set: chosen.id });
+  };
+  return (
+    <>
+      <Row justifyContent="space-between" gap={8}>
+        <Text render="h2" margin={0} fontFamily="$heading" fontWeight="650" fontSize={20} color="$text" numberOfLines={1}>
+          {set.name}
+        </Text>
+        {may && <Button label="Change the set list" onPress={() => setEditing(true)}>Change</Button>}
+      </Row>
+      {sets.length > 1 && may && named === undefined && (
+        <Choose
+          label="Tonight’s set"
+          value={set.id as string}
+          choices={sets.map(({ id, name }) => ({ value: id as string, name }))}
+          onChoose={choose}
+        />
+      )}
+      <Column role="list" aria-label="Set list">
+        {set.entries.map((entry, i) => (
+          <EntryRow key={entry.id} show={show} set={set} entry={entry} at={i} onGone={onGone} />
+        ))}
+      </Column>
+      <Quiet>{totalWords(show, set)}</Quiet>
+    </>
+  ); // prettier-ignore
+}
+
+type RowProps = {
+  readonly show: Show;
+  readonly set: List;
+  readonly entry: Entry;
+  readonly at: number;
+  readonly onGone: (() => void) | undefined;
+};
+
+function EntryRow({ show, set, entry, at, onGone }: RowProps) {
+  const app = useHovlix();
+  const here = useMoment((moment) => {
+    const { stops, at: place } = placeAt(moment);
+    return stops[place]?.entry.id === entry.id;
+  });
+  const title = entryTitle(show, entry);
+  const go = () => {
+    const moment = momentOf(app);
+    const stop = moment && placeAt(moment).stops.find((one) => one.entry.id === entry.id);
+    if (moment && stop) void run(app, toStop(moment, stop));
+    onGone?.();
+  };
+  const encore = entry.encore && !set.entries[at - 1]?.encore;
+  const song = entry.kind === 'song' ? show.songs.find(({ id }) => id === entry.song) : undefined;
+  const key = entry.kind === 'song' ? (entry.key ?? song?.key) : undefined;
+  const notes = entry.notes ?? song?.notes;
+  return (
+    <div role="listitem">
+      {encore && <Quiet paddingTop={10}>Encore</Quiet>}
+      <View
+        render="button"
+        aria-label={`Go to ${title}`}
+        aria-current={here}
+        onPress={go}
+        width="100%"
+        flexDirection="row"
+        alignItems="center"
+        gap={12}
+        minHeight={52}
+        padding={0}
+        borderWidth={0}
+        borderBottomWidth={1}
+        borderColor="$line"
+        backgroundColor="transparent"
+        cursor="pointer"
+      >
+        <Figures width={22} textAlign="right" color={here ? '$doingText' : '$quiet'}>
+          {at + 1}
+        </Figures>
+        <Column flex={1} minWidth={0} alignItems="flex-start">
+          <Words numberOfLines={1} textAlign="left" fontWeight={here ? '600' : '400'} color={here ? '$doingText' : '$text'}>
+            {title}
+          </Words>
+          {(key ?? notes) !== undefined && (
+            <Quiet numberOfLines={1} textAlign="left">
+              {[key && `in ${key}`, notes].filter(Boolean).join(' · ')}
+            </Quiet>
+          )}
+        </Column>
+        <Figures>{lengthWords(entrySeconds({ show }, entry))}</Figures>
+      </View>
+    </div>
+  ); // prettier-ignore
+}
+
+function totalWords(show: Show, set: List): string {
+  const sum = (encore: boolean) =>
+    set.entries
+      .filter((entry) => (entry.encore === true) === encore)
+      .reduce((all, entry) => all + entrySeconds({ show }, entry), 0);
+  const encore = sum(true);
+  return `${lengthWords(sum(false))} in all${encore > 0 ? `, and ${lengthWords(encore)} of encore` : ''}`;
+}

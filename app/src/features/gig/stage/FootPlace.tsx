@@ -1,0 +1,98 @@
+// A foot controller on the screen: its switches take the same way as those on the floor.
+
+import { useEffect } from 'react';
+import { useRouter } from 'expo-router';
+import { Text, View } from '@tamagui/core';
+import X from 'lucide-react-native/icons/x';
+import { useStore } from 'zustand';
+import type { SwitchControl } from '@hovlix/core/gig';
+import { useHovlix, useShow } from '../../../host/hovlix';
+import { keepAwake } from '../../../host/screen';
+import { usePalette } from '../../../ui/palette';
+import { Button, Column, Quiet, Row, Title, Words } from '../../../ui/pieces';
+import { footSwitches, gestureWords } from '../pedal/model';
+import { useHappened } from '../pedal/use-happened';
+import { useMoment } from '../use-moment';
+
+export function FootPlace() {
+  const router = useRouter();
+  const palette = usePalette();
+  const show = useShow((one) => one);
+  const happened = useHappened();
+  useEffect(() => keepAwake(), []);
+  if (!show) return null;
+  const switches = footSwitches(show);
+  return (
+    <Column flex={1} height="100%" backgroundColor="$ground" padding={14} gap={12}>
+      <Row justifyContent="space-between">
+        <Title render="h1" margin={0} fontSize={22}>
+          Foot controller
+        </Title>
+        <Button label="Close" kind="quiet" onPress={() => router.push('/gig')}>
+          <X size={24} color={palette.text} aria-hidden />
+        </Button>
+      </Row>
+      <Row minHeight={40} role="status" testID="happened">
+        <Words fontSize={22} lineHeight={28} fontWeight="600" color="$doingText" numberOfLines={1}>
+          {happened ?? ''}
+        </Words>
+      </Row>
+      {switches.length === 0 && (
+        <Column gap={12} alignItems="flex-start">
+          <Words>There is no pedal yet. Say how many switches yours has, and they are here too.</Words>
+          <Button kind="primary" onPress={() => router.push('/gig/pedals')}>
+            Pedals and MIDI
+          </Button>
+        </Column>
+      )}
+      <div style={{ flex: 1, minHeight: 0, display: 'grid', gap: 12, gridTemplateColumns: 'repeat(auto-fit, minmax(140px, 1fr))', gridAutoRows: '1fr' }}>
+        {switches.map((control) => (
+          <Stomp key={control.id} control={control} />
+        ))}
+      </div>
+    </Column>
+  ); // prettier-ignore
+}
+
+function Stomp({ control }: { readonly control: SwitchControl }) {
+  const app = useHovlix();
+  const down = useStore(app.controls.store, (state) => state.down.includes(control.id));
+  const words = useMoment((moment) => gestureWords(moment, control, 'press'));
+  const { foot } = app.controls;
+  useEffect(() => () => foot(control.id, false), [foot, control.id]);
+  const isKey = (key: string) => key === 'Enter' || key === ' ';
+  return (
+    <View
+      render="button"
+      aria-label={`Switch ${control.name}`}
+      aria-pressed={down}
+      borderRadius={28}
+      borderWidth={3}
+      borderColor={down ? '$doing' : '$line'}
+      backgroundColor={down ? '$doing' : '$well'}
+      alignItems="center"
+      justifyContent="center"
+      gap={8}
+      padding={12}
+      cursor="pointer"
+      userSelect="none"
+      {...{
+        style: { touchAction: 'none' },
+        onPointerDown: () => foot(control.id, true),
+        onPointerUp: () => foot(control.id, false),
+        onPointerLeave: () => down && foot(control.id, false),
+        onPointerCancel: () => foot(control.id, false),
+        onContextMenu: (event: { preventDefault: () => void }) => event.preventDefault(),
+        onKeyDown: (event: { key: string; repeat: boolean }) => isKey(event.key) && !event.repeat && foot(control.id, true),
+        onKeyUp: (event: { key: string }) => isKey(event.key) && foot(control.id, false),
+      }}
+    >
+      <Text fontFamily="$heading" fontWeight="650" fontSize={34} lineHeight={38} color={down ? '$onDoing' : '$text'}>
+        {control.name}
+      </Text>
+      <Quiet fontSize={16} lineHeight={20} textAlign="center" color={down ? '$onDoing' : '$quiet'}>
+        {words || 'nothing now'}
+      </Quiet>
+    </View>
+  );
+}

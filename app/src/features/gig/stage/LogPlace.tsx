@@ -1,0 +1,58 @@
+// The gig log, what just happened: what was pressed, by whom, in words; and the log to keep.
+
+import { useEffect, useState } from 'react';
+import { logHead, logLine, toldLines, type ToldLine } from '@hovlix/core/live';
+import { saveFile } from '../../../host/files/save-file';
+import { useHovlix, useShow } from '../../../host/hovlix';
+import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
+import { GigPage } from './GigPage';
+
+const SHOWN = 200;
+const LOOK_MS = 500;
+
+export function LogPlace() {
+  const app = useHovlix();
+  const show = useShow((one) => one);
+  const [lines, setLines] = useState<readonly (ToldLine & { readonly ago: number })[]>([]);
+  useEffect(() => {
+    const look = () => {
+      const { show: now } = app.document.store.getState();
+      const at = app.conducting.now();
+      if (now) setLines(toldLines(now, app.conducting.log().entries, SHOWN).map((line) => ({ ...line, ago: at - line.at })));
+    };
+    look();
+    const timer = setInterval(look, LOOK_MS);
+    return () => clearInterval(timer);
+  }, [app]);
+  const save = () => {
+    const { begin, entries } = app.conducting.log();
+    const text = [logHead(begin), ...entries.map(logLine), ''].join('\n');
+    saveFile(`${show?.name ?? 'gig'}, ${new Date().toISOString().slice(0, 10)}.log`, text, 'text/plain');
+  };
+  return (
+    <GigPage title="Gig log" action={<Button onPress={save}>Save the log</Button>}>
+      {lines.length === 0 && <Quiet>Nothing was pressed since this screen was opened.</Quiet>}
+      <Column role="list" aria-label="Log">
+        {lines.map((line, i) => (
+          <Row key={`${line.at} ${i}`} role="listitem" gap={12} minHeight={44} borderBottomWidth={1} borderColor="$line" alignItems="flex-start" paddingVertical={8}>
+            <Figures width={74} flexShrink={0} textAlign="right">
+              {agoWords(line.ago)}
+            </Figures>
+            <Column flex={1} minWidth={0}>
+              <Words>
+                {line.words}
+                {line.times > 1 ? ` (${line.times} times)` : ''}
+              </Words>
+              {line.who !== app.conducting.screen && <Quiet numberOfLines={1}>{line.who.replace(/^screen-/, 'another screen, ')}</Quiet>}
+            </Column>
+          </Row>
+        ))}
+      </Column>
+    </GigPage>
+  );
+} // prettier-ignore
+
+function agoWords(seconds: number): string {
+  if (seconds < 90) return `${Math.max(0, Math.round(seconds))} s ago`;
+  return seconds < 5400 ? `${Math.round(seconds / 60)} min ago` : `${Math.round(seconds / 3600)} h ago`;
+}

@@ -1,0 +1,116 @@
+// Preflight: what would go wrong tonight, and the way to where each is put right.
+
+import { useEffect, useState } from 'react';
+import { useRouter, type Href } from 'expo-router';
+import { useQuery } from '@tanstack/react-query';
+import { useStore } from 'zustand';
+import { rowInWords, troubleInWords } from '@hovlix/core/connect';
+import { preflight, type Facts, type Fix } from '@hovlix/core/show';
+import { recordingsOf } from '@hovlix/core/song';
+import { statusQuery } from '../../../data/queries';
+import { useConnections, useHovlix, useLink, useLive, useShow } from '../../../host/hovlix';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { GigPage } from './GigPage';
+
+export function PreflightPlace() {
+  const router = useRouter();
+  const show = useShow((one) => one);
+  const facts = useFacts();
+  if (!show) return null;
+  const remarks = facts ? preflight(show, facts) : undefined;
+  const stops = remarks?.filter(({ weight }) => weight === 'stops').length ?? 0;
+  return (
+    <GigPage title="Preflight">
+      <Words role="status" testID="preflight">
+        {remarks === undefined
+          ? 'Looking …'
+          : remarks.length === 0
+            ? 'All is ready for tonight.'
+            : stops === 0
+              ? `Nothing stops the show. ${remarks.length} worth a look.`
+              : `${stops} would be missed tonight${remarks.length > stops ? `, ${remarks.length - stops} worth a look` : ''}.`}
+      </Words>
+      <Column role="list" aria-label="Preflight">
+        {remarks?.map(({ weight, text, fix }) => (
+          <Row key={text} role="listitem" gap={12} paddingVertical={8} borderBottomWidth={1} borderColor="$line" borderLeftWidth={4} borderLeftColor={weight === 'stops' ? '$fault' : '$warn'} paddingLeft={12} minHeight={56}>
+            <Column flex={1} minWidth={0}>
+              <Words>{text}</Words>
+              <Quiet>{weight === 'stops' ? 'would be missed' : 'worth a look'}</Quiet>
+            </Column>
+            {fix && (
+              <Button label={`Fix: ${text}`} onPress={() => router.push(wayTo(fix))}>
+                Fix
+              </Button>
+            )}
+          </Row>
+        ))}
+      </Column>
+    </GigPage>
+  );
+} // prettier-ignore
+
+function wayTo(fix: Fix): Href {
+  switch (fix.place) {
+    case 'song':
+      return `/songs/${fix.song}` as Href;
+    case 'pedals':
+      return '/gig/pedals';
+    case 'safety':
+      return '/gig/flashes';
+    case 'connect':
+      return '/connect';
+    case 'rig':
+      return '/rig';
+    case 'set':
+    case 'banks':
+      return '/gig';
+  }
+}
+
+/** What can be known of this device and of the computer that sends; undefined until it has been looked up. */
+function useFacts(): Facts | undefined {
+  const { repository, midi } = useHovlix();
+  const served = useLink((link) => link.conductor) === 'server';
+  const status = useQuery(statusQuery(served)).data;
+  const outputs = useConnections((state) => state.connections?.outputs);
+  const sending = useLive((live) => live.sending);
+  const blackout = useLive((live) => live.blackout.on);
+  const devices = useStore(midi.store, ({ state, inputs }) => (state === 'on' ? inputs : null));
+  const songs = useShow((show) => show.songs);
+  const [music, setMusic] = useState<ReadonlySet<string>>();
+  const [battery, setBattery] = useState<number | null>(null);
+  useEffect(() => {
+    const hashes = recordingsOf(songs ?? []).map(({ hash }) => hash);
+    let over = false;
+    void Promise.all(hashes.map(async (hash) => ((await repository.hasMusic(hash)) ? [hash] : []))).then(
+      (all) => !over && setMusic(new Set(all.flat())),
+    );
+    return () => {
+      over = true;
+    };
+  }, [repository, songs]);
+  useEffect(() => void batteryLeft().then(setBattery), []);
+  if (!music || (served && !status)) return undefined;
+  const on = outputs?.filter((row) => row.on) ?? [];
+  const troubles = on.flatMap((row) => {
+    const report = status?.output?.rows.find(({ id }) => id === row.id);
+    return report?.trouble ? [`${rowInWords(row)}: ${troubleInWords(report.trouble)}`] : [];
+  });
+  return {
+    music,
+    devices,
+    outputs: served ? { on: on.length, troubles } : null,
+    sending,
+    blackout,
+    awake: 'wakeLock' in navigator,
+    battery,
+  };
+}
+
+/** 0…1 while it is not charging; null where it is, or where the browser does not tell. */
+async function batteryLeft(): Promise<number | null> {
+  const ask = (navigator as { getBattery?: () => Promise<{ level: number; charging: boolean }> }).getBattery;
+  if (!ask) return null;
+  const { level, charging } = await ask.call(navigator);
+  return charging ? null : level;
+}

@@ -1,0 +1,58 @@
+// A locked screen takes no touch: a sleeve changes nothing. Held down, it asks for its code, if it has one.
+
+import { useState } from 'react';
+import { View } from '@tamagui/core';
+import LockIcon from 'lucide-react-native/icons/lock';
+import { useSession } from '../../host/session';
+import { Hold } from '../../ui/Hold';
+import { usePalette } from '../../ui/palette';
+import { Button, Column, Figures, Row, Words } from '../../ui/pieces';
+
+export function Lock() {
+  const locked = useSession((session) => session.locked);
+  const setLocked = useSession((session) => session.setLocked);
+  const pin = useSession((session) => session.pin);
+  const palette = usePalette();
+  const [asking, setAsking] = useState(false);
+  if (!locked) return null;
+  const open = () => {
+    setAsking(false);
+    setLocked(false);
+  };
+  return (
+    <View position="absolute" left={0} right={0} top={0} bottom={0} zIndex={60} justifyContent="flex-end" data-testid="lock" style={{ touchAction: 'none' }}>
+      <Row justifyContent="center" gap={12} paddingVertical={7} minHeight={58} backgroundColor="$raised" borderTopWidth={1} borderColor="$line">
+        <LockIcon size={20} color={palette.text} aria-hidden />
+        <Words fontWeight="600">Locked</Words>
+        {!asking && <Hold onHeld={() => (pin === null ? open() : setAsking(true))}>Hold to unlock</Hold>}
+        {asking && <Button kind="quiet" onPress={() => setAsking(false)}>Stay locked</Button>}
+      </Row>
+      {asking && pin !== null && <Code pin={pin} onRight={open} />}
+    </View>
+  ); // prettier-ignore
+}
+
+const FIGURES = ['1', '2', '3', '4', '5', '6', '7', '8', '9', 'Clear', '0'];
+
+function Code({ pin, onRight }: { readonly pin: string; readonly onRight: () => void }) {
+  const [typed, setTyped] = useState('');
+  const press = (key: string) => {
+    const next = key === 'Clear' ? '' : (typed + key).slice(-8);
+    if (next.endsWith(pin)) return onRight();
+    setTyped(next);
+  };
+  return (
+    <Column backgroundColor="$raised" padding={16} gap={12} alignItems="center">
+      <Figures fontSize={26} lineHeight={32} color="$text" role="status" aria-label={`${typed.length} figures typed`}>
+        {'•'.repeat(typed.length) || 'Code'}
+      </Figures>
+      <div style={{ display: 'grid', gridTemplateColumns: 'repeat(3, 84px)', gap: 10 }}>
+        {FIGURES.map((key) => (
+          <Button key={key} onPress={() => press(key)}>
+            {key}
+          </Button>
+        ))}
+      </div>
+    </Column>
+  );
+}

@@ -1,0 +1,50 @@
+// Does what a press means: light goes to the conductor, songs through the player of this screen.
+
+import type { Act } from '@hovlix/core/gig';
+import { actionsOf, type Action } from '@hovlix/core/live';
+import type { Bank, Pad } from '@hovlix/core/light';
+import { clockNow, momentOf, padDown, type Stage } from '../conduct/gestures';
+import type { Player } from '../sound/player';
+
+export type Playing = Stage & { readonly player: Player };
+
+/** One after the other: a loop comes after the song it is over has begun. */
+export async function run(stage: Playing, actions: readonly Action[]): Promise<void> {
+  const { conducting, player } = stage;
+  for (const action of actions) {
+    const songs = stage.document.store.getState().show?.songs ?? [];
+    const songOf = (id: string | undefined) => songs.find((one) => one.id === id);
+    if (action.type === 'play') {
+      const song = songOf(action.song);
+      if (song) await player.play(song, action.from);
+    } else if (action.type === 'pause') player.pause();
+    else if (action.type === 'seek') {
+      const song = songOf(conducting.store.getState().live.song?.id);
+      if (song) player.seek(song, action.to);
+    } else conducting.act(action);
+  }
+}
+
+/** A pad goes down: its look, and what else it does. */
+export function pressPad(stage: Playing, pad: Pad, banks: readonly Bank[]): void {
+  padDown(stage, pad, banks);
+  doActs(stage, pad.also ?? []);
+}
+
+/** @returns whether there was something to do now. */
+export function doAct(stage: Playing, act: Act, down = true): boolean {
+  const moment = momentOf(stage);
+  const actions = moment ? actionsOf(moment, act, down) : [];
+  void run(stage, actions);
+  return actions.length > 0;
+}
+
+/** Several in their order, those that wait when their beats have passed. */
+export function doActs(stage: Playing, acts: readonly Act[], down = true): void {
+  const { pulse } = clockNow(stage);
+  for (const act of acts) {
+    if (act.after !== undefined && act.after > 0) {
+      if (down) setTimeout(() => doAct(stage, act), act.after * pulse * 1000);
+    } else doAct(stage, act, down);
+  }
+}

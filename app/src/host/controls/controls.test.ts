@@ -1,0 +1,131 @@
+// From what comes in to what is done: keys, MIDI and feet, one path for all.
+
+import { createStore } from 'zustand/vanilla';
+import { Control, type Heard } from '@hovlix/core/gig';
+import { AT_REST, reduced, type Action, type LiveState } from '@hovlix/core/live';
+import { seconds } from '@hovlix/core/units';
+import { testShow } from '../../../../core/src/testing/show';
+import { controls } from './controls';
+
+let clock = 50;
+
+const PEDAL = { press: [{ act: 'look', look: 'red' }], double: [{ act: 'look', look: 'kept' }], hold: [{ act: 'blackout', to: 'toggle' }] }; // prettier-ignore
+
+function screen(...made: object[]) {
+  const live: { live: LiveState } = { live: AT_REST };
+  const acted: Action[] = [];
+  const conducting = {
+    screen: 'me',
+    store: createStore(() => live),
+    now: () => seconds(clock),
+    act(action: Action) {
+      acted.push(action);
+      const { live: now } = conducting.store.getState();
+      conducting.store.setState({ live: reduced(now, { seq: now.seq + 1, at: seconds(clock), who: 'me', action }) });
+    },
+  };
+  const show = { ...testShow(), controls: made.map((one) => Control.parse(one)) };
+  const document = { store: createStore(() => ({ show })) };
+  const all = controls({ document, conducting, player: {} } as never, () => clock);
+  const state = () => conducting.store.getState().live;
+  return {
+    all,
+    acted,
+    state,
+    on: () => state().standing.filter((one) => one.on).map(({ look }) => look as string),
+    document,
+  }; // prettier-ignore
+}
+function pass(length: number): void {
+  for (let at = 0; at < length - 1e-9; at += 0.01) {
+    clock += 0.01;
+    jest.advanceTimersByTime(10);
+  }
+}
+const KEY = { by: 'key', code: 'PageDown' } as const;
+const foot = (does: object, extra: object = {}) => ({ kind: 'switch', id: 'f', name: 'Foot', source: KEY, does, ...extra }); // prettier-ignore
+
+beforeEach(() => jest.useFakeTimers());
+afterEach(() => jest.useRealTimers());
+
+test('press, double press and hold each do theirs, and what was done is said', () => {
+  const { all, on, state } = screen(foot(PEDAL));
+  const step = (length: number) => {
+    all.key(KEY, true);
+    pass(length);
+    all.key(KEY, false);
+  };
+  step(0.1);
+  expect(on()).toEqual([]);
+  pass(0.4);
+  expect(on()).toEqual(['red']);
+  expect(all.store.getState().happened).toMatchObject({ control: 'f', gesture: 'press', words: 'Red' });
+  step(0.1);
+  pass(0.1);
+  step(0.1);
+  expect(on()).toEqual(['red', 'kept']);
+  pass(1);
+  step(1);
+  expect(state().blackout.on).toBe(true);
+  expect(all.key({ by: 'key', code: 'KeyX' }, true)).toBe(false);
+});
+
+test('what is learned does nothing else; a normally closed switch works the other way round', () => {
+  const { all, on } = screen(foot({ press: PEDAL.press }, { closed: true }));
+  const learned: unknown[] = [];
+  all.learn((source) => learned.push(source));
+  all.key(KEY, true);
+  expect([learned, on()]).toEqual([[KEY], []]);
+  // At rest the contact is closed: the foot opens it.
+  all.key(KEY, true);
+  pass(1);
+  expect(on()).toEqual([]);
+  all.key(KEY, false);
+  expect(on()).toEqual(['red']);
+});
+
+test('a note flashes for as long as it is held, and a thousand messages a second are all heard', () => {
+  const note = { by: 'note', device: null, channel: null, number: 36 };
+  const knob = { by: 'control', device: null, channel: null, number: 7 };
+  const { all, on, acted, state } = screen(
+    { kind: 'switch', id: 'n', name: 'Note', source: note, does: { press: [{ act: 'look', look: 'red', press: 'flash' }] } },
+    { kind: 'fader', id: 'k', name: 'Knob', source: knob, turns: { turn: 'master', role: null }, soft: false },
+  );
+  const struck = (down: boolean): Heard => ({ by: 'note', device: 'x', channel: 1, number: 36, down, value: down ? 1 : 0 });
+  all.midi(struck(true));
+  pass(0.2);
+  expect(on()).toEqual(['red']);
+  all.midi(struck(false));
+  expect(on()).toEqual([]);
+  acted.length = 0;
+  for (let i = 0; i < 1000; i++) {
+    all.midi(struck(i % 2 === 0));
+    all.midi({ by: 'control', device: 'x', channel: 1, number: 7, value: (i % 128) / 127, fine: false });
+    clock += 0.001;
+    jest.advanceTimersByTime(1);
+  }
+  all.midi(struck(false));
+  pass(0.2);
+  expect(on()).toEqual([]);
+  expect(state().master.to).toBeCloseTo((999 % 128) / 127, 6);
+  expect(all.midi({ by: 'bend', device: 'x', channel: 1, value: 0.5 })).toBe(false);
+}); // prettier-ignore
+
+test('several acts of one press keep their order, and those that wait come when their beats have passed', () => {
+  const { all, acted } = screen(foot({ press: [{ act: 'look', look: 'red' }, { act: 'look', look: 'kept', after: 2 }, { act: 'blackout', to: 'off' }] })); // prettier-ignore
+  all.key(KEY, true);
+  expect(acted.map(({ type }) => type)).toEqual(['pad', 'blackout']);
+  pass(0.9);
+  expect(acted).toHaveLength(2);
+  // Two beats at 120 a minute are a second.
+  pass(0.2);
+  expect(acted[2]).toMatchObject({ type: 'pad', look: 'kept' });
+});
+
+test('a control that is removed while its switch is down holds nothing up', () => {
+  const { all, document } = screen(foot(PEDAL));
+  all.key(KEY, true);
+  document.store.setState({ show: testShow() as never });
+  expect(() => pass(2)).not.toThrow();
+  expect(all.key(KEY, false)).toBe(false);
+});
