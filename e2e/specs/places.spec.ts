@@ -76,7 +76,7 @@ test('gig: where we are, what comes next, and on to the next song', async ({ pag
   await page.getByRole('button', { name: 'Set list' }).click();
   await page.getByRole('button', { name: 'Go to Salt and Signal' }).click();
   await expect(page.getByRole('heading', { name: 'Salt and Signal' })).toBeVisible();
-  await page.getByRole('button', { name: 'Play Salt and Signal' }).click();
+  await page.getByRole('button', { name: 'Play Salt and Signal', exact: true }).click();
   await page.getByRole('button', { name: 'Pause' }).click();
 });
 

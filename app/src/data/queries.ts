@@ -2,6 +2,7 @@
 
 import { queryOptions } from '@tanstack/react-query';
 import { Status } from '@hovlix/core/connect';
+import { readLog } from '@hovlix/core/live';
 import type { Repository } from '../host/document/repository';
 
 /** What goes out and what the stand-in says arrives, once a second while there is a server. */
@@ -14,6 +15,21 @@ export const statusQuery = (served: boolean) =>
       const response = await fetch('/api/status', { signal });
       if (!response.ok) throw new Error(`The server answered ${response.status}`);
       return Status.parse(await response.json());
+    },
+  });
+
+/** What was pressed before this screen came; null where nobody else kept it. */
+export const logQuery = (served: boolean) =>
+  queryOptions({
+    queryKey: ['log'],
+    enabled: served,
+    staleTime: Infinity,
+    gcTime: 0,
+    queryFn: async ({ signal }) => {
+      const response = await fetch('/api/log', { signal });
+      if (!response.ok) throw new Error(`The server answered ${response.status}`);
+      const read = readLog(await response.text(), 'the log');
+      return read.ok ? read.value : null;
     },
   });
 

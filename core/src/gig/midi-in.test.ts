@@ -68,6 +68,9 @@ test('switches: two states, each message a press, and a device or channel that d
   expect(hears(source, on)).toBe(true);
   expect(hears({ ...source, channel: 2 }, on)).toBe(false);
   expect(hears({ ...source, device: 'Other board' }, on)).toBe(false);
+  const program = (bank: number | null): Source => ({ by: 'program', device: null, channel: null, number: 3, bank });
+  const called = (bank: number | null) => ({ by: 'program', device: 'x', channel: 1, number: 3, bank }) as const;
+  expect([hears(program(7), called(7)), hears(program(7), called(null)), hears(program(null), called(7))]).toEqual([true, false, true]); // prettier-ignore
   expect(contactOf(source, { by: 'program', device: 'x', channel: 1, number: 3, bank: null })).toBe('tap');
 });
 

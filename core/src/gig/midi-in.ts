@@ -94,6 +94,8 @@ export function sourceOf(heard: Heard): Source {
 /** Whether a control with this source hears it. */
 export function hears(source: Source, heard: Heard): boolean {
   if (heard.by === 'control' && source.by === 'control' && (source.sends === 'fine') !== heard.fine) return false;
+  // A bank that is wanted must have been said.
+  if (heard.by === 'program' && source.by === 'program' && source.bank !== null && source.bank !== heard.bank) return false; // prettier-ignore
   return sameSource(source, sourceOf(heard));
 }
 

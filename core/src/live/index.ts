@@ -15,3 +15,4 @@ export * from './press';
 export * from './strikes';
 export * from './doing';
 export * from './entry-words';
+export * from './kept-log';

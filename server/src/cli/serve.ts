@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 import pino, { type Logger } from 'pino';
 import { session, type Following, type Running } from '@hovlix/core/conduct';
 import type { SerialPlace, Status } from '@hovlix/core/connect';
-import { AT_REST, reduced } from '@hovlix/core/live';
+import { AT_REST, keptLog, logText, reduced } from '@hovlix/core/live';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { now } from '../clock';
 import { ownDoor, phonesDoor } from '../http/doors';
@@ -131,6 +131,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
   };
   const copy = runningCopy(kept('show'), about('show'));
   const tonight = night(kept('night'), now, about('night'));
+  const pressed = keptLog(AT_REST);
   const evening = logFile === undefined ? undefined : eveningLog(logFile, about('log'));
   const following: Following = {
     show(show) {
@@ -147,6 +148,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
     entry(entry) {
       threads.tellOutput({ type: 'entry', entry });
       evening?.write(entry, shared.conductor.state());
+      pressed.add(entry);
       keepNight();
     },
     keep: copy.keep,
@@ -169,6 +171,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
   // What was pressed in the last moment may be in the log and nowhere else.
   const live = (before?.goesOn ? (evening?.after(lastState) ?? []) : []).reduce(reduced, lastState);
   evening?.open(live);
+  pressed.begin(live);
   threads.tellOutput({ type: 'state', state: live });
   const shared = session(now, following, running, live);
   const asKept = () => ({ state: shared.conductor.state(), phones: door.isOpen() });
@@ -202,6 +205,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
   const desk: Desk = {
     status,
     sounds,
+    log: () => logText(pressed.log()),
     frames: async (universe, protocol) => standIns?.frames(universe, protocol) ?? [],
     openToPhones: async (open) => {
       if (open) known.renew();

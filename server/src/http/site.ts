@@ -15,6 +15,8 @@ import type { Door } from './doors';
 export type Desk = {
   readonly status: (host: boolean) => Status;
   readonly sounds: SoundStore;
+  /** What was pressed since the computer conducts, as a log. */
+  readonly log: () => string;
   /** What the node stand-in heard in the last seconds. */
   readonly frames: StandIns['frames'];
   readonly openToPhones: (open: boolean) => Promise<void>;
@@ -61,6 +63,9 @@ export function site(folder: string, desk: Desk, door: Door): Express {
   door.guard(app);
   app.get('/api/status', (_request, response) => {
     response.set('Cache-Control', 'no-store').json(desk.status(door.host));
+  });
+  app.get('/api/log', (_request, response) => {
+    response.set('Cache-Control', 'no-store').type('text').send(desk.log());
   });
   soundsOf(app, desk.sounds, door);
   if (door.host) hostOnly(app, desk);

@@ -4,6 +4,7 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import {
   AT_REST,
   clockOffset,
+  keptLog,
   PROTOCOL,
   readMessage,
   reduced,
@@ -85,7 +86,6 @@ const PING_EVERY_MS = 10_000;
 /** The conductor says something every second: silence of this length is a dead line. */
 const DEAD_MS = 2500;
 const LOOK_MS = 400;
-const MOST_ENTRIES = 20_000;
 /** A ping there and back, in seconds, that ties the clocks together to within half of it. */
 const SURE_TRIP = 0.2;
 
@@ -113,20 +113,14 @@ export function conducting(document: Document, light: Light, screen: string): Co
   /** Said before the welcome came: sent right after it. */
   let toPutOn: { readonly copy: Copy; readonly ifNone: boolean } | undefined;
   let begun: Copy | undefined;
-  let log: { readonly begin: LiveState; readonly entries: Entry[] } = { begin: AT_REST, entries: [] };
+  const kept = keptLog(AT_REST);
   let again: ReturnType<typeof setTimeout> | undefined;
 
   const now = () => seconds(localSeconds() + offset);
   const say = (message: FromScreen) => line?.send(JSON.stringify(message));
   const followed = () => ['server', 'browser'].includes(store.getState().conductor);
-  /** A night of faders is long: the older half goes into what it begins with. */
-  const shorter = ({ begin, entries }: typeof log): typeof log => {
-    const half = entries.length >> 1;
-    return { begin: entries.slice(0, half).reduce(reduced, begin), entries: entries.slice(half) };
-  };
   const take = (entry: Entry) => {
-    log = log.entries.length < MOST_ENTRIES ? log : shorter(log);
-    log.entries.push(entry);
+    kept.add(entry);
     store.setState(({ live }) => ({ live: reduced(live, entry) }));
     light.tell({ type: 'entry', entry });
   };
@@ -161,7 +155,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
     if (exchanges.length === 0) offset = message.now - localSeconds();
     light.tell({ type: 'clock', offset });
     light.tell({ type: 'state', state: message.state });
-    log = { begin: message.state, entries: [] };
+    kept.begin(message.state);
     const here = store.getState().here;
     store.setState({
       conductor: here ? 'browser' : kind,
@@ -331,7 +325,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
         connect(privateLine(() => ({ copy: document.store.getState().copy ?? copy })));
       } else if (common) connect(common);
     },
-    log: () => log,
+    log: kept.log,
     screen,
     onConnections: (take) => void (takeConnections = take),
     onWord: (take) => void (takeWord = take),

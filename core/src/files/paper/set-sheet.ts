@@ -3,6 +3,8 @@
 import { GESTURES, sourceWords, stopsOf, type Entry, type SetList, type SwitchControl } from '../../gig';
 import { actName, stopWords } from '../../live';
 import type { Show } from '../../show';
+import type { Song } from '../../song';
+import { meterAtBar, pulseLength } from '../../time';
 import { paper, type Paper } from './page';
 
 /** One place of a set. Lengths are in seconds. */
@@ -29,16 +31,20 @@ function rowOf(show: Show, entry: Entry): Omit<SetRow, 'number' | 'encore'> {
     return { title: look?.name ?? 'A look that is gone', by: '', key: '', bpm: null, length: 0, notes };
   }
   const song = show.songs.find(({ id }) => id === entry.song);
-  const [first, second] = song?.tempo.anchors ?? [];
-  const played = first && second ? (60 * (second.beat - first.beat)) / (second.time - first.time) : null;
   return {
     title: song?.title ?? 'A song that is gone',
     by: song?.by ?? '',
     key: entry.key ?? song?.key ?? '',
-    bpm: played === null ? null : Math.round(played),
+    bpm: song ? feltTempo(song) : null,
     length: song?.duration ?? 0,
     notes: notes || (song?.notes ?? ''),
   };
+}
+
+/** Felt beats a minute over the whole song. */
+function feltTempo({ tempo: { anchors }, meter }: Song): number {
+  const [first, last] = [anchors[0]!, anchors.at(-1)!];
+  return Math.round((60 * (last.beat - first.beat)) / (last.time - first.time) / pulseLength(meterAtBar(meter, 0)));
 }
 
 type Made = { readonly made: string };

@@ -1,9 +1,11 @@
 // The gig log, what just happened: what was pressed, by whom, in words; and the log to keep.
 
 import { useEffect, useState } from 'react';
-import { logHead, logLine, toldLines, type ToldLine } from '@hovlix/core/live';
+import { useQuery } from '@tanstack/react-query';
+import { logText, toldLines, type Log, type ToldLine } from '@hovlix/core/live';
+import { logQuery } from '../../../data/queries';
 import { saveFile } from '../../../host/files/save-file';
-import { useHovlix, useShow } from '../../../host/hovlix';
+import { useHovlix, useLink, useShow } from '../../../host/hovlix';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { GigPage } from './GigPage';
 
@@ -13,25 +15,26 @@ const LOOK_MS = 500;
 export function LogPlace() {
   const app = useHovlix();
   const show = useShow((one) => one);
+  const served = useLink((link) => link.conductor) === 'server';
+  const before = useQuery(logQuery(served)).data;
   const [lines, setLines] = useState<readonly (ToldLine & { readonly ago: number })[]>([]);
   useEffect(() => {
     const look = () => {
       const { show: now } = app.document.store.getState();
       const at = app.conducting.now();
-      if (now) setLines(toldLines(now, app.conducting.log().entries, SHOWN).map((line) => ({ ...line, ago: at - line.at })));
+      if (now) setLines(toldLines(now, joined(before, app.conducting.log()).entries, SHOWN).map((line) => ({ ...line, ago: at - line.at })));
     };
     look();
     const timer = setInterval(look, LOOK_MS);
     return () => clearInterval(timer);
-  }, [app]);
+  }, [app, before]);
   const save = () => {
-    const { begin, entries } = app.conducting.log();
-    const text = [logHead(begin), ...entries.map(logLine), ''].join('\n');
+    const text = logText(joined(before, app.conducting.log()));
     saveFile(`${show?.name ?? 'gig'}, ${new Date().toISOString().slice(0, 10)}.log`, text, 'text/plain');
   };
   return (
     <GigPage title="Gig log" action={<Button onPress={save}>Save the log</Button>}>
-      {lines.length === 0 && <Quiet>Nothing was pressed since this screen was opened.</Quiet>}
+      {lines.length === 0 && <Quiet>Nothing was pressed yet.</Quiet>}
       <Column role="list" aria-label="Log">
         {lines.map((line, i) => (
           <Row key={`${line.at} ${i}`} role="listitem" gap={12} minHeight={44} borderBottomWidth={1} borderColor="$line" alignItems="flex-start" paddingVertical={8}>
@@ -51,6 +54,16 @@ export function LogPlace() {
     </GigPage>
   );
 } // prettier-ignore
+
+/** What was kept before this screen came, and what it heard itself: each entry once. */
+function joined(before: Log | null | undefined, own: Log): Log {
+  if (!before) return own;
+  const first = own.entries[0]?.seq ?? Infinity;
+  const after = before.entries.filter(({ seq }) => seq < first);
+  const last = after.at(-1)?.seq ?? before.begin.seq;
+  // With a gap between them only one of the two can be rendered again.
+  return own.entries.length > 0 && last + 1 !== first ? own : { begin: before.begin, entries: [...after, ...own.entries] };
+}
 
 function agoWords(seconds: number): string {
   if (seconds < 90) return `${Math.max(0, Math.round(seconds))} s ago`;

@@ -1,0 +1,273 @@
+// Pedals, keys and MIDI: learned by touching them, told apart, tried, and what is done is done to the light.
+
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { readLog, reduced } from '@hovlix/core/live';
+import { brightness, button, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+
+test.beforeEach(async ({ page }) => restoreConnections(page));
+test.afterEach(async ({ page }) => {
+  await restoreConnections(page);
+  await restoreShow(page);
+});
+
+const light = async (page: Page) => brightness((await nodeReport(page)).levels);
+const back = async (page: Page) => (await nodeReport(page)).levels.slice(24, 36).reduce((sum, level) => sum + level, 0);
+const sheet = (page: Page) => page.getByRole('dialog');
+const add = async (page: Page, gesture: string, typed: string, act: string) => {
+  await button(page, `Add to ${gesture}`).click();
+  await page.getByLabel('Find an action').fill(typed);
+  await page.getByRole('group', { name: 'Actions' }).getByRole('button', { name: act, exact: true }).click();
+};
+
+/** Two MIDI devices that can be plugged in and pulled out, as a browser shows them. */
+async function withMidi(page: Page): Promise<(device: string, ...bytes: number[]) => Promise<void>> {
+  await page.addInitScript(() => {
+    type Port = { name: string; onmidimessage: ((event: { data: Uint8Array }) => void) | null };
+    const port = (name: string): Port => ({ name, onmidimessage: null });
+    const inputs = new Map([
+      ['a', port('Floor board')],
+      ['b', port('Keys')],
+    ]);
+    const access = { inputs, outputs: new Map(), onstatechange: null as (() => void) | null };
+    navigator.requestMIDIAccess = async () => access as unknown as MIDIAccess;
+    Object.assign(window, {
+      send: (device: string, bytes: number[]) => {
+        for (const one of inputs.values()) if (one.name === device) one.onmidimessage?.({ data: Uint8Array.from(bytes) });
+      },
+      plug: (name: string, there: boolean) => {
+        for (const [key, one] of [...inputs]) if (one.name === name) inputs.delete(key);
+        if (there) inputs.set(`${name} again`, port(name));
+        access.onstatechange?.();
+      },
+    });
+  });
+  return (device, ...bytes) =>
+    page.evaluate(([name, data]) => (window as unknown as { send: (device: string, all: number[]) => void }).send(name, data), [device, bytes] as const); // prettier-ignore
+}
+const plug = (page: Page, name: string, there: boolean) =>
+  page.evaluate(([which, is]) => (window as unknown as { plug: (name: string, there: boolean) => void }).plug(which, is), [name, there] as const); // prettier-ignore
+
+test('a pedal of two switches: learned by stepping on it, tried, and played on any page', async ({ page }) => {
+  await open(page, '/gig/pedals');
+  await button(page, 'Pedal with 2 switches').click();
+  await expect(page.getByText('not learned yet')).toHaveCount(2);
+  for (const [name, key, word] of [['Left', 'F7', 'key F7'], ['Right', 'PageDown', 'key Page Down']] as const) {
+    await button(page, `Change ${name}`).click();
+    await button(page, 'Learn').click();
+    await expect(page.getByTestId('source')).toHaveText('Step on it now …');
+    await page.keyboard.press(key);
+    await expect(page.getByTestId('source')).toHaveText(word);
+    await sheet(page).getByRole('button', { name: 'Close' }).click();
+  } // prettier-ignore
+  // Two switches on one key are told; one of them is removed.
+  await expect(page.getByRole('alert')).toHaveText('“Foot” and “Right” both hear key Page Down: one press does both.');
+  await button(page, 'Change Foot').click();
+  await button(page, 'Remove this control').click();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+
+  // The trainer shows what was meant, and fits its times to the foot.
+  await button(page, 'Settings of Pedal 2').click();
+  await expect(page.getByTestId('recognised')).toHaveText('Waiting for your foot');
+  await page.keyboard.press('F7', { delay: 950 });
+  await expect(page.getByTestId('recognised')).toHaveText('Hold: Left');
+  await expect.poll(() => page.getByText('Blackout: all dark').count()).toBe(1);
+  await page.keyboard.press('F7', { delay: 950 });
+  await expect(page.getByText('Blackout: all dark')).toHaveCount(0);
+  for (let i = 0; i < 4; i++) {
+    await page.keyboard.press('F7', { delay: 300 });
+    await page.waitForTimeout(700);
+  }
+  await page.getByRole('button', { name: /^Use times that fit/ }).click();
+  await expect(page.getByRole('textbox', { name: 'A hold is longer than, typed' })).not.toHaveValue('700');
+  await sheet(page).getByRole('button', { name: 'Close' }).click();
+
+  // It works in any place.
+  await page.getByRole('link', { name: 'Looks' }).click();
+  await page.keyboard.press('PageDown');
+  await page.getByRole('link', { name: 'Gig' }).click();
+  await expect(page.getByRole('heading', { name: 'Paper Lighthouse', level: 1 })).toBeVisible();
+  await expect.poll(() => back(page)).toBeGreaterThan(300);
+  await expect(button(page, 'Right: Play Paper Lighthouse')).toBeVisible();
+});
+
+test('MIDI: notes, programs with banks, a knob that does not jump, a device pulled out and plugged in again', async ({
+  page,
+}) => {
+  const send = await withMidi(page);
+  await open(page, '/gig/pedals');
+  await page.getByRole('switch', { name: 'MIDI of this screen' }).click();
+  await expect(page.getByText('Listens to Floor board, Keys.')).toBeVisible();
+  await button(page, 'Add a switch or key').click();
+  await button(page, 'Learn').click();
+  await send('Floor board', 0x99, 36, 100);
+  await expect(page.getByTestId('source')).toHaveText('note 36 (C2), channel 10, Floor board');
+  await send('Floor board', 0x89, 36, 0);
+  await expect(page.getByTestId('when')).toHaveText('');
+  await add(page, 'Press', 'harbour blue held', 'Harbour blue while held');
+  await expect(page.getByTestId('when')).toHaveText('A press acts at once.');
+  await sheet(page).getByRole('button', { name: 'Close' }).click();
+  // Held as long as the note is; the same note of another device is none of it.
+  await send('Keys', 0x99, 36, 100);
+  await page.waitForTimeout(200);
+  expect(await light(page)).toBe(0);
+  await send('Floor board', 0x99, 36, 100);
+  await expect.poll(() => back(page)).toBeGreaterThan(300);
+  await send('Floor board', 0x99, 36, 0);
+  await expect.poll(() => light(page)).toBe(0);
+  await plug(page, 'Floor board', false);
+  await expect(page.getByText('Listens to Keys.')).toBeVisible();
+  await plug(page, 'Floor board', true);
+  await send('Floor board', 0x99, 36, 100);
+  await expect.poll(() => back(page)).toBeGreaterThan(300);
+  await send('Floor board', 0x89, 36, 0);
+  await expect.poll(() => light(page)).toBe(0);
+
+  // A program with its bank, typed as gear prints it; the number from 0 is said beside it.
+  await button(page, 'Add a switch or key').click();
+  await button(page, 'By program number').click();
+  await page.getByLabel('Program, from 1').fill('6');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Bank', { exact: true }).fill('131');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('source')).toHaveText('program 6 (from 0: 5), bank 131, any channel');
+  await add(page, 'Press', 'blackout on', 'Blackout on');
+  await sheet(page).getByRole('button', { name: 'Close' }).click();
+  await send('Keys', 0xc0, 5);
+  await page.waitForTimeout(200);
+  await expect(page.getByText('Blackout: all dark')).toHaveCount(0);
+  for (const bytes of [[0xb0, 0, 1], [0xb0, 32, 3], [0xc0, 5]]) await send('Keys', ...bytes);
+  await expect(page.getByText('Blackout: all dark')).toBeVisible();
+  await page.keyboard.press('b');
+
+  // A knob takes hold of the grand master where that stands, and moves it from there.
+  await button(page, 'Add a knob').click();
+  await button(page, 'Learn').click();
+  await send('Keys', 0xb0, 7, 20);
+  await expect(page.getByTestId('source')).toHaveText('control 7, channel 1, Keys');
+  await sheet(page).getByRole('button', { name: 'Close' }).click();
+  await send('Keys', 0xb0, 7, 30);
+  await page.waitForTimeout(150);
+  await expect(page.getByTestId('master')).toHaveText('100');
+  for (const value of [80, 110, 126, 100, 64]) await send('Keys', 0xb0, 7, value);
+  await expect(page.getByTestId('master')).toHaveText('50');
+
+  // Reloaded, it listens again without being asked, and a storm of messages leaves it alive.
+  await page.reload();
+  await expect(page.getByText('Listens to Floor board, Keys.')).toBeVisible();
+  await page.evaluate(() => {
+    const { send: say } = window as unknown as { send: (device: string, all: number[]) => void };
+    for (let i = 0; i < 10_000; i++) say('Keys', [[0xb0, 7, i % 128], [0xf0, 1, 2, 3, 0xf7], [0xf8], [0x99, 200, 5], []][i % 5]!); // prettier-ignore
+    say('Keys', [0xb0, 7, 127]);
+  });
+  await send('Keys', 0xb0, 7, 127);
+  await expect(page.getByTestId('master')).toHaveText('100');
+  await send('Floor board', 0x99, 36, 100);
+  await expect.poll(() => back(page)).toBeGreaterThan(300);
+  await send('Floor board', 0x89, 36, 0);
+  expect((await nodeReport(page)).framesPerSecond).toBeGreaterThan(35);
+});
+
+test('pads that wait for the bar, and that do more than one thing; letters for those beyond nine', async ({ page }) => {
+  await open(page, '/gig');
+  await button(page, 'Change the banks').click();
+  await button(page, 'Make a bank of them').click();
+  await button(page, 'Change Harbour blue').click();
+  await sheet(page).getByLabel('It comes').selectOption({ label: 'On the next bar' });
+  await button(page, 'Change Full sail').click();
+  await add(page, 'It also does', 'grand master 50', 'Grand master to 50 %');
+  await sheet(page).getByRole('button', { name: 'Close' }).click();
+  const pad = (name: string) => page.getByRole('group', { name: 'Pads' }).getByRole('button', { name: new RegExp(`^${name}, key`) }); // prettier-ignore
+  // At 30 beats a minute a bar is eight seconds: it is armed, seen to be, and called off with the same key.
+  await button(page, 'Tap the tempo').click();
+  await page.waitForTimeout(1900);
+  await button(page, 'Tap the tempo').click();
+  await page.waitForTimeout(1500);
+  await page.keyboard.press('1');
+  await expect(pad('Harbour blue')).toContainText('on the next bar');
+  expect(await light(page)).toBe(0);
+  await page.keyboard.press('1');
+  await expect(pad('Harbour blue')).not.toContainText('on the next bar');
+  await page.keyboard.press('1');
+  await expect.poll(() => back(page), { timeout: 12_000 }).toBeGreaterThan(300);
+  await expect(pad('Harbour blue')).toContainText('on');
+  await page.keyboard.press('1');
+  await page.keyboard.press('2');
+  await expect(page.getByTestId('master')).toHaveText('50');
+  const tenth = page.getByRole('group', { name: 'Pads' }).getByRole('button', { name: /, key Q,/ });
+  await page.keyboard.press('q');
+  await expect(tenth).toHaveAttribute('aria-pressed', 'true');
+});
+
+test('locked, a sleeve changes nothing while the pedal goes on; a code is asked for', async ({ page }) => {
+  await open(page, '/gig');
+  await button(page, 'On stage: lock, large letters, pedals').click();
+  await page.getByLabel('Code to unlock').fill('2580');
+  await page.keyboard.press('Enter');
+  await button(page, 'Lock the screen').click();
+  await expect(page.getByText('Locked')).toBeVisible();
+  await page.mouse.click(100, 420);
+  await page.keyboard.press('1');
+  await page.keyboard.press('b');
+  await page.waitForTimeout(400);
+  expect(await light(page)).toBe(0);
+  await expect(page.getByText('Blackout: all dark')).toHaveCount(0);
+  await page.keyboard.press('PageDown');
+  await expect.poll(() => back(page)).toBeGreaterThan(300);
+  const unlock = button(page, 'Hold to unlock');
+  await unlock.hover();
+  await page.mouse.down();
+  await page.waitForTimeout(900);
+  await page.mouse.up();
+  for (const figure of ['1', '2', '5', '8', '0']) await button(page, figure).click();
+  await expect(page.getByText('Locked')).toHaveCount(0);
+  await page.keyboard.press('b');
+  await expect(page.getByText('Blackout: all dark')).toBeVisible();
+});
+
+test('large letters, the foot controller on a screen, the log and Preflight', async ({ page, context }) => {
+  await page.goto('/gig/foot');
+  const amp = await context.newPage();
+  await amp.goto('/gig/large');
+  await expect(amp.getByText('Ready: Paper Lighthouse')).toBeVisible();
+  await expect(amp.getByText('Blackout', { exact: true })).toBeVisible();
+  const foot = button(page, 'Switch Foot');
+  const step = async (ms: number) => {
+    await foot.hover();
+    await page.mouse.down();
+    await page.waitForTimeout(ms);
+    await page.mouse.up();
+  };
+  await step(80);
+  await expect(page.getByTestId('happened')).toHaveText('Ready: Paper Lighthouse');
+  await expect(amp.getByText('Play Paper Lighthouse')).toBeVisible();
+  await expect.poll(() => back(page)).toBeGreaterThan(300);
+  await step(900);
+  await expect(amp.getByText('BLACKOUT', { exact: true })).toBeVisible();
+  await expect(amp.getByText('Light again')).toBeVisible();
+  await step(900);
+  await expect(amp.getByText('BLACKOUT', { exact: true })).toHaveCount(0);
+
+  // What happened before the page was opened is there too.
+  await open(page, '/gig/log');
+  const log = page.getByRole('list', { name: 'Log' });
+  await expect(log).toContainText('Blackout over');
+  await page.keyboard.press('PageDown');
+  await expect(log.getByRole('listitem').first()).toContainText(/Paper Lighthouse played/);
+  await expect(log).toContainText('On to Play Paper Lighthouse');
+  const [download] = await Promise.all([page.waitForEvent('download'), button(page, 'Save the log').click()]);
+  expect(download.suggestedFilename()).toMatch(/^Friday at the Boathouse, \d{4}-\d\d-\d\d\.log$/);
+  // It can be read again, whole, and leads to what is on.
+  const read = readLog(readFileSync(await download.path(), 'utf8'), 'the log');
+  if (!read.ok) throw new Error('it cannot be read');
+  expect(read.value.entries.reduce(reduced, read.value.begin).song).toMatchObject({ id: 'paper-lighthouse', playing: true }); // prettier-ignore
+
+  await page.goto('/gig/preflight');
+  await expect(page.getByTestId('preflight')).toHaveText('All is ready for tonight.');
+  await page.goto('/gig/pedals');
+  await button(page, 'Pedal with 3 switches').click();
+  await page.goto('/gig/preflight');
+  await expect(page.getByTestId('preflight')).toHaveText('1 would be missed tonight.');
+  await page.getByRole('button', { name: /^Fix: Not learned yet/ }).click();
+  await expect(page.getByRole('heading', { name: 'Pedals and MIDI' })).toBeVisible();
+});

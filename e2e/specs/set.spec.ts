@@ -1,0 +1,187 @@
+// A night led by one foot, over what the node receives; and set lists made, printed and read.
+
+import { execFileSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { expect, test, type Page } from '@playwright/test';
+import { brightness, button, listen, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+
+test.beforeEach(async ({ page }) => restoreConnections(page));
+test.afterEach(async ({ page }) => {
+  await restoreConnections(page);
+  await restoreShow(page);
+});
+
+/** The demo's floor switch sends Page Down, as page turners do. */
+const press = (page: Page, ms = 90) => page.keyboard.press('PageDown', { delay: ms });
+const twice = async (page: Page) => {
+  await press(page, 60);
+  await press(page, 60);
+};
+const hold = (page: Page) => press(page, 900);
+const will = (page: Page, gesture: string) => page.getByRole('group', { name: 'Pedal' }).getByRole('button', { name: new RegExp(`^${gesture}: `) }); // prettier-ignore
+const title = (page: Page, name: string) => expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+const playing = (page: Page, is: boolean) => expect(page.getByRole('button', { name: 'Pause', exact: true })).toHaveCount(is ? 1 : 0); // prettier-ignore
+/** How bright the washes are, as the node hears it just now. */
+const light = async (page: Page) => brightness((await nodeReport(page)).levels);
+/** The back wash: blue in Harbour blue. */
+const back = async (page: Page) => (await nodeReport(page)).levels.slice(24, 36).reduce((sum, level) => sum + level, 0);
+const barNow = async (page: Page) => Number(/bar (\d+)/.exec((await page.getByTestId('gig-bar').textContent()) ?? '')?.[1]); // prettier-ignore
+
+test('three songs with one switch: ready, played, dark for a moment, a slip repaired, sections looped', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await open(page, '/gig');
+  // Nothing has to be known beforehand: what comes is written there.
+  await expect(will(page, 'Press')).toHaveText(/Ready: Paper Lighthouse/);
+  await press(page);
+  await title(page, 'Paper Lighthouse');
+  await expect.poll(() => back(page)).toBeGreaterThan(300);
+  await expect(will(page, 'Press')).toHaveText(/Play Paper Lighthouse/);
+  await press(page);
+  // What was done is said for a second, in large letters.
+  await expect(page.getByTestId('happened')).toHaveText('Play Paper Lighthouse');
+  await playing(page, true);
+  await expect(page.getByTestId('happened')).toHaveCount(0);
+
+  // Held: dark, while the song goes on; held again, light.
+  await hold(page);
+  await expect(page.getByText('Blackout: all dark')).toBeVisible();
+  await expect.poll(() => light(page)).toBe(0);
+  await playing(page, true);
+  await expect(will(page, 'Hold')).toHaveText(/Light again/);
+  await hold(page);
+  await expect.poll(() => light(page)).toBeGreaterThan(0);
+
+  // A slip cuts the song off; pressed twice, it goes on where it would be by now.
+  const before = await page.getByTestId('set-left').textContent();
+  await press(page);
+  await title(page, 'Salt and Signal');
+  await playing(page, false);
+  await expect(will(page, 'Press twice')).toHaveText(/Back to Paper Lighthouse/);
+  await twice(page);
+  await title(page, 'Paper Lighthouse');
+  await playing(page, true);
+  const left = (text: string | null) => Number(/−(\d+):(\d+)/.exec(text ?? '')?.[1]) * 60 + Number(/−(\d+):(\d+)/.exec(text ?? '')?.[2]); // prettier-ignore
+  const gone = left(before) - left(await page.getByTestId('set-left').textContent());
+  expect(gone).toBeGreaterThanOrEqual(1);
+  expect(gone).toBeLessThan(12);
+
+  // On through the second song to the third, whose sections the pedal leads through.
+  for (const wanted of ['Ready: Salt and Signal', 'Play Salt and Signal', 'Ready: Low Tide Engine']) {
+    await expect(will(page, 'Press')).toHaveText(new RegExp(wanted));
+    await press(page);
+    await expect(page.getByTestId('happened')).toHaveText(wanted);
+  }
+  await title(page, 'Low Tide Engine');
+  await expect(will(page, 'Press')).toHaveText(/Intro/);
+  await press(page);
+  await playing(page, true);
+  await expect(button(page, 'Loop this section')).toHaveAttribute('aria-pressed', 'true');
+  const sections = page.getByRole('group', { name: 'Sections' });
+  await expect(sections.getByRole('button', { name: 'Go to Intro' })).toHaveAttribute('aria-current', 'true');
+  // The next one waits for its bar line, and is seen to.
+  const next = (await will(page, 'Press').textContent())!.replace('Press', '');
+  await press(page);
+  await expect(sections.getByRole('button', { name: new RegExp(`^Go to ${next}`) }).first()).toHaveAttribute('aria-current', 'true'); // prettier-ignore
+  await expect.poll(() => barNow(page)).toBeLessThan(3);
+  // The end of the set's own songs: the pause, and then the encore.
+  await expect(page.getByTestId('gig-bar')).toBeVisible();
+});
+
+test('a section comes round and round until it is let go; another is gone to at the next bar line', async ({
+  page,
+}) => {
+  await open(page, '/gig');
+  await button(page, 'Play Paper Lighthouse').click();
+  await playing(page, true);
+  const sections = page.getByRole('group', { name: 'Sections' });
+  // Four bars of 112 bpm are 8.6 s: the intro is heard again.
+  await button(page, 'Loop this section').click();
+  await expect.poll(() => barNow(page), { timeout: 12_000 }).toBe(4);
+  await expect.poll(() => barNow(page), { timeout: 12_000 }).toBe(1);
+  await expect(sections.getByRole('button', { name: 'Go to Intro' })).toHaveAttribute('aria-current', 'true');
+  await button(page, 'Loop this section').click();
+  await sections.getByRole('button', { name: 'Go to Chorus 1' }).click();
+  await expect(sections.getByRole('button', { name: /^Go to Chorus 1/ })).toHaveAttribute('aria-current', 'true');
+  await expect(page.getByTestId('gig-bar')).toHaveText('bar 1 of 8');
+  // The sound is where the light is: the bar goes on from there.
+  await expect.poll(() => barNow(page)).toBe(2);
+  await expect(button(page, 'Loop this section')).toHaveAttribute('aria-pressed', 'false');
+});
+
+test('a set is made: order, a pause, an encore, what is on before a song; it is printed, and comes back from a playlist', async ({
+  page,
+}) => {
+  await open(page, '/gig');
+  await button(page, 'Set list').click();
+  await button(page, 'Change the set list').click();
+  const sheet = page.getByRole('dialog', { name: 'Set list' });
+  await sheet.getByLabel('Name of the set').fill('Saturday');
+  await page.keyboard.press('Enter');
+  await button(page, 'Change Night Ferry').click();
+  await sheet.getByRole('switch', { name: /^Encore/ }).click();
+  await sheet.getByLabel('Before it begins').selectOption({ label: 'Embers' });
+  await sheet.getByLabel('Tempo before it, bpm').fill('97');
+  await sheet.getByLabel('Key tonight').fill('F');
+  await page.keyboard.press('Enter');
+  await button(page, 'Change Night Ferry').click();
+  await expect(sheet.getByText('starts with Embers · 97 bpm')).toBeVisible();
+  // With the keyboard too: the third song first.
+  await button(page, 'Move Low Tide Engine').focus();
+  for (const key of ['Enter', 'ArrowUp', 'ArrowUp', 'Enter']) {
+    await page.keyboard.press(key);
+    await page.waitForTimeout(250);
+  }
+  await button(page, 'Add a pause').click();
+
+  const saved = async (name: string) => {
+    const [download] = await Promise.all([page.waitForEvent('download'), button(page, name).click()]);
+    return { name: download.suggestedFilename(), path: await download.path() };
+  };
+  const words = (path: string) => execFileSync(process.execPath, [fileURLToPath(new URL('pdf-text.mjs', import.meta.url)), path], { encoding: 'utf8' }); // prettier-ignore
+  const list = words((await saved('Set list, PDF')).path);
+  expect(list).toMatch(/Saturday[\s\S]*Low Tide Engine[\s\S]*Paper Lighthouse[\s\S]*Salt and Signal[\s\S]*Night Ferry/);
+  const card = words((await saved('Pedal card, PDF')).path);
+  expect(card).toContain('Press: On in the set');
+  expect(card).toContain('Twice: Back in the set');
+  expect(card).toContain('Hold: Blackout on or off');
+  expect(card).toContain('key Page Down');
+  expect(card).toMatch(/Saturday: each press[\s\S]*Low Tide Engine[\s\S]*Ready: Low Tide Engine/);
+  const csv = readFileSync((await saved('CSV')).path, 'utf8').split('\r\n');
+  expect(csv[1]).toMatch(/^1,Low Tide Engine,/);
+  const playlist = await saved('Playlist, M3U');
+  expect(playlist.name).toBe('Saturday.m3u8');
+
+  // Another order comes in, from a program that writes folders; what is not a song here is told.
+  const lines = ['#EXTM3U', '#EXTINF:127,Night Ferry', 'C:\\Music\\Night Ferry.ogg', '#EXTINF:200,Somebody - Else', '/music/else.mp3', '/music/Paper%20Lighthouse.ogg', '']; // prettier-ignore
+  const buffer = Buffer.from(`\uFEFF${lines.join('\r\n')}`);
+  await page.getByLabel('Choose a playlist').setInputFiles({ name: 'order.m3u', mimeType: 'audio/x-mpegurl', buffer });
+  await expect(page.getByTestId('said')).toHaveText('The order of “order.m3u”: 2 songs. Not in this show: Somebody - Else.'); // prettier-ignore
+  await button(page, 'Done').first().click();
+  const rows = page.getByRole('list', { name: 'Set list' }).getByRole('button');
+  await expect(rows).toHaveText([/1Night Ferry/, /2Paper Lighthouse/]);
+  // A file that is none changes nothing, and says so.
+  await button(page, 'Change the set list').click();
+  await page.getByLabel('Choose a playlist').setInputFiles({ name: 'letter.m3u', mimeType: 'text/plain', buffer: Buffer.from('Dear friends,\nsee you on Friday.') }); // prettier-ignore
+  await expect(page.getByTestId('said')).toHaveText(/letter.m3u.*none of its titles is a song of this show/);
+  await button(page, 'Done').first().click();
+  await expect(rows).toHaveCount(2);
+  await page.keyboard.press('Control+z');
+  await expect(rows).toHaveCount(6);
+});
+
+test('reloaded in the middle of a song it is back at its place, and the light was never gone', async ({ page }) => {
+  await open(page, '/gig');
+  await button(page, 'Play Paper Lighthouse').click();
+  await playing(page, true);
+  await expect.poll(() => barNow(page)).toBeGreaterThan(1);
+  await page.reload();
+  await title(page, 'Paper Lighthouse');
+  await playing(page, true);
+  await expect.poll(() => barNow(page)).toBeGreaterThan(1);
+  const heard = await listen(page, 3);
+  for (const { levels } of heard) expect(brightness(levels)).toBeGreaterThan(0);
+  await expect(will(page, 'Press')).toHaveText(/Ready: Salt and Signal/);
+});
