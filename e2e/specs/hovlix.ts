@@ -108,7 +108,8 @@ export async function typed(page: Page, label: string, value: string): Promise<v
 
 /** How bright the demo's washes are: the dimmers of those in front, and the colours of those behind. */
 export const brightness = (levels: readonly number[]): number =>
-  [0, 6, 12, 18].reduce((sum, at) => sum + levels[at]!, 0) + levels.slice(24, 36).reduce((sum, level) => sum + level, 0);
+  [0, 6, 12, 18].reduce((sum, at) => sum + levels[at]!, 0) +
+  levels.slice(24, 36).reduce((sum, level) => sum + level, 0);
 
 export type Heard = { readonly at: number; readonly levels: readonly number[] };
 

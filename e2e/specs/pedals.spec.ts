@@ -33,7 +33,8 @@ async function withMidi(page: Page): Promise<(device: string, ...bytes: number[]
     navigator.requestMIDIAccess = async () => access as unknown as MIDIAccess;
     Object.assign(window, {
       send: (device: string, bytes: number[]) => {
-        for (const one of inputs.values()) if (one.name === device) one.onmidimessage?.({ data: Uint8Array.from(bytes) });
+        for (const one of inputs.values())
+          if (one.name === device) one.onmidimessage?.({ data: Uint8Array.from(bytes) });
       },
       plug: (name: string, there: boolean) => {
         for (const [key, one] of [...inputs]) if (one.name === name) inputs.delete(key);
@@ -85,7 +86,7 @@ test('a pedal of two switches: learned by stepping on it, tried, and played on a
   // It works in any place.
   await page.getByRole('link', { name: 'Looks' }).click();
   await page.keyboard.press('PageDown');
-  await page.getByRole('link', { name: 'Gig' }).click();
+  await page.getByRole('link', { name: 'Gig', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Paper Lighthouse', level: 1 })).toBeVisible();
   await expect.poll(() => back(page)).toBeGreaterThan(300);
   await expect(button(page, 'Right: Play Paper Lighthouse')).toBeVisible();
@@ -136,7 +137,12 @@ test('MIDI: notes, programs with banks, a knob that does not jump, a device pull
   await send('Keys', 0xc0, 5);
   await page.waitForTimeout(200);
   await expect(page.getByText('Blackout: all dark')).toHaveCount(0);
-  for (const bytes of [[0xb0, 0, 1], [0xb0, 32, 3], [0xc0, 5]]) await send('Keys', ...bytes);
+  for (const bytes of [
+    [0xb0, 0, 1],
+    [0xb0, 32, 3],
+    [0xc0, 5],
+  ])
+    await send('Keys', ...bytes);
   await expect(page.getByText('Blackout: all dark')).toBeVisible();
   await page.keyboard.press('b');
 
@@ -166,6 +172,37 @@ test('MIDI: notes, programs with banks, a knob that does not jump, a device pull
   await expect.poll(() => back(page)).toBeGreaterThan(300);
   await send('Floor board', 0x89, 36, 0);
   expect((await nodeReport(page)).framesPerSecond).toBeGreaterThan(35);
+});
+
+test('a clock from outside leads the tempo, and starts and stops the song that is next', async ({ page }) => {
+  const send = await withMidi(page);
+  await open(page, '/gig/pedals');
+  await page.getByRole('switch', { name: 'MIDI of this screen' }).click();
+  await page.getByRole('group', { name: 'MIDI clock from outside leads' }).getByRole('button', { name: 'Tempo and songs' }).click(); // prettier-ignore
+  await expect(page.getByTestId('clock')).toHaveText('No clock comes in.');
+  // 100 beats a minute from another device: 40 ticks a second.
+  await page.evaluate(() => {
+    const { send: say } = window as unknown as { send: (device: string, all: number[]) => void };
+    const begun = performance.now();
+    let told = 0;
+    Object.assign(window, {
+      ticking: setInterval(() => {
+        for (; told < (performance.now() - begun) / 25; told++) say('Keys', [0xf8]);
+      }, 4),
+    });
+  });
+  await expect(page.getByTestId('clock')).toHaveText(/^Keys: runs, (99|100|101)\.\d bpm$/);
+  await expect.poll(async () => Math.abs(Number(await page.getByTestId('bpm').textContent()) - 100)).toBeLessThan(1.5);
+  await page.getByRole('link', { name: 'Gig', exact: true }).click();
+  await send('Keys', 0xfa);
+  await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible();
+  await expect(page.getByTestId('gig-bar')).toHaveText(/^bar [12] of/);
+  await expect(page.getByTestId('gig-bar')).toHaveText(/^bar 2 of/);
+  await send('Keys', 0xfc);
+  await expect(page.getByRole('button', { name: 'Play Paper Lighthouse', exact: true })).toBeVisible();
+  await page.evaluate(() => clearInterval((window as unknown as { ticking: number }).ticking));
+  await page.goto('/gig/pedals');
+  await page.getByRole('group', { name: 'MIDI clock from outside leads' }).getByRole('button', { name: 'Nothing' }).click(); // prettier-ignore
 });
 
 test('pads that wait for the bar, and that do more than one thing; letters for those beyond nine', async ({ page }) => {

@@ -18,6 +18,8 @@ import { deviceStore } from './document/storage';
 import { followDemo } from './files/demo-music';
 import { freshId } from './fresh-id';
 import { light, type Light, type Stage } from './light/light';
+import { clockIn, type ClockIn } from './midi/clock-in';
+import { sendClock } from './midi/clock-out';
 import { midi, type Midi } from './midi/midi';
 import { useSession } from './session';
 import { click, type Click } from './sound/click';
@@ -41,6 +43,8 @@ export type Hovlix = {
   readonly midi: Midi;
   /** Pedals, keys and knobs. */
   readonly controls: Controls;
+  /** The MIDI clock that comes in. */
+  readonly clock: ClockIn;
   /** The look in the making. */
   readonly draft: Draft;
   /** Looks for the conductor; where there is none and nothing was open, opens the demo. */
@@ -63,6 +67,8 @@ export function hovlix(): Hovlix {
   const pedals = controls({ document: doc, conducting: link, player: sound });
   gear.onHeard(pedals.midi);
   followGameButtons(pedals);
+  const outside = clockIn({ document: doc, conducting: link, player: sound }, gear);
+  sendClock({ document: doc, conducting: link }, gear);
   return {
     repository: kept,
     document: doc,
@@ -75,6 +81,7 @@ export function hovlix(): Hovlix {
     microphone: microphone(link),
     midi: gear,
     controls: pedals,
+    clock: outside,
     draft: draft(doc, link),
     async start() {
       // A scanned code has done its work, or is of no use any more: it does not stay in the address.

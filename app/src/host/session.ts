@@ -12,8 +12,15 @@ const Habits = z.object({
   follow: z.boolean().default(true),
   /** MIDI was turned on here, and is asked for again as the page opens. */
   midi: z.boolean().default(false),
+  /** What follows a MIDI clock from outside, and whether ours is sent. */
+  follows: z.enum(['nothing', 'tempo', 'songs']).default('nothing'),
+  sendsClock: z.boolean().default(false),
   /** Four to eight figures that unlock this screen; none where holding is enough. */
-  pin: z.string().regex(/^\d{4,8}$/).nullable().default(null),
+  pin: z
+    .string()
+    .regex(/^\d{4,8}$/)
+    .nullable()
+    .default(null),
   /** Shows whose first steps were left, and those whose way out was seen to. */
   pathLeft: z.array(z.string()).max(200).default([]),
   connected: z.array(z.string()).max(200).default([]),
@@ -30,6 +37,9 @@ type Session = {
   readonly setRehearsal: (habits: { readonly leadIn?: number; readonly follow?: boolean }) => void;
   readonly midi: boolean;
   readonly setMidi: (midi: boolean) => void;
+  readonly follows: Habits['follows'];
+  readonly sendsClock: boolean;
+  readonly setClock: (habits: { readonly follows?: Habits['follows']; readonly sendsClock?: boolean }) => void;
   readonly pin: Habits['pin'];
   readonly setPin: (pin: string | null) => void;
   /** The screen takes no touch and no key but those of pedals. */
@@ -86,6 +96,10 @@ export const useSession = create<Session>((set, get) => ({
     set({ midi });
     keep(get());
   },
+  setClock: (habits) => {
+    set(habits);
+    keep(get());
+  },
   setPin: (pin) => {
     set({ pin });
     keep(get());
@@ -113,8 +127,8 @@ export const useSession = create<Session>((set, get) => ({
 }));
 
 function keep(habits: Habits): void {
-  const { theme, blackoutFade, leadIn, follow, midi, pin, pathLeft, connected } = habits;
-  window.localStorage.setItem(KEY, JSON.stringify({ theme, blackoutFade, leadIn, follow, midi, pin, pathLeft, connected })); // prettier-ignore
+  const { theme, blackoutFade, leadIn, follow, midi, follows, sendsClock, pin, pathLeft, connected } = habits;
+  window.localStorage.setItem(KEY, JSON.stringify({ theme, blackoutFade, leadIn, follow, midi, follows, sendsClock, pin, pathLeft, connected })); // prettier-ignore
 }
 
 function keptHabits(): Habits {

@@ -2,7 +2,7 @@
 
 import { z } from 'zod';
 import { idOf, Name } from '../rig/schema';
-import { Act, Acts } from './act';
+import { Acts, type Act } from './act';
 
 const Channel = z.number().int().min(1).max(16).nullable();
 const Seven = z.number().int().min(0).max(127);

@@ -62,7 +62,9 @@ type Listed = {
 /** The sets of a show; all songs in their order where nobody made any. */
 export function setsOf({ sets, songs }: Listed): readonly SetList[] {
   if (sets.length > 0) return sets;
-  const entries = songs.slice(0, 500).map(({ id }) => ({ kind: 'song' as const, id: id as string, song: id as string }));
+  const entries = songs
+    .slice(0, 500)
+    .map(({ id }) => ({ kind: 'song' as const, id: id as string, song: id as string }));
   return [SetList.parse({ id: 'all', name: 'All songs', entries })];
 }
 

@@ -4,15 +4,16 @@ import { banksOf, type Bank, type Chase, type Look } from '../light';
 import type { Section, Song } from '../song';
 import type { Entry, SetList, SongEntry } from './set';
 
-export type Stop = { readonly id: string; readonly entry: Entry } & (
+export type Stop = { readonly id: string; readonly entry: Entry } &
   /** The song is next, and has not begun. */
-  | { readonly at: 'ready'; readonly song: Song }
-  | { readonly at: 'song'; readonly song: Song }
-  | { readonly at: 'section'; readonly song: Song; readonly section: Section }
-  | { readonly at: 'look'; readonly look: Look['id']; readonly bank: Bank['id'] | null }
-  | { readonly at: 'dark' }
-  | { readonly at: 'pause'; readonly minutes: number }
-);
+  (
+    | { readonly at: 'ready'; readonly song: Song }
+    | { readonly at: 'song'; readonly song: Song }
+    | { readonly at: 'section'; readonly song: Song; readonly section: Section }
+    | { readonly at: 'look'; readonly look: Look['id']; readonly bank: Bank['id'] | null }
+    | { readonly at: 'dark' }
+    | { readonly at: 'pause'; readonly minutes: number }
+  );
 
 type Played = {
   readonly songs: readonly Song[];

@@ -13,7 +13,7 @@ import { released, handsWith } from './hands';
 import { notesWith, Sounding } from './notes';
 import { AT_CLOCK, freeBeat, runAt, runChanged } from './run';
 import { placeInSet } from './set-place';
-import { jumping, loopKept, looped, songAt, songTimeAt, soughtTo } from './song-clock';
+import { jumping, loopKept, looped, songAt, soughtTo } from './song-clock';
 import { isOn, lookTurned, ownBeat, stepped } from './standing';
 
 const Moment = z.number().transform(seconds);
@@ -130,7 +130,13 @@ export const LiveState = z.strictObject({
   /** What a microphone hears; null until one listens. */
   hearing: Hearing.nullable(),
   /** The free clock: pulses a minute, a moment at which one falls, and the number of that one. */
-  tempo: z.strictObject({ bpm: z.number(), at: Moment, beat: z.number().transform(beats) }),
+  tempo: z.strictObject({
+    bpm: z.number(),
+    at: Moment,
+    beat: z.number().transform(beats),
+    /** Somebody said where the beats fall: by tapping, or a clock from outside. */
+    felt: z.boolean().optional(),
+  }),
   /** Bare channels held by hand, in the order of universe and address; `by` a screen that has to be there for it. */
   held: z.array(HeldChannel.extend({ by: z.string().optional() })),
   test: ChannelTest.nullable(),
@@ -287,12 +293,17 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
       const tapped = tempoOfTaps(taps);
       const tempo = tapped ?? { bpm: state.tempo.bpm, at };
       // The count goes on, so that what runs over several beats does not start anew with each tap.
-      return { ...state, taps: [...taps], tempo: { ...tempo, beat: beats(Math.round(freeBeat(state, tempo.at))) } };
+      return {
+        ...state,
+        taps: [...taps],
+        tempo: { ...tempo, beat: beats(Math.round(freeBeat(state, tempo.at))), felt: true },
+      };
     }
     case 'tempo': {
       // Without a place of its own the clock goes on from where it is.
       const from = action.beat ?? { at, beat: freeBeat(state, at) };
-      return { ...state, taps: [], tempo: { bpm: action.bpm, ...from } };
+      const felt = action.beat !== undefined || state.tempo.felt === true;
+      return { ...state, taps: [], tempo: { bpm: action.bpm, ...from, ...(felt ? { felt } : {}) } };
     }
     case 'nudge':
       return { ...state, tempo: { ...state.tempo, at: seconds(state.tempo.at + action.by) } };
@@ -406,7 +417,11 @@ function padded(before: LiveState, action: Extract<Action, { type: 'pad' }>, who
   const { beat, hold, out } = action;
   const stands = before.standing.find((one) => one.look === look && isOn(one, at));
   const off = (state: LiveState, which: string, length: Seconds, when = at) =>
-    lookTurned(state, { type: 'look-off', look: which as typeof look, fade: length, ...(pulse ? { pulse } : {}) }, when);
+    lookTurned(
+      state,
+      { type: 'look-off', look: which as typeof look, fade: length, ...(pulse ? { pulse } : {}) },
+      when,
+    );
   if (press === 'flash' && !down) return flashLifted(before, look, who, at);
   if (!down) return before;
   if (press === 'stop' || (press === 'toggle' && stands)) return off(before, look, fadeOut);

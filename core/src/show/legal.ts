@@ -21,7 +21,20 @@ import { MOST, Show } from './schema';
 /** Records that were found to be as the schema wants them. The same object need not be looked at twice. */
 export type Known = WeakSet<object>;
 
-const LISTS = ['profiles', 'rigs', 'roles', 'aims', 'looks', 'chases', 'kits', 'banks', 'songs', 'sets', 'pedals', 'controls'] as const;
+const LISTS = [
+  'profiles',
+  'rigs',
+  'roles',
+  'aims',
+  'looks',
+  'chases',
+  'kits',
+  'banks',
+  'songs',
+  'sets',
+  'pedals',
+  'controls',
+] as const;
 
 const Head = Show.omit({ profiles: true, rigs: true, roles: true, aims: true, looks: true, chases: true, kits: true, banks: true, songs: true, sets: true, pedals: true, controls: true }).strip(); // prettier-ignore
 const SongHead = Song.omit({ lanes: true }).strip();

@@ -9,7 +9,8 @@ import { songRemarks } from './song-check';
 
 /** Where it is put right. */
 export type Fix =
-  { readonly place: 'set' | 'banks' | 'pedals' | 'connect' | 'rig' | 'safety' } | { readonly place: 'song'; readonly song: Song['id'] };
+  | { readonly place: 'set' | 'banks' | 'pedals' | 'connect' | 'rig' | 'safety' }
+  | { readonly place: 'song'; readonly song: Song['id'] };
 
 export type Remark = {
   /** `stops` would be missed by the audience; `look` is worth a look. */
@@ -49,19 +50,22 @@ export function preflight(show: Show, facts: Facts): readonly Remark[] {
 
 function* computer({ outputs, sending, blackout, awake, battery }: Facts): Generator<Remark> {
   const connect: Fix = { place: 'connect' };
-  if (outputs === null) yield { weight: 'stops', text: 'No DMX leaves: this page is not served by Hovlix on a computer.', fix: connect }; // prettier-ignore
+  if (outputs === null)
+    yield { weight: 'stops', text: 'No DMX leaves: this page is not served by Hovlix on a computer.', fix: connect }; // prettier-ignore
   else if (outputs.on === 0) yield { weight: 'stops', text: 'No output is on.', fix: connect };
   for (const trouble of outputs?.troubles ?? []) yield { weight: 'stops', text: trouble, fix: connect };
   if (!sending) yield { weight: 'stops', text: 'Master output is off: nothing is sent.', fix: connect };
   if (blackout) yield { weight: 'look', text: 'Blackout is on.' };
-  if (!awake) yield { weight: 'look', text: 'This browser cannot keep the screen awake: turn off its sleep for tonight.' };
+  if (!awake)
+    yield { weight: 'look', text: 'This browser cannot keep the screen awake: turn off its sleep for tonight.' };
   if (battery !== null && battery < LOW_BATTERY) yield { weight: 'look', text: `The battery is at ${Math.round(battery * 100)} % and not charging.` }; // prettier-ignore
 }
 
 const LOW_BATTERY = 0.4;
 
 function* setRemarks(show: Show, set: SetList, { music }: Facts): Generator<Remark> {
-  if (set.entries.length === 0) yield { weight: 'stops', text: `The set “${set.name}” is empty.`, fix: { place: 'set' } };
+  if (set.entries.length === 0)
+    yield { weight: 'stops', text: `The set “${set.name}” is empty.`, fix: { place: 'set' } };
   const seen = new Set<string>();
   for (const entry of set.entries) {
     if (entry.kind !== 'song') continue;
@@ -120,7 +124,8 @@ const doesNothing = (control: Control): boolean =>
 
 function* bankRemarks(show: Show): Generator<Remark> {
   for (const bank of banksOf(show))
-    if (bank.pads.length === 0) yield { weight: 'look', text: `Bank “${bank.name}” has no pads.`, fix: { place: 'banks' } };
+    if (bank.pads.length === 0)
+      yield { weight: 'look', text: `Bank “${bank.name}” has no pads.`, fix: { place: 'banks' } };
 }
 
 function* safetyRemarks({ safety }: Show): Generator<Remark> {

@@ -315,5 +315,7 @@ test('every command has words for its undo', () => {
 
 test('the schema in the documents is that of the shows that are written', () => {
   const written = JSON.parse(readFileSync(join(__dirname, '../../../docs/show.schema.json'), 'utf8')) as object;
-  expect(JSON.parse(JSON.stringify(z.toJSONSchema(Show, { io: 'input', unrepresentable: 'any', reused: 'ref' })))).toEqual(written);
+  expect(
+    JSON.parse(JSON.stringify(z.toJSONSchema(Show, { io: 'input', unrepresentable: 'any', reused: 'ref' }))),
+  ).toEqual(written);
 });

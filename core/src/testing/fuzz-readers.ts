@@ -5,6 +5,7 @@ import { compile, explain, frameFor, limiter, ready, render, type Program } from
 import { readBundle, writeBundle } from '../files';
 import { readGdtf, writeGdtf } from '../files/gdtf';
 import { commandsOf, readMidi, takenFrom, usualChoices, writeSongAsMidi } from '../files/midi';
+import { readM3u } from '../files/set';
 import { Chase, Kit } from '../light';
 import {
   AT_REST,
@@ -202,6 +203,7 @@ export function readers(): readonly Reader[] {
     { name: 'screens', json: true, samples: SPOKEN, read: heard },
     { name: 'logs', json: true, samples: [text(LOG)], read: logged },
     { name: 'lamp types', json: false, samples: profiles.map((profile) => writeGdtf(profile)), read: (bytes) => outcome(readGdtf(bytes, 'x.gdtf', 'x')) },
+    { name: 'playlists', json: false, samples: [text('#EXTM3U\n#EXTINF:60,Song\nSong.wav\n'), text('C:\\Music\\Song.ogg\r\nother.mp3')], read: (bytes) => outcome(readM3u(untext(bytes), 'x.m3u', RICH, () => 'entry')) },
     { name: 'MIDI files', json: false, samples: [writeSongAsMidi(RICH.songs[0]!), MIDI], read: midi },
     { name: 'charts', json: false, samples: CHARTS.map(text), read: (bytes) => (readChart(untext(bytes)).channels.length > 0 ? 'taken' : 'refused') },
     { name: 'envelopes', json: false, samples: [envelopes], read: (bytes) => outcome(readEnvelopes(bytes, 'x')) },

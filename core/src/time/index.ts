@@ -1,3 +1,4 @@
 export * from './tempo-map';
 export * from './meter';
 export * from './tap';
+export * from './midi-clock';

@@ -18,5 +18,5 @@ export function pulseAt(live: LiveState, songs: readonly Song[], now: Seconds): 
     return { bpm, lit: live.song.playing && time < song.duration ? place.pulse : -1, count: pulsesInBar(meter) };
   }
   const pulses = ((now - live.tempo.at) * live.tempo.bpm) / 60;
-  return { bpm: live.tempo.bpm, lit: live.taps.length === 0 ? -1 : ((Math.floor(pulses) % 4) + 4) % 4, count: 4 };
+  return { bpm: live.tempo.bpm, lit: !live.tempo.felt ? -1 : ((Math.floor(pulses) % 4) + 4) % 4, count: 4 };
 }

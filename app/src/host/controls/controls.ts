@@ -32,7 +32,12 @@ import { localSeconds } from '../conduct/local-clock';
 import { doActs, type Playing } from './act';
 
 /** What a press did, in words, for a second or so. */
-export type Happened = { readonly control: string; readonly gesture: Gesture; readonly words: string; readonly at: number };
+export type Happened = {
+  readonly control: string;
+  readonly gesture: Gesture;
+  readonly words: string;
+  readonly at: number;
+};
 
 export type ControlsState = {
   /** Set while a control learns: the next thing that is pressed is taken for it, and does nothing else. */

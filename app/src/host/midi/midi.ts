@@ -22,6 +22,10 @@ export type Midi = {
   readonly stop: () => void;
   /** Is asked first; what it takes plays no hits. */
   readonly onHeard: (take: (heard: Heard) => boolean) => void;
+  /** Hears all that comes in as it is, with the moment it came, in ms of the page's own clock: clocks and timecode. */
+  readonly onBytes: (take: (device: string, data: ArrayLike<number>, at: number) => void) => void;
+  /** Bytes to everything that takes MIDI, at once or at a moment of the page's own clock, in ms. */
+  readonly sendBytes: (bytes: readonly number[], at?: number) => void;
   /** To everything that is plugged in and takes MIDI. */
   readonly send: (message: MidiMessage) => void;
 };
@@ -51,8 +55,10 @@ export function midi(): Midi {
   /** By the name of each input: what it said before. */
   const memories = new Map<string, MidiMemory>();
   let takes: (heard: Heard) => boolean = () => false;
+  let takesBytes: (device: string, data: ArrayLike<number>, at: number) => void = () => undefined;
 
-  const hear = (stage: Stage, device: string, data: Uint8Array | null): void => {
+  const hear = (stage: Stage, device: string, data: Uint8Array | null, at: number): void => {
+    if (data) takesBytes(device, data, at);
     const memory = memories.get(device) ?? midiMemory();
     memories.set(device, memory);
     const heard = data && heardMidi(memory, device, data);
@@ -67,7 +73,9 @@ export function midi(): Midi {
 
   const listen = (stage: Stage): void => {
     const inputs = [...(access?.inputs.values() ?? [])];
-    for (const input of inputs) input.onmidimessage = (event) => hear(stage, input.name ?? 'MIDI', event.data);
+    for (const input of inputs)
+      input.onmidimessage = (event) =>
+        hear(stage, input.name ?? 'MIDI', event.data, event.timeStamp ?? performance.now());
     const outputs = [...(access?.outputs.values() ?? [])];
     store.setState({
       inputs: inputs.map(({ name }) => name ?? 'a MIDI input'),
@@ -108,6 +116,10 @@ export function midi(): Midi {
       store.setState({ state: 'off', inputs: [], outputs: [], last: null });
     },
     onHeard: (take) => void (takes = take),
+    onBytes: (take) => void (takesBytes = take),
+    sendBytes(bytes, at) {
+      for (const output of access?.outputs.values() ?? []) output.send([...bytes], at);
+    },
     send(message) {
       for (const output of access?.outputs.values() ?? []) {
         output.send([...bytesOf(message)]);

@@ -118,7 +118,11 @@ export function player(
     conducting.act({ type: 'pause' });
     if (!moment || !stop) return;
     for (const action of afterSongActions(moment, stop))
-      if (action.type === 'play') void self.play(songs.find(({ id }) => id === action.song)!, action.from);
+      if (action.type === 'play')
+        void self.play(
+          songs.find(({ id }) => id === action.song)!,
+          action.from,
+        );
       else conducting.act(action);
   };
   /** Where the song was when it was looked at last, to see that it came round or jumped. */

@@ -72,7 +72,9 @@ export async function pedalCardPdf(show: Show, set: SetList, { made }: Made): Pr
   card.text('Pedal card', { size: 30, bold: true, gap: 14 });
   if (switches.length === 0) card.text('No switch does anything yet.', { size: 14 });
   for (const control of switches) drawSwitch(card, show, control);
-  const leads = switches.some(({ does }) => GESTURES.some((gesture) => does[gesture].some(({ act }) => act === 'stop')));
+  const leads = switches.some(({ does }) =>
+    GESTURES.some((gesture) => does[gesture].some(({ act }) => act === 'stop')),
+  );
   if (leads) drawStops(card, show, set);
   drawPrograms(card, show);
   return card.bytes();

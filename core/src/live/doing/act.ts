@@ -59,7 +59,14 @@ function meant(moment: Moment, act: Act, down: boolean): readonly (Action | unde
       return [{ type: 'play', song: act.song, from: seconds(0) }];
     case 'section': {
       const section = sectionMeant(moment, act.to);
-      return section ? toSection(moment, section, placeAt(moment).set.jumps, live.song !== null && songAt(live.song, moment.now).loop !== undefined) : [];
+      return section
+        ? toSection(
+            moment,
+            section,
+            placeAt(moment).set.jumps,
+            live.song !== null && songAt(live.song, moment.now).loop !== undefined,
+          )
+        : [];
     }
     case 'loop':
       return loopTurned(moment);

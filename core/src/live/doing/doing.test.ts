@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { unfit } from '../../conduct/fits';
 import { Act, SetList } from '../../gig';
 import { Bank } from '../../light';
-import { readShow, Show } from '../../show';
+import { readShow, type Show } from '../../show';
 import { Song } from '../../song';
 import { testShow } from '../../testing/show';
 import { id, seconds } from '../../units';

@@ -120,7 +120,6 @@ export function afterSong(moment: Moment): Stop | undefined {
   return begins ? (stops.find(({ entry, at: kind }) => entry.id === next.entry.id && kind !== 'ready') ?? next) : next;
 }
 
-
 /** What is done there. A song that only stands ready, with nothing that shall be on, leaves the light of the one before. */
 export function afterSongActions(moment: Moment, stop: Stop): readonly Action[] {
   const actions = toStop(moment, stop);

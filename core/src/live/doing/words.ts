@@ -127,7 +127,9 @@ export function stopWords(show: Pick<Show, 'looks' | 'chases'>, stop: Stop | und
 /** Several acts of one press: what the first of them that does something will do, and how many more there are. */
 export function pressWords(moment: Moment, acts: readonly Act[]): string {
   const all = acts.map((act) => wordsNow(moment, act)).filter(Boolean);
-  return all.length <= 1 ? (all[0] ?? '') : all.slice(0, 2).join(' + ') + (all.length > 2 ? ` + ${all.length - 2}` : '');
+  return all.length <= 1
+    ? (all[0] ?? '')
+    : all.slice(0, 2).join(' + ') + (all.length > 2 ? ` + ${all.length - 2}` : '');
 }
 
 const lookName = ({ looks, chases }: Pick<Show, 'looks' | 'chases'>, id: string): string =>

@@ -219,7 +219,8 @@ function SwitchForm({ show, control, onChange }: SwitchProps) {
 function whenWords({ eager }: SwitchControl, { press, double, hold }: Does): string {
   if (press.length === 0) return '';
   if (double.length > 0) return 'A press acts when the time for a second one is over.';
-  if (hold.length > 0) return eager ? 'A press acts at once; a hold is done as well.' : 'A press acts as the foot lifts.';
+  if (hold.length > 0)
+    return eager ? 'A press acts at once; a hold is done as well.' : 'A press acts as the foot lifts.';
   return 'A press acts at once.';
 }
 
@@ -256,4 +257,3 @@ function FaderForm({ show, control, onChange }: FaderProps) {
     </>
   ); // prettier-ignore
 }
-

@@ -1,18 +1,16 @@
 // Pedals, keys, knobs: everything that is bound, what it does, and what is bound twice.
 
 import { useState } from 'react';
-import { Link } from 'expo-router';
 import { View } from '@tamagui/core';
-import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import { conflictsOf, sourceWords, type Control, type Pedal } from '@hovlix/core/gig';
 import { actName } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { useHovlix, useMay, useShow } from '../../../host/hovlix';
 import { Card } from '../../../ui/card';
+import { ClockSwitches } from '../../../ui/ClockSwitches';
 import { MidiSwitch } from '../../../ui/MidiSwitch';
-import { usePalette } from '../../../ui/palette';
-import { Button, Column, Quiet, Row, Title, Words } from '../../../ui/pieces';
-import { ScrollArea } from '../../../ui/ScrollArea';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { GigPage } from '../stage/GigPage';
 import { ControlSheet } from './ControlSheet';
 import { freshFader, freshPedal, freshSwitch, LAYOUTS } from './fresh';
 import { PedalSheet } from './PedalSheet';
@@ -22,7 +20,6 @@ export function PedalsPlace() {
   const app = useHovlix();
   const show = useShow((one) => one);
   const may = useMay('operator');
-  const palette = usePalette();
   const [open, setOpen] = useState<Control['id'] | null>(null);
   const [times, setTimes] = useState<Pedal['id'] | null>(null);
   if (!show) return null;
@@ -42,18 +39,8 @@ export function PedalsPlace() {
   const others = show.controls.filter((one) => one.kind === 'fader' || !one.pedal);
   const conflicts = conflictsOf(show.controls);
   return (
-    <Column height="100%">
-      <Row gap={4} paddingHorizontal={8} paddingTop={12} paddingBottom={8}>
-        <Link href="/gig" aria-label="Back to Gig" style={{ minWidth: 44, minHeight: 44, display: 'flex', alignItems: 'center', justifyContent: 'center' }}>
-          <ChevronLeft size={22} color={palette.text} aria-hidden />
-        </Link>
-        <Title render="h1" margin={0} fontSize={22}>
-          Pedals and MIDI
-        </Title>
-      </Row>
-      <div style={{ flex: 1, minHeight: 0 }}>
-        <ScrollArea>
-          <Column paddingHorizontal={12} gap={12}>
+    <>
+      <GigPage title="Pedals and MIDI">
             {conflicts.map(([a, b]) => (
               <Quiet key={`${a.id} ${b.id}`} role="alert" color="$warn">
                 {`“${a.name}” and “${b.name}” both hear ${sourceWords(a.source)}: one press does both.`}
@@ -99,13 +86,12 @@ export function PedalsPlace() {
             </Card>
             <Card title="MIDI">
               <MidiSwitch />
+              <ClockSwitches />
             </Card>
-          </Column>
-        </ScrollArea>
-      </div>
+      </GigPage>
       {shown && may && <ControlSheet key={shown.id} show={show} control={shown} onClose={() => setOpen(null)} />}
       {trained && may && <PedalSheet key={trained.id} show={show} pedal={trained} onClose={() => setTimes(null)} />}
-    </Column>
+    </>
   ); // prettier-ignore
 }
 

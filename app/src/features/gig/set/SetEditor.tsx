@@ -1,7 +1,7 @@
 // Changing a set: its order, what stands at each place, and what happens between songs.
 
 import { useState } from 'react';
-import { Entry, SetList } from '@hovlix/core/gig';
+import { Entry, type SetList } from '@hovlix/core/gig';
 import type { Show } from '@hovlix/core/show';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix } from '../../../host/hovlix';

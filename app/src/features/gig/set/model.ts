@@ -1,6 +1,6 @@
 // Entries of a set in words.
 
-import { Entry, SetList, setsOf, type Start } from '@hovlix/core/gig';
+import { SetList, setsOf, type Entry, type Start } from '@hovlix/core/gig';
 import type { Show } from '@hovlix/core/show';
 
 const lookName = ({ looks, chases }: Show, id: string): string =>
@@ -25,7 +25,11 @@ export function entryWords(show: Show, entry: Entry): string {
 }
 
 const startWords = (show: Show, start: Start): string =>
-  start.with === 'keep' ? '' : start.with === 'dark' ? 'starts in the dark' : `starts with ${lookName(show, start.look)}`;
+  start.with === 'keep'
+    ? ''
+    : start.with === 'dark'
+      ? 'starts in the dark'
+      : `starts with ${lookName(show, start.look)}`;
 
 /** `3:24`; nothing where it takes no time. */
 export function lengthWords(seconds: number): string {

@@ -83,7 +83,8 @@ function Stomp({ control }: { readonly control: SwitchControl }) {
         onPointerLeave: () => down && foot(control.id, false),
         onPointerCancel: () => foot(control.id, false),
         onContextMenu: (event: { preventDefault: () => void }) => event.preventDefault(),
-        onKeyDown: (event: { key: string; repeat: boolean }) => isKey(event.key) && !event.repeat && foot(control.id, true),
+        onKeyDown: (event: { key: string; repeat: boolean }) =>
+          isKey(event.key) && !event.repeat && foot(control.id, true),
         onKeyUp: (event: { key: string }) => isKey(event.key) && foot(control.id, false),
       }}
     >

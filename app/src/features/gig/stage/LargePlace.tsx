@@ -5,9 +5,8 @@ import { useRouter } from 'expo-router';
 import { Text, View } from '@tamagui/core';
 import X from 'lucide-react-native/icons/x';
 import type { Gesture, SwitchControl } from '@hovlix/core/gig';
-import { placeAt, sectionNow, stopWords, wordsNow } from '@hovlix/core/live';
+import { placeAt, sectionNow, songTimeAt, stopWords, wordsNow } from '@hovlix/core/live';
 import { gigPlace, barSpan } from '@hovlix/core/song';
-import { songTimeAt } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { useLive, useShow } from '../../../host/hovlix';
 import { keepAwake } from '../../../host/screen';
@@ -99,8 +98,7 @@ function One({ control, dark }: { readonly control: SwitchControl | undefined; r
   const has = useMoment((moment) => control && (['press', 'double', 'hold'] as const).filter((one) => doesNow(moment, control)[one].length > 0).join(' ')); // prettier-ignore
   const on = useMoment((moment) => wordsNow(moment, ON));
   const gestures = (has ?? '').split(' ').filter(Boolean) as Gesture[];
-  if (!control)
-    return <Panel name="Next" words={on || 'The set ends here'} large dark={dark} />;
+  if (!control) return <Panel name="Next" words={on || 'The set ends here'} large dark={dark} />;
   return (
     <Column flex={1} gap={10} minHeight={0}>
       {gestures.map((gesture) => (

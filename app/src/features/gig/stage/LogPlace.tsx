@@ -62,7 +62,9 @@ function joined(before: Log | null | undefined, own: Log): Log {
   const after = before.entries.filter(({ seq }) => seq < first);
   const last = after.at(-1)?.seq ?? before.begin.seq;
   // With a gap between them only one of the two can be rendered again.
-  return own.entries.length > 0 && last + 1 !== first ? own : { begin: before.begin, entries: [...after, ...own.entries] };
+  return own.entries.length > 0 && last + 1 !== first
+    ? own
+    : { begin: before.begin, entries: [...after, ...own.entries] };
 }
 
 function agoWords(seconds: number): string {

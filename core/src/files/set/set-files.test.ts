@@ -1,0 +1,76 @@
+// Set lists in files and on paper, read back.
+
+import fc from 'fast-check';
+import { PDFDocument } from 'pdf-lib';
+import { Control, SetList, type Entry } from '../../gig';
+import { Song } from '../../song';
+import { readShow, type Show } from '../../show';
+import { testShow } from '../../testing/show';
+import { pedalCardPdf, setListPdf, setRows } from '../paper';
+import { readM3u, setCsv, setM3u } from '.';
+
+function show(titles: readonly string[]): Show {
+  const plain = testShow();
+  const music = (name: string) => ({ hash: 'a'.repeat(64), name, type: 'ogg' as const, bytes: 1 });
+  const songs = titles.map((title, i) => Song.parse({ ...plain.songs[0]!, id: `s${i}`, title, by: 'Tin Lantern', key: 'Em', music: music(`${title}.ogg`) })); // prettier-ignore
+  const entries = [...songs.map(({ id }, i) => ({ kind: 'song', id: `e${i}`, song: id })), { kind: 'pause', id: 'p', minutes: 20 }]; // prettier-ignore
+  const sets = [SetList.parse({ id: 'set', name: 'Friday', entries })];
+  const controls = [Control.parse({ kind: 'switch', id: 'f', name: 'Foot', source: { by: 'program', device: null, channel: null, number: 4, bank: 131 }, does: { press: [{ act: 'stop', way: 'next' }] } })]; // prettier-ignore
+  const read = readShow({ ...plain, songs, sets, controls }, 'test');
+  if (!read.ok) throw new Error(JSON.stringify(read.problem));
+  return read.value;
+}
+let count = 0;
+const freshId = () => `fresh-${++count}`;
+const songOf = (entry: Entry) => (entry.kind === 'song' ? (entry.song as string) : entry.kind);
+const order = (text: string, of: Show) => {
+  const read = readM3u(text, 'x.m3u', of, freshId);
+  if (!read.ok) throw new Error(JSON.stringify(read.problem));
+  return { songs: read.value.entries.map(songOf), unknown: read.value.unknown };
+};
+
+test('the order goes into a playlist and comes back, whatever the titles', () => {
+  const title = fc.string({ minLength: 1, maxLength: 30, unit: 'grapheme' }).map((one) => one.trim()).filter((one) => one !== '' && !/[\u0000-\u001F/\\%#\uFEFF]/.test(one) && one.length <= 100); // prettier-ignore
+  fc.assert(
+    fc.property(fc.uniqueArray(title, { minLength: 1, maxLength: 12, selector: (one) => one.normalize('NFC').toLowerCase() }), (titles) => {
+      const of = show(titles);
+      expect(order(setM3u(of, of.sets[0]!), of).songs).toEqual(titles.map((_, i) => `s${i}`));
+    }),
+    { seed: 15, numRuns: 100 },
+  ); // prettier-ignore
+});
+
+test('as other programs write them: folders, addresses, other line ends, titles alone, and what is not here', () => {
+  const of = show(['Paper Lighthouse', 'Salt and Signal']);
+  expect(order('\uFEFF#EXTM3U\r\nC:\\Music\\Salt and Signal.ogg\r\nfile:///home/x/Paper%20Lighthouse.mp3\r\n', of).songs).toEqual(['s1', 's0']); // prettier-ignore
+  expect(order('#EXTINF:-1,Tin Lantern - Paper Lighthouse\nhttp://example.net/17\n', of).songs).toEqual(['s0']);
+  expect(order('50% off.mp3\nSalt and Signal\n#EXTINF:3,Other\nother.mp3', of)).toEqual({ songs: ['s1'], unknown: ['50% off.mp3', 'Other'] }); // prettier-ignore
+  for (const bad of ['', 'Dear friends', 'PK\u0003\u0004', '#EXTM3U\n'.repeat(6000)])
+    expect(readM3u(bad, 'x.m3u', of, freshId)).toMatchObject({ ok: false, problem: { name: 'x.m3u' } });
+});
+
+test('as CSV every place is a row, and no cell is a formula', () => {
+  const of = show(['=cmd()', 'Salt, "and" Signal']);
+  const lines = setCsv(of, of.sets[0]!).split('\r\n');
+  expect(lines).toHaveLength(4);
+  expect(lines[1]).toMatch(/^1,"'=cmd\(\)",Tin Lantern,Em,120,60,,$/);
+  expect(lines[2]).toMatch(/^2,"Salt, ""and"" Signal",/);
+  expect(lines[3]).toMatch(/^3,Pause,,,,1200,,$/);
+});
+
+test('felt beats are what is printed: 6/8 counts its dotted ones', () => {
+  const of = show(['Ballad']);
+  const songs = [{ ...of.songs[0]!, meter: [{ bar: 0, numerator: 6, denominator: 8 as const }] }];
+  expect(setRows({ ...of, songs }, of.sets[0]!)[0]!.bpm).toBe(80);
+});
+
+test('both papers take as many pages as they need, and any script', async () => {
+  const many = show(Array.from({ length: 60 }, (_, i) => (i === 3 ? '灯光 🙂' : `Song number ${i}, with a title that is far too long for a line of a set list on paper`))); // prettier-ignore
+  const [set] = many.sets;
+  const made = { made: '2026-05-01' };
+  expect((await PDFDocument.load(await setListPdf(many, set!, made))).getPageCount()).toBeGreaterThan(2);
+  expect((await PDFDocument.load(await pedalCardPdf(many, set!, made))).getPageCount()).toBeGreaterThan(2);
+  const none = { ...many, controls: [], songs: [], sets: [{ ...set!, entries: [] }] };
+  expect((await PDFDocument.load(await pedalCardPdf(none, none.sets[0]!, made))).getPageCount()).toBe(1);
+  expect((await PDFDocument.load(await setListPdf(none, none.sets[0]!, made))).getPageCount()).toBe(1);
+});
