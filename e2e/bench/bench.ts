@@ -16,6 +16,7 @@ import { bigShow, type Load } from './big-show';
 import { benchEdits } from './edits';
 import { floods } from './floods';
 import { gapsAfterDeath } from './killed';
+import { pressed } from './presses';
 import { dragOnPlan, patchHundred } from './rig';
 
 type Line = { readonly what: string; readonly value: string; readonly target: string };
@@ -247,6 +248,9 @@ if (!onlyOutput && !onlyRig) {
   benchLongSong(note);
   benchCurves();
 }
+if (!onlyRig && !onlyEngine)
+  for (const { what, times } of await pressed(100))
+    note(`${what} to changed packet: median, p99, of ${times.length}`, `${at(times, 0.5).toFixed(1)}, ${at(times, 0.99).toFixed(1)} ms`, '<= 25 ms'); // prettier-ignore
 const minutes = Number(process.argv.find((one) => one.startsWith('--minutes='))?.slice(10) ?? 0);
 if (!onlyRig && !onlyEngine)
   await benchOutput(8, minutes > 0 ? minutes * 60 : 20, { spacing: '<= 3 ms', cpu: '<= 15 %' });

@@ -8,6 +8,7 @@ import { maySay, type LiveState, type Right } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { conducting, type Conducting, type LinkState } from './conduct/conduct';
 import { controls, type Controls } from './controls/controls';
+import { followLights } from './controls/feedback';
 import { followGameButtons } from './controls/game-buttons';
 import { connectionsDocument, type ConnectionsDocument, type ConnectionsState } from './document/connections-document';
 import { document, type Document } from './document/document';
@@ -67,6 +68,7 @@ export function hovlix(): Hovlix {
   const pedals = controls({ document: doc, conducting: link, player: sound });
   gear.onHeard(pedals.midi);
   followGameButtons(pedals);
+  followLights({ document: doc, conducting: link }, gear);
   const outside = clockIn({ document: doc, conducting: link, player: sound }, gear);
   sendClock({ document: doc, conducting: link }, gear);
   return {

@@ -1,6 +1,6 @@
 // Channels held or tested by hand, laid over a rendered frame: what shows that DMX arrives before anything is patched.
 
-import type { ChannelTest, LiveState } from '../live/state';
+import type { ChannelTest, LiveState } from '../live/live-state';
 import type { Seconds } from '../units';
 
 /** Full and nothing in turn, twice a second: seen from across a room, and under three flashes a second. */

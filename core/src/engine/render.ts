@@ -1,7 +1,7 @@
 // One instant of light, as bytes.
 
 import { rampAt } from '../light/ramp';
-import type { LiveState } from '../live/state';
+import type { LiveState } from '../live/live-state';
 import { clamp, type Seconds } from '../units';
 import { blackoutAt, evaluate } from './evaluate';
 import { layTests } from './held-channels';

@@ -1,7 +1,7 @@
 // The light ribbon: what the rig will really show over a stretch of a song, role by role.
 
 import { srgbFromLinear } from '../colour';
-import { AT_REST } from '../live/state';
+import { AT_REST } from '../live/live-state';
 import { seconds, type Seconds } from '../units';
 import { LAMP_STRIDE, lampsFor, readLamps } from './lamps';
 import { frameFor, type Program } from './program';

@@ -5,7 +5,7 @@ import { beats, seconds, type Seconds } from '../units';
 import { AT_CLOCK } from './run';
 import { isOn } from './standing';
 import { songTimeAt } from './song-clock';
-import { AT_REST, type LiveState } from './state';
+import { AT_REST, type LiveState } from './live-state';
 
 /**
  * The state as it was at one moment of an old clock, put at rest at a moment of a new one: what was on is on, fades are

@@ -2,7 +2,8 @@
 
 import type { Seconds } from '../units';
 import type { Action, Entry } from './actions';
-import { AT_REST, reduced, type LiveState } from './state';
+import { AT_REST, type LiveState } from './live-state';
+import { reduced } from './state';
 
 export type Conductor = {
   /** Puts an action in its place in the log. */

@@ -4,7 +4,7 @@ import { actName } from './doing/act-names';
 import { placeAt, stopWords } from './doing';
 import type { Show } from '../show';
 import type { Entry } from './actions';
-import { AT_REST } from './state';
+import { AT_REST } from './live-state';
 
 /** What an entry was; undefined for what no one pressed: sound that is corrected, microphones, screens that come and go. */
 export function entryWords(show: Show, { action, at }: Entry): string | undefined {

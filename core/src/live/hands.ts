@@ -4,7 +4,7 @@ import { rampAt, rampOn, steady } from '../light/ramp';
 import { whoKey } from '../light/who';
 import type { LookValue } from '../light/schema';
 import { seconds, type Seconds } from '../units';
-import type { LiveState } from './state';
+import type { LiveState } from './live-state';
 
 type Hands = LiveState['hands'];
 

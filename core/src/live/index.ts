@@ -1,5 +1,6 @@
 export * from './actions';
-export * from './state';
+export * from './live-state';
+export { reduced } from './state';
 export * from './run';
 export * from './song-clock';
 export * from './hearing';

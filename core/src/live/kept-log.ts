@@ -2,7 +2,8 @@
 
 import type { Entry } from './actions';
 import { logHead, logLine, type Log } from './log';
-import { reduced, type LiveState } from './state';
+import type { LiveState } from './live-state';
+import { reduced } from './state';
 
 /** A night of faders is long: beyond this the older half goes into what it begins with. */
 const MOST_ENTRIES = 20_000;

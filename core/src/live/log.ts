@@ -5,7 +5,8 @@ import { z } from 'zod';
 import { failed, ok, type Result } from '../problem';
 import type { Seconds } from '../units';
 import { Entry } from './actions';
-import { AT_REST, LiveState, reduced } from './state';
+import { AT_REST, LiveState } from './live-state';
+import { reduced } from './state';
 
 const Head = z.object({
   format: z.literal('hovlix-log'),

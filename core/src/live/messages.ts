@@ -7,7 +7,7 @@ import { CHAIN_KEPT, Command } from '../show';
 import { seconds } from '../units';
 import { Action, Entry } from './actions';
 import { Right } from './rights';
-import { LiveState } from './state';
+import { LiveState } from './live-state';
 
 /** Raised when a message changes its meaning; both sides name theirs in their first one. */
 export const PROTOCOL = 6;

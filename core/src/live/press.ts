@@ -8,7 +8,7 @@ import { beats, seconds, type Beats, type Seconds } from '../units';
 import type { Action } from './actions';
 import { freeBeat } from './run';
 import { songTimeAt } from './song-clock';
-import type { LiveState } from './state';
+import type { LiveState } from './live-state';
 
 /** The moment of a press: the show as it is, what is on, and the conductor's clock. */
 export type Moment = { readonly show: Show; readonly live: LiveState; readonly now: Seconds };

@@ -8,7 +8,7 @@ import type { Action } from './actions';
 import type { Drum } from '../music/drums';
 import type { Hearing } from './hearing';
 import { AT_CLOCK, freeBeat, runAt } from './run';
-import type { LiveState } from './state';
+import type { LiveState } from './live-state';
 
 export type Standing = LiveState['standing'][number];
 

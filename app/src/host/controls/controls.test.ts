@@ -5,7 +5,9 @@ import { Control, type Heard } from '@hovlix/core/gig';
 import { AT_REST, reduced, type Action, type LiveState } from '@hovlix/core/live';
 import { seconds } from '@hovlix/core/units';
 import { testShow } from '../../../../core/src/testing/show';
+import type { MidiState } from '../midi/midi';
 import { controls } from './controls';
+import { followLights } from './feedback';
 
 let clock = 50;
 
@@ -34,6 +36,7 @@ function screen(...made: object[]) {
     state,
     on: () => state().standing.filter((one) => one.on).map(({ look }) => look as string),
     document,
+    conducting,
   }; // prettier-ignore
 }
 function pass(length: number): void {
@@ -129,3 +132,24 @@ test('a control that is removed while its switch is down holds nothing up', () =
   expect(() => pass(2)).not.toThrow();
   expect(all.key(KEY, false)).toBe(false);
 });
+
+test('pads of gear are lit while their look is on, and told anew when they are plugged in again', () => {
+  const note = { by: 'note', device: 'Board', channel: 3, number: 40 };
+  const { all, document, conducting } = screen({ kind: 'switch', id: 'p', name: 'Pad', source: note, does: { press: [{ act: 'look', look: 'red' }] } }); // prettier-ignore
+  const midi = createStore<MidiState>(() => ({ state: 'on', inputs: [], outputs: ['Board'], last: null, why: null }));
+  const sent: unknown[] = [];
+  followLights({ document, conducting } as never, { store: midi, sendTo: (device, bytes) => sent.push([device, ...bytes]) });
+  const strike = (down: boolean) => all.midi({ by: 'note', device: 'Board', channel: 3, number: 40, down, value: down ? 1 : 0 });
+  pass(0.3);
+  expect(sent).toEqual([['Board', 0x92, 40, 0]]);
+  strike(true);
+  strike(false);
+  expect(sent.slice(1)).toEqual([['Board', 0x92, 40, 127]]);
+  midi.setState({ outputs: [] });
+  midi.setState({ outputs: ['Board'] });
+  expect(sent.slice(2)).toEqual([['Board', 0x92, 40, 127], ['Board', 0x92, 40, 127]]);
+  pass(0.1);
+  strike(true);
+  strike(false);
+  expect(sent.at(-1)).toEqual(['Board', 0x92, 40, 0]);
+}); // prettier-ignore

@@ -26,6 +26,8 @@ export type Midi = {
   readonly onBytes: (take: (device: string, data: ArrayLike<number>, at: number) => void) => void;
   /** Bytes to everything that takes MIDI, at once or at a moment of the page's own clock, in ms. */
   readonly sendBytes: (bytes: readonly number[], at?: number) => void;
+  /** Bytes to one device by its name; null is all of them. */
+  readonly sendTo: (device: string | null, bytes: readonly number[]) => void;
   /** To everything that is plugged in and takes MIDI. */
   readonly send: (message: MidiMessage) => void;
 };
@@ -119,6 +121,10 @@ export function midi(): Midi {
     onBytes: (take) => void (takesBytes = take),
     sendBytes(bytes, at) {
       for (const output of access?.outputs.values() ?? []) output.send([...bytes], at);
+    },
+    sendTo(device, bytes) {
+      for (const output of access?.outputs.values() ?? [])
+        if (device === null || output.name === device) output.send([...bytes]);
     },
     send(message) {
       for (const output of access?.outputs.values() ?? []) {

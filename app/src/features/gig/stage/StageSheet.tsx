@@ -4,7 +4,8 @@ import { useRouter, type Href } from 'expo-router';
 import { View } from '@tamagui/core';
 import ChevronRight from 'lucide-react-native/icons/chevron-right';
 import { canFillScreen, fillScreen } from '../../../host/screen';
-import { useMay } from '../../../host/hovlix';
+import { rigInUse } from '@hovlix/core/show';
+import { useMay, useShow } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { Typed } from '../../../ui/form';
 import { usePalette } from '../../../ui/palette';
@@ -14,6 +15,7 @@ import { Sheet } from '../../../ui/Sheet';
 export function StageSheet({ onClose }: { readonly onClose: () => void }) {
   const router = useRouter();
   const may = useMay('operator');
+  const rig = useShow((show) => rigInUse(show).name);
   const setLocked = useSession((session) => session.setLocked);
   const pin = useSession((session) => session.pin);
   const setPin = useSession((session) => session.setPin);
@@ -41,6 +43,7 @@ export function StageSheet({ onClose }: { readonly onClose: () => void }) {
         />
       </Column>
       <Column>
+        {rig && <To name={`Rig: ${rig}`} hint="tonight’s lamps: choose and check them" onPress={() => go('/rig')} />}
         <To name="Large letters" hint="for the phone on the amp" onPress={() => go('/gig/large')} />
         {may && <To name="Pedals and MIDI" hint="what each switch does" onPress={() => go('/gig/pedals')} />}
         <To name="Foot controller" hint="switches on this screen" onPress={() => go('/gig/foot')} />

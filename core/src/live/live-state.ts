@@ -1,0 +1,171 @@
+// What is on, since when, and on its way to what: the state that the log is reduced to.
+
+import { z } from 'zod';
+import { steady } from '../light/ramp';
+import { LookValue } from '../light/schema';
+import { idOf } from '../rig/schema';
+import { beats, seconds, type Id } from '../units';
+import { HeldChannel } from './actions';
+import { Hearing } from './hearing';
+import { Sounding } from './notes';
+import { AT_CLOCK } from './run';
+
+const Moment = z.number().transform(seconds);
+const RunShape = z.strictObject({ rate: z.number(), from: z.number(), to: z.number() });
+const RampShape = z.strictObject({ from: z.number(), to: z.number(), at: Moment, duration: Moment });
+
+const Span = z.strictObject({ from: Moment, to: Moment });
+
+/** Strokes counted: all of them, and those with room between them. */
+const Counted = z.strictObject({ count: z.number(), spaced: z.number() });
+
+/** A test of bare channels, begun `at`: all of them flashing until `until`, or one after the other. */
+const ChannelTest = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('flash'),
+    by: z.string(),
+    universe: z.number(),
+    from: z.number(),
+    count: z.number(),
+    at: Moment,
+    until: Moment,
+  }),
+  z.strictObject({
+    kind: z.literal('walk'),
+    by: z.string(),
+    universe: z.number(),
+    from: z.number(),
+    to: z.number(),
+    step: Moment,
+    at: Moment,
+  }),
+]);
+export type ChannelTest = z.infer<typeof ChannelTest>;
+
+const SongState = z.strictObject({
+  id: idOf<'Song'>(),
+  playing: z.boolean(),
+  songTime: Moment,
+  at: Moment,
+  rate: z.number(),
+  since: Moment,
+  /** It stands still and is not what one sees: a look was chosen by hand since. */
+  unlit: z.boolean().optional(),
+  /** The screen it is heard from, whose clock counts; none where no screen sounds. */
+  sound: z.string().optional(),
+  /** A stretch that comes again and again; and where it goes on from another place. See `songTimeAt`. */
+  loop: Span.optional(),
+  jump: z.strictObject({ when: Moment, to: Moment, loop: Span.optional() }).optional(),
+});
+
+export const LiveState = z.strictObject({
+  /** The last entry that went in. */
+  seq: z.number().int().min(0),
+  /** The song whose light is on: at `songTime` when the conductor's clock read `at`. `since` is when it was started. */
+  song: SongState.nullable(),
+  /** Looks and chases that are on or fading out, in the order in which they came on. */
+  standing: z.array(
+    z.strictObject({
+      look: idOf<'Look'>(),
+      on: z.boolean(),
+      ramp: RampShape,
+      /** When it came on, by time and by the clock's beats, and how long a beat was then. */
+      since: Moment.optional(),
+      beat: z.number().transform(beats).optional(),
+      pulse: Moment.optional(),
+      /** When it goes out by itself, and how long that takes. */
+      ends: z.strictObject({ at: Moment, fade: Moment }).optional(),
+      /** Steps pressed on so far, and when the last one was, by the clock's beats. */
+      presses: z.strictObject({ count: z.number().int(), beat: z.number().transform(beats) }).optional(),
+      speed: RunShape.optional(),
+      /** Where in a chase it began, in its beats or seconds. */
+      from: z.number().optional(),
+      /** It came in place of another: the two are mixed, so that nothing dips between them. */
+      crossed: z.boolean().optional(),
+      /** Screens that hold it down: it goes off when the last of them lets go, or goes. */
+      holders: z.array(z.string()).optional(),
+      /** What came on before it, the latest last: heads turn the nearest way from there. */
+      after: z.array(idOf<'Look'>()).optional(),
+      /** Strokes the microphone had counted when it came on. */
+      heard: z.strictObject({ kick: Counted, snare: Counted, hat: Counted }).optional(),
+    }),
+  ),
+  /** The stop of a set one is at, since when, when the set was begun, and the place that was left for it. */
+  set: z
+    .strictObject({
+      set: idOf<'Set'>(),
+      entry: idOf<'Entry'>(),
+      stop: z.string(),
+      since: Moment,
+      began: Moment,
+      left: z.strictObject({ stop: z.string(), song: SongState.nullable(), at: Moment }).optional(),
+    })
+    .nullable()
+    .default(null),
+  /** The bank one is in, and the look that was gone to last. */
+  place: z.strictObject({ bank: idOf<'Bank'>().nullable(), look: idOf<'Look'>().nullable() }),
+  /** What is in hand, or fading out of it; later ones over earlier ones. */
+  hands: z.array(z.strictObject({ value: LookValue, on: z.boolean(), ramp: RampShape })),
+  master: RampShape,
+  roleMasters: z.array(z.strictObject({ role: idOf<'Role'>(), ramp: RampShape })),
+  /** Speed of waves and chases against the clock. */
+  speed: RunShape,
+  /** Scales the fades that are begun. */
+  fadeTimes: z.number(),
+  /** 1 is dark. */
+  blackout: z.strictObject({ on: z.boolean(), ramp: RampShape }),
+  sending: z.boolean(),
+  taps: z.array(Moment),
+  /** Notes that sound, the oldest first, and how often each hit was struck. */
+  sounding: z.array(Sounding),
+  struck: z.record(z.string(), z.number()),
+  /** When notes flashed within the last second. */
+  flashes: z.array(Moment),
+  /** What a microphone hears; null until one listens. */
+  hearing: Hearing.nullable(),
+  /** The free clock: pulses a minute, a moment at which one falls, and the number of that one. */
+  tempo: z.strictObject({
+    bpm: z.number(),
+    at: Moment,
+    beat: z.number().transform(beats),
+    /** Somebody said where the beats fall: by tapping, or a clock from outside. */
+    felt: z.boolean().optional(),
+  }),
+  /** Bare channels held by hand, in the order of universe and address; `by` a screen that has to be there for it. */
+  held: z.array(HeldChannel.extend({ by: z.string().optional() })),
+  test: ChannelTest.nullable(),
+  /** The screen whose song the stage follows. */
+  programs: z.string().nullable(),
+});
+export type LiveState = z.infer<typeof LiveState>;
+
+/** Before anything was pressed. */
+export const AT_REST: LiveState = {
+  seq: 0,
+  song: null,
+  standing: [],
+  set: null,
+  place: { bank: null, look: null },
+  hands: [],
+  master: steady(1),
+  roleMasters: [],
+  speed: AT_CLOCK,
+  fadeTimes: 1,
+  blackout: { on: false, ramp: steady(0) },
+  sending: true,
+  taps: [],
+  sounding: [],
+  struck: {},
+  flashes: [],
+  hearing: null,
+  tempo: { bpm: 120, at: seconds(0), beat: beats(0) },
+  held: [],
+  test: null,
+  programs: null,
+};
+
+/** A song that plays with nothing else on, so that the conductor's clock reads the song's own time. */
+export function playedAlone(song: Id<'Song'>): LiveState {
+  const zero = seconds(0);
+  return { ...AT_REST, song: { id: song, playing: true, songTime: zero, at: zero, rate: 1, since: seconds(-60) } };
+}

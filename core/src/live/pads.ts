@@ -1,0 +1,99 @@
+// Looks that are chosen by hand: pads, next and previous, and what a screen that goes lets go of.
+
+import type { Seconds } from '../units';
+import { seconds } from '../units';
+import type { Action } from './actions';
+import type { LiveState } from './live-state';
+import { isOn, lookTurned } from './standing';
+
+/** When a look comes: now, or when it has waited. */
+export const comesAt = (action: { readonly wait?: Seconds | undefined } | object, at: Seconds): Seconds =>
+  'wait' in action && action.wait !== undefined ? seconds(at + action.wait) : at;
+
+/** Next and previous crossfade from the look they replace. */
+export function goneTo(
+  state: LiveState,
+  { type: _, bank, ...coming }: Extract<Action, { type: 'go' }>,
+  at: Seconds,
+): LiveState {
+  const before = state.place.look;
+  const leaves =
+    before !== null && before !== coming.look && state.standing.some((one) => one.look === before && one.on);
+  const off = { type: 'look-off' as const, look: before!, fade: coming.fade, ...(coming.pulse ? { pulse: coming.pulse } : {}) }; // prettier-ignore
+  const left = leaves ? lookTurned(state, off, at) : state;
+  const on = lookTurned(left, { type: 'look-on', ...coming }, at);
+  const mixed = (one: LiveState['standing'][number]) => one.look === coming.look || (leaves && one.look === before);
+  return {
+    ...on,
+    standing: on.standing.map((one) => (mixed(one) ? { ...one, crossed: true } : one)),
+    place: { bank, look: coming.look },
+  };
+}
+
+/**
+ * A look chosen by hand while a song stands still is what one wants to see; the song's light comes back with play or
+ * seek. Which song is chosen, and where it stands, stays as it is.
+ */
+export function letGoOfStillSong(state: LiveState): LiveState {
+  return state.song && !state.song.playing && !state.song.unlit
+    ? { ...state, song: { ...state.song, unlit: true } }
+    : state;
+}
+
+/** What a pad does, by what it is for and what is on. */
+export function padded(
+  before: LiveState,
+  action: Extract<Action, { type: 'pad' }>,
+  who: string,
+  at: Seconds,
+): LiveState {
+  const { press, down, look, fade, fadeOut, pulse, group = [], clean = false } = action;
+  const { beat, hold, out } = action;
+  const stands = before.standing.find((one) => one.look === look && isOn(one, at));
+  const off = (state: LiveState, which: string, length: Seconds, when = at) =>
+    lookTurned(
+      state,
+      { type: 'look-off', look: which as typeof look, fade: length, ...(pulse ? { pulse } : {}) },
+      when,
+    );
+  if (press === 'flash' && !down) return flashLifted(before, look, who, at);
+  if (!down) return before;
+  if (press === 'stop' || (press === 'toggle' && stands)) return off(before, look, fadeOut);
+  const state = letGoOfStillSong(before);
+  if (press === 'flash') {
+    const lit = lookTurned(state, { type: 'look-on', look, fade: seconds(0), beat, pulse }, at);
+    const holders = [...new Set([...(stands?.holders ?? []), who])];
+    return { ...lit, standing: lit.standing.map((one) => (one.look === look ? { ...one, holders } : one)) };
+  }
+  if (stands) return before;
+  const leave = state.standing.filter((one) => one.on && one.look !== look && (clean || group.includes(one.look)));
+  const when = comesAt(action, at);
+  const lit = lookTurned(state, { type: 'look-on', look, fade, beat, pulse, hold, out }, when);
+  return leave.reduce((now, one) => off(now, one.look, fade, when), lit);
+}
+
+/** A held pad comes up: its look goes off at once, unless somebody else holds it still. */
+export function flashLifted(state: LiveState, look: string, who: string, at: Seconds): LiveState {
+  const one = state.standing.find((standing) => standing.look === look);
+  if (!one?.holders?.includes(who)) return state;
+  const holders = one.holders.filter((holder) => holder !== who);
+  const { holders: _, ...rest } = one;
+  const next = holders.length > 0 ? { ...one, holders } : rest;
+  const left = { ...state, standing: state.standing.map((standing) => (standing === one ? next : standing)) };
+  return holders.length > 0 ? left : lookTurned(left, { type: 'look-off', look: one.look, fade: seconds(0) }, at);
+}
+
+/** What a screen held ends with it: pads held down, notes, lamps of a check, a test. What was switched on stays. */
+export function withoutScreen(state: LiveState, screen: string, at: Seconds): LiveState {
+  const held = state.standing.filter(({ holders }) => holders?.includes(screen));
+  const lifted = held.reduce((now, { look }) => flashLifted(now, look, screen, at), state);
+  return {
+    ...lifted,
+    sounding: lifted.sounding.map((one) =>
+      one.by === screen && one.lifted === undefined ? { ...one, lifted: at } : one,
+    ),
+    held: lifted.held.filter(({ by }) => by !== screen),
+    test: lifted.test?.by === screen ? null : lifted.test,
+    programs: lifted.programs === screen ? null : lifted.programs,
+  };
+}

@@ -1,0 +1,100 @@
+// From a press to the first packet that is another: pads, keys, MIDI and pedals in the real page, measured at a receiver.
+
+import { spawn } from 'node:child_process';
+import { createSocket } from 'node:dgram';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { chromium, type Page } from '@playwright/test';
+import { readBundle } from '@hovlix/core/files';
+import { Control } from '@hovlix/core/gig';
+import { Bank } from '@hovlix/core/light';
+import type { Show } from '@hovlix/core/show';
+import { putOn } from './put-on';
+
+const root = fileURLToPath(new URL('../..', import.meta.url));
+const PORT = 4784;
+const WIRE = 6990;
+/** Bytes of an sACN packet before its levels (E1.31, table 4-1), and the demo's back wash among them. */
+const HEAD = 126;
+const BACK = [24, 36] as const;
+
+export type Pressed = { readonly what: string; readonly times: readonly number[] };
+
+/** Milliseconds of each press, sorted. Flash safety is on, as in a new show. @param presses of each kind. */
+export async function pressed(presses: number): Promise<readonly Pressed[]> {
+  const ear = createSocket('udp4');
+  const heard: { readonly at: number; readonly back: number }[] = [];
+  ear.on('message', (packet) => {
+    const levels = packet.subarray(HEAD + BACK[0], HEAD + BACK[1]);
+    heard.push({ at: performance.timeOrigin + performance.now(), back: levels.reduce((sum, level) => sum + level, 0) });
+  });
+  await new Promise<void>((resolve) => ear.bind(WIRE, '127.0.0.1', resolve));
+  const args = ['server/bin/hovlix.mjs', 'serve', '--port', String(PORT), '--home', mkdtempSync(join(tmpdir(), 'hovlix-bench-'))]; // prettier-ignore
+  const server = spawn(process.execPath, [...args, '--to', `sacn:127.0.0.1:${WIRE}`], { cwd: root });
+  await new Promise<void>((resolve) => server.stdout.once('data', () => resolve()));
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-dev-shm-usage', '--no-first-run'] }); // prettier-ignore
+  const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
+  await page.addInitScript(`
+    const input = { name: 'Board', onmidimessage: null };
+    navigator.requestMIDIAccess = async () => ({ inputs: new Map([['a', input]]), outputs: new Map(), onstatechange: null });
+    window.board = (bytes) => input.onmidimessage && input.onmidimessage({ data: Uint8Array.from(bytes) });
+    localStorage.setItem('hovlix-habits-1', '{"midi":true}');
+  `);
+  await page.goto(`http://localhost:${PORT}/gig`);
+  await putOn(page, show());
+  await page.reload();
+  await page.getByRole('group', { name: 'Pads' }).waitFor();
+  const all: Pressed[] = [];
+  for (const [what, down, up] of KINDS) all.push({ what, times: await timed(page, heard, presses, down, up) });
+  await browser.close();
+  server.kill('SIGTERM');
+  ear.close();
+  return all;
+}
+
+const key = (type: string, code: string, of: string) => `window.dispatchEvent(new KeyboardEvent('${type}', { code: '${code}', key: '${of}', bubbles: true, cancelable: true }))`; // prettier-ignore
+const PAD = `document.querySelector('[aria-label^="Harbour blue, key 1"]')`;
+const pointer = (type: string) => `${PAD}.dispatchEvent(new MouseEvent('${type}', { bubbles: true, cancelable: true, button: 0 }))`; // prettier-ignore
+
+/** What goes down, and what comes up again, as text for the page. */
+const KINDS = [
+  ['pad', pointer('mousedown'), pointer('mouseup')],
+  ['key', key('keydown', 'Digit1', '1'), key('keyup', 'Digit1', '1')],
+  ['MIDI note', 'window.board([0x90, 36, 127])', 'window.board([0x90, 36, 0])'],
+  ['pedal', key('keydown', 'F8', 'F8'), key('keyup', 'F8', 'F8')],
+] as const;
+
+/** The demo, with a pad, a note and a pedal that flash the same look. */
+function show(): Show {
+  const bundle = readBundle(new Uint8Array(readFileSync(join(root, 'demo/boathouse.hovlix'))), 'demo');
+  if (!bundle.ok) throw new Error('The demo cannot be read');
+  const flash = { press: [{ act: 'look', look: 'harbour-blue', press: 'flash' }] };
+  const on = (id: string, source: object) => Control.parse({ kind: 'switch', id, name: id, source, does: flash });
+  return {
+    ...bundle.value.show,
+    banks: [Bank.parse({ id: 'bench', name: 'Bench', pads: [{ look: 'harbour-blue', press: 'flash' }] })],
+    controls: [on('note', { by: 'note', device: null, channel: null, number: 36 }), on('pedal', { by: 'key', code: 'F8' })],
+  }; // prettier-ignore
+}
+
+async function timed(
+  page: Page,
+  heard: readonly { readonly at: number; readonly back: number }[],
+  presses: number,
+  down: string,
+  up: string,
+): Promise<readonly number[]> {
+  const times: number[] = [];
+  for (let n = 0; n < presses; n++) {
+    const begun = await page.evaluate<number>(`(() => { const at = performance.timeOrigin + performance.now(); ${down}; return at; })()`); // prettier-ignore
+    await page.waitForTimeout(200);
+    await page.evaluate(up);
+    const first = heard.find(({ at, back }) => at > begun && back > 0);
+    if (first) times.push(first.at - begun);
+    // Apart from the frames, and no more often than flash safety lets through.
+    await page.waitForTimeout(230 + ((n * 37) % 100));
+  }
+  return times.sort((a, b) => a - b);
+}
