@@ -66,7 +66,11 @@ async function playFrom(page: Page, bar: number): Promise<void> {
 
 await shot('song', PHONE, '/songs/paper-lighthouse', (page) => playFrom(page, 17));
 await shot('gig', PHONE, '/gig', async (page) => {
+  await press(page, 'Set list');
+  await press(page, 'Go to Paper Lighthouse');
   await page.getByRole('button', { name: 'Full sail, key 2, off' }).click();
+  await press(page, 'Go to Chorus 1');
+  await press(page, 'Play Paper Lighthouse');
 });
 await shot('connect', PHONE, '/connect', async (page) => void (await page.getByText('Universe 1 arrives').waitFor()));
 await shot('first-lamp', PHONE, '/connect/first', async (page) => {

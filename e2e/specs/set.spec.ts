@@ -59,6 +59,7 @@ test('three songs with one switch: ready, played, dark for a moment, a slip repa
   await press(page);
   await title(page, 'Salt and Signal');
   await playing(page, false);
+  await page.waitForTimeout(1500);
   await expect(will(page, 'Press twice')).toHaveText(/Back to Paper Lighthouse/);
   await twice(page);
   await title(page, 'Paper Lighthouse');

@@ -2,7 +2,7 @@
 
 import fc from 'fast-check';
 import { seconds, type Seconds } from '../units';
-import { looped, jumping, secondsToTurn, songAt, songTimeAt, type SongClock } from './song-clock';
+import { anchoredAt, looped, jumping, secondsToTurn, songAt, songTimeAt, type SongClock } from './song-clock';
 
 const span = (from: number, to: number) => ({ from: seconds(from), to: seconds(to) });
 const song = (extra: Partial<SongClock> = {}): SongClock => ({
@@ -93,6 +93,33 @@ test('a jump leaves at its bar line, and may be taken back before it', () => {
   expect(time(jumping(songAt(chosen, seconds(101)), null), 105)).toBe(15);
   // Played slower it takes longer to get there.
   expect(time({ ...chosen, rate: 0.5 }, 104)).toBeCloseTo(40, 6);
+});
+
+test('a sound that is a little ahead, or behind, never slips out of a loop or past a jump', () => {
+  fc.assert(
+    fc.property(anySong, fc.array(fc.integer({ min: -30, max: 30 }), { minLength: 1, maxLength: 60 }), (one, errors) => {
+      let now = one;
+      let at = 100;
+      for (const ms of errors) {
+        at += 0.25;
+        const before = time(now, at);
+        now = anchoredAt(now, seconds(before + ms / 1000), seconds(at));
+        // The sound is off by what it is off, and never by a whole loop or a jump.
+        const turn = [now.loop, one.jump?.loop, one.loop].flatMap((span) => (span ? [span.to - span.from] : []));
+        const off = Math.abs(time(now, at) - before);
+        const lengths = [0, ...turn, ...(one.jump ? [Math.abs(one.jump.to - one.jump.when)] : [])];
+        expect(Math.min(...lengths.map((length) => Math.abs(off - length)))).toBeLessThan(0.0301);
+      }
+      // What loops still loops, wherever the errors fell.
+      if (one.loop && !one.jump && one.songTime < one.loop.to) expect(time(now, at + 500)).toBeLessThan(one.loop.to + 0.0001);
+    }),
+    { seed: 15, numRuns: 200 },
+  ); // prettier-ignore
+  const near = song({ songTime: seconds(15.9), loop: span(12, 16) });
+  expect(time(anchoredAt(near, seconds(16.004), seconds(100.1)), 101)).toBeCloseTo(12.904, 6);
+  const jumped = anchoredAt(song({ songTime: seconds(11.9), jump: { when: seconds(12), to: seconds(40) } }), seconds(12.005), seconds(100.1)); // prettier-ignore
+  expect(time(jumped, 100.1)).toBeCloseTo(40.005, 6);
+  expect(time(jumped, 130)).toBeCloseTo(69.905, 6);
 });
 
 test('how long it takes to the next turn', () => {

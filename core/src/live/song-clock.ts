@@ -73,6 +73,25 @@ export function songAt<Song extends SongClock>(song: Song, at: Seconds): Song {
   return { ...rest, songTime, at, ...(jump.loop ? { loop: jump.loop } : {}) } as unknown as Song;
 }
 
+/** A sound that is so little past an end is late or early at it, in seconds; further, it was moved there. */
+const JUST_PAST = 1;
+
+/**
+ * The song put where its sound is. A sound that is a little ahead must not slip past the end of a loop, or past the place
+ * of a jump: it is taken round, or along, as the song itself would be.
+ */
+export function anchoredAt<Song extends SongClock>(before: Song, songTime: Seconds, at: Seconds): Song {
+  const song = songAt(before, at);
+  const { loop, jump } = song;
+  const passed = (end: Seconds) => song.songTime < end && songTime >= end && songTime < end + JUST_PAST;
+  if (jump && passed(jump.when)) {
+    const { jump: _, loop: __, ...rest } = song;
+    return { ...rest, songTime: seconds(jump.to + songTime - jump.when), at, ...(jump.loop ? { loop: jump.loop } : {}) } as unknown as Song; // prettier-ignore
+  }
+  if (loop && passed(loop.to)) return { ...song, songTime: seconds(roundIn(loop, loop.from, songTime)), at };
+  return { ...song, songTime, at };
+}
+
 /** A loop that one is in, or has not come to, goes on when the song is taken up inside it. */
 export function loopKept(
   before: (SongClock & { readonly id: string }) | null,

@@ -4,8 +4,7 @@ import { never } from '../problem';
 import { rampOn, steady } from '../light/ramp';
 import { tapsWith, tempoOfTaps } from '../time';
 import { beats, seconds } from '../units';
-import type { Entry } from './actions';
-import type { HeldChannel } from './actions';
+import type { Entry, HeldChannel } from './actions';
 import { handsWith, released } from './hands';
 import { hearingWith } from './hearing';
 import { AT_REST, type LiveState } from './live-state';
@@ -13,7 +12,7 @@ import { notesWith } from './notes';
 import { comesAt, goneTo, letGoOfStillSong, padded, withoutScreen } from './pads';
 import { AT_CLOCK, freeBeat, runAt, runChanged } from './run';
 import { placeInSet } from './set-place';
-import { jumping, loopKept, looped, songAt, soughtTo } from './song-clock';
+import { anchoredAt, jumping, loopKept, looped, songAt, soughtTo } from './song-clock';
 import { lookTurned, ownBeat, stepped } from './standing';
 
 /** A master that is dragged arrives in steps; this long a fade makes them one movement. */
@@ -68,9 +67,7 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
       return {
         ...state,
         song: {
-          ...songAt(state.song, action.at),
-          songTime: action.songTime,
-          at: action.at,
+          ...anchoredAt(state.song, action.songTime, action.at),
           rate: action.rate,
           ...(action.sound === undefined ? {} : { sound: action.sound }),
         },

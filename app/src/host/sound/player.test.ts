@@ -144,3 +144,29 @@ test('where the song comes round or jumps, the sound goes there too, and nothing
   expect(songTimeAt(conducting.store.getState().live.song!, seconds(clock))).toBeCloseTo(40.7, 1);
   for (const action of acted) expect(action.type).toBe('anchor');
 });
+
+test('a sound that runs ahead of the light stays in its loop, round after round', async () => {
+  const { one, song, conducting } = screen(true);
+  await one.play(song, 10);
+  conducting.act({ type: 'loop', loop: { from: seconds(9), to: seconds(11) } });
+  for (let n = 0; n < 400; n++) {
+    pass(0.02);
+    // A sound card that is a little fast.
+    if (!audio.paused) audio.currentTime += 0.0004;
+    expect(songTimeAt(conducting.store.getState().live.song!, seconds(clock))).toBeLessThan(11.001);
+  }
+  expect(audio.currentTime).toBeLessThan(11.05);
+  expect(audio.currentTime).toBeGreaterThan(8.95);
+});
+
+test('a jump that the sound comes to first takes both along', async () => {
+  const { one, song, conducting } = screen(true);
+  await one.play(song, 10);
+  conducting.act({ type: 'jump', jump: { when: seconds(12), to: seconds(40) } });
+  for (let n = 0; n < 200; n++) {
+    pass(0.02);
+    if (!audio.paused) audio.currentTime += 0.0006;
+  }
+  expect(songTimeAt(conducting.store.getState().live.song!, seconds(clock))).toBeCloseTo(42, 0);
+  expect(audio.currentTime).toBeCloseTo(42, 0);
+});

@@ -126,19 +126,19 @@ export function player(
       else conducting.act(action);
   };
   /** Where the song was when it was looked at last, to see that it came round or jumped. */
-  let seen: { readonly song: unknown; readonly time: number; readonly at: number } | undefined;
+  let seen: { readonly since: number; readonly time: number; readonly at: number } | undefined;
   let settled = 0;
   const follow = () => {
     const song = playing();
-    const mine = song?.playing && song.sound === conducting.screen && (song.loop ?? song.jump) !== undefined;
-    if (!mine) return void (seen = undefined);
+    if (!song?.playing || song.sound !== conducting.screen) return void (seen = undefined);
     const at = conducting.now();
     const time = songTimeAt(song, at);
-    const straight = seen?.song === song ? seen.time + (at - seen.at) * song.rate : time;
-    seen = { song, time, at };
+    // What is corrected in between is far less than a turn.
+    const straight = seen?.since === song.since ? seen.time + (at - seen.at) * song.rate : time;
+    seen = { since: song.since, time, at };
     if (Math.abs(time - straight) < TURNED_SECONDS) return;
     settled = at + SETTLED_SECONDS;
-    if (!audio.paused) audio.currentTime = time;
+    if (!audio.paused && Math.abs(audio.currentTime - time) > TURNED_SECONDS) audio.currentTime = time;
   };
   setInterval(follow, TURN_MS);
   const check = () => {

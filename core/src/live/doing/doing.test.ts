@@ -7,7 +7,7 @@ import { Bank } from '../../light';
 import { readShow, type Show } from '../../show';
 import { Song } from '../../song';
 import { testShow } from '../../testing/show';
-import { id, seconds } from '../../units';
+import { beats, id, seconds } from '../../units';
 import { Action, AT_REST, reduced, songTimeAt, type LiveState, type Moment } from '..';
 import { actionsOf, afterSong, placeAt, pressWords, sectionNow, stopWords, toStop, wordsNow } from '.';
 
@@ -278,5 +278,18 @@ describe('acts', () => {
     stage.press({ act: 'loop' });
     stage.wait(16);
     expect(stage.time()).toBe(36);
+  });
+
+  test('before bar 1, a loop is that of the first section', () => {
+    const plain = show();
+    const songs = plain.songs.map((song) => ({ ...song, tempo: { anchors: [{ beat: beats(0), time: seconds(0.7) }, { beat: beats(2), time: seconds(1.7) }] } })); // prettier-ignore
+    const stage = night({ ...plain, songs });
+    stage.act([{ type: 'play', song: id<'Song'>('one'), from: seconds(0) }]);
+    stage.wait(0.1);
+    stage.press({ act: 'loop' });
+    expect(stage.live().song?.loop).toEqual({ from: expect.closeTo(0.7, 6), to: expect.closeTo(16.7, 6) });
+    expect(sectionNow(stage.moment())?.name).toBe('Verse');
+    stage.wait(17);
+    expect(stage.time()).toBeCloseTo(1.1, 6);
   });
 });

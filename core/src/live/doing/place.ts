@@ -1,8 +1,9 @@
 // Where in tonight's set one is: which stop, by what was pressed and by what sounds.
 
 import { setInUse, stopsOf, type SetList, type Stop } from '../../gig';
-import { sectionAt, type Section, type Song } from '../../song';
+import { barSpan, sectionAt, type Section, type Song } from '../../song';
 import { barAt, beatAt } from '../../time';
+import { clamp, seconds } from '../../units';
 import type { Moment } from '../press';
 import { jumpAhead, songTimeAt } from '../song-clock';
 
@@ -59,6 +60,13 @@ export function songNow({ show, live }: Pick<Moment, 'show' | 'live'>): Song | u
 export function sectionNow(moment: Moment): Section | undefined {
   const song = songNow(moment);
   if (!song || !moment.live.song) return undefined;
-  const time = songTimeAt(moment.live.song, moment.now);
-  return sectionAt(song, barAt(song.meter, beatAt(song.tempo, time)).bar);
+  return sectionAt(song, barNow(moment, song));
+}
+
+/** The bar the song is in. What sounds before its first section, or behind its last bar, belongs to that. */
+export function barNow({ live, now }: Moment, song: Song): number {
+  const time = live.song ? songTimeAt(live.song, now) : seconds(0);
+  const { first, last } = barSpan(song);
+  const begins = Math.min(last, Math.max(first, song.sections[0]?.bar ?? first));
+  return clamp(barAt(song.meter, beatAt(song.tempo, time)).bar, begins, last);
 }

@@ -6,7 +6,7 @@ import { seconds } from '../../units';
 import type { Action } from '../actions';
 import { waitFor, type Moment } from '../press';
 import { jumpAhead, songAt, songTimeAt } from '../song-clock';
-import { sectionNow, songNow } from './place';
+import { barNow, sectionNow, songNow } from './place';
 
 /** The section that a word means, from where one is. */
 export function sectionMeant(moment: Moment, to: 'next' | 'previous' | 'again' | 'last'): Section | undefined {
@@ -55,6 +55,5 @@ export function loopTurned(moment: Moment): readonly Action[] {
   const song = songNow(moment);
   if (!song || !live.song) return [];
   if (jumpAhead(live.song, now)?.loop ?? songAt(live.song, now).loop) return [{ type: 'loop', loop: null }];
-  const time = songTimeAt(live.song, now);
-  return [{ type: 'loop', loop: spanOfSection(song, barAt(song.meter, beatAt(song.tempo, time)).bar) }];
+  return [{ type: 'loop', loop: spanOfSection(song, barNow(moment, song)) }];
 }

@@ -1,5 +1,6 @@
 // The sections of the song as places to go to: at the next bar line while it plays.
 
+import { useEffect, useRef } from 'react';
 import { View } from '@tamagui/core';
 import Repeat from 'lucide-react-native/icons/repeat';
 import { jumpAhead, placeAt, sectionNow, songAt, toSection } from '@hovlix/core/live';
@@ -84,8 +85,13 @@ type KeyProps = {
 
 function SectionKey({ section, mark, here, ahead, onPress }: KeyProps) {
   const tint = useTints()[section.tint]!;
+  const own = useRef<HTMLElement>(null);
+  useEffect(() => {
+    if (here && own.current) bringInSight(own.current);
+  }, [here]);
   return (
     <View
+      ref={own as never}
       render="button"
       aria-label={`Go to ${section.name}${ahead ? ', at the next bar' : ''}`}
       aria-current={here}
@@ -111,4 +117,12 @@ function SectionKey({ section, mark, here, ahead, onPress }: KeyProps) {
       </Words>
     </View>
   );
+}
+
+/** Scrolls the row alone, so that the page stays where a finger is. */
+function bringInSight(key: HTMLElement): void {
+  const row = key.parentElement?.parentElement;
+  if (!row) return;
+  const [at, of] = [key.getBoundingClientRect(), row.getBoundingClientRect()];
+  row.scrollTo({ left: row.scrollLeft + at.left - of.left - (of.width - at.width) / 2, behavior: 'smooth' });
 }
