@@ -75,13 +75,13 @@ function Big({ words, size, colour }: BigProps) {
   const fit = Math.round(size * (words.length > 26 ? 0.62 : words.length > 16 ? 0.8 : 1));
   const longest = Math.max(1, ...words.split(' ').map((word) => word.length));
   return (
-    <div style={{ containerType: 'inline-size' }}>
+    <div style={{ containerType: 'inline-size', width: '100%' }}>
       <Text
         fontFamily="$heading"
         fontWeight="650"
         color={colour as '$text'}
         display="block"
-        style={{ fontSize: `min(${fit}px, ${(100 / (LETTER * longest)).toFixed(1)}cqw)`, lineHeight: 1.08 }}
+        style={{ fontSize: `min(${fit}px, ${(100 / (LETTER * longest)).toFixed(1)}cqw)`, lineHeight: '1.08em' }}
       >
         {words}
       </Text>
