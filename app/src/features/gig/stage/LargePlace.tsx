@@ -146,7 +146,7 @@ function Many({ switches, dark }: { readonly switches: readonly SwitchControl[];
         minHeight: 0,
         display: 'grid',
         gap: 10,
-        gridTemplateColumns: 'repeat(auto-fit, minmax(160px, 1fr))',
+        gridTemplateColumns: 'repeat(auto-fit, minmax(max(160px, 26vw), 1fr))',
         gridAutoRows: '1fr',
       }}
     >
