@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { lookIs, nodeReport, open, stageBrightness } from './hovlix';
+import { button, lookIs, nodeReport, open, stageBrightness } from './hovlix';
 
 test('looks: a tap turns one on, the stage and the wire follow, another turns it off', async ({ page }) => {
   await open(page, '/looks');
@@ -135,7 +135,11 @@ for (const [width, height] of [
     await page.setViewportSize({ width, height });
     for (const path of PLACES)
       await test.step(path, async () => {
-        await open(page, path);
+        // For the amp and for the foot nothing else is on the screen, the health of the output neither.
+        if (/large|foot/.test(path)) {
+          await page.goto(path);
+          await button(page, 'Close').waitFor();
+        } else await open(page, path);
         await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
         const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze();
         expect(

@@ -173,6 +173,39 @@ test('a set is made: order, a pause, an encore, what is on before a song; it is 
   await expect(rows).toHaveCount(6);
 });
 
+test('two sets: the pedal leads through the one that is chosen for tonight; the tempo is typed, halved and moved', async ({
+  page,
+}) => {
+  await open(page, '/gig');
+  await press(page);
+  await title(page, 'Paper Lighthouse');
+  await button(page, 'Set list').click();
+  await button(page, 'Change the set list').click();
+  await button(page, 'Another set').click();
+  const sheet = page.getByRole('dialog', { name: 'Set list' });
+  await expect(sheet.getByLabel('Name of the set')).toHaveValue('Set 2');
+  await button(page, 'Change Paper Lighthouse').click();
+  await button(page, 'Take out of the set').click();
+  await button(page, 'Done').first().click();
+  await expect(page.getByLabel('Tonight’s set')).toHaveValue(/./);
+  await sheet.getByRole('button', { name: 'Close' }).click();
+  await expect(will(page, 'Press')).toHaveText(/Ready: Salt and Signal/);
+  await button(page, 'Set list').click();
+  await page.getByLabel('Tonight’s set').selectOption({ label: 'Friday' });
+  await sheet.getByRole('button', { name: 'Close' }).click();
+  await expect(will(page, 'Press')).toHaveText(/Play Paper Lighthouse/);
+
+  await button(page, 'Tempo').click();
+  await page.getByLabel('Beats a minute').fill('97');
+  await page.keyboard.press('Enter');
+  await page.getByRole('link', { name: 'Looks' }).click();
+  await button(page, 'Half the tempo').click();
+  await button(page, '1 bpm faster').click();
+  await button(page, 'Bar starts now').click();
+  await expect(page.getByLabel('Beats a minute')).toHaveValue('50');
+  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+});
+
 test('reloaded in the middle of a song it is back at its place, and the light was never gone', async ({ page }) => {
   await open(page, '/gig');
   await button(page, 'Play Paper Lighthouse').click();

@@ -59,6 +59,9 @@ type Session = {
   readonly marked: readonly string[];
   readonly mark: (lamps: readonly string[]) => void;
   readonly setMasters: (masters: boolean) => void;
+  /** The tempo lies open over the place. */
+  readonly tempo: boolean;
+  readonly setTempo: (tempo: boolean) => void;
   readonly setTheme: (theme: 'night' | 'day') => void;
   readonly say: (text: string, options?: { readonly tone?: 'good' | 'bad'; readonly undo?: () => void }) => void;
   readonly hush: () => void;
@@ -80,6 +83,8 @@ export const useSession = create<Session>((set, get) => ({
   marked: [],
   mark: (marked) => set({ marked }),
   setMasters: (masters) => set({ masters }),
+  tempo: false,
+  setTempo: (tempo) => set({ tempo }),
   setTheme: (theme) => {
     set({ theme });
     keep(get());

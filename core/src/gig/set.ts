@@ -68,8 +68,8 @@ export function setsOf({ sets, songs }: Listed): readonly SetList[] {
   return [SetList.parse({ id: 'all', name: 'All songs', entries })];
 }
 
-/** Which set one is in: the one that is named, else the one chosen for tonight, else the first. */
-export function setInUse(show: Listed & { readonly set?: string | undefined }, named?: string): SetList {
+/** Tonight's set: the one that was chosen, else the first. */
+export function setInUse(show: Listed & { readonly set?: string | undefined }): SetList {
   const sets = setsOf(show);
-  return sets.find(({ id }) => id === named) ?? sets.find(({ id }) => id === show.set) ?? sets[0]!;
+  return sets.find(({ id }) => id === show.set) ?? sets[0]!;
 }

@@ -78,6 +78,7 @@ function Pulse({ dark }: { readonly dark: boolean }) {
   const songs = useShow((show) => show.songs);
   const theme = useSession((session) => session.theme);
   const palette = theme === 'night' ? NIGHT : DAY;
+  const setTempo = useSession((session) => session.setTempo);
 
   useEffect(() => {
     let frame = 0;
@@ -118,7 +119,20 @@ function Pulse({ dark }: { readonly dark: boolean }) {
           Blackout: all dark
         </Words>
       ) : (
-        <Row gap={4} alignItems="baseline">
+        <View
+          render="button"
+          aria-label="Tempo"
+          onPress={() => setTempo(true)}
+          flexDirection="row"
+          gap={4}
+          alignItems="baseline"
+          minHeight={44}
+          paddingVertical={8}
+          paddingHorizontal={0}
+          borderWidth={0}
+          backgroundColor="transparent"
+          cursor="pointer"
+        >
           <Figures
             ref={figures as never}
             fontSize={24}
@@ -136,7 +150,7 @@ function Pulse({ dark }: { readonly dark: boolean }) {
               bpm
             </Words>
           )}
-        </Row>
+        </View>
       )}
       <Row gap={7} aria-hidden data-testid="dots">
         {Array.from({ length: MOST_DOTS }, (_, i) => (

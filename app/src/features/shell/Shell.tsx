@@ -10,6 +10,7 @@ import { useSession } from '../../host/session';
 import { Button, Column, Row, Words } from '../../ui/pieces';
 import { Masters } from '../pulse/Masters';
 import { PulseBar } from '../pulse/PulseBar';
+import { Tempo } from '../pulse/Tempo';
 import { StageStrip } from '../stage/StageStrip';
 import { Lock } from './Lock';
 import { NextStep } from './NextStep';
@@ -54,6 +55,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
             {children}
           </View>
           <Masters />
+          <Tempo />
           <Asking />
           <Said />
         </View>

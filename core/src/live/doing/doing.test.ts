@@ -164,6 +164,22 @@ describe('a set with one switch', () => {
     expect(stage.at()).toBe('e-two/ready');
   });
 
+  test('another set may be chosen at any time: one is before its first stop, and what plays goes on', () => {
+    const one = show();
+    const late = SetList.parse({ id: 'late', name: 'Late', entries: [{ kind: 'song', id: 'l', song: 'three' }] });
+    const stage = night(one);
+    stage.next();
+    stage.next();
+    const other = { ...stage.moment(), show: { ...one, sets: [...one.sets, late], set: late.id } };
+    expect([placeAt(other).set.id, placeAt(other).at, wordsNow(other, Act.parse(NEXT))]).toEqual([
+      'late',
+      -1,
+      'Ready: three',
+    ]);
+    expect(afterSong(other)).toBeUndefined();
+    expect(wordsNow(other, Act.parse(BACK))).toBe('');
+  });
+
   test('a song begun from elsewhere is found in the set', () => {
     const stage = night(show());
     stage.act([{ type: 'play', song: id<'Song'>('two'), from: seconds(0) }]);

@@ -16,14 +16,16 @@ export type InSet = {
 
 export function placeAt(moment: Moment): InSet {
   const { show, live } = moment;
-  const set = setInUse(show, live.set?.set);
+  const set = setInUse(show);
   const stops = stopsOf(set, show);
-  return { set, stops, at: stopNow(moment, stops) };
+  // Another set was chosen since: one is before its first stop.
+  const place = live.set?.set === set.id ? live.set : null;
+  return { set, stops, at: stopNow(moment, place, stops) };
 }
 
-function stopNow(moment: Moment, stops: readonly Stop[]): number {
+function stopNow(moment: Moment, place: Moment['live']['set'], stops: readonly Stop[]): number {
   const { live } = moment;
-  const pressed = pressedStop(live.set, stops);
+  const pressed = pressedStop(place, stops);
   const here = stops[pressed];
   const song = live.song;
   if (!song) return pressed;
@@ -31,7 +33,7 @@ function stopNow(moment: Moment, stops: readonly Stop[]): number {
   // A jump that is still to come leads to the stop that was pressed.
   if (isHere && (!song.playing || jumpAhead(song, moment.now))) return pressed;
   // A song that was chosen before this stop was gone to has had its time.
-  if (!isHere && !song.playing && live.set && song.since <= live.set.since) return pressed;
+  if (!isHere && !song.playing && place && song.since <= place.since) return pressed;
   const entry = isHere ? here.entry.id : stops.find((stop) => 'song' in stop && stop.song.id === song.id)?.entry.id;
   if (entry === undefined) return pressed;
   if (!song.playing) return stops.findIndex((stop) => stop.entry.id === entry);

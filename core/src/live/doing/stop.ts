@@ -1,6 +1,6 @@
 // On to a stop of the set, or back: what is done there.
 
-import type { Stop } from '../../gig';
+import { setInUse, type Stop } from '../../gig';
 import { seconds } from '../../units';
 import type { Action } from '../actions';
 import { cardAction, lookOnAction, type Moment } from '../press';
@@ -76,8 +76,8 @@ export function entryBeside(moment: Moment, way: 'next' | 'previous'): Stop | un
 }
 
 /** What was left by the last step, while that can be repaired: going back leads there. */
-export function leftNow({ live, now }: Moment) {
-  const left = live.set?.left;
+export function leftNow({ show, live, now }: Moment) {
+  const left = live.set?.set === setInUse(show).id ? live.set?.left : undefined;
   return left && now - left.at <= REPAIR_SECONDS ? left : undefined;
 }
 
@@ -113,7 +113,7 @@ const repairing = (actions: readonly Action[]): readonly Action[] =>
 export function afterSong(moment: Moment): Stop | undefined {
   const { set, stops, at } = placeAt(moment);
   const here = stops[at];
-  if (!moment.live.set || set.after === 'wait' || !here) return undefined;
+  if (moment.live.set?.set !== set.id || set.after === 'wait' || !here) return undefined;
   const next = stops.find(({ entry, at: kind }, i) => i > at && entry.id !== here.entry.id && kind !== 'dark');
   if (!next) return undefined;
   const begins = set.after === 'play' && next.at === 'ready';

@@ -102,36 +102,39 @@ type RowsProps = {
 };
 
 function Rows({ show, controls, onOpen }: RowsProps) {
+  if (controls.length === 0) return null;
   return (
     <Column role="list" aria-label="Controls">
       {controls.map((control) => (
-        <View
-          key={control.id}
-          render="button"
-          aria-label={`Change ${control.name}`}
-          onPress={() => onOpen(control.id)}
-          minHeight={52}
-          paddingVertical={6}
-          paddingHorizontal={0}
-          alignItems="flex-start"
-          borderWidth={0}
-          borderBottomWidth={1}
-          borderColor="$line"
-          backgroundColor="transparent"
-          cursor="pointer"
-        >
-          <Row gap={8} width="100%" justifyContent="space-between">
-            <Words fontWeight="600" numberOfLines={1}>
-              {control.name}
-            </Words>
-            <Quiet numberOfLines={1} color={control.source ? '$quiet' : '$warn'}>
-              {sourceWords(control.source)}
+        <div key={control.id} role="listitem">
+          <View
+            width="100%"
+            render="button"
+            aria-label={`Change ${control.name}`}
+            onPress={() => onOpen(control.id)}
+            minHeight={52}
+            paddingVertical={6}
+            paddingHorizontal={0}
+            alignItems="flex-start"
+            borderWidth={0}
+            borderBottomWidth={1}
+            borderColor="$line"
+            backgroundColor="transparent"
+            cursor="pointer"
+          >
+            <Row gap={8} width="100%" justifyContent="space-between">
+              <Words fontWeight="600" numberOfLines={1}>
+                {control.name}
+              </Words>
+              <Quiet numberOfLines={1} color={control.source ? '$quiet' : '$warn'}>
+                {sourceWords(control.source)}
+              </Quiet>
+            </Row>
+            <Quiet textAlign="left" numberOfLines={2}>
+              {controlWords(show, control)}
             </Quiet>
-          </Row>
-          <Quiet textAlign="left" numberOfLines={2}>
-            {controlWords(show, control)}
-          </Quiet>
-        </View>
+          </View>
+        </div>
       ))}
     </Column>
   );

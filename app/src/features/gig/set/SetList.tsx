@@ -7,7 +7,7 @@ import { entrySeconds, placeAt, toStop } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { run } from '../../../host/controls/act';
 import { momentOf } from '../../../host/conduct/gestures';
-import { useHovlix, useLive, useMay } from '../../../host/hovlix';
+import { useHovlix, useMay } from '../../../host/hovlix';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { Choose } from '../../../ui/form';
 import { useMoment } from '../use-moment';
@@ -17,9 +17,8 @@ import { SetEditor } from './SetEditor';
 export function SetList({ show, onGone }: { readonly show: Show; readonly onGone?: () => void }) {
   const app = useHovlix();
   const may = useMay('operator');
-  const named = useLive((live) => live.set?.set);
   const [editing, setEditing] = useState(false);
-  const set = setInUse(show, named);
+  const set = setInUse(show);
   if (editing) return <SetEditor show={show} set={set} onDone={() => setEditing(false)} />;
   const sets = setsOf(show);
   const choose = (id: string) => {
@@ -34,7 +33,7 @@ export function SetList({ show, onGone }: { readonly show: Show; readonly onGone
         </Text>
         {may && <Button label="Change the set list" onPress={() => setEditing(true)}>Change</Button>}
       </Row>
-      {sets.length > 1 && may && named === undefined && (
+      {sets.length > 1 && may && (
         <Choose
           label="Tonight’s set"
           value={set.id as string}

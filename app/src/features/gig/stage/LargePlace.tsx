@@ -62,21 +62,23 @@ function Now({ show, dark }: { readonly show: Show; readonly dark: boolean }) {
   });
   return (
     <Column flex={1} minWidth={0} gap={2}>
-      <Big words={dark ? 'BLACKOUT' : (title ?? '')} size={44} colour={dark ? '$onDoing' : '$text'} />
+      <Big title words={dark ? 'BLACKOUT' : (title ?? '')} size={44} colour={dark ? '$onDoing' : '$text'} />
       <Big words={where ?? ''} size={36} colour={dark ? '$onDoing' : '$quiet'} />
     </Column>
   );
 }
 
-type BigProps = { readonly words: string; readonly size: number; readonly colour: string };
+type BigProps = { readonly words: string; readonly size: number; readonly colour: string; readonly title?: boolean };
 
 /** Smaller only where it would not fit: long texts, and words that are wider than what they are in. */
-function Big({ words, size, colour }: BigProps) {
+function Big({ words, size, colour, title = false }: BigProps) {
   const fit = Math.round(size * (words.length > 26 ? 0.62 : words.length > 16 ? 0.8 : 1));
   const longest = Math.max(1, ...words.split(' ').map((word) => word.length));
   return (
     <div style={{ containerType: 'inline-size', width: '100%' }}>
       <Text
+        {...(title ? { render: 'h1' as const } : {})}
+        margin={0}
         fontFamily="$heading"
         fontWeight="650"
         color={colour as '$text'}

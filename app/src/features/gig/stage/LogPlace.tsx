@@ -35,7 +35,7 @@ export function LogPlace() {
   return (
     <GigPage title="Gig log" action={<Button onPress={save}>Save the log</Button>}>
       {lines.length === 0 && <Quiet>Nothing was pressed yet.</Quiet>}
-      <Column role="list" aria-label="Log">
+      <Column role={lines.length > 0 ? 'list' : 'group'} aria-label="Log">
         {lines.map((line, i) => (
           <Row key={`${line.at} ${i}`} role="listitem" gap={12} minHeight={44} borderBottomWidth={1} borderColor="$line" alignItems="flex-start" paddingVertical={8}>
             <Figures width={74} flexShrink={0} textAlign="right">

@@ -30,7 +30,7 @@ export function PreflightPlace() {
               ? `Nothing stops the show. ${remarks.length} worth a look.`
               : `${stops} would be missed tonight${remarks.length > stops ? `, ${remarks.length - stops} worth a look` : ''}.`}
       </Words>
-      <Column role="list" aria-label="Preflight">
+      <Column role={remarks && remarks.length > 0 ? 'list' : 'group'} aria-label="Preflight">
         {remarks?.map(({ weight, text, fix }) => (
           <Row key={text} role="listitem" gap={12} paddingVertical={8} borderBottomWidth={1} borderColor="$line" borderLeftWidth={4} borderLeftColor={weight === 'stops' ? '$fault' : '$warn'} paddingLeft={12} minHeight={56}>
             <Column flex={1} minWidth={0}>
