@@ -7,7 +7,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { WebSocket } from 'ws';
 import { session, type Session } from '@hovlix/core/conduct';
-import { PROTOCOL, type FromScreen, type Right, type ToScreen } from '@hovlix/core/live';
+import { AT_REST, logText, PROTOCOL, type FromScreen, type Right, type ToScreen } from '@hovlix/core/live';
 import { ORIGIN } from '@hovlix/core/show';
 import { testShow } from '../../../core/src/testing/show';
 import { now } from '../clock';
@@ -54,6 +54,7 @@ export function serveEachTest(): void {
       status: (host: boolean) => ({ host, screens: hub.screens() }) as never,
       sounds: soundStore(join(folder, 'sounds'), (sounds) => followed.push(`sounds ${sounds.length}`)),
       openToPhones: async () => undefined,
+      log: () => logText({ begin: AT_REST, entries: [] }),
       frames: async () => [],
       renewCode: () => known.renew(),
       sendAway(device: string) {
