@@ -40,11 +40,7 @@ test('the pulse is the song’s while one is open, else the free clock’s', () 
   };
   expect(pulseAt(live, show.songs, seconds(11.1))).toMatchObject({ bpm: expect.closeTo(120), lit: 2, count: 4 });
   expect(
-    pulseAt(
-      { ...AT_REST, taps: [seconds(1)], tempo: { bpm: 90, at: seconds(1), beat: beats(0) } },
-      show.songs,
-      seconds(1.7),
-    ),
+    pulseAt({ ...AT_REST, tempo: { bpm: 90, at: seconds(1), beat: beats(0), felt: true } }, show.songs, seconds(1.7)),
   ).toMatchObject({ bpm: 90, lit: 1 });
   expect(pulseAt(AT_REST, show.songs, seconds(3)).lit).toBe(-1);
 });
