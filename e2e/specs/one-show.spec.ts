@@ -222,6 +222,7 @@ test('a player’s phone plays, a viewer’s phone looks, and neither changes an
   await expect(player.page.getByTestId('right')).toHaveText('player');
   await player.page.goto('/gig');
   await expect(player.page.getByRole('group', { name: 'Pads' })).toBeVisible();
+  await expect(player.page.getByTestId('health')).toHaveText(/sending/);
   // The first pad may be on only while it is held.
   await player.page.keyboard.press('2');
   await expect(pressed(player.page, '.+').first()).toBeVisible();

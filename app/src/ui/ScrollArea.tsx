@@ -4,12 +4,16 @@ import type { ReactNode } from 'react';
 export function ScrollArea({
   children,
   sideways = false,
+  read = false,
 }: {
   readonly children: ReactNode;
   readonly sideways?: boolean;
+  /** There may be nothing to press in it: the keyboard can scroll it all the same. */
+  readonly read?: boolean;
 }) {
   return (
     <div
+      tabIndex={read ? 0 : undefined}
       style={{
         height: sideways ? undefined : '100%',
         overflowY: sideways ? 'hidden' : 'auto',

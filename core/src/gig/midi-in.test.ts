@@ -87,7 +87,7 @@ describe('a fader', () => {
         let grip: Grip = NO_GRIP;
         for (const move of moves) {
           place = Math.max(0, Math.min(127, place + move));
-          const step = turned(grip, fader(), at(place / 127), value);
+          const step = turned(grip, fader(), at(place / 127), value, 1);
           // From one message to the next a fader moves by nine steps here: the value never by much more.
           if (step.to !== null) expect(Math.abs(step.to - value)).toBeLessThan(0.11);
           grip = step.grip;
@@ -99,10 +99,12 @@ describe('a fader', () => {
   });
 
   test('lets go where the value was changed elsewhere', () => {
-    const held = turned({ asked: 0.5, caught: true }, fader(), at(0.52), 0.5);
+    const held = turned({ asked: 0.5, caught: true, at: 0 }, fader(), at(0.52), 0.5, 5);
     expect(held.to).toBeCloseTo(0.52, 6);
-    expect(turned(held.grip, fader(), at(0.53), 0.9).to).toBeNull();
-    expect(turned(held.grip, fader({ soft: false }), at(0.53), 0.9).to).toBeCloseTo(0.53, 6);
+    expect(turned(held.grip, fader(), at(0.53), 0.9, 9).to).toBeNull();
+    // What it asked for itself a moment ago, and has not come back yet, is no change elsewhere.
+    expect(turned(held.grip, fader(), at(0.9), 0.5, 5.01).to).toBeCloseTo(0.9, 6);
+    expect(turned(held.grip, fader({ soft: false }), at(0.53), 0.9, 9).to).toBeCloseTo(0.53, 6);
   });
 
   test('has a range that may be upside down, and a curve', () => {
@@ -113,8 +115,8 @@ describe('a fader', () => {
 
   test('turned by steps, goes on from where the value stands', () => {
     const relative = fader({ source: { by: 'control', device: null, channel: 1, number: 7, sends: 'relative' } });
-    expect(turned(NO_GRIP, relative, at(2 / 127), 0.5).to).toBeCloseTo(0.5 + 2 / 127, 9);
-    expect(turned(NO_GRIP, relative, at(126 / 127), 0.5).to).toBeCloseTo(0.5 - 2 / 127, 9);
-    expect(turned(NO_GRIP, relative, at(63 / 127), 0.9).to).toBe(1);
+    expect(turned(NO_GRIP, relative, at(2 / 127), 0.5, 1).to).toBeCloseTo(0.5 + 2 / 127, 9);
+    expect(turned(NO_GRIP, relative, at(126 / 127), 0.5, 1).to).toBeCloseTo(0.5 - 2 / 127, 9);
+    expect(turned(NO_GRIP, relative, at(63 / 127), 0.9, 1).to).toBe(1);
   });
 });

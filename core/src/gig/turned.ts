@@ -4,9 +4,12 @@ import { clamp } from '../units';
 import type { FaderControl } from './control';
 import type { Heard } from './midi-in';
 
-/** How a control was left: what it asked for last, and whether it has hold of the value. */
-export type Grip = { readonly asked: number | null; readonly caught: boolean };
-export const NO_GRIP: Grip = { asked: null, caught: false };
+/** How a control was left: what it asked for last, when, in seconds, and whether it has hold of the value. */
+export type Grip = { readonly asked: number | null; readonly caught: boolean; readonly at: number };
+export const NO_GRIP: Grip = { asked: null, caught: false, at: -Infinity };
+
+/** What was asked for comes back over the line: until then the value seems to stand where it was, in seconds. */
+const ON_ITS_WAY = 0.5;
 
 /** So near counts as there: about four steps of a 7-bit controller. */
 const NEAR = 0.03;
@@ -21,23 +24,25 @@ export function askedFor({ low, high, curve }: Pick<FaderControl, 'low' | 'high'
 /**
  * A control was moved. With soft takeover it moves nothing until it has come to the value, or past it; and lets go where
  * the value was changed elsewhere meanwhile.
- * @param value where the value stands now, 0…1. @returns the value it is to be moved to, or null for none.
+ * @param value where the value stands now, 0…1. @param at in seconds. @returns the value it is to be moved to, or null for none.
  */
 export function turned(
   grip: Grip,
   control: FaderControl,
   heard: Pick<Heard, 'by'> & { readonly value: number },
   value: number,
+  at: number,
 ): { readonly grip: Grip; readonly to: number | null } {
   if (heard.by === 'control' && control.source?.by === 'control' && control.source.sends === 'relative') {
     const to = clamp(value + stepsOf(heard.value) / 127, Math.min(control.low, control.high), Math.max(control.low, control.high)); // prettier-ignore
-    return { grip: { asked: to, caught: true }, to };
+    return { grip: { asked: to, caught: true, at }, to };
   }
   const asked = askedFor(control, heard.value);
-  const held = grip.caught && grip.asked !== null && Math.abs(grip.asked - value) <= NEAR;
+  const held =
+    grip.caught && grip.asked !== null && (at - grip.at < ON_ITS_WAY || Math.abs(grip.asked - value) <= NEAR);
   const passed = grip.asked !== null && (grip.asked - value) * (asked - value) <= 0;
   const caught = !control.soft || held || passed || Math.abs(asked - value) <= NEAR;
-  return { grip: { asked, caught }, to: caught ? asked : null };
+  return { grip: { asked, caught, at }, to: caught ? asked : null };
 }
 
 /** Steps of a relative controller, as two's complement: 1 to 63 up, 127 down to 65 down. */

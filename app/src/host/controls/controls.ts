@@ -128,7 +128,7 @@ export function controls(stage: Playing, clock: () => number = localSeconds): Co
   const turn = (control: FaderControl, heard: Heard & { readonly value: number }) => {
     const moment = momentOf(stage);
     if (!moment) return;
-    const step = turned(grips.get(control.id) ?? NO_GRIP, control, heard, turnPlace(moment, control.turns));
+    const step = turned(grips.get(control.id) ?? NO_GRIP, control, heard, turnPlace(moment, control.turns), clock());
     grips.set(control.id, step.grip);
     if (step.to !== null) stage.conducting.act(turnAction(moment, control.turns, step.to));
   };

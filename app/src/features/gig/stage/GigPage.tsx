@@ -27,7 +27,7 @@ export function GigPage({ title, action, children }: Props) {
         {action}
       </Row>
       <div style={{ flex: 1, minHeight: 0 }}>
-        <ScrollArea>
+        <ScrollArea read>
           <Column paddingHorizontal={14} gap={12} maxWidth={760}>
             {children}
           </Column>
