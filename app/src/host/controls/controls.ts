@@ -125,12 +125,26 @@ export function controls(stage: Playing, clock: () => number = localSeconds): Co
     see(control, clock());
   };
 
+  /** Knobs that move: what waits for the end of the frame. The first message leaves at once, of those that follow the last. */
+  const moving = new Map<string, number | null>();
+  const move = (control: FaderControl, to: number) => {
+    if (moving.has(control.id)) return void moving.set(control.id, to);
+    const moment = momentOf(stage);
+    if (moment) stage.conducting.act(turnAction(moment, control.turns, to));
+    moving.set(control.id, null);
+    setTimeout(() => {
+      const waiting = moving.get(control.id);
+      moving.delete(control.id);
+      if (typeof waiting === 'number') move(control, waiting);
+    }, FRAME_MS);
+  };
+
   const turn = (control: FaderControl, heard: Heard & { readonly value: number }) => {
     const moment = momentOf(stage);
     if (!moment) return;
     const step = turned(grips.get(control.id) ?? NO_GRIP, control, heard, turnPlace(moment, control.turns), clock());
     grips.set(control.id, step.grip);
-    if (step.to !== null) stage.conducting.act(turnAction(moment, control.turns, step.to));
+    if (step.to !== null) move(control, step.to);
   };
 
   /** While something learns, what comes in is for that alone. */
@@ -186,5 +200,7 @@ export function controls(stage: Playing, clock: () => number = localSeconds): Co
   }; // prettier-ignore
 }
 
+/** As often as light leaves. */
+const FRAME_MS = 1000 / 44;
 /** As short as a foot, longer than any bounce. */
 const TAP_MS = 110;
