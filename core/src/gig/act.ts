@@ -64,6 +64,3 @@ export type Act = z.infer<typeof Act>;
 
 /** So much one press may do. */
 export const Acts = z.array(Act).max(16);
-
-/** What lasts as long as it is held: its end is told too. */
-export const isHeld = (act: Act): boolean => act.act === 'hit' || (act.act === 'look' && act.press === 'flash');

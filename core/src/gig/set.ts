@@ -59,13 +59,20 @@ type Listed = {
   readonly songs: readonly { readonly id: SongEntry['song'] }[];
 };
 
+/** Asked for many times a second by what shows them: made once for the same songs. */
+const made = new WeakMap<Listed['songs'], readonly SetList[]>();
+
 /** The sets of a show; all songs in their order where nobody made any. */
 export function setsOf({ sets, songs }: Listed): readonly SetList[] {
   if (sets.length > 0) return sets;
+  const before = made.get(songs);
+  if (before) return before;
   const entries = songs
     .slice(0, 500)
     .map(({ id }) => ({ kind: 'song' as const, id: id as string, song: id as string }));
-  return [SetList.parse({ id: 'all', name: 'All songs', entries })];
+  const all = [SetList.parse({ id: 'all', name: 'All songs', entries })];
+  made.set(songs, all);
+  return all;
 }
 
 /** Tonight's set: the one that was chosen, else the first. */

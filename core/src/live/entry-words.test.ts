@@ -24,7 +24,7 @@ test('the newest first; what moves in steps is one line, and what nobody pressed
     [12, { type: 'look-on', look: lookId('gone'), fade: seconds(1) }],
   );
   expect(lines).toEqual([
-    'a look that is gone on',
+    'A look that is gone on',
     'Blackout',
     'Red on',
     'Grand master 40 %',

@@ -1,6 +1,6 @@
 // The log in words: what was pressed, for people who ask what just happened.
 
-import { actName } from './doing/act-names';
+import { actName, handWords, lookName, roleName } from './doing/act-names';
 import { placeAt, stopWords } from './doing';
 import type { Show } from '../show';
 import type { Entry } from './actions';
@@ -8,9 +8,9 @@ import { AT_REST } from './live-state';
 
 /** What an entry was; undefined for what no one pressed: sound that is corrected, microphones, screens that come and go. */
 export function entryWords(show: Show, { action, at }: Entry): string | undefined {
-  const look = (id: string) => [...show.looks, ...show.chases].find((one) => one.id === id)?.name ?? 'a look that is gone';
+  const look = (id: string) => lookName(show, id);
   const song = (id: string) => show.songs.find((one) => one.id === id)?.title ?? 'a song that is gone';
-  const role = (id: string) => show.roles.find((one) => one.id === id)?.name ?? 'a role that is gone';
+  const role = (id: string) => roleName(show, id);
   const percent = (level: number) => `${Math.round(level * 100)} %`;
   switch (action.type) {
     case 'open-song':
@@ -53,7 +53,7 @@ export function entryWords(show: Show, { action, at }: Entry): string | undefine
     case 'master':
       return `Grand master ${percent(action.level)}`;
     case 'hand':
-      return `By hand: ${[...new Set(action.values.map((value) => (value.role ? role(value.role) : 'lamps')))].join(', ')}`;
+      return handWords(show, action);
     case 'release':
       return action.role ? `${role(action.role)} released` : 'Released';
     case 'blackout':

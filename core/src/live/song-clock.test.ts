@@ -1,8 +1,8 @@
 // A song that loops and jumps is where a player with a needle would be.
 
 import fc from 'fast-check';
-import { seconds, type Seconds } from '../units';
-import { anchoredAt, looped, jumping, secondsToTurn, songAt, songTimeAt, type SongClock } from './song-clock';
+import { seconds } from '../units';
+import { anchoredAt, looped, jumping, songAt, songTimeAt, type SongClock } from './song-clock';
 
 const span = (from: number, to: number) => ({ from: seconds(from), to: seconds(to) });
 const song = (extra: Partial<SongClock> = {}): SongClock => ({
@@ -120,12 +120,4 @@ test('a sound that is a little ahead, or behind, never slips out of a loop or pa
   const jumped = anchoredAt(song({ songTime: seconds(11.9), jump: { when: seconds(12), to: seconds(40) } }), seconds(12.005), seconds(100.1)); // prettier-ignore
   expect(time(jumped, 100.1)).toBeCloseTo(40.005, 6);
   expect(time(jumped, 130)).toBeCloseTo(69.905, 6);
-});
-
-test('how long it takes to the next turn', () => {
-  const to = (one: SongClock, at: number): number => secondsToTurn(one, seconds(at));
-  expect(to(song(), 100)).toBe(Infinity);
-  expect(to(song({ loop: span(8, 16), rate: 2 }), 100)).toBe(3);
-  expect(to(song({ jump: { when: seconds(11), to: 0 as Seconds } }), 100)).toBe(1);
-  expect(to(song({ playing: false, loop: span(8, 16) }), 100)).toBe(Infinity);
 });

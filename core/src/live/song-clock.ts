@@ -30,13 +30,6 @@ export function jumpAhead<Song extends SongClock>(song: Song, at: Seconds): Song
   return song.playing && song.jump && !hasJumped(song, at) ? song.jump : undefined;
 }
 
-/** How long a song that loops takes to its next end, or to where it jumps, in seconds of the clock; Infinity for neither. */
-export function secondsToTurn(song: SongClock, at: Seconds): number {
-  const here = songTimeAt(song, at);
-  const ends = [song.loop && here < song.loop.to ? song.loop.to : Infinity, jumpAhead(song, at) && here <= song.jump!.when ? song.jump!.when : Infinity]; // prettier-ignore
-  return song.playing ? (Math.min(...ends) - here) / song.rate : Infinity;
-}
-
 /** Two ways to reckon the same bar line agree to within this, in seconds: far below a frame, far above rounding. */
 const SAME_LINE = 1e-4;
 

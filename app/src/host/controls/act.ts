@@ -44,7 +44,7 @@ export function doActs(stage: Playing, acts: readonly Act[], down = true): void 
   const { pulse } = clockNow(stage);
   for (const act of acts) {
     if (act.after !== undefined && act.after > 0) {
-      if (down) setTimeout(() => doAct(stage, act), act.after * pulse * 1000);
+      setTimeout(() => doAct(stage, act, down), act.after * pulse * 1000);
     } else doAct(stage, act, down);
   }
 }

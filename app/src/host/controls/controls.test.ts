@@ -127,6 +127,39 @@ test('several acts of one press keep their order, and those that wait come when 
   expect(acted[2]).toMatchObject({ type: 'pad', look: 'kept' });
 });
 
+test('what is held ends with the foot: pads of a bank, also when another bank was chosen meanwhile, and late presses', () => {
+  const flash = { act: 'look', look: 'kept', press: 'flash' };
+  const { all, on, document, conducting } = screen(
+    foot({ press: [{ act: 'pad', place: 1 }] }),
+    { kind: 'switch', id: 'd', name: 'D', source: { by: 'key', code: 'F7' }, does: { press: [flash], double: [{ act: 'tap' }] } },
+    { kind: 'switch', id: 'l', name: 'L', source: { by: 'key', code: 'F8' }, does: { press: [{ ...flash, after: 1 }] } },
+  );
+  const bank = (id: string, look: string) => ({ id, name: id, end: 'stop', pads: [{ look, press: 'flash' }] });
+  document.store.setState(({ show }) => ({ show: { ...show, banks: [bank('a', 'red'), bank('b', 'spread')] as never } }));
+  all.key(KEY, true);
+  expect(on()).toEqual(['red']);
+  conducting.act({ type: 'bank', bank: 'b' as never });
+  pass(0.1);
+  all.key(KEY, false);
+  expect(on()).toEqual([]);
+  // Told when the time for a second press is over, with the foot up again: it is seen, and over.
+  all.key({ by: 'key', code: 'F7' }, true);
+  pass(0.05);
+  all.key({ by: 'key', code: 'F7' }, false);
+  pass(0.32);
+  expect(on()).toEqual(['kept']);
+  pass(0.2);
+  expect(on()).toEqual([]);
+  // What comes a beat later goes a beat later.
+  all.key({ by: 'key', code: 'F8' }, true);
+  pass(0.2);
+  all.key({ by: 'key', code: 'F8' }, false);
+  pass(0.4);
+  expect(on()).toEqual(['kept']);
+  pass(0.2);
+  expect(on()).toEqual([]);
+}); // prettier-ignore
+
 test('a control that is removed while its switch is down holds nothing up', () => {
   const { all, document } = screen(foot(PEDAL));
   all.key(KEY, true);

@@ -8,7 +8,6 @@ import {
   FOOT_AWAY,
   hasGesture,
   hears,
-  isHeld,
   NO_GRIP,
   sameSource,
   sourceOf,
@@ -26,7 +25,7 @@ import {
   type SwitchControl,
   type Wanted,
 } from '@hovlix/core/gig';
-import { banksAt, pressWords, turnAction, turnPlace } from '@hovlix/core/live';
+import { banksAt, heldAs, pressWords, turnAction, turnPlace } from '@hovlix/core/live';
 import { momentOf } from '../conduct/gestures';
 import { localSeconds } from '../conduct/local-clock';
 import { doActs, type Playing } from './act';
@@ -92,9 +91,11 @@ export function controls(stage: Playing, clock: () => number = localSeconds): Co
     const moment = momentOf(stage);
     const words = moment ? pressWords(moment, acts) : '';
     store.setState({ happened: { control: control.id, gesture, words, at: clock() } });
-    const lasting = acts.filter(isHeld);
-    if (gesture !== 'release' && lasting.length > 0) holding.set(control.id, [...(holding.get(control.id) ?? []), ...lasting]); // prettier-ignore
+    const lasting = moment ? acts.flatMap((act) => heldAs(moment, act) ?? []) : [];
     doActs(stage, acts);
+    // A press that is told when the foot has lifted already is a short one.
+    if (!feet.get(control.id)?.foot.down) setTimeout(() => doActs(stage, lasting, false), TAP_MS);
+    else if (lasting.length > 0) holding.set(control.id, [...(holding.get(control.id) ?? []), ...lasting]);
   };
 
   const see = (control: SwitchControl, at: number) => {
@@ -107,8 +108,9 @@ export function controls(stage: Playing, clock: () => number = localSeconds): Co
     state.foot = foot;
     for (const ear of ears) ear({ control: control.id, down: state.contact, at, gestures });
     for (const gesture of gestures) perform(control, gesture);
-    const others = store.getState().down.filter((id) => id !== control.id);
-    store.setState({ down: foot.down ? [...others, control.id] : others });
+    const { down } = store.getState();
+    if (down.includes(control.id) !== foot.down)
+      store.setState({ down: foot.down ? [...down, control.id] : down.filter((id) => id !== control.id) });
     const wake = wakeAt(foot, times, wanted);
     if (wake !== null) state.wake = setTimeout(() => look(control.id), Math.max(0, (wake - clock()) * 1000));
   };

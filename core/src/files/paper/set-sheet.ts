@@ -1,7 +1,7 @@
 // What a band tapes to the floor: the set list, and the card that says what each switch does in each song.
 
 import { GESTURES, sourceWords, stopsOf, type Entry, type SetList, type SwitchControl } from '../../gig';
-import { actName, stopWords } from '../../live';
+import { actName, lookName, stopWords } from '../../live';
 import type { Show } from '../../show';
 import type { Song } from '../../song';
 import { meterAtBar, pulseLength } from '../../time';
@@ -27,8 +27,7 @@ function rowOf(show: Show, entry: Entry): Omit<SetRow, 'number' | 'encore'> {
   const notes = entry.notes ?? '';
   if (entry.kind === 'pause') return { title: 'Pause', by: '', key: '', bpm: null, length: entry.minutes * 60, notes };
   if (entry.kind === 'look') {
-    const look = [...show.looks, ...show.chases].find(({ id }) => id === entry.look);
-    return { title: look?.name ?? 'A look that is gone', by: '', key: '', bpm: null, length: 0, notes };
+    return { title: lookName(show, entry.look), by: '', key: '', bpm: null, length: 0, notes };
   }
   const song = show.songs.find(({ id }) => id === entry.song);
   return {

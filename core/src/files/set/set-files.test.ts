@@ -42,7 +42,7 @@ test('the order goes into a playlist and comes back, whatever the titles', () =>
 
 test('as other programs write them: folders, addresses, other line ends, titles alone, and what is not here', () => {
   const of = show(['Paper Lighthouse', 'Salt and Signal']);
-  expect(order('\uFEFF#EXTM3U\r\nC:\\Music\\Salt and Signal.ogg\r\nfile:///home/x/Paper%20Lighthouse.mp3\r\n', of).songs).toEqual(['s1', 's0']); // prettier-ignore
+  expect(order('\uFEFF#EXTM3U\r\nC:\\Music\\Salt and Signal.ogg\r\nfile:///music/Paper%20Lighthouse.mp3\r\n', of).songs).toEqual(['s1', 's0']); // prettier-ignore
   expect(order('#EXTINF:-1,Tin Lantern - Paper Lighthouse\nhttp://example.net/17\n', of).songs).toEqual(['s0']);
   expect(order('50% off.mp3\nSalt and Signal\n#EXTINF:3,Other\nother.mp3', of)).toEqual({ songs: ['s1'], unknown: ['50% off.mp3', 'Other'] }); // prettier-ignore
   for (const bad of ['', 'Dear friends', 'PK\u0003\u0004', '#EXTM3U\n'.repeat(6000)])

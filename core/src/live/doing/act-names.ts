@@ -56,21 +56,25 @@ function named(show: Show, act: Act): string {
     case 'speed':
       return `Waves and chases: ${act.to === 'normal' ? 'normal speed' : act.to === 'half' ? 'half as fast' : 'twice as fast'}`; // prettier-ignore
     case 'hand':
-      return `By hand: ${[...new Set(act.values.map(({ role }) => (role ? roleName(show, role) : 'lamps')))].join(', ')}`;
+      return handWords(show, act);
     default:
       return never(act);
   }
 }
 
+/** Whom values in hand speak to. */
+export const handWords = (show: Show, { values }: Pick<Extract<Act, { act: 'hand' }>, 'values'>): string =>
+  `By hand: ${[...new Set(values.map(({ role }) => (role ? roleName(show, role) : 'lamps')))].join(', ')}`;
+
 const PRESS_WORDS = { toggle: 'on or off', start: 'on', stop: 'off', flash: 'while held' } as const;
 const SONG_WORDS = { toggle: 'Play or pause', play: 'Play', pause: 'Pause', restart: 'Restart the song' } as const;
 const SECTION_WORDS = { next: 'Next section', previous: 'Previous section', again: 'Section again', last: 'Last section' } as const; // prettier-ignore
-const TEMPO_WORDS = { faster: '1 bpm faster', slower: '1 bpm slower', half: 'Half the tempo', double: 'Double the tempo', one: 'Bar starts now' } as const; // prettier-ignore
+export const TEMPO_WORDS = { faster: '1 bpm faster', slower: '1 bpm slower', half: 'Half the tempo', double: 'Double the tempo', one: 'Bar starts now' } as const; // prettier-ignore
 
-const lookName = ({ looks, chases }: Show, id: string): string =>
+export const lookName = ({ looks, chases }: Pick<Show, 'looks' | 'chases'>, id: string): string =>
   [...looks, ...chases].find((one) => one.id === id)?.name ?? 'A look that is gone';
-const roleName = (show: Show, role: string): string => show.roles.find(({ id }) => id === role)?.name ?? 'a role that is gone'; // prettier-ignore
-const hitName = (show: Show, { kit, note }: Extract<Act, { act: 'hit' }>): string =>
+export const roleName = (show: Pick<Show, 'roles'>, role: string): string => show.roles.find(({ id }) => id === role)?.name ?? 'a role that is gone'; // prettier-ignore
+export const hitName = (show: Show, { kit, note }: Extract<Act, { act: 'hit' }>): string =>
   show.kits.find(({ id }) => id === kit)?.hits.find(({ low, high }) => note >= Math.min(low, high) && note <= Math.max(low, high))?.name ?? noteName(note); // prettier-ignore
 
 /** Every act one may choose, the most used first; what can be set further is as it is meant most often. */

@@ -17,11 +17,19 @@ import { placeAt } from './place';
  * @returns none where there is nothing to do now, as at the end of a bank or of the set.
  */
 export function actionsOf(moment: Moment, act: Act, down = true): readonly Action[] {
-  if (!down && !mayBeHeld(act)) return [];
+  if (!down && !heldAs(moment, act)) return [];
   return some(meant(moment, act, down));
 }
 
-const mayBeHeld = (act: Act): boolean => act.act === 'look' || act.act === 'pad' || act.act === 'hit';
+/**
+ * What ends as the foot comes up, of an act that begins now; undefined where nothing does. A pad is told by its look, as
+ * another bank may be chosen until then.
+ */
+export function heldAs(moment: Moment, act: Act): Act | undefined {
+  if (act.act === 'hit' || (act.act === 'look' && act.press === 'flash')) return act;
+  const pad = act.act === 'pad' ? banksAt(moment).bank?.pads[act.place - 1] : undefined;
+  return pad?.press === 'flash' ? { act: 'look', look: pad.look, press: 'flash' } : undefined;
+}
 
 const some = (actions: readonly (Action | undefined)[]): readonly Action[] =>
   actions.filter((action) => action !== undefined);
@@ -30,11 +38,11 @@ function meant(moment: Moment, act: Act, down: boolean): readonly (Action | unde
   const { live, show } = moment;
   switch (act.act) {
     case 'look':
-      return down || act.press === 'flash' ? [padAction(moment, { look: act.look, press: act.press }, [], down)] : [];
+      return [padAction(moment, { look: act.look, press: act.press }, [], down)];
     case 'pad': {
       const { banks, bank } = banksAt(moment);
       const pad = bank?.pads[act.place - 1];
-      if (!pad || (!down && pad.press !== 'flash')) return [];
+      if (!pad) return [];
       const also = down ? (pad.also ?? []).flatMap((one) => actionsOf(moment, one)) : [];
       return [padAction(moment, pad, banks, down), ...also];
     }

@@ -14,10 +14,14 @@ export type InSet = {
   readonly at: number;
 };
 
+/** A show does not change, a new one takes its place: its stops are made once, though a page asks many times a second. */
+const lines = new WeakMap<Moment['show'], readonly Stop[]>();
+
 export function placeAt(moment: Moment): InSet {
   const { show, live } = moment;
   const set = setInUse(show);
-  const stops = stopsOf(set, show);
+  const stops = lines.get(show) ?? stopsOf(set, show);
+  lines.set(show, stops);
   // Another set was chosen since: one is before its first stop.
   const place = live.set?.set === set.id ? live.set : null;
   return { set, stops, at: stopNow(moment, place, stops) };

@@ -4,6 +4,7 @@ import type { Act, Stop } from '../../gig';
 import { padAfter } from '../../light';
 import { never } from '../../problem';
 import type { Show } from '../../show';
+import { handWords, hitName, lookName, roleName, TEMPO_WORDS } from './act-names';
 import { bankBeside, banksAt, type Moment } from '../press';
 import { songAt } from '../song-clock';
 import { sectionMeant } from './song';
@@ -86,23 +87,15 @@ function plainWords(show: Show, act: Plain): string {
     case 'all-off':
       return 'All looks off';
     case 'hit':
-      return show.kits.find(({ id }) => id === act.kit)?.hits.find(({ low, high }) => act.note >= Math.min(low, high) && act.note <= Math.max(low, high))?.name ?? ''; // prettier-ignore
+      return hitName(show, act);
     case 'speed':
       return act.to === 'normal' ? 'Normal speed' : act.to === 'half' ? 'Half speed' : 'Double speed';
     case 'hand':
-      return `By hand: ${[...new Set(act.values.map(({ role }) => (role ? roleName(show, role) : 'lamps')))].join(', ')}`;
+      return handWords(show, act);
     default:
       return never(act);
   }
 }
-
-const TEMPO_WORDS = {
-  faster: '1 bpm faster',
-  slower: '1 bpm slower',
-  half: 'Half the tempo',
-  double: 'Double the tempo',
-  one: 'Bar starts now',
-} as const;
 
 /** A stop of the set, as what going there does. */
 export function stopWords(show: Pick<Show, 'looks' | 'chases'>, stop: Stop | undefined): string {
@@ -131,11 +124,6 @@ export function pressWords(moment: Moment, acts: readonly Act[]): string {
     ? (all[0] ?? '')
     : all.slice(0, 2).join(' + ') + (all.length > 2 ? ` + ${all.length - 2}` : '');
 }
-
-const lookName = ({ looks, chases }: Pick<Show, 'looks' | 'chases'>, id: string): string =>
-  [...looks, ...chases].find((one) => one.id === id)?.name ?? 'a look that is gone';
-
-const roleName = (show: Show, role: string): string => show.roles.find(({ id }) => id === role)?.name ?? 'a role';
 
 function songWords({ live, show }: Moment, does: 'toggle' | 'play' | 'pause' | 'restart'): string {
   const title = show.songs.find(({ id }) => id === live.song?.id)?.title ?? show.songs[0]?.title ?? '';

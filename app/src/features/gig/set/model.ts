@@ -1,10 +1,8 @@
 // Entries of a set in words.
 
 import { SetList, setsOf, type Entry, type Start } from '@hovlix/core/gig';
+import { lookName } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
-
-const lookName = ({ looks, chases }: Show, id: string): string =>
-  [...looks, ...chases].find((one) => one.id === id)?.name ?? 'A look that is gone';
 
 export function entryTitle(show: Show, entry: Entry): string {
   if (entry.kind === 'pause') return 'Pause';
