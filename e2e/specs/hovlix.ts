@@ -5,6 +5,7 @@ import { expect, type Page } from '@playwright/test';
 import { readBundle } from '@hovlix/core/files';
 import type { NodeUniverse, Status } from '@hovlix/core/connect';
 import { PROTOCOL } from '@hovlix/core/live';
+import type { Show } from '@hovlix/core/show';
 
 /** All that the server says of its connections. */
 export async function statusOf(page: Page): Promise<Status> {
@@ -84,14 +85,14 @@ export async function restoreConnections(page: Page): Promise<void> {
 
 let restored = 0;
 
-/** Brings the demo back as it ships, for the server and so for every screen that comes after. */
-export async function restoreShow(page: Page): Promise<void> {
+/** Brings the demo back as it ships, or a little changed, for the server and so for every screen that comes after. */
+export async function restoreShow(page: Page, change: (show: Show) => Show = (show) => show): Promise<void> {
   const demo = readBundle(
     new Uint8Array(readFileSync(new URL('../../demo/boathouse.hovlix', import.meta.url))),
     'demo',
   );
   if (!demo.ok) throw new Error('The demo cannot be read');
-  const show = JSON.parse(JSON.stringify(demo.value.show)) as object;
+  const show = JSON.parse(JSON.stringify(change(demo.value.show))) as object;
   await tellConductor(page, [{ type: 'put-on', show, chain: [`restored-${Date.now()}-${++restored}`] }]);
 }
 

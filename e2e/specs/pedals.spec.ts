@@ -5,7 +5,11 @@ import { expect, test, type Page } from '@playwright/test';
 import { readLog, reduced } from '@hovlix/core/live';
 import { brightness, button, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
 
-test.beforeEach(async ({ page }) => restoreConnections(page));
+test.beforeEach(async ({ page }) => {
+  await restoreConnections(page);
+  // The set is where nobody has been in it yet.
+  await restoreShow(page);
+});
 test.afterEach(async ({ page }) => {
   await restoreConnections(page);
   await restoreShow(page);

@@ -6,7 +6,11 @@ import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from '@playwright/test';
 import { brightness, button, listen, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
 
-test.beforeEach(async ({ page }) => restoreConnections(page));
+test.beforeEach(async ({ page }) => {
+  await restoreConnections(page);
+  // The set is where nobody has been in it yet.
+  await restoreShow(page);
+});
 test.afterEach(async ({ page }) => {
   await restoreConnections(page);
   await restoreShow(page);
@@ -204,6 +208,20 @@ test('two sets: the pedal leads through the one that is chosen for tonight; the 
   await button(page, 'Bar starts now').click();
   await expect(page.getByLabel('Beats a minute')).toHaveValue('50');
   await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+});
+
+test('a song whose music is not on this device says so before it is played, and Preflight too', async ({ page }) => {
+  await restoreShow(page, (show) => ({
+    ...show,
+    songs: show.songs.map((song) => (song.id === 'salt-and-signal' && song.music ? { ...song, music: { ...song.music, hash: 'f'.repeat(64) } } : song)),
+  })); // prettier-ignore
+  await open(page, '/gig');
+  await expect(page.getByTestId('silent')).toHaveCount(0);
+  await button(page, 'Set list').click();
+  await button(page, 'Go to Salt and Signal').click();
+  await expect(page.getByTestId('silent')).toHaveText('Its music is not on this device: only its light plays.');
+  await page.goto('/gig/preflight');
+  await expect(page.getByText(/^“Salt and Signal.ogg” of “Salt and Signal” is not on this device/)).toBeVisible();
 });
 
 test('reloaded in the middle of a song it is back at its place, and the light was never gone', async ({ page }) => {

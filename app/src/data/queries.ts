@@ -36,6 +36,15 @@ export const logQuery = (served: boolean) =>
 /** Music may be on its way to this device: what was not here is looked for again. */
 const untilThere = ({ state }: { readonly state: { readonly data: unknown } }) => (state.data === null ? 2000 : false);
 
+/** Whether a recording is on this device; looked for again until it is. */
+export const hasMusicQuery = (repository: Repository, hash: string | undefined) =>
+  queryOptions({
+    queryKey: ['has-music', hash ?? ''],
+    enabled: hash !== undefined,
+    refetchInterval: ({ state }) => (state.data === false ? 2000 : false),
+    queryFn: () => (hash === undefined ? true : repository.hasMusic(hash)),
+  });
+
 /** A song's waveform: one byte a hundredth of a second; null where it is not kept here. */
 export const peaksQuery = (repository: Repository, hash: string | undefined) =>
   queryOptions({

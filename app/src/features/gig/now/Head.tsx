@@ -3,11 +3,14 @@
 import { useEffect, useRef } from 'react';
 import { Text, useMedia, View } from '@tamagui/core';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
+import { useQuery } from '@tanstack/react-query';
+import { useStore } from 'zustand';
 import ListMusic from 'lucide-react-native/icons/list-music';
 import Pause from 'lucide-react-native/icons/pause';
 import Play from 'lucide-react-native/icons/play';
 import { placeAt, songTimeAt, stopWords, timeLeft, toStop, type Moment } from '@hovlix/core/live';
 import type { Song } from '@hovlix/core/song';
+import { hasMusicQuery } from '../../../data/queries';
 import { run } from '../../../host/controls/act';
 import { momentOf, togglePlay } from '../../../host/conduct/gestures';
 import { useHovlix, useLive, useMay, useShow, type Hovlix } from '../../../host/hovlix';
@@ -88,6 +91,7 @@ export function Head({ song, onSet, onStage }: HeadProps) {
         </Text>
         {song && <PlayButton song={song} />}
       </Row>
+      {song && <Silent song={song} />}
     </Column>
   );
 }
@@ -173,3 +177,17 @@ function Clock() {
 
 const minutes = (seconds: number): string => `${Math.ceil(seconds / 60)} min left`;
 const clockWords = (seconds: number): string => `−${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`; // prettier-ignore
+
+/** The music is not here, or would not play: said before somebody wonders, in one line. */
+function Silent({ song }: { readonly song: Song }) {
+  const { repository, player } = useHovlix();
+  const trouble = useStore(player.store, (state) => (state.song === song.id ? state.trouble : null));
+  const elsewhere = useLive((live) => live.song?.id === song.id && live.song.sound !== undefined);
+  const here = useQuery(hasMusicQuery(repository, song.music?.hash)).data;
+  if (elsewhere || (here !== false && trouble === null)) return null;
+  return (
+    <Quiet role="status" color="$warn" testID="silent">
+      {here === false ? 'Its music is not on this device: only its light plays.' : trouble}
+    </Quiet>
+  );
+}
