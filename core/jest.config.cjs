@@ -10,6 +10,16 @@ const esm = [
   'simple-yenc',
   'fast-check',
   'pure-rand',
+  'music-metadata',
+  'strtok3',
+  'token-types',
+  'file-type',
+  'uint8array-extras',
+  'media-typer',
+  'content-type',
+  'win-guid',
+  '@tokenizer',
+  '@borewit',
 ];
 
 module.exports = {
@@ -17,7 +27,13 @@ module.exports = {
   roots: ['<rootDir>/src'],
   transform: { '\\.m?[jt]s$': require.resolve('./jest-esbuild.cjs') },
   transformIgnorePatterns: [`node_modules/(?!(${esm.join('|')})/)`],
-  moduleNameMapper: { '^@hovlix/core/(.*)$': '<rootDir>/src/$1' },
+  moduleNameMapper: {
+    '^@hovlix/core/(.*)$': '<rootDir>/src/$1',
+    // These have no entry for `require`, which is how Jest resolves.
+    '^music-metadata$': '<rootDir>/../node_modules/music-metadata/lib/core.js',
+    '^file-type$': '<rootDir>/../node_modules/file-type/core.js',
+    '^strtok3$': '<rootDir>/../node_modules/strtok3/lib/core.js',
+  },
   // The music tests decode and analyse whole songs.
   testTimeout: 60000,
 };

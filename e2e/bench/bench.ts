@@ -8,7 +8,7 @@ import { compile, frameFor, limiter, render } from '@hovlix/core/engine';
 import { readBundle } from '@hovlix/core/files';
 import { steady } from '@hovlix/core/light';
 import { AT_REST, type LiveState } from '@hovlix/core/live';
-import { analyse } from '@hovlix/core/music';
+import { analyse } from '@hovlix/core/analysis';
 import { id, seconds } from '@hovlix/core/units';
 import { now } from '../../server/src/clock';
 import { benchLeadSheet, benchLongSong } from './long-song';

@@ -22,7 +22,7 @@ const COMMANDS: Readonly<Record<string, { readonly help: string; readonly run: (
 const HELP = `Usage: hovlix COMMAND
 
   serve     the app and the conductor, on this computer
-  analyse   tempo, beats and bars of a music file, as JSON
+  analyse   tempo, beats, bars and sections of music files, as JSON and MIDI files
   render    a song's light to a PCAP or CSV file
   midi      a song to a MIDI file, or what one holds into a song
   play      a song's light to the network, in real time

@@ -17,6 +17,7 @@ import { repository, type Repository } from './document/repository';
 import { shows, type Shows, type ShowsState } from './document/shows';
 import { deviceStore } from './document/storage';
 import { followDemo } from './files/demo-music';
+import { intake, type Intake } from './files/intake';
 import { freshId } from './fresh-id';
 import { light, type Light, type Stage } from './light/light';
 import { clockIn, type ClockIn } from './midi/clock-in';
@@ -38,6 +39,8 @@ export type Hovlix = {
   readonly light: Light;
   readonly conducting: Conducting;
   readonly connections: ConnectionsDocument;
+  /** Recordings that are brought in. */
+  readonly intake: Intake;
   readonly player: Player;
   readonly click: Click;
   readonly microphone: Microphone;
@@ -65,6 +68,8 @@ export function hovlix(): Hovlix {
   const sound = player(kept, doc, link, demoMusic);
   const gear = midi();
   followDeeds(doc, link, sound, gear);
+  const incoming = intake(doc, kept);
+  followShow(doc, incoming);
   const pedals = controls({ document: doc, conducting: link, player: sound });
   gear.onHeard(pedals.midi);
   followGameButtons(pedals);
@@ -78,6 +83,7 @@ export function hovlix(): Hovlix {
     light: lamps,
     conducting: link,
     connections: connectionsDocument(link),
+    intake: incoming,
     player: sound,
     click: click(doc, link),
     microphone: microphone(link),
@@ -98,6 +104,13 @@ export function hovlix(): Hovlix {
       return last && !last.ok ? last.problem : undefined;
     },
   };
+}
+
+/** Files that waited for a show are taken up when it is open. */
+function followShow({ store }: Document, { resume }: Intake): void {
+  store.subscribe(({ show }, before) => {
+    if (show && show.id !== before.show?.id) void resume();
+  });
 }
 
 /** What is done while a finger is down is one gesture. */

@@ -7,11 +7,12 @@ type Props = {
   readonly label: string;
   readonly accept: string;
   readonly onFiles: (files: File[]) => void;
+  readonly multiple?: boolean;
   readonly primary?: boolean;
   readonly children: ReactNode;
 };
 
-export function FileButton({ label, accept, onFiles, primary = false, children }: Props) {
+export function FileButton({ label, accept, onFiles, multiple = false, primary = false, children }: Props) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
@@ -19,6 +20,7 @@ export function FileButton({ label, accept, onFiles, primary = false, children }
         ref={input}
         type="file"
         accept={accept}
+        multiple={multiple}
         aria-label={label}
         hidden
         onChange={(event) => {

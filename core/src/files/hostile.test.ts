@@ -2,7 +2,7 @@
 
 import { zipSync } from 'fflate';
 import { anchored, bundleWith, claiming, flacWithRate, oggWithRate } from '../testing/hostile';
-import { analyse } from '../music';
+import { analyse } from '../analysis';
 import { wordsFor } from '../problem';
 import { readChart } from '../rig';
 import { legal, readShow } from '../show';

@@ -3,10 +3,9 @@
 import { failed, ok, type Result } from '../problem';
 import { LOUDNESS_BANDS } from './bands';
 import { DRUMS, drumEar, type Drum } from './drums';
-import { FRAME_RATE } from './features';
 
 /** Moments of envelopes a second. */
-export const ENVELOPE_RATE = FRAME_RATE;
+export const ENVELOPE_RATE = 100;
 
 /** Strokes of one drum: rising moments in seconds, and how strong each is, 0…1. */
 export type StrokeList = { readonly times: Float64Array; readonly strengths: Float64Array };

@@ -1,5 +1,3 @@
-export * from './analyse';
-export { audioTypeOf, type AudioType } from './decode';
 export * from './bands';
 export * from './drums';
 export * from './envelopes';

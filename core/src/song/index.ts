@@ -11,3 +11,4 @@ export * from './in-turn';
 export * from './bare';
 export * from './actions';
 export { barLineAt, beatLineAt, evenBars, tappedAnchors } from './passage';
+export * from './found';

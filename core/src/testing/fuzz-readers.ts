@@ -18,7 +18,8 @@ import {
   type Action,
   type LiveState,
 } from '../live';
-import { analyse, envelopesOf, LOUDNESS_BANDS, readEnvelopes, writeEnvelopes } from '../music';
+import { analyse } from '../analysis';
+import { envelopesOf, LOUDNESS_BANDS, readEnvelopes, writeEnvelopes } from '../music';
 import { fixtureLibrary, readChart } from '../rig';
 import { edit, legal, readShow, type Show } from '../show';
 import { id, seconds, universe } from '../units';

@@ -10,6 +10,7 @@ import { Packet } from 'sacn';
 import { WebSocket } from 'ws';
 import { readBundle } from '@hovlix/core/files';
 import { PROTOCOL } from '@hovlix/core/live';
+import { readMidi } from '@hovlix/core/midi';
 import { tempoAt } from '@hovlix/core/time';
 import { seconds } from '@hovlix/core/units';
 import { cidOfThisMachine } from '../connect/cid';
@@ -64,6 +65,20 @@ test('analyse writes duration, tempo, meter, beats and downbeats', () => {
   expect(found.beats.length).toBeGreaterThan(20);
   expect(found.downbeats.length).toBeGreaterThan(4);
   expect(found.sections).toEqual([]);
+});
+
+test('analyse takes several files and folders, and writes MIDI files with the tempo; one that is broken stops no other', () => {
+  const clicks = clickTrack();
+  writeFileSync(out('letter.wav'), 'Dear friends');
+  const done = hovlix('analyse', clicks, out('letter.wav'), '--json', out('found'), '--midi', out('found'));
+  expect(done.status).toBe(1);
+  expect(done.stderr).toContain('1 of 2: clicks.wav, 100.');
+  expect(done.stderr).toContain('letter.wav” is not music Hovlix can read');
+  expect(JSON.parse(readFileSync(join(out('found'), 'clicks.json'), 'utf8')).confidence).toBeGreaterThan(0.3);
+  const midi = readMidi(readFileSync(join(out('found'), 'clicks.mid')), 'clicks.mid');
+  if (!midi.ok) throw new Error('the MIDI file cannot be read');
+  const [first] = midi.value.tempo;
+  expect(60 / first!.pulse).toBeCloseTo(100, 0);
 });
 
 test('render to CSV: 44 lines a second, 512 levels each, and the light changes', () => {

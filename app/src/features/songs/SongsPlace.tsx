@@ -1,17 +1,13 @@
 // All songs of the show, in the order of the set; bringing in music.
 
-import { useRef, useState } from 'react';
+import { useState } from 'react';
+import { fromEvent as filesOf } from 'file-selector';
 import { router } from 'expo-router';
 import FileMusic from 'lucide-react-native/icons/file-music';
 import Search from 'lucide-react-native/icons/search';
 import { Text, View } from '@tamagui/core';
-import { readMidi, songOfMidi } from '@hovlix/core/midi';
-import { wordsFor } from '@hovlix/core/problem';
 import type { Song } from '@hovlix/core/song';
-import { freshId } from '../../host/fresh-id';
-import { analyseFile, type Job } from '../../host/files/bring-in';
 import { useHovlix, useLive, useMay, useShow } from '../../host/hovlix';
-import { useSession } from '../../host/session';
 import { Field } from '../../ui/Field';
 import { FileButton } from '../../ui/FileButton';
 import { usePalette } from '../../ui/palette';
@@ -19,12 +15,13 @@ import { Button, ButtonText, Column, Figures, PlaceHead, Quiet, Row, Words } fro
 import { ScrollArea } from '../../ui/ScrollArea';
 import { Segments } from '../../ui/Segments';
 import { SortableList } from '../../ui/SortableList';
-import { useOpenFile } from '../../ui/use-open-file';
 import { clockText, meterText, shownSongs, songBpm, SORTS, type SongSort } from './model';
 import { BareSheet } from './BareSheet';
 import { SongSheet } from './about/SongSheet';
+import { IntakeList } from './intake/IntakeList';
+import { useBringIn } from './intake/use-bring-in';
 
-const MUSIC = '.wav,.flac,.mp3,.ogg,audio/*,.mid,.midi';
+const MUSIC = '.wav,.flac,.mp3,.ogg,audio/*,.mid,.midi,.m3u,.m3u8';
 /** From so many songs on, they can be searched and sorted. */
 const MANY = 4;
 
@@ -53,7 +50,7 @@ export function SongsPlace() {
       onDrop={(event) => {
         event.preventDefault();
         setOver(false);
-        bring.files([...event.dataTransfer.files]);
+        void filesOf(event.nativeEvent).then((files) => bring(files.filter((file) => file instanceof File)));
       }}
     >
       <ScrollArea>
@@ -64,7 +61,7 @@ export function SongsPlace() {
             </Button>
           )}
           {may && (
-            <FileButton label="Add music" accept={MUSIC} onFiles={bring.files} primary>
+            <FileButton label="Add music" accept={MUSIC} onFiles={bring} multiple primary>
               <FileMusic size={18} color={palette.onDoing} aria-hidden />
               <ButtonText kind="primary">Add music</ButtonText>
             </FileButton>
@@ -76,7 +73,7 @@ export function SongsPlace() {
             <Segments label="Order" value={sort} choices={SORTS} onChoose={setSort} />
           </Column>
         )}
-        {bring.job && <Progress name={bring.job.name} share={bring.job.share} onCancel={bring.job.cancel} />}
+        <IntakeList />
         <View marginHorizontal={12} borderRadius={14} overflow="hidden" backgroundColor="$raised" borderWidth={over ? 2 : 0} borderColor="$doing">
           <SongList songs={songs} shown={shown} sorted={text === null || (text === '' && sort === 'set')} may={may} onMore={setChosen} />
           {songs.length === 0 && <Empty />}
@@ -84,7 +81,7 @@ export function SongsPlace() {
         </View>
         {may && (
           <Column paddingHorizontal={20} paddingTop={12} gap={10} alignItems="flex-start">
-            <Quiet>Drop a WAV, FLAC, MP3 or OGG file anywhere on this page, a MIDI file, or a .hovlix show.</Quiet>
+            <Quiet>Drop WAV, FLAC, MP3 or OGG files anywhere on this page, a whole folder, a playlist, a MIDI file, or a .hovlix show.</Quiet>
             <Button onPress={() => setBare(true)}>Song without music</Button>
           </Column>
         )}
@@ -191,78 +188,4 @@ function SongRow({
       )}
     </Row>
   ); // prettier-ignore
-}
-
-function Progress({
-  name,
-  share,
-  onCancel,
-}: {
-  readonly name: string;
-  readonly share: number;
-  readonly onCancel: () => void;
-}) {
-  return (
-    <Row margin={12} marginTop={0} padding={16} gap={16} borderRadius={14} backgroundColor="$raised" role="status">
-      <Column flex={1} gap={8}>
-        <Words numberOfLines={1}>Listening to {name}</Words>
-        <View
-          height={8}
-          borderRadius={4}
-          backgroundColor="$well"
-          overflow="hidden"
-          role="progressbar"
-          aria-label={`Listening to ${name}`}
-          aria-valuenow={Math.round(share * 100)}
-        >
-          <View height={8} width={`${Math.round(share * 100)}%`} backgroundColor="$doing" />
-        </View>
-        <Quiet>{share < 0.85 ? 'decoding the sound' : 'finding beats and bars'}</Quiet>
-      </Column>
-      <Button onPress={onCancel}>Cancel</Button>
-    </Row>
-  );
-}
-
-/** One file after the other: shows are opened, everything else is taken for music. */
-function useBringIn() {
-  const app = useHovlix();
-  const openFile = useOpenFile();
-  const say = useSession((session) => session.say);
-  const hush = useSession((session) => session.hush);
-  const [job, setJob] = useState<{ name: string; share: number; cancel: () => void } | null>(null);
-  const running = useRef<Job | null>(null);
-
-  /** A MIDI file becomes a song without music. */
-  const midi = async (file: File): Promise<void> => {
-    const { show } = app.document.store.getState();
-    const read = readMidi(new Uint8Array(await file.arrayBuffer()), file.name);
-    if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
-    if (!show) return;
-    const title = file.name.replace(/\.midi?$/i, '').replaceAll(/[_\s]+/g, ' ').trim().slice(0, 120) || 'Untitled'; // prettier-ignore
-    const commands = songOfMidi(read.value, title, show, freshId);
-    if (!app.document.together(commands)) return;
-    const [first] = commands;
-    if (first?.type === 'add-song') router.push(`/songs/${first.added.id}`);
-  };
-
-  const one = async (file: File): Promise<void> => {
-    if (/\.hovlix$/i.test(file.name)) return openFile([file]);
-    if (/\.midi?$/i.test(file.name)) return midi(file);
-    const mine = analyseFile(file, app.repository, (share) => setJob((now) => (now ? { ...now, share } : now)));
-    running.current = mine;
-    setJob({ name: file.name, share: 0, cancel: mine.cancel });
-    const song = await mine.done;
-    running.current = null;
-    setJob(null);
-    if (!song.ok) return say(wordsFor(song.problem), { tone: song.problem.code === 'cancelled' ? 'good' : 'bad' });
-    app.document.make({ type: 'add-song', added: song.value });
-    router.push(`/songs/${song.value.id}`);
-  };
-  const files = async (list: File[]) => {
-    if (running.current) return say('One song is being listened to. Add the next when it is done.');
-    hush();
-    for (const file of list) await one(file);
-  };
-  return { job, files: (list: File[]) => void files(list) };
 }

@@ -5,6 +5,8 @@
 //   journal:ID:TAB:N      the edits since, one key each, by the tab that made or heard them
 //   steps:ID              what can be undone and redone
 //   music:HASH, music:HASH:N, peaks:HASH, envelopes:HASH   a song's file in pieces, its waveform, what followers hear
+//   heard:HASH            what was heard of its beats, to count them another way
+//   intake                files that wait to be listened to, and what was found in the last ones
 //
 // An edit is written as it is made, as one small key, so killing the browser loses nothing but a write on its way.
 
@@ -51,6 +53,8 @@ export type Music = {
   readonly bytes: Uint8Array<ArrayBuffer>;
   readonly peaks: Uint8Array | undefined;
   readonly envelopes: Uint8Array | undefined;
+  /** As `readHeard` takes it. */
+  readonly heard?: Uint8Array | undefined;
 };
 
 /**
@@ -88,10 +92,32 @@ export type Repository = {
   /** What followers hear in a song, as `readEnvelopes` takes it. */
   readonly envelopes: (hash: string) => Promise<Uint8Array<ArrayBuffer> | undefined>;
   readonly putEnvelopes: (hash: string, bytes: Uint8Array) => Promise<Problem | undefined>;
+  /** What was heard of the beats, as `readHeard` takes it. */
+  readonly heard: (hash: string) => Promise<Uint8Array | undefined>;
+  /** What a listener found out about music that is kept already. */
+  readonly putFound: (hash: string, found: Omit<Music, 'bytes'>) => Promise<Problem | undefined>;
+  readonly intake: () => Promise<readonly IntakeEntry[]>;
+  readonly putIntake: (entries: readonly IntakeEntry[]) => Promise<Problem | undefined>;
+  /** Takes music away that no show has. */
+  readonly dropMusic: (hash: string) => Promise<void>;
 };
 
 /** 3 MB of music a key: a multiple of three, so that base64 has no padding inside. */
 const PIECE = 3 * 1024 * 1024;
+
+/** A file that was brought in: it waits, or it is a song by now and may want a look. */
+const IntakeEntry = z.object({
+  id: z.string(),
+  /** The show it is for. */
+  show: z.string(),
+  name: z.string(),
+  hash: z.string(),
+  bytes: z.number(),
+  /** The song it became, and how sure its beats are, 0…1. */
+  found: z.object({ song: z.string(), sure: z.number() }).optional(),
+});
+export type IntakeEntry = z.infer<typeof IntakeEntry>;
+const Intake = z.array(IntakeEntry);
 
 const Index = z.array(Entry);
 const ChangeShape = z.object({ id: z.string(), command: Command });
@@ -117,6 +143,11 @@ export function repository(store: Store, tab = 'tab'): Repository {
       return storageProblem(error);
     }
   };
+  const dropMusic = async (hash: string): Promise<void> =>
+    store.removeMany([
+      ...[`music:${hash}`, `peaks:${hash}`, `envelopes:${hash}`, `heard:${hash}`],
+      ...(await keysOf(`music:${hash}:`)),
+    ]);
   const keysOf = async (prefix: string) => (await store.getAllKeys()).filter((key) => key.startsWith(prefix)).sort();
   const index = async () => (await read('shows', Index)) ?? [];
   let turn: Promise<unknown> = Promise.resolve();
@@ -213,24 +244,17 @@ export function repository(store: Store, tab = 'tab'): Repository {
             `steps:${id}`,
             ...(await keysOf(`journal:${id}:`)).filter((key) => isLine(key, id)),
           ]);
-        for (const hash of hashes)
-          await store.removeMany([
-            `music:${hash}`,
-            `peaks:${hash}`,
-            `envelopes:${hash}`,
-            ...(await keysOf(`music:${hash}:`)),
-          ]);
+        for (const hash of hashes) await dropMusic(hash);
       }),
     append: (id, line) => write([[`journal:${id}:${tab}:${String(++count).padStart(9, '0')}`, JSON.stringify(line)]]),
     steps: async (id) => (await read(`steps:${id}`, History)) ?? NO_HISTORY,
     putSteps: (id, history) => write([[`steps:${id}`, JSON.stringify(history)]]),
-    async putMusic(hash, { bytes, peaks, envelopes }) {
+    async putMusic(hash, { bytes, ...found }) {
       const pieces = Math.ceil(bytes.length / PIECE);
       const entries: [string, string][] = [];
       for (let i = 0; i < pieces; i++)
         entries.push([`music:${hash}:${i}`, fromByteArray(bytes.subarray(i * PIECE, (i + 1) * PIECE))]);
-      if (peaks) entries.push([`peaks:${hash}`, fromByteArray(peaks)]);
-      if (envelopes) entries.push([`envelopes:${hash}`, fromByteArray(envelopes)]);
+      entries.push(...foundEntries(hash, found));
       // The head comes last: music without it is not there.
       entries.push([`music:${hash}`, JSON.stringify({ pieces, bytes: bytes.length })]);
       const problem = await write(entries);
@@ -258,7 +282,22 @@ export function repository(store: Store, tab = 'tab'): Repository {
       return text === null ? undefined : Uint8Array.from(toByteArray(text));
     },
     putEnvelopes: (hash, bytes) => write([[`envelopes:${hash}`, fromByteArray(bytes)]]),
+    async heard(hash) {
+      const text = await store.getItem(`heard:${hash}`);
+      return text === null ? undefined : toByteArray(text);
+    },
+    putFound: (hash, found) => write(foundEntries(hash, found)),
+    intake: async () => (await read('intake', Intake)) ?? [],
+    putIntake: (entries) => write([['intake', JSON.stringify(entries)]]),
+    dropMusic,
   };
+}
+
+function foundEntries(hash: string, { peaks, envelopes, heard }: Omit<Music, 'bytes'>): [string, string][] {
+  const kinds = { peaks, envelopes, heard };
+  return Object.entries(kinds).flatMap(([kind, bytes]) =>
+    bytes ? [[`${kind}:${hash}`, fromByteArray(bytes)] as [string, string]] : [],
+  );
 }
 
 /** A deleted show can be brought back for so long. */

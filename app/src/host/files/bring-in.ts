@@ -1,56 +1,77 @@
 // Music that comes in and is analysed, and shows that go out as files.
 
-import type { z } from 'zod';
 import { writeBundle, type MusicFile } from '@hovlix/core/files';
-import { writeEnvelopes, type Analysis, type Offset } from '@hovlix/core/music';
+import type { Offset } from '@hovlix/core/music';
 import { failed, ok, type Result } from '@hovlix/core/problem';
 import type { Copy } from '@hovlix/core/show';
-import { recordingsOf, Song } from '@hovlix/core/song';
+import { recordingsOf, songOfRecording, type Song } from '@hovlix/core/song';
 import { freshId } from '../fresh-id';
-import type { FromAnalysis, ToAnalysis } from '../sound/analysis-messages';
+import type { FromAnalysis, Listened, Readings, ToAnalysis } from '../sound/analysis-messages';
 import type { Repository } from '../document/repository';
 import { startAnalysisWorker } from '../workers';
 
-export type Job = { readonly cancel: () => void; readonly done: Promise<Result<Song>> };
+export type Job<T = Song> = { readonly cancel: () => void; readonly done: Promise<Result<T>> };
 
-/** Analyses a file in a worker, keeps its bytes, and makes a song of it. Nothing is kept when it is cancelled. */
-export function analyseFile(file: File, repository: Repository, progress: (share: number) => void): Job {
+/** Listens to a file in a worker. */
+export function listenTo(file: File, progress: (share: number) => void): Job<Listened> {
   const worker = startAnalysisWorker();
   let cancel = () => undefined as void;
-  const analysed = new Promise<Result<{ analysis: Analysis; hash: string }>>((resolve) => {
+  const done = new Promise<Result<Listened>>((resolve) => {
     cancel = () => {
       worker.postMessage({ type: 'cancel' } satisfies ToAnalysis);
       resolve(failed({ code: 'cancelled' }));
     };
-    worker.onmessage = (event: MessageEvent<FromAnalysis>) => {
-      const message = event.data;
-      if (message.type === 'progress') return progress(message.progress);
-      if (message.type !== 'done') return;
-      const { result, hash } = message;
-      resolve(result.ok ? ok({ analysis: result.value, hash }) : result);
+    worker.onmessage = ({ data }: MessageEvent<FromAnalysis>) => {
+      if (data.type === 'progress') progress(data.progress);
+      else if (data.type === 'done') resolve(data.result);
     };
     worker.onerror = (event) =>
       resolve(failed({ code: 'audio-broken', name: file.name, detail: event.message || 'the worker stopped' }));
     worker.postMessage({ type: 'analyse', file } satisfies ToAnalysis);
-  });
-  const done = analysed.then(async (result): Promise<Result<Song>> => {
-    worker.terminate();
+  }).finally(() => worker.terminate());
+  return { cancel: () => cancel(), done };
+}
+
+/** How else a song's music can be counted; undefined where the music is not on this device. */
+export async function readingsOf({ music }: Song, repository: Repository): Promise<Result<Readings> | undefined> {
+  if (!music) return undefined;
+  const heard = (await repository.heard(music.hash)) ?? (await heardAnew(music.hash, music.name, repository));
+  if (!heard) return undefined;
+  const worker = startAnalysisWorker();
+  return new Promise<Result<Readings>>((resolve) => {
+    worker.onmessage = ({ data }: MessageEvent<FromAnalysis>) => data.type === 'readings' && resolve(data.readings);
+    worker.onerror = ({ message }) => resolve(failed({ code: 'audio-broken', name: music.name, detail: message }));
+    worker.postMessage({ type: 'read', heard, name: music.name } satisfies ToAnalysis);
+  }).finally(() => worker.terminate());
+}
+
+/** Music that was listened to before anything was kept of it is listened to once more. */
+async function heardAnew(hash: string, name: string, repository: Repository): Promise<Uint8Array | undefined> {
+  const music = await repository.music(hash);
+  const listened = music && (await listenTo(new File([music.bytes], name), () => undefined).done);
+  if (!listened?.ok) return undefined;
+  await repository.putFound(hash, listened.value.kept);
+  return listened.value.kept.heard;
+}
+
+/** Analyses a file, keeps its bytes, and makes a song of it. Nothing is kept when it is cancelled. */
+export function analyseFile(file: File, repository: Repository, progress: (share: number) => void): Job {
+  const job = listenTo(file, progress);
+  const done = job.done.then(async (result): Promise<Result<Song>> => {
     if (!result.ok) return result;
-    const { analysis, hash } = result.value;
+    const { analysis, hash, tags, kept } = result.value;
     // Read again rather than held meanwhile: a long mix should be in memory once.
     const bytes = await file.arrayBuffer().then(
       (buffer) => new Uint8Array(buffer),
       () => undefined,
     );
     if (!bytes) return failed({ code: 'audio-broken', name: file.name, detail: 'the file is not there any more' });
-    const problem = await repository.putMusic(hash, {
-      bytes,
-      peaks: analysis.peaks,
-      envelopes: writeEnvelopes(analysis.envelopes),
-    });
-    return problem ? failed(problem) : ok(songFrom(file.name, analysis, hash, bytes.length));
+    const problem = await repository.putMusic(hash, { bytes, ...kept });
+    return problem
+      ? failed(problem)
+      : ok(songOfRecording({ name: file.name, hash, bytes: bytes.length, tags }, analysis, freshId));
   });
-  return { cancel: () => cancel(), done };
+  return { cancel: job.cancel, done };
 }
 
 /** How much later the music of one song is than that of another; undefined where one of them is not kept here. */
@@ -67,28 +88,6 @@ export async function offsetOf(before: Song, after: Song, repository: Repository
   });
   worker.terminate();
   return offset;
-}
-
-function songFrom(fileName: string, analysis: Analysis, hash: string, bytes: number): Song {
-  const title = fileName
-    .replace(/\.[a-z0-9]{1,5}$/i, '')
-    .replaceAll(/[_\s]+/g, ' ')
-    .trim()
-    .slice(0, 120);
-  return Song.parse({
-    id: freshId(),
-    title: title || 'Untitled',
-    by: '',
-    music: { hash, name: fileName.slice(0, 255), type: analysis.type, bytes },
-    duration: analysis.duration,
-    tempo: { anchors: [...analysis.tempo.anchors] },
-    meter: analysis.meter.map((change) => ({ ...change, denominator: change.denominator as 4 | 8 })),
-    sections: [],
-    lanes: [
-      { id: 'looks', name: 'Looks', type: 'looks', clips: [] },
-      { id: 'accents', name: 'Accents', type: 'looks', clips: [] },
-    ],
-  } satisfies z.input<typeof Song>);
 }
 
 /** A show with its music as a .hovlix file. */

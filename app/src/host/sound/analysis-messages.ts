@@ -1,14 +1,45 @@
+// What is said between the page and the worker that listens. The page holds no code of the analysis, only what came of it.
+
+import type { Analysis, Grid, Passage, Reading, Tags } from '@hovlix/core/analysis';
+import type { Offset } from '@hovlix/core/music';
 import type { Result } from '@hovlix/core/problem';
-import type { Analysis, Offset } from '@hovlix/core/music';
 
 export type ToAnalysis =
   | { readonly type: 'analyse'; readonly file: File }
   | { readonly type: 'cancel' }
+  /** Only its hash: to know a file before it is kept. */
+  | { readonly type: 'digest'; readonly file: File }
+  /** How else music can be counted, by what was heard in it before. */
+  | { readonly type: 'read'; readonly heard: Uint8Array; readonly name: string }
   /** How much later one recording is than another, by their peaks. */
   | { readonly type: 'compare'; readonly before: Uint8Array; readonly after: Uint8Array };
+
+/** A recording that was listened to. */
+export type Listened = {
+  /** SHA-256 of the file, in hexadecimal. */
+  readonly hash: string;
+  readonly tags: Tags;
+  readonly analysis: Omit<Analysis, 'peaks' | 'envelopes' | 'heard'>;
+  /** How sure its beats are, 0…1. */
+  readonly sure: number;
+  /** What is kept beside the music: the waveform, what followers hear, what was heard of its beats. */
+  readonly kept: {
+    readonly peaks: Uint8Array;
+    readonly envelopes: Uint8Array<ArrayBuffer>;
+    readonly heard: Uint8Array<ArrayBuffer>;
+  };
+};
+
+/** How music was counted, how else it can be, and where it is in doubt. */
+export type Readings = {
+  readonly now: Grid;
+  readonly others: readonly { readonly reading: Reading; readonly grid: Grid }[];
+  readonly doubtful: readonly Passage[];
+};
 
 export type FromAnalysis =
   | { readonly type: 'compared'; readonly offset: Offset }
   | { readonly type: 'progress'; readonly progress: number }
-  /** `hash` is the SHA-256 of the file, in hexadecimal. */
-  | { readonly type: 'done'; readonly result: Result<Analysis>; readonly hash: string };
+  | { readonly type: 'digest'; readonly hash: string }
+  | { readonly type: 'readings'; readonly readings: Result<Readings> }
+  | { readonly type: 'done'; readonly result: Result<Listened> };

@@ -1,9 +1,20 @@
 // Decodes and analyses a file away from the page.
 
 import { sha256 } from '@noble/hashes/sha2.js';
-import { analyse, offsetBetween } from '@hovlix/core/music';
-import { failed } from '@hovlix/core/problem';
-import type { FromAnalysis, ToAnalysis } from './analysis-messages';
+import {
+  analyse,
+  confidenceOf,
+  doubtfulPassages,
+  gridOf,
+  otherGrid,
+  readHeard,
+  READINGS,
+  readTags,
+  writeHeard,
+} from '@hovlix/core/analysis';
+import { offsetBetween, writeEnvelopes } from '@hovlix/core/music';
+import { failed, ok, type Result } from '@hovlix/core/problem';
+import type { FromAnalysis, Listened, Readings, ToAnalysis } from './analysis-messages';
 
 let cancelled = false;
 const say = (message: FromAnalysis) => self.postMessage(message);
@@ -15,25 +26,48 @@ self.onmessage = async (event: MessageEvent<ToAnalysis>) => {
   if (message.type === 'cancel') return void (cancelled = true);
   if (message.type === 'compare')
     return say({ type: 'compared', offset: offsetBetween(message.before, message.after) });
-  const { name } = message.file;
+  if (message.type === 'read') return say({ type: 'readings', readings: readingsOf(message.heard, message.name) });
+  const { file } = message;
   try {
-    await work(message.file);
+    if (message.type === 'digest') say({ type: 'digest', hash: hashOf(await bytesOf(file)) });
+    else say({ type: 'done', result: await listenedTo(file) });
   } catch (error) {
     // A file that vanished half-way, or one that nobody foresaw: it is said, and the next one has its turn.
     const detail = error instanceof Error ? error.message : String(error);
-    say({ type: 'done', result: failed({ code: 'audio-broken', name, detail }), hash: '' });
+    say({ type: 'done', result: failed({ code: 'audio-broken', name: file.name, detail }) });
   }
 };
 
-async function work(file: File): Promise<void> {
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  // The browser's own digest is only there under https or on this computer, not for a phone in a hall.
-  const digest = sha256(bytes);
-  const hash = Array.from(digest, (byte) => byte.toString(16).padStart(2, '0')).join('');
+async function listenedTo(file: File): Promise<Result<Listened>> {
+  const bytes = await bytesOf(file);
+  const hash = hashOf(bytes);
   const result = await analyse(bytes, file.name, async (progress) => {
     say({ type: 'progress', progress });
     await breathe();
     return cancelled ? 'stop' : 'go-on';
   });
-  say({ type: 'done', result, hash });
+  if (!result.ok) return result;
+  const { peaks, envelopes, heard, ...analysis } = result.value;
+  return ok({
+    hash,
+    tags: await readTags(bytes),
+    analysis,
+    sure: confidenceOf(heard, analysis),
+    kept: { peaks, envelopes: writeEnvelopes(envelopes), heard: writeHeard(heard) },
+  });
 }
+
+function readingsOf(bytes: Uint8Array, name: string): Result<Readings> {
+  const read = readHeard(bytes, name);
+  if (!read.ok) return read;
+  const heard = read.value;
+  const now = gridOf(heard);
+  const others = READINGS.map((reading) => ({ reading, grid: otherGrid(heard, now, reading) }));
+  return ok({ now, others: others.filter(({ grid }) => grid.found), doubtful: doubtfulPassages(heard, now) });
+}
+
+const bytesOf = async (file: File) => new Uint8Array(await file.arrayBuffer());
+
+/** The browser's own digest is only there under https or on this computer, not for a phone in a hall. */
+const hashOf = (bytes: Uint8Array): string =>
+  Array.from(sha256(bytes), (byte) => byte.toString(16).padStart(2, '0')).join('');

@@ -1,6 +1,6 @@
 // What followers can hear in the songs of the open show: from this device, from the server, or found out anew.
 
-import { readEnvelopes, writeEnvelopes } from '@hovlix/core/music';
+import { readEnvelopes } from '@hovlix/core/music';
 import type { FromAnalysis, ToAnalysis } from './analysis-messages';
 import type { Conducting } from '../conduct/conduct';
 import type { Document } from '../document/document';
@@ -93,7 +93,7 @@ function listenedTo(file: File): Promise<Uint8Array<ArrayBuffer> | undefined> {
     worker.onmessage = (event: MessageEvent<FromAnalysis>) => {
       if (event.data.type !== 'done') return;
       const { result } = event.data;
-      done(result.ok ? writeEnvelopes(result.value.envelopes) : undefined);
+      done(result.ok ? result.value.kept.envelopes : undefined);
     };
     worker.onerror = () => done(undefined);
     worker.postMessage({ type: 'analyse', file } satisfies ToAnalysis);

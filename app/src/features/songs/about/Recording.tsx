@@ -10,6 +10,7 @@ import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { FileButton } from '../../../ui/FileButton';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { meterText, songBpm } from '../model';
 import { Tracks } from './Tracks';
 import { useListening } from './use-listening';
 
@@ -26,6 +27,11 @@ export function Recording({ song }: { readonly song: Song }) {
     if (!heard) return;
     const offset = await offsetOf(song, heard, app.repository);
     setFound({ song: heard, later: offset && offset.alike >= ALIKE ? offset.seconds : null });
+  };
+  const again = async () => {
+    const music = song.music && (await app.repository.music(song.music.hash));
+    if (music && song.music) return bring(new File([music.bytes], song.music.name));
+    say('The music of this song is not on this device.', { tone: 'bad' });
   };
   const take = (anchors: Song['tempo']['anchors'] | undefined) => {
     if (!found) return;
@@ -48,7 +54,7 @@ export function Recording({ song }: { readonly song: Song }) {
       ) : found ? (
         <Proposal song={song} found={found} onTake={take} onLeave={() => setFound(null)} />
       ) : (
-        <Row>
+        <Row gap={8} flexWrap="wrap">
           <FileButton
             label="Choose a recording"
             accept=".wav,.flac,.mp3,.ogg,audio/*"
@@ -56,6 +62,7 @@ export function Recording({ song }: { readonly song: Song }) {
           >
             {song.music ? 'Replace the recording' : 'Add a recording'}
           </FileButton>
+          {song.music && <Button onPress={() => void again()}>Listen again</Button>}
         </Row>
       )}
       <Tracks song={song} />
@@ -79,6 +86,10 @@ function Proposal({ song, found: { song: heard, later }, onTake, onLeave }: Prop
           ? `“${heard.music!.name}” is another performance${song.music ? ' than the one before' : ''}.`
           : `“${heard.music!.name}” is the same performance, ${how}.`}
       </Words>
+      <Quiet>
+        Now: {barsOf(song)}. Found: {barsOf(heard)}
+        {heard.sections.length > 0 ? `, ${heard.sections.length} sections` : ''}.
+      </Quiet>
       <Quiet>The light stays on its bars. Choose where the bars come from.</Quiet>
       <Row gap={8} flexWrap="wrap">
         {later !== null && (
@@ -96,6 +107,9 @@ function Proposal({ song, found: { song: heard, later }, onTake, onLeave }: Prop
     </Column>
   ); // prettier-ignore
 }
+
+const barsOf = (song: Song): string =>
+  `${songBpm(song).toFixed(1)} bpm, ${meterText(song)}, bar 1 at ${timeOfBar(song, 0).toFixed(2)} s`;
 
 const movedBy = ({ tempo }: Song, later: number): Song['tempo']['anchors'] =>
   tempo.anchors.map(({ beat, time }) => ({ beat, time: seconds(time + later) }));

@@ -13,6 +13,8 @@ import { Stepper } from '../../../ui/Stepper';
 import { Switch } from '../../../ui/Switch';
 import { METERS, preciseText, rangeText, songBpm, type BarRange, type MeterName } from '../model';
 import { HereCard } from './HereCard';
+import { OtherReadings } from './OtherReadings';
+import { TapAlong } from './TapAlong';
 
 type Props = { readonly song: Song; readonly range: BarRange | null; readonly onClose: () => void };
 
@@ -20,6 +22,7 @@ export function TimeSheet({ song, range, onClose }: Props) {
   const { document, click } = useHovlix();
   const clicks = useStore(click.store, ({ on }) => on);
   const [keeps, setKeeps] = useState<Keeps>('bars');
+  const [tapping, setTapping] = useState<number | null>(null);
   const shift = (pulses: number) => document.make({ type: 'shift-bars', song: song.id, pulses, keeps });
   const move = (ms: number) => document.make({ type: 'move-bars', song: song.id, seconds: ms / 1000 });
   const scale = (factor: 0.5 | 2) => document.make({ type: 'scale-tempo', song: song.id, factor });
@@ -31,6 +34,12 @@ export function TimeSheet({ song, range, onClose }: Props) {
     document.make({ type: 'set-meter', song: song.id, ...bars, numerator, denominator });
   };
   const begins = timeAt(song.tempo, beatOfBar(song.meter, 0));
+  if (tapping !== null)
+    return (
+      <Sheet title="Bars and tempo" low onClose={onClose}>
+        <TapAlong song={song} bar={tapping} onDone={() => setTapping(null)} />
+      </Sheet>
+    );
   return (
     <Sheet title="Bars and tempo" low onClose={onClose}>
       {range && <HereCard key={range.first} song={song} range={range} />}
@@ -87,6 +96,7 @@ export function TimeSheet({ song, range, onClose }: Props) {
         </Row>
         <Quiet>Half and double: the light stays where it sounds.</Quiet>
       </Column>
+      <OtherReadings song={song} onTapAlong={setTapping} />
     </Sheet>
   );
 }

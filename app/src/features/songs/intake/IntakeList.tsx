@@ -1,0 +1,115 @@
+// Recordings that were brought in: how far each is, and what was found, to be checked at a glance.
+
+import { router } from 'expo-router';
+import X from 'lucide-react-native/icons/x';
+import { View } from '@tamagui/core';
+import { useStore } from 'zustand';
+import type { Song } from '@hovlix/core/song';
+import type { IntakeItem } from '../../../host/files/intake';
+import { useHovlix, useShow } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { usePalette } from '../../../ui/palette';
+import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
+import { meterText, songBpm } from '../model';
+import { useReadings } from '../readings';
+
+/** Beats surer than this need no look. */
+const SURE = 0.75;
+
+export function IntakeList() {
+  const { intake } = useHovlix();
+  const songs = useShow((show) => show.songs);
+  const items = useStore(intake.store, (state) => state.items);
+  if (items.length === 0) return null;
+  const done = items.filter(({ state }) => state === 'found' || state === 'failed');
+  const doubtful = items.filter(({ found }) => found && found.sure < SURE).length;
+  return (
+    <Column margin={12} marginTop={0} padding={16} gap={12} borderRadius={14} backgroundColor="$raised" role="group" aria-label="Brought in">
+      <Row gap={8} justifyContent="space-between">
+        <Column flex={1} minWidth={0}>
+          <Words fontWeight="600" role="status">
+            {done.length} of {items.length} listened to
+          </Words>
+          {doubtful > 0 && <Quiet>{doubtful === 1 ? '1 wants a look.' : `${doubtful} want a look.`}</Quiet>}
+        </Column>
+        {done.length > 0 && <Button onPress={() => done.forEach(({ id }) => intake.drop(id))}>Clear the list</Button>}
+      </Row>
+      {items.map((item) => {
+        const song = songs?.find(({ id }) => id === item.found?.song);
+        return song ? (
+          <Found key={item.id} item={item} song={song} onDrop={() => intake.drop(item.id)} />
+        ) : (
+          <Coming key={item.id} item={item} onDrop={() => intake.drop(item.id)} />
+        );
+      })}
+    </Column>
+  ); // prettier-ignore
+}
+
+type Props = { readonly item: IntakeItem; readonly onDrop: () => void };
+
+function Coming({ item: { name, state, share, wrong }, onDrop }: Props) {
+  const palette = usePalette();
+  const say = useSession((session) => session.say);
+  const ended = state === 'failed';
+  const drop = () => {
+    onDrop();
+    if (!ended) say('Cancelled. Nothing was changed.');
+  };
+  const percent = Math.round(share * 100);
+  return (
+    <Row gap={12}>
+      <Column flex={1} minWidth={0} gap={6}>
+        <Words numberOfLines={1}>{state === 'listening' ? `Listening to ${name}` : name}</Words>
+        {state === 'listening' ? (
+          <View height={8} borderRadius={4} backgroundColor="$well" overflow="hidden" role="progressbar" aria-label={`Listening to ${name}`} aria-valuenow={percent}>
+            <View height={8} width={`${percent}%`} backgroundColor="$doing" />
+          </View>
+        ) : (
+          <Quiet role={ended ? 'alert' : undefined}>{ended ? wrong : state === 'kept' ? 'is being kept' : 'waits'}</Quiet>
+        )}
+      </Column>
+      <Button label={ended ? `Clear ${name}` : `Cancel ${name}`} kind="quiet" onPress={drop}>
+        <X size={20} color={palette.text} aria-hidden />
+      </Button>
+    </Row>
+  ); // prettier-ignore
+}
+
+function Found({ item, song, onDrop }: Props & { readonly song: Song }) {
+  const palette = usePalette();
+  const { busy, ask, take } = useReadings(song);
+  const sure = (item.found?.sure ?? 1) >= SURE;
+  const count = async (reading: 'half' | 'double') => {
+    const readings = await ask();
+    const other = readings?.others.find((one) => one.reading === reading);
+    if (other) take(other.grid, reading);
+  };
+  return (
+    <Column gap={6}>
+      <Row gap={8}>
+        <Column flex={1} minWidth={0}>
+          <Words numberOfLines={1}>{song.title}</Words>
+          <Figures>
+            {songBpm(song).toFixed(1)} bpm · {meterText(song)}
+            {sure ? '' : ' · not sure'}
+          </Figures>
+        </Column>
+        <Button label={`Clear ${item.name}`} kind="quiet" onPress={onDrop}>
+          <X size={20} color={palette.text} aria-hidden />
+        </Button>
+      </Row>
+      <Row gap={8} flexWrap="wrap">
+        <Button label={`Check ${song.title}`} kind={sure ? 'plain' : 'primary'} onPress={() => router.push(`/songs/${song.id}`)}>
+          Check
+        </Button>
+        <Button label={`Half the tempo of ${song.title}`} disabled={busy} onPress={() => void count('half')}>
+          Half
+        </Button>
+        <Button label={`Double the tempo of ${song.title}`} disabled={busy} onPress={() => void count('double')}>
+          Double
+        </Button>
+      </Row>
+    </Column>
+  ); // prettier-ignore
+}

@@ -1,0 +1,81 @@
+// What becomes of files that are chosen or dropped: shows are opened, MIDI files and recordings become songs, a playlist
+// says in what order.
+
+import { router } from 'expo-router';
+import { SetList } from '@hovlix/core/gig';
+import { readMidi, songOfMidi } from '@hovlix/core/midi';
+import { wordsFor } from '@hovlix/core/problem';
+import { freshId } from '../../../host/fresh-id';
+import { useHovlix } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { useOpenFile } from '../../../ui/use-open-file';
+
+const kindOf = ({ name }: File) =>
+  /\.hovlix$/i.test(name)
+    ? 'show'
+    : /\.midi?$/i.test(name)
+      ? 'midi'
+      : /\.m3u8?$/i.test(name)
+        ? 'playlist'
+        : 'recording';
+
+export function useBringIn(): (files: readonly File[]) => void {
+  const { document, intake } = useHovlix();
+  const openFile = useOpenFile();
+  const say = useSession((session) => session.say);
+  const hush = useSession((session) => session.hush);
+
+  /** A MIDI file becomes a song without music. */
+  const midi = async (file: File): Promise<void> => {
+    const { show } = document.store.getState();
+    const read = readMidi(new Uint8Array(await file.arrayBuffer()), file.name);
+    if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
+    if (!show) return;
+    const title = file.name.replace(/\.midi?$/i, '').replaceAll(/[_\s]+/g, ' ').trim().slice(0, 120) || 'Untitled'; // prettier-ignore
+    const commands = songOfMidi(read.value, title, show, freshId);
+    if (!document.together(commands)) return;
+    const [first] = commands;
+    if (first?.type === 'add-song') router.push(`/songs/${first.added.id}`);
+  };
+
+  /** A playlist becomes a set of the songs it names. */
+  const playlist = async (file: File): Promise<void> => {
+    const { readM3u } = await import('@hovlix/core/set');
+    const { show } = document.store.getState();
+    const read = show && readM3u(await file.text(), file.name, show, freshId);
+    if (!show || !read) return;
+    if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
+    const { entries, unknown } = read.value;
+    const name =
+      file.name
+        .replace(/\.m3u8?$/i, '')
+        .trim()
+        .slice(0, 60) || 'Playlist';
+    if (entries.length > 0) document.make({ type: 'store-set', set: SetList.parse({ id: freshId(), name, entries }) });
+    const left = unknown.length > 0 ? ` Not in this show: ${unknown.slice(0, 5).join(', ')}.` : '';
+    say(`${entries.length} songs of “${file.name}” are a set now.${left}`, { undo: document.takingBack() });
+  };
+
+  const bring = async (files: readonly File[]): Promise<void> => {
+    hush();
+    const of = (kind: ReturnType<typeof kindOf>) => files.filter((file) => kindOf(file) === kind);
+    const shows = of('show');
+    if (shows.length > 0) return openFile(shows);
+    for (const file of of('midi')) await midi(file);
+    const recordings = of('recording');
+    const songs = recordings.length > 0 ? await intake.add(recordings) : [];
+    for (const file of of('playlist')) await playlist(file);
+    if (files.length === 1 && recordings.length === 1) showOnly(songs[0]);
+  };
+
+  /** One song is what one wants to see, or why there is none; of many, the list says how they are. */
+  const showOnly = (song: string | undefined): void => {
+    const { items } = intake.store.getState();
+    const item = items.at(-1);
+    if (!item || (song && item.found?.song !== song)) return;
+    if (item.wrong) say(item.wrong, { tone: 'bad' });
+    intake.drop(item.id);
+    if (song) router.push(`/songs/${song}`);
+  };
+  return (files) => void bring(files);
+}

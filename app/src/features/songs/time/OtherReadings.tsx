@@ -1,0 +1,81 @@
+// Other ways to count the music, each as the analysis hears it, and the passages it is not sure of.
+
+import { useEffect, useState } from 'react';
+import type { Reading } from '@hovlix/core/analysis';
+import type { Song } from '@hovlix/core/song';
+import type { Readings } from '../../../host/sound/analysis-messages';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { rangeText } from '../model';
+import { isAsFound, useReadings, type Grid } from '../readings';
+
+const NAMES: Readonly<Record<Reading, string>> = {
+  half: 'Half the tempo',
+  double: 'Double the tempo',
+  'off-beat': 'Beats between these',
+  'other-beat': 'Bars from another beat',
+  'other-meter': 'Three beats a bar',
+};
+
+type Props = { readonly song: Song; readonly onTapAlong: (first: number, last: number) => void };
+
+export function OtherReadings({ song, onTapAlong }: Props) {
+  const { busy, ask, take } = useReadings(song);
+  const [readings, setReadings] = useState<Readings | null>(null);
+  const listen = async () => setReadings((await ask()) ?? null);
+  // Where the bars change under it, what was offered is out of date.
+  useEffect(() => setReadings(null), [song.tempo, song.meter]);
+  if (!song.music) return null;
+  if (!readings)
+    return (
+      <Column gap={8}>
+        <Words fontWeight="600">Are the beats not right?</Words>
+        <Row>
+          <Button disabled={busy} onPress={() => void listen()}>
+            {busy ? 'Listening …' : 'Show other readings'}
+          </Button>
+        </Row>
+      </Column>
+    );
+  const asFound = isAsFound(song, readings.now);
+  return (
+    <Column gap={8} role="group" aria-label="Other readings">
+      <Words fontWeight="600">Other readings of the music</Words>
+      {!asFound && <Choice name="As they were found" grid={readings.now} onTake={() => take(readings.now, 'found')} />}
+      {asFound &&
+        readings.others.map(({ reading, grid }) => (
+          <Choice key={reading} name={nameOf(reading, grid)} grid={grid} onTake={() => take(grid, reading)} />
+        ))}
+      <Quiet>Sections and light stay on their bars; with half and double they stay where they sound.</Quiet>
+      {asFound &&
+        readings.doubtful.slice(0, 6).map(({ first, last }) => (
+          <Row key={first} gap={8} justifyContent="space-between">
+            <Words flex={1}>{rangeText({ first, last })}: not sure.</Words>
+            <Button label={`Tap along: ${rangeText({ first, last })}`} onPress={() => onTapAlong(first, last)}>
+              Tap along
+            </Button>
+          </Row>
+        ))}
+    </Column>
+  );
+}
+
+const nameOf = (reading: Reading, { meter }: Grid): string =>
+  reading === 'other-meter' && meter[0]!.numerator !== 3 ? 'Four beats a bar' : NAMES[reading];
+
+function Choice({ name, grid, onTake }: { readonly name: string; readonly grid: Grid; readonly onTake: () => void }) {
+  const { numerator, denominator } = grid.meter[0]!;
+  const begins = grid.downbeats[0] ?? 0;
+  return (
+    <Row gap={8} justifyContent="space-between">
+      <Column flex={1} minWidth={0}>
+        <Words>{name}</Words>
+        <Quiet>
+          {grid.bpm.toFixed(1)} bpm · {numerator}/{denominator} · bar 1 at {begins.toFixed(2)} s
+        </Quiet>
+      </Column>
+      <Button label={`Take: ${name}`} onPress={onTake}>
+        Take
+      </Button>
+    </Row>
+  );
+}

@@ -1,0 +1,171 @@
+// Recordings that come in, many at once: kept at once, listened to in the background, songs when they are done. What
+// waits goes on after the page was reloaded.
+
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import { wordsFor, type Problem } from '@hovlix/core/problem';
+import { songOfRecording } from '@hovlix/core/song';
+import type { Document } from '../document/document';
+import type { IntakeEntry, Repository } from '../document/repository';
+import { freshId } from '../fresh-id';
+import type { FromAnalysis, ToAnalysis } from '../sound/analysis-messages';
+import { startAnalysisWorker } from '../workers';
+import { listenTo } from './bring-in';
+
+export type IntakeItem = {
+  readonly id: string;
+  readonly name: string;
+  readonly state: 'kept' | 'waiting' | 'listening' | 'found' | 'failed';
+  /** How much of the listening is done, 0…1. */
+  readonly share: number;
+  /** Why there is no song. */
+  readonly wrong?: string;
+  readonly found?: { readonly song: string; readonly sure: number };
+};
+
+export type Intake = {
+  readonly store: StoreApi<{ readonly items: readonly IntakeItem[] }>;
+  /** Songs that came of the files, in their order, once all of them were listened to. */
+  readonly add: (files: readonly File[]) => Promise<readonly string[]>;
+  /** One that waits or is listened to is given up; one that is done leaves the list. */
+  readonly drop: (id: string) => void;
+  /** Takes up what was left when the page was closed. */
+  readonly resume: () => Promise<void>;
+};
+
+/** Listened to at once; a phone with two cores keeps one for its page. */
+const AT_ONCE = (globalThis.navigator?.hardwareConcurrency ?? 2) > 2 ? 2 : 1;
+
+export function intake(document: Document, repository: Repository): Intake {
+  const store = createStore<{ readonly items: readonly IntakeItem[] }>(() => ({ items: [] }));
+  const running = new Map<string, () => void>();
+  const waiting: IntakeEntry[] = [];
+  const kept = new Map<string, IntakeEntry>();
+  const ended = new Map<string, () => void>();
+
+  const change = (id: string, to: Partial<IntakeItem>) =>
+    store.setState(({ items }) => ({ items: items.map((item) => (item.id === id ? { ...item, ...to } : item)) }));
+  const show = (item: IntakeItem) => store.setState(({ items }) => ({ items: [...items, item] }));
+  const save = () => repository.putIntake([...kept.values()]);
+  const end = (id: string, to: Partial<IntakeItem>) => {
+    change(id, to);
+    ended.get(id)?.();
+    ended.delete(id);
+  };
+  const failed = async (id: string, problem: Problem) => {
+    const entry = kept.get(id);
+    kept.delete(id);
+    await save();
+    if (entry && !isUsed(entry.hash)) await repository.dropMusic(entry.hash);
+    if (problem.code !== 'cancelled') return end(id, { state: 'failed', wrong: wordsFor(problem) });
+    end(id, {});
+    store.setState(({ items }) => ({ items: items.filter((item) => item.id !== id) }));
+  };
+  const songs = () => document.store.getState().show?.songs ?? [];
+  const isUsed = (hash: string) =>
+    songs().some(({ music }) => music?.hash === hash) || [...kept.values()].some((entry) => entry.hash === hash);
+
+  const listen = async (entry: IntakeEntry): Promise<void> => {
+    const { id, name, hash } = entry;
+    const music = await repository.music(hash);
+    if (!music) return failed(id, { code: 'audio-broken', name, detail: 'it is not on this device any more' });
+    const job = listenTo(new File([music.bytes], name), (share) => change(id, { share }));
+    running.set(id, job.cancel);
+    change(id, { state: 'listening', share: 0 });
+    const result = await job.done;
+    running.delete(id);
+    if (!result.ok) return failed(id, result.problem);
+    const { analysis, tags, sure, kept: parts } = result.value;
+    const problem = await repository.putFound(hash, parts);
+    if (problem) return failed(id, problem);
+    const there = songs().find((song) => song.music?.hash === hash);
+    // Another page may have been quicker.
+    const song = there ?? songOfRecording({ name, hash, bytes: entry.bytes, tags }, analysis, freshId);
+    if (!there) document.make({ type: 'add-song', added: song });
+    const found = { song: song.id, sure };
+    kept.set(id, { ...entry, found });
+    await save();
+    end(id, { state: 'found', share: 1, found });
+  };
+
+  const pump = () => {
+    while (running.size < AT_ONCE) {
+      const next = waiting.shift();
+      if (!next) return;
+      running.set(next.id, () => undefined);
+      void listen(next).finally(() => {
+        running.delete(next.id);
+        pump();
+      });
+    }
+  };
+
+  const take = async (id: string, file: File): Promise<void> => {
+    const shown = document.store.getState().show;
+    const hash = shown && (await hashOf(file));
+    if (!shown || !hash)
+      return failed(id, { code: 'audio-broken', name: file.name, detail: 'the file cannot be read' });
+    const there = songs().find(({ music }) => music?.hash === hash);
+    if (there) return end(id, { state: 'failed', wrong: `“${file.name}” is in this show already: “${there.title}”.` });
+    if ([...kept.values()].some((entry) => entry.hash === hash && !entry.found))
+      return end(id, { state: 'failed', wrong: `“${file.name}” is here twice.` });
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    const problem = await repository.putMusic(hash, { bytes, peaks: undefined, envelopes: undefined });
+    if (problem) return failed(id, problem);
+    if (!store.getState().items.some((item) => item.id === id)) return;
+    const entry = { id, show: shown.id, name: file.name, hash, bytes: bytes.length };
+    kept.set(id, entry);
+    await save();
+    change(id, { state: 'waiting' });
+    waiting.push(entry);
+    pump();
+  };
+
+  return {
+    store,
+    async add(files) {
+      const all = files.map((file) => ({ id: freshId(), file }));
+      for (const { id, file } of all) show({ id, name: file.name, state: 'kept', share: 0 });
+      const done = all.map(({ id }) => new Promise<void>((resolve) => ended.set(id, resolve)));
+      for (const { id, file } of all) await take(id, file);
+      await Promise.all(done);
+      const { items } = store.getState();
+      return all.flatMap(({ id }) => items.find((item) => item.id === id)?.found?.song ?? []);
+    },
+    drop(id) {
+      const cancel = running.get(id);
+      if (cancel) return cancel();
+      const at = waiting.findIndex((entry) => entry.id === id);
+      if (at >= 0) {
+        waiting.splice(at, 1);
+        return void failed(id, { code: 'cancelled' });
+      }
+      kept.delete(id);
+      void save();
+      end(id, {});
+      store.setState(({ items }) => ({ items: items.filter((item) => item.id !== id) }));
+    },
+    async resume() {
+      const open = document.store.getState().show?.id;
+      for (const entry of await repository.intake()) {
+        if (kept.has(entry.id)) continue;
+        kept.set(entry.id, entry);
+        if (entry.show !== open) continue;
+        const { id, name, found } = entry;
+        if (found && !songs().some((song) => song.id === found.song)) continue;
+        show({ id, name, state: found ? 'found' : 'waiting', share: found ? 1 : 0, ...(found ? { found } : {}) });
+        if (!found) waiting.push(entry);
+      }
+      pump();
+    },
+  };
+}
+
+function hashOf(file: File): Promise<string | undefined> {
+  const worker = startAnalysisWorker();
+  return new Promise<string | undefined>((resolve) => {
+    worker.onmessage = ({ data }: MessageEvent<FromAnalysis>) =>
+      resolve(data.type === 'digest' ? data.hash : undefined);
+    worker.onerror = () => resolve(undefined);
+    worker.postMessage({ type: 'digest', file } satisfies ToAnalysis);
+  }).finally(() => worker.terminate());
+}

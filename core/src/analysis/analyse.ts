@@ -1,0 +1,63 @@
+// From a file's bytes to what a lead sheet needs.
+
+import { envelopesOf, type Envelopes } from '../music';
+import { failed, ok, type Result } from '../problem';
+import { seconds, type Seconds } from '../units';
+import { decodeAudio, type AudioType, type Between } from './decode';
+import { dividesInThree, middleIsStrong } from './bars';
+import { featureTaker, FRAME_RATE } from './features';
+import { gridOf, type Grid, type Heard } from './grid';
+import { activationsOf } from './network';
+import { onsetStrength } from './onset';
+import { findSections, type FoundSection } from './sections';
+
+export type Analysis = Grid & {
+  readonly type: AudioType;
+  readonly sampleRate: number;
+  readonly duration: Seconds;
+  /** Empty where too little was found for a form. */
+  readonly sections: readonly FoundSection[];
+  /** To read the same music in another way. */
+  readonly heard: Heard;
+  /** The loudest sample of each hundredth of a second, 0…255: for the waveform. */
+  readonly peaks: Uint8Array;
+  /** What lamps can follow. */
+  readonly envelopes: Envelopes;
+};
+
+/** The waveform's values a second. */
+export const PEAKS_PER_SECOND = FRAME_RATE;
+
+const SHORTEST_SONG = 1;
+/** How far the work has come once the sound is decoded, and once the network has run. */
+const DECODED = 0.6;
+const HEARD = 0.92;
+
+/** Decodes and analyses. Silence, noise and free speech come out with a steady 120 bpm and `found` false. */
+export async function analyse(bytes: Uint8Array, name: string, between: Between): Promise<Result<Analysis>> {
+  const taker = featureTaker();
+  const decoded = await decodeAudio(bytes, name, taker.take, (progress) => between(progress * DECODED));
+  if (!decoded.ok) return decoded;
+  const { type, sampleRate, seconds: length } = decoded.value;
+  if (length < SHORTEST_SONG) return failed({ code: 'audio-too-short', name, seconds: length });
+  const features = taker.end();
+  const odds = await activationsOf(features.bands, (part) => between(DECODED + (HEARD - DECODED) * part));
+  if (!odds || (await between(HEARD)) === 'stop') return failed({ code: 'cancelled' });
+  const simple = gridOf({ odds, compound: false, sixEight: false });
+  if ((await between(0.97)) === 'stop') return failed({ code: 'cancelled' });
+  const onset = onsetStrength(features.bands, features.frames);
+  const sixEight = simple.found && simple.meter[0]!.numerator === 3 && middleIsStrong(onset, simple.downbeats);
+  const compound = sixEight || (simple.found && dividesInThree(onset, simple.beats));
+  const heard = { odds, compound, sixEight };
+  const grid = compound ? gridOf(heard) : simple;
+  return ok({
+    type,
+    sampleRate,
+    duration: seconds(length),
+    ...grid,
+    sections: findSections(odds, features.bands, grid.downbeats),
+    heard,
+    peaks: Uint8Array.from(features.peaks, (peak) => Math.min(255, Math.round(peak * 255))),
+    envelopes: envelopesOf(features.loudness),
+  });
+}

@@ -1,0 +1,140 @@
+// Which beats start a bar: bars of several lengths in competition, over the network's odds of a downbeat at each beat.
+
+import { beatEvidence, STEP_RATE } from './beats';
+import { FRAME_RATE } from './features';
+
+export const BAR_LENGTHS = [2, 3, 4, 5, 6, 7] as const;
+export type BarLength = (typeof BAR_LENGTHS)[number];
+
+export type Bars = {
+  /** Beats in most bars, as they are felt. */
+  readonly beatsInBar: BarLength;
+  /** Indexes of the beats that start a bar, rising; bars have their own lengths where the meter changes. */
+  readonly starts: readonly number[];
+  /** True when each beat divides in three throughout, as in 6/8. */
+  readonly compound: boolean;
+  /** What the path earned, to compare with other paths over the same beats. */
+  readonly score: number;
+};
+
+/** How common bars of a length are: what they earn counts by so much. */
+const COMMON: Readonly<Record<BarLength, number>> = { 2: 0.7, 3: 0.92, 4: 1, 5: 0.7, 6: 0.6, 7: 0.65 };
+/** Price of another length of bar than the one before, in beats of full evidence. */
+const METER_PRICE = 2.5;
+/** Likelihood of a beat that shall start no bar. */
+const CLOSED = -5;
+
+/** Limits of bars, to ask for others than the likeliest. */
+export type BarLimits = {
+  /** All bars have this many beats. */
+  readonly length?: BarLength;
+  /** Indexes of beats that shall start no bar. */
+  readonly avoid?: readonly number[];
+};
+
+/** The likeliest bars over some beats. @param odds log odds of a downbeat, `ACTIVATION_RATE` a second. */
+export function findBars(
+  odds: Float32Array,
+  beats: readonly number[],
+  compound: boolean,
+  limits: BarLimits = {},
+): Bars {
+  if (beats.length < 8) return { beatsInBar: 4, starts: [], compound: false, score: 0 };
+  const evidence = beatEvidence(odds);
+  const likely = beats.map((beat) => {
+    const step = Math.round(beat * STEP_RATE);
+    return Math.max(...[-2, -1, 0, 1, 2].map((k) => evidence[step + k] ?? 0));
+  });
+  for (const i of limits.avoid ?? []) likely[i] = CLOSED;
+  const { bars, score } = bestBars(likely, limits.length === undefined ? BAR_LENGTHS : [limits.length]);
+  const beatsOf = (length: BarLength) => bars.filter((bar) => bar.length === length).length * length;
+  const beatsInBar = bars.map(({ length }) => length).reduce((a, b) => (beatsOf(b) > beatsOf(a) ? b : a));
+  return { beatsInBar, starts: bars.map(({ start }) => start), compound, score };
+}
+
+type Bar = { readonly start: number; readonly length: BarLength };
+
+/**
+ * The bars that together earn the most. A bar earns, for each of its beats, how much likelier a downbeat its first is
+ * than its others are: so bars of different lengths compete over the same music on even terms. Beats before the first
+ * bar, and what is missing of the last one, are free.
+ */
+function bestBars(likely: readonly number[], lengths: readonly BarLength[]): { bars: Bar[]; score: number } {
+  const count = likely.length;
+  const sums = [0];
+  likely.forEach((value, i) => sums.push(sums[i]! + Math.max(0, value)));
+  const earns = (start: number, length: BarLength): number => {
+    const end = Math.min(count, start + length);
+    const others = (sums[end]! - sums[start + 1]!) / Math.max(1, end - start - 1);
+    return (end - start) * COMMON[length] * (likely[start]! - others);
+  };
+  // By the beat at which a bar begins and its length: what it and all bars after it earn.
+  const best = new Map<number, { readonly score: number; readonly next: BarLength | undefined }>();
+  const key = (start: number, length: BarLength) => start * 8 + length;
+  for (let start = count - 1; start >= 0; start--)
+    for (const length of lengths) {
+      let score = earns(start, length);
+      let next: BarLength | undefined;
+      if (start + length < count) {
+        let most = -Infinity;
+        for (const other of lengths) {
+          const after = best.get(key(start + length, other))!.score - (other === length ? 0 : METER_PRICE);
+          if (after > most) [most, next] = [after, other];
+        }
+        score += most;
+      }
+      best.set(key(start, length), { score, next });
+    }
+  let top = { score: -Infinity, start: 0, length: lengths[0]! };
+  for (const length of lengths)
+    for (let start = 0; start < Math.min(length, count); start++) {
+      const { score } = best.get(key(start, length))!;
+      if (score > top.score) top = { score, start, length };
+    }
+  const bars: Bar[] = [];
+  let next: BarLength | undefined = top.length;
+  for (let start = top.start; next !== undefined; start += bars.at(-1)!.length) {
+    bars.push({ start, length: next });
+    next = best.get(key(start, next))!.next;
+  }
+  return { bars, score: top.score };
+}
+
+/**
+ * Bars of three beats can be 6/8 counted in quarters: then the middle of the bar, which is no beat, is stronger than the
+ * second and third beat.
+ */
+export function middleIsStrong(onset: Float32Array, downbeats: readonly number[]): boolean {
+  let middle = 0;
+  let beats = 0;
+  for (let i = 0; i + 1 < downbeats.length; i++) {
+    const [from, length] = [downbeats[i]!, downbeats[i + 1]! - downbeats[i]!];
+    middle += around(onset, from + length / 2);
+    beats += (around(onset, from + length / 3) + around(onset, from + (2 * length) / 3)) / 2;
+  }
+  return middle > beats * 1.2;
+}
+
+/** The strongest onset within 30 ms of a moment. */
+function around(onset: Float32Array, at: number): number {
+  const frame = Math.round(at * FRAME_RATE);
+  let most = 0;
+  for (let f = Math.max(0, frame - 2); f <= Math.min(onset.length - 1, frame + 3); f++)
+    most = Math.max(most, onset[f]!);
+  return most;
+}
+
+/** In 6/8 something begins a third and two thirds into the beat, and little halfway. Swing has only the last third. */
+export function dividesInThree(onset: Float32Array, beats: readonly number[]): boolean {
+  let thirds = 0;
+  let half = 0;
+  let quarter = 0;
+  for (let i = 0; i + 1 < beats.length; i++) {
+    const [from, length] = [beats[i]!, beats[i + 1]! - beats[i]!];
+    thirds += Math.min(around(onset, from + length / 3), around(onset, from + (2 * length) / 3));
+    half += around(onset, from + length / 2);
+    quarter += Math.max(around(onset, from + length / 4), around(onset, from + length * 0.75));
+  }
+  const period = (beats.at(-1)! - beats[0]!) / (beats.length - 1);
+  return period > 0.4 && thirds > half * 1.5 && thirds > quarter;
+}

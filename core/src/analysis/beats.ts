@@ -1,0 +1,220 @@
+// Where the beats are. A dynamic programme over (moment, interval): each beat earns its likelihood there, and the interval
+// may change, at a price. This is the bar-pointer idea of Whiteley, Cemgil and Godsill (2006) with the tempo changing only
+// at beats (Krebs, Böck and Widmer 2015), solved as a semi-Markov chain.
+
+import { ACTIVATION_RATE } from './network';
+import { quantile } from './tempo';
+
+/** Steps a second at which beats are placed; activations are interpolated between. */
+export const STEP_RATE = 100;
+/** Intervals considered, in steps: 272 down to 40 beats a minute. */
+const SHORTEST = 22;
+const LONGEST = 150;
+const INTERVALS = LONGEST - SHORTEST + 1;
+/** Steps whose scores are remembered: more than the longest interval. */
+const KEPT = 256;
+
+/** Price of a tempo change, in beats of full evidence: this times its size as a natural logarithm, up to the most. */
+const CHANGE_PRICE = 80;
+const MOST_PRICE = 8;
+/** One step more or less is only the grid's coarseness. */
+const STEP_PRICE = 0.03;
+/** Activations within so many of a step tell of it, the nearer the more, and what they sum up to where a beat is certain. */
+const REACH = 2.5;
+const CERTAIN = 1.4;
+/** What the activations of one certain beat sum up to. */
+const OF_ONE_BEAT = 1.5;
+/** A path is looked for at most so often, each time with a better guess of how well it will do. */
+const ROUNDS = 5;
+const FIRST_GUESS = 0.8;
+/** From here to there a beat is found at all, as log odds. */
+const HEARD_ODDS = -1.5;
+
+/** Beats of the best path. */
+export type Path = {
+  /** Moments in seconds, rising. */
+  readonly beats: readonly number[];
+  /** How well it can be expected to match the beats that are there (F-measure), 0…1. */
+  readonly score: number;
+};
+
+/** Limits of a path, to ask for another than the likeliest. */
+export type PathLimits = {
+  /** Beats a minute. */
+  readonly least?: number;
+  readonly most?: number;
+  /** Moments in seconds, rising, at which there shall be no beat. */
+  readonly avoid?: readonly number[];
+};
+
+/**
+ * The beats that can be expected to match those that are there best, by the F-measure: twice the likelihood of all beats
+ * of the path over its beats and the expected number of true ones. A path is best where its beats together are the most
+ * above half that measure (Dinkelbach 1967), so it is looked for with a guess of it, and again with what came out: where
+ * the network is sure, only likely beats count; where it is not, half-likely ones do.
+ * @param odds log odds of a beat, `ACTIVATION_RATE` a second. Empty where none is likely.
+ */
+export function findBeats(odds: Float32Array, limits: PathLimits = {}): Path {
+  const strength = beatEvidence(odds);
+  if (strength.length < LONGEST) return { beats: [], score: 0 };
+  if (limits.avoid) closeOff(strength, limits.avoid);
+  const allowed = (interval: number) => {
+    const bpm = (60 * STEP_RATE) / interval;
+    return bpm >= (limits.least ?? 0) && bpm <= (limits.most ?? Infinity);
+  };
+  const expected = odds.reduce((sum, value) => sum + likelihood(value), 0) / OF_ONE_BEAT;
+  let best: { readonly steps: readonly number[]; readonly score: number } = { steps: [], score: 0 };
+  let guess = FIRST_GUESS;
+  for (let round = 0; round < ROUNDS; round++) {
+    const steps = bestPath(strength, guess / 2, allowed);
+    const hits = steps.reduce((sum, step) => sum + strength[step]!, 0);
+    const score = (2 * hits) / (steps.length + expected);
+    if (score <= best.score + 1e-6) break;
+    best = { steps, score };
+    guess = score;
+  }
+  const beats = trimmed(best.steps, odds).map((step) => refined(step, strength) / STEP_RATE);
+  return { beats, score: best.score };
+}
+
+/**
+ * Likelihood of a beat at each step, 0…1. The network was trained to draw a triangle 30 ms to either side of a beat; what
+ * it draws near a step is measured against what it draws for a beat it is certain of.
+ */
+export function beatEvidence(odds: Float32Array): Float32Array {
+  const steps = odds.length * (STEP_RATE / ACTIVATION_RATE);
+  const likely = odds.map(likelihood);
+  return Float32Array.from({ length: steps }, (_, step) => {
+    // An activation covers two steps; its middle lies between them.
+    const at = (step - 0.5) / 2;
+    const low = Math.floor(at);
+    let sum = 0;
+    for (let i = low - 2; i <= low + 3; i++) sum += Math.max(0, 1 - Math.abs(i - at) / REACH) * (likely[i] ?? 0);
+    return Math.min(1, sum / CERTAIN);
+  });
+}
+
+export const likelihood = (odds: number): number => 1 / (1 + Math.exp(-odds));
+
+/** People tap most readily near this tempo; how fast that falls off, per octave squared (Moelants and McKinney 2004). */
+const READY_BPM = 115;
+const READINESS = 0.3;
+/** Tempi so far from it are held against twice or half as many beats. */
+const FAST_BPM = 165;
+const SLOW_BPM = 72;
+
+/** The beats as they are felt: where the best are very fast or slow, half or twice as many may be nearly as good. */
+export function findFeltBeats(odds: Float32Array): Path {
+  const path = findBeats(odds);
+  const bpm = bpmOf(path);
+  if (bpm > SLOW_BPM && bpm < FAST_BPM) return path;
+  const other = findBeats(odds, bpm >= FAST_BPM ? { most: bpm * 0.72 } : { least: bpm * 1.4 });
+  const felt = (one: Path) => one.score * Math.exp(-READINESS * Math.log2(bpmOf(one) / READY_BPM) ** 2);
+  return other.beats.length > 1 && felt(other) > felt(path) ? other : path;
+}
+
+/** Beats a minute by the median gap. */
+function bpmOf({ beats }: Path): number {
+  const gaps = beats.slice(1).map((beat, i) => beat - beats[i]!);
+  return 60 / (quantile(gaps, 0.5) || 0.5);
+}
+
+/** No beat within a fifth of a beat of some moments. */
+function closeOff(strength: Float32Array, moments: readonly number[]): void {
+  moments.forEach((moment, i) => {
+    const gap = (moments[i + 1] ?? moment) - moment || moment - (moments[i - 1] ?? moment);
+    const reach = Math.round(0.2 * gap * STEP_RATE);
+    const middle = Math.round(moment * STEP_RATE);
+    strength.fill(0, Math.max(0, middle - reach), middle + reach + 1);
+  });
+}
+
+/** Steps of the path that earns the most; each beat earns its likelihood above `threshold`. */
+function bestPath(strength: Float32Array, threshold: number, allowed: (interval: number) => boolean): number[] {
+  const steps = strength.length;
+  const { price, from, to } = changePrices();
+  const open = Uint8Array.from({ length: INTERVALS }, (_, i) => (allowed(i + SHORTEST) ? 1 : 0));
+  // Of a beat at a step, reached over an interval: what it earned so far, once the next interval has been paid for.
+  // Only the last steps are asked for again.
+  const earned = new Float32Array(KEPT * INTERVALS).fill(-Infinity);
+  const came = new Uint8Array(steps * INTERVALS);
+  const arrived = new Float32Array(INTERVALS);
+  let best = { score: -Infinity, step: 0, interval: 0 };
+  for (let step = 0; step < steps; step++) {
+    let top = -Infinity;
+    let topAt = 0;
+    for (let i = 0; i < INTERVALS; i++) {
+      const start = step - i - SHORTEST;
+      const before = start >= 0 ? earned[(start % KEPT) * INTERVALS + i]! : 0;
+      arrived[i] = open[i] ? before + strength[step]! - threshold : -Infinity;
+      if (arrived[i]! > top) [top, topAt] = [arrived[i]!, i];
+    }
+    if (top > best.score && step >= steps - LONGEST) best = { score: top, step, interval: topAt };
+    const row = step * INTERVALS;
+    const keptRow = (step % KEPT) * INTERVALS;
+    for (let i = 0; i < INTERVALS; i++) {
+      // A jump from anywhere costs the most there is.
+      let most = top - MOST_PRICE;
+      let kept = topAt;
+      const last = to[i]!;
+      for (let k = from[i]!, p = i * INTERVALS + k; k <= last; k++, p++) {
+        const value = arrived[k]! - price[p]!;
+        if (value > most) [most, kept] = [value, k];
+      }
+      earned[keptRow + i] = most;
+      came[row + i] = kept;
+    }
+  }
+  return traced(came, best.step, best.interval);
+}
+
+/** What it costs to go on with an interval after another, and which others cost less than a jump: [after][before]. */
+function changePrices() {
+  const price = new Float32Array(INTERVALS * INTERVALS);
+  const from = new Int32Array(INTERVALS).fill(INTERVALS);
+  const to = new Int32Array(INTERVALS).fill(-1);
+  for (let after = 0; after < INTERVALS; after++)
+    for (let before = 0; before < INTERVALS; before++) {
+      const size = Math.max(0, Math.abs(after - before) - 1) / (Math.min(after, before) + SHORTEST);
+      const cost = CHANGE_PRICE * Math.log(1 + size) + (after === before ? 0 : STEP_PRICE);
+      price[after * INTERVALS + before] = cost;
+      if (cost >= MOST_PRICE) continue;
+      from[after] = Math.min(from[after]!, before);
+      to[after] = Math.max(to[after]!, before);
+    }
+  return { price, from, to };
+}
+
+function traced(came: Uint8Array, last: number, interval: number): number[] {
+  const path: number[] = [];
+  for (let step = last, i = interval; step >= 0;) {
+    path.push(step);
+    const start = step - i - SHORTEST;
+    if (start < 0) break;
+    i = came[start * INTERVALS + i]!;
+    step = start;
+  }
+  return path.reverse();
+}
+
+/** Leaves out beats counted in the silence before and after the music. */
+function trimmed(path: readonly number[], odds: Float32Array): readonly number[] {
+  const heard = (step: number) => {
+    const at = Math.round(step / 2);
+    return Math.max(odds[at - 1] ?? -9, odds[at] ?? -9, odds[at + 1] ?? -9) > HEARD_ODDS;
+  };
+  const first = path.findIndex(heard);
+  const last = path.findLastIndex(heard);
+  return first < 0 ? [] : path.slice(first, last + 1);
+}
+
+/** The step with its fraction, at the top of the evidence near it. */
+function refined(step: number, strength: Float32Array): number {
+  let top = step;
+  for (let f = Math.max(1, step - 2); f <= Math.min(strength.length - 2, step + 2); f++)
+    if (strength[f]! > strength[top]!) top = f;
+  const [before, here, after] = [strength[top - 1] ?? 0, strength[top]!, strength[top + 1] ?? 0];
+  const bend = before - 2 * here + after;
+  // Where the evidence still rises at the edge of what is looked at, the top of the parabola lies far away.
+  return bend > -1e-9 ? top : top + Math.max(-0.5, Math.min(0.5, (0.5 * (before - after)) / bend));
+}

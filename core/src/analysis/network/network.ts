@@ -1,0 +1,198 @@
+// A small network over log bands that says how likely each moment is a beat, a downbeat, the start of a section: two
+// convolutions over bands and time, then dilated convolutions over time that see 40 seconds to either side (after
+// Böck and Davies 2020). Trained by `training/`; docs/music.md tells on what.
+
+import { NETWORK_BANDS, VALUES_PER_BYTE } from './bands';
+import { matrix, multiply, multiplyTwo } from './dense';
+import { CHANNELS, FIRST, OUTPUTS, readWeights, SECOND, TAPS, type Layer, type Weights } from './weights';
+
+/** Activations a second. One covers two frames of bands. */
+export const ACTIVATION_RATE = 50;
+
+/** Log odds, one for each activation. */
+export type Activations = {
+  readonly frames: number;
+  readonly beat: Float32Array;
+  readonly downbeat: Float32Array;
+  readonly section: Float32Array;
+};
+
+/** What the host does between stretches: shows progress, 0…1, and says whether to stop. */
+export type Pause = (progress: number) => Promise<'go-on' | 'stop'>;
+
+/** Frames between two pauses: some tenths of a second of work. */
+const STRETCH = 4000;
+
+let known: Weights | undefined;
+
+/**
+ * Runs the network over a whole recording.
+ * @param bands bytes, `NETWORK_BANDS` for each hundredth of a second.
+ * @returns undefined where the host said stop.
+ */
+export async function activationsOf(bands: Uint8Array, pause: Pause): Promise<Activations | undefined> {
+  known ??= readWeights();
+  const weights = known;
+  const frames = Math.floor(bands.length / NETWORK_BANDS / 2);
+  let flow = new Float32Array(frames * CHANNELS);
+  const front = frontEnd(weights, bands, frames);
+  const steps = weights.blocks.length + 1;
+  for (let from = 0; from < frames; from += STRETCH) {
+    front(from, Math.min(frames, from + STRETCH), flow);
+    if ((await pause((0.5 * from) / frames)) === 'stop') return undefined;
+  }
+  let next = new Float32Array(flow.length);
+  for (const [i, block] of weights.blocks.entries()) {
+    const run = dilatedBlock(block, frames);
+    for (let from = 0; from < frames; from += STRETCH) {
+      run(flow, next, from, Math.min(frames, from + STRETCH));
+      if ((await pause(0.5 + (0.5 * (i + from / frames)) / steps)) === 'stop') return undefined;
+    }
+    [flow, next] = [next, flow];
+  }
+  return headsOf(weights.heads, flow, frames);
+}
+
+const elu = (x: number) => (x > 0 ? x : Math.exp(x) - 1);
+
+/** Bands to channels: writes rows `from` to `to` of `out`. Rows of the first convolution are made once and kept for three. */
+function frontEnd({ first, second, joined }: Weights, bands: Uint8Array, frames: number) {
+  const row = FIRST.bands * FIRST.filters;
+  const ring = [0, 1, 2].map(() => ({ of: -9, values: new Float64Array(row) }));
+  const nothing = new Float64Array(row);
+  const firstAt = firstRow(first, bands, frames);
+  const rowOf = (t: number): Float64Array => {
+    if (t < 0 || t >= frames) return nothing;
+    const place = ring[t % 3]!;
+    if (place.of !== t) {
+      firstAt(t, place.values);
+      place.of = t;
+    }
+    return place.values;
+  };
+  const secondAt = secondRow(second);
+  const hidden = new Float64Array(SECOND.filters * SECOND.bands);
+  // The trainer joins them by filter and band; here they lie by band and filter.
+  const join = matrix(hidden.length, CHANNELS, joined.biases, (output, input) => {
+    const [band, filter] = [Math.floor(input / SECOND.filters), input % SECOND.filters];
+    return joined.weights[output * hidden.length + filter * SECOND.bands + band]!;
+  });
+  const sums = new Float64Array(CHANNELS);
+  return (from: number, to: number, out: Float32Array): void => {
+    for (let t = from; t < to; t++) {
+      secondAt(rowOf(t - 1), rowOf(t), rowOf(t + 1), hidden);
+      multiply(join, hidden, 0, sums);
+      for (let c = 0; c < CHANNELS; c++) out[t * CHANNELS + c] = elu(sums[c]!);
+    }
+  };
+}
+
+/** 4 × 3 over two frames and one to either side, then the largest of three bands. Written as [band][filter]. */
+function firstRow({ weights, biases }: Layer, bands: Uint8Array, frames: number) {
+  const { filters, bands: kept, taps } = FIRST;
+  // The bytes' scale is in the weights.
+  const filter = matrix(taps, filters, biases, (output, tap) => weights[output * taps + tap]! * VALUES_PER_BYTE);
+  const last = frames * 2;
+  const heard = new Float64Array(2 * taps);
+  const sums = new Float64Array(2 * filters);
+  return (t: number, out: Float64Array): void => {
+    for (let band = 0; band < kept * 3; band += 2) {
+      for (let dt = 0; dt < 4; dt++) {
+        const frame = 2 * t - 1 + dt;
+        const inside = frame >= 0 && frame < last;
+        const at = frame * NETWORK_BANDS + band;
+        for (let db = 0; db < 3; db++) {
+          heard[dt * 3 + db] = inside ? bands[at + db]! : 0;
+          heard[taps + dt * 3 + db] = inside ? bands[at + db + 1]! : 0;
+        }
+      }
+      multiplyTwo(filter, heard, sums);
+      keepLargest(sums, 0, filters, out, band);
+      keepLargest(sums, filters, filters, out, band + 1);
+    }
+    for (let i = 0; i < out.length; i++) out[i] = elu(out[i]!);
+  };
+}
+
+/** 3 × 3 over frames and bands, then the largest of three bands. Written as [band][filter]. */
+function secondRow({ weights, biases }: Layer) {
+  const { filters, bands: kept } = SECOND;
+  const inputs = FIRST.filters;
+  const width = 3 * inputs;
+  // Inputs lie by frame, band and filter of the first layer.
+  const filter = matrix(3 * width, filters, biases, (output, input) => {
+    const [frame, band, from] = [Math.floor(input / width), Math.floor((input % width) / inputs), input % inputs];
+    return weights[(output * inputs + from) * 9 + frame * 3 + band]!;
+  });
+  const heard = new Float64Array(6 * width);
+  const sums = new Float64Array(2 * filters);
+  return (before: Float64Array, here: Float64Array, after: Float64Array, out: Float64Array): void => {
+    for (let band = 0; band < kept * 3; band += 2) {
+      for (let k = 0; k < 2; k++) {
+        const at = (band + k) * inputs;
+        const to = k * 3 * width;
+        for (let i = 0; i < width; i++) {
+          heard[to + i] = before[at + i]!;
+          heard[to + width + i] = here[at + i]!;
+          heard[to + 2 * width + i] = after[at + i]!;
+        }
+      }
+      multiplyTwo(filter, heard, sums);
+      keepLargest(sums, 0, filters, out, band);
+      keepLargest(sums, filters, filters, out, band + 1);
+    }
+    for (let i = 0; i < out.length; i++) out[i] = elu(out[i]!);
+  };
+}
+
+/** Of three bands after the other, the largest of each filter. The curve comes later: it only ever rises. */
+function keepLargest(sums: Float64Array, from: number, filters: number, out: Float64Array, band: number): void {
+  const to = Math.floor(band / 3) * filters;
+  const fresh = band % 3 === 0;
+  for (let f = 0; f < filters; f++) if (fresh || sums[from + f]! > out[to + f]!) out[to + f] = sums[from + f]!;
+}
+
+/** One dilated convolution, a mix of channels, and the input added; two frames at a time. */
+function dilatedBlock({ dilation, dilated, mixed }: Weights['blocks'][number], frames: number) {
+  const size = CHANNELS;
+  const width = TAPS * size;
+  const filter = matrix(width, size, dilated.biases, (output, input) => {
+    const [tap, from] = [Math.floor(input / size), input % size];
+    return dilated.weights[(output * size + from) * TAPS + tap]!;
+  });
+  const mix = matrix(size, size, mixed.biases, (output, input) => mixed.weights[output * size + input]!);
+  const heard = new Float64Array(2 * width);
+  const sums = new Float64Array(2 * size);
+  const mixes = new Float64Array(2 * size);
+  return (input: Float32Array, out: Float32Array, from: number, to: number): void => {
+    for (let t = from; t < to; t += 2) {
+      for (let k = 0; k < 2; k++)
+        for (let tap = 0; tap < TAPS; tap++) {
+          const at = t + k + (tap - 2) * dilation;
+          const inside = at >= 0 && at < frames;
+          const place = k * width + tap * size;
+          for (let c = 0; c < size; c++) heard[place + c] = inside ? input[at * size + c]! : 0;
+        }
+      multiplyTwo(filter, heard, sums);
+      for (let c = 0; c < sums.length; c++) sums[c] = elu(sums[c]!);
+      multiplyTwo(mix, sums, mixes);
+      const count = Math.min(2, to - t) * size;
+      for (let c = 0; c < count; c++) out[t * size + c] = input[t * size + c]! + mixes[c]!;
+    }
+  };
+}
+
+function headsOf({ weights, biases }: Layer, flow: Float32Array, frames: number): Activations {
+  const rows = Array.from({ length: OUTPUTS }, () => new Float32Array(frames)) as [
+    Float32Array,
+    Float32Array,
+    Float32Array,
+  ];
+  for (let t = 0; t < frames; t++)
+    for (let o = 0; o < OUTPUTS; o++) {
+      let sum = biases[o]!;
+      for (let c = 0; c < CHANNELS; c++) sum += weights[o * CHANNELS + c]! * elu(flow[t * CHANNELS + c]!);
+      rows[o]![t] = sum;
+    }
+  return { frames, beat: rows[0], downbeat: rows[1], section: rows[2] };
+}

@@ -1,0 +1,73 @@
+// The trained weights: float16 numbers in the order of the layers, as base64. `training/` makes the file.
+
+import stored from './weights.json';
+
+/** A layer's weights and biases, as `training/music/export.py` writes them: PyTorch's order, flat. */
+export type Layer = { readonly weights: Float64Array; readonly biases: Float64Array };
+
+export type Weights = {
+  readonly first: Layer;
+  readonly second: Layer;
+  readonly joined: Layer;
+  readonly blocks: readonly { readonly dilation: number; readonly dilated: Layer; readonly mixed: Layer }[];
+  readonly heads: Layer;
+};
+
+/** Channels between the layers, and how many things the network says. */
+export const CHANNELS = 32;
+export const OUTPUTS = 3;
+/** Filters of the two convolutions over bands and time, and the bands that are left after each. */
+export const FIRST = { filters: 16, bands: 20, taps: 12 } as const;
+export const SECOND = { filters: 20, bands: 6 } as const;
+export const TAPS = 5;
+
+export function readWeights(): Weights {
+  const numbers = halves(bytesOf(stored.weights));
+  let at = 0;
+  const take = (count: number) => numbers.subarray(at, (at += count));
+  const layer = (weights: number, biases: number): Layer => ({ weights: take(weights), biases: take(biases) });
+  const weights: Weights = {
+    first: layer(FIRST.filters * FIRST.taps, FIRST.filters),
+    second: layer(SECOND.filters * FIRST.filters * 9, SECOND.filters),
+    joined: layer(CHANNELS * SECOND.filters * SECOND.bands, CHANNELS),
+    blocks: stored.dilations.map((dilation) => ({
+      dilation,
+      dilated: layer(CHANNELS * CHANNELS * TAPS, CHANNELS),
+      mixed: layer(CHANNELS * CHANNELS, CHANNELS),
+    })),
+    heads: layer(OUTPUTS * CHANNELS, OUTPUTS),
+  };
+  if (at !== numbers.length) throw new RangeError(`weights.json has ${numbers.length} weights; the network has ${at}`);
+  return weights;
+}
+
+const DIGITS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/';
+
+/** Base64 (RFC 4648, clause 4) without line breaks. */
+function bytesOf(text: string): Uint8Array {
+  const bytes = new Uint8Array(Math.floor((text.replace(/=+$/, '').length * 3) / 4));
+  let bits = 0;
+  let held = 0;
+  let at = 0;
+  for (const letter of text) {
+    if (letter === '=') break;
+    held = ((held << 6) | DIGITS.indexOf(letter)) & 0xffffff;
+    bits += 6;
+    if (bits < 8) continue;
+    bits -= 8;
+    bytes[at++] = (held >> bits) & 0xff;
+  }
+  return bytes;
+}
+
+/** Numbers of IEEE 754 binary16, little-endian. */
+function halves(bytes: Uint8Array): Float64Array {
+  const view = new DataView(bytes.buffer);
+  return Float64Array.from({ length: bytes.length / 2 }, (_, i) => {
+    const bits = view.getUint16(i * 2, true);
+    const sign = bits & 0x8000 ? -1 : 1;
+    const exponent = (bits >> 10) & 31;
+    const part = bits & 1023;
+    return sign * (exponent === 0 ? part * 2 ** -24 : (1 + part / 1024) * 2 ** (exponent - 15));
+  });
+}

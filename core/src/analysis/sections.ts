@@ -1,0 +1,193 @@
+// Where sections begin, which of them are alike, and a guess of what each is. Bars are compared with bars: novelty is
+// how different what follows is from what was before (Foote 2000), next to what the network says of each bar line; a
+// dynamic programme then chooses the lines, lengths of four and eight bars being the common ones.
+
+import { ACTIVATION_RATE, NETWORK_BANDS, type Activations } from './network';
+import { FRAME_RATE } from './features';
+import { quantile } from './tempo';
+
+export const ROLES = ['Intro', 'Verse', 'Chorus', 'Bridge', 'Break', 'Build-up', 'Drop', 'Outro'] as const;
+export type Role = (typeof ROLES)[number];
+
+export type FoundSection = {
+  /** Bar in which it begins, 0 from the first downbeat. */
+  readonly bar: number;
+  /** Seconds. */
+  readonly start: number;
+  /** Sections with one letter are alike. */
+  readonly letter: string;
+  readonly role: Role;
+  /** How sure its beginning is, 0…1. */
+  readonly confidence: number;
+};
+
+/** Bars that are nearer than this sound the same: a song of such bars has no form. Distance over all bands, in bytes. */
+const ALIKE = 40;
+/** Fewer bars than this have no form. */
+const FEWEST_BARS = 8;
+const LONGEST_SECTION = 128;
+/** What a line must earn to begin a section. */
+const LINE_PRICE = 1.05;
+const LEAST_NOVELTY = 0.1;
+/** Weights of the network and of novelty over four and eight bars. */
+const WEIGHTS = { network: 0.22, four: 1.4, eight: 1.6 } as const;
+
+/** @param downbeats moments in seconds, rising. @param bands as the network hears them. */
+export function findSections(odds: Activations, bands: Uint8Array, downbeats: readonly number[]): FoundSection[] {
+  const bars = downbeats.length - 1;
+  if (bars < FEWEST_BARS) return [];
+  const colours = downbeats.slice(0, -1).map((from, i) => barColour(bands, from, downbeats[i + 1]!));
+  const apart = distances(colours);
+  const merits = Float64Array.from({ length: bars }, (_, bar) => {
+    const said = Math.max(-4, Math.min(3, around(odds.section, downbeats[bar]!)));
+    const [four, eight] = [novelty(apart, bars, bar, 4), novelty(apart, bars, bar, 8)];
+    // Where nothing changes, nothing begins, whatever the network says.
+    if (Math.max(four, eight) < LEAST_NOVELTY) return 0;
+    return WEIGHTS.network * (said + 2) + WEIGHTS.four * four + WEIGHTS.eight * eight;
+  });
+  const starts = chosenLines(merits, bars);
+  // One section is no form.
+  if (starts.length < 2) return [];
+  const letters = lettersOf(starts, bars, apart);
+  const loud = starts.map((start, i) => meanLevel(colours, start, starts[i + 1] ?? bars));
+  const roles = rolesOf(letters, loud);
+  return starts.map((bar, i) => ({
+    bar,
+    start: downbeats[bar]!,
+    letter: letters[i]!,
+    role: roles[i]!,
+    confidence: i === 0 ? 1 : 1 / (1 + Math.exp(-2.2 * (merits[bar]! - LINE_PRICE))),
+  }));
+}
+
+/** How a bar sounds: the mean of each band, and how much each of four regions moves. */
+function barColour(bands: Uint8Array, from: number, to: number): Float64Array {
+  const [first, last] = [Math.round(from * FRAME_RATE), Math.round(to * FRAME_RATE)];
+  const colour = new Float64Array(NETWORK_BANDS + 4);
+  const count = Math.max(1, last - first);
+  for (let f = first; f < last; f++)
+    for (let b = 0; b < NETWORK_BANDS; b++) {
+      const value = bands[f * NETWORK_BANDS + b] ?? 0;
+      const rise = Math.max(0, value - (bands[(f - 2) * NETWORK_BANDS + b] ?? value));
+      colour[b] = colour[b]! + value / count;
+      const region = NETWORK_BANDS + (b >> 4);
+      colour[region] = colour[region]! + rise / count;
+    }
+  return colour;
+}
+
+/** Distances between all bars over their median, 0…3. */
+function distances(colours: readonly Float64Array[]): Float64Array {
+  const bars = colours.length;
+  const apart = new Float64Array(bars * bars);
+  for (let a = 0; a < bars; a++)
+    for (let b = 0; b < a; b++) {
+      let sum = 0;
+      for (let i = 0; i < colours[a]!.length; i++) sum += (colours[a]![i]! - colours[b]![i]!) ** 2;
+      apart[a * bars + b] = apart[b * bars + a] = Math.sqrt(sum);
+    }
+  const usual =
+    quantile(
+      [...apart].filter((value) => value > 0),
+      0.5,
+    ) || 1;
+  return apart.map((value) => Math.min(3, value / usual));
+}
+
+/** How much further the bars before a line are from those after it than from each other, about −0.5…1. */
+function novelty(apart: Float64Array, bars: number, line: number, reach: number): number {
+  const [first, last] = [Math.max(0, line - reach), Math.min(bars, line + reach)];
+  if (line === first || line === last) return 0;
+  const mean = (fromA: number, toA: number, fromB: number, toB: number) => {
+    let sum = 0;
+    let count = 0;
+    for (let a = fromA; a < toA; a++)
+      for (let b = fromB; b < toB; b++)
+        if (a !== b) {
+          sum += apart[a * bars + b]!;
+          count++;
+        }
+    return count > 0 ? sum / count : 0;
+  };
+  return mean(first, line, line, last) - (mean(first, line, first, line) + mean(line, last, line, last)) / 2;
+}
+
+/** The lines that together earn the most; lengths in fours and eights earn more than odd ones. */
+function chosenLines(merits: Float64Array, bars: number): number[] {
+  const best = new Float64Array(bars + 1).fill(-Infinity);
+  const came = new Int32Array(bars + 1);
+  best[0] = 0;
+  for (let end = 1; end <= bars; end++)
+    for (let start = Math.max(0, end - LONGEST_SECTION); start < end; start++) {
+      const merit = start === 0 ? 0 : merits[start]! - LINE_PRICE;
+      const value = best[start]! + merit + lengthMerit(end - start, start === 0 || end === bars);
+      if (value > best[end]!) [best[end], came[end]] = [value, start];
+    }
+  const starts: number[] = [];
+  for (let end = bars; end > 0; end = came[end]!) starts.unshift(came[end]!);
+  return starts;
+}
+
+function lengthMerit(length: number, atAnEnd: boolean): number {
+  if (length < 2) return -3;
+  if (length < 4) return atAnEnd ? -0.2 : -0.6;
+  if (length % 8 === 0) return 0.3;
+  if (length % 4 === 0) return 0.2;
+  return length % 2 === 0 ? 0 : -0.2;
+}
+
+/** One letter for sections whose bars, one by one, are as near as bars of one section are. */
+function lettersOf(starts: readonly number[], bars: number, apart: Float64Array): string[] {
+  const letters: string[] = [];
+  let used = 0;
+  starts.forEach((start, i) => {
+    const length = (starts[i + 1] ?? bars) - start;
+    let nearest = { apart: 0.55, letter: '' };
+    for (let k = 0; k < i; k++) {
+      const other = starts[k]!;
+      const shared = Math.min(length, starts[k + 1]! - other);
+      if (shared * 2 < length || shared * 2 < starts[k + 1]! - other) continue;
+      let sum = 0;
+      for (let bar = 0; bar < shared; bar++) sum += apart[(start + bar) * bars + other + bar]!;
+      if (sum / shared < nearest.apart) nearest = { apart: sum / shared, letter: letters[k]! };
+    }
+    letters.push(nearest.letter || String.fromCharCode(65 + Math.min(25, used++)));
+  });
+  return letters;
+}
+
+function meanLevel(colours: readonly Float64Array[], from: number, to: number): number {
+  let sum = 0;
+  for (let bar = from; bar < to; bar++) for (let b = 0; b < NETWORK_BANDS; b++) sum += colours[bar]![b]!;
+  return sum / Math.max(1, to - from);
+}
+
+/** A plain guess: the loudest of what comes again is the chorus, quiet ends are intro and outro. */
+function rolesOf(letters: readonly string[], loud: readonly number[]): Role[] {
+  const count = (letter: string) => letters.filter((other) => other === letter).length;
+  const level = (letter: string) => {
+    const levels = loud.filter((_, i) => letters[i] === letter);
+    return levels.reduce((sum, value) => sum + value, 0) / levels.length;
+  };
+  const kinds = [...new Set(letters)];
+  const repeated = kinds.filter((letter) => count(letter) > 1);
+  const chorus = (repeated.length > 0 ? repeated : kinds).reduce((a, b) => (level(b) > level(a) ? b : a));
+  const usual = quantile(loud, 0.5);
+  const last = letters.length - 1;
+  return letters.map((letter, i) => {
+    if (i === 0 && letter !== chorus && (loud[i]! < usual || count(letter) === 1)) return 'Intro';
+    if (letter === chorus) return 'Chorus';
+    if (i === last && count(letter) === 1) return 'Outro';
+    if (count(letter) > 1) return 'Verse';
+    if (loud[i]! < usual * 0.8) return 'Break';
+    return i > last / 2 ? 'Bridge' : 'Verse';
+  });
+}
+
+/** The most the network says within half a second. */
+function around(odds: Float32Array, at: number): number {
+  const middle = Math.round(at * ACTIVATION_RATE);
+  let most = -Infinity;
+  for (let i = middle - 25; i <= middle + 25; i++) most = Math.max(most, odds[i] ?? -Infinity);
+  return most;
+}

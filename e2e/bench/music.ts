@@ -1,0 +1,69 @@
+// How well beats, bars and sections are found: npm run bench:music [-- FOLDER … --json OUT]
+// A folder holds recordings and beside each its truth, NAME.json: {bpm, beats, downbeats, sections: [{startSec}]}, seconds.
+// Without folders the songs of the demo are heard.
+
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { basename, extname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { parseArgs } from 'node:util';
+import { analyse } from '@hovlix/core/analysis';
+import { readBundle } from '@hovlix/core/files';
+import { wordsFor } from '@hovlix/core/problem';
+import { meanOf, MEASURES, scoresOf, type Estimate, type Scores, type Truth } from './music-scores';
+
+type Piece = { readonly name: string; readonly bytes: Uint8Array; readonly truth: Truth };
+const root = fileURLToPath(new URL('../..', import.meta.url));
+
+function* piecesOf(folder: string): Generator<Piece> {
+  for (const file of readdirSync(folder).sort()) {
+    const name = basename(file, extname(file));
+    if (!['.ogg', '.wav', '.flac', '.mp3'].includes(extname(file))) continue;
+    const truth = JSON.parse(readFileSync(join(folder, `${name}.json`), 'utf8')) as Truth;
+    yield { name, bytes: readFileSync(join(folder, file)), truth };
+  }
+}
+
+function* demoPieces(): Generator<Piece> {
+  const bundle = readBundle(readFileSync(join(root, 'demo/boathouse.hovlix')), 'boathouse.hovlix');
+  if (!bundle.ok) throw new Error(wordsFor(bundle.problem));
+  for (const song of bundle.value.show.songs) {
+    const music = song.music && bundle.value.music.get(song.music.hash);
+    const truth = JSON.parse(readFileSync(join(root, `demo/truth/${song.id}.json`), 'utf8')) as Truth;
+    if (music) yield { name: song.title, bytes: music.bytes, truth };
+  }
+}
+
+async function measured(piece: Piece): Promise<{ scores: Scores; estimate: Estimate; speed: number }> {
+  const begun = performance.now();
+  const found = await analyse(piece.bytes, piece.name, async () => 'go-on');
+  if (!found.ok) throw new Error(`${piece.name}: ${wordsFor(found.problem)}`);
+  const took = (performance.now() - begun) / 1000;
+  const { bpm, beats, downbeats, sections, duration } = found.value;
+  const estimate = { bpm, beats, downbeats, sections: sections.map(({ start }) => ({ startSec: start })) };
+  return { scores: scoresOf(piece.truth, estimate), estimate, speed: duration / took };
+}
+
+const row = (name: string, scores: Scores) =>
+  name.slice(0, 24).padEnd(26) +
+  MEASURES.map((measure) => {
+    const value = scores[measure];
+    return (value === undefined ? '–' : value.toFixed(measure === 'error ms' ? 1 : 3)).padStart(10);
+  }).join('');
+
+const { values, positionals } = parseArgs({ allowPositionals: true, options: { json: { type: 'string' } } });
+const results: Record<string, unknown> = {};
+for (const folder of positionals.length > 0 ? positionals : [undefined]) {
+  console.log('\n' + (folder ?? 'songs of the demo').padEnd(26) + MEASURES.map((name) => name.padStart(10)).join(''));
+  const all: Scores[] = [];
+  const speeds: number[] = [];
+  for (const piece of folder ? piecesOf(folder) : demoPieces()) {
+    const { scores, estimate, speed } = await measured(piece);
+    console.log(row(piece.name, scores) + `${estimate.bpm.toFixed(1)}`.padStart(8));
+    results[piece.name] = { scores, estimate };
+    all.push(scores);
+    speeds.push(speed);
+  }
+  console.log(row('mean', meanOf(all)));
+  console.log(`${(speeds.reduce((a, b) => a + b, 0) / speeds.length).toFixed(1)} seconds of music a second`);
+}
+if (values.json) writeFileSync(values.json, JSON.stringify(results, null, 1) + '\n');

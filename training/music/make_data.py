@@ -1,0 +1,86 @@
+"""Makes training pieces: `python3 -m music.make_data FOLDER COUNT [FIRST] [WORKERS]`.
+
+Each piece becomes FOLDER/NUMBER.npz with `bands` (frames times 64, hundredths as bytes), times of `beats`, `downbeats`
+and `sections` in seconds, and what is known of it. The number is the seed, so the same number is the same piece.
+"""
+
+import json
+import os
+import sys
+import traceback
+from multiprocessing import Pool
+
+import numpy as np
+
+from . import grooves, people
+from .arrange import compose
+from .features import bands_of
+from .metronome import metronome
+from .render import render
+from .styles import STYLES
+
+SECONDS = (40, 66)
+# The pieces of these thousand numbers are bare clicks.
+METRONOMES = 200_000
+PACKAGES = os.environ.get("HOVLIX_MIDI_PACKAGES", "/tmp/data/packages")
+_LIBRARY, _FILES = None, None
+
+
+def piece_of(number):
+    """The piece of a number: composed, an accompaniment style, or written by people."""
+    global _LIBRARY, _FILES
+    rng = np.random.default_rng(number)
+    seconds = rng.uniform(*SECONDS)
+    if METRONOMES <= number < METRONOMES + 1000:
+        return metronome(str(number), rng, seconds), rng
+    source = rng.choice(["composed", "groove", "people"], p=[0.56, 0.26, 0.18])
+    if source == "groove":
+        _LIBRARY = _LIBRARY or grooves.library()
+        style = sorted(_LIBRARY)[int(rng.integers(0, len(_LIBRARY)))]
+        piece = grooves.from_groove(str(number), style, _LIBRARY[style], rng, seconds)
+        if piece:
+            return piece, rng
+    if source == "people":
+        _FILES = _FILES or people.fetch(PACKAGES)
+        for _ in range(6):
+            piece = people.from_file(_FILES[int(rng.integers(0, len(_FILES)))], rng, seconds)
+            if piece:
+                return piece, rng
+    names = sorted(STYLES)
+    weights = np.array([STYLES[name]["weight"] for name in names], float)
+    style = names[rng.choice(len(names), p=weights / weights.sum())]
+    return compose(str(number), style, rng, seconds), rng
+
+
+def make(job):
+    folder, number = job
+    path = os.path.join(folder, f"{number:06d}.npz")
+    if os.path.exists(path):
+        return None
+    try:
+        piece, rng = piece_of(number)
+        sound, beats, when = render(piece, rng)
+        bands = np.minimum(255, np.round(bands_of(sound) * 100)).astype(np.uint8)
+        facts = {"name": piece.name, "style": piece.style, "bpm": piece.bpm, "bars_known": piece.bars_known, "sections_known": piece.sections_known,
+                 "labels": [label for _, label in piece.sections]}
+        np.savez_compressed(path, bands=bands, beats=beats, downbeats=when(piece.downbeats), sections=when([beat for beat, _ in piece.sections]), facts=json.dumps(facts))
+    except Exception:
+        return f"{number}: {traceback.format_exc(limit=3)}"
+    return None
+
+
+def main():
+    folder, count = sys.argv[1], int(sys.argv[2])
+    first = int(sys.argv[3]) if len(sys.argv) > 3 else 0
+    workers = int(sys.argv[4]) if len(sys.argv) > 4 else os.cpu_count()
+    os.makedirs(folder, exist_ok=True)
+    with Pool(workers) as pool:
+        for done, trouble in enumerate(pool.imap_unordered(make, [(folder, first + i) for i in range(count)])):
+            if trouble:
+                print(trouble, flush=True)
+            if done % 50 == 49:
+                print(f"{done + 1} of {count}", flush=True)
+
+
+if __name__ == "__main__":
+    main()

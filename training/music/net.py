@@ -1,0 +1,47 @@
+"""The network: log bands in, beat, downbeat and section activations out, 50 times a second."""
+
+import torch
+from torch import nn
+from torch.nn import functional as F
+
+CHANNELS = 32
+DILATIONS = [1, 2, 4, 8, 16, 32, 64, 128, 256, 512]
+OUTPUTS = ("beat", "downbeat", "section")
+
+
+class Block(nn.Module):
+    """A dilated convolution over time, a mix of channels, and the input added (Böck and Davies 2020, simplified)."""
+
+    def __init__(self, dilation):
+        super().__init__()
+        self.dilated = nn.Conv1d(CHANNELS, CHANNELS, 5, dilation=dilation, padding=2 * dilation)
+        self.mixed = nn.Conv1d(CHANNELS, CHANNELS, 1)
+        self.dropout = nn.Dropout(0.1)
+
+    def forward(self, x):
+        return x + self.mixed(self.dropout(F.elu(self.dilated(x))))
+
+
+class Net(nn.Module):
+    def __init__(self):
+        super().__init__()
+        self.first = nn.Conv2d(1, 16, (4, 3), stride=(2, 1), padding=(1, 0))
+        self.second = nn.Conv2d(16, 20, (3, 3), padding=(1, 0))
+        self.joined = nn.Conv1d(20 * 6, CHANNELS, 1)
+        self.blocks = nn.ModuleList(Block(dilation) for dilation in DILATIONS)
+        self.heads = nn.Conv1d(CHANNELS, len(OUTPUTS), 1)
+
+    def forward(self, bands):
+        """`bands`: batch, frames (even), 64. Returns logits: batch, 3, frames / 2."""
+        x = F.elu(F.max_pool2d(self.first(bands[:, None]), (1, 3)))
+        x = F.elu(F.max_pool2d(self.second(x), (1, 3)))
+        x = x.permute(0, 1, 3, 2).flatten(1, 2)
+        x = F.elu(self.joined(x))
+        for block in self.blocks:
+            x = block(x)
+        return self.heads(F.elu(x))
+
+
+if __name__ == "__main__":
+    net = Net()
+    print(sum(p.numel() for p in net.parameters()), net(torch.zeros(1, 400, 64)).shape)
