@@ -22,7 +22,7 @@ export type FoundSection = {
 };
 
 /** Bars that are nearer than this sound the same: a song of such bars has no form. Distance over all bands, in bytes. */
-const ALIKE = 40;
+const ALIKE = 12;
 /** Fewer bars than this have no form. */
 const FEWEST_BARS = 8;
 const LONGEST_SECTION = 128;
@@ -86,11 +86,8 @@ function distances(colours: readonly Float64Array[]): Float64Array {
       for (let i = 0; i < colours[a]!.length; i++) sum += (colours[a]![i]! - colours[b]![i]!) ** 2;
       apart[a * bars + b] = apart[b * bars + a] = Math.sqrt(sum);
     }
-  const usual =
-    quantile(
-      [...apart].filter((value) => value > 0),
-      0.5,
-    ) || 1;
+  const above = [...apart].filter((value) => value > 0);
+  const usual = Math.max(ALIKE, quantile(above, 0.5));
   return apart.map((value) => Math.min(3, value / usual));
 }
 

@@ -1,6 +1,6 @@
 // Other ways to count the music, each as the analysis hears it, and the passages it is not sure of.
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { Reading } from '@hovlix/core/analysis';
 import type { Song } from '@hovlix/core/song';
 import type { Readings } from '../../../host/sound/analysis-messages';
@@ -20,10 +20,13 @@ type Props = { readonly song: Song; readonly onTapAlong: (first: number, last: n
 
 export function OtherReadings({ song, onTapAlong }: Props) {
   const { busy, ask, take } = useReadings(song);
-  const [readings, setReadings] = useState<Readings | null>(null);
-  const listen = async () => setReadings((await ask()) ?? null);
-  // Where the bars change under it, what was offered is out of date.
-  useEffect(() => setReadings(null), [song.tempo, song.meter]);
+  const [found, setFound] = useState<{ readonly of: Song['tempo']; readonly readings: Readings } | null>(null);
+  const listen = async () => {
+    const readings = await ask();
+    setFound(readings ? { of: song.tempo, readings } : null);
+  };
+  // Where the bars changed since, what was offered is out of date.
+  const readings = found?.of === song.tempo ? found.readings : null;
   if (!song.music) return null;
   if (!readings)
     return (
