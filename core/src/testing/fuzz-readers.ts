@@ -18,7 +18,7 @@ import {
   type Action,
   type LiveState,
 } from '../live';
-import { analyse } from '../analysis';
+import { analyse, gridOf, readHeard, readTags, writeHeard, type Heard } from '../analysis';
 import { envelopesOf, LOUDNESS_BANDS, readEnvelopes, writeEnvelopes } from '../music';
 import { fixtureLibrary, readChart } from '../rig';
 import { edit, legal, readShow, type Show } from '../show';
@@ -208,11 +208,24 @@ export function readers(): readonly Reader[] {
     { name: 'MIDI files', json: false, samples: [writeSongAsMidi(RICH.songs[0]!), MIDI], read: midi },
     { name: 'charts', json: false, samples: CHARTS.map(text), read: (bytes) => (readChart(untext(bytes)).channels.length > 0 ? 'taken' : 'refused') },
     { name: 'envelopes', json: false, samples: [envelopes], read: (bytes) => outcome(readEnvelopes(bytes, 'x')) },
-    { name: 'recordings', json: false, samples: [WAV, oggWithRate(44_100), flacWithRate(44_100)], read: async (bytes) => outcome(await analyse(bytes, 'x.wav', async () => 'go-on')) },
+    { name: 'what was heard', json: false, samples: [writeHeard(heardSample())], read: beatsHeard },
+    { name: 'recordings', json: false, samples: [WAV, oggWithRate(44_100), flacWithRate(44_100)], read: async (bytes) => (await readTags(bytes), outcome(await analyse(bytes, 'x.wav', async () => 'go-on'))) },
     { name: 'sACN', json: false, samples: SACN, read: (bytes) => (decodeSacn(bytes).kind === 'data' ? 'taken' : 'refused') },
     { name: 'Art-Net', json: false, samples: [encodeArtDmx({ port: 1, physical: 0, sequence: 1, levels: new Uint8Array(512) }), encodeArtPoll()], read: (bytes) => (decodeArtNet(bytes).kind === 'dmx' ? 'taken' : 'refused') },
     { name: 'serial', json: false, samples: [encodeDmxFrame(new Uint8Array(512).fill(9))], read: serial },
   ]; // prettier-ignore
+}
+
+/** Four seconds in which a beat is heard each half second. */
+function heardSample(): Heard {
+  const odds = Float32Array.from({ length: 200 }, (_, i) => (i % 25 === 0 ? 2 : -4));
+  return { compound: false, sixEight: false, odds: { frames: 200, beat: odds, downbeat: odds, section: odds } };
+}
+
+function beatsHeard(bytes: Uint8Array): Outcome {
+  const read = readHeard(bytes, 'x');
+  if (read.ok) gridOf(read.value);
+  return outcome(read);
 }
 
 const CHARTS = [

@@ -4,7 +4,7 @@ import { damaged, fuzz } from './fuzz';
 import { readers } from './fuzz-readers';
 
 /** Tries of each reader, in proportion to what one costs. */
-const TRIES: Readonly<Record<string, number>> = { shows: 400, bundles: 500, screens: 700, logs: 600, 'lamp types': 500, 'MIDI files': 3000, playlists: 4000, charts: 6000, envelopes: 8000, recordings: 400, sACN: 40_000, 'Art-Net': 40_000, serial: 8000 }; // prettier-ignore
+const TRIES: Readonly<Record<string, number>> = { shows: 400, bundles: 500, screens: 700, logs: 600, 'lamp types': 500, 'MIDI files': 3000, playlists: 4000, charts: 6000, envelopes: 8000, recordings: 400, 'what was heard': 200, sACN: 40_000, 'Art-Net': 40_000, serial: 8000 }; // prettier-ignore
 
 const clock = { ms: () => performance.now(), bytes: () => 0 };
 

@@ -1,0 +1,41 @@
+import { steadyTempo } from '../time';
+import { seconds } from '../units';
+import { songOfRecording, type FoundMusic } from './found';
+
+const found: FoundMusic = {
+  type: 'wav',
+  duration: seconds(90),
+  tempo: steadyTempo(120),
+  meter: [{ bar: 0, numerator: 4, denominator: 4 }],
+  sections: [
+    { bar: 0, role: 'Intro', letter: 'A' },
+    { bar: 4, role: 'Chorus', letter: 'B' },
+    { bar: 12, role: 'Verse', letter: 'C' },
+    { bar: 20, role: 'Chorus', letter: 'B' },
+  ],
+};
+const ids = () => {
+  let count = 0;
+  return () => `n${++count}`;
+};
+const file = { name: 'late_night take.wav', hash: 'ab'.repeat(32), bytes: 99 };
+
+test('a song as it was heard: sections are numbered by name, and those alike have one colour', () => {
+  const { title, sections, music } = songOfRecording(file, found, ids());
+  expect(title).toBe('late night take');
+  expect(music).toEqual({ hash: file.hash, name: file.name, type: 'wav', bytes: 99 });
+  expect(sections.map(({ bar, name }) => [bar, name])).toEqual([
+    [0, 'Intro'],
+    [4, 'Chorus'],
+    [12, 'Verse'],
+    [20, 'Chorus 2'],
+  ]);
+  expect(sections[1]!.tint).toBe(sections[3]!.tint);
+  expect(new Set(sections.map(({ id }) => id)).size).toBe(4);
+});
+
+test('tags go before the file’s name', () => {
+  const tags = { title: 'Harbour lights', artist: 'The Tin Lantern', key: 'Am' };
+  expect(songOfRecording({ ...file, tags }, found, ids())).toMatchObject({ title: 'Harbour lights', by: 'The Tin Lantern', key: 'Am' }); // prettier-ignore
+  expect(songOfRecording({ ...file, name: '.mp3' }, found, ids()).title).toBe('Untitled');
+});
