@@ -79,11 +79,13 @@ function Coming({ item: { name, state, share, wrong }, onDrop }: Props) {
 function Found({ item, song, onDrop }: Props & { readonly song: Song }) {
   const palette = usePalette();
   const { busy, ask, take } = useReadings(song);
+  const say = useSession((session) => session.say);
   const sure = (item.found?.sure ?? 1) >= SURE;
   const count = async (reading: 'half' | 'double') => {
     const readings = await ask();
     const other = readings?.others.find((one) => one.reading === reading);
     if (other) take(other.grid, reading);
+    else if (readings) say(`Nothing like that was heard in “${song.title}”.`, { tone: 'bad' });
   };
   return (
     <Column gap={6}>
