@@ -5,7 +5,13 @@ module.exports = {
   transformIgnorePatterns: [
     'node_modules/(?!(immer|culori|zod|fflate|mpg123-decoder|@wasm-audio-decoders|codec-parser|@eshaz|simple-yenc)/)',
   ],
-  moduleNameMapper: { '^@hovlix/core/([a-z]+)$': ['<rootDir>/../core/src/$1/index.ts', '<rootDir>/../core/src/$1.ts'] },
+  moduleNameMapper: {
+    '^@hovlix/core/([a-z]+)$': [
+      '<rootDir>/../core/src/$1/index.ts',
+      '<rootDir>/../core/src/$1.ts',
+      '<rootDir>/../core/src/files/$1/index.ts',
+    ],
+  },
   setupFilesAfterEnv: [require.resolve('./jest-once-more.cjs')],
   testTimeout: 60000,
   // Sockets and child processes of a failed test must not keep the run alive.

@@ -19,6 +19,8 @@ export type Bars = {
 
 /** How common bars of a length are: what they earn counts by so much. */
 const COMMON: Readonly<Record<BarLength, number>> = { 2: 0.7, 3: 0.92, 4: 1, 5: 0.7, 6: 0.6, 7: 0.65 };
+/** What each of its beats earns besides: where no beat is stronger than others, people count four. */
+const USUAL: Readonly<Record<BarLength, number>> = { 2: 0, 3: 0, 4: 0.01, 5: -0.03, 6: -0.03, 7: -0.03 };
 /** Price of another length of bar than the one before, in beats of full evidence. */
 const METER_PRICE = 2.5;
 /** Likelihood of a beat that shall start no bar. */
@@ -66,7 +68,7 @@ function bestBars(likely: readonly number[], lengths: readonly BarLength[]): { b
   const earns = (start: number, length: BarLength): number => {
     const end = Math.min(count, start + length);
     const others = (sums[end]! - sums[start + 1]!) / Math.max(1, end - start - 1);
-    return (end - start) * COMMON[length] * (likely[start]! - others);
+    return (end - start) * (COMMON[length] * (likely[start]! - others) + USUAL[length]);
   };
   // By the beat at which a bar begins and its length: what it and all bars after it earn.
   const best = new Map<number, { readonly score: number; readonly next: BarLength | undefined }>();

@@ -100,6 +100,7 @@ export function intake(document: Document, repository: Repository): Intake {
   };
 
   const take = async (id: string, file: File): Promise<void> => {
+    if (file.size === 0) return failed(id, { code: 'empty-file', name: file.name });
     const shown = document.store.getState().show;
     const hash = shown && (await hashOf(file));
     if (!shown || !hash)
