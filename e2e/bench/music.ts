@@ -6,7 +6,7 @@ import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { basename, extname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
-import { analyse } from '@hovlix/core/analysis';
+import { analyse, confidencesOf } from '@hovlix/core/analysis';
 import { readBundle } from '@hovlix/core/files';
 import { wordsFor } from '@hovlix/core/problem';
 import { meanOf, MEASURES, scoresOf, type Estimate, type Scores, type Truth } from './music-scores';
@@ -33,12 +33,21 @@ function* demoPieces(): Generator<Piece> {
   }
 }
 
+/** By how sure beats are said to be, how many there are and how many lie on a true one. */
+const tenths = Array.from({ length: 10 }, () => ({ count: 0, right: 0 }));
+
 async function measured(piece: Piece): Promise<{ scores: Scores; estimate: Estimate; speed: number }> {
   const begun = performance.now();
   const found = await analyse(piece.bytes, piece.name, async () => 'go-on');
   if (!found.ok) throw new Error(`${piece.name}: ${wordsFor(found.problem)}`);
   const took = (performance.now() - begun) / 1000;
   const { bpm, beats, downbeats, sections, duration } = found.value;
+  confidencesOf(found.value.heard, found.value).forEach((sure, i) => {
+    const right = piece.truth.beats.some((beat) => Math.abs(beat - beats[i]!) <= 0.07);
+    const tenth = tenths[Math.min(9, Math.floor(sure * 10))]!;
+    tenth.count++;
+    if (right) tenth.right++;
+  });
   const estimate = { bpm, beats, downbeats, sections: sections.map(({ start }) => ({ startSec: start })) };
   return { scores: scoresOf(piece.truth, estimate), estimate, speed: duration / took };
 }
@@ -64,6 +73,11 @@ for (const folder of positionals.length > 0 ? positionals : [undefined]) {
     speeds.push(speed);
   }
   console.log(row('mean', meanOf(all)));
+  const said = tenths.flatMap(({ count, right }, i) =>
+    count > 0 ? `${i * 10} %: ${((100 * right) / count).toFixed(0)} % of ${count}` : [],
+  );
+  console.log(`beats that are right, by how sure they are said to be: ${said.join(', ')}`);
+  tenths.forEach((tenth) => Object.assign(tenth, { count: 0, right: 0 }));
   console.log(`${(speeds.reduce((a, b) => a + b, 0) / speeds.length).toFixed(1)} seconds of music a second`);
 }
 if (values.json) writeFileSync(values.json, JSON.stringify(results, null, 1) + '\n');

@@ -13,8 +13,6 @@ export type Bars = {
   readonly starts: readonly number[];
   /** True when each beat divides in three throughout, as in 6/8. */
   readonly compound: boolean;
-  /** What the path earned, to compare with other paths over the same beats. */
-  readonly score: number;
 };
 
 /** How common bars of a length are: what they earn counts by so much. */
@@ -41,17 +39,17 @@ export function findBars(
   compound: boolean,
   limits: BarLimits = {},
 ): Bars {
-  if (beats.length < 8) return { beatsInBar: 4, starts: [], compound: false, score: 0 };
+  if (beats.length < 8) return { beatsInBar: 4, starts: [], compound: false };
   const evidence = beatEvidence(odds);
   const likely = beats.map((beat) => {
     const step = Math.round(beat * STEP_RATE);
     return Math.max(...[-2, -1, 0, 1, 2].map((k) => evidence[step + k] ?? 0));
   });
   for (const i of limits.avoid ?? []) likely[i] = CLOSED;
-  const { bars, score } = bestBars(likely, limits.length === undefined ? BAR_LENGTHS : [limits.length]);
+  const bars = bestBars(likely, limits.length === undefined ? BAR_LENGTHS : [limits.length]);
   const beatsOf = (length: BarLength) => bars.filter((bar) => bar.length === length).length * length;
   const beatsInBar = bars.map(({ length }) => length).reduce((a, b) => (beatsOf(b) > beatsOf(a) ? b : a));
-  return { beatsInBar, starts: bars.map(({ start }) => start), compound, score };
+  return { beatsInBar, starts: bars.map(({ start }) => start), compound };
 }
 
 type Bar = { readonly start: number; readonly length: BarLength };
@@ -61,7 +59,7 @@ type Bar = { readonly start: number; readonly length: BarLength };
  * than its others are: so bars of different lengths compete over the same music on even terms. Beats before the first
  * bar, and what is missing of the last one, are free.
  */
-function bestBars(likely: readonly number[], lengths: readonly BarLength[]): { bars: Bar[]; score: number } {
+function bestBars(likely: readonly number[], lengths: readonly BarLength[]): readonly Bar[] {
   const count = likely.length;
   const sums = [0];
   likely.forEach((value, i) => sums.push(sums[i]! + Math.max(0, value)));
@@ -99,7 +97,7 @@ function bestBars(likely: readonly number[], lengths: readonly BarLength[]): { b
     bars.push({ start, length: next });
     next = best.get(key(start, next))!.next;
   }
-  return { bars, score: top.score };
+  return bars;
 }
 
 /**

@@ -8,13 +8,13 @@ const REACH = 8;
 /** Logistic curve from clearness to the share of right beats; docs/music.md tells how it was fitted. */
 const CALIBRATION = { offset: -1.82, slope: 4.81 } as const;
 /** Below this, a passage is worth a look. */
-export const DOUBTFUL = 0.6;
+const DOUBTFUL = 0.6;
 
 /** Bars that may be wrong, 0 from the first downbeat; the last one is included. */
 export type Passage = { readonly first: number; readonly last: number; readonly confidence: number };
 
 /** Mean likelihood, as the network sees it, of the beats around each beat, 0…1. */
-export function clearnessOf({ odds }: Heard, beats: readonly number[]): readonly number[] {
+function clearnessOf({ odds }: Heard, beats: readonly number[]): readonly number[] {
   const evidence = beatEvidence(odds.beat);
   const likely = beats.map((beat) => {
     const step = Math.round(beat * STEP_RATE);

@@ -6,8 +6,7 @@ import { ACTIVATION_RATE, NETWORK_BANDS, type Activations } from './network';
 import { FRAME_RATE } from './features';
 import { quantile } from './tempo';
 
-export const ROLES = ['Intro', 'Verse', 'Chorus', 'Bridge', 'Break', 'Build-up', 'Drop', 'Outro'] as const;
-export type Role = (typeof ROLES)[number];
+export type Role = 'Intro' | 'Verse' | 'Chorus' | 'Bridge' | 'Break' | 'Outro';
 
 export type FoundSection = {
   /** Bar in which it begins, 0 from the first downbeat. */

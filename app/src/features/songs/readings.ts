@@ -1,7 +1,6 @@
 // Music counted another way: half the tempo, bars from another beat, three for four. The light goes along.
 
 import { useState } from 'react';
-import type { Reading } from '@hovlix/core/analysis';
 import { wordsFor } from '@hovlix/core/problem';
 import type { Command } from '@hovlix/core/show';
 import type { Song } from '@hovlix/core/song';
@@ -9,20 +8,24 @@ import { readingsOf } from '../../host/files/bring-in';
 import { useHovlix } from '../../host/hovlix';
 import type { Readings } from '../../host/sound/analysis-messages';
 import { useSession } from '../../host/session';
+import { songBpm } from './model';
 
 export type Grid = Readings['now'];
 
-/** Bars of a song as they were found in another reading. Where the tempo halves or doubles, light stays where it sounds. */
-export function commandsFor(song: Song, grid: Grid, reading: Reading | 'found'): Command[] {
-  const bars: Command = {
-    type: 'set-bars',
-    song: song.id,
-    anchors: [...grid.tempo.anchors],
-    meter: grid.meter.map((change) => ({ ...change, denominator: change.denominator as 4 | 8 })),
-  };
-  if (reading !== 'half' && reading !== 'double') return [bars];
-  return [{ type: 'scale-tempo', song: song.id, factor: reading === 'half' ? 0.5 : 2 }, bars];
+/** Bars of a song as they are in another reading. Where the tempo halves or doubles by it, light stays where it sounds. */
+export function commandsFor(song: Song, grid: Pick<Grid, 'bpm' | 'tempo' | 'meter'>): Command[] {
+  const octaves = Math.round(Math.log2(grid.bpm / songBpm(song)));
+  const factor = octaves > 0 ? 2 : 0.5;
+  const scaled = Array.from({ length: Math.abs(octaves) }, (): Command => ({ type: 'scale-tempo', song: song.id, factor })); // prettier-ignore
+  const meter = grid.meter.map((change) => ({ ...change, denominator: change.denominator as 4 | 8 }));
+  return [...scaled, { type: 'set-bars', song: song.id, anchors: [...grid.tempo.anchors], meter }];
 }
+
+/** The reading at a tempo, within a tenth or so: as it was found, or half or double of that. */
+export const gridAt = ({ now, others }: Readings, bpm: number): Grid | undefined =>
+  [now, ...others.filter(({ reading }) => reading === 'half' || reading === 'double').map(({ grid }) => grid)].find(
+    (grid) => Math.abs(Math.log2(grid.bpm / bpm)) < 0.15,
+  );
 
 /** Whether a song's bars are still as they were found: nobody put them right by hand. */
 export const isAsFound = ({ tempo }: Song, { tempo: found }: Grid): boolean =>
@@ -44,8 +47,8 @@ export function useReadings(song: Song) {
     say(found ? wordsFor(found.problem) : 'The music of this song is not on this device.', { tone: 'bad' });
     return undefined;
   };
-  const take = (grid: Grid, reading: Reading | 'found'): void => {
-    if (!document.together(commandsFor(song, grid, reading))) return;
+  const take = (grid: Grid): void => {
+    if (!document.together(commandsFor(song, grid))) return;
     say(`“${song.title}” is at ${grid.bpm.toFixed(1)} bpm now.`, { undo: document.takingBack() });
   };
   return { busy, ask, take };

@@ -13,6 +13,8 @@ import { listenTo } from './bring-in';
 
 export type IntakeItem = {
   readonly id: string;
+  /** The show it is for. */
+  readonly show: string;
   readonly name: string;
   readonly state: 'kept' | 'waiting' | 'listening' | 'found' | 'failed';
   /** How much of the listening is done, 0…1. */
@@ -60,6 +62,7 @@ export function intake(document: Document, repository: Repository): Intake {
     end(id, {});
     store.setState(({ items }) => ({ items: items.filter((item) => item.id !== id) }));
   };
+  const openShow = () => document.store.getState().show?.id;
   const songs = () => document.store.getState().show?.songs ?? [];
   const isUsed = (hash: string) =>
     songs().some(({ music }) => music?.hash === hash) || [...kept.values()].some((entry) => entry.hash === hash);
@@ -77,6 +80,11 @@ export function intake(document: Document, repository: Repository): Intake {
     const { analysis, tags, sure, kept: parts } = result.value;
     const problem = await repository.putFound(hash, parts);
     if (problem) return failed(id, problem);
+    if (openShow() !== entry.show) {
+      // Another show was opened meanwhile: it is taken up again when its own is.
+      waiting.push(entry);
+      return change(id, { state: 'waiting', share: 0 });
+    }
     const there = songs().find((song) => song.music?.hash === hash);
     // Another page may have been quicker.
     const song = there ?? songOfRecording({ name, hash, bytes: entry.bytes, tags }, analysis, freshId);
@@ -89,7 +97,8 @@ export function intake(document: Document, repository: Repository): Intake {
 
   const pump = () => {
     while (running.size < AT_ONCE) {
-      const next = waiting.shift();
+      const at = waiting.findIndex((entry) => entry.show === openShow());
+      const [next] = at < 0 ? [] : waiting.splice(at, 1);
       if (!next) return;
       running.set(next.id, () => undefined);
       void listen(next).finally(() => {
@@ -110,9 +119,12 @@ export function intake(document: Document, repository: Repository): Intake {
     if ([...kept.values()].some((entry) => entry.hash === hash && !entry.found))
       return end(id, { state: 'failed', wrong: `“${file.name}” is here twice.` });
     const bytes = new Uint8Array(await file.arrayBuffer());
+    // It may have been cancelled while it was read, or while it was kept.
+    const wanted = () => store.getState().items.some((item) => item.id === id);
+    if (!wanted()) return;
     const problem = await repository.putMusic(hash, { bytes, peaks: undefined, envelopes: undefined });
     if (problem) return failed(id, problem);
-    if (!store.getState().items.some((item) => item.id === id)) return;
+    if (!wanted()) return isUsed(hash) ? undefined : repository.dropMusic(hash);
     const entry = { id, show: shown.id, name: file.name, hash, bytes: bytes.length };
     kept.set(id, entry);
     await save();
@@ -125,7 +137,7 @@ export function intake(document: Document, repository: Repository): Intake {
     store,
     async add(files) {
       const all = files.map((file) => ({ id: freshId(), file }));
-      for (const { id, file } of all) show({ id, name: file.name, state: 'kept', share: 0 });
+      for (const { id, file } of all) show({ id, show: openShow() ?? '', name: file.name, state: 'kept', share: 0 });
       const done = all.map(({ id }) => new Promise<void>((resolve) => ended.set(id, resolve)));
       for (const { id, file } of all) await take(id, file);
       await Promise.all(done);
@@ -146,16 +158,21 @@ export function intake(document: Document, repository: Repository): Intake {
       store.setState(({ items }) => ({ items: items.filter((item) => item.id !== id) }));
     },
     async resume() {
-      const open = document.store.getState().show?.id;
+      const shows = new Set((await repository.shows()).map(({ id }) => id));
       for (const entry of await repository.intake()) {
-        if (kept.has(entry.id)) continue;
-        kept.set(entry.id, entry);
-        if (entry.show !== open) continue;
-        const { id, name, found } = entry;
-        if (found && !songs().some((song) => song.id === found.song)) continue;
-        show({ id, name, state: found ? 'found' : 'waiting', share: found ? 1 : 0, ...(found ? { found } : {}) });
+        const { id, name, hash, found } = entry;
+        if (kept.has(id)) continue;
+        // Its show is gone for good.
+        if (!shows.has(entry.show) && entry.show !== openShow()) {
+          if (!found && !isUsed(hash)) await repository.dropMusic(hash);
+          continue;
+        }
+        kept.set(id, entry);
+        const state = found ? 'found' : 'waiting';
+        show({ id, show: entry.show, name, state, share: found ? 1 : 0, ...(found ? { found } : {}) });
         if (!found) waiting.push(entry);
       }
+      await save();
       pump();
     },
   };

@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { ALIKE } from '@hovlix/core/music';
+import type { Command } from '@hovlix/core/show';
 import { timeOfBar, type Song } from '@hovlix/core/song';
 import { beatAt, beatOfBar, meterAtBar, pulseLength } from '@hovlix/core/time';
 import { beats, seconds } from '@hovlix/core/units';
@@ -33,10 +34,16 @@ export function Recording({ song }: { readonly song: Song }) {
     if (music && song.music) return bring(new File([music.bytes], song.music.name));
     say('The music of this song is not on this device.', { tone: 'bad' });
   };
-  const take = (anchors: Song['tempo']['anchors'] | undefined) => {
+  const take = (anchors: Song['tempo']['anchors'] | undefined, all = false) => {
     if (!found) return;
-    const { music, duration } = found.song;
-    if (!app.document.make({ type: 'set-music', song: song.id, music, duration, ...(anchors ? { anchors } : {}) })) return; // prettier-ignore
+    const { music, duration, sections, meter } = found.song;
+    const commands: Command[] = [
+      { type: 'set-music', song: song.id, music, duration, ...(anchors ? { anchors } : {}) },
+    ];
+    // One meter throughout comes with its beats; changes of meter stand on bars that may be counted from elsewhere.
+    if (all && anchors && meter.length === 1) commands.push({ type: 'set-bars', song: song.id, anchors, meter });
+    if (all && song.sections.length === 0) commands.push({ type: 'set-sections', song: song.id, sections });
+    if (!app.document.together(commands)) return;
     app.player.pause();
     say(`“${song.title}” has another recording.`, { undo: app.document.takingBack() });
     setFound(null);
@@ -73,7 +80,8 @@ export function Recording({ song }: { readonly song: Song }) {
 type ProposalProps = {
   readonly song: Song;
   readonly found: Found;
-  readonly onTake: (anchors: Song['tempo']['anchors'] | undefined) => void;
+  /** `all`: what was found beside the beats, too. */
+  readonly onTake: (anchors: Song['tempo']['anchors'] | undefined, all?: boolean) => void;
   readonly onLeave: () => void;
 };
 
@@ -88,7 +96,7 @@ function Proposal({ song, found: { song: heard, later }, onTake, onLeave }: Prop
       </Words>
       <Quiet>
         Now: {barsOf(song)}. Found: {barsOf(heard)}
-        {heard.sections.length > 0 ? `, ${heard.sections.length} sections` : ''}.
+        {song.sections.length === 0 && heard.sections.length > 0 ? `, ${heard.sections.length} sections` : ''}.
       </Quiet>
       <Quiet>The light stays on its bars. Choose where the bars come from.</Quiet>
       <Row gap={8} flexWrap="wrap">
@@ -97,7 +105,7 @@ function Proposal({ song, found: { song: heard, later }, onTake, onLeave }: Prop
             The bars as they are
           </Button>
         )}
-        <Button {...(later === null ? { kind: 'primary' as const } : {})} onPress={() => onTake(ownBeats(song, heard, later))}>
+        <Button {...(later === null ? { kind: 'primary' as const } : {})} onPress={() => onTake(ownBeats(song, heard, later), true)}>
           The beats found in it
         </Button>
         <Button kind="quiet" onPress={onLeave}>

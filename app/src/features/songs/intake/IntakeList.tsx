@@ -11,7 +11,7 @@ import { useSession } from '../../../host/session';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { meterText, songBpm } from '../model';
-import { useReadings } from '../readings';
+import { gridAt, useReadings } from '../readings';
 
 /** Beats surer than this need no look. */
 const SURE = 0.75;
@@ -19,7 +19,11 @@ const SURE = 0.75;
 export function IntakeList() {
   const { intake } = useHovlix();
   const songs = useShow((show) => show.songs);
-  const items = useStore(intake.store, (state) => state.items);
+  const open = useShow((show) => show.id);
+  const all = useStore(intake.store, (state) => state.items);
+  const songOf = ({ found }: IntakeItem) => songs?.find(({ id }) => id === found?.song);
+  // What became a song that is gone since has nothing to tell.
+  const items = all.filter((item) => item.show === open && (item.state !== 'found' || songOf(item)));
   if (items.length === 0) return null;
   const done = items.filter(({ state }) => state === 'found' || state === 'failed');
   const doubtful = items.filter(({ found }) => found && found.sure < SURE).length;
@@ -28,14 +32,14 @@ export function IntakeList() {
       <Row gap={8} justifyContent="space-between">
         <Column flex={1} minWidth={0}>
           <Words fontWeight="600" role="status">
-            {done.length} of {items.length} listened to
+            {done.length} of {items.length} done
           </Words>
           {doubtful > 0 && <Quiet>{doubtful === 1 ? '1 wants a look.' : `${doubtful} want a look.`}</Quiet>}
         </Column>
         {done.length > 0 && <Button onPress={() => done.forEach(({ id }) => intake.drop(id))}>Clear the list</Button>}
       </Row>
       {items.map((item) => {
-        const song = songs?.find(({ id }) => id === item.found?.song);
+        const song = songOf(item);
         return song ? (
           <Found key={item.id} item={item} song={song} onDrop={() => intake.drop(item.id)} />
         ) : (
@@ -81,10 +85,10 @@ function Found({ item, song, onDrop }: Props & { readonly song: Song }) {
   const { busy, ask, take } = useReadings(song);
   const say = useSession((session) => session.say);
   const sure = (item.found?.sure ?? 1) >= SURE;
-  const count = async (reading: 'half' | 'double') => {
+  const count = async (factor: 0.5 | 2) => {
     const readings = await ask();
-    const other = readings?.others.find((one) => one.reading === reading);
-    if (other) take(other.grid, reading);
+    const other = readings && gridAt(readings, songBpm(song) * factor);
+    if (other) take(other);
     else if (readings) say(`Nothing like that was heard in “${song.title}”.`, { tone: 'bad' });
   };
   return (
@@ -105,10 +109,10 @@ function Found({ item, song, onDrop }: Props & { readonly song: Song }) {
         <Button label={`Check ${song.title}`} kind={sure ? 'plain' : 'primary'} onPress={() => router.push(`/songs/${song.id}`)}>
           Check
         </Button>
-        <Button label={`Half the tempo of ${song.title}`} disabled={busy} onPress={() => void count('half')}>
+        <Button label={`Half the tempo of ${song.title}`} disabled={busy} onPress={() => void count(0.5)}>
           Half
         </Button>
-        <Button label={`Double the tempo of ${song.title}`} disabled={busy} onPress={() => void count('double')}>
+        <Button label={`Double the tempo of ${song.title}`} disabled={busy} onPress={() => void count(2)}>
           Double
         </Button>
       </Row>

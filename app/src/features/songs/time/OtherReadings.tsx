@@ -43,10 +43,10 @@ export function OtherReadings({ song, onTapAlong }: Props) {
   return (
     <Column gap={8} role="group" aria-label="Other readings">
       <Words fontWeight="600">Other readings of the music</Words>
-      {!asFound && <Choice name="As they were found" grid={readings.now} onTake={() => take(readings.now, 'found')} />}
+      {!asFound && <Choice name="As they were found" grid={readings.now} onTake={() => take(readings.now)} />}
       {asFound &&
         readings.others.map(({ reading, grid }) => (
-          <Choice key={reading} name={nameOf(reading, grid)} grid={grid} onTake={() => take(grid, reading)} />
+          <Choice key={reading} name={nameOf(reading, grid)} grid={grid} onTake={() => take(grid)} />
         ))}
       <Quiet>Sections and light stay on their bars; with half and double they stay where they sound.</Quiet>
       {asFound &&
@@ -62,8 +62,11 @@ export function OtherReadings({ song, onTapAlong }: Props) {
   );
 }
 
-const nameOf = (reading: Reading, { meter }: Grid): string =>
-  reading === 'other-meter' && meter[0]!.numerator !== 3 ? 'Four beats a bar' : NAMES[reading];
+function nameOf(reading: Reading, { meter }: Grid): string {
+  const { numerator, denominator } = meter[0]!;
+  const beats = denominator === 8 ? numerator / 3 : numerator;
+  return reading === 'other-meter' && beats === 4 ? 'Four beats a bar' : NAMES[reading];
+}
 
 function Choice({ name, grid, onTake }: { readonly name: string; readonly grid: Grid; readonly onTake: () => void }) {
   const { numerator, denominator } = grid.meter[0]!;
