@@ -46,7 +46,8 @@ export async function analyse(bytes: Uint8Array, name: string, between: Between)
   const simple = gridOf({ odds, compound: false, sixEight: false });
   if ((await between(0.97)) === 'stop') return failed({ code: 'cancelled' });
   const onset = onsetStrength(features.bands, features.frames);
-  const sixEight = simple.found && simple.meter[0]!.numerator === 3 && middleIsStrong(onset, simple.downbeats);
+  const inThree = simple.found && simple.meter.length === 1 && simple.meter[0]!.numerator === 3;
+  const sixEight = inThree && middleIsStrong(onset, simple.downbeats);
   const compound = sixEight || (simple.found && dividesInThree(onset, simple.beats));
   const heard = { odds, compound, sixEight };
   const grid = compound ? gridOf(heard) : simple;

@@ -99,6 +99,8 @@ export const likelihood = (odds: number): number => 1 / (1 + Math.exp(-odds));
 /** People tap most readily near this tempo; how fast that falls off, per octave squared (Moelants and McKinney 2004). */
 const READY_BPM = 115;
 const READINESS = 0.3;
+/** The other path must be nearly as good: where the network is sure, no preference counts. */
+const NEARLY = 0.8;
 /** Tempi so far from it are held against twice or half as many beats. */
 const FAST_BPM = 165;
 const SLOW_BPM = 72;
@@ -110,7 +112,7 @@ export function findFeltBeats(odds: Float32Array): Path {
   if (bpm > SLOW_BPM && bpm < FAST_BPM) return path;
   const other = findBeats(odds, bpm >= FAST_BPM ? { most: bpm * 0.72 } : { least: bpm * 1.4 });
   const felt = (one: Path) => one.score * Math.exp(-READINESS * Math.log2(bpmOf(one) / READY_BPM) ** 2);
-  return other.beats.length > 1 && felt(other) > felt(path) ? other : path;
+  return other.score > path.score * NEARLY && felt(other) > felt(path) ? other : path;
 }
 
 /** Beats a minute by the median gap. */
