@@ -26,7 +26,7 @@ const ALIKE = 12;
 const FEWEST_BARS = 8;
 const LONGEST_SECTION = 128;
 /** What a line must earn to begin a section. */
-const LINE_PRICE = 1.05;
+const LINE_PRICE = 0.6;
 const LEAST_NOVELTY = 0.1;
 /** Weights of the network and of novelty over four and eight bars. */
 const WEIGHTS = { network: 0.22, four: 1.4, eight: 1.6 } as const;
