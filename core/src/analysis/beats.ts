@@ -45,6 +45,8 @@ export type PathLimits = {
   readonly most?: number;
   /** Moments in seconds, rising, at which there shall be no beat. */
   readonly avoid?: readonly number[];
+  /** From when to when the music goes, in seconds, where that is known: without, from the first beat heard to the last. */
+  readonly within?: { readonly from: number; readonly to: number };
 };
 
 /**
@@ -73,7 +75,11 @@ export function findBeats(odds: Float32Array, limits: PathLimits = {}): Path {
     best = { steps, score };
     guess = score;
   }
-  const beats = trimmed(best.steps, odds).map((step) => refined(step, strength) / STEP_RATE);
+  const { within } = limits;
+  const inside = within
+    ? best.steps.filter((step) => step >= within.from * STEP_RATE && step <= within.to * STEP_RATE)
+    : trimmed(best.steps, odds);
+  const beats = inside.map((step) => refined(step, strength) / STEP_RATE);
   return { beats, score: best.score };
 }
 

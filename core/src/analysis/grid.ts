@@ -60,13 +60,15 @@ function twoForThree({ beats }: Path): PathLimits {
 /** The likeliest grid that differs from `now` in one way. */
 export function otherGrid(heard: Heard, now: Grid, reading: Reading): Grid {
   if (!now.found) return NO_GRID;
+  // The same music, counted otherwise: as long as it is now, give or take a beat.
+  const within = { from: now.beats[0]! - 30 / now.bpm, to: now.beats.at(-1)! + 60 / now.bpm };
   switch (reading) {
     case 'half':
-      return gridOf(heard, { most: now.bpm * 0.72 });
+      return gridOf(heard, { most: now.bpm * 0.72, within });
     case 'double':
-      return gridOf(heard, { least: now.bpm * 1.4 });
+      return gridOf(heard, { least: now.bpm * 1.4, within });
     case 'off-beat':
-      return gridOf(heard, { avoid: now.beats, least: now.bpm * 0.72, most: now.bpm * 1.4 });
+      return gridOf(heard, { avoid: now.beats, least: now.bpm * 0.72, most: now.bpm * 1.4, within });
     case 'other-beat':
       return sameBeats(heard, now, { avoid: startsOf(now), length: lengthOf(now) });
     case 'other-meter':
