@@ -36,5 +36,7 @@ test('the loudest that comes again is the chorus', () => {
 
 test('where nothing changes there is no form, and a few bars have none', () => {
   expect(song('a'.repeat(40))).toEqual([]);
+  // One odd bar at the start is no section.
+  expect(song('b' + 'a'.repeat(39))).toEqual([]);
   expect(song('aaabbb')).toEqual([]);
 });

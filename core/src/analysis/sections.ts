@@ -93,7 +93,8 @@ function distances(colours: readonly Float64Array[]): Float64Array {
 /** How much further the bars before a line are from those after it than from each other, about −0.5…1. */
 function novelty(apart: Float64Array, bars: number, line: number, reach: number): number {
   const [first, last] = [Math.max(0, line - reach), Math.min(bars, line + reach)];
-  if (line === first || line === last) return 0;
+  // A single bar is not unlike itself, so it would be unlike anything.
+  if (line - first < 2 || last - line < 2) return 0;
   const mean = (fromA: number, toA: number, fromB: number, toB: number) => {
     let sum = 0;
     let count = 0;
