@@ -34,6 +34,7 @@ module.exports = {
     '^file-type$': '<rootDir>/../node_modules/file-type/core.js',
     '^strtok3$': '<rootDir>/../node_modules/strtok3/lib/core.js',
   },
+  setupFiles: ['<rootDir>/jest.seed.cjs'],
   // The music tests decode and analyse whole songs.
-  testTimeout: 60000,
+  testTimeout: 90000,
 };

@@ -148,18 +148,21 @@ describe('the songs of the demo, against the beats they were played from', () =>
   });
 });
 
-/** Recordings with truth, where they are: what is found in them, and what was true. Everything before 5 s is left out. */
+/**
+ * Recordings with truth, where they are: what is found in the first and the last of them by name, and what was true.
+ * `npm run bench:music` goes through all. Everything before 5 s is left out.
+ */
 async function scored(folder: string): Promise<{ beats: number; downbeats: number }> {
   const pieces = readdirSync(folder).filter((name) => name.endsWith('.ogg'));
   const late = (beats: readonly number[]) => beats.filter((beat) => beat >= 5);
   const sums = { beats: 0, downbeats: 0 };
-  for (const name of pieces) {
+  for (const name of [pieces[0]!, pieces.at(-1)!]) {
     const truth: { beats: number[]; downbeats: number[] } = JSON.parse(
       readFileSync(join(folder, name.replace('.ogg', '.json')), 'utf8'),
     );
     const found = await analysed(readFileSync(join(folder, name)), name);
-    sums.beats += fMeasure(late(truth.beats), late(found.beats)) / pieces.length;
-    sums.downbeats += fMeasure(late(truth.downbeats), late(found.downbeats)) / pieces.length;
+    sums.beats += fMeasure(late(truth.beats), late(found.beats)) / 2;
+    sums.downbeats += fMeasure(late(truth.downbeats), late(found.downbeats)) / 2;
   }
   return sums;
 }
@@ -168,21 +171,21 @@ const shared = (name: string) => join(root, '../shared', name);
 const where = (folder: string) => (existsSync(folder) ? test : test.skip);
 
 where(shared('audio'))(
-  'ten synthesised pieces with exact truth, none of them trained on: beats 0.93, downbeats 0.8',
+  'two synthesised pieces with exact truth, not trained on: beats 0.97, downbeats 0.9',
   async () => {
     const { beats, downbeats } = await scored(shared('audio'));
-    expect(beats).toBeGreaterThan(0.93);
-    expect(downbeats).toBeGreaterThan(0.8);
+    expect(beats).toBeGreaterThan(0.97);
+    expect(downbeats).toBeGreaterThan(0.9);
   },
-  900_000,
+  300_000,
 );
 
 where(shared('audio-real'))(
-  'sixteen pieces made by people, none of them trained on: beats 0.75, downbeats 0.45',
+  'two pieces made by people, not trained on: beats 0.93, downbeats 0.55',
   async () => {
     const { beats, downbeats } = await scored(shared('audio-real'));
-    expect(beats).toBeGreaterThan(0.75);
-    expect(downbeats).toBeGreaterThan(0.45);
+    expect(beats).toBeGreaterThan(0.93);
+    expect(downbeats).toBeGreaterThan(0.55);
   },
-  900_000,
+  300_000,
 );

@@ -1,3 +1,5 @@
 export * from './spaces';
 export * from './emitters';
 export * from './wheel';
+export * from './difference';
+export * from './swatches';

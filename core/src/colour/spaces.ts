@@ -1,6 +1,6 @@
 // Between chromaticity, linear light, display colour and OKLab. Spaces are told apart by their types.
 
-import { converter } from 'culori';
+import { modeHsv, modeRgb, useMode as converterOf } from 'culori/fn';
 
 /** CIE 1931 chromaticity of a light, 2° observer. The light meant is the brightest a screen could show of it. */
 export type Chromaticity = { readonly x: number; readonly y: number };
@@ -99,8 +99,8 @@ export function linearFromOkLabAt(lab: Float64Array, at: number, out: Float64Arr
   out[2] = -0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s;
 }
 
-const toHsv = converter('hsv');
-const toRgb = converter('rgb');
+const toHsv = converterOf(modeHsv);
+const toRgb = converterOf(modeRgb);
 
 /** The chromaticity of a hue (degrees) and a saturation (0…1), as a colour circle on a screen shows them. */
 export function chromaticityFromHue(hue: number, saturation: number): Chromaticity {

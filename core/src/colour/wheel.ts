@@ -1,9 +1,8 @@
 // The slot of a colour wheel that comes nearest to a wanted colour.
 
-import { differenceCiede2000, type Rgb } from 'culori';
+import type { Rgb } from 'culori/fn';
+import { colourDifference } from './difference';
 import { linearFromChromaticity, srgbFromLinear, type Chromaticity } from './spaces';
-
-const difference = differenceCiede2000();
 
 /** Index of the slot nearest to `target` and how far off it is (CIEDE2000; below 2 nobody notices). */
 export function nearestSlot(
@@ -13,7 +12,7 @@ export function nearestSlot(
   let slot = 0;
   let off = Infinity;
   slots.forEach((candidate, i) => {
-    const here = difference(display(candidate), display(target));
+    const here = colourDifference(display(candidate), display(target));
     if (here < off) [slot, off] = [i, here];
   });
   return { slot, off };

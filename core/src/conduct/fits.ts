@@ -2,7 +2,7 @@
 
 import { banksOf, lampsOf, movingIn, type LookValue } from '../light';
 import { setsOf } from '../gig';
-import { handsWith, type Action, type LiveState } from '../live';
+import { handsTaken, type Action, type LiveState } from '../live';
 import { rigInUse, type Show } from '../show';
 import type { Seconds } from '../units';
 
@@ -73,11 +73,11 @@ function handUnfit(
     if (role !== undefined && !show.roles.some(({ id }) => id === role)) return `That role ${GONE}`;
     if (bare?.some((lamp) => !lamps.has(lamp))) return 'One of those lamps is not in the rig that is in use.';
   }
-  const hands = handsWith(state.hands, action.values, action.only ?? false, at);
+  const hands = handsTaken(state.hands, action, at);
   const weight = (value: LookValue) => lampsOf(value, casting).length * saidOf(value);
   const all = hands.reduce((sum, { value }) => sum + weight(value), 0);
   return hands.length > MOST_HANDS || all > MOST_IN_HAND
-    ? 'More is in hand than can be. Release some of it first.'
+    ? 'Too many values are held by hand. Release some first.'
     : undefined;
 }
 

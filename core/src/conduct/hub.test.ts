@@ -1,7 +1,7 @@
 // What screens may say to their conductor, and what of it gets into the state.
 
 import fc from 'fast-check';
-import { PROTOCOL, type Action, type Right } from '../live';
+import { PLAYER_SOUNDS, PROTOCOL, type Action, type Right } from '../live';
 import { testShow } from '../testing/show';
 import { seconds } from '../units';
 import { conductorHub, session, type Visitor } from '.';
@@ -27,7 +27,12 @@ function stage() {
       refusals: () => heard.filter(({ type }) => type === 'refused').map(({ why }) => why),
     };
   };
-  return { screen, state: () => shared.conductor.state(), pass: (time: number) => void (clock += time) };
+  return {
+    screen,
+    state: () => shared.conductor.state(),
+    pass: (time: number) => void (clock += time),
+    look: () => hub.look(),
+  };
 }
 const device = (id: string, may: Right = 'operator') => ({ id, name: id, may });
 
@@ -164,5 +169,55 @@ describe('too much', () => {
     const ops = [{ op: 'set', path: ['name'], from: 'x'.repeat(400_000), to: 'y' }];
     for (let i = 0; i < 20; i++) one.say({ type: 'preview', show: 'test', ops });
     expect(one.refusals()).toHaveLength(1);
+  });
+});
+
+describe('a song is over', () => {
+  const { songs } = testShow();
+  const [song] = songs;
+  const { duration } = song!;
+  const play = { type: 'play', song: song!.id, from: duration - 1 };
+
+  test('that no screen sounds: it stands at its end, once, though two screens look on', () => {
+    const { screen, state, pass, look } = stage();
+    const one = screen('one');
+    const two = screen('two');
+    one.act(play);
+    pass(0.9);
+    look();
+    expect(state().song?.playing).toBe(true);
+    pass(0.2);
+    look();
+    look();
+    expect(state().song).toMatchObject({ playing: false, songTime: duration });
+    const ends = two.heard.flatMap((message) =>
+      'entries' in message ? (message.entries as { action: Action }[]) : [],
+    );
+    expect(ends.map(({ action }) => action.type).filter((type) => type === 'pause')).toHaveLength(1);
+  });
+
+  test('a screen that sounds ends it itself; gone, or asleep for long, it is ended for it', () => {
+    const { screen, state, pass, look } = stage();
+    const one = screen('one');
+    one.act({ ...play, sound: 'one' });
+    pass(1.5);
+    one.say({ type: 'ping', sent: 0 });
+    look();
+    expect(state().song?.playing).toBe(true);
+    pass(2);
+    look();
+    expect(state().song?.playing).toBe(false);
+    one.act({ ...play, sound: 'somebody-gone' });
+    pass(1.1);
+    look();
+    expect(state().song?.playing).toBe(false);
+  });
+
+  test('what a DJ player led only stops', () => {
+    const { screen, state, pass, look } = stage();
+    screen('one').act({ ...play, sound: PLAYER_SOUNDS });
+    pass(1.2);
+    look();
+    expect(state().song).toMatchObject({ playing: false, songTime: expect.closeTo(duration + 0.2) });
   });
 });

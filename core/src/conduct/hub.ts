@@ -5,16 +5,19 @@ import type { ConnectCommand, Connections } from '../connect';
 import {
   FromScreen,
   maySay,
+  overActions,
+  PLAYER_SOUNDS,
   PROTOCOL,
   readMessage,
   RIGHT_WORDS,
+  songTimeAt,
   type Action,
   type LiveState,
   type Right,
   type ToScreen,
 } from '../live';
 import { never } from '../problem';
-import { headOf, since } from '../show';
+import { headOf, since, type Change } from '../show';
 import type { Seconds } from '../units';
 import { unfit } from './fits';
 import type { Session } from './session';
@@ -35,6 +38,8 @@ const SILENT = 1.5;
 const LATE = 0.3;
 /** After a restart screens have so long to come back before what they held is let go. Seconds. */
 const COMES_BACK = 6;
+/** A screen that sounds ends its song itself; so long after the end it has not. Seconds. */
+const ENDS_ITSELF = 2;
 /** Every screen hears from its conductor this often, in seconds. */
 const BEAT = 1;
 /** So often `look` wants to be called, in ms. */
@@ -77,6 +82,9 @@ export type Hub = {
   readonly visitors: () => readonly Visitor[];
   readonly tellRight: (device: string, may: Right) => void;
   readonly showLevels: (universe: number, text: () => string, merged: boolean) => void;
+  /** What the conductor's computer does by itself, in the order of all presses and edits; all screens are told. */
+  readonly act: (who: string, action: Action) => void;
+  readonly edit: (change: Change) => void;
 };
 
 /** What was said within a second. */
@@ -167,9 +175,24 @@ export function conductorHub({ now, session, connections, watch = () => undefine
       if (!open().some((one) => one.screen === screen)) act('conductor', { type: 'gone', screen });
   };
 
+  /** A song that is over, and that no screen sounds which would end it: it ends here, as it and its set say. */
+  const lookForEnd = (at: Seconds): void => {
+    const live = session.conductor.state();
+    const show = session.shown();
+    const song = live.song?.playing ? live.song : undefined;
+    const length = show?.songs.find(({ id }) => id === song?.id)?.duration;
+    if (!show || !song || length === undefined) return;
+    const sounds = song.sound !== undefined && open().some(({ screen }) => screen === song.sound);
+    if (songTimeAt(song, at) < length + (sounds ? ENDS_ITSELF : 0)) return;
+    // What a DJ player led is over when its track is; what comes next is on its decks.
+    const over = song.sound === PLAYER_SOUNDS ? [{ type: 'pause' } as const] : overActions({ show, live, now: at });
+    for (const action of over) act('conductor', action);
+  };
+
   const look = (): void => {
     const at = now();
     lookForExpected(at);
+    lookForEnd(at);
     for (const line of lines) {
       if (line.closedAt !== undefined) {
         if (at - line.closedAt < SILENT) continue;
@@ -326,6 +349,11 @@ export function conductorHub({ now, session, connections, watch = () => undefine
     },
     look,
     visitors: () => open().map(({ visitor }) => visitor),
+    act,
+    edit(change) {
+      const show = session.order()?.show.id;
+      if (show !== undefined && session.edit(change) === 'done') tellAll({ type: 'changes', show, changes: [change] });
+    },
     tellRight(device, may) {
       for (const line of open()) if (line.visitor.device?.id === device) tell(line, { type: 'may', may });
     },

@@ -1,4 +1,4 @@
-// Light from elsewhere: which of several sources speaks for a universe, and what becomes of ours beside it.
+// Incoming DMX: which of several sources speaks for a universe, and what becomes of ours beside it.
 
 import type { InputRow } from './schema';
 

@@ -1,6 +1,7 @@
 // What the server says of its connections, once a second: every screen shows it, nothing is decided by it.
 
 import { z } from 'zod';
+import { DeckTrack } from '../gig/known-track';
 import { Connections } from './schema';
 
 const Millis = z.number();
@@ -108,6 +109,31 @@ export const NodeReport = z.object({
 });
 export type NodeReport = z.infer<typeof NodeReport>;
 
+/** What is heard of a DJ player. */
+export const PlayerReport = z.object({
+  decks: z.array(
+    z.object({
+      deck: z.number(),
+      track: DeckTrack.nullable(),
+      /** The song it is found to be, and by what. */
+      song: z.string().nullable(),
+      by: z.enum(['kept', 'file', 'title']).nullable(),
+      state: z.enum(['none', 'plays', 'stands', 'lost']),
+      position: z.number(),
+      rate: z.number(),
+      level: z.number(),
+      /** Songs go by this one now. */
+      leads: z.boolean(),
+    }),
+  ),
+  /** Packets that could not be read, and what was wrong with the last one. */
+  bad: z.number(),
+  lastBad: z.string().nullable(),
+  /** Why nothing can be heard. */
+  deaf: z.string().nullable(),
+});
+export type PlayerReport = z.infer<typeof PlayerReport>;
+
 export const NetworkFace = z.object({
   name: z.string(),
   address: z.string(),
@@ -144,6 +170,8 @@ export const Status = z.object({
   input: InputReport.nullable(),
   /** What the stand-ins say; null where none runs. */
   node: NodeReport.nullable(),
+  /** Null while no player is listened to. */
+  player: PlayerReport.nullable(),
   networks: z.array(NetworkFace),
   serialPorts: z.array(SerialPlace),
   phones: z.object({

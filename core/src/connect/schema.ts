@@ -75,6 +75,14 @@ export type InputRow = z.infer<typeof InputRow>;
 export const MOST_ROWS = 256;
 export const MOST_INPUTS = 64;
 
+/** A DJ player that tells of its decks over OSC: where it is listened to, and whether songs go by it. */
+export const PlayerIn = z.strictObject({
+  on: z.boolean(),
+  port: z.number().int().min(1024).max(65535),
+  follows: z.boolean(),
+});
+export type PlayerIn = z.infer<typeof PlayerIn>;
+
 export const Connections = z.strictObject({
   format: z.literal('hovlix-connections'),
   version: z.literal(1),
@@ -84,10 +92,14 @@ export const Connections = z.strictObject({
   sync: z.boolean().default(true),
   outputs: z.array(OutputRow).max(MOST_ROWS).default([]),
   inputs: z.array(InputRow).max(MOST_INPUTS).default([]),
+  player: PlayerIn.optional(),
   /** Universes that were given an output once, so that a row someone removed stays removed. */
   seen: z.array(HovlixUniverse).max(4096).default([]),
 });
 export type Connections = z.infer<typeof Connections>;
+
+/** Nobody is listened to before somebody asks for it. */
+export const NO_PLAYER: PlayerIn = { on: false, port: 9045, follows: true };
 
 export const NO_CONNECTIONS: Connections = {
   format: 'hovlix-connections',

@@ -47,7 +47,7 @@ export function troubleInWords(trouble: RowTrouble): string {
     case 'network-gone':
       return `The network ${trouble.network} is gone. It sends again as soon as the network is back.`;
     case 'no-network':
-      return 'This computer is in no network. Plug the network cable in or join the Wi-Fi of your lamps.';
+      return 'This computer is not connected to a network. Plug the network cable in or join the Wi-Fi of your lamps.';
     case 'cannot-send':
       return `The network does not take it (${sendingInWords(trouble.detail)}). Hovlix keeps trying.`;
     case 'port-gone':

@@ -1,6 +1,5 @@
+import type { Motion, Sheet, Strand } from './parts';
 // A sheet with the lamps put together that do the same: what flash safety looks at, for many moments of it.
-
-import type { Motion, Sheet, Strand } from './program';
 
 /** So finely are turns and values told apart, of one: five times as finely as moments are looked at. */
 const STEPS = 64;

@@ -2,7 +2,7 @@
 
 import fc from 'fast-check';
 import { Chase, Kit, LookValue } from '../light';
-import { AT_REST, type Action } from '../live';
+import { AT_REST, type Action, type LiveState } from '../live';
 import { envelopesOf, LOUDNESS_BANDS } from '../music';
 import { edit } from '../show';
 import { CURVE_BLENDS, type Deed, type Lane } from '../song';
@@ -118,12 +118,16 @@ describe('any show', () => {
       { type: 'hand', values: inHand.filter(({ role }) => role !== 'gone').map((value) => LookValue.parse(value)) },
       { type: 'play', song: id('song'), from: seconds(2), rate: 1 },
       { type: 'heard', ...sound },
+      { type: 'jump', jump: { when: seconds(4.5), to: seconds(1), fade: seconds(fade * 3) } },
       { type: 'look-on', look: id('new'), fade: seconds(fade) },
       { type: 'look-on', look: id('run'), fade: seconds(fade) },
       { type: 'look-on', look: id('half-blue'), fade: seconds(fade * 2) },
       { type: 'hand', values: [{ role: id('movers'), aim: hold({ pan: 10, tilt: 5 }) }] },
       { type: 'speed', rate: 1.3 },
       { type: 'look-off', look: id('new'), fade: seconds(fade) },
+      { type: 'freeze', on: true, fade: seconds(0) },
+      { type: 'seek', to: seconds(7), fade: seconds(fade) },
+      { type: 'freeze', on: false, fade: seconds(fade) },
     ] as Action[];
 
   test('rendered at a moment is the same as played up to it; explain agrees; every number is one', () => {
@@ -155,6 +159,25 @@ describe('any show', () => {
         },
       ),
       { seed: 61, numRuns: 60 },
+    );
+  });
+
+  test('frozen at a moment, the bytes of that moment stay, whatever is done; let go, they are those of now', () => {
+    fc.assert(
+      fc.property(shows, unit, heard, fc.integer({ min: 1, max: 11 }), unit, (show, fade, sound, until, later) => {
+        const all = pressed(fade, [], sound).filter(({ type }) => type !== 'freeze');
+        const after = (live: LiveState, from: number) =>
+          all.slice(from).reduce((now, action, i) => press(now, action, from + i + 0.5), live);
+        const before = all.slice(0, until).reduce((now, action, i) => press(now, action, i + 0.5), AT_REST);
+        const play = player(show, SOUNDS);
+        const at = until + later / 2;
+        const frozen = press(before, { type: 'freeze', on: true, fade: seconds(0) }, at);
+        const moved = after(frozen, until);
+        for (const then of [at, at + 0.3, 14, 90]) expect(play(moved, then)).toEqual(play(before, at));
+        const free = press(moved, { type: 'freeze', on: false, fade: seconds(2) }, 20);
+        expect(play(free, 22)).toEqual(play(after(before, until), 22));
+      }),
+      { seed: 62, numRuns: 40 },
     );
   });
 });

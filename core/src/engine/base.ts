@@ -9,11 +9,12 @@ import { aimSolver, slotFinder, type Ground } from './ground';
 import { headPlan, snapsOf } from './head-plan';
 import type { SongBook } from './lanes';
 import { lightMeter } from './light-meter';
-import { MIX, MOST_OVERLAPPING, type Head, type HeadPlan, type Play, type Program, type Scratch } from './program';
+import { MOST_OVERLAPPING, type Program, type Scratch } from './program';
 import { lightShares, shinesIn } from './safety';
 import { turnBook } from './turns';
 import type { Maker } from './variants';
 import { writerTable } from './write';
+import { MIX, type Head, type HeadPlan, type Play } from './parts';
 
 /** What looks, chases and songs stand on, and what was made of them on it. */
 export type Base = SongBook &
@@ -178,13 +179,14 @@ function scratchFor(heads: number): Scratch {
     masters: new Float64Array(heads),
     mixedAims: new Uint8Array(heads),
     laneMixedAims: new Uint8Array(heads),
+    keptMixedAims: new Uint8Array(heads),
     timing: { rise: 1, fall: 1, at: 0, begin: 0, from: 0, to: 1, end: Infinity, pulse: 0.5, leaving: false, scale: 1 },
     linear: new Float64Array(3),
     heights: new Float64Array(heads),
     mixes: new Float64Array(heads * MIX),
     mixed: new Float64Array(heads * 3).fill(-1),
     place: new Int32Array(3),
-    turned: new Float64Array(2),
+    turned: new Float64Array(3),
     now: new Float64Array(4),
     lefts: new Float64Array(MOST_OVERLAPPING),
     position: { step: -1, before: -1, share: 1, ended: true },

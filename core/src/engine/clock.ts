@@ -33,6 +33,11 @@ function anchorBefore({ anchorTimes }: SongProgram, time: number): number {
 }
 
 /** The beat by which standing looks run. */
-export function standingBeat(live: LiveState, song: SongProgram | undefined, songTime: number, at: Seconds): number {
+export function standingBeat(
+  live: Pick<LiveState, 'tempo'>,
+  song: SongProgram | undefined,
+  songTime: number,
+  at: Seconds,
+): number {
   return song ? songBeat(song, songTime) : freeBeat(live, at);
 }

@@ -9,21 +9,13 @@ import { curveFor } from './ears';
 import type { Ground } from './ground';
 import { kitBook } from './kits';
 import { lookLanesOf, songsOf, usesOf, type Laying, type Sounds } from './lanes';
-import {
-  earsIn,
-  sheetsIn,
-  type ChaseProgram,
-  type Hand,
-  type HeadPlan,
-  type Play,
-  type Program,
-  type Sheet,
-} from './program';
+import { earsIn, sheetsIn, type Hand, type Program } from './program';
 import { flashSpanOfChase, lightOf } from './safety';
 import { sheetIn, sheetOf } from './sheets';
 import { markCovers } from './shows';
 import { nowhere, turnedPlay, turnedSheets } from './turns';
 import { maker, variantOf, type Variant } from './variants';
+import type { ChaseProgram, HeadPlan, Play, Sheet } from './parts';
 
 /** A program in the making: each `next()` does a little of it, a millisecond or so, and the last one gives it. */
 export type Compiling = Generator<void, Program>;

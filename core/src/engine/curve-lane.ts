@@ -3,9 +3,10 @@
 import { SEGMENTS, pointBefore, shareOf, type CurveLane, type Point } from '../song';
 import { HAZE, LEVEL, SLOT, ZOOM } from './fields';
 import type { Ground } from './ground';
-import type { CurveLaneProgram, Track } from './lane-program';
+import type { CurveLaneProgram } from './lane-program';
 import { touch, type Witness } from './layers';
 import type { Program } from './program';
+import type { Track } from './parts';
 
 export function trackOf(points: readonly Point[]): Track {
   return {

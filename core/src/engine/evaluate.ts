@@ -6,9 +6,12 @@ import {
   AT_REST,
   chasePlace,
   endingWeight,
+  frozenShare,
   heardPlace,
+  leftAt,
   runAt,
   songTimeAt,
+  type Lit,
   type LiveState,
   type Standing,
 } from '../live';
@@ -21,10 +24,12 @@ import {
   addToLane,
   beginLane,
   clearFields,
+  keepLaid,
   layHand,
   layHit,
   laySheet,
   mergeLane,
+  mixKept,
   rampBetween,
   type Witness,
 } from './layers';
@@ -34,7 +39,8 @@ import { holdStrobes } from './safety';
 import { findShows } from './shows';
 import { slowedBy } from './slow';
 import { addSteps, move, onStroke } from './steps';
-import type { ChaseProgram, Play, Program, SongProgram } from './program';
+import type { Program, SongProgram } from './program';
+import type { ChaseProgram, Play } from './parts';
 
 /** How long a song takes to push standing looks aside, and to give them back. */
 const SUSPEND_SECONDS = 0.25;
@@ -45,9 +51,39 @@ const SUSPEND_SECONDS = 0.25;
  */
 export function evaluate(program: Program, live: LiveState, at: Seconds, witness?: Witness): void {
   clearFields(program);
-  const song = live.song && (live.song.playing || !live.song.unlit) ? live.song : null;
+  const { frozen } = live;
+  const share = frozenShare(frozen, at);
+  if (frozen && share > 0) layMoment(program, frozen.lit, frozen.at, share >= 1 ? witness : undefined);
+  if (share < 1) {
+    if (share > 0) keepLaid(program);
+    layMoment(program, live, at, witness);
+    if (share > 0) mixKept(program, share);
+  }
+  finish(program);
+}
+
+/** All that gives light at a moment. A song that has jumped is laid where it was, too, while that fades. */
+function layMoment(program: Program, lit: Lit, at: Seconds, witness?: Witness): void {
+  const song = litSong(lit);
+  if (song) leftAt(song, at, left);
+  const share = song ? left.share : 0;
+  if (song && share > 0) {
+    const last = (program.songs.get(song.id)?.duration ?? 0) - LAST_MOMENT;
+    layAt(program, lit, song, Math.min(left.songTime, last), at);
+    keepLaid(program);
+  }
+  layAt(program, lit, song, song ? songTimeAt(song, at) : 0, at, witness);
+  if (share > 0) mixKept(program, share);
+}
+
+const litSong = ({ song }: Lit): Lit['song'] => (song && (song.playing || !song.unlit) ? song : null);
+
+/** Filled anew for each frame. */
+const left = { share: 0, songTime: 0 };
+
+/** All that gives light, with the song at a moment of its music. */
+function layAt(program: Program, live: Lit, song: Lit['song'], songTime: number, at: Seconds, witness?: Witness): void {
   const playing = song ? program.songs.get(song.id) : undefined;
-  const songTime = song ? songTimeAt(song, at) : 0;
   const there = playing !== undefined && songTime < playing.duration;
   const sounding = song !== null && there && song.playing;
   // A song that is over may keep the stage: see `Ending`.
@@ -75,7 +111,6 @@ export function evaluate(program: Program, live: LiveState, at: Seconds, witness
   program.scratch.layer = ABOVE;
   layHits(program, live, at, witness);
   layHands(program, live, at, beat, witness);
-  finish(program);
 }
 
 /**
@@ -83,6 +118,11 @@ export function evaluate(program: Program, live: LiveState, at: Seconds, witness
  * light; without it the next frame works it out itself, and takes longer.
  */
 export function ready(program: Program, live: LiveState): void {
+  readyFor(program, live);
+  if (live.frozen) readyFor(program, live.frozen.lit);
+}
+
+function readyFor(program: Program, live: Lit): void {
   const envelopes = (live.song && program.songs.get(live.song.id)?.envelopes) ?? null;
   for (const { value } of live.hands) {
     const { ears } = program.hand(value);
@@ -102,7 +142,7 @@ const scene: Scene = { live: AT_REST, at: seconds(0), beat: 0, pace: 2, left: 1,
 
 /** The moment at which standing looks are laid, and the song that sounds then. */
 type Scene = {
-  live: LiveState;
+  live: Lit;
   at: Seconds;
   beat: number;
   /** Beats a second. */
@@ -203,7 +243,7 @@ function strokesPlace(program: Program, { course, drum }: ChaseProgram, one: Sta
   onStroke(course, song, times, before, songTime, position);
 }
 
-function layHits(program: Program, live: LiveState, at: Seconds, witness?: Witness): void {
+function layHits(program: Program, live: Lit, at: Seconds, witness?: Witness): void {
   for (let i = 0; i < live.sounding.length; i++) {
     const note = live.sounding[i]!;
     const struck = program.struck(note);
@@ -218,7 +258,7 @@ function layHits(program: Program, live: LiveState, at: Seconds, witness?: Witne
   }
 }
 
-function layHands(program: Program, live: LiveState, at: Seconds, beat: number, witness?: Witness): void {
+function layHands(program: Program, live: Lit, at: Seconds, beat: number, witness?: Witness): void {
   for (let i = 0; i < live.hands.length; i++) {
     const hand = live.hands[i]!;
     const weight = rampAt(hand.ramp, at);
@@ -269,19 +309,8 @@ function pointMixed(program: Program): void {
     const pan = values[at]!;
     const tilt = values[at + 1]!;
     const { rotation, place, bounds } = turning;
-    const off = pointNear(
-      rotation,
-      place,
-      bounds,
-      values[at + 2]!,
-      values[at + 3]!,
-      values[at + 4]!,
-      pan,
-      tilt,
-      turned,
-    );
-    if (off === Infinity) continue;
-    const straight = rampBetween(off, SAME_WAY, OTHER_WAY);
+    if (!pointNear(rotation, place, bounds, values, at, turned)) continue;
+    const straight = rampBetween(turned[2]!, SAME_WAY, OTHER_WAY);
     values[at] = turned[0]! + (pan - turned[0]!) * straight;
     values[at + 1] = turned[1]! + (tilt - turned[1]!) * straight;
   }

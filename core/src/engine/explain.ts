@@ -1,15 +1,16 @@
 // Why does a lamp do what it does? The same evaluation as `render`, with a witness.
 
-import type { LiveState } from '../live';
+import { frozenShare, type LiveState } from '../live';
 import { rampAt } from '../light';
 import { rangeAt, type Fixture } from '../rig';
 import type { Id, Seconds } from '../units';
 import { blackoutAt, evaluate } from './evaluate';
 import { LEVEL } from './fields';
 import { layTests } from './held-channels';
-import type { Head, Program } from './program';
+import type { Program } from './program';
 import { takeMasters } from './render';
 import { writeHead } from './write';
+import type { Head } from './parts';
 
 export type Contribution = {
   /** What spoke: “look Harbour blue”, “lane Looks: Full sail”, “lane Looks: dark”, “in hand: Movers”. */
@@ -49,6 +50,8 @@ export type Explanation = {
   readonly dark: readonly Darkness[];
   /** The lamp's bytes, from its address on: the very ones `render` writes. */
   readonly bytes: readonly number[];
+  /** True where the light is frozen: it is that of a moment before. */
+  readonly frozen: boolean;
   /** True where a test or a hand in Connect holds some of these bytes over the show. */
   readonly held: boolean;
 };
@@ -81,6 +84,7 @@ export function explain(
       ...(live.sending ? [] : ['not-sending' as const]),
     ],
     bytes,
+    frozen: frozenShare(live.frozen, at) >= 1,
     held: bytes.some((value, i) => value !== shown[i]),
   };
 }
@@ -105,7 +109,7 @@ function contributionsTo(program: Program, live: LiveState, at: Seconds, index: 
     source: (kind, name, of) => {
       rules = kind === 'hand';
       if (kind !== 'lane') fader = 1;
-      source = { look: `look ${name}`, lane: `lane ${of}: ${name}`, hit: `hit ${name} of ${of}`, hand: `in hand: ${name}` }[kind]; // prettier-ignore
+      source = { look: `look ${name}`, lane: `lane ${of}: ${name}`, hit: `hit ${name} of ${of}`, hand: `by hand: ${name}` }[kind]; // prettier-ignore
     },
     row: (strand, row, weight) => {
       if (strand.heads[row] !== index) return;

@@ -3,7 +3,7 @@
 import { pickedPlaces, type Hit } from '../light';
 import { patchedFixtures, type Role } from '../rig';
 import { rigInUse, type Show } from '../show';
-import { FLASH_SHARE } from './safety';
+import { FLASH_SHARE } from './flash-share';
 
 /** By role, the output of each of its lamps, and that of all lamps of the rig together. */
 type Outputs = { readonly roles: ReadonlyMap<Role['id'], readonly number[]>; readonly all: number };

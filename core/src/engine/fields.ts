@@ -48,6 +48,9 @@ export type Field = {
   readonly weights: Float64Array;
   readonly laneValues: Float64Array;
   readonly laneWeights: Float64Array;
+  /** What was laid of light that gives way, while what takes its place is laid: see `mixKept`. */
+  readonly keptValues: Float64Array;
+  readonly keptWeights: Float64Array;
   /** Whether anything spoke here in this frame, and in the lane being gathered. */
   touched: boolean;
   laneTouched: boolean;
@@ -75,6 +78,8 @@ export function fieldOf(kind: FieldKind, heads: number, snaps: (head: number) =>
     weights: new Float64Array(heads),
     laneValues: new Float64Array(heads * width),
     laneWeights: new Float64Array(heads),
+    keptValues: new Float64Array(heads * width),
+    keptWeights: new Float64Array(heads),
     touched: false,
     laneTouched: false,
     shows: STANDING,

@@ -7,11 +7,13 @@ import { seconds } from '../units';
 import { compile } from './compile';
 import { limiter } from './limiter';
 import type { Sounds } from './lanes';
-import { LAMP_STRIDE, lampsFor, readLamps } from './lamps';
+import { LAMP_STRIDE } from './lamp-numbers';
+import { lampsFor, readLamps } from './lamps';
 import type { Program } from './program';
 import { frameFor } from './program';
 import { render } from './render';
-import { FLASH_SHARE, lightChanges } from './safety';
+import { FLASH_SHARE } from './flash-share';
+import { lightChanges } from './safety';
 
 /** A stretch in which there are too many flashes. */
 export type FlashStretch = {

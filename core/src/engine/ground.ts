@@ -21,7 +21,7 @@ import {
 import type { Show } from '../show';
 import type { Ear } from './ears';
 import type { Field } from './fields';
-import type { Head } from './program';
+import type { Head } from './parts';
 
 export type Ground = {
   readonly heads: readonly Head[];

@@ -37,7 +37,7 @@ describe('hands and masters', () => {
       told.contributions.filter((one) => one.attribute === 'level').map(({ source, wins }) => [source, wins]),
     ).toEqual([
       ['look Red', false],
-      ['in hand: Wash', true],
+      ['by hand: Wash', true],
     ]);
   });
 

@@ -4,7 +4,7 @@ import { own } from '../own';
 import { EMITTERS, isPrimary, mixerFor, type EmitterName, type MeasuredEmitters, type Mixer } from '../colour';
 import { bounds, mountRotation, snaps, type Channel, type Profile, type Range } from '../rig';
 import { FIELDS, type Field } from './fields';
-import type { ChannelKind, Head, HeadPlan } from './program';
+import type { ChannelKind, Head, HeadPlan } from './parts';
 
 /** @param index the head's row in the program. */
 export function headPlan(

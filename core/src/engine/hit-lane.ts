@@ -5,10 +5,10 @@ import { roomFor, type Sounding } from '../live';
 import { pointBefore, type HitLane, type Song } from '../song';
 import { timeAt } from '../time';
 import { beats, seconds } from '../units';
-import type { Struck } from './kits';
 import type { HitLaneProgram } from './lane-program';
 import { layHit, type Witness } from './layers';
 import type { Program } from './program';
+import type { Struck } from './parts';
 
 type Stroke = {
   readonly struck: Struck;

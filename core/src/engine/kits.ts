@@ -4,21 +4,9 @@ import { leastFor, pickedPlaces, placeOfHit, strengthOf, strikeOf, type Hit, typ
 import type { Sounding } from '../live';
 import type { Role } from '../rig';
 import type { Ground } from './ground';
-import type { Sheet } from './program';
-import { FLASH_SHARE } from './safety';
+import { FLASH_SHARE } from './flash-share';
 import { sheetOf } from './sheets';
-
-/** What a note that sounds asks of the lamps. */
-export type Struck = {
-  readonly sheet: Sheet;
-  readonly hit: Hit;
-  readonly kit: string;
-  readonly strike: ReturnType<typeof strikeOf>;
-  /** 0…1, by velocity. */
-  readonly strength: number;
-  /** Whether it changes enough of the rig's light to be a flash. */
-  readonly flashes: boolean;
-};
+import type { Sheet, Struck } from './parts';
 
 /**
  * Finds what a sounding note asks for; undefined where its kit, hit or role is gone, or nobody plays the role here. The

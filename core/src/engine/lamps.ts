@@ -1,10 +1,8 @@
 // The way back: what the bytes that go out make the lamps do. Pictures are drawn from this, so they cannot flatter.
 
+import { LAMP_STRIDE } from './lamp-numbers';
 import { bytesAt, HZ, lamp, nearestSlot, readLight } from './light-meter';
 import type { Program } from './program';
-
-/** Numbers per head: r, g, b (linear light, 1 = full), pan, tilt (degrees), zoom 0…1, strobe Hz, gobo slot, haze 0…1. */
-export const LAMP_STRIDE = 9;
 
 /** An array for `readLamps`. */
 export function lampsFor(program: Program): Float32Array<ArrayBuffer> {
@@ -37,9 +35,4 @@ export function readLamps(program: Program, frame: Uint8Array, out: Float32Array
     for (let k = 0; k < 3; k++) out[at + k] = lamp[k]!;
     out[at + 6] = lamp[HZ]!;
   }
-}
-
-/** Whether a strobing lamp is lit at a moment: half of each cycle. For pictures; the lamp keeps its own time. */
-export function isStrobeLit(hz: number, at: number): boolean {
-  return hz <= 0 || (at * hz) % 1 < 0.5;
 }

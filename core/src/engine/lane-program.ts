@@ -1,7 +1,5 @@
+import type { Play, Struck, Track } from './parts';
 // A song's lanes as arrays.
-
-import type { Struck } from './kits';
-import type { Play } from './program';
 
 export type LookLaneProgram = {
   readonly type: 'looks';
@@ -42,16 +40,6 @@ export type HitLaneProgram = {
   readonly ends: Float64Array;
   readonly reach: Float64Array;
   readonly struck: readonly Struck[];
-};
-
-/** A curve as arrays: beats, values and the way from each point to the next. */
-export type Track = {
-  readonly count: number;
-  readonly beats: Float64Array;
-  readonly values: Float64Array;
-  /** Index into `SEGMENTS`. */
-  readonly shapes: Uint8Array;
-  readonly bends: Float64Array;
 };
 
 export type CurveLaneProgram = {

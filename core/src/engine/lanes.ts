@@ -20,11 +20,12 @@ import { beats, seconds } from '../units';
 import { curveLaneProgram, trackOf } from './curve-lane';
 import type { Ground } from './ground';
 import { hitLaneProgram } from './hit-lane';
-import type { CurveLaneProgram, HitLaneProgram, LaneProgram, LookLaneProgram, Track } from './lane-program';
-import { gainsOf, UNPACED, type Gains, type Pacing } from './pace';
-import type { Play, Program, SongProgram } from './program';
+import type { CurveLaneProgram, HitLaneProgram, LaneProgram, LookLaneProgram } from './lane-program';
+import { gainsOf, UNPACED } from './pace';
+import type { Program, SongProgram } from './program';
 import type { TurnBook } from './turns';
 import { variantOf } from './variants';
+import type { Gains, Pacing, Play, Track } from './parts';
 
 /** What can be heard in songs, by the hash of their music. */
 export type Sounds = ReadonlyMap<string, Envelopes>;

@@ -5,8 +5,9 @@ import { songTimeAt, type LiveState } from '../live';
 import type { Seconds } from '../units';
 import { addToLane, beginLane, mergeLane, rampBetween, type Witness } from './layers';
 import { laySong } from './lay-song';
-import type { Play, Program, SongProgram } from './program';
+import type { Program, SongProgram } from './program';
 import { addSteps, move } from './steps';
+import type { Play } from './parts';
 
 /** Before the end of a song, so that all that lies to its end still counts. In seconds. */
 export const LAST_MOMENT = 0.001;

@@ -5,13 +5,14 @@ import { songBeat, songPace } from './clock';
 import { faderAt, layCurve } from './curve-lane';
 import { countBefore, strokesOf } from './ears';
 import { layHitLane } from './hit-lane';
-import { gainedBy, sizeAt, speedAt, type Pacing } from './pace';
+import { gainedBy, sizeAt, speedAt } from './pace';
 import { addToLane, beginLane, laySheet, mergeLane, rampBetween, scaleLane, type Witness } from './layers';
 import type { LookLaneProgram } from './lane-program';
-import type { Play, Program, SongProgram } from './program';
+import type { Program, SongProgram } from './program';
 import { firstOf, lastStarted } from './shows';
 import { slowedBy } from './slow';
 import { addSteps, move, onStroke } from './steps';
+import type { Pacing, Play } from './parts';
 
 export function laySong(program: Program, song: SongProgram, time: number, witness?: Witness): void {
   const beat = songBeat(song, time);

@@ -1,9 +1,9 @@
 // Laying what sheets say over one another: straight onto what is below, or gathered as one lane first.
 
 import { LEVEL, AIM, type Field } from './fields';
-import type { Struck } from './kits';
 import type { CurveLaneProgram, LookLaneProgram } from './lane-program';
-import type { Program, Sheet, Strand, Timing } from './program';
+import type { Program } from './program';
+import type { Sheet, Strand, Struck, Timing } from './parts';
 
 /** Told of each row that is laid on. `weight` is how much of it counts, 0…1. */
 export type Witness = {
@@ -301,5 +301,50 @@ function mergeLatest(program: Program, field: Field, isAim: boolean, weight: num
     if (isAim) mixedAims[head] = laneMixedAims[head]! | Number(keep > 1e-9 && weights[head]! > 0);
     weights[head] = weights[head]! * keep + share;
     for (let c = head * width; c < head * width + width; c++) values[c] = values[c]! * keep + laneValues[c]! * scale;
+  }
+}
+
+/** Puts all that is laid aside, and begins anew: what takes its place is laid next. */
+export function keepLaid(program: Program): void {
+  const { mixedAims, keptMixedAims } = program.scratch;
+  for (let f = 0; f < program.fields.length; f++) {
+    const { touched, values, weights, keptValues, keptWeights } = program.fields[f]!;
+    if (touched) {
+      keptValues.set(values);
+      keptWeights.set(weights);
+    } else {
+      keptValues.fill(0);
+      keptWeights.fill(0);
+    }
+  }
+  keptMixedAims.set(mixedAims);
+  clearFields(program);
+}
+
+/** Mixes what is laid with `share` of what was kept: sums and weights alike, so that nothing dips or pales between them. */
+export function mixKept(program: Program, share: number): void {
+  markBetween(program, share);
+  for (let f = 0; f < program.fields.length; f++) {
+    const field = program.fields[f]!;
+    touch(field);
+    const { values, weights, keptValues, keptWeights, width, snaps } = field;
+    for (let head = 0; head < weights.length; head++) {
+      // What jumps is at its new place at once; where only the old light speaks, it stays until the end.
+      const jumps = snaps[head] === 1 && weights[head]! + keptWeights[head]! > 0;
+      const old = jumps ? Number(weights[head]! <= 0) : share;
+      weights[head] = weights[head]! * (1 - old) + keptWeights[head]! * old;
+      for (let c = head * width; c < head * width + width; c++)
+        values[c] = values[c]! * (1 - old) + keptValues[c]! * old;
+    }
+  }
+}
+
+/** An aim on its way from one place to another is a mix of both. */
+function markBetween({ scratch, fields }: Program, share: number): void {
+  const { weights, keptWeights, snaps } = fields[AIM]!;
+  const { mixedAims, keptMixedAims } = scratch;
+  for (let head = 0; head < weights.length; head++) {
+    if (weights[head]! <= 0) mixedAims[head] = keptMixedAims[head]!;
+    else if (keptWeights[head]! > 0 && snaps[head] !== 1 && share > 0 && share < 1) mixedAims[head] = 1;
   }
 }

@@ -2,7 +2,7 @@
 // a rig lies in flat rows, as it is read for each frame that goes out.
 
 import { lightOfMix, linearFromChromaticity } from '../colour';
-import type { ChannelKind, ChannelWriter, Head, HeadPlan } from './program';
+import type { ChannelKind, ChannelWriter, Head, HeadPlan, LightMeter } from './parts';
 
 const DIMMER = 0;
 const EMITTER = 1;
@@ -15,29 +15,6 @@ const WHOLE = 6;
 const KINDS: Partial<Readonly<Record<ChannelKind, number>>> = { dimmer: DIMMER, emitter: EMITTER, filter: FILTER, direct: DIRECT, shutter: SHUTTER, slot: SLOT, whole: WHOLE }; // prettier-ignore
 /** Channels that move the beam and leave its light as it is. */
 const MOVING: ReadonlySet<ChannelKind> = new Set<ChannelKind>(['pan', 'tilt', 'zoom', 'gobo', 'haze']);
-
-/** The channels of all heads that make light: those of head i are the rows `[starts[i], starts[i + 1])`. */
-export type LightMeter = {
-  readonly starts: Int32Array;
-  readonly kinds: Uint8Array;
-  /** Coarse, fine and ultra place by row; -1 where there is none. */
-  readonly places: Int32Array;
-  /** By row, what an emitter at full gives: linear red, green and blue. */
-  readonly given: Float64Array;
-  /** By row of a shutter: open, strobe from and to in DMX, lowest and highest Hz; DMX from is -1 where it has none. */
-  readonly shutters: Float64Array;
-  /** By row of a wheel, the DMX value of each slot; by head, the light of each slot, or of a lamp of one colour. */
-  readonly slots: readonly Float64Array[];
-  readonly colours: readonly Float64Array[];
-  /** By head: its share of the rig's light; 1 where it mixes its colour; 1 where its white emitters are all it has. */
-  readonly shares: Float64Array;
-  readonly mixes: Uint8Array;
-  readonly bare: Uint8Array;
-  /** By head: 1 where it is a further cell of the lamp before it, whose shutter and dimmer it shares. */
-  readonly further: Uint8Array;
-  /** All places whose bytes may change light. */
-  readonly lit: Int32Array;
-};
 
 export function lightMeter(heads: readonly Head[], plans: readonly HeadPlan[], shares: Float64Array): LightMeter {
   const rows: { readonly writer: ChannelWriter; readonly plan: HeadPlan }[] = [];

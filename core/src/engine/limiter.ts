@@ -9,9 +9,10 @@
 // function of the frames of the last seconds and their times, and so the same for a log that is rendered anew.
 
 import { LUMINANCE, measure, QUICKEST, REDNESS, slowShutters, STROBING } from './light-meter';
-import type { LightMeter } from './light-meter';
 import type { Program } from './program';
-import { changed, FLASH_SHARE, LOW, WAY } from './safety';
+import { FLASH_SHARE } from './flash-share';
+import { changed, LOW, WAY } from './safety';
+import type { LightMeter } from './parts';
 
 export type Limiter = {
   /**

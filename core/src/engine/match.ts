@@ -1,7 +1,9 @@
 // How near a lamp comes to a colour.
 
-import { differenceCiede2000 } from 'culori';
 import {
+  chromaticityFromLinear,
+  colourDifference,
+  hexFromChromaticity,
   linearFromChromaticity,
   nearestSlot,
   lightOfMix,
@@ -13,14 +15,12 @@ import type { Patched } from '../rig';
 import { mixerOf } from './head-plan';
 
 export type ColourMatch =
-  /** Mixes it, this far off (CIEDE2000; below 2 nobody notices). */
-  | { readonly how: 'mixes'; readonly off: number }
-  | { readonly how: 'wheel'; readonly slot: number; readonly name: string; readonly off: number }
-  | { readonly how: 'gel'; readonly off: number }
+  /** Mixes it, this far off (CIEDE2000; below 2 nobody notices), and what comes of it as `#rrggbb`. */
+  | { readonly how: 'mixes'; readonly off: number; readonly hex: string }
+  | { readonly how: 'wheel'; readonly slot: number; readonly name: string; readonly off: number; readonly hex: string }
+  | { readonly how: 'gel'; readonly off: number; readonly hex: string }
   /** One colour of its own that we do not know, or no light at all. */
   | { readonly how: 'none' };
-
-const difference = differenceCiede2000();
 
 export function colourMatch({ profile, mode, fixture }: Patched, colour: Chromaticity): ColourMatch {
   const mixer = mixerOf({ profile, mode }, 0) ?? mixerOf({ profile, mode }, undefined);
@@ -30,17 +30,25 @@ export function colourMatch({ profile, mode, fixture }: Patched, colour: Chromat
     solveMix(mixer, r, g, b, drives);
     lightOfMix(mixer, drives, light);
     const most = Math.max(...light, 1e-9);
-    return { how: 'mixes', off: off({ r: light[0]! / most, g: light[1]! / most, b: light[2]! / most }, colour) };
+    const mixed = { r: light[0]! / most, g: light[1]! / most, b: light[2]! / most };
+    return { how: 'mixes', off: off(mixed, colour), hex: hexFromChromaticity(chromaticityFromLinear(mixed)) };
   }
   if (profile.colours.length > 0 && mode.channels.some(({ attribute }) => attribute === 'Color1')) {
     const { slot, off: far } = nearestSlot(profile.colours.map((one) => one.colour), colour); // prettier-ignore
-    return { how: 'wheel', slot, name: profile.colours[slot]!.name, off: far };
+    return {
+      how: 'wheel',
+      slot,
+      name: profile.colours[slot]!.name,
+      off: far,
+      hex: hexFromChromaticity(profile.colours[slot]!.colour),
+    };
   }
-  return fixture.gel ? { how: 'gel', off: off(linearFromChromaticity(fixture.gel), colour) } : { how: 'none' };
+  if (!fixture.gel) return { how: 'none' };
+  return { how: 'gel', off: off(linearFromChromaticity(fixture.gel), colour), hex: hexFromChromaticity(fixture.gel) };
 }
 
 function off(light: { r: number; g: number; b: number }, wanted: Chromaticity): number {
   const display = ({ r, g, b }: { r: number; g: number; b: number }) =>
     ({ mode: 'rgb', r: srgbFromLinear(r), g: srgbFromLinear(g), b: srgbFromLinear(b) }) as const;
-  return difference(display(light), display(linearFromChromaticity(wanted)));
+  return colourDifference(display(light), display(linearFromChromaticity(wanted)));
 }

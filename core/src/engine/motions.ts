@@ -4,9 +4,8 @@ import { own } from '../own';
 import { figureAt, heightsAt, rankOf, type Follower, type MoveShape, type Wave } from '../light';
 import { COLOUR, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM, type Field } from './fields';
 import { labOf, type Ground } from './ground';
-import { SLOT_STEPS, type Motion, type Sheet, type Strand } from './program';
 import { slowedBy, WATCHED_PACE } from './slow';
-import type { Row } from './sheets';
+import { SLOT_STEPS, type Motion, type Row, type Sheet, type Strand } from './parts';
 
 const NONE = new Float64Array(0);
 

@@ -4,27 +4,7 @@ import { speedOfValue, type CurveLane, type Song } from '../song';
 import { timeAt } from '../time';
 import { beats } from '../units';
 import { trackAt, trackOf } from './curve-lane';
-import type { Track } from './lane-program';
-
-/**
- * How many beats, and seconds, a lane's waves have gained by a beat on the song's own: the sum of what their speed is
- * above 1. In steps of an eighth of a beat, wider over a very long curve, straight in between; before the first and after
- * the last, as at those.
- */
-export type Gains = {
-  readonly track: Track;
-  /** In beats. */
-  readonly step: number;
-  readonly first: number;
-  readonly count: number;
-  readonly beats: Float64Array;
-  readonly seconds: Float64Array;
-  /** What it goes on by, a beat, behind the last: where the curve holds. */
-  readonly on: number;
-};
-
-/** What moves the waves of one lane; null where nothing does. */
-export type Pacing = { readonly speed: Gains | null; readonly sizes: readonly Track[] };
+import type { Gains, Pacing, Track } from './parts';
 
 export const UNPACED: Pacing = { speed: null, sizes: [] };
 

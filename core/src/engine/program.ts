@@ -1,116 +1,24 @@
 // A show and a rig as flat arrays, ready to be rendered.
 
-import type { Mixer } from '../colour';
-import type { Chase, Course, LookValue, MoveShape, Position, WaveShape } from '../light';
-import type { Fixture, Mode, Mount, Role, Profile } from '../rig';
+import type { LookValue, Position } from '../light';
 import type { Sounding, Standing } from '../live';
-import type { Drum } from '../music/drums';
 import type { Envelopes } from '../music/envelopes';
 import type { Ear } from './ears';
 import type { Field } from './fields';
-import type { Struck } from './kits';
-import type { LightMeter } from './light-meter';
-import type { LaneProgram, Track } from './lane-program';
-import type { Pacing } from './pace';
-import type { SafetyProgram } from './safety';
-import type { WriterTable } from './write';
-
-/** One thing that gives light of its own: a lamp, or one cell of a bar. */
-export type Head = {
-  readonly fixture: Fixture;
-  readonly profile: Profile;
-  readonly mode: Mode;
-  /** Which cell of how many. */
-  readonly cell: number;
-  readonly cells: number;
-  readonly mount: Mount;
-  /** The roles it plays. */
-  readonly roles: readonly Role['id'][];
-};
-
-/** One wave or follower on one strand: what it does to each of its rows. */
-export type Motion = {
-  readonly kind: 'number' | 'hue' | 'colours' | 'slot' | 'figure';
-  readonly shape: WaveShape | MoveShape;
-  /** Of a follower: what it listens with; null for a wave. */
-  readonly ear: Ear | null;
-  /** The lamps fill up one after the other. */
-  readonly meter: boolean;
-  /** By row: 1 where the lamp hears nothing and stays as it rests. */
-  readonly deaf: Uint8Array;
-  /** Which of the field's numbers it moves. */
-  readonly column: number;
-  /** Turns a beat, or a second where `timed`. */
-  readonly rate: number;
-  readonly timed: boolean;
-  readonly offset: number;
-  /** By row: how far behind in turns, and whose lamp it is. */
-  readonly behind: Float64Array;
-  readonly ranks: Int32Array;
-  readonly low: number;
-  readonly high: number;
-  readonly add: boolean;
-  readonly width: number;
-  readonly points: Float64Array;
-  readonly seed: number;
-  /** OKLab at low and at high; of a wheel, by row, the slots on the way, `SLOT_STEPS` each; signs of a mirrored figure. */
-  readonly from: Float64Array;
-  readonly to: Float64Array;
-};
-
-/** What one look says to some heads in one field. Heads rise; each is spoken to by one strand of a field only. */
-export type Strand = {
-  /** It moves light, so flash safety may hold its waves back. */
-  readonly shines: boolean;
-  readonly field: number;
-  readonly count: number;
-  readonly heads: Int32Array;
-  /** `count` rows of the field's width, as they rest, and as waves leave them in this instant. */
-  readonly values: Float64Array;
-  readonly live: Float64Array;
-  /** By row: 1 where the value jumps. */
-  readonly snaps: Uint8Array;
-  /** Whether any row does. */
-  readonly jumps: boolean;
-  /** Of aims, by row: 1 where a place is meant that is reached, so that any way there will do. */
-  readonly free: Uint8Array;
-  /** Own times in beats; -1 for the look's. */
-  readonly fadeIn: number;
-  readonly fadeOut: number;
-  readonly motions: readonly Motion[];
-};
-
-/** What one look, one step of a chase or one hand says. */
-export type Sheet = {
-  readonly name: string;
-  readonly strands: readonly Strand[];
-  readonly timed: boolean;
-  /** By field: 1 where it speaks to every head that any look or chase speaks to. */
-  readonly covers: Uint8Array;
-  /** What its waves go by, and how closely their flashes lie: see `flashSpanOf`. */
-  readonly timing: 'beats' | 'seconds' | 'both';
-  readonly span: number;
-};
-
-/** A look, or a chase: what can stand, and lie on a lane. */
-export type Play = {
-  readonly id: string;
-  readonly name: string;
-  readonly keep: boolean;
-  /** Of a look; empty for a chase. */
-  readonly sheet: Sheet;
-  readonly chase: ChaseProgram | null;
-};
-
-export type ChaseProgram = {
-  readonly course: Course;
-  readonly pace: Chase['pace'];
-  readonly drum: Drum;
-  readonly sheets: readonly Sheet[];
-  readonly levels: Float64Array;
-  /** How closely its flashes lie, in its beats or seconds: see `flashSpanOfChase`. */
-  readonly span: number;
-};
+import type { LaneProgram } from './lane-program';
+import type {
+  Head,
+  HeadPlan,
+  LightMeter,
+  Pacing,
+  Play,
+  SafetyProgram,
+  Sheet,
+  Struck,
+  Timing,
+  Track,
+  WriterTable,
+} from './parts';
 
 export type SongProgram = {
   /** Lowest first; lanes that are muted, or not solo where others are, are not among them. */
@@ -131,65 +39,6 @@ export type SongProgram = {
   /** The tempo map's anchors. */
   readonly anchorBeats: Float64Array;
   readonly anchorTimes: Float64Array;
-};
-
-/** How one head's numbers become bytes. `whole` is the dimmer before all cells of a lamp: it stands open, the cells dim. */
-export type ChannelKind =
-  | 'rest'
-  | 'dimmer'
-  | 'whole'
-  | 'emitter'
-  | 'direct'
-  | 'filter'
-  | 'pan'
-  | 'tilt'
-  | 'shutter'
-  | 'gobo'
-  | 'slot'
-  | 'zoom'
-  | 'haze';
-
-export type ChannelWriter = {
-  readonly kind: ChannelKind;
-  readonly head: number;
-  /** Places in the frame, coarse first; -1 where there is no finer byte. */
-  readonly coarse: number;
-  readonly fine: number;
-  readonly ultra: number;
-  /** Which emitter of the mix; full range in degrees; or 0. */
-  readonly param: number;
-  readonly home: number;
-  /** Pan and tilt: degrees it must stay within; else the whole of it. */
-  readonly low: number;
-  readonly high: number;
-  /** Whether its level goes through grand master and blackout. */
-  readonly masters: boolean;
-  /** 0…1 while the stage is blacked out; -1 leaves it alone. */
-  readonly dark: number;
-  /** DMX value for each slot of a wheel. */
-  readonly slots: Float64Array;
-  /** Shutter: DMX open, and the strobe range as DMX from, to and Hz low, high (-1 where it has none). */
-  readonly shutter: Float64Array;
-  /** The field in which a look may speak to this channel by its name; null where none may. */
-  readonly own: Field | null;
-};
-
-export type HeadPlan = {
-  readonly mixer: Mixer | null;
-  /** True where there is no dimmer channel, so that level dims the emitters. */
-  readonly dimsEmitters: boolean;
-  /** True where there is no shutter, so that a strobe is made by level. */
-  readonly strobesByLevel: boolean;
-  /** Outside the grand master; outside blackout. */
-  readonly freeOfMaster: boolean;
-  readonly freeOfBlackout: boolean;
-  readonly writers: readonly ChannelWriter[];
-  /** Row-major rotation of the mount, its place, and where it may turn; null for heads that do not. */
-  readonly turning: {
-    readonly rotation: Float64Array;
-    readonly place: Float64Array;
-    readonly bounds: Float64Array;
-  } | null;
 };
 
 /** Result of `compile`. Scratch space belongs to it, so one program is rendered by one caller at a time. */
@@ -229,6 +78,8 @@ export type Scratch = {
   /** By head: 1 where the aim is a mix of several; in the whole frame, and in the lane being gathered. */
   readonly mixedAims: Uint8Array;
   readonly laneMixedAims: Uint8Array;
+  /** The same of the light that is kept. */
+  readonly keptMixedAims: Uint8Array;
   readonly timing: Timing;
   readonly linear: Float64Array;
   /** Heights of a wave, by row of the strand that is being moved. */
@@ -251,30 +102,6 @@ export type Scratch = {
   /** The layer that is being laid: see `Field.shows`. */
   layer: number;
 };
-
-/** How far a fade is, for strands with times of their own and for all others. */
-export type Timing = {
-  /** What counts where a strand has no times: of the rise, and of the fall. */
-  rise: number;
-  fall: number;
-  /** Now; when the rise began, what it goes from and to; when the fall ends (Infinity: none), and a beat's seconds. */
-  at: number;
-  begin: number;
-  from: number;
-  to: number;
-  end: number;
-  pulse: number;
-  /** Whether the rise goes by fade-out times: a look on its way out. */
-  leaving: boolean;
-  /** Scales the whole. */
-  scale: number;
-};
-
-/** Room for the emitters of one head. */
-export const MIX = 8;
-
-/** In how many steps the slots of a colour wheel on the way from one colour to another are looked up. */
-export const SLOT_STEPS = 24;
 
 /** So many clips of one lane may be in the middle of their fades; with more, the lane is taken down clip by clip. */
 export const MOST_OVERLAPPING = 16;

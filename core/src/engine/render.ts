@@ -5,8 +5,9 @@ import type { LiveState } from '../live/live-state';
 import { clamp, type Seconds } from '../units';
 import { blackoutAt, evaluate } from './evaluate';
 import { layTests } from './held-channels';
-import type { HeadPlan, Program } from './program';
+import type { Program } from './program';
 import { writeHead } from './write';
+import type { HeadPlan } from './parts';
 
 /**
  * Fills `out` (512 bytes per universe of the program, see `frameFor`) with the light of one instant.

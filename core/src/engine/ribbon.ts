@@ -3,12 +3,10 @@
 import { srgbFromLinear } from '../colour';
 import { AT_REST } from '../live/live-state';
 import { seconds, type Seconds } from '../units';
-import { LAMP_STRIDE, lampsFor, readLamps } from './lamps';
+import { LAMP_STRIDE, STRIPS } from './lamp-numbers';
+import { lampsFor, readLamps } from './lamps';
 import { frameFor, type Program } from './program';
 import { render } from './render';
-
-/** Each role is shown in so many strips, of its lamps in cast order: what is spread over them is seen as that. */
-export const STRIPS = 3;
 
 /**
  * RGBA pixels, `roles.length * STRIPS` rows of `times.length` columns: the mean light of a strip's lamps at each moment.

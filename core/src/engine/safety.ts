@@ -11,13 +11,12 @@ import { linearFromOkLabAt } from '../colour';
 import type { Course } from '../light';
 import { alike } from './alike';
 import { COLOUR, LEVEL, STROBE } from './fields';
+import { FLASH_SHARE } from './flash-share';
 import { isEmitter } from './head-plan';
 import { moveSheet } from './motions';
-import type { Head, Program, Sheet, Strand } from './program';
+import type { Program } from './program';
 import { WATCHED_PACE } from './slow';
-
-/** The share of the rig's light that must change for a flash. */
-export const FLASH_SHARE = 0.1;
+import type { Head, Sheet, Strand } from './parts';
 
 /** By head, its share of the rig's light; all together are 1. */
 export function lightShares(heads: readonly Head[]): Float64Array {
@@ -203,12 +202,3 @@ export function holdStrobes({ fields, safety }: Program): void {
     if (values[head]! > safety.most) values[head] = safety.slowest[head]! > safety.most ? 0 : safety.most;
   }
 }
-
-/** What flash safety knows of a program. */
-export type SafetyProgram = {
-  /** Flashes a second that may be; Infinity where it is off. */
-  readonly most: number;
-  /** By head: its share of the rig's light, and the slowest strobe it has, in Hz. */
-  readonly shares: Float64Array;
-  readonly slowest: Float64Array;
-};

@@ -17,16 +17,8 @@ import { attributeOf, dmxOfPhysical, physicalOfDmx, type Channel } from '../rig'
 import { AIM, COLOUR, GOBO, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM } from './fields';
 import { aimBetween, channelOf, labOf, settingValue, type Aimed, type Ground } from './ground';
 import { fieldsMoved, motionOf } from './motions';
-import type { Head, Sheet, Strand } from './program';
 import { flashSpanIn, flashSpanOf, SHUTTER } from './safety';
-
-/** A row of a strand: a head, and which place of how many it has among those meant. */
-export type Row = {
-  readonly head: number;
-  readonly place: number;
-  readonly count: number;
-  readonly values: readonly number[];
-};
+import type { Head, Row, Sheet, Strand } from './parts';
 
 type Said = Pick<Look, 'times' | 'snaps'>;
 

@@ -5,7 +5,8 @@ import { pointBefore } from '../song';
 import { LEVEL, STANDING } from './fields';
 import { rampBetween } from './layers';
 import type { LookLaneProgram } from './lane-program';
-import type { Play, Program, Sheet, SongProgram } from './program';
+import type { Program, SongProgram } from './program';
+import type { Play, Sheet } from './parts';
 
 /** Says of sheets which fields they speak to wholly: to all heads that any of them speaks to. */
 export function markCovers(sheets: readonly Sheet[], fields: number, heads: number): void {

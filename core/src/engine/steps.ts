@@ -5,7 +5,8 @@ import { songBeat } from './clock';
 import { countBefore } from './ears';
 import { addToLane, type Witness } from './layers';
 import { moveSheet } from './motions';
-import type { ChaseProgram, Program, Sheet, SongProgram } from './program';
+import type { Program, SongProgram } from './program';
+import type { ChaseProgram, Sheet } from './parts';
 
 /** What waves and followers make of a sheet now, at so many beats a second. */
 export function move(program: Program, sheet: Sheet, beat: number, at: number, pace: number, witness?: Witness): void {

@@ -2,7 +2,7 @@
 // or the look before. Chosen once, and kept in sheets of their own.
 
 import { AIM } from './fields';
-import type { HeadPlan, Play, Sheet, Strand } from './program';
+import type { HeadPlan, Play, Sheet, Strand } from './parts';
 
 /** Where each head is turned, pan and tilt in degrees; NaN where nobody has said yet. */
 export type Turned = Float64Array;

@@ -3,8 +3,9 @@
 
 import { linearFromOkLabAt, solveMixOf } from '../colour';
 import type { Seconds } from '../units';
-import { AIM, COLOUR, GOBO, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM, type Field } from './fields';
-import { MIX, type ChannelKind, type HeadPlan, type Program } from './program';
+import { AIM, COLOUR, GOBO, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM } from './fields';
+import { type Program } from './program';
+import { MIX, type ChannelKind, type HeadPlan, type WriterTable } from './parts';
 
 const REST = 0;
 const DIMMER = 1;
@@ -20,22 +21,6 @@ const ZOOMS = 10;
 const FOGS = 11;
 
 const CODES: Readonly<Record<ChannelKind, number>> = { rest: REST, whole: REST, dimmer: DIMMER, emitter: EMITTER, direct: DIRECT, filter: FILTER, pan: PAN, tilt: TILT, shutter: SHUTTER, gobo: GOBO_SLOT, slot: COLOUR_SLOT, zoom: ZOOMS, haze: FOGS }; // prettier-ignore
-
-/** The channel writers of all heads: those of head i are the rows `[starts[i], starts[i + 1])`. */
-export type WriterTable = {
-  readonly starts: Int32Array;
-  readonly kinds: Uint8Array;
-  /** Coarse, fine and ultra place by row, and the range of emitters or degrees: see `ChannelWriter`. */
-  readonly places: Int32Array;
-  readonly params: Float64Array;
-  /** Home, low, high, dark by row. */
-  readonly rests: Float64Array;
-  readonly masters: Uint8Array;
-  readonly slots: readonly Float64Array[];
-  readonly shutters: readonly Float64Array[];
-  /** A field in which a look may speak to this channel by its name. */
-  readonly owns: readonly (Field | null)[];
-};
 
 export function writerTable(plans: readonly HeadPlan[]): WriterTable {
   const all = plans.flatMap(({ writers }) => writers);

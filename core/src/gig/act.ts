@@ -43,6 +43,8 @@ export const Act = z.discriminatedUnion('act', [
     ...later,
   }),
   z.strictObject({ act: z.literal('blackout'), to: z.enum(['toggle', 'on', 'off']), ...later }),
+  /** All light stays as it is now, or goes on. */
+  z.strictObject({ act: z.literal('freeze'), to: z.enum(['toggle', 'on', 'off']), ...later }),
   /** Master output: are we sending at all? */
   z.strictObject({ act: z.literal('sending'), to: z.enum(['toggle', 'on', 'off']), ...later }),
   z.strictObject({ act: z.literal('release'), ...later }),
@@ -57,8 +59,17 @@ export const Act = z.discriminatedUnion('act', [
   }),
   /** Waves and chases run this much faster or slower than now. */
   z.strictObject({ act: z.literal('speed'), to: z.enum(['half', 'double', 'normal']), ...later }),
-  /** Takes values by hand: a colour, an aim, a gobo of a role. */
-  z.strictObject({ act: z.literal('hand'), values: z.array(LookValue).min(1).max(40), ...later }),
+  /** Takes values by hand: a colour, an aim, a gobo of a role; for so many seconds, or until they are released. */
+  z.strictObject({
+    act: z.literal('hand'),
+    values: z.array(LookValue).min(1).max(40),
+    hold: z.number().min(0.1).max(600).optional(),
+    ...later,
+  }),
+  /** The screen that the pedal is on takes no touch, or takes it again. */
+  z.strictObject({ act: z.literal('lock'), to: z.enum(['toggle', 'on', 'off']), ...later }),
+  /** What is on by pads and by hand becomes a look of its own. */
+  z.strictObject({ act: z.literal('store'), ...later }),
 ]);
 export type Act = z.infer<typeof Act>;
 

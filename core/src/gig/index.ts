@@ -7,3 +7,4 @@ export * from './trainer';
 export * from './midi-in';
 export * from './turned';
 export * from './source-words';
+export * from './known-track';

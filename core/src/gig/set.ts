@@ -47,8 +47,10 @@ export const SetList = z.strictObject({
   entries: z.array(Entry).max(500),
   /** What happens by itself when a song is over. */
   after: z.enum(['wait', 'ready', 'play']).default('ready'),
-  /** Sections are gone to at the next bar line, or at once. */
+  /** Jump to sections at the next bar line, or at once. */
   jumps: z.enum(['bar', 'now']).default('bar'),
+  /** How long the light of the place that is left fades, in beats; without, it cuts. */
+  jumpFade: z.number().min(0).max(32).optional(),
   /** A stop of darkness after each song. */
   dark: z.boolean().optional(),
 });

@@ -64,13 +64,14 @@ export const Action = z.discriminatedUnion('type', [
     sound: z.string().max(60).optional(),
   }),
   z.strictObject({ type: z.literal('pause') }),
-  z.strictObject({ type: z.literal('seek'), to: Moment }),
+  /** With a fade, the light of the place that is left goes on meanwhile, and gives way. */
+  z.strictObject({ type: z.literal('seek'), to: Moment, fade: Length.optional() }),
   /** A stretch of the song that sounds comes again and again, in seconds of its music; null ends that. */
   z.strictObject({ type: z.literal('loop'), loop: LoopSpan.nullable() }),
   /** When the song that sounds comes to `when`, it goes on from `to`, and loops there if wanted. Null takes it back. */
   z.strictObject({
     type: z.literal('jump'),
-    jump: z.strictObject({ when: Moment, to: Moment, loop: LoopSpan.optional() }).nullable(),
+    jump: z.strictObject({ when: Moment, to: Moment, loop: LoopSpan.optional(), fade: Length.optional() }).nullable(),
   }),
   /** Goes to a stop of a set. What is done there comes with it, in actions of their own. */
   z.strictObject({
@@ -134,11 +135,23 @@ export const Action = z.discriminatedUnion('type', [
    * Taken by hand over everything; one value for each role and pick, or set of lamps. A later one of the same counts.
    * With `only`, whatever else was in hand is given back.
    */
-  z.strictObject({ type: z.literal('hand'), values: z.array(LookValue).max(400), only: z.boolean().optional() }),
+  z.strictObject({
+    type: z.literal('hand'),
+    values: z.array(LookValue).max(400),
+    only: z.boolean().optional(),
+    /** Taken for so long, and given back by itself in so many seconds: a burst of haze. */
+    hold: Length.optional(),
+    out: Length.optional(),
+  }),
   /** Gives back what is in hand: of one role, or all. */
   z.strictObject({ type: z.literal('release'), role: idOf<'Role'>().optional(), fade: Length }),
   z.strictObject({ type: z.literal('master'), level: z.number().min(0).max(1) }),
   z.strictObject({ type: z.literal('blackout'), on: z.boolean(), fade: Length.default(seconds(0)) }),
+  /**
+   * All light stays as it is at this moment, whatever plays and is pressed; masters and blackout go on above it. Let go,
+   * what is on by then comes in so many seconds.
+   */
+  z.strictObject({ type: z.literal('freeze'), on: z.boolean(), fade: Length.default(seconds(0)) }),
   /** Master output: are we sending at all? */
   z.strictObject({ type: z.literal('sending'), on: z.boolean() }),
   /** Notes struck and let go at one moment: what came in within a frame. Without a pulse, that of the free clock. */

@@ -1,6 +1,7 @@
 // The log in words: what was pressed, for people who ask what just happened.
 
-import { actName, handWords, lookName, roleName } from './doing/act-names';
+import { actName, lookName, roleName } from './doing/act-names';
+import { handWords } from './doing/by-hand';
 import { placeAt, stopWords } from './doing';
 import type { Show } from '../show';
 import type { Entry } from './actions';
@@ -58,6 +59,8 @@ export function entryWords(show: Show, { action, at }: Entry): string | undefine
       return action.role ? `${role(action.role)} released` : 'Released';
     case 'blackout':
       return action.on ? 'Blackout' : 'Blackout over';
+    case 'freeze':
+      return action.on ? 'Light frozen' : 'Light goes on';
     case 'sending':
       return action.on ? 'Master output on' : 'Master output off';
     case 'notes': {

@@ -4,12 +4,26 @@ import { rampAt, rampOn, steady } from '../light/ramp';
 import { whoKey } from '../light/who';
 import type { LookValue } from '../light/schema';
 import { seconds, type Seconds } from '../units';
+import type { Action } from './actions';
 import type { LiveState } from './live-state';
 
 type Hands = LiveState['hands'];
 
 /** A hand closes this fast, so that a dragged fader is one movement. */
 const GRASP = seconds(0.04);
+
+/** What is in hand after a press. Taken for a while, a value is on its way out from the first: only later. */
+export function handsTaken(
+  hands: Hands,
+  { values, only, hold, out }: Extract<Action, { type: 'hand' }>,
+  at: Seconds,
+): Hands {
+  if (hold === undefined) return handsWith(hands, values, only === true, at);
+  const again = new Set(values.map(whoKey));
+  const ramp = { from: 1, to: 0, at: seconds(at + hold), duration: out ?? seconds(0) };
+  const others = stillHeld(hands, at).filter((one) => one.on || !again.has(whoKey(one.value)));
+  return [...others, ...values.map((value) => ({ value, on: false, ramp }))];
+}
 
 /** What is in hand after more was taken: each new value replaces the one that spoke to the same lamps. */
 export function handsWith(hands: Hands, taken: readonly LookValue[], only: boolean, at: Seconds): Hands {
@@ -32,7 +46,7 @@ export function handsWith(hands: Hands, taken: readonly LookValue[], only: boole
 /** What is in hand after it was given back: of one role, or all. */
 export function released(hands: Hands, role: string | undefined, at: Seconds, fade: Seconds): Hands {
   return stillHeld(hands, at).map((one) =>
-    one.on && (role === undefined || one.value.role === role)
+    (one.on || one.ramp.at > at) && (role === undefined || one.value.role === role)
       ? { ...one, on: false, ramp: rampOn(one.ramp, 0, at, fade) }
       : one,
   );

@@ -3,6 +3,7 @@ export * from './live-state';
 export { reduced } from './state';
 export * from './run';
 export * from './song-clock';
+export * from './frozen';
 export * from './hearing';
 export * from './notes';
 export * from './hands';

@@ -55,12 +55,13 @@ const SongState = z.strictObject({
   sound: z.string().optional(),
   /** A stretch that comes again and again; and where it goes on from another place. See `songTimeAt`. */
   loop: Span.optional(),
-  jump: z.strictObject({ when: Moment, to: Moment, loop: Span.optional() }).optional(),
+  jump: z.strictObject({ when: Moment, to: Moment, loop: Span.optional(), fade: Moment.optional() }).optional(),
+  /** The place it has jumped away from, whose light still fades: see `leftAt`. */
+  left: z.strictObject({ songTime: Moment, at: Moment, fade: Moment }).optional(),
 });
 
-export const LiveState = z.strictObject({
-  /** The last entry that went in. */
-  seq: z.number().int().min(0),
+/** What gives light by itself: all but what lies above it, masters, blackout and bare channels. */
+const lit = {
   /** The song whose light is on: at `songTime` when the conductor's clock read `at`. `since` is when it was started. */
   song: SongState.nullable(),
   /** Looks and chases that are on or fading out, in the order in which they came on. */
@@ -90,6 +91,30 @@ export const LiveState = z.strictObject({
       heard: z.strictObject({ kick: Counted, snare: Counted, hat: Counted }).optional(),
     }),
   ),
+  /** What is in hand, or fading out of it; later ones over earlier ones. */
+  hands: z.array(z.strictObject({ value: LookValue, on: z.boolean(), ramp: RampShape })),
+  /** Speed of waves and chases against the clock. */
+  speed: RunShape,
+  /** Notes that sound, the oldest first. */
+  sounding: z.array(Sounding),
+  /** What a microphone hears; null until one listens. */
+  hearing: Hearing.nullable(),
+  /** The free clock: pulses a minute, a moment at which one falls, and the number of that one. */
+  tempo: z.strictObject({
+    bpm: z.number(),
+    at: Moment,
+    beat: z.number().transform(beats),
+    /** Somebody said where the beats fall: by tapping, or a clock from outside. */
+    felt: z.boolean().optional(),
+  }),
+};
+const LitShape = z.strictObject(lit);
+export type Lit = z.infer<typeof LitShape>;
+
+export const LiveState = z.strictObject({
+  /** The last entry that went in. */
+  seq: z.number().int().min(0),
+  ...lit,
   /** The stop of a set one is at, since when, when the set was begun, and the place that was left for it. */
   set: z
     .strictObject({
@@ -104,33 +129,19 @@ export const LiveState = z.strictObject({
     .default(null),
   /** The bank one is in, and the look that was gone to last. */
   place: z.strictObject({ bank: idOf<'Bank'>().nullable(), look: idOf<'Look'>().nullable() }),
-  /** What is in hand, or fading out of it; later ones over earlier ones. */
-  hands: z.array(z.strictObject({ value: LookValue, on: z.boolean(), ramp: RampShape })),
   master: RampShape,
   roleMasters: z.array(z.strictObject({ role: idOf<'Role'>(), ramp: RampShape })),
-  /** Speed of waves and chases against the clock. */
-  speed: RunShape,
   /** Scales the fades that are begun. */
   fadeTimes: z.number(),
   /** 1 is dark. */
   blackout: z.strictObject({ on: z.boolean(), ramp: RampShape }),
   sending: z.boolean(),
   taps: z.array(Moment),
-  /** Notes that sound, the oldest first, and how often each hit was struck. */
-  sounding: z.array(Sounding),
+  /** How often each hit was struck, and when notes flashed within the last second. */
   struck: z.record(z.string(), z.number()),
-  /** When notes flashed within the last second. */
   flashes: z.array(Moment),
-  /** What a microphone hears; null until one listens. */
-  hearing: Hearing.nullable(),
-  /** The free clock: pulses a minute, a moment at which one falls, and the number of that one. */
-  tempo: z.strictObject({
-    bpm: z.number(),
-    at: Moment,
-    beat: z.number().transform(beats),
-    /** Somebody said where the beats fall: by tapping, or a clock from outside. */
-    felt: z.boolean().optional(),
-  }),
+  /** Light that was frozen `at` a moment: all of it shows while the ramp is at 1, none at 0. */
+  frozen: z.strictObject({ lit: LitShape, at: Moment, ramp: RampShape }).nullable().default(null),
   /** Bare channels held by hand, in the order of universe and address; `by` a screen that has to be there for it. */
   held: z.array(HeldChannel.extend({ by: z.string().optional() })),
   test: ChannelTest.nullable(),
@@ -140,6 +151,9 @@ export const LiveState = z.strictObject({
 export type LiveState = z.infer<typeof LiveState>;
 
 /** Before anything was pressed. */
+/** Named as the screen that sounds while songs go by a DJ player: no screen is called so, and none makes a sound of its own. */
+export const PLAYER_SOUNDS = 'DJ player';
+
 export const AT_REST: LiveState = {
   seq: 0,
   song: null,
@@ -157,6 +171,7 @@ export const AT_REST: LiveState = {
   sounding: [],
   struck: {},
   flashes: [],
+  frozen: null,
   hearing: null,
   tempo: { bpm: 120, at: seconds(0), beat: beats(0) },
   held: [],

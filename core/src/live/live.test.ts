@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { rampAt } from '../light/ramp';
-import { lookId, songId } from '../testing/show';
+import { lookId, songId, testShow } from '../testing/show';
 import { seconds } from '../units';
 import {
   AT_REST,
+  clockAt,
   clockOffset,
   conductor,
   FromScreen,
@@ -254,4 +255,10 @@ describe('channels by hand', () => {
     expect(asked(hold({ universe: 1, address: 1, value: 256 }))).toMatchObject({ ok: false });
     expect(asked({ type: 'flash-channels', universe: 1, from: 1, count: 0, length: 5 })).toMatchObject({ ok: false });
   });
+});
+
+test('a beat is as long as it is heard: of a song that is slowed, longer', () => {
+  const show = testShow();
+  const played = after(at(100, play), at(100, { type: 'anchor', songTime: seconds(0), at: seconds(100), rate: 0.5 }));
+  expect(clockAt({ show, live: played, now: seconds(102) })).toEqual({ beat: expect.closeTo(2), pulse: 1 });
 });

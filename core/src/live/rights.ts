@@ -29,6 +29,7 @@ export function rightForAction(type: Action['type']): Right | undefined {
     case 'role-master':
     case 'master':
     case 'blackout':
+    case 'freeze':
     case 'notes':
     case 'tap':
     case 'tempo':

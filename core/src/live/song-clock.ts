@@ -13,8 +13,18 @@ export type SongClock = {
   /** Comes again and again, once the song is before its end. */
   readonly loop?: Span | undefined;
   /** At `when` of the music it goes on from `to`, in that loop. */
-  readonly jump?: { readonly when: Seconds; readonly to: Seconds; readonly loop?: Span | undefined } | undefined;
+  readonly jump?: Jump | undefined;
+  /** Where it was at `at` when it jumped away: its light there goes on, and gives way within `fade` seconds. */
+  readonly left?: Left | undefined;
 };
+
+type Jump = {
+  readonly when: Seconds;
+  readonly to: Seconds;
+  readonly loop?: Span | undefined;
+  readonly fade?: Seconds | undefined;
+};
+type Left = { readonly songTime: Seconds; readonly at: Seconds; readonly fade: Seconds };
 
 /** Where the song is at a moment, in seconds of its music. Allocates nothing. */
 export function songTimeAt(song: SongClock, at: Seconds): Seconds {
@@ -23,6 +33,24 @@ export function songTimeAt(song: SongClock, at: Seconds): Seconds {
   const { jump, loop } = song;
   if (jump !== undefined && hasJumped(song, at)) return seconds(roundIn(jump.loop, jump.to, straightAfter(song, at)));
   return seconds(roundIn(loop, song.songTime, straight));
+}
+
+/**
+ * The place that was left in a jump, going on straight, while its light still fades.
+ * @param out filled with how much of the light is that place's, 0…1, and where it is by now. Allocates nothing.
+ */
+export function leftAt(song: SongClock, at: Seconds, out: { share: number; songTime: number }): void {
+  const { jump, left } = song;
+  out.share = 0;
+  if (jump?.fade && song.playing && hasJumped(song, at)) {
+    const since = (straightAfter(song, at) - jump.to) / song.rate;
+    out.share = 1 - since / jump.fade;
+    out.songTime = jump.when + since * song.rate;
+  } else if (left && at >= left.at) {
+    out.share = left.fade > 0 ? 1 - (at - left.at) / left.fade : 0;
+    out.songTime = left.songTime + (at - left.at) * song.rate;
+  }
+  if (out.share < 0) out.share = 0;
 }
 
 /** The jump that is still to come. */
@@ -61,9 +89,23 @@ function roundIn(loop: Span | undefined, from: number, straight: number): number
 export function songAt<Song extends SongClock>(song: Song, at: Seconds): Song {
   const songTime = songTimeAt(song, at);
   if (!song.playing) return song;
-  if (!song.jump || !hasJumped(song, at)) return { ...song, songTime, at };
-  const { jump, loop: _, ...rest } = song;
-  return { ...rest, songTime, at, ...(jump.loop ? { loop: jump.loop } : {}) } as unknown as Song;
+  if (!song.jump || !hasJumped(song, at)) return { ...withoutGone(song, at), songTime, at };
+  return landed(song, songTime, at, straightAfter(song, at) - song.jump.to);
+}
+
+/** The song behind its jump. @param past seconds of the music since the jump. */
+function landed<Song extends SongClock>(song: Song, songTime: Seconds, at: Seconds, past: number): Song {
+  const { jump, loop: _, left: __, ...rest } = song;
+  const { when, loop, fade } = jump!;
+  const left = fade ? { songTime: when, at: seconds(at - past / song.rate), fade } : undefined;
+  return { ...rest, songTime, at, ...(loop ? { loop } : {}), ...(left ? { left } : {}) } as unknown as Song;
+}
+
+/** A place that was left is forgotten once its light is gone. */
+function withoutGone<Song extends SongClock>(song: Song, at: Seconds): Song {
+  if (!song.left || at < song.left.at + song.left.fade) return song;
+  const { left: _, ...rest } = song;
+  return rest as unknown as Song;
 }
 
 /** A sound that is so little past an end is late or early at it, in seconds; further, it was moved there. */
@@ -78,8 +120,8 @@ export function anchoredAt<Song extends SongClock>(before: Song, songTime: Secon
   const { loop, jump } = song;
   const passed = (end: Seconds) => song.songTime < end && songTime >= end && songTime < end + JUST_PAST;
   if (jump && passed(jump.when)) {
-    const { jump: _, loop: __, ...rest } = song;
-    return { ...rest, songTime: seconds(jump.to + songTime - jump.when), at, ...(jump.loop ? { loop: jump.loop } : {}) } as unknown as Song; // prettier-ignore
+    const past = songTime - jump.when;
+    return landed(song, seconds(jump.to + past), at, past);
   }
   if (loop && passed(loop.to)) return { ...song, songTime: seconds(roundIn(loop, loop.from, songTime)), at };
   return { ...song, songTime, at };
@@ -96,7 +138,7 @@ export function loopKept(
 
 /** Sought by hand: a jump is off, and so is a loop that one leaves. */
 export function soughtTo<Song extends SongClock>(song: Song, to: Seconds): Song {
-  const { jump: _, loop, ...rest } = song;
+  const { jump: _, left: __, loop, ...rest } = song;
   const stays = loop && to >= loop.from && to < loop.to;
   return { ...rest, songTime: to, ...(stays ? { loop } : {}) } as unknown as Song;
 }

@@ -59,7 +59,7 @@ export function chasePlace(
  * @param spaced only strokes with room between them count: where flashes are limited.
  */
 export function heardPlace(
-  state: LiveState,
+  state: Pick<LiveState, 'hearing' | 'tempo'>,
   one: Standing,
   course: Course,
   drum: Drum,

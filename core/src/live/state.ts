@@ -3,16 +3,17 @@
 import { never } from '../problem';
 import { rampOn, steady } from '../light/ramp';
 import { tapsWith, tempoOfTaps } from '../time';
-import { beats, seconds } from '../units';
+import { beats, seconds, type Seconds } from '../units';
 import type { Entry, HeldChannel } from './actions';
-import { handsWith, released } from './hands';
+import { frozenWith, stillFrozen } from './frozen';
+import { handsTaken, released } from './hands';
 import { hearingWith } from './hearing';
 import { AT_REST, type LiveState } from './live-state';
 import { notesWith } from './notes';
 import { comesAt, goneTo, letGoOfStillSong, padded, withoutScreen } from './pads';
 import { AT_CLOCK, freeBeat, runAt, runChanged } from './run';
 import { placeInSet } from './set-place';
-import { anchoredAt, jumping, loopKept, looped, songAt, soughtTo } from './song-clock';
+import { anchoredAt, jumping, loopKept, looped, songAt, songTimeAt, soughtTo } from './song-clock';
 import { lookTurned, ownBeat, stepped } from './standing';
 
 /** A master that is dragged arrives in steps; this long a fade makes them one movement. */
@@ -20,7 +21,8 @@ const MASTER_SMOOTHING = seconds(0.04);
 
 /** The state after one more entry. Pure: the same log always gives the same state. */
 export function reduced(state: LiveState, entry: Entry): LiveState {
-  return { ...next(state, entry), seq: entry.seq };
+  const after = next(state, entry);
+  return { ...after, frozen: stillFrozen(after.frozen, entry.at), seq: entry.seq };
 }
 
 function next(state: LiveState, { action, at, who }: Entry): LiveState {
@@ -55,7 +57,7 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
     case 'pause':
       return state.song ? { ...state, song: { ...songAt(state.song, at), playing: false } } : state;
     case 'seek':
-      return state.song ? { ...state, song: { ...soughtTo(litAgain(state.song), action.to), at } } : state;
+      return state.song ? { ...state, song: sought(state.song, action, at) } : state;
     case 'loop':
       return state.song ? { ...state, song: looped(songAt(state.song, at), action.loop) } : state;
     case 'jump':
@@ -113,7 +115,7 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
       return { ...state, roleMasters: [...others, { role: action.role, ramp }] };
     }
     case 'hand':
-      return { ...letGoOfStillSong(state), hands: handsWith(state.hands, action.values, action.only === true, at) };
+      return { ...letGoOfStillSong(state), hands: handsTaken(state.hands, action, at) };
     case 'release':
       return { ...state, hands: released(state.hands, action.role, at, seconds(action.fade * state.fadeTimes)) };
     case 'master':
@@ -123,6 +125,8 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
         ...state,
         blackout: { on: action.on, ramp: rampOn(state.blackout.ramp, action.on ? 1 : 0, at, action.fade) },
       };
+    case 'freeze':
+      return { ...state, frozen: frozenWith(state, action, at) };
     case 'sending':
       return { ...state, sending: action.on };
     case 'tap': {
@@ -192,6 +196,7 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
         struck: {},
         held: [],
         test: null,
+        frozen: null,
       };
     default:
       return never(action);
@@ -205,6 +210,15 @@ function heldWith(held: readonly Held[], more: readonly Held[]): Held[] {
   const place = ({ universe, address }: Held) => universe * 512 + address;
   const all = new Map([...held, ...more].map((one) => [place(one), one]));
   return [...all.values()].sort((a, b) => place(a) - place(b));
+}
+
+type Song = NonNullable<LiveState['song']>;
+
+/** Sought, with a fade from where it was if its light was on. */
+function sought(song: Song, { to, fade }: Extract<Entry['action'], { type: 'seek' }>, at: Seconds): Song {
+  const from = songTimeAt(song, at);
+  const there = { ...soughtTo(litAgain(song), to), at };
+  return fade && !song.unlit ? { ...there, left: { songTime: from, at, fade } } : there;
 }
 
 function litAgain<Song extends { readonly unlit?: boolean | undefined }>({

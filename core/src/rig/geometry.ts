@@ -104,24 +104,25 @@ export function panTiltTo(
 
 /**
  * Writes pan and tilt, degrees, that point a head at a stage point to `out[0..1]`: of the solutions inside its bounds
- * the one nearest to `nearPan`, `nearTilt`. For the frame loop: allocates nothing.
+ * the one nearest to a pan and tilt; and how far it is from those, in degrees, to `out[2]`. For the frame loop: allocates
+ * nothing, and no number is passed by itself, as that would put it on the heap.
  * @param rotation, place, limits see `mountRotation`, the mount's place in metres, and `bounds`.
- * @returns how far that is from `nearPan`, `nearTilt` in degrees; Infinity where none lies inside, and nothing is written.
+ * @param aims pan and tilt to be near to, and the point's x, y, z in metres, from `at` on.
+ * @returns false where no solution lies inside: nothing is written then.
  */
 export function pointNear(
   rotation: Float64Array,
   place: Float64Array,
   limits: Float64Array,
-  px: number,
-  py: number,
-  pz: number,
-  nearPan: number,
-  nearTilt: number,
+  aims: Float64Array,
+  at: number,
   out: Float64Array,
-): number {
-  const dx = px - place[0]!;
-  const dy = py - place[1]!;
-  const dz = pz - place[2]!;
+): boolean {
+  const nearPan = aims[at]!;
+  const nearTilt = aims[at + 1]!;
+  const dx = aims[at + 2]! - place[0]!;
+  const dy = aims[at + 3]! - place[1]!;
+  const dz = aims[at + 4]! - place[2]!;
   const length = Math.sqrt(dx * dx + dy * dy + dz * dz) || 1;
   const x = (rotation[0]! * dx + rotation[3]! * dy + rotation[6]! * dz) / length;
   const y = (rotation[1]! * dx + rotation[4]! * dy + rotation[7]! * dz) / length;
@@ -140,8 +141,9 @@ export function pointNear(
     least = travel;
     out[0] = p;
     out[1] = t;
+    out[2] = travel;
   }
-  return least;
+  return least < Infinity;
 }
 
 /** Degrees between where a head points and a stage point, as seen from the head. */

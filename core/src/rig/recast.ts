@@ -135,7 +135,7 @@ export function lossWords(loss: Loss): string {
     case 'nobody':
       return 'Nobody plays it: what it does is not seen.';
     case 'fewer':
-      return `${loss.to} ${loss.to === 1 ? 'lamp' : 'lamps'} instead of ${loss.from}: what is dealt out over the lamps starts again sooner.`;
+      return `${loss.to} ${loss.to === 1 ? 'lamp' : 'lamps'} instead of ${loss.from}: values repeat over fewer lamps.`;
     case 'nearest colour':
       return `${some(loss.lamps, loss.of)} a colour wheel: the nearest slot is taken.`;
     case 'lost':

@@ -210,7 +210,7 @@ describe('another room', () => {
   test('what is lost there is said role by role, with what happens instead', () => {
     const report = castingReport(show, from, to, to.casting);
     const words = Object.fromEntries(report.map(({ role, losses }) => [role.name, losses.map(lossWords)]));
-    expect(words['Wash']).toEqual(['1 lamp instead of 2: what is dealt out over the lamps starts again sooner.']);
+    expect(words['Wash']).toEqual(['1 lamp instead of 2: values repeat over fewer lamps.']);
     expect(words['Movers']).toEqual(['Nobody plays it: what it does is not seen.']);
     const all = castingReport(
       show,

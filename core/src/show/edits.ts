@@ -49,6 +49,8 @@ const SIMPLE = [
     /** The same of its key and of what to know of it; empty takes it away. */
     key: z.string().trim().max(24).optional(),
     notes: z.string().trim().max(2000).optional(),
+    /** When it begins in the time of another machine, in seconds; null for no such time. */
+    timecode: Song.shape.timecode.nullable(),
   }),
   /** Another recording of it, with what the beats are in that: the light stays on its bars. Null: none. */
   z.strictObject({
@@ -166,6 +168,7 @@ const OVERWRITES: ReadonlySet<Simple['type']> = new Set<Simple['type']>([
   'set-picture', 'rename-role', 'add-aim', 'store-look', 'store-chase', 'store-kit', 'store-bank', 'rename-song',
   'mark-section', 'fade-clip', 'change-clip', 'set-lane', 'set-bars', 'set-sections', 'set-ending', 'choose-rig',
   'set-music', 'set-tracks', 'set-markers', 'store-set', 'choose-set', 'store-pedal', 'store-control',
+  'know-track', 'choose-unknown',
 ]); // prettier-ignore
 
 /**
@@ -258,6 +261,9 @@ function apply(show: Draft<Show>, command: Simple): void {
     case 'store-control':
     case 'remove-control':
     case 'move-control':
+    case 'know-track':
+    case 'forget-track':
+    case 'choose-unknown':
       return applyToGig(show, command);
     case 'add-song':
       if (!show.songs.some((song) => song.id === command.added.id)) show.songs.push(command.added);
@@ -279,6 +285,8 @@ function apply(show: Draft<Show>, command: Simple): void {
           if (value) song[name] = value;
           else if (value === '') delete song[name];
         }
+        if (command.timecode === null) delete song.timecode;
+        else if (command.timecode !== undefined) song.timecode = command.timecode;
       });
     case 'set-music':
       return inThatSong(show, command.song, (song) => {

@@ -5,6 +5,7 @@ import { z } from 'zod';
 import { moveBefore, put, remove } from '../change';
 import type { Act } from '../gig/act';
 import { Control, GESTURES, Pedal, type Does } from '../gig/control';
+import { KnownTrack, MOST_KNOWN, sameTrack } from '../gig/known-track';
 import { SetList } from '../gig/set';
 import { never } from '../problem';
 import { idOf } from '../rig/schema';
@@ -22,6 +23,11 @@ export const GIG_COMMANDS = [
   z.strictObject({ type: z.literal('remove-control'), control: idOf<'Control'>() }),
   /** To stand before another; null is the end. */
   z.strictObject({ type: z.literal('move-control'), control: idOf<'Control'>(), before: idOf<'Control'>().nullable() }),
+  /** A track of a player is that song, or none. */
+  z.strictObject({ type: z.literal('know-track'), known: KnownTrack }),
+  z.strictObject({ type: z.literal('forget-track'), track: idOf<'KnownTrack'>() }),
+  /** What comes on while a track plays that is none of the songs; null for nothing. */
+  z.strictObject({ type: z.literal('choose-unknown'), look: idOf<'Look'>().nullable() }),
 ] as const;
 export type GigCommand = z.infer<(typeof GIG_COMMANDS)[number]>;
 
@@ -47,9 +53,29 @@ export function applyToGig(show: Draft<Show>, command: GigCommand): void {
       return remove(show.controls, command.control);
     case 'move-control':
       return void moveBefore(show.controls, command.control, command.before);
+    case 'know-track':
+      return knowTrack(show, command.known);
+    case 'forget-track':
+      if (show.player) remove(show.player.tracks, command.track);
+      return;
+    case 'choose-unknown':
+      show.player ??= { tracks: [] };
+      if (command.look === null) delete show.player.unknown;
+      else show.player.unknown = command.look;
+      return;
     default:
       return never(command);
   }
+}
+
+/** The last word on a track counts; of too many the oldest is forgotten. */
+function knowTrack(show: Draft<Show>, known: KnownTrack): void {
+  show.player ??= { tracks: [] };
+  const { tracks } = show.player;
+  const before = tracks.findIndex((one) => sameTrack(one.track, known.track));
+  if (before >= 0) tracks[before] = { ...known, id: tracks[before]!.id };
+  else tracks.push(known);
+  if (tracks.length > MOST_KNOWN) tracks.shift();
 }
 
 /** What can be removed while sets and controls name it. */
@@ -83,6 +109,8 @@ export function forgotten(show: Draft<Show>, kind: Named, gone: string): void {
     show.controls = show.controls.filter((one) => !(one.kind === 'fader' && one.turns.turn === 'master' && one.turns.role === gone)); // prettier-ignore
     for (const act of show.controls.flatMap(actsOf)) if (act.act === 'hand') act.values = act.values.filter(({ role }) => role !== gone); // prettier-ignore
   }
+  if (show.player && kind === 'song') show.player.tracks = show.player.tracks.filter(({ song }) => song !== gone);
+  if (show.player && kind === 'look' && show.player.unknown === gone) delete show.player.unknown;
   if (kind === 'bank')
     for (const one of show.controls)
       if (one.kind === 'switch' && one.banks) one.banks = one.banks.filter(({ bank }) => bank !== gone);

@@ -2,7 +2,7 @@
 
 import { failed, ok, type Result } from '../problem';
 
-export const NEWEST = 8;
+export const NEWEST = 10;
 
 type Json = Readonly<Record<string, unknown>>;
 
@@ -29,6 +29,10 @@ export const MIGRATIONS: Readonly<Record<number, (show: Json) => Json>> = {
   6: (show) => show,
   // Set lists came, pedals and controls.
   7: (show) => ({ ...show, sets: [], pedals: [], controls: [] }),
+  // Fades at jumps came, more that a pedal can do, and songs that go by timecode; all of it may be left out.
+  8: (show) => show,
+  // Tracks of a DJ player came; they may be left out.
+  9: (show) => show,
 };
 
 /** A look, or a step of a chase. */

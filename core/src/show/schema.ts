@@ -5,6 +5,7 @@ import { failed, ok, type Result } from '../problem';
 import { Aim, Name, Role, Profile, Rig, idOf } from '../rig/schema';
 import { tooMuchIn } from '../rig/patch';
 import { Control, Pedal } from '../gig/control';
+import { DjPlayer } from '../gig/known-track';
 import { SetList } from '../gig/set';
 import { Bank } from '../light/bank';
 import { Kit } from '../light/hit';
@@ -60,6 +61,8 @@ export const Show = z.strictObject({
   pedals: z.array(Pedal).max(MOST.pedals),
   /** Switches, keys, knobs, and what they do. */
   controls: z.array(Control).max(MOST.controls),
+  /** Tracks of a DJ player, and the songs they are. */
+  player: DjPlayer.optional(),
   safety: Safety,
 });
 export type Show = z.infer<typeof Show>;

@@ -1,6 +1,6 @@
 // What of a song will not come out as it was meant, in this rig: said before the night.
 
-import { hitsOf, leastFor, lengthOf, type Chase, type Hit, type Look, type LookValue } from '../light';
+import { hitsOf, leastFor, lengthOf, type Chase, type Hit, type Look } from '../light';
 import { own } from '../own';
 import { attributeOf, patchedFixtures, snaps } from '../rig';
 import {
@@ -18,6 +18,7 @@ import {
 import { barAt, beatAt, beatOfBar, tempoAt, timeAt } from '../time';
 import { beats, seconds } from '../units';
 import { rigInUse, type Show } from './schema';
+import { rolesIn, valuesIn } from './spoken';
 
 /** Something to look at, at a bar; where it is about a whole lane, at none. */
 export type SongRemark = { readonly bar: number | null; readonly text: string };
@@ -161,20 +162,6 @@ function snapRemarks(show: Show, song: Song, plays: ReadonlyMap<string, Playable
       return what ? [{ bar, text: `${play!.name} fades in, but its ${what} jumps: this lamp cannot fade it.` }] : [];
     }),
   );
-}
-
-function valuesIn(play: Playable, plays: ReadonlyMap<string, Playable>): readonly LookValue[] {
-  const looks = 'steps' in play ? play.steps.map(({ look }) => (look ? plays.get(look) : undefined)) : [play];
-  return [
-    ...looks.flatMap((one) => (one && 'values' in one ? one.values : [])),
-    ...('steps' in play ? play.steps.flatMap((step) => step.values) : []),
-  ];
-}
-
-/** Roles that a look, or a chase with the looks of its steps, speaks to; none where it speaks to single lamps. */
-function rolesIn(play: Playable, plays: ReadonlyMap<string, Playable>): readonly string[] {
-  const values = valuesIn(play, plays);
-  return values.some(({ lamps }) => lamps) ? [] : [...new Set(values.flatMap(({ role }) => role ?? []))];
 }
 
 /** Beats at the end of a clip in which its chase has come to its end; 0 or less where it goes on. */

@@ -12,3 +12,4 @@ export * from './bare';
 export * from './actions';
 export { barLineAt, beatLineAt, evenBars, tappedAnchors } from './passage';
 export * from './found';
+export * from './timecode';

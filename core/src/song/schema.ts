@@ -77,6 +77,8 @@ export const Song = z.strictObject({
   key: z.string().trim().min(1).max(24).optional(),
   /** What to know before it is played. */
   notes: z.string().trim().min(1).max(2000).optional(),
+  /** At what time of another machine it begins, in seconds of the day: it then goes by that machine's timecode. */
+  timecode: z.number().min(0).max(86_400).optional(),
   music: Music.nullable(),
   tracks: z.array(Track).max(MOST_TRACKS).optional(),
   /** Ten hours at most. */

@@ -101,9 +101,10 @@ const ACTIONS: readonly object[] = [
   { type: 'notes', notes: [{ kit: 'k', role: 'wash', hit: 'h', note: 36, velocity: 0.7 }], most: 3 }, { type: 'tap' }, { type: 'step', look: 'run', by: 2 },
   { type: 'heard', levels: new Array<number>(16).fill(90), strokes: { kick: 1, snare: 0, hat: 0 } }, { type: 'master', level: 0.5 },
   { type: 'role-master', role: 'wash', level: 0.2 }, { type: 'speed', rate: 2, look: 'run' }, { type: 'fade-times', factor: 2 }, { type: 'blackout', on: true, fade: 1 },
+  { type: 'freeze', on: true, fade: 0 }, { type: 'freeze', on: false, fade: 2 }, { type: 'jump', jump: { when: 8, to: 2, loop: { from: 2, to: 6 }, fade: 1 } },
   { type: 'hold-channels', channels: [{ universe: 1, address: 4, value: 200 }] }, { type: 'free-channels', universe: 1, from: 2, count: 9 }, { type: 'all-off', fade: 0 },
   { type: 'flash-channels', universe: 1, from: 1, count: 16, length: 4 }, { type: 'walk-channels', universe: 1, from: 1, to: 8, step: 0.5 }, { type: 'sending', on: true },
-  { type: 'play', song: 'song', from: 3, rate: 1 }, { type: 'seek', to: 12 }, { type: 'anchor', songTime: 4, at: 0, rate: 1 }, { type: 'pause' }, { type: 'open-song', song: 'song', from: 0 },
+  { type: 'play', song: 'song', from: 3, rate: 1 }, { type: 'seek', to: 12, fade: 3 }, { type: 'anchor', songTime: 4, at: 0, rate: 1 }, { type: 'pause' }, { type: 'open-song', song: 'song', from: 0 },
 ]; // prettier-ignore
 
 const EDITS: readonly object[] = [

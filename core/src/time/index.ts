@@ -1,4 +1,4 @@
 export * from './tempo-map';
 export * from './meter';
 export * from './tap';
-export * from './midi-clock';
+export * from './time-of-day';

@@ -2,3 +2,4 @@ export * from './sacn';
 export * from './artnet';
 export * from './pcap';
 export * from './serial';
+export * from './osc';

@@ -225,7 +225,8 @@ test('written and read again: notes, sections and meter to the tick, tempo to a 
       expect(after.sections.map(({ bar, name }) => [bar, name])).toEqual(sections.map(({ bar, name }) => [bar, name]));
       const back = (after.lanes.at(-1) as HitLane).notes;
       expect(back.map(({ at, length, note, velocity }) => [at, length, note, velocity].map((one) => Math.round(one * 1e6)))).toEqual(lane.notes.map(({ at, length, note, velocity }) => [at, length, note, velocity].map((one) => Math.round(one * 1e6)))); // prettier-ignore
-      for (const { beat: place } of anchors)
+      // What lies behind the end of the song is not written.
+      for (const { beat: place } of anchors.filter(({ time: at }) => at <= made.duration))
         expect(Math.abs(timeAt(after.tempo, place) - timeAt(made.tempo, place))).toBeLessThan(2e-5);
     }),
     { numRuns: 60 },

@@ -1,2 +1,3 @@
+export * from './labels';
 export * from './patch-sheet';
 export * from './set-sheet';

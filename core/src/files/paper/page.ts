@@ -7,7 +7,7 @@ export const QUIET = rgb(0.42, 0.38, 0.46);
 export const RULE = rgb(0.85, 0.82, 0.78);
 
 /** Points of A4, upright. */
-const A4 = { width: 595.28, height: 841.89 };
+export const A4 = { width: 595.28, height: 841.89 };
 const MARGIN = 42;
 
 /** Lines from top to bottom, on as many pages as it takes. Sizes and gaps are in points. */
@@ -69,7 +69,7 @@ export async function paper(title: string, made: string): Promise<Paper> {
 }
 
 /** Words in as many lines as they need; a word that is longer than a line is shortened. */
-function broken(font: PDFFont, words: string, size: number, width: number): readonly string[] {
+export function broken(font: PDFFont, words: string, size: number, width: number): readonly string[] {
   const lines: string[] = [];
   for (const word of printable(font, words).split(/\s+/).filter(Boolean)) {
     const together = lines.length > 0 ? `${lines.at(-1)} ${word}` : word;

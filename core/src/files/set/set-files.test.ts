@@ -2,11 +2,11 @@
 
 import fc from 'fast-check';
 import { PDFDocument } from 'pdf-lib';
-import { Control, SetList, type Entry } from '../../gig';
+import { Control, Pedal, SetList, type Entry } from '../../gig';
 import { Song } from '../../song';
 import { readShow, type Show } from '../../show';
 import { testShow } from '../../testing/show';
-import { pedalCardPdf, setListPdf, setRows } from '../paper';
+import { labelsOf, labelsPdf, pedalCardPdf, setListPdf, setRows } from '../paper';
 import { readM3u, setCsv, setM3u } from '.';
 
 function show(titles: readonly string[]): Show {
@@ -73,4 +73,22 @@ test('both papers take as many pages as they need, and any script', async () => 
   const none = { ...many, controls: [], songs: [], sets: [{ ...set!, entries: [] }] };
   expect((await PDFDocument.load(await pedalCardPdf(none, none.sets[0]!, made))).getPageCount()).toBe(1);
   expect((await PDFDocument.load(await setListPdf(none, none.sets[0]!, made))).getPageCount()).toBe(1);
+});
+
+test('labels: one for each that does something, pedals first; 24 on a page', async () => {
+  const of = show(['Ballad']);
+  const press = { press: [{ act: 'stop', way: 'next' }], hold: [{ act: 'blackout', to: 'toggle' }] };
+  const on = (name: string, more: object) => Control.parse({ kind: 'switch', id: name, name, source: { by: 'key', code: 'PageDown' }, does: press, ...more }); // prettier-ignore
+  const controls = [on('Key', {}), on('Left', { pedal: 'floor' }), on('Idle', { does: {} })];
+  const pedals = [{ id: 'floor', name: 'Floor' }].map((one) => Pedal.parse(one));
+  const labels = labelsOf({ ...of, controls, pedals });
+  expect(labels).toEqual([
+    { name: 'Left', does: 'On in the set', more: ['Hold: Blackout on or off'], from: 'key Page Down' },
+    { name: 'Key', does: 'On in the set', more: ['Hold: Blackout on or off'], from: 'key Page Down' },
+  ]);
+  const pages = async (count: number) => {
+    const many = Array.from({ length: count }, (_, i) => on(`灯光 ${i} ${'with a very long name '.repeat(2)}`, {}));
+    return (await PDFDocument.load(await labelsPdf({ ...of, controls: many }))).getPageCount();
+  };
+  expect([await pages(0), await pages(24), await pages(25)]).toEqual([1, 1, 2]);
 });

@@ -6,6 +6,7 @@ import { beats, clamp, seconds } from '../../units';
 import { never } from '../../problem';
 import type { Action } from '../actions';
 import { bankBeside, banksAt, clockAt, FREE_BAR, goAction, padAction, type Moment } from '../press';
+import { isFrozen } from '../frozen';
 import { freeBeat } from '../run';
 import { songAt, songTimeAt } from '../song-clock';
 import { loopTurned, sectionMeant, toSection } from './song';
@@ -71,7 +72,7 @@ function meant(moment: Moment, act: Act, down: boolean): readonly (Action | unde
         ? toSection(
             moment,
             section,
-            placeAt(moment).set.jumps,
+            placeAt(moment).set,
             live.song !== null && songAt(live.song, moment.now).loop !== undefined,
           )
         : [];
@@ -90,6 +91,8 @@ function meant(moment: Moment, act: Act, down: boolean): readonly (Action | unde
         : [{ type: 'role-master', role: act.role, level: act.level }];
     case 'blackout':
       return [{ type: 'blackout', on: turned(live.blackout.on, act.to), fade: seconds(0) }];
+    case 'freeze':
+      return [freezing(moment, act.to)];
     case 'sending':
       return [{ type: 'sending', on: turned(live.sending, act.to) }];
     case 'release':
@@ -101,13 +104,28 @@ function meant(moment: Moment, act: Act, down: boolean): readonly (Action | unde
     case 'speed':
       return [speedTo(moment, act.to)];
     case 'hand':
-      return show.roles.length > 0 ? [{ type: 'hand', values: act.values }] : [];
+      return show.roles.length > 0 ? [taken(act)] : [];
+    case 'lock':
+    case 'store':
+      // These are of the screen, and not of the light: see `lookOfNow`.
+      return [];
     default:
       return never(act);
   }
 }
 
 const bankTurnedTo = (bank: Bank | undefined): Action | undefined => bank && { type: 'bank', bank: bank.id };
+
+/** For a while it goes as fast as it came: at once. */
+const taken = ({ values, hold }: Extract<Act, { act: 'hand' }>): Action =>
+  hold === undefined ? { type: 'hand', values } : { type: 'hand', values, hold: seconds(hold) };
+
+/** Frozen at once; what is on by then comes back within a beat. */
+function freezing(moment: Moment, to: 'toggle' | 'on' | 'off'): Action | undefined {
+  const is = isFrozen(moment.live);
+  const on = turned(is, to);
+  return on === is ? undefined : { type: 'freeze', on, fade: clockAt(moment).pulse };
+}
 
 const turned = (is: boolean, to: 'toggle' | 'on' | 'off'): boolean => (to === 'toggle' ? !is : to === 'on');
 

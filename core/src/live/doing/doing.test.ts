@@ -3,13 +3,25 @@
 import fc from 'fast-check';
 import { unfit } from '../../conduct/fits';
 import { Act, SetList } from '../../gig';
-import { Bank } from '../../light';
+import { Bank, rampAt } from '../../light';
 import { readShow, type Show } from '../../show';
 import { Song } from '../../song';
 import { testShow } from '../../testing/show';
 import { beats, id, seconds } from '../../units';
-import { Action, AT_REST, reduced, songTimeAt, type LiveState, type Moment } from '..';
-import { actionsOf, afterSong, placeAt, pressWords, sectionNow, stopWords, toStop, wordsNow } from '.';
+import { Action, AT_REST, isFrozen, reduced, songTimeAt, type LiveState, type Moment } from '..';
+import {
+  actionsOf,
+  actName,
+  afterSong,
+  placeAt,
+  pressWords,
+  sectionNow,
+  stopWords,
+  toStop,
+  valuesNow,
+  wordsNow,
+} from '.';
+import { actsFound, actsOffered } from './offered';
 
 const section = (name: string, bar: number) => ({ id: `${name}-${bar}`, bar, name, tint: 0 });
 
@@ -255,6 +267,67 @@ describe('acts', () => {
       }),
       { seed: 15, numRuns: 200 },
     );
+  });
+
+  test('colours, aims and gobos of each role are offered by name; a burst goes by itself and is released with the rest', () => {
+    const of = show();
+    const names = actsOffered(of).map((act) => actName(of, act));
+    expect(new Set(names).size).toBe(names.length);
+    expect(actsFound(of, actsOffered(of), 'wash amber').map((act) => actName(of, act))).toEqual(['Wash: Amber']);
+    expect(names).toEqual(expect.arrayContaining(['Wash: Amber', 'Movers: Deep blue', 'Freeze on or off', 'Store what is on as a look', 'Lock this screen'])); // prettier-ignore
+    const foot = night(of);
+    const burst = { act: 'hand', values: [{ role: 'wash', level: { type: 'hold', value: 1 } }], hold: 5 };
+    expect(foot.will(burst)).toBe('Wash: 100 %, 5 s');
+    const held = () => foot.live().hands.map(({ ramp }) => rampAt(ramp, foot.moment().now));
+    foot.press(burst);
+    foot.wait(4);
+    foot.press(burst);
+    foot.wait(4.9);
+    expect(held()).toEqual([1]);
+    foot.wait(0.2);
+    expect(held()).toEqual([0]);
+    foot.press(burst);
+    foot.press({ act: 'release' });
+    foot.wait(1);
+    expect(held().every((weight) => weight === 0)).toBe(true);
+  });
+
+  test('what is on becomes values: later looks over earlier ones, hands over both, chases not at all', () => {
+    const of = show();
+    const foot = night(of);
+    expect(valuesNow(foot.moment(), of.rigs[0]!.casting)).toEqual([]);
+    foot.act([{ type: 'look-on', look: id('red'), fade: seconds(0) }]);
+    const red = valuesNow(foot.moment(), of.rigs[0]!.casting);
+    expect(red).toEqual(of.looks.find((one) => one.id === 'red')!.values);
+    foot.press({ act: 'hand', values: [{ role: 'wash', level: { type: 'hold', value: 0.3 } }] });
+    const dimmed = valuesNow(foot.moment(), of.rigs[0]!.casting);
+    expect(dimmed.find(({ role }) => role === 'wash')).toMatchObject({ level: { value: 0.3 }, colour: red[0]!.colour });
+    // They are of the screen: no light comes or goes.
+    for (const one of [{ act: 'lock', to: 'on' }, { act: 'store' }]) expect(actionsOf(foot.moment(), Act.parse(one))).toEqual([]); // prettier-ignore
+  });
+
+  test('frozen and let go by one switch, in a beat of what is heard', () => {
+    const foot = night(show());
+    const freeze = { act: 'freeze', to: 'toggle' };
+    expect(foot.will(freeze)).toBe('Freeze');
+    foot.press(freeze);
+    expect([isFrozen(foot.live()), foot.will(freeze)]).toEqual([true, 'End the freeze']);
+    foot.press({ act: 'freeze', to: 'on' });
+    foot.wait(3);
+    foot.press(freeze);
+    expect(foot.live().frozen!.ramp).toMatchObject({ to: 0, duration: 0.5 });
+  });
+
+  test('sections are jumped to with the fade of the set, in beats of the song', () => {
+    for (const jumps of ['bar', 'now']) {
+      const foot = night(show({ jumps, jumpFade: 4 }));
+      foot.act([{ type: 'play', song: id('one'), from: seconds(5) }]);
+      foot.press({ act: 'section', to: 'next' });
+      foot.wait(1.5);
+      foot.act([{ type: 'anchor', songTime: foot.time()! as never, at: foot.moment().now, rate: 1 }]);
+      expect(foot.time()).toBeCloseTo(jumps === 'bar' ? 16.5 : 17.5, 3);
+      expect(foot.live().song!.left).toMatchObject({ fade: 2, songTime: expect.closeTo(jumps === 'bar' ? 6 : 5, 3) });
+    }
   });
 
   test('the free clock: faster, half, and the bar starting now', () => {

@@ -1,3 +1,4 @@
+export * from './look-now';
 export * from './act';
 export * from './act-names';
 export * from './left';

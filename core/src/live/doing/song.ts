@@ -1,10 +1,11 @@
 // To other places of the song that plays: sections at the next bar line, and loops over them.
 
+import type { SetList } from '../../gig';
 import { barsOfSection, timeOfBar, type Section, type Song } from '../../song';
 import { barAt, beatAt } from '../../time';
 import { seconds } from '../../units';
 import type { Action } from '../actions';
-import { waitFor, type Moment } from '../press';
+import { clockAt, waitFor, type Moment } from '../press';
 import { jumpAhead, songAt, songTimeAt } from '../song-clock';
 import { barNow, sectionNow, songNow } from './place';
 
@@ -30,23 +31,30 @@ export function spanOfSection(song: Song, bar: number) {
 /**
  * On to a section of the song that is on: at the next bar line, or at once. A press just after a bar line is taken as
  * meant for it, and lands as far behind the section's start.
+ * The light of the place that is left fades as the set says.
  * @param loops the section then comes again and again.
  */
-export function toSection(moment: Moment, section: Section, jumps: 'bar' | 'now', loops: boolean): readonly Action[] {
+export function toSection(
+  moment: Moment,
+  section: Section,
+  { jumps, jumpFade }: Pick<SetList, 'jumps' | 'jumpFade'>,
+  loops: boolean,
+): readonly Action[] {
   const { live, now } = moment;
   const song = songNow(moment);
   if (!song || !live.song) return [];
   const span = spanOfSection(song, section.bar);
   const looping: readonly Action[] = loops ? [{ type: 'loop', loop: span }] : songAt(live.song, now).loop ? [{ type: 'loop', loop: null }] : []; // prettier-ignore
   if (!live.song.playing) return [{ type: 'seek', to: span.from }, ...looping];
+  const fade = jumpFade ? { fade: seconds(jumpFade * clockAt(moment).pulse) } : {};
   const wait = jumps === 'bar' ? waitFor(moment, 'bar') : seconds(0);
   const here = songTimeAt(live.song, now);
   if (wait > 0) {
     const when = seconds(here + wait * live.song.rate);
-    return [{ type: 'jump', jump: { when, to: span.from, ...(loops ? { loop: span } : {}) } }];
+    return [{ type: 'jump', jump: { when, to: span.from, ...(loops ? { loop: span } : {}), ...fade } }];
   }
   const late = jumps === 'bar' ? Math.max(0, here - timeOfBar(song, barAt(song.meter, beatAt(song.tempo, here)).bar)) : 0;
-  return [{ type: 'seek', to: seconds(Math.min(span.from + late, span.to - 0.05)) }, ...looping];
+  return [{ type: 'seek', to: seconds(Math.min(span.from + late, span.to - 0.05)), ...fade }, ...looping];
 } // prettier-ignore
 
 /** Loops the section one is in, or ends the loop. */

@@ -5,7 +5,7 @@ import { seconds } from '../../units';
 import type { Action } from '../actions';
 import { cardAction, lookOnAction, type Moment } from '../press';
 import { jumpAhead, songTimeAt } from '../song-clock';
-import { placeAt } from './place';
+import { placeAt, songNow } from './place';
 import { spanOfSection, toSection } from './song';
 
 /** A slip is repaired within this, in seconds. */
@@ -25,7 +25,7 @@ export function toStop(moment: Moment, stop: Stop): readonly Action[] {
       return [place, { type: 'play', song: stop.song.id, from: seconds(0) }];
     case 'section': {
       if (live.song?.playing && live.song.id === stop.song.id)
-        return [place, ...toSection(moment, stop.section, set.jumps, true)];
+        return [place, ...toSection(moment, stop.section, set, true)];
       const span = spanOfSection(stop.song, stop.section.bar);
       return [place, { type: 'play', song: stop.song.id, from: span.from }, { type: 'loop', loop: span }];
     }
@@ -121,8 +121,21 @@ export function afterSong(moment: Moment): Stop | undefined {
 }
 
 /** What is done there. A song that only stands ready, with nothing that shall be on, leaves the light of the one before. */
-export function afterSongActions(moment: Moment, stop: Stop): readonly Action[] {
+function afterSongActions(moment: Moment, stop: Stop): readonly Action[] {
   const actions = toStop(moment, stop);
   const keeps = stop.at === 'ready' && stop.entry.kind === 'song' && stop.entry.start.with === 'keep';
   return keeps ? actions.filter(({ type }) => type !== 'open-song') : actions;
+}
+
+/** What the end of the song that plays leads to: the next song where it says so, else it stands, and its set goes on as it says. */
+export function overActions(moment: Moment): readonly Action[] {
+  const song = songNow(moment);
+  if (!song) return [{ type: 'pause' }];
+  const stop = afterSong(moment);
+  const { songs } = moment.show;
+  const next = stop && 'song' in stop ? stop.song : songs[songs.indexOf(song) + 1];
+  if (song.ending?.then === 'next' && next) return [{ type: 'play', song: next.id, from: seconds(0) }];
+  // Files end a little before or after what was counted.
+  const stands: readonly Action[] = [{ type: 'seek', to: song.duration }, { type: 'pause' }];
+  return stop ? [...stands, ...afterSongActions(moment, stop)] : stands;
 }

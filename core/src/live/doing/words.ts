@@ -4,8 +4,10 @@ import type { Act, Stop } from '../../gig';
 import { padAfter } from '../../light';
 import { never } from '../../problem';
 import type { Show } from '../../show';
-import { handWords, hitName, lookName, roleName, TEMPO_WORDS } from './act-names';
+import { actName, hitName, lookName, roleName, TEMPO_WORDS } from './act-names';
+import { handWords } from './by-hand';
 import { bankBeside, banksAt, type Moment } from '../press';
+import { isFrozen } from '../frozen';
 import { songAt } from '../song-clock';
 import { sectionMeant } from './song';
 import { entryBeside, leftNow, stopBeside } from './stop';
@@ -55,6 +57,8 @@ export function wordsNow(moment: Moment, act: Act): string {
       return !live.song ? '' : songAt(live.song, moment.now).loop ? 'End the loop' : 'Loop this section';
     case 'blackout':
       return act.to === 'off' || (act.to === 'toggle' && live.blackout.on) ? 'Light again' : 'Blackout';
+    case 'freeze':
+      return act.to === 'off' || (act.to === 'toggle' && isFrozen(live)) ? 'End the freeze' : 'Freeze';
     case 'sending':
       return act.to === 'off' || (act.to === 'toggle' && live.sending) ? 'Stop sending' : 'Send';
     default:
@@ -69,7 +73,7 @@ function backWords({ show, live }: Moment, from: Stop): string {
   return plays && from.at === 'ready' ? `Stop ${from.song.title}` : `Back to ${from.song.title}`;
 }
 
-type Plain = Exclude<Act, { act: 'look' | 'pad' | 'go' | 'bank' | 'turn-bank' | 'stop' | 'entry' | 'song' | 'play' | 'section' | 'loop' | 'blackout' | 'sending' }>; // prettier-ignore
+type Plain = Exclude<Act, { act: 'look' | 'pad' | 'go' | 'bank' | 'turn-bank' | 'stop' | 'entry' | 'song' | 'play' | 'section' | 'loop' | 'blackout' | 'freeze' | 'sending' }>; // prettier-ignore
 
 /** Acts that mean the same at any moment. */
 function plainWords(show: Show, act: Plain): string {
@@ -92,6 +96,9 @@ function plainWords(show: Show, act: Plain): string {
       return act.to === 'normal' ? 'Normal speed' : act.to === 'half' ? 'Half speed' : 'Double speed';
     case 'hand':
       return handWords(show, act);
+    case 'lock':
+    case 'store':
+      return actName(show, act);
     default:
       return never(act);
   }

@@ -1,0 +1,88 @@
+// All acts that a show offers to a pedal, a key, a pad. Asked for where one chooses, and not with the rest.
+
+import { SWATCHES } from '../../colour';
+import { Act } from '../../gig';
+import { banksOf } from '../../light';
+import { abilityOf, patchedFixtures } from '../../rig';
+import { rigInUse, type Show } from '../../show';
+import { actName } from './act-names';
+import { gobosOf } from './by-hand';
+
+/** A burst of haze, in seconds: long enough to see, short enough for a small room. */
+const BURST_SECONDS = 5;
+
+const hold = <T>(value: T) => ({ type: 'hold' as const, value });
+
+/** For each role what its lamps can do: aims, colours, gobos, haze. */
+function handsOffered(show: Show): readonly object[] {
+  const rig = rigInUse(show);
+  const lamps = new Map(patchedFixtures(rig, show.profiles).map((one) => [one.fixture.id as string, one]));
+  return show.roles.flatMap(({ id }) => {
+    const cast = rig.casting.find(({ role }) => role === id)?.fixtures ?? [];
+    const mine = cast.flatMap((lamp) => lamps.get(lamp) ?? []);
+    const can = (what: 'aim' | 'gobo' | 'haze') => mine.some((one) => abilityOf(one)[what]);
+    const coloured = mine.some((one) => abilityOf(one).colour !== 'none');
+    return [
+      ...(can('haze') ? [{ values: [{ role: id, haze: hold(1) }], hold: BURST_SECONDS }] : []),
+      ...(can('aim') ? show.aims.map((aim) => ({ values: [{ role: id, aim: hold({ aim: aim.id }) }] })) : []),
+      ...(coloured ? SWATCHES.map(({ colour }) => ({ values: [{ role: id, colour: hold(colour) }] })) : []),
+      ...(can('gobo') ? gobosOf(mine).map((_, slot) => ({ values: [{ role: id, gobo: hold(slot) }] })) : []),
+    ].map((one) => ({ act: 'hand', ...one }));
+  });
+}
+
+/** Every act one may choose, the most used first; what can be set further is as it is meant most often. */
+export function actsOffered(show: Show): readonly Act[] {
+  const acts: object[] = [
+    { act: 'stop', way: 'next' },
+    { act: 'stop', way: 'previous' },
+    { act: 'entry', way: 'next' },
+    { act: 'entry', way: 'previous' },
+    { act: 'blackout', to: 'toggle' },
+    { act: 'blackout', to: 'on' },
+    { act: 'blackout', to: 'off' },
+    { act: 'go', way: 'next' },
+    { act: 'go', way: 'previous' },
+    { act: 'turn-bank', way: 'next' },
+    { act: 'turn-bank', way: 'previous' },
+    ...Array.from({ length: 12 }, (_, i) => ({ act: 'pad', place: i + 1 })),
+    ...['toggle', 'play', 'pause', 'restart'].map((does) => ({ act: 'song', does })),
+    ...['next', 'previous', 'again', 'last'].map((to) => ({ act: 'section', to })),
+    { act: 'loop' },
+    { act: 'tap' },
+    ...['one', 'faster', 'slower', 'half', 'double'].map((to) => ({ act: 'tempo', to })),
+    { act: 'nudge', by: -0.02 },
+    { act: 'nudge', by: 0.02 },
+    { act: 'all-off' },
+    { act: 'release' },
+    ...['toggle', 'on', 'off'].map((to) => ({ act: 'freeze', to })),
+    { act: 'sending', to: 'toggle' },
+    ...['half', 'double', 'normal'].map((to) => ({ act: 'speed', to })),
+    ...[1, 0.5, 0].map((level) => ({ act: 'master', role: null, level })),
+    ...[...show.looks, ...show.chases].flatMap(({ id }) =>
+      ['toggle', 'start', 'stop', 'flash'].map((press) => ({ act: 'look', look: id, press })),
+    ),
+    ...banksOf(show).map(({ id }) => ({ act: 'bank', bank: id })),
+    ...show.songs.map(({ id }) => ({ act: 'play', song: id })),
+    ...show.kits.flatMap((kit) =>
+      kit.channels.flatMap(({ role }) =>
+        kit.hits.map(({ low, high }) => ({ act: 'hit', kit: kit.id, role, note: Math.min(low, high) })),
+      ),
+    ),
+    ...show.roles.flatMap(({ id }) => [1, 0.5, 0].map((level) => ({ act: 'master', role: id, level }))),
+    { act: 'store' },
+    ...['toggle', 'on', 'off'].map((to) => ({ act: 'lock', to })),
+    ...handsOffered(show),
+  ];
+  return acts.map((one) => Act.parse(one));
+}
+
+/** Those whose name has every word that was typed. */
+export function actsFound(show: Show, acts: readonly Act[], typed: string): readonly Act[] {
+  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
+  if (words.length === 0) return acts;
+  return acts.filter((act) => {
+    const name = actName(show, act).toLowerCase();
+    return words.every((word) => name.includes(word));
+  });
+}
