@@ -21,7 +21,17 @@ await build({
   minifySyntax: true,
   packages: 'bundle',
   // Serial ports come with a native part that has to lie in its own folder.
-  external: ['express', 'express-rate-limit', 'helmet', 'pino', 'ws', 'serialport', 'cookie', 'cookie-signature'],
+  external: [
+    'express',
+    'express-rate-limit',
+    'express-static-gzip',
+    'helmet',
+    'pino',
+    'ws',
+    'serialport',
+    'cookie',
+    'cookie-signature',
+  ],
   logLevel: 'warning',
   banner: {
     js: "import { createRequire as __createRequire } from 'node:module'; const require = __createRequire(import.meta.url);",

@@ -3,7 +3,7 @@
 
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -58,14 +58,20 @@ step(
     'core/src',
     'app/src',
     'app/public',
+    'app/index.ts',
     'app/app.json',
     'app/metro.config.js',
+    'app/metro',
+    'core/package.json',
+    'scripts/build-workers.mjs',
+    'scripts/finish-app.mjs',
     'package-lock.json',
     'demo/boathouse.hovlix',
   ],
   'app/dist/index.html',
   () => {
     mkdirSync(join(root, 'app/public/demo'), { recursive: true });
+    rmSync(join(root, 'app/public/workers'), { recursive: true, force: true });
     cpSync(join(root, 'demo/boathouse.hovlix'), join(root, 'app/public/demo/boathouse.hovlix'));
     run(
       'app',
@@ -73,5 +79,6 @@ step(
       [join(root, 'node_modules/expo/bin/cli'), 'export', '--platform', 'web', '--output-dir', 'dist'],
       join(root, 'app'),
     );
+    run('app', process.execPath, ['scripts/finish-app.mjs'], root);
   },
 );

@@ -50,7 +50,8 @@ async function checks(named) {
 function jest(workspace) {
   console.log(`\n== tests of ${workspace}`);
   const file = join(results, `${workspace}.json`);
-  const fine = run('npx', ['jest', '--ci', '--silent', `--outputFile=${file}`, '--json'], {
+  // Jest leaves one processor free, which is half of two.
+  const fine = run('npx', ['jest', '--ci', '--silent', '--maxWorkers=100%', `--outputFile=${file}`, '--json'], {
     cwd: join(root, workspace),
     stdio: ['ignore', 'ignore', 'inherit'],
   });

@@ -5,11 +5,11 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import pino, { type Logger } from 'pino';
 import { session, type Following, type Running } from '@hovlix/core/conduct';
-import type { SerialPlace, Status } from '@hovlix/core/connect';
+import { NO_PLAYER, type SerialPlace, type Status } from '@hovlix/core/connect';
 import { AT_REST, keptLog, logText, reduced } from '@hovlix/core/live';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { now } from '../clock';
-import { ownDoor, phonesDoor } from '../http/doors';
+import { KEEPS_LINES, ownDoor, phonesDoor } from '../http/doors';
 import { isFrom, isLocal } from '../http/origin';
 import { pairing } from '../http/pairing';
 import { phones } from '../http/phones';
@@ -19,6 +19,7 @@ import { homeFolder } from '../connect/home';
 import { networksOfThisComputer } from '../connect/networks';
 import { serialPorts } from '../connect/serial-ports';
 import { connectionsStore } from '../connect/store';
+import { followPlayer } from '../player/player';
 import { parseTarget, TARGETS, type Target } from '../output/target';
 import { startThreads } from '../output/thread';
 import { standInPorts, startStandIns, type StandIns } from '../stand-ins/child';
@@ -36,7 +37,7 @@ export const SERVE_HELP = `Usage: hovlix serve [--port N] [--demo] [--to TARGET]
 
 Serves Hovlix on this computer, conducts, and sends DMX. Prints one address. Goes on with the show it conducted last.
   --port N       where to listen on 127.0.0.1 (4747)
-  --demo         opens “Friday at the Boathouse” at first, and starts the stand-ins: a DMX node and two USB cables
+  --demo         opens “Friday at the Boathouse” at first, and starts the stand-ins: a DMX node, two USB cables and a DJ player
   --to TARGET    where universes without an output go at first: ${TARGETS}
                  (sacn:multicast; with --demo the stand-in, sacn:127.0.0.1). Connect in the app changes it.
   --lan          opens to phones at once; without, a switch in Connect does
@@ -180,6 +181,8 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
   let standIns: StandIns | undefined;
   const known = pairing(join(home, 'devices.json'), Date.now);
   const hub = startHub(shared, connections, (universes) => threads.tellOutput({ type: 'watch', universes }));
+  const player = followPlayer({ connections, session: shared, hub, say: about('player') });
+  connections.onChange((next) => standIns?.playerPort((next.player ?? NO_PLAYER).port));
   const status = (host: boolean): Status => ({
     version: VERSION,
     host,
@@ -189,6 +192,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
     output: threads.output(),
     input: threads.input(),
     node: standIns?.report() ?? null,
+    player: player.report(),
     networks,
     serialPorts: [...cables, ...(standIns?.cables() ?? [])],
     phones: {
@@ -207,6 +211,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
     sounds,
     log: () => logText(pressed.log()),
     frames: async (universe, protocol) => standIns?.frames(universe, protocol) ?? [],
+    decks: async (deck, command) => standIns?.decks(deck, command) ?? [],
     openToPhones: async (open) => {
       if (open) known.renew();
       await door.open(open);
@@ -227,7 +232,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
     },
   };
   const folder = here('../../app/dist');
-  const server = createServer(site(folder, desk, ownDoor));
+  const server = createServer(KEEPS_LINES, site(folder, desk, ownDoor));
   hub.attach(server, ({ headers }) => (isLocal(headers.host, headers.origin) ? { device: null } : undefined));
   const door = phones({
     port: () => (server.address() as AddressInfo | null)?.port ?? port,
@@ -279,6 +284,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
     for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => resolve());
   });
   looking.forEach(clearInterval);
+  player.close();
   door.close();
   hub.close();
   server.close();

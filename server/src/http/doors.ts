@@ -8,6 +8,9 @@ import type { Right } from '@hovlix/core/live';
 import { isFrom, isLocal } from './origin';
 import type { Pairing } from './pairing';
 
+/** A line that is used once a second, or once a minute, is not closed just as somebody asks again on it. */
+export const KEEPS_LINES = { keepAliveTimeout: 75_000 } as const;
+
 /** Lays what guards a door before everything else that the site does. */
 export type Door = {
   readonly host: boolean;

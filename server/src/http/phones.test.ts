@@ -52,7 +52,7 @@ test('closed at first; opened it answers on every network but the inner one; clo
 test('a network that goes takes its address along, and one that comes is opened', async () => {
   const { made, port } = await door();
   await made.open(true);
-  expect(made.problem()).toContain('in no network');
+  expect(made.problem()).toContain('not connected to a network');
   await made.see([face('127.0.0.21')]);
   expect([made.problem(), await knock('127.0.0.21', port)]).toEqual([null, 'in']);
   await made.see([face('127.0.0.22')]);

@@ -3,6 +3,7 @@
 import { createServer, type RequestListener, type Server } from 'node:http';
 import { hostname } from 'node:os';
 import type { NetworkFace } from '@hovlix/core/connect';
+import { KEEPS_LINES } from './doors';
 
 export type Phones = {
   readonly open: (wanted: boolean) => Promise<void>;
@@ -44,10 +45,11 @@ export function phones({ port, serve, attach, only }: Start): Phones {
         server.close();
         server.closeAllConnections();
       }
-    problem = wanted && want.length === 0 ? 'This computer is in no network that phones could reach it by.' : null;
+    problem =
+      wanted && want.length === 0 ? 'This computer is not connected to a network that phones could reach it by.' : null;
     for (const address of want) {
       if (listeners.has(address)) continue;
-      const server = createServer(serve);
+      const server = createServer(KEEPS_LINES, serve);
       attach(server);
       const why = await listening(server, port(), address);
       if (why === undefined) listeners.set(address, server);

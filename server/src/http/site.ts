@@ -4,10 +4,13 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
+import expressStaticGzip from 'express-static-gzip';
 import { z } from 'zod';
 import type { Status } from '@hovlix/core/connect';
 import { Right, RIGHTS } from '@hovlix/core/live';
+import { DeckCommand } from '@hovlix/core/player';
 import type { SoundStore } from '../sounds';
+import { DECKS } from '../stand-ins/decks';
 import type { StandIns } from '../stand-ins/child';
 import type { Door } from './doors';
 
@@ -19,6 +22,8 @@ export type Desk = {
   readonly log: () => string;
   /** What the node stand-in heard in the last seconds. */
   readonly frames: StandIns['frames'];
+  /** How the decks of the DJ player stand-in stand, after something was done on one. */
+  readonly decks: StandIns['decks'];
   readonly openToPhones: (open: boolean) => Promise<void>;
   readonly renewCode: () => void;
   readonly sendAway: (device: string) => boolean;
@@ -72,18 +77,36 @@ export function site(folder: string, desk: Desk, door: Door): Express {
   app.use('/api', (_request, response) => {
     response.status(404).json({ error: 'There is nothing at this address.' });
   });
-  // Names under these folders carry a hash of their contents.
-  for (const hashed of ['_expo', 'assets'])
-    app.use(`/${hashed}`, express.static(join(folder, hashed), { immutable: true, maxAge: '1y', fallthrough: true }));
-  app.use(express.static(folder, { setHeaders: (response) => response.set('Cache-Control', 'no-cache') }));
-  app.get('/{*path}', (request, response) => {
-    const page = join(folder, 'index.html');
-    if (/\.[a-z0-9]+$/i.test(request.path) || !existsSync(page))
-      return void response.status(404).type('text').send('There is nothing at this address.');
-    response.set('Cache-Control', 'no-cache').sendFile(page);
-  });
+  builtApp(app, folder);
   app.use(plainly);
   return app;
+}
+
+/** The built app, as its build compressed it. */
+function builtApp(app: Express, folder: string): void {
+  const serve = (path: string, cacheControl: string) =>
+    expressStaticGzip(path, {
+      enableBrotli: true,
+      orderPreference: ['br'],
+      index: false,
+      serveStatic: {
+        cacheControl: false,
+        index: false,
+        redirect: false,
+        setHeaders: (response) => response.setHeader('Cache-Control', cacheControl),
+      },
+    });
+  // Names under these folders carry a hash of their contents.
+  for (const hashed of ['_expo', 'assets', 'workers'])
+    app.use(`/${hashed}`, serve(join(folder, hashed), 'public, max-age=31536000, immutable'));
+  const rest = serve(folder, 'no-cache');
+  app.use(rest);
+  app.get('/{*path}', (request, response, next) => {
+    if (/\.[a-z0-9]+$/i.test(request.path) || !existsSync(join(folder, 'index.html')))
+      return void response.status(404).type('text').send('There is nothing at this address.');
+    request.url = '/index.html';
+    rest(request, response, next);
+  });
 }
 
 /** What cannot be read is said in a sentence; how the server is built is nobody's business. */
@@ -130,6 +153,16 @@ function hostOnly(app: Express, desk: Desk): void {
     if (!asked.success)
       return void response.status(400).json({ error: 'Say which: ?universe=1&protocol=sacn, or artnet.' });
     response.set('Cache-Control', 'no-store').json(await desk.frames(asked.data.universe, asked.data.protocol));
+  });
+  app.get('/api/decks', async (_request, response) => {
+    response.set('Cache-Control', 'no-store').json(await desk.decks());
+  });
+  const OnDeck = z.object({ deck: z.number().int().min(1).max(DECKS), does: DeckCommand });
+  app.post('/api/decks', express.json({ limit: '4kb' }), async (request, response) => {
+    const asked = OnDeck.safeParse(request.body);
+    if (asked.success) return void response.json(await desk.decks(asked.data.deck, asked.data.does));
+    const { path, message } = asked.error.issues[0]!;
+    response.status(400).json({ error: `The deck cannot do that: ${path.join('.') || 'the top'}, ${message}.` });
   });
   const Open = z.strictObject({ open: z.boolean() });
   app.post('/api/phones', express.json({ limit: '1kb' }), async (request, response) => {

@@ -1,7 +1,8 @@
 // Starts the stand-ins beside the server and keeps what they last said.
 
 import { fork, type ChildProcess } from 'node:child_process';
-import type { Connections, NodeReport, SerialPlace } from '@hovlix/core/connect';
+import { NO_PLAYER, type Connections, type NodeReport, type SerialPlace } from '@hovlix/core/connect';
+import type { Deck, DeckCommand } from '@hovlix/core/player';
 import { ARTNET_PORT, SACN_PORT } from '@hovlix/core/wire';
 import type { FromStandIns, PastFrame, ToStandIns } from './process';
 
@@ -9,7 +10,10 @@ export type StandIns = {
   readonly report: () => NodeReport | null;
   readonly cables: () => readonly SerialPlace[];
   /** What the node heard of a universe in the last seconds, the oldest first; nothing where it does not answer. */
-  readonly frames: (universe: number, protocol: ToStandIns['protocol']) => Promise<readonly PastFrame[]>;
+  readonly frames: (universe: number, protocol: 'sacn' | 'artnet') => Promise<readonly PastFrame[]>;
+  /** Does something on a deck of the DJ player, if anything; how they stand, nothing where it does not answer. */
+  readonly decks: (deck?: number, command?: DeckCommand) => Promise<readonly Deck[]>;
+  readonly playerPort: (port: number) => void;
   readonly stop: () => void;
 };
 
@@ -17,20 +21,19 @@ export type StandIns = {
 export function startStandIns(
   program: string,
   home: string,
-  ports: { readonly sacn: number; readonly artnet: number },
+  ports: StandInPorts,
   failed: (why: string) => void,
 ): StandIns {
-  const args = [home, String(ports.sacn), String(ports.artnet)];
+  const args = [home, ports.sacn, ports.artnet, ports.player].map(String);
   const child: ChildProcess = fork(program, args, { stdio: 'ignore' });
   let report: NodeReport | null = null;
   let cables: readonly SerialPlace[] = [];
-  const waiting = new Map<number, (frames: readonly PastFrame[]) => void>();
-  let asked = 0;
+  const frames = asking<readonly PastFrame[]>(child);
+  const decks = asking<readonly Deck[]>(child);
   child.on('message', (message: FromStandIns) => {
-    if (message.type === 'frames') {
-      waiting.get(message.id)?.(message.frames);
-      waiting.delete(message.id);
-    } else if (message.type === 'report') report = message.report;
+    if (message.type === 'frames') frames.answer(message.id, message.frames);
+    else if (message.type === 'decks') decks.answer(message.id, message.decks);
+    else if (message.type === 'report') report = message.report;
     else if (message.type === 'cables') cables = message.places;
     else failed(message.why);
   });
@@ -38,24 +41,51 @@ export function startStandIns(
   child.on('exit', () => {
     report = null;
     cables = [];
-    for (const answer of waiting.values()) answer([]);
-    waiting.clear();
+    frames.giveUp([]);
+    decks.giveUp([]);
   });
-  const frames: StandIns['frames'] = (universe, protocol) =>
-    new Promise((resolve) => {
-      if (!child.connected) return resolve([]);
-      const id = ++asked;
-      waiting.set(id, resolve);
-      child.send({ type: 'frames', id, universe, protocol } satisfies ToStandIns);
-    });
-  return { report: () => report, cables: () => cables, frames, stop: () => void child.kill() };
+  return {
+    report: () => report,
+    cables: () => cables,
+    frames: (universe, protocol) => frames.ask((id) => ({ type: 'frames', id, universe, protocol }), []),
+    decks: (deck, command) =>
+      decks.ask((id) => ({ type: 'decks', id, ...(deck === undefined || !command ? {} : { deck, command }) }), []),
+    playerPort: (port) => void (child.connected && child.send({ type: 'player-port', port } satisfies ToStandIns)),
+    stop: () => void child.kill(),
+  };
 }
 
+/** Questions to the stand-ins, each answered under its number. */
+function asking<Answer>(child: ChildProcess) {
+  const waiting = new Map<number, (answer: Answer) => void>();
+  let asked = 0;
+  return {
+    ask: (question: (id: number) => ToStandIns, none: Answer) =>
+      new Promise<Answer>((resolve) => {
+        if (!child.connected) return resolve(none);
+        const id = ++asked;
+        waiting.set(id, resolve);
+        child.send(question(id));
+      }),
+    answer(id: number, answer: Answer) {
+      waiting.get(id)?.(answer);
+      waiting.delete(id);
+    },
+    giveUp(none: Answer) {
+      for (const answer of waiting.values()) answer(none);
+      waiting.clear();
+    },
+  };
+}
+
+export type StandInPorts = { readonly sacn: number; readonly artnet: number; readonly player: number };
+
 /** The stand-in listens where the first output to this computer sends. */
-export function standInPorts(connections: Connections): { sacn: number; artnet: number } {
+export function standInPorts(connections: Connections): StandInPorts {
   const portOf = (protocol: 'sacn' | 'artnet', usual: number) =>
     connections.outputs.flatMap(({ way }) =>
       way.protocol === protocol && way.to === '127.0.0.1' && way.port !== undefined ? [way.port] : [],
     )[0] ?? usual;
-  return { sacn: portOf('sacn', SACN_PORT), artnet: portOf('artnet', ARTNET_PORT) };
+  const { port: player } = connections.player ?? NO_PLAYER;
+  return { sacn: portOf('sacn', SACN_PORT), artnet: portOf('artnet', ARTNET_PORT), player };
 }

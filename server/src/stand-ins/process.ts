@@ -3,6 +3,8 @@
 import { join } from 'node:path';
 import type { NodeReport, SerialPlace } from '@hovlix/core/connect';
 import { now } from '../clock';
+import type { Deck, DeckCommand } from '@hovlix/core/player';
+import { startDecks } from './decks';
 import { startNode } from './node';
 import { startSerial, type SerialStandIn } from './serial';
 
@@ -10,20 +12,26 @@ export type FromStandIns =
   | { readonly type: 'report'; readonly report: NodeReport }
   | { readonly type: 'cables'; readonly places: readonly SerialPlace[] }
   | { readonly type: 'frames'; readonly id: number; readonly frames: readonly PastFrame[] }
+  | { readonly type: 'decks'; readonly id: number; readonly decks: readonly Deck[] }
   | { readonly type: 'failed'; readonly why: string };
 
-/** Asks for the latest frames of a universe on the network. */
-export type ToStandIns = {
-  readonly type: 'frames';
-  readonly id: number;
-  readonly universe: number;
-  readonly protocol: 'sacn' | 'artnet';
-};
+export type ToStandIns =
+  /** Asks for the latest frames of a universe on the network. */
+  | {
+      readonly type: 'frames';
+      readonly id: number;
+      readonly universe: number;
+      readonly protocol: 'sacn' | 'artnet';
+    }
+  /** Does something on a deck of the DJ player, if anything, and asks how they stand. */
+  | { readonly type: 'decks'; readonly id: number; readonly deck?: number; readonly command?: DeckCommand }
+  /** Where the DJ player is listened to. */
+  | { readonly type: 'player-port'; readonly port: number };
 
-/** A frame the node heard, how many seconds ago, and its levels as they came. */
-export type PastFrame = { readonly secondsAgo: number; readonly levels: readonly number[] };
+/** A frame the node heard: when by the computer's steady clock, how many seconds ago, and its levels as they came. */
+export type PastFrame = { readonly at: number; readonly secondsAgo: number; readonly levels: readonly number[] };
 
-const [home = '.', sacn, artnet] = process.argv.slice(2);
+const [home = '.', sacn, artnet, player] = process.argv.slice(2);
 const say = (message: FromStandIns) => process.send?.(message);
 const cables: SerialStandIn[] = [];
 
@@ -48,13 +56,21 @@ async function start(): Promise<void> {
       // No pseudo-terminals on this system: the other stand-ins do without.
     }
   say({ type: 'cables', places });
-  process.on('message', ({ id, universe, protocol }: ToStandIns) => {
+  const decks = startDecks(Number(player));
+  process.on('message', (message: ToStandIns) => {
+    if (message.type === 'player-port') return decks.sendTo(message.port);
+    const { id } = message;
+    if (message.type === 'decks') {
+      if (message.deck !== undefined && message.command) decks.take(message.deck, message.command);
+      return say({ type: 'decks', id, decks: decks.now() });
+    }
+    const { universe, protocol } = message;
     const asked = now();
     const frames = node?.frames(universe, protocol) ?? [];
-    say({
+    return say({
       type: 'frames',
       id,
-      frames: frames.map(({ at, levels }) => ({ secondsAgo: asked - at, levels: Array.from(levels) })),
+      frames: frames.map(({ at, levels }) => ({ at, secondsAgo: asked - at, levels: Array.from(levels) })),
     });
   });
   setInterval(() => {

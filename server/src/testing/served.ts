@@ -56,6 +56,7 @@ export function serveEachTest(): void {
       openToPhones: async () => undefined,
       log: () => logText({ begin: AT_REST, entries: [] }),
       frames: async () => [],
+      decks: async () => [],
       renewCode: () => known.renew(),
       sendAway(device: string) {
         hub.sendAway(device);

@@ -2,7 +2,7 @@
 
 import type { IncomingMessage, Server } from 'node:http';
 import { WebSocketServer, type WebSocket } from 'ws';
-import { conductorHub, LOOK_MS, type Session, type Visitor } from '@hovlix/core/conduct';
+import { conductorHub, LOOK_MS, type Hub as ConductorHub, type Session, type Visitor } from '@hovlix/core/conduct';
 import type { Right } from '@hovlix/core/live';
 import { now } from '../clock';
 import type { ConnectionsStore } from '../connect/store';
@@ -24,6 +24,9 @@ export type Hub = {
   /** Tells a device what it may do from now on. */
   readonly tellRight: (device: string, may: Right) => void;
   readonly showLevels: (universe: number, levels: Uint8Array, merged: boolean) => void;
+  /** What this computer does by itself. */
+  readonly act: ConductorHub['act'];
+  readonly edit: ConductorHub['edit'];
   readonly close: () => void;
 };
 
@@ -93,6 +96,8 @@ export function startHub(
       for (const [socket, device] of devices) if (device === id) socket.close(4001, 'sent away');
     },
     tellRight: hub.tellRight,
+    act: hub.act,
+    edit: hub.edit,
     showLevels: (universe, levels, merged) =>
       hub.showLevels(universe, () => Buffer.from(levels).toString('hex'), merged),
     close() {
