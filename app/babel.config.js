@@ -1,4 +1,5 @@
 module.exports = (api) => {
-  api.cache(true);
-  return { presets: ['babel-preset-expo'] };
+  // Jest loads modules with `require`, at once.
+  const plugins = api.env('test') ? ['@babel/plugin-transform-dynamic-import'] : [];
+  return { presets: ['babel-preset-expo'], plugins };
 };

@@ -22,10 +22,15 @@ const esm = [
 module.exports = {
   preset: 'jest-expo/web',
   roots: ['<rootDir>/src'],
+  setupFiles: [require.resolve('../core/jest.seed.cjs')],
   testEnvironmentOptions: { customExportConditions: ['require', 'default'] },
   transformIgnorePatterns: [`node_modules/(?!(${esm.join('|')}))`],
   moduleNameMapper: {
     '\\.css$': '<rootDir>/src/testing/style.js',
-    '^@hovlix/core/([a-z]+)$': ['<rootDir>/../core/src/$1/index.ts', '<rootDir>/../core/src/$1.ts'],
+    '^@hovlix/core/([a-z]+)$': [
+      '<rootDir>/../core/src/$1/index.ts',
+      '<rootDir>/../core/src/$1.ts',
+      '<rootDir>/../core/src/files/$1/index.ts',
+    ],
   },
 };

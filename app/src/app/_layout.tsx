@@ -4,8 +4,10 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { Slot } from 'expo-router';
 import { TamaguiProvider, Theme } from '@tamagui/core';
 import { wordsFor } from '@hovlix/core/problem';
+import { Failure } from '../features/shell/Failure';
 import { Shell } from '../features/shell/Shell';
 import { hovlix, HovlixProvider } from '../host/hovlix';
+import { keepApp } from '../host/offline/keep-app';
 import { useSession } from '../host/session';
 import { config } from '../ui/tamagui.config';
 import { DAY, NIGHT } from '../ui/tokens';
@@ -21,7 +23,10 @@ export default function Layout() {
   const theme = useSession((session) => session.theme);
   const say = useSession((session) => session.say);
   useEffect(() => {
-    void app.start().then((problem) => problem && say(wordsFor(problem), { tone: 'bad' }));
+    void app.start().then((problem) => {
+      if (problem) say(wordsFor(problem), { tone: 'bad' });
+      keepApp();
+    });
   }, [app, say]);
   useEffect(() => {
     window.document.body.style.backgroundColor = (theme === 'night' ? NIGHT : DAY).ground;
@@ -33,7 +38,7 @@ export default function Layout() {
         <QueryClientProvider client={queries}>
           <HovlixProvider value={app}>
             <Shell>
-              <Slot />
+              <Slot unstable_screenErrorBoundary={Failure} />
             </Shell>
           </HovlixProvider>
         </QueryClientProvider>

@@ -5,7 +5,8 @@ import { gigPlace, lookLanes } from '@hovlix/core/song';
 import { plainWords } from './looks/model';
 import { pulseAt } from './pulse/model';
 import { contributionWords } from './rig/model';
-import { clipBoxes, clockText, preciseText, rangeText, ribbonTimes, tapped, tickColour } from './songs/model';
+import { clockText } from '../ui/clock-text';
+import { clipBoxes, preciseText, rangeText, ribbonTimes, tapped, tickColour } from './songs/model';
 
 const show = testShow();
 const song = show.songs[0]!;
@@ -39,6 +40,9 @@ test('the pulse is the song’s while one is open, else the free clock’s', () 
     song: { id: songId, playing: true, songTime: seconds(0), at: seconds(10), rate: 1, since: seconds(10) },
   };
   expect(pulseAt(live, show.songs, seconds(11.1))).toMatchObject({ bpm: expect.closeTo(120), lit: 2, count: 4 });
+  // Slowed to three quarters it counts so.
+  const slow = { ...live, song: { ...live.song!, rate: 0.75 } };
+  expect(pulseAt(slow, show.songs, seconds(11.1))).toMatchObject({ bpm: expect.closeTo(90), lit: 1 });
   expect(
     pulseAt({ ...AT_REST, tempo: { bpm: 90, at: seconds(1), beat: beats(0), felt: true } }, show.songs, seconds(1.7)),
   ).toMatchObject({ bpm: 90, lit: 1 });

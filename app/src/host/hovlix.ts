@@ -20,8 +20,7 @@ import { followDemo } from './files/demo-music';
 import { intake, type Intake } from './files/intake';
 import { freshId } from './fresh-id';
 import { light, type Light, type Stage } from './light/light';
-import { clockIn, type ClockIn } from './midi/clock-in';
-import { sendClock } from './midi/clock-out';
+import { outside, type Outside } from './midi/outside';
 import { midi, type Midi } from './midi/midi';
 import { useSession } from './session';
 import { click, type Click } from './sound/click';
@@ -48,7 +47,7 @@ export type Hovlix = {
   /** Pedals, keys and knobs. */
   readonly controls: Controls;
   /** The MIDI clock that comes in. */
-  readonly clock: ClockIn;
+  readonly outside: Outside;
   /** The look in the making. */
   readonly draft: Draft;
   /** Looks for the conductor; where there is none and nothing was open, opens the demo. */
@@ -74,8 +73,6 @@ export function hovlix(): Hovlix {
   gear.onHeard(pedals.midi);
   followGameButtons(pedals);
   followLights({ document: doc, conducting: link }, gear);
-  const outside = clockIn({ document: doc, conducting: link, player: sound }, gear);
-  sendClock({ document: doc, conducting: link }, gear);
   return {
     repository: kept,
     document: doc,
@@ -89,7 +86,7 @@ export function hovlix(): Hovlix {
     microphone: microphone(link),
     midi: gear,
     controls: pedals,
-    clock: outside,
+    outside: outside({ document: doc, conducting: link, player: sound }, gear),
     draft: draft(doc, link),
     async start() {
       // A scanned code has done its work, or is of no use any more: it does not stay in the address.

@@ -1,13 +1,15 @@
-// Metro bundles a worker where it sees this very expression.
+// Workers are bundled beside the app (scripts/build-workers.mjs). A built page says in its head where each is, under a
+// name that changes with its contents; while the app is developed they have plain names.
 
-export function startLightWorker(): Worker {
-  return new Worker(new URL('./light/light.worker.ts', import.meta.url));
+type Name = 'light' | 'analysis' | 'flash';
+
+function start(name: Name): Worker {
+  const built = document.querySelector<HTMLLinkElement>(`link[data-worker="${name}"]`)?.href;
+  return new Worker(built ?? `/workers/${name}.js`, { type: 'module' });
 }
 
-export function startAnalysisWorker(): Worker {
-  return new Worker(new URL('./sound/analysis.worker.ts', import.meta.url));
-}
+export const startLightWorker = (): Worker => start('light');
 
-export function startFlashWorker(): Worker {
-  return new Worker(new URL('./light/flash.worker.ts', import.meta.url));
-}
+export const startAnalysisWorker = (): Worker => start('analysis');
+
+export const startFlashWorker = (): Worker => start('flash');

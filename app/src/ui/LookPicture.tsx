@@ -3,7 +3,9 @@
 import { useEffect, useRef } from 'react';
 import { useHovlix, useShow, useStage } from '../host/hovlix';
 import type { LookValue } from '@hovlix/core/light';
+import { Column, Words } from './pieces';
 import { painter } from './stage/paint';
+import { useUnlit } from './use-unlit';
 
 type Props = {
   /** A look's or a chase's id, or values that are stored nowhere by themselves. */
@@ -20,6 +22,7 @@ export function LookPicture({ look, height }: Props) {
   );
 
   const aims = useShow((show) => show.aims);
+  const unlit = useUnlit(look);
 
   useEffect(() => {
     let wanted = true;
@@ -38,5 +41,13 @@ export function LookPicture({ look, height }: Props) {
     };
   }, [light, look, stage, stored, aims, height]);
 
+  if (unlit)
+    return (
+      <Column height={height} alignItems="center" justifyContent="center" backgroundColor="#0b090f" padding={8}>
+        <Words color="#d8cfe0" fontSize={14} lineHeight={18} textAlign="center">
+          {unlit}
+        </Words>
+      </Column>
+    );
   return <canvas ref={canvas} style={{ width: '100%', height, display: 'block' }} aria-hidden />;
 }

@@ -1,17 +1,31 @@
 // One of a few: a switch with a place for each choice.
 
 import { View } from '@tamagui/core';
-import { Row, Words } from './pieces';
+import { Column, Quiet, Row, Words } from './pieces';
 
 type Props<T extends string> = {
   /** Names the group for those who cannot see where it stands. */
   readonly label: string;
+  /** Writes the name over it: wherever nothing else says what is chosen here. */
+  readonly titled?: boolean;
   readonly value: T;
   readonly choices: readonly { readonly value: T; readonly name: string }[];
   readonly onChoose: (value: T) => void;
 };
 
-export function Segments<T extends string>({ label, value, choices, onChoose }: Props<T>) {
+export function Segments<T extends string>({ titled = false, ...props }: Props<T>) {
+  if (!titled) return <Choices {...props} />;
+  return (
+    <Column gap={6}>
+      <Quiet fontWeight="600" aria-hidden>
+        {props.label}
+      </Quiet>
+      <Choices {...props} />
+    </Column>
+  );
+}
+
+function Choices<T extends string>({ label, value, choices, onChoose }: Omit<Props<T>, 'titled'>) {
   return (
     <Row
       backgroundColor="$well"
@@ -31,7 +45,9 @@ export function Segments<T extends string>({ label, value, choices, onChoose }: 
             aria-pressed={on}
             onPress={() => onChoose(choice.value)}
             minHeight={44}
+            minWidth={44}
             paddingHorizontal={16}
+            alignItems="center"
             justifyContent="center"
             borderWidth={0}
             borderRadius={22}

@@ -4,6 +4,7 @@ import { useEffect, useRef, type ReactNode } from 'react';
 import { Text, useMedia } from '@tamagui/core';
 import X from 'lucide-react-native/icons/x';
 import { useSession } from '../host/session';
+import { closeOnBack, type OnBack } from './close-on-back';
 import { usePalette } from './palette';
 import { Button, Column, Row } from './pieces';
 
@@ -15,23 +16,54 @@ type Props = {
   readonly children: ReactNode;
 };
 
+const STOPS = 'button, a[href], input, select, textarea, [tabindex="0"]';
+
+/** Behind its last stop the Tab key comes to its first one, and the other way round. */
+function goRound(sheet: HTMLElement, event: KeyboardEvent): void {
+  // Of two that are open the later one lies on top.
+  if ([...document.querySelectorAll('[role="dialog"]')].at(-1) !== sheet) return;
+  const stops = [...sheet.querySelectorAll<HTMLElement>(STOPS)].filter(
+    (stop) => stop.tabIndex >= 0 && !stop.hasAttribute('disabled') && stop.getClientRects().length > 0,
+  );
+  const [first, last] = [stops[0], stops.at(-1)];
+  const at = document.activeElement;
+  const leaves = at === sheet || at === (event.shiftKey ? first : last);
+  // From outside it goes in, as from the pulse bar that stays in reach of fingers.
+  if (!leaves && sheet.contains(at)) return;
+  if (at === sheet && !event.shiftKey) return;
+  event.preventDefault();
+  (event.shiftKey ? last : first)?.focus();
+}
+
 export function Sheet({ title, low = false, onClose, children }: Props) {
   const palette = usePalette();
   const { wide } = useMedia();
   // What is said in passing lies over the lower edge: nothing may be hidden behind it.
   const said = useSession((session) => session.said !== null);
   const sheet = useRef<HTMLElement>(null);
+  // Opened and closed once, whatever it was given since.
+  const close = useRef(onClose);
+  useEffect(() => void (close.current = onClose));
+  const back = useRef<OnBack>(null);
+  const press = () => {
+    back.current?.closing();
+    close.current();
+  };
   useEffect(() => {
     const before = document.activeElement;
     sheet.current?.focus();
-    const escape = (event: KeyboardEvent) => event.key === 'Escape' && onClose();
-    window.addEventListener('keydown', escape);
+    const keys = (event: KeyboardEvent) => {
+      if (event.key === 'Escape') press();
+      if (event.key === 'Tab' && sheet.current) goRound(sheet.current, event);
+    };
+    window.addEventListener('keydown', keys);
+    const over = closeOnBack(() => close.current());
+    back.current = over;
     return () => {
-      window.removeEventListener('keydown', escape);
+      over.gone();
+      window.removeEventListener('keydown', keys);
       if (before instanceof HTMLElement) before.focus();
     };
-    // Only as it opens and closes.
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- a new onClose each render must not take the focus again
   }, []);
   return (
     <Column
@@ -60,7 +92,7 @@ export function Sheet({ title, low = false, onClose, children }: Props) {
         <Text render="h2" margin={0} fontFamily="$heading" fontWeight="650" fontSize={22} color="$text">
           {title}
         </Text>
-        <Button label="Close" kind="quiet" onPress={onClose}>
+        <Button label="Close" kind="quiet" onPress={press}>
           <X size={22} color={palette.text} aria-hidden />
         </Button>
       </Row>

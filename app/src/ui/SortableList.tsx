@@ -1,17 +1,8 @@
 // A list whose order is the user's: dragged by its handle, with a mouse, a finger, or the keyboard.
 
-import type { CSSProperties, ReactNode } from 'react';
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
-import {
-  arrayMove,
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
-import GripVertical from 'lucide-react-native/icons/grip-vertical';
-import { usePalette } from './palette';
+import { lazy, Suspense, type ReactNode } from 'react';
+import { LongList } from './LongList';
+import { StillItem } from './still-item';
 
 type Props<T extends { readonly id: string }> = {
   readonly items: readonly T[];
@@ -20,86 +11,34 @@ type Props<T extends { readonly id: string }> = {
   readonly onOrder: (items: readonly T[]) => void;
   /** Items that open keep their handle at the top. */
   readonly opens?: boolean;
+  /** How high a row is, about, in pixels. */
+  readonly height?: number;
   readonly children: (item: T) => ReactNode;
 };
 
-export function SortableList<T extends { readonly id: string }>({
-  items,
-  nameOf,
-  onOrder,
-  opens = false,
-  children,
-}: Props<T>) {
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
-  return (
-    <DndContext
-      sensors={sensors}
-      collisionDetection={closestCenter}
-      onDragEnd={({ active, over }) => {
-        const [from, to] = [active.id, over?.id].map((id) => items.findIndex((item) => item.id === id));
-        if (from !== undefined && to !== undefined && from >= 0 && to >= 0 && from !== to)
-          onOrder(arrayMove([...items], from, to));
-      }}
-    >
-      <SortableContext items={items.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
-        {items.map((item) => (
-          <Item key={item.id} id={item.id} name={nameOf(item)} opens={opens}>
-            {children(item)}
-          </Item>
-        ))}
-      </SortableContext>
-    </DndContext>
-  );
-}
+/** Dragging is fetched when the first list is seen; until then its items stand still. */
+const DraggedItems = lazy(() => import('./dragged-items'));
 
-type ItemProps = {
-  readonly id: string;
-  readonly name: string;
-  readonly opens: boolean;
-  readonly children: ReactNode;
-};
-
-function Item({ id, name, opens, children }: ItemProps) {
-  const palette = usePalette();
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id });
-  const style: CSSProperties = {
-    transform: CSS.Translate.toString(transform),
-    ...(transition ? { transition } : {}),
-    display: 'flex',
-    alignItems: opens ? 'flex-start' : 'center',
-    minHeight: 48,
-    borderBottom: `1px solid ${palette.line}`,
-    background: isDragging ? palette.well : 'transparent',
-    position: 'relative',
-    zIndex: isDragging ? 2 : 0,
+export function SortableList<T extends { readonly id: string }>(props: Props<T>) {
+  const { items, nameOf, onOrder, opens = false, height = 60, children } = props;
+  const rows = items.map((item) => ({ id: item.id, name: nameOf(item), content: () => children(item) }));
+  const move = (from: number, to: number) => {
+    const moved = items.filter((_, i) => i !== from);
+    moved.splice(to, 0, items[from]!);
+    onOrder(moved);
   };
+  const still = (
+    <LongList items={rows} height={height}>
+      {({ name, content }) => (
+        <StillItem name={name} opens={opens}>
+          {content()}
+        </StillItem>
+      )}
+    </LongList>
+  );
   return (
-    <div ref={setNodeRef} style={style}>
-      <button
-        type="button"
-        aria-label={`Move ${name}`}
-        {...attributes}
-        {...listeners}
-        style={{
-          width: 44,
-          height: 44,
-          flexShrink: 0,
-          border: 0,
-          background: 'transparent',
-          cursor: 'grab',
-          touchAction: 'none',
-          ...(opens ? { marginTop: 4 } : {}),
-          display: 'flex',
-          alignItems: 'center',
-          justifyContent: 'center',
-        }}
-      >
-        <GripVertical size={18} color={palette.quiet} aria-hidden />
-      </button>
-      <div style={{ flex: 1, minWidth: 0 }}>{children}</div>
-    </div>
+    <Suspense fallback={still}>
+      <DraggedItems rows={rows} opens={opens} height={height} onMove={move} />
+    </Suspense>
   );
 }

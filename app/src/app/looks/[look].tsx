@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { EditPlace } from '../../features/looks/edit/EditPlace';
+import { EditPlace } from '../../features/looks/editors';
 
 export default function OneLook() {
   const { look } = useLocalSearchParams();

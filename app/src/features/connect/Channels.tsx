@@ -5,7 +5,8 @@ import { patchedFixtures } from '@hovlix/core/rig';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { useHovlix, useLive, useShow } from '../../host/hovlix';
 import { usePalette, useTints } from '../../ui/palette';
-import type { ChannelRef } from './UniversePlace';
+
+export type ChannelRef = { readonly universe: number; readonly address: number; readonly was?: number };
 
 type Props = {
   readonly universe: number;

@@ -21,7 +21,7 @@ export function ConductorCard({ screens }: { readonly screens: number | undefine
       {conductor === 'browser' && (
         <State colour="$warn" word="This browser conducts by itself">
           <Quiet>
-            Everything works but the way out: a web page cannot send DMX. For lamps, start Hovlix on this computer with
+            Everything works except output: a web page cannot send DMX. For lamps, start Hovlix on this computer with
             ./start and open the address it prints.
           </Quiet>
         </State>

@@ -19,6 +19,7 @@ import { OutputsCard } from './OutputsCard';
 import { OutputSheet } from './OutputSheet';
 import { PedalsCard } from './PedalsCard';
 import { PhonesCard } from './PhonesCard';
+import { PlayerCard } from './player/PlayerCard';
 
 type Editing = { readonly what: 'output' | 'input'; readonly id: string } | null;
 
@@ -41,6 +42,7 @@ export function ConnectPlace() {
       <ConductorCard screens={status?.screens} />
       {status && <PhonesCard status={status} />}
       <PedalsCard />
+      {status && <PlayerCard status={status} />}
       {status && <InputsCard status={status} onEdit={(id) => setEditing({ what: 'input', id })} />}
       {status && <NetworkCard status={status} />}
     </>

@@ -4,10 +4,9 @@ import { useEffect, useState } from 'react';
 import { Link } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
 import { View } from '@tamagui/core';
-import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import { rowInWords, type OutputRow, type Status } from '@hovlix/core/connect';
 import { id, seconds, universe } from '@hovlix/core/units';
-import { walkedChannel } from '@hovlix/core/engine';
+import { walkedChannel } from '@hovlix/core/picture';
 import { statusQuery } from '../../data/queries';
 import { freshId } from '../../host/fresh-id';
 import { useHovlix, useLink, useConnections, useLive } from '../../host/hovlix';
@@ -16,6 +15,7 @@ import { Typed, wholeNumber } from '../../ui/form';
 import { usePalette } from '../../ui/palette';
 import { Button, Column, Figures, Quiet, Row, Title, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
+import { PageHead } from './PageHead';
 import { firstChoices, stateOf, type FirstChoice } from './model';
 import { Reasons } from './Reasons';
 
@@ -65,7 +65,7 @@ export function FirstLamp() {
 
   return (
     <ScrollArea>
-      <Head />
+      <PageHead title="One lamp" />
       <Column paddingHorizontal={16} gap={16} paddingBottom={16} maxWidth={640}>
         {!served && (
           <State colour="$warn" word="A web page alone cannot reach a lamp">
@@ -109,28 +109,10 @@ export function FirstLamp() {
   );
 }
 
-function Head() {
-  const palette = usePalette();
-  return (
-    <Row gap={4} paddingLeft={4} paddingRight={16} paddingVertical={8}>
-      <Link
-        href="/connect"
-        aria-label="Back to Connect"
-        style={{ width: 44, height: 44, display: 'flex', alignItems: 'center', justifyContent: 'center' }}
-      >
-        <ChevronLeft size={24} color={palette.text} aria-hidden />
-      </Link>
-      <Title render="h1" margin={0}>
-        One lamp
-      </Title>
-    </Row>
-  );
-}
-
 function Ways({ status, onTake }: { readonly status: Status; readonly onTake: (choice: FirstChoice) => void }) {
   return (
     <>
-      <Words>What leads to your lamp? Plug it in; it appears here by itself.</Words>
+      <Words>How is your lamp connected? Plug it in; it appears here automatically.</Words>
       <Column gap={8}>
         {firstChoices(status, UNIVERSE).map((choice) => (
           <View

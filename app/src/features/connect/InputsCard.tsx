@@ -17,7 +17,7 @@ import { SheetFoot } from './SheetFoot';
 export const MERGE_WORDS = {
   highest: 'The higher level wins, channel by channel.',
   'takes-over': 'It takes over while it is there.',
-  backup: 'It only speaks while our output is off.',
+  backup: 'It is used only while our output is off.',
 } as const;
 
 type Props = { readonly status: Status; readonly onEdit: (input: string) => void };
@@ -41,7 +41,7 @@ export function InputsCard({ status, onEdit }: Props) {
   };
   return (
     <Card
-      title="Light from elsewhere"
+      title="Incoming DMX"
       action={
         <Button onPress={add}>
           <Plus size={18} color={palette.text} aria-hidden />
@@ -71,9 +71,9 @@ function InputLine({ row, status, onEdit }: { readonly row: InputRow } & Props) 
   const winner = status.output?.winners.find((one) => one.universe === row.universe)?.winner ?? 'ours';
   const [tone, word]: [Tone, string] =
     !row.on ? ['$faint', 'Off']
-    : sources.length === 0 ? ['$warn', 'Nobody sends']
-    : winner === 'ours' ? ['$live', 'We win']
-    : winner === 'theirs' ? ['$live', 'They win']
+    : sources.length === 0 ? ['$warn', 'Nothing received']
+    : winner === 'ours' ? ['$live', 'Hovlix in control']
+    : winner === 'theirs' ? ['$live', 'Other source in control']
     : ['$live', 'Both, the higher level']; // prettier-ignore
   return (
     <Row gap={12} alignItems="flex-start" justifyContent="space-between">
@@ -103,7 +103,7 @@ export function InputSheet({ input, onClose }: { readonly input: string; readonl
   if (!row) return null;
   const put = (change: Partial<InputRow>) => app.connections.make({ type: 'put-input', row: { ...row, ...change } });
   return (
-    <Sheet title="Light from elsewhere" onClose={onClose}>
+    <Sheet title="Incoming DMX" onClose={onClose}>
       <Labelled label="Arrives as">
         <Segments
           label="Arrives as"
@@ -136,9 +136,9 @@ export function InputSheet({ input, onClose }: { readonly input: string; readonl
           />
         </Column>
       </Row>
-      <Labelled label="What becomes of it" hint={MERGE_WORDS[row.merge]}>
+      <Labelled label="How it combines with ours" hint={MERGE_WORDS[row.merge]}>
         <Segments
-          label="What becomes of it"
+          label="How it combines with ours"
           value={row.merge}
           choices={[
             { value: 'highest', name: 'Higher wins' },

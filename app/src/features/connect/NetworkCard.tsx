@@ -34,7 +34,7 @@ export function NetworkCard({ status }: { readonly status: Status }) {
       ))}
       {bad > 0 && (
         <Quiet>
-          {bad.toLocaleString('en')} packets from the network made no sense and were dropped. The last: {lastBad}.
+          {bad.toLocaleString('en')} packets from the network could not be read and were ignored. The last: {lastBad}.
         </Quiet>
       )}
       <Typed<string>
@@ -62,7 +62,7 @@ export function NetworkCard({ status }: { readonly status: Status }) {
         </Button>
       </Row>
       {status.troubles.map((trouble) => (
-        <State key={trouble} colour="$warn" word="not kept">
+        <State key={trouble} colour="$warn" word="Trouble">
           <Quiet>{trouble}</Quiet>
         </State>
       ))}

@@ -41,9 +41,9 @@ export function OutputSheet({ output, status, onClose, onEdit }: Props) {
           {Math.round(report?.packetsPerSecond ?? 0)}/s
         </Figures>
       </Row>
-      <Labelled label="Way out">
+      <Labelled label="Send by">
         <Segments
-          label="Way out"
+          label="Send by"
           value={way.protocol}
           choices={[
             { value: 'sacn', name: 'sACN' },
@@ -73,7 +73,7 @@ export function OutputSheet({ output, status, onClose, onEdit }: Props) {
             label="Delay, ms"
             numeric
             value={row.delayMs}
-            hint="Minus sends earlier"
+            hint="Negative sends earlier"
             read={wholeNumber(DELAY_MS.least, DELAY_MS.most)}
             onChange={(delayMs) => put({ delayMs })}
           />

@@ -65,7 +65,7 @@ export function OutputsCard({ status, at, onEdit }: Props) {
       {missing.map((number) => (
         <Row key={number} gap={12} justifyContent="space-between" flexWrap="wrap">
           <Words color="$warn" flex={1} minWidth={180}>
-            Lamps hang on universe {number}, and no output carries it.
+            Lamps use universe {number}, but no output sends it.
           </Words>
           <Button onPress={() => add(number)}>{`Send universe ${number}`}</Button>
         </Row>

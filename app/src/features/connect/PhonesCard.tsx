@@ -1,9 +1,7 @@
 // Opening Hovlix to phones: the address, the code, and who has joined.
 
-import { useMemo } from 'react';
+import { lazy, Suspense } from 'react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import QRCode from 'qrcode';
-import Svg, { Path, Rect } from 'react-native-svg';
 import type { Status } from '@hovlix/core/connect';
 import { askHost, statusQuery } from '../../data/queries';
 import { RIGHT_WORDS, type Right } from '@hovlix/core/live';
@@ -11,6 +9,8 @@ import { Card, State } from '../../ui/card';
 import { Choose } from '../../ui/form';
 import { Hold } from '../../ui/Hold';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
+
+const Qr = lazy(() => import('./Qr'));
 
 const RIGHT_CHOICES: readonly { readonly value: Right; readonly name: string }[] = [
   { value: 'operator', name: 'operator' },
@@ -52,7 +52,9 @@ export function PhonesCard({ status }: { readonly status: Status }) {
       )}
       {phones.open && host && phones.code && phones.addresses[0] && (
         <Row gap={16} alignItems="flex-start" flexWrap="wrap">
-          <Qr text={`${phones.addresses[0]}/#${phones.code}`} />
+          <Suspense fallback={<Column width={140} height={140} />}>
+            <Qr text={`${phones.addresses[0]}/#${phones.code}`} />
+          </Suspense>
           <Column flex={1} minWidth={150} gap={4}>
             <Quiet>Scan it, or open</Quiet>
             {phones.addresses.map((address) => (
@@ -128,25 +130,5 @@ export function PhonesCard({ status }: { readonly status: Status }) {
         At a venue bring an access point of your own: hundreds of guests on the same Wi-Fi are why remotes fail.
       </Quiet>
     </Card>
-  );
-}
-
-/** Always ink on white with its quiet zone of four modules (ISO/IEC 18004), so that every camera reads it. */
-function Qr({ text }: { readonly text: string }) {
-  const { size, path } = useMemo(() => {
-    const { modules } = QRCode.create(text, { errorCorrectionLevel: 'M' });
-    let drawn = '';
-    for (let row = 0; row < modules.size; row++)
-      for (let column = 0; column < modules.size; column++)
-        if (modules.get(row, column)) drawn += `M${column + 4} ${row + 4}h1v1h-1z`;
-    return { size: modules.size + 8, path: drawn };
-  }, [text]);
-  return (
-    <Column borderRadius={12} overflow="hidden" role="img" aria-label="QR code to join" testID="qr">
-      <Svg width={140} height={140} viewBox={`0 0 ${size} ${size}`}>
-        <Rect width={size} height={size} fill="#FFFFFF" />
-        <Path d={path} fill="#15121B" />
-      </Svg>
-    </Column>
   );
 }

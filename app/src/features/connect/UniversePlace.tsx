@@ -1,16 +1,14 @@
 // The channels of one universe: each level as it leaves the computer, and as many of them in hand as one likes.
 
 import { useState } from 'react';
-import { Link } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
-import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import { seconds } from '@hovlix/core/units';
 import { statusQuery } from '../../data/queries';
-import { useHovlix, useLink, useLive, useShow } from '../../host/hovlix';
-import { usePalette } from '../../ui/palette';
-import { Button, Column, Figures, Quiet, Row, Title, Words } from '../../ui/pieces';
+import { useConnections, useHovlix, useLink, useLive, useShow } from '../../host/hovlix';
+import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
-import { Channels } from './Channels';
+import { PageHead } from './PageHead';
+import { Channels, type ChannelRef } from './Channels';
 import { channelName, sameChannels } from './model';
 
 /** A walk stays this long on each channel. */
@@ -18,14 +16,14 @@ const WALK_STEP = seconds(0.6);
 const FLASH_FOR = seconds(5);
 
 /** A chosen channel, and the level it left with when it was chosen: where the fader takes it up. */
-export type ChannelRef = { readonly universe: number; readonly address: number; readonly was?: number };
-
 export function UniversePlace({ universe }: { readonly universe: number }) {
   const conductor = useLink((link) => link.conductor);
   const served = conductor === 'server';
   const status = useQuery(statusQuery(served)).data;
   const [chosen, setChosen] = useState<readonly ChannelRef[]>([]);
   const rate = status?.output?.framesPerSecond;
+  const outputs = useConnections((state) => state.connections?.outputs);
+  const carried = !outputs || outputs.some((row) => row.universe === universe && row.on);
   const arrives = status?.node?.universes.find((one) => one.universe === universe);
   const toggle = (address: number, was: number) =>
     setChosen((before) =>
@@ -35,14 +33,14 @@ export function UniversePlace({ universe }: { readonly universe: number }) {
     );
   return (
     <Column height="100%">
-      <Head universe={universe}>
+      <PageHead title={`Universe ${universe}`}>
         <Quiet>
-          {rate === undefined ? '' : `${Math.round(rate)} frames a second leave. `}
+          {!carried ? 'No output sends it. ' : rate === undefined ? '' : `${Math.round(rate)} frames a second leave. `}
           {arrives
             ? `The stand-in gets ${Math.round(arrives.framesPerSecond)}, ${arrives.lost} lost, longest gap ${Math.round(arrives.longestGapMs)} ms.`
             : ''}
         </Quiet>
-      </Head>
+      </PageHead>
       <div style={{ flex: 1, minHeight: 0 }}>
         <ScrollArea>
           {served && <Channels universe={universe} chosen={chosen} onToggle={toggle} />}
@@ -53,27 +51,6 @@ export function UniversePlace({ universe }: { readonly universe: number }) {
       </div>
       <Hand universe={universe} chosen={chosen} onChoose={setChosen} />
     </Column>
-  );
-}
-
-function Head({ universe, children }: { readonly universe: number; readonly children: React.ReactNode }) {
-  const palette = usePalette();
-  return (
-    <Row gap={4} paddingLeft={4} paddingRight={16} paddingTop={8} paddingBottom={8} alignItems="flex-start">
-      <Link
-        href="/connect"
-        aria-label="Back to Connect"
-        style={{ width: 44, height: 44, display: 'flex', alignItems: 'center', justifyContent: 'center' }}
-      >
-        <ChevronLeft size={24} color={palette.text} aria-hidden />
-      </Link>
-      <Column flex={1} minWidth={0} paddingTop={6}>
-        <Title render="h1" margin={0}>
-          Universe {universe}
-        </Title>
-        {children}
-      </Column>
-    </Row>
   );
 }
 
@@ -111,14 +88,14 @@ function Hand({ universe, chosen, onChoose }: HandProps) {
       padding={12}
       gap={8}
       role="region"
-      aria-label="In hand"
+      aria-label="By hand"
     >
       <Row gap={12} justifyContent="space-between">
         <Words flex={1} minWidth={0} numberOfLines={2}>
           {last === undefined
             ? held.length > 0
               ? `${held.length} channels are held by hand.`
-              : 'Tap channels to take them in hand.'
+              : 'Tap channels to set them by hand.'
             : chosen.length === 1
               ? `Channel ${last.address}${nameOf(channelName(show, last.universe, last.address))}`
               : `${chosen.length} channels`}

@@ -26,7 +26,7 @@ export function FadeForm({ fades, onChange, holds = true }: Props) {
       {holds && (
         <>
           <Switch
-            label="Goes out by itself"
+            label="Turns off automatically"
             on={hold !== undefined}
             onChange={(on) => onChange({ hold: on ? beats(4) : undefined })}
           />
@@ -36,7 +36,7 @@ export function FadeForm({ fades, onChange, holds = true }: Props) {
         </>
       )}
       <Switch label="Stays on when a song starts" on={keep} onChange={(on) => onChange({ keep: on })} />
-      <Switch label="Begins clean: what stands goes off" on={clean} onChange={(on) => onChange({ clean: on || undefined })} />
+      <Switch label="Turns other looks off first" on={clean} onChange={(on) => onChange({ clean: on || undefined })} />
     </Column>
   ); // prettier-ignore
 }

@@ -9,6 +9,7 @@ import { useIsOn } from '../../host/conduct/use-is-on';
 import { LookPicture } from '../../ui/LookPicture';
 import { usePalette, useTints } from '../../ui/palette';
 import { Figures, Quiet, Row } from '../../ui/pieces';
+import { useUnlit } from '../../ui/use-unlit';
 import { plainWords } from './model';
 
 type Props = {
@@ -22,12 +23,14 @@ export function LookCard({ play, roles, onMore }: Props) {
   const palette = usePalette();
   const tints = useTints();
   const on = useIsOn(play.id);
+  const unlit = useUnlit(play.id);
   return (
     <View position="relative" minWidth={0}>
       <View
         render="button"
         aria-label={`${play.name}, ${on ? 'on' : 'off'}`}
         aria-pressed={on}
+        aria-description={unlit}
         onPress={() => toggleLook(app, play.id)}
         padding={0}
         borderRadius={14}

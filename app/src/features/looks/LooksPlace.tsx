@@ -7,6 +7,7 @@ import { useMay, useShow } from '../../host/hovlix';
 import { Chip } from '../../ui/Chip';
 import { Typed } from '../../ui/form';
 import { usePalette } from '../../ui/palette';
+import { Growing } from '../../ui/Growing';
 import { Button, Column, PlaceHead, Quiet, Row } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
 import { CardSheet } from './CardSheet';
@@ -67,11 +68,15 @@ export function LooksPlace() {
           {show.roles.map((role) => chip(role.name, { role: role.id }))}
         </Row>
       </ScrollArea>
-      <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(168px, 1fr))', gap: 12, padding: '0 12px' }}>
-        {shown.map((one) => (
-          <LookCard key={one.id} play={one} roles={show.roles} onMore={() => setOpen(one.id)} />
-        ))}
-      </div>
+      <Growing items={shown}>
+        {(some) => (
+          <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(168px, 1fr))', gap: 12, padding: '0 12px' }}>
+            {some.map((one) => (
+              <LookCard key={one.id} play={one} roles={show.roles} onMore={() => setOpen(one.id)} />
+            ))}
+          </div>
+        )}
+      </Growing>
       {all.length === 0 && (
         <Column padding={24} gap={12} alignItems="flex-start">
           <Quiet>A look is a picture in light: who shines, how bright, in which colour. There is none yet.</Quiet>
@@ -82,7 +87,7 @@ export function LooksPlace() {
           )}
         </Column>
       )}
-      {all.length > 0 && shown.length === 0 && <Quiet padding={24}>Nothing here fits. Choose All, or search for less.</Quiet>}
+      {all.length > 0 && shown.length === 0 && <Quiet padding={24}>No look matches. Choose All, or shorten the search.</Quiet>}
       {opened && <CardSheet show={show} play={opened} onClose={() => setOpen(null)} />}
     </ScrollArea>
   ); // prettier-ignore

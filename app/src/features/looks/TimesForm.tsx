@@ -31,11 +31,7 @@ export function TimesForm({ show, values, said, timed = true, onSay, onValues }:
   if (!open)
     return (
       <Button onPress={() => setOpen(true)}>
-        {own > 0
-          ? `Fades of their own (${own}) …`
-          : timed
-            ? 'Other fades for some of it …'
-            : 'What jumps, what fades …'}
+        {own > 0 ? `Separate fade times (${own}) …` : timed ? 'Separate fade times …' : 'Snap or fade …'}
       </Button>
     );
   const families = FAMILIES.filter((family) => values.some((value) => familiesOf(value, familyOf).has(family)));
@@ -44,7 +40,7 @@ export function TimesForm({ show, values, said, timed = true, onSay, onValues }:
   const time = (name: string, times: Times | undefined) =>
     onSay({ ...said, times: emptied({ ...said.times, [name]: times }) });
   return (
-    <Column gap={16} role="group" aria-label="Fades of their own">
+    <Column gap={16} role="group" aria-label="Separate fade times">
       {timed && (
         <>
           <Quiet>Beats. What is left empty fades as the look does.</Quiet>
@@ -75,14 +71,14 @@ export function TimesForm({ show, values, said, timed = true, onSay, onValues }:
       )}
       {names.map((name) => (
         <Column key={name} gap={6}>
-          <Quiet fontWeight="600">{wordOf(name)} goes over</Quiet>
+          <Quiet fontWeight="600">{wordOf(name)} changes</Quiet>
           <Segments
-            label={`${wordOf(name)} goes over`}
+            label={`${wordOf(name)} changes`}
             value={said.snaps?.[name] === undefined ? 'type' : said.snaps[name] ? 'jump' : 'fade'}
             choices={[
-              { value: 'type', name: 'As is usual' },
-              { value: 'fade', name: 'In a fade' },
-              { value: 'jump', name: 'At once' },
+              { value: 'type', name: 'As usual' },
+              { value: 'fade', name: 'Fades' },
+              { value: 'jump', name: 'Snaps' },
             ]}
             onChoose={(how) =>
               onSay({ ...said, snaps: emptied({ ...said.snaps, [name]: how === 'type' ? undefined : how === 'jump' }) })

@@ -5,7 +5,7 @@ import { chromaticityFromHex } from '@hovlix/core/colour';
 import { testShow } from '../../../../core/src/testing/show';
 import { changesBetween, stepName, withStepAfter } from './chase/model';
 import { nearestLamp, walked } from './edit/choose';
-import { chosenLamps, draftLines, matchLines, ownAttributes } from './edit/model';
+import { chosenLamps, draftLines, matchGroups, matchWords, ownAttributes } from './edit/model';
 import { waveWords } from './edit/WavesPanel';
 import { nextNumber } from '@hovlix/core/show';
 import { foldersOf, plainWords, shownPlays } from './model';
@@ -23,17 +23,33 @@ const chase = Chase.parse({
 }); // prettier-ignore
 const chased = { ...show, chases: [chase] };
 
-test('lamps say how near they come to a colour, each in its own way', () => {
+test('lamps say how near they come to a colour, type by type, each in its own way', () => {
   const blue = chromaticityFromHex('#2040ff');
-  expect(matchLines([lamp('a'), lamp('b')], blue)).toEqual(['All lamps mix this colour.']);
-  const [some, near] = matchLines([lamp('a'), lamp('s')], chromaticityFromHex('#00ff40'));
-  expect(some).toBe('1 of 2 lamps mix it.');
-  expect(near).toMatch(/^S takes (Open|Red|Blue) from its wheel, \d+ off$/);
-  const gelled = {
+  const met = matchGroups([lamp('a'), lamp('b')], blue);
+  expect(met.map(({ name, words, exact }) => [name, words, exact])).toEqual([
+    ['A', 'matches', true],
+    ['B', 'matches', true],
+  ]);
+  expect(matchWords(met)).toBe('All lamps match this colour.');
+  // What a mixing lamp makes is what was wanted, to the eye.
+  expect(met[0]!.hex).toMatch(/^#[12][0-9a-f][34][0-9a-f]f[0-9a-f]$/);
+  const twins = matchGroups([lamp('b'), lamp('idle')], blue);
+  expect(twins).toMatchObject([{ name: 'RGB', count: 2 }]);
+  const mixed = matchGroups([lamp('a'), lamp('s')], chromaticityFromHex('#00ff40'));
+  expect(matchWords(mixed)).toBe('1 of 2 lamps match it.');
+  expect(mixed[1]!.words).toMatch(/^(Open|Red|Blue) from its wheel, \d+ off$/);
+  const plain = {
     ...lamp('idle'),
     mode: { ...lamp('idle').mode, channels: [{ attribute: 'Dimmer', at: [1], home: 0, ranges: [] }] },
   };
-  expect(matchLines([gelled], blue)).toEqual(['1 lamp has one colour only.']);
+  const one = matchGroups([plain], blue);
+  expect(one).toMatchObject([{ name: 'Idle', words: 'one colour only', hex: null }]);
+  expect(matchWords(one)).toBe('No lamp matches it. This is how close they come.');
+  const gelled = { ...plain, fixture: { ...plain.fixture, gel: chromaticityFromHex('#ff0000') } };
+  expect(matchGroups([gelled], blue)[0]).toMatchObject({
+    hex: '#ff0000',
+    words: expect.stringMatching(/^its gel, \d+ off/),
+  });
 });
 
 test('what further attributes the chosen lamps have, with ranges by name and slots by colour', () => {

@@ -1,19 +1,19 @@
 // All masters: of the whole rig, of each role, of tempo, and of fade times.
 
 import { router } from 'expo-router';
+import { isFrozen } from '@hovlix/core/live';
 import { rampAt } from '@hovlix/core/light';
-import { rigInUse, type Show } from '@hovlix/core/show';
-import { seconds } from '@hovlix/core/units';
+import type { Show } from '@hovlix/core/show';
 import { clockNow } from '../../host/conduct/gestures';
+import { doAct } from '../../host/controls/act';
 import { useHovlix, useLive, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { Button, Column, Quiet, Row, Words } from '../../ui/pieces';
 import { Segments } from '../../ui/Segments';
 import { Sheet } from '../../ui/Sheet';
 import { Slider } from '../../ui/Slider';
-
-/** Where a fader is going, rather than where it is on its way. */
-const SETTLED = seconds(Number.MAX_SAFE_INTEGER);
+import { Switch } from '../../ui/Switch';
+import { RoleFaders, SETTLED } from './RoleFaders';
 
 const SPEEDS = [0.25, 0.5, 1, 2, 4];
 const SPEED_NAMES: Readonly<Record<number, string>> = { 0.25: '1/4', 0.5: '1/2', 1: 'As it is', 2: '2×', 4: '4×' };
@@ -29,17 +29,12 @@ function MastersSheet() {
   const show = useShow((one) => one);
   const live = useLive((state) => state);
   if (!show) return null;
-  const cast = rigInUse(show).casting;
-  const roles = show.roles.filter((role) => cast.some((one) => one.role === role.id && one.fixtures.length > 0));
-  const levelOf = (role: string) => {
-    const master = live.roleMasters.find((one) => one.role === role);
-    return master ? rampAt(master.ramp, SETTLED) : 1;
-  };
   const { act } = app.conducting;
   const speed = (rate: number) => act({ type: 'speed', rate, beat: clockNow(app).beat });
   const reset = () => {
     act({ type: 'master', level: 1 });
-    for (const role of roles) if (levelOf(role.id) < 1) act({ type: 'role-master', role: role.id, level: 1 });
+    for (const { role, ramp } of live.roleMasters)
+      if (rampAt(ramp, SETTLED) < 1) act({ type: 'role-master', role, level: 1 });
     speed(1);
     act({ type: 'fade-times', factor: 1 });
   };
@@ -56,18 +51,7 @@ function MastersSheet() {
       />
       <Column gap={10}>
         <Words fontWeight="600">Roles</Words>
-        {roles.map((role) => (
-          <Slider
-            key={role.id}
-            label={role.name}
-            value={levelOf(role.id) * 100}
-            low={0}
-            high={100}
-            step={1}
-            unit="%"
-            onChange={(value) => act({ type: 'role-master', role: role.id, level: value / 100 })}
-          />
-        ))}
+        <RoleFaders show={show} />
         <Quiet>They scale level and nothing else: aims and colours stay.</Quiet>
       </Column>
       <Column gap={10}>
@@ -87,7 +71,7 @@ function MastersSheet() {
           unit="%"
           onChange={(value) => speed(value / 100)}
         />
-        <Quiet>Of what stands by itself. A song keeps its own tempo.</Quiet>
+        <Quiet>Affects looks outside songs. A song keeps its own tempo.</Quiet>
       </Column>
       <Slider
         label="Fade times"
@@ -99,6 +83,7 @@ function MastersSheet() {
         onChange={(value) => act({ type: 'fade-times', factor: value / 100 })}
       />
       <BlackoutFade />
+      <Freeze />
       <InHand show={show} />
       <Row gap={8} flexWrap="wrap">
         <Button onPress={reset}>All to 100 %</Button>
@@ -134,6 +119,18 @@ function BlackoutFade() {
   );
 }
 
+/** All light stays as it is, and goes on within a beat. */
+function Freeze() {
+  const app = useHovlix();
+  const frozen = useLive(isFrozen);
+  return (
+    <Column gap={6}>
+      <Switch label="Freeze the light" on={frozen} onChange={() => doAct(app, { act: 'freeze', to: 'toggle' })} />
+      <Quiet>It stays as it is now. What plays and what you press goes on behind it.</Quiet>
+    </Column>
+  );
+}
+
 /** What is in hand, role by role, with a way to give each back. */
 function InHand({ show }: { readonly show: Show }) {
   const app = useHovlix();
@@ -141,8 +138,8 @@ function InHand({ show }: { readonly show: Show }) {
   const held = show.roles.filter(({ id }) => hands.some((one) => one.on && one.value.role === id));
   if (!hands.some((one) => one.on)) return null;
   return (
-    <Column gap={10} role="group" aria-label="In hand">
-      <Words fontWeight="600">In hand</Words>
+    <Column gap={10} role="group" aria-label="By hand">
+      <Words fontWeight="600">By hand</Words>
       <Row gap={8} flexWrap="wrap">
         {held.map(({ id, name }) => (
           <Button key={id} onPress={() => app.draft.letGoOf(id, clockNow(app).pulse)}>{`Release ${name}`}</Button>

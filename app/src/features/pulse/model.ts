@@ -14,7 +14,9 @@ export function pulseAt(live: LiveState, songs: readonly Song[], now: Seconds): 
     const time = songTimeAt(live.song, now);
     const place = barAt(song.meter, beatAt(song.tempo, time));
     const meter = meterAtBar(song.meter, place.bar);
-    const bpm = tempoAt(song.tempo, time) / pulseLength(meter);
+    // Slowed for rehearsal, or as fast as a DJ player turns.
+    const pace = live.song.playing ? live.song.rate : 1;
+    const bpm = (tempoAt(song.tempo, time) * pace) / pulseLength(meter);
     return { bpm, lit: live.song.playing && time < song.duration ? place.pulse : -1, count: pulsesInBar(meter) };
   }
   const pulses = ((now - live.tempo.at) * live.tempo.bpm) / 60;

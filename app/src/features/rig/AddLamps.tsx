@@ -21,11 +21,13 @@ import {
 } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
 import { address, universe } from '@hovlix/core/units';
+import { zipFormats } from '../../host/files/formats';
 import { freshId } from '../../host/fresh-id';
 import { useHovlix } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { Field } from '../../ui/Field';
 import { Choose, Typed, wholeNumber } from '../../ui/form';
+import { LampPicture } from '../../ui/LampPicture';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
 import { usePalette } from '../../ui/palette';
 import { Sheet } from '../../ui/Sheet';
@@ -73,7 +75,7 @@ function ChooseType({ show, onChoose, onClose }: TypeProps) {
     router.push(`/rig/type/${type.id}`);
   };
   const bring = async (chosen: File) => {
-    const { readGdtf } = await import('@hovlix/core/gdtf');
+    const { readGdtf } = await zipFormats();
     const read = readGdtf(new Uint8Array(await chosen.arrayBuffer()), chosen.name, freshId());
     if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
     const { profile, notKept } = read.value;
@@ -103,8 +105,7 @@ function ChooseType({ show, onChoose, onClose }: TypeProps) {
       <Field label="Search lamps" value={text} onChange={setText} placeholder="Maker, model, kind or 16ch" />
       {found.length === 0 && (
         <Words>
-          Nothing here is called that. Try the kind and the number of channels, like “par 7ch”, or make it from its
-          manual.
+          No lamp matches. Try the kind and the number of channels, like “par 7ch”, or make it from its manual.
         </Words>
       )}
       <Row gap={8} flexWrap="wrap">
@@ -143,15 +144,19 @@ function ChooseType({ show, onChoose, onClose }: TypeProps) {
                 hoverStyle={{ backgroundColor: '$well' }}
                 pressStyle={{ backgroundColor: '$well' }}
                 cursor="pointer"
-                justifyContent="center"
-                alignItems="flex-start"
+                flexDirection="row"
+                alignItems="center"
+                gap={12}
               >
-                <Words fontWeight="600" textAlign="left">
-                  {name}
-                </Words>
-                <Quiet textAlign="left">
-                  {profile.kind} · {profile.modes.map((mode) => footprint(mode)).join(', ')} channels
-                </Quiet>
+                <LampPicture kind={profile.kind} />
+                <Column flex={1} minWidth={0}>
+                  <Words fontWeight="600" textAlign="left">
+                    {name}
+                  </Words>
+                  <Quiet textAlign="left">
+                    {profile.kind} · {channelWords(profile)}
+                  </Quiet>
+                </Column>
               </View>
               <Button
                 label={favourite ? `${name} is a favourite` : `Make ${name} a favourite`}
@@ -172,6 +177,12 @@ function ChooseType({ show, onChoose, onClose }: TypeProps) {
       </Column>
     </Sheet>
   );
+}
+
+/** How many channels it takes, in each of its modes: “4, 7 channels”. */
+function channelWords({ modes }: Profile): string {
+  const counts = modes.map((mode) => footprint(mode));
+  return `${counts.join(', ')} ${counts.length === 1 && counts[0] === 1 ? 'channel' : 'channels'}`;
 }
 
 type CountProps = Props & { readonly profile: Profile; readonly onBack: () => void };
@@ -205,6 +216,12 @@ function HowMany({ show, rig, profile, onBack, onClose }: CountProps) {
   };
   return (
     <Sheet title={profile.model} onClose={onClose}>
+      <Row gap={14}>
+        <LampPicture kind={profile.kind} size={64} />
+        <Quiet>
+          {profile.maker} · {profile.kind}
+        </Quiet>
+      </Row>
       <Choose
         label="Mode, as set in the lamp’s menu"
         value={modeId}

@@ -266,7 +266,7 @@ function Manners({ lamp: { fixture, profile, mode }, put }: { readonly lamp: Pat
             onChange={(on) => put({ swapPanTilt: on || undefined })}
           />
           <Labelled
-            label="Never past, degrees from the middle"
+            label="Movement limits, ° from centre"
             hint="So that it stays out of the mirror, the neighbours and the DJ’s eyes."
           >
             <Row gap={8} alignItems="flex-start">

@@ -58,7 +58,6 @@ function Rig({ show }: { readonly show: Show }) {
   const choose = (ids: readonly string[]) => setChosen(new Set(ids));
   const change = (lamp: string) => setOpen({ sheet: 'lamp', lamp });
   const close = () => setOpen(null);
-  const list = <ListTab show={show} rig={rig} patched={patched} chosen={chosen} onChosen={choose} onChange={change} />;
   const why = one && (
     <Why
       key={one.fixture.id}
@@ -67,6 +66,17 @@ function Rig({ show }: { readonly show: Show }) {
       onChange={() => change(one.fixture.id)}
       onByHand={() => setOpen({ sheet: 'hand', lamp: one.fixture.id })}
       onClose={() => choose([])}
+    />
+  );
+  const list = (
+    <ListTab
+      show={show}
+      rig={rig}
+      patched={patched}
+      chosen={chosen}
+      onChosen={choose}
+      onChange={change}
+      detail={wide ? undefined : why}
     />
   );
   const actions = may && (
@@ -124,9 +134,7 @@ function Rig({ show }: { readonly show: Show }) {
         )}
         {undirected.length > 0 && (
           <Row paddingHorizontal={16} paddingBottom={12} gap={12} justifyContent="space-between">
-            <Quiet flexShrink={1}>
-              Nobody has said yet where {namesOf(undirected.map(({ fixture }) => fixture))} point.
-            </Quiet>
+            <Quiet flexShrink={1}>Not set yet: where {namesOf(undirected.map(({ fixture }) => fixture))} point.</Quiet>
             <Button onPress={() => setOpen({ sheet: 'direction', lamp: undirected[0]!.fixture.id })}>Go on</Button>
           </Row>
         )}
@@ -148,10 +156,7 @@ function Rig({ show }: { readonly show: Show }) {
             {why}
           </>
         ) : (
-          <>
-            {why}
-            {list}
-          </>
+          list
         )}
       </ScrollArea>
       {open?.sheet === 'add' && (

@@ -93,6 +93,7 @@ export function Why({ fixture, profile, onChange, onByHand, onClose }: Props) {
               <Words key={reason}>{darkWords(reason)}</Words>
             ))}
           {unheard && <Words>{unheard}</Words>}
+          {why.frozen && <Words>The light is frozen: this is what it did at that moment.</Words>}
           {why.held && <Words>A hand or a test in Connect is on its channels.</Words>}
           {contributionWords(why.contributions).map((line) => (
             <Quiet key={line}>{line}</Quiet>

@@ -7,11 +7,11 @@ import { attributeOf, footprint } from '@hovlix/core/rig';
 export function darkWords(reason: Darkness): string {
   switch (reason) {
     case 'not-cast':
-      return 'It plays no role in this rig. Cast it in one.';
+      return 'It has no role in this rig. Give it one.';
     case 'nothing-speaks':
-      return 'Nothing asks it to shine now: no look is on and no clip lies here.';
+      return 'Nothing lights it now: no look is on and no clip is here.';
     case 'level-0':
-      return 'What asks for it asks for level 0.';
+      return 'The looks that use it set level 0.';
     case 'master-down':
       return 'The grand master is down.';
     case 'blackout':
@@ -45,7 +45,7 @@ export function unheardWords(
   if (mine.every(({ on }) => !on)) return `The output of universe ${universe} is switched off in Connect.`;
   const failed = (id: string) => rows.find((row) => row.id === id)?.state === 'failed';
   return mine.filter(({ on }) => on).every(({ id }) => failed(id))
-    ? `The output of universe ${universe} has failed; Connections says why.`
+    ? `The output of universe ${universe} has failed; Connect says why.`
     : undefined;
 }
 

@@ -12,6 +12,7 @@ import { Card } from '../../ui/card';
 import { Hold } from '../../ui/Hold';
 import { usePalette } from '../../ui/palette';
 import { Button, Column, Figures, PlaceHead, Quiet, Row, Words } from '../../ui/pieces';
+import { clockText } from '../../ui/clock-text';
 import { ScrollArea } from '../../ui/ScrollArea';
 import { Slider } from '../../ui/Slider';
 
@@ -142,11 +143,9 @@ function Stretch({ stretch, most, on }: StretchProps) {
       </Column>
       {kind === 'song' && (
         <Figures>
-          {clock(from)}–{clock(to)}
+          {clockText(from)}–{clockText(to)}
         </Figures>
       )}
     </Row>
   );
 }
-
-const clock = (time: number) => `${Math.floor(time / 60)}:${String(Math.floor(time % 60)).padStart(2, '0')}`;

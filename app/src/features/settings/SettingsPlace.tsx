@@ -82,7 +82,7 @@ function Keeping() {
       <Words>
         {room.persisted
           ? 'The browser has promised to keep your shows and music.'
-          : 'When room runs out, a browser may clear away what pages keep. Ask it to keep this.'}
+          : 'When storage runs out, a browser may delete what pages keep. Ask it to keep this.'}
       </Words>
       {!room.persisted && (
         <Row>

@@ -28,7 +28,7 @@ export function Alarm() {
     before.current = now === '' ? [] : now.split(' ');
     for (const id of back) {
       const row = outputs?.find((one) => one.id === id);
-      if (row?.on) say(`${rowInWords(row)} sends again.`);
+      if (row?.on) say(`${rowInWords(row)} is sending again.`);
     }
   }, [now, outputs, say]);
   const silent = sending ? failing[0] : undefined;
@@ -37,7 +37,7 @@ export function Alarm() {
   if (silent)
     return (
       <Told
-        title={`${rowInWords(silent.row)} has fallen silent${failing.length > 1 ? `, and ${failing.length - 1} more` : ''}`}
+        title={`${rowInWords(silent.row)} has stopped sending${failing.length > 1 ? `, and ${failing.length - 1} more` : ''}`}
         words={troubleInWords(silent.trouble)}
       />
     );
@@ -50,8 +50,8 @@ export function Alarm() {
       <Told
         title={
           others.length > 0
-            ? `${others.length + 1} things are not kept. The light goes on.`
-            : 'Not kept. The light goes on.'
+            ? `${others.length + 1} things could not be saved. The light goes on.`
+            : 'Not saved. The light goes on.'
         }
         words={kept}
       />

@@ -23,7 +23,7 @@ export function Asking() {
     return (
       <Sheet title={asking.copy.show.name} onClose={cancel}>
         <Words>
-          “{on ?? 'Another show'}” is on{screens > 1 ? `, and ${screens} screens follow it` : ''}. What is on of it goes dark
+          “{on ?? 'Another show'}” is on{screens > 1 ? `, and ${screens} screens follow it` : ''}. Its looks go dark
           when another show is put on.
         </Words>
         <Column gap={10} alignItems="flex-start">
@@ -39,8 +39,8 @@ export function Asking() {
     <Sheet title={`“${asking.bundle.show.name}” is here already`} onClose={cancel}>
       <Words>{NEWER[asking.newer]}</Words>
       <Quiet>
-        The file was written {asking.bundle.savedAt ? when(asking.bundle.savedAt) : 'at a time it does not say'}; the
-        one here was changed {when(asking.here.changedAt)}.
+        The file was written {asking.bundle.savedAt ? when(asking.bundle.savedAt) : 'at an unknown time'}; the one here
+        was changed {when(asking.here.changedAt)}.
       </Quiet>
       <Column gap={10} alignItems="flex-start">
         <Button kind="primary" onPress={() => void shows.answer('both')}>

@@ -150,7 +150,7 @@ function ThisIsTheDemo({ path }: { readonly path: string }) {
   const leavePath = useSession((session) => session.leavePath);
   if (path !== '/songs') return null;
   return (
-    <Row gap={10} paddingLeft={16} paddingRight={4} paddingVertical={8} backgroundColor="$raised" borderBottomWidth={1} borderColor="$line" testID="demo-line">
+    <Row gap={10} paddingLeft={16} paddingRight={4} paddingVertical={8} backgroundColor="$raised" borderBottomWidth={1} borderColor="$line" testID="demo-line" role="region" aria-label="Demo">
       <Quiet flex={1}>This is the demo.</Quiet>
       <Button onPress={() => void shows.begin('My show')}>Begin my own show</Button>
       <Button label="Hide this line" kind="quiet" onPress={() => leavePath(DEMO, true)}>

@@ -23,7 +23,7 @@ export function Passing() {
     app.conducting.onWord((word) => {
       switch (word.type) {
         case 'not-sent':
-          return bad('Not sent: the line to Hovlix was down. Press it again when it is back.');
+          return bad('Not sent: the connection to Hovlix was lost. Press it again when it is back.');
         case 'left':
           return say(`${capital(word.name)} has gone. What it held was released.`);
         case 'put-on':
@@ -36,7 +36,7 @@ export function Passing() {
           const from = app.conducting.store.getState().device ?? 'this computer';
           return void app.shows
             .keepBeside(word.copy, from)
-            .then((name) => say(`Your copy had grown apart from the one on stage. It is kept in Shows as “${name}”.`));
+            .then((name) => say(`Your copy no longer matched the one on stage. It is kept in Shows as “${name}”.`));
         }
       }
     });
@@ -45,7 +45,7 @@ export function Passing() {
     // Said before it happens: a store that is full takes no more edits.
     void navigator.storage?.estimate?.().then(({ usage = 0, quota = 0 }) => {
       if (quota > 0 && quota - usage < NEARLY_FULL)
-        say('The room on this device is nearly used up. In Shows, export what you do not need here and delete it.', { tone: 'bad' }); // prettier-ignore
+        say('Storage on this device is almost full. In Shows, export what you do not need here and delete it.', { tone: 'bad' }); // prettier-ignore
     });
   }, [say]);
   return null;

@@ -59,7 +59,11 @@ export function Shell({ children }: { readonly children: ReactNode }) {
           <Asking />
           <Said />
         </View>
-        {!alone && <PulseBar />}
+        {!alone && (
+          <View render="section" aria-label="Pulse and light">
+            <PulseBar />
+          </View>
+        )}
       </Column>
       {!wide && !alone && <Places side="bar" />}
       <Lock />

@@ -15,6 +15,7 @@ const KEYS = [
   ['Space', 'play or pause the song'],
   ['T', 'tap the tempo'],
   ['B', 'blackout'],
+  ['M', 'freeze the light, and let it go on'],
   ['1 – 9, Q …', 'the pads of the bank, as they show it'],
   ['N, P', 'next and previous look of the bank'],
   ['G, H', 'on in the set list, and back'],
@@ -69,6 +70,7 @@ export function Shortcuts() {
       if (event.repeat) return;
       if (key === 't') return app.conducting.act({ type: 'tap' });
       if (key === 'b') return toggleBlackout(app);
+      if (key === 'm') return void doAct(app, { act: 'freeze', to: 'toggle' });
       if (PAD_KEYS.includes(key)) {
         const { banks, bank } = banksNow(app);
         const pad = bank?.pads[PAD_KEYS.indexOf(key)];

@@ -165,7 +165,7 @@ function Room() {
       </Quiet>
       {nearly && (
         <Words color="$warn" role="alert">
-          The room on this device is nearly used up. Export shows you do not need here, then delete them.
+          Storage on this device is almost full. Export shows you do not need here, then delete them.
         </Words>
       )}
     </Column>

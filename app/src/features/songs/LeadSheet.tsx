@@ -1,7 +1,7 @@
 // A song as musicians read music: lines of bars from top to bottom, light painted under them.
 
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { FlatList } from 'react-native';
+import FlatList from 'react-native-web/dist/exports/FlatList';
 import { useRouter } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
 import { useMedia, View } from '@tamagui/core';

@@ -16,7 +16,8 @@ import { togglePlay } from '../../host/conduct/gestures';
 import { useHovlix, useLive } from '../../host/hovlix';
 import { usePalette } from '../../ui/palette';
 import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
-import { clockText, meterText, songBpm } from './model';
+import { clockText } from '../../ui/clock-text';
+import { meterText, songBpm } from './model';
 import { StageFollows } from './StageFollows';
 
 type HeadProps = {

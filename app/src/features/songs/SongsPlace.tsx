@@ -1,6 +1,6 @@
 // All songs of the show, in the order of the set; bringing in music.
 
-import { useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { fromEvent as filesOf } from 'file-selector';
 import { router } from 'expo-router';
 import FileMusic from 'lucide-react-native/icons/file-music';
@@ -10,13 +10,14 @@ import type { Song } from '@hovlix/core/song';
 import { useHovlix, useLive, useMay, useShow } from '../../host/hovlix';
 import { Field } from '../../ui/Field';
 import { FileButton } from '../../ui/FileButton';
+import { LongList } from '../../ui/LongList';
 import { usePalette } from '../../ui/palette';
 import { Button, ButtonText, Column, Figures, PlaceHead, Quiet, Row, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
 import { Segments } from '../../ui/Segments';
 import { SortableList } from '../../ui/SortableList';
-import { clockText, meterText, shownSongs, songBpm, SORTS, type SongSort } from './model';
-import { BareSheet } from './BareSheet';
+import { clockText } from '../../ui/clock-text';
+import { meterText, shownSongs, songBpm, SORTS, type SongSort } from './model';
 import { SongSheet } from './about/SongSheet';
 import { IntakeList } from './intake/IntakeList';
 import { useBringIn } from './intake/use-bring-in';
@@ -69,7 +70,7 @@ export function SongsPlace() {
         </PlaceHead>
         {text !== null && (
           <Column paddingHorizontal={14} paddingBottom={12} gap={8}>
-            <Field label="Search the songs by title or by whom" value={text} onChange={setText} placeholder="Title, or by whom" />
+            <Field label="Search the songs by title or artist" value={text} onChange={setText} placeholder="Title or artist" />
             <Segments label="Order" value={sort} choices={SORTS} onChoose={setSort} />
           </Column>
         )}
@@ -77,7 +78,7 @@ export function SongsPlace() {
         <View marginHorizontal={12} borderRadius={14} overflow="hidden" backgroundColor="$raised" borderWidth={over ? 2 : 0} borderColor="$doing">
           <SongList songs={songs} shown={shown} sorted={text === null || (text === '' && sort === 'set')} may={may} onMore={setChosen} />
           {songs.length === 0 && <Empty />}
-          {songs.length > 0 && shown.length === 0 && <Quiet padding={20}>No song is called that.</Quiet>}
+          {songs.length > 0 && shown.length === 0 && <Quiet padding={20}>No song matches.</Quiet>}
         </View>
         {may && (
           <Column paddingHorizontal={20} paddingTop={12} gap={10} alignItems="flex-start">
@@ -86,7 +87,11 @@ export function SongsPlace() {
           </Column>
         )}
       </ScrollArea>
-      {bare && <BareSheet onClose={() => setBare(false)} />}
+      {bare && (
+        <Suspense fallback={null}>
+          <BareSheet onClose={() => setBare(false)} />
+        </Suspense>
+      )}
       {opened && <SongSheet song={opened} songs={songs} onClose={() => setChosen(null)} />}
     </div>
   ); // prettier-ignore
@@ -101,15 +106,28 @@ type ListProps = {
   readonly onMore: (song: string) => void;
 };
 
+/** Seldom asked for, and so fetched when it is. */
+const BareSheet = lazy(async () => ({ default: (await import('./BareSheet')).BareSheet }));
+
+/** In pixels. */
+const ROW_HEIGHT = 69;
+
 function SongList({ songs, shown, sorted, may, onMore }: ListProps) {
   const { document } = useHovlix();
+  const places = useMemo(() => new Map(songs.map(({ id }, i) => [id, i + 1])), [songs]);
   const row = (song: Song) => (
-    <SongRow song={song} number={songs.indexOf(song) + 1} {...(may ? { onMore: () => onMore(song.id) } : {})} />
+    <SongRow song={song} number={places.get(song.id)!} {...(may ? { onMore: () => onMore(song.id) } : {})} />
   );
-  if (!may || !sorted) return shown.map((song) => <View key={song.id}>{row(song)}</View>);
+  if (!may || !sorted)
+    return (
+      <LongList items={shown} height={ROW_HEIGHT}>
+        {row}
+      </LongList>
+    );
   return (
     <SortableList
       items={shown}
+      height={ROW_HEIGHT}
       nameOf={({ title }) => title}
       onOrder={(order) => {
         const moved = order.findIndex((one, i) => one !== shown[i]);
@@ -164,7 +182,7 @@ function SongRow({
         hoverStyle={{ backgroundColor: '$well' }}
         pressStyle={{ opacity: 0.75 }}
       >
-        <Figures width={22} color={on ? '$doingText' : '$quiet'}>
+        <Figures width={number > 99 ? 30 : 22} color={on ? '$doingText' : '$quiet'}>
           {on ? '▶' : String(number).padStart(2, '0')}
         </Figures>
         <Column flex={1} minWidth={0} alignItems="flex-start">

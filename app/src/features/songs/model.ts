@@ -12,14 +12,6 @@ export type MeterName = (typeof METERS)[number];
 /** A run of bars, both included. */
 export type BarRange = { readonly first: number; readonly last: number };
 
-/** 0:00 and on; 1:04:09 from an hour. */
-export function clockText(time: number): string {
-  const whole = Math.max(0, Math.floor(time));
-  const [hours, minutes, rest] = [Math.floor(whole / 3600), Math.floor(whole / 60) % 60, whole % 60];
-  const two = (n: number) => String(n).padStart(2, '0');
-  return hours > 0 ? `${hours}:${two(minutes)}:${two(rest)}` : `${minutes}:${two(rest)}`;
-}
-
 /** 0:00.123 and on, to the millisecond; with a minus before the music begins. */
 export function preciseText(time: number): string {
   const ms = Math.round(Math.abs(time) * 1000);

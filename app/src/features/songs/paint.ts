@@ -1,6 +1,6 @@
 // What is painted of some bars: the waveform, the light, hits, curves and actions in miniature.
 
-import { STRIPS } from '@hovlix/core/engine';
+import { STRIPS } from '@hovlix/core/picture';
 import {
   beatsOfBars,
   curveAt,

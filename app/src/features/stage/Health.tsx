@@ -1,16 +1,17 @@
 // Sending or not, and how fast: always a word with the colour. A tap opens the master output, in every place.
 
 import { useEffect, useRef, useState } from 'react';
-import { useQuery } from '@tanstack/react-query';
 import { router } from 'expo-router';
 import { View } from '@tamagui/core';
+import { isFrozen } from '@hovlix/core/live';
 import { SAFE } from '@hovlix/core/show';
+import { doAct } from '../../host/controls/act';
 import { useHovlix, useLink, useLive, useMay, useShow } from '../../host/hovlix';
-import { statusQuery } from '../../data/queries';
 import { MasterOutput } from '../../ui/MasterOutput';
 import { Column, Quiet, Words } from '../../ui/pieces';
 import { HeldMark } from './Held';
-import { healthOf } from './model';
+import { Mark } from './Mark';
+import { useHealth } from './use-health';
 
 /** That flashes may come more often than is held to be safe. */
 function FlashMark() {
@@ -18,24 +19,22 @@ function FlashMark() {
   if (!safety || (safety.on && safety.most <= SAFE.most)) return null;
   const words = safety.on ? `up to ${safety.most} flashes a second` : 'flashes not limited';
   return (
-    <View
-      render="button"
-      aria-label={`Flash safety: ${words}`}
-      onPress={() => router.push('/gig/flashes')}
-      height={44}
-      paddingHorizontal={4}
-      justifyContent="center"
-      backgroundColor="transparent"
-      borderWidth={0}
-      cursor="pointer"
-    >
-      <View paddingHorizontal={10} height={26} justifyContent="center" borderRadius={13} borderWidth={1} borderColor="$warn" backgroundColor="#0c0a10">
-        <Words fontSize={12} lineHeight={16} fontWeight="600" color="$warn">
-          {words}
-        </Words>
-      </View>
-    </View>
-  ); // prettier-ignore
+    <Mark look="line" words={words} label={`Flash safety: ${words}`} onPress={() => router.push('/gig/flashes')} />
+  );
+}
+
+/** That the light stands still, with the way to let it go on. */
+function FrozenMark() {
+  const app = useHovlix();
+  const frozen = useLive(isFrozen);
+  const may = useMay('player');
+  if (!frozen) return null;
+  const end = () => doAct(app, { act: 'freeze', to: 'off' });
+  return may ? (
+    <Mark look="full" words="light frozen · let go" label="Light frozen. Let go" onPress={end} />
+  ) : (
+    <Mark look="full" words="light frozen" />
+  );
 }
 
 /** That the light is on this screen alone, or that this device may not do everything: both said on every place. */
@@ -45,32 +44,22 @@ function HereMark() {
   const may = useLink((link) => link.may);
   if (!here && may === 'operator') return null;
   const words = here ? 'only on this screen · back to the stage' : may === 'player' ? 'player' : 'viewer';
-  return (
-    <View
-      render={here ? 'button' : 'div'}
-      {...(here ? { 'aria-label': 'Only on this screen. Back to the stage' } : { role: 'status', testID: 'right' })}
-      onPress={here ? () => void app.conducting.lookInto(undefined) : undefined}
-      height={here ? 44 : 28}
-      paddingHorizontal={4}
-      justifyContent="center"
-      backgroundColor="transparent"
-      borderWidth={0}
-      cursor={here ? 'pointer' : 'default'}
-    >
-      <View paddingHorizontal={10} height={26} justifyContent="center" borderRadius={13} borderWidth={1} borderColor="$warn" backgroundColor="#0c0a10">
-        <Words fontSize={12} lineHeight={16} fontWeight="600" color="$warn">
-          {words}
-        </Words>
-      </View>
-    </View>
-  ); // prettier-ignore
+  return here ? (
+    <Mark
+      look="line"
+      words={words}
+      label="Only on this screen. Back to the stage"
+      onPress={() => void app.conducting.lookInto(undefined)}
+    />
+  ) : (
+    <Mark look="line" words={words} testID="right" />
+  );
 }
 
 export function Health() {
   const conductor = useLink((link) => link.conductor);
   const sending = useLive((live) => live.sending);
   const dark = useLive((live) => live.blackout.on);
-  const status = useQuery(statusQuery(conductor === 'server')).data;
   const may = useMay('operator');
   const [open, setOpen] = useState(false);
   const pill = useRef<HTMLElement>(null);
@@ -82,7 +71,7 @@ export function Health() {
     window.addEventListener('pointerdown', elsewhere);
     return () => window.removeEventListener('pointerdown', elsewhere);
   }, [open]);
-  const { colour, text } = healthOf(conductor, sending, status?.output ?? null);
+  const { colour, text } = useHealth();
   return (
     <View ref={pill as never} position="absolute" right={6} top={0} gap={2} alignItems="flex-end" theme="dark">
       <View
@@ -113,20 +102,8 @@ export function Health() {
           </Words>
         </View>
       </View>
-      {dark && (
-        <View
-          paddingHorizontal={10}
-          marginRight={4}
-          height={26}
-          justifyContent="center"
-          borderRadius={13}
-          backgroundColor="$doing"
-        >
-          <Words fontSize={12} lineHeight={16} fontWeight="600" color="$onDoing">
-            blackout
-          </Words>
-        </View>
-      )}
+      {dark && <Mark look="doing" words="blackout" />}
+      <FrozenMark />
       <HeldMark />
       <HereMark />
       <FlashMark />

@@ -1,9 +1,8 @@
 // What is held over the show by hand, on every place, and the way to give it back: values, channels, lamps of a check.
 
-import { View } from '@tamagui/core';
 import { useHovlix, useLive, useMay, type Hovlix } from '../../host/hovlix';
 import { useSession } from '../../host/session';
-import { Words } from '../../ui/pieces';
+import { Mark } from './Mark';
 import { heldWords } from './model';
 
 export function HeldMark() {
@@ -17,24 +16,13 @@ export function HeldMark() {
     say('Released: the show has its lamps back.', undo ? { undo } : {});
   };
   return (
-    <View
-      render="button"
-      aria-label={may ? 'By hand. Release' : 'By hand'}
-      aria-description={words}
+    <Mark
+      look="full"
+      words={may ? `${words} · release` : words}
+      label={may ? 'By hand. Release' : 'By hand'}
+      hint={words}
       onPress={may ? release : undefined}
-      height={44}
-      paddingHorizontal={4}
-      justifyContent="center"
-      backgroundColor="transparent"
-      borderWidth={0}
-      cursor="pointer"
-    >
-      <View paddingHorizontal={10} height={26} justifyContent="center" borderRadius={13} backgroundColor="$warn">
-        <Words fontSize={12} lineHeight={16} fontWeight="600" color="$onDoing">
-          {may ? `${words} · release` : words}
-        </Words>
-      </View>
-    </View>
+    />
   );
 }
 

@@ -65,7 +65,7 @@ export function StageStrip({ height, children }: { readonly height: number; read
   }, [light, stage, height]);
 
   return (
-    <View height={height} backgroundColor="#0b090f" position="relative" zIndex={25}>
+    <View render="section" aria-label="Stage" height={height} backgroundColor="#0b090f" position="relative" zIndex={25}>
       <canvas
         ref={canvas}
         role="img"

@@ -1,7 +1,7 @@
 import type { OutputReport } from '@hovlix/core/connect';
 import type { LiveState } from '@hovlix/core/live';
 
-type Health = { readonly colour: '$faint' | '$warn' | '$fault' | '$live'; readonly text: string };
+export type Health = { readonly colour: '$faint' | '$warn' | '$fault' | '$live'; readonly text: string };
 
 /** The output's health in a few words. */
 export function healthOf(

@@ -152,6 +152,29 @@ test('presses and edits go to the server with the moment they were made; what ot
   expect(doc.store.getState().show).toMatchObject({ name: 'Theirs', songs: [{ title: 'Mine' }] });
 });
 
+test('a press is made on top of those before it that were not answered yet; what is refused is forgotten', async () => {
+  const { made, socket } = await joined();
+  const dark = () => [made.store.getState().live.blackout.on, made.foreseen().blackout.on];
+  const blackout = (on: boolean) => made.act({ type: 'blackout', on, fade: seconds(0) });
+  blackout(true);
+  expect(dark()).toEqual([false, true]);
+  blackout(false);
+  expect(dark()).toEqual([false, false]);
+  const entry = (seq: number, on: boolean, who = 'me') => ({
+    type: 'entries',
+    entries: [{ seq, at: 1000, who, action: { type: 'blackout', on, fade: 0 } }],
+  });
+  // Somebody else's is no answer.
+  socket().hear(entry(10, true, 'you'));
+  expect(dark()).toEqual([true, false]);
+  socket().hear(entry(11, true, made.screen));
+  socket().hear(entry(12, false, made.screen));
+  expect(dark()).toEqual([false, false]);
+  blackout(true);
+  socket().hear({ type: 'refused', why: 'No.' });
+  expect(dark()).toEqual([false, false]);
+});
+
 test('what was done while the line was cut is sent when it is back, on top of what others did', async () => {
   const { made, doc, words, socket } = await joined();
   socket().onclose({ code: 1006 });

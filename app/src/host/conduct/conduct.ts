@@ -23,6 +23,7 @@ import type { Document } from '../document/document';
 import type { Light } from '../light/light';
 import { browserLine, privateLine } from './browser-conductor';
 import { localSeconds } from './local-clock';
+import { hadServer, rememberServer } from './served';
 import { serverLine, SENT_AWAY, type OpenLine, type OwnLine } from './lines';
 
 export type LinkState = {
@@ -58,6 +59,8 @@ export type Word =
 export type Conducting = {
   readonly store: StoreApi<LinkState>;
   readonly act: (action: Action) => void;
+  /** What is on, with what was pressed here and is not answered yet: two quick presses are two. */
+  readonly foreseen: () => LiveState;
   /** The conductor's clock. */
   readonly now: () => Seconds;
   /** Looks for a server where this page came from; `mine` is what was open here last. */
@@ -81,11 +84,15 @@ export type Conducting = {
 };
 
 const AGAIN_MS = 1000;
+/** How often a page that opened without its server looks whether it is there again. */
+const RETURN_MS = 3000;
 const PINGS = 6;
 const PING_EVERY_MS = 10_000;
 /** The conductor says something every second: silence of this length is a dead line. */
 const DEAD_MS = 2500;
 const LOOK_MS = 400;
+/** A press that was not answered for so long will not be, in seconds. */
+const ANSWERED_WITHIN = 1;
 /** A ping there and back, in seconds, that ties the clocks together to within half of it. */
 const SURE_TRIP = 0.2;
 
@@ -115,12 +122,26 @@ export function conducting(document: Document, light: Light, screen: string): Co
   let begun: Copy | undefined;
   const kept = keptLog(AT_REST);
   let again: ReturnType<typeof setTimeout> | undefined;
+  let returning: ReturnType<typeof setInterval> | undefined;
+
+  /** What was pressed here and is not answered yet, in order. */
+  let ahead: { readonly action: Action; readonly until: number }[] = [];
+  const answered = (type: string) => {
+    const first = ahead.findIndex(({ action }) => action.type === type);
+    if (first >= 0) ahead.splice(first, 1);
+  };
+  const foreseen = (): LiveState => {
+    ahead = ahead.filter(({ until }) => until > localSeconds());
+    const { live } = store.getState();
+    return ahead.reduce((on, { action }) => reduced(on, { seq: on.seq + 1, at: now(), who: screen, action }), live);
+  };
 
   const now = () => seconds(localSeconds() + offset);
   const say = (message: FromScreen) => line?.send(JSON.stringify(message));
   const followed = () => ['server', 'browser'].includes(store.getState().conductor);
   const take = (entry: Entry) => {
     kept.add(entry);
+    if (entry.who === screen) answered(entry.action.type);
     store.setState(({ live }) => ({ live: reduced(live, entry) }));
     light.tell({ type: 'entry', entry });
   };
@@ -156,6 +177,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
     light.tell({ type: 'clock', offset });
     light.tell({ type: 'state', state: message.state });
     kept.begin(message.state);
+    ahead = [];
     const here = store.getState().here;
     store.setState({
       conductor: here ? 'browser' : kind,
@@ -236,10 +258,13 @@ export function conducting(document: Document, light: Light, screen: string): Co
         return;
       }
       case 'late':
+        answered(message.action);
         return takeWord({ type: 'not-sent', action: message.action });
       case 'left':
         return takeWord({ type: 'left', name: message.name });
       case 'refused':
+        // Which of them it was is not told.
+        ahead = [];
         store.setState({ refused: message.why });
         return takeWord({ type: 'refused', why: message.why });
     }
@@ -275,6 +300,19 @@ export function conducting(document: Document, light: Light, screen: string): Co
     ...(followed() ? { live: store.getState().live, from: now() } : {}),
   });
 
+  /** The server of this page is there again: what was done meanwhile is joined with what it has. Not while a song plays. */
+  const comeBack = async () => {
+    const busy = () => kind === 'server' || store.getState().here || (store.getState().live.song?.playing ?? false);
+    // It may take a while to answer, and by then a song may play, or an earlier question have been answered.
+    if (busy() || !(await hasServer()) || busy()) return;
+    clearInterval(returning);
+    kind = 'server';
+    common = serverLine;
+    begun = document.store.getState().copy ?? begun;
+    leave();
+    connect(common);
+  };
+
   const watchLine = () => {
     if (!line || store.getState().conductor === 'looking') return;
     if (localSeconds() - heardAt > DEAD_MS / 1000) line.fail();
@@ -283,15 +321,21 @@ export function conducting(document: Document, light: Light, screen: string): Co
   return {
     store,
     now,
+    foreseen,
     act(action) {
-      if (followed()) say({ type: 'act', action, ...(clockIsSure() ? { at: now() } : {}) });
-      else if (store.getState().conductor === 'lost') takeWord({ type: 'not-sent', action: action.type });
+      if (followed()) {
+        while (ahead[0] && ahead[0].until <= localSeconds()) ahead.shift();
+        ahead.push({ action, until: localSeconds() + ANSWERED_WITHIN });
+        say({ type: 'act', action, ...(clockIsSure() ? { at: now() } : {}) });
+      } else if (store.getState().conductor === 'lost') takeWord({ type: 'not-sent', action: action.type });
     },
     async start(mine) {
       begun = mine;
       kind = (await hasServer()) ? 'server' : 'browser';
+      if (kind === 'server') rememberServer();
       common = kind === 'server' ? serverLine : browserLine(goOn);
       connect(common);
+      if (kind === 'browser' && hadServer()) returning = setInterval(() => void comeBack(), RETURN_MS);
       setInterval(ping, PING_EVERY_MS);
       setInterval(watchLine, LOOK_MS);
       window.document.addEventListener('visibilitychange', watchLine);

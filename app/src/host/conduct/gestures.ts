@@ -14,22 +14,14 @@ import {
 } from '@hovlix/core/live';
 import type { Song } from '@hovlix/core/song';
 import { seconds, type Beats, type Id, type Seconds } from '@hovlix/core/units';
-import type { Document } from '../document/document';
 import { useSession } from '../session';
 import type { Player } from '../sound/player';
-import type { Conducting } from './conduct';
+import { momentOf, momentOfPress, type Stage } from './moment';
 
-/** What a press needs: the show and the line to the conductor. */
-export type Stage = { readonly document: Document; readonly conducting: Conducting };
-
-/** The moment of a press; undefined while no show is open. */
-export function momentOf({ document, conducting }: Stage): Moment | undefined {
-  const { show } = document.store.getState();
-  return show ? { show, live: conducting.store.getState().live, now: conducting.now() } : undefined;
-}
+export { momentOf, type Stage } from './moment';
 
 function pressed(stage: Stage, action: (moment: Moment) => Action | undefined): boolean {
-  const moment = momentOf(stage);
+  const moment = momentOfPress(stage);
   const pressed = moment && action(moment);
   if (pressed) stage.conducting.act(pressed);
   return pressed !== undefined;
@@ -48,9 +40,8 @@ export function togglePlay(stage: Stage & { readonly player: Player }, wanted?: 
 
 /** Dark, or light again: at once or in a fade, as this screen is set. */
 export function toggleBlackout({ conducting }: Pick<Stage, 'conducting'>): void {
-  const { live } = conducting.store.getState();
   const fade = seconds(useSession.getState().blackoutFade);
-  conducting.act({ type: 'blackout', on: !live.blackout.on, fade });
+  conducting.act({ type: 'blackout', on: !conducting.foreseen().blackout.on, fade });
 }
 
 /** A look or a chase on or off, fading as it says, in beats of what is heard now. */

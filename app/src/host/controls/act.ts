@@ -3,7 +3,9 @@
 import type { Act } from '@hovlix/core/gig';
 import { actionsOf, type Action } from '@hovlix/core/live';
 import type { Bank, Pad } from '@hovlix/core/light';
-import { clockNow, momentOf, padDown, type Stage } from '../conduct/gestures';
+import { storeNow, turnLock } from './of-the-screen';
+import { clockNow, padDown, type Stage } from '../conduct/gestures';
+import { momentOfPress } from '../conduct/moment';
 import type { Player } from '../sound/player';
 
 export type Playing = Stage & { readonly player: Player };
@@ -20,7 +22,7 @@ export async function run(stage: Playing, actions: readonly Action[]): Promise<v
     } else if (action.type === 'pause') player.pause();
     else if (action.type === 'seek') {
       const song = songOf(conducting.store.getState().live.song?.id);
-      if (song) player.seek(song, action.to);
+      if (song) player.seek(song, action.to, action.fade);
     } else conducting.act(action);
   }
 }
@@ -33,7 +35,9 @@ export function pressPad(stage: Playing, pad: Pad, banks: readonly Bank[]): void
 
 /** @returns whether there was something to do now. */
 export function doAct(stage: Playing, act: Act, down = true): boolean {
-  const moment = momentOf(stage);
+  const moment = momentOfPress(stage);
+  if (act.act === 'lock') return down && turnLock(act.to);
+  if (act.act === 'store') return down && moment !== undefined && storeNow(stage, moment);
   const actions = moment ? actionsOf(moment, act, down) : [];
   void run(stage, actions);
   return actions.length > 0;

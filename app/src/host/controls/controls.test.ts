@@ -20,6 +20,7 @@ function screen(...made: object[]) {
     screen: 'me',
     store: createStore(() => live),
     now: () => seconds(clock),
+    foreseen: () => conducting.store.getState().live,
     act(action: Action) {
       acted.push(action);
       const { live: now } = conducting.store.getState();

@@ -26,7 +26,7 @@ import {
   type Wanted,
 } from '@hovlix/core/gig';
 import { banksAt, heldAs, pressWords, turnAction, turnPlace } from '@hovlix/core/live';
-import { momentOf } from '../conduct/gestures';
+import { momentOf, momentOfPress } from '../conduct/moment';
 import { localSeconds } from '../conduct/local-clock';
 import { doActs, type Playing } from './act';
 
@@ -74,7 +74,7 @@ export function controls(stage: Playing, clock: () => number = localSeconds): Co
 
   const all = (): readonly Control[] => stage.document.store.getState().show?.controls ?? [];
   const bank = () => {
-    const moment = momentOf(stage);
+    const moment = momentOfPress(stage);
     return moment && banksAt(moment).bank?.id;
   };
   const timesOf = (control: SwitchControl) =>
@@ -88,7 +88,7 @@ export function controls(stage: Playing, clock: () => number = localSeconds): Co
     }
     const acts = does[gesture];
     if (acts.length === 0) return;
-    const moment = momentOf(stage);
+    const moment = momentOfPress(stage);
     const words = moment ? pressWords(moment, acts) : '';
     store.setState({ happened: { control: control.id, gesture, words, at: clock() } });
     const lasting = moment ? acts.flatMap((act) => heldAs(moment, act) ?? []) : [];

@@ -1,7 +1,7 @@
 // Lit pads of MIDI gear: a pad whose look is on is lit, as the pads on the screen are.
 
 import type { Control, SwitchControl } from '@hovlix/core/gig';
-import { banksAt, isOn, type Moment } from '@hovlix/core/live';
+import { banksAt, isFrozen, isOn, type Moment } from '@hovlix/core/live';
 import type { Stage } from '../conduct/gestures';
 import { momentOf } from '../conduct/gestures';
 import type { Midi } from '../midi/midi';
@@ -22,6 +22,7 @@ export function isLit(moment: Moment, control: SwitchControl): boolean | undefin
       return pad ? look(pad.look) : false;
     }
     if (act.act === 'blackout') return live.blackout.on;
+    if (act.act === 'freeze') return isFrozen(live);
     if (act.act === 'loop') return live.song?.loop !== undefined;
     if (act.act === 'play') return live.song?.id === act.song && live.song.playing;
   }

@@ -1,13 +1,14 @@
 // The shows on this device: begun, opened, copied, named, deleted, and brought in as files.
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { readBundle, type Bundle } from '@hovlix/core/files';
+import type { Bundle } from '@hovlix/core/files';
 import type { Problem } from '@hovlix/core/problem';
 import { copyOf, edit, emptyShow, headOf, type Chain, type Copy, type Show } from '@hovlix/core/show';
 import { isOn } from '@hovlix/core/live';
 import { id } from '@hovlix/core/units';
 import type { Conducting } from '../conduct/conduct';
 import { DEMO, demoBundle } from '../files/demo-music';
+import { zipFormats } from '../files/formats';
 import { freshId } from '../fresh-id';
 import type { Document } from './document';
 import type { Repository, ShowEntry } from './repository';
@@ -107,6 +108,7 @@ export function shows({ repository, document, conducting }: Ports): Shows {
   const takeIn = async ({ show, chain, music }: Bundle, as: Copy = copyOf(show, chain)) =>
     (await keepMusic(music)) ?? keepAndOpen(as);
   const bringIn = async (name: string, bytes: Uint8Array): Promise<Problem | undefined> => {
+    const { readBundle } = await zipFormats();
     const read = readBundle(bytes, name);
     if (!read.ok) return read.problem;
     const here = (await repository.shows()).find((one) => one.id === read.value.show.id);

@@ -1,6 +1,6 @@
 // Music that comes in and is analysed, and shows that go out as files.
 
-import { writeBundle, type MusicFile } from '@hovlix/core/files';
+import type { MusicFile } from '@hovlix/core/files';
 import type { Offset } from '@hovlix/core/music';
 import { failed, ok, type Result } from '@hovlix/core/problem';
 import type { Copy } from '@hovlix/core/show';
@@ -9,6 +9,7 @@ import { freshId } from '../fresh-id';
 import type { FromAnalysis, Listened, Readings, ToAnalysis } from '../sound/analysis-messages';
 import type { Repository } from '../document/repository';
 import { startAnalysisWorker } from '../workers';
+import { zipFormats } from './formats';
 
 export type Job<T = Song> = { readonly cancel: () => void; readonly done: Promise<Result<T>> };
 
@@ -97,6 +98,7 @@ export async function bundleOf({ show, chain }: Pick<Copy, 'show' | 'chain'>, re
     const kept = await repository.music(hash);
     if (kept) music.set(hash, kept);
   }
+  const { writeBundle } = await zipFormats();
   return new Blob([writeBundle({ show, chain, savedAt: Date.now(), music })], { type: 'application/zip' });
 }
 

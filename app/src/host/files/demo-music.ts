@@ -1,10 +1,11 @@
 // The music of the demo comes with Hovlix: a screen that joins while the demo is on brings it to its own store.
 
-import { readBundle, type Bundle } from '@hovlix/core/files';
+import type { Bundle } from '@hovlix/core/files';
 import { failed, type Result } from '@hovlix/core/problem';
 import { recordingsOf } from '@hovlix/core/song';
 import type { Document } from '../document/document';
 import type { Repository } from '../document/repository';
+import { zipFormats } from './formats';
 
 /** The id of the show that comes with Hovlix. */
 export const DEMO = 'boathouse';
@@ -14,11 +15,15 @@ export async function demoBundle(): Promise<Result<Bundle>> {
   try {
     const response = await fetch('/demo/boathouse.hovlix');
     if (!response.ok) return failed({ code: 'unreachable', what: 'The demo show' });
+    const { readBundle } = await zipFormats();
     return readBundle(new Uint8Array(await response.arrayBuffer()), 'boathouse.hovlix');
   } catch {
     return failed({ code: 'unreachable', what: 'The demo show' });
   }
 }
+
+/** The page comes first: 4 MB of music wait so long for it, in ms, unless somebody plays. */
+const PAGE_FIRST = 2500;
 
 /**
  * Follows the document; while the demo is open, what is missing of its music is fetched once.
@@ -26,14 +31,14 @@ export async function demoBundle(): Promise<Result<Bundle>> {
  */
 export function followDemo(document: Document, repository: Repository): () => Promise<void> {
   let brought: Promise<void> | undefined;
+  let hashes: readonly string[] | undefined;
+  const fetched = () => (brought ??= hashes && bring(hashes, repository).catch(() => undefined));
   document.store.subscribe(({ show }) => {
-    if (brought || show?.id !== DEMO) return;
-    brought = bring(
-      recordingsOf(show.songs).map(({ hash }) => hash),
-      repository,
-    ).catch(() => undefined);
+    if (hashes || show?.id !== DEMO) return;
+    hashes = recordingsOf(show.songs).map(({ hash }) => hash);
+    setTimeout(fetched, PAGE_FIRST);
   });
-  return () => brought ?? Promise.resolve();
+  return () => fetched() ?? Promise.resolve();
 }
 
 async function bring(hashes: readonly string[], repository: Repository): Promise<void> {

@@ -1,33 +1,20 @@
 // The light goes by a clock from outside, and carries on without it.
 
-import { createStore } from 'zustand/vanilla';
-import { AT_REST, freeBeat, reduced, songTimeAt, type Action, type LiveState } from '@hovlix/core/live';
+import { freeBeat, songTimeAt, type Action } from '@hovlix/core/live';
 import { beatAt } from '@hovlix/core/time';
 import { seconds } from '@hovlix/core/units';
 import { testShow } from '../../../../core/src/testing/show';
+import { bareScreen, type Bytes } from '../../testing/screen';
 import { useSession } from '../session';
 import { clockIn } from './clock-in';
 import { sendClock } from './clock-out';
 
-let bytes: (device: string, data: readonly number[], at: number) => void = () => undefined;
+let bytes: Bytes = () => undefined;
 
 function screen() {
-  const live: { live: LiveState } = { live: AT_REST };
-  const acted: Action[] = [];
-  const conducting = {
-    screen: 'me',
-    store: createStore(() => live),
-    now: () => seconds(performance.now() / 1000),
-    act(action: Action) {
-      acted.push(action);
-      const { live: now } = conducting.store.getState();
-      conducting.store.setState({ live: reduced(now, { seq: now.seq + 1, at: conducting.now(), who: 'me', action }) });
-    },
-  };
-  const document = { store: createStore(() => ({ show: testShow() })) };
-  const stage = { conducting, document, player: {} } as never;
-  const { store } = clockIn(stage, { onBytes: (take) => void (bytes = take as typeof bytes) });
-  return { stage, acted, store, state: () => conducting.store.getState().live, now: conducting.now };
+  const line = bareScreen();
+  const { store } = clockIn(line.stage, { onBytes: (take) => void (bytes = take as Bytes) });
+  return { ...line, store };
 }
 
 /** Time passes in ms, with a clock of so many beats a minute, 1 ms early or late; none at 0. */

@@ -2,11 +2,13 @@
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { freeBeat, placeAt, songNow, songTimeAt, type Action } from '@hovlix/core/live';
-import { midiClock, tempoAt, timeAt, type ClockState, type MidiClock } from '@hovlix/core/time';
+import { midiClock, type ClockState, type MidiClock } from '@hovlix/core/outside';
+import { tempoAt, timeAt } from '@hovlix/core/time';
 import { beats, seconds, type Seconds } from '@hovlix/core/units';
 import { momentOf } from '../conduct/gestures';
 import type { Playing } from '../controls/act';
 import { useSession } from '../session';
+import { DRIFT_SECONDS, DRIFT_TEMPO, GIVEN_UP_MS, LOOK_MS } from './following';
 import type { Midi } from './midi';
 
 export type ClockInState = { readonly device: string; readonly state: ClockState; readonly bpm: number | null };
@@ -18,15 +20,8 @@ const CONTINUE = 0xfb;
 const STOP = 0xfc;
 const POSITION = 0xf2;
 
-/** How often what goes by the clock is put right. */
-const LOOK_MS = 50;
-/** Less than this, in seconds, nobody sees; and so little of a tempo. */
-const DRIFT_SECONDS = 0.004;
-const DRIFT_TEMPO = 0.003;
-/** Another device is listened to when this one has said nothing for so long, in ms. */
-const GIVEN_UP_MS = 5000;
-
-export function clockIn(stage: Playing, midi: Pick<Midi, 'onBytes'>): ClockIn {
+/** @param songsLed whether songs go by something else: then only the tempo goes by the clock. */
+export function clockIn(stage: Playing, midi: Pick<Midi, 'onBytes'>, songsLed = () => false): ClockIn {
   const store = createStore<{ clock: ClockInState | null }>(() => ({ clock: null }));
   const { conducting } = stage;
   const { say } = useSession.getState();
@@ -35,7 +30,10 @@ export function clockIn(stage: Playing, midi: Pick<Midi, 'onBytes'>): ClockIn {
   let lastMs = -Infinity;
   let was: ClockState = 'none';
 
-  const follows = () => useSession.getState().follows;
+  const follows = () => {
+    const { follows: wanted } = useSession.getState();
+    return wanted === 'songs' && songsLed() ? 'tempo' : wanted;
+  };
   midi.onBytes((from, data, ms) => {
     const status = data[0] ?? 0;
     if (status !== TICK && status !== START && status !== CONTINUE && status !== STOP && status !== POSITION) return;

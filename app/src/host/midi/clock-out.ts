@@ -1,7 +1,8 @@
 // Our clock for other gear: 24 ticks a quarter note, handed to the MIDI port a little before they are due.
 
 import { freeBeat, songNow, songTimeAt, type Moment } from '@hovlix/core/live';
-import { beatAt, TICKS_A_BEAT, timeAt } from '@hovlix/core/time';
+import { TICKS_A_BEAT } from '@hovlix/core/outside';
+import { beatAt, timeAt } from '@hovlix/core/time';
 import { beats, seconds } from '@hovlix/core/units';
 import { momentOf, type Stage } from '../conduct/gestures';
 import { useSession } from '../session';
@@ -28,26 +29,35 @@ function beatsNow(moment: Moment): { readonly beat: number; readonly when: (beat
   return { beat: beatAt(song.tempo, time), when: (to) => now + (timeAt(song.tempo, beats(to)) - time) / rate };
 }
 
-export function sendClock(stage: Stage, midi: Pick<Midi, 'sendBytes'>): void {
+/** What is sent: where its beats are by now, and when another will be; what begins anew has another name, null is at rest. */
+export type ClockSource = {
+  readonly now: number;
+  readonly beat: number;
+  readonly when: (beat: number) => number;
+  readonly name: string | null;
+};
+
+/**
+ * Sends the ticks of what sounds, a little before they are due.
+ * @param source is asked many times a second; undefined sends nothing. @returns what ends it.
+ */
+export function clockSender(midi: Pick<Midi, 'sendBytes'>, source: () => ClockSource | undefined): () => void {
   /** The last tick that was handed on, and what it belonged to. */
   let told: number | undefined;
-  let of: string | undefined;
-  let since: number | undefined;
-  setInterval(() => {
-    const moment = useSession.getState().sendsClock ? momentOf(stage) : undefined;
-    if (!moment) return void (told = undefined);
-    const { live, now } = moment;
-    const playing = live.song?.playing ? live.song : undefined;
-    const { beat, when } = beatsNow(moment);
-    if (playing?.id !== of || playing?.since !== since) {
+  let of: string | null = null;
+  const sending = setInterval(() => {
+    const one = source();
+    if (!one) return void (told = undefined);
+    const { now, beat, when, name } = one;
+    if (name !== of) {
       const from = Math.max(0, Math.round(beat * 4));
-      if (!playing) midi.sendBytes(STOP);
+      if (name === null) midi.sendBytes(STOP);
       else {
         // Sixteenths, in two halves of seven bits (MIDI 1.0, song position pointer).
         midi.sendBytes([0xf2, from & 127, (from >> 7) & 127]);
         midi.sendBytes(from === 0 ? START : CONTINUE);
       }
-      [of, since, told] = [playing?.id, playing?.since, undefined];
+      [of, told] = [name, undefined];
     }
     const first = Math.ceil(beat * TICKS_A_BEAT - 1e-6);
     // After a jump it counts from where it is.
@@ -58,4 +68,15 @@ export function sendClock(stage: Stage, midi: Pick<Midi, 'sendBytes'>): void {
       told = next;
     }
   }, LOOK_MS);
+  return () => clearInterval(sending);
+}
+
+/** Our own clock: of the song that plays, else the free one. */
+export function sendClock(stage: Stage, midi: Pick<Midi, 'sendBytes'>): void {
+  clockSender(midi, () => {
+    const moment = useSession.getState().sendsClock ? momentOf(stage) : undefined;
+    if (!moment) return undefined;
+    const { song } = moment.live;
+    return { now: moment.now, name: song?.playing ? `${song.id} ${song.since}` : null, ...beatsNow(moment) };
+  });
 }

@@ -4,6 +4,7 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import { heardMidi, midiMemory, type Heard, type MidiMemory } from '@hovlix/core/gig';
 import type { MidiMessage } from '@hovlix/core/song';
 import type { Stage } from '../conduct/gestures';
+import { useSession } from '../session';
 import { strike } from './strikes';
 
 export type MidiState = {
@@ -48,6 +49,12 @@ export function bytesOf(message: MidiMessage): readonly number[] {
 const NOTE_OFF = 0x80;
 const NOTE_ON = 0x90;
 
+/** Only a place that timecode is told to stand at needs system-exclusive messages; everything else goes without that right. */
+async function ask(): Promise<MIDIAccess> {
+  if (useSession.getState().follows !== 'songs') return navigator.requestMIDIAccess();
+  return navigator.requestMIDIAccess({ sysex: true }).catch(() => navigator.requestMIDIAccess());
+}
+
 export function midi(): Midi {
   const store = createStore<MidiState>(() => ({ state: 'off', inputs: [], outputs: [], last: null, why: null }));
   let access: MIDIAccess | undefined;
@@ -57,10 +64,10 @@ export function midi(): Midi {
   /** By the name of each input: what it said before. */
   const memories = new Map<string, MidiMemory>();
   let takes: (heard: Heard) => boolean = () => false;
-  let takesBytes: (device: string, data: ArrayLike<number>, at: number) => void = () => undefined;
+  const takesBytes: ((device: string, data: ArrayLike<number>, at: number) => void)[] = [];
 
   const hear = (stage: Stage, device: string, data: Uint8Array | null, at: number): void => {
-    if (data) takesBytes(device, data, at);
+    if (data) for (const take of takesBytes) take(device, data, at);
     const memory = memories.get(device) ?? midiMemory();
     memories.set(device, memory);
     const heard = data && heardMidi(memory, device, data);
@@ -95,7 +102,7 @@ export function midi(): Midi {
       const mine = ++wish;
       let granted: MIDIAccess;
       try {
-        granted = await navigator.requestMIDIAccess();
+        granted = await ask();
       } catch {
         if (mine !== wish) return;
         return store.setState({
@@ -118,7 +125,7 @@ export function midi(): Midi {
       store.setState({ state: 'off', inputs: [], outputs: [], last: null });
     },
     onHeard: (take) => void (takes = take),
-    onBytes: (take) => void (takesBytes = take),
+    onBytes: (take) => void takesBytes.push(take),
     sendBytes(bytes, at) {
       for (const output of access?.outputs.values() ?? []) output.send([...bytes], at);
     },

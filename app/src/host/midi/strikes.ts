@@ -1,6 +1,6 @@
 // Notes as they are struck here, by pads, keys or MIDI: what comes within one frame goes to the conductor together.
 
-import { isFaint } from '@hovlix/core/engine';
+import { isFaint } from '@hovlix/core/picture';
 import { strikeBook, type StrikeBook, type Stroke } from '@hovlix/core/live';
 import { clockNow, type Stage } from '../conduct/gestures';
 

@@ -65,6 +65,7 @@ beforeEach(() => {
     },
   });
   URL.createObjectURL = () => 'blob:x';
+  performance.getEntriesByType = (() => []) as never;
 });
 afterEach(() => jest.useRealTimers());
 
@@ -169,4 +170,60 @@ test('a jump that the sound comes to first takes both along', async () => {
   }
   expect(songTimeAt(conducting.store.getState().live.song!, seconds(clock))).toBeCloseTo(42, 0);
   expect(audio.currentTime).toBeCloseTo(42, 0);
+});
+
+describe('the page is loaded anew while its music plays', () => {
+  const loadedAnew = (was: string) => {
+    sessionStorage.setItem('hovlix-sounded', was);
+    performance.getEntriesByType = (() => [{ type: 'reload' }]) as never;
+  };
+  const ticks = async () => {
+    for (let i = 0; i < 20; i++) await Promise.resolve();
+  };
+  afterEach(() => sessionStorage.clear());
+
+  test('it sounds again where the song is by now, and leads it', async () => {
+    const { one, song } = screen(true);
+    await one.play(song, 3);
+    expect(sessionStorage.getItem('hovlix-sounded')).toBe('me');
+    loadedAnew('before');
+    const { song: again, conducting } = screen(true);
+    conducting.act({ type: 'play', song: again.id, from: seconds(8), sound: 'before' } as Action, 'before');
+    await ticks();
+    expect(audio.paused).toBe(false);
+    expect(audio.currentTime).toBeCloseTo(8, 1);
+    expect(conducting.store.getState().live.song).toMatchObject({ sound: 'me', playing: true });
+  });
+
+  test('where the browser wants a touch first, it is asked for, and the first one is enough', async () => {
+    loadedAnew('before');
+    const { one, song, conducting } = screen(true);
+    audio.play = async () => {
+      throw new DOMException('not allowed', 'NotAllowedError');
+    };
+    conducting.act({ type: 'play', song: song.id, from: seconds(8), sound: 'before' } as Action, 'before');
+    await ticks();
+    expect(one.store.getState().trouble).toMatch(/^The music stopped as the page was loaded anew\./);
+    audio.play = async () => void (audio.paused = false);
+    clock += 4;
+    window.dispatchEvent(new Event('pointerup'));
+    await ticks();
+    expect(one.store.getState().trouble).toBeNull();
+    expect(audio.currentTime).toBeCloseTo(12, 1);
+    expect(conducting.store.getState().live.song!.sound).toBe('me');
+  });
+
+  test('a copy of the tab, and a page whose sound went elsewhere, take nothing', async () => {
+    loadedAnew('before');
+    performance.getEntriesByType = (() => [{ type: 'navigate' }]) as never;
+    const copy = screen(true);
+    copy.conducting.act({ type: 'play', song: copy.song.id, from: seconds(1), sound: 'before' } as Action, 'before');
+    await ticks();
+    expect(audio.paused).toBe(true);
+    loadedAnew('before');
+    const late = screen(true);
+    late.conducting.act({ type: 'play', song: late.song.id, from: seconds(1), sound: 'laptop' } as Action, 'laptop');
+    await ticks();
+    expect(audio.paused).toBe(true);
+  });
 });

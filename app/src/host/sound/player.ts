@@ -2,10 +2,10 @@
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Song } from '@hovlix/core/song';
-import { afterSong, afterSongActions, songTimeAt } from '@hovlix/core/live';
+import { overActions, songTimeAt } from '@hovlix/core/live';
 import { seconds, type Id } from '@hovlix/core/units';
 import type { Conducting } from '../conduct/conduct';
-import { momentOf } from '../conduct/gestures';
+import { momentOf } from '../conduct/moment';
 import type { Document } from '../document/document';
 import type { Repository } from '../document/repository';
 import { followTracks, MIME } from './tracks';
@@ -29,7 +29,8 @@ export type Player = {
   /** Plays from a moment of the music; without one, from where the song stands. */
   readonly play: (song: Song, from?: number) => Promise<void>;
   readonly pause: () => void;
-  readonly seek: (song: Song, to: number) => void;
+  /** @param fade seconds in which the light of the place that is left gives way. */
+  readonly seek: (song: Song, to: number, fade?: number) => void;
   readonly slow: (rate: number) => void;
   /** Another song takes over from its start, unless one is on its way already. */
   readonly goOn: (next: Song) => void;
@@ -54,6 +55,21 @@ const TURNED_SECONDS = 0.04;
 /** So long after a turn the sound is still on its way. */
 const SETTLED_SECONDS = 0.3;
 
+const TOUCHES = ['pointerup', 'keydown'] as const;
+const SOUNDED = 'hovlix-sounded';
+
+/** Kept as long as the tab is. */
+function keepSounding(screen: string | undefined): void {
+  if (screen === undefined) sessionStorage.removeItem(SOUNDED);
+  else sessionStorage.setItem(SOUNDED, screen);
+}
+
+/** Only where the same page was loaded anew: a copy of the tab must not take the sound from the first. */
+function soundedBefore(): string | undefined {
+  const [how] = performance.getEntriesByType('navigation') as PerformanceNavigationTiming[];
+  return how?.type === 'reload' ? (sessionStorage.getItem(SOUNDED) ?? undefined) : undefined;
+}
+
 /** @param onItsWay music that is being fetched: it is waited for before it is said to be missing. */
 export function player(
   repository: Repository,
@@ -77,6 +93,9 @@ export function player(
   let request = 0;
   /** This screen was the one that sounded: it takes up what a screen without music starts. */
   let sounded = false;
+  /** What this page was called before it was loaded anew while it sounded: it takes its sound up again. */
+  let wasCalled = soundedBefore();
+  let asksForTouch = false;
 
   followTracks(repository, document, conducting, store.getState);
   const playing = () => conducting.store.getState().live.song;
@@ -102,28 +121,20 @@ export function player(
 
   /** The song whose next one is on its way. */
   let leaving: Id<'Song'> | undefined;
-  /** The music is over: the song stands at its end, or the next one begins where it says so. */
+  /** The music that sounds here is over. A song that no screen sounds is ended by the conductor. */
   const over = (): void => {
     const live = playing();
-    const songs = document.store.getState().show?.songs ?? [];
-    const at = songs.findIndex(({ id }) => id === live?.id);
-    // The screen that sounds goes on; of screens without sound each may, as they all mean the same.
-    const mine = live && (live.sound === undefined || live.sound === conducting.screen);
     const moment = momentOf({ document, conducting });
-    const stop = mine && moment ? afterSong(moment) : undefined;
-    const next = songs[at]?.ending?.then === 'next' ? (stop && 'song' in stop ? stop.song : songs[at + 1]) : undefined;
-    if (next && mine) return self.goOn(next);
-    // Files end a little before or after what was counted.
-    if (songs[at]) conducting.act({ type: 'seek', to: songs[at].duration });
-    conducting.act({ type: 'pause' });
-    if (!moment || !stop) return;
-    for (const action of afterSongActions(moment, stop))
-      if (action.type === 'play')
-        void self.play(
-          songs.find(({ id }) => id === action.song)!,
-          action.from,
-        );
-      else conducting.act(action);
+    if (!moment || live?.sound !== conducting.screen) return;
+    const { songs } = moment.show;
+    const actions = overActions(moment);
+    const goesOn = actions[0]?.type === 'play';
+    for (const action of actions) {
+      const next = action.type === 'play' ? songs.find(({ id }) => id === action.song) : undefined;
+      if (!next || action.type !== 'play') conducting.act(action);
+      else if (goesOn) self.goOn(next);
+      else void self.play(next, action.from);
+    }
   };
   /** Where the song was when it was looked at last, to see that it came round or jumped. */
   let seen: { readonly since: number; readonly time: number; readonly at: number } | undefined;
@@ -144,7 +155,6 @@ export function player(
   const check = () => {
     const song = playing();
     const length = document.store.getState().show?.songs.find((one) => one.id === song?.id)?.duration;
-    // At the end the song stops, also when the screen that played it has gone.
     if (song?.playing && length !== undefined && songTimeAt(song, conducting.now()) > length + 0.3) return over();
     if (!song?.playing || song.sound !== conducting.screen || audio.paused || audio.seeking) return;
     follow();
@@ -185,6 +195,9 @@ export function player(
     const mine = song?.playing && song.sound === conducting.screen;
     if (!mine && !audio.paused) audio.pause();
     if (!song?.playing) return;
+    if (song.sound !== undefined && song.sound === wasCalled) return void takeUp(song.id);
+    wasCalled = undefined;
+    keepSounding(mine ? conducting.screen : undefined);
     if (song.sound !== undefined) {
       if (!mine) store.setState({ trouble: null });
       sounded = mine === true;
@@ -197,16 +210,25 @@ export function player(
     } else if (sounded) void takeUp(song.id);
   });
 
-  /** The song was started where there is no music of it, and this screen has sounded before: it sounds again. */
+  // Its show may come after the song.
+  document.store.subscribe(({ show }, { show: old }) => {
+    const song = playing();
+    if (show !== old && wasCalled !== undefined && song?.playing && song.sound === wasCalled) void takeUp(song.id);
+  });
+
+  /** The song was started where there is no music of it, or this page was loaded anew, and it has sounded before: it sounds again. */
   const takeUp = async (wanted: Id<'Song'>): Promise<void> => {
     const mine = ++request;
     const song = document.store.getState().show?.songs.find((one) => one.id === wanted);
-    if (!song || !(await load(song)) || mine !== request) return;
+    if (!song) return;
+    if (!song.music && (song.tracks ?? []).length > 0) return takeUpBeside(song);
+    if (!(await load(song)) || mine !== request) return;
     const live = playing();
-    if (live?.id !== wanted || !live.playing || live.sound !== undefined) return;
+    if (live?.id !== wanted || !live.playing || (live.sound !== undefined && live.sound !== wasCalled)) return;
     audio.currentTime = Math.max(0, songTimeAt(live, conducting.now()));
     await audio.play().catch(() => undefined);
-    if (mine !== request || audio.paused) return audio.pause();
+    if (mine !== request) return audio.pause();
+    if (audio.paused) return live.sound === undefined ? undefined : askForTouch(wanted);
     store.setState({ song: wanted });
     const at = conducting.now();
     conducting.act({
@@ -216,6 +238,31 @@ export function player(
       rate: store.getState().rate,
       sound: conducting.screen,
     });
+  };
+
+  /** What lies beside a song without music sounds from here again. */
+  const takeUpBeside = ({ id }: Song): void => {
+    const live = playing();
+    if (live?.id !== id || !live.playing || live.sound !== wasCalled) return;
+    const at = conducting.now();
+    const songTime = songTimeAt(live, at);
+    conducting.act({ type: 'anchor', songTime, at, rate: live.rate, sound: conducting.screen });
+  };
+
+  /** Browsers let a page that was loaded anew sound only once it is touched. */
+  const askForTouch = (wanted: Id<'Song'>): void => {
+    if (asksForTouch) return;
+    asksForTouch = true;
+    store.setState({
+      trouble: 'The music stopped as the page was loaded anew. Touch it, or press a key, and it plays on.',
+    });
+    const touched = () => {
+      for (const kind of TOUCHES) window.removeEventListener(kind, touched, true);
+      store.setState({ trouble: null });
+      asksForTouch = false;
+      if (wasCalled !== undefined) void takeUp(wanted);
+    };
+    for (const kind of TOUCHES) window.addEventListener(kind, touched, true);
   };
 
   const self: Player = {
@@ -259,11 +306,11 @@ export function player(
       audio.pause();
       conducting.act({ type: 'pause' });
     },
-    seek(song, to) {
+    seek(song, to, fade) {
       const live = playing();
       if (live?.id === song.id && live.playing) {
         if (live.sound === conducting.screen) audio.currentTime = to;
-        conducting.act({ type: 'seek', to: seconds(to) });
+        conducting.act({ type: 'seek', to: seconds(to), ...(fade ? { fade: seconds(fade) } : {}) });
       } else conducting.act({ type: 'open-song', song: song.id, from: seconds(to) });
     },
     goOn(next) {

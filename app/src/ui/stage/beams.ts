@@ -1,6 +1,6 @@
 // What every picture of the stage needs: which lamps are lit in which hue, and where their beams end.
 
-import { isStrobeLit, LAMP_STRIDE } from '@hovlix/core/engine';
+import { isStrobeLit, LAMP_STRIDE } from '@hovlix/core/picture';
 import { beamDirection, mountRotation } from '@hovlix/core/rig';
 import type { StageHead } from '../../host/light/light-messages';
 

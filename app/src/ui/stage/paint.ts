@@ -1,6 +1,6 @@
 // Draws the stage as the bytes that go out light it: haze, beams that add like light, pools, silhouettes.
 
-import { LAMP_STRIDE } from '@hovlix/core/engine';
+import { LAMP_STRIDE } from '@hovlix/core/picture';
 import type { Shape } from '@hovlix/core/rig';
 import type { StageHead } from '../../host/light/light-messages';
 import { beamEnd, lampOf, lit, spread, stylesOf, type Lamp, type Styles, type StyleCache } from './beams';

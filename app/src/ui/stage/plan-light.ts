@@ -1,6 +1,6 @@
 // The light of this very moment on a plan of the room, from above or from the audience.
 
-import { LAMP_STRIDE } from '@hovlix/core/engine';
+import { LAMP_STRIDE } from '@hovlix/core/picture';
 import type { StageHead } from '../../host/light/light-messages';
 import { beamEnd, lampOf, lit, spread, stylesOf, type StyleCache } from './beams';
 

@@ -16,6 +16,7 @@ import { momentOf, togglePlay } from '../../../host/conduct/gestures';
 import { useHovlix, useLive, useMay, useShow, type Hovlix } from '../../../host/hovlix';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Figures, Quiet, Row } from '../../../ui/pieces';
+import { clockText } from '../../../ui/clock-text';
 import { useMoment } from '../use-moment';
 
 /** The song that is on, or that the set has come to. */
@@ -176,7 +177,7 @@ function Clock() {
 }
 
 const minutes = (seconds: number): string => `${Math.ceil(seconds / 60)} min left`;
-const clockWords = (seconds: number): string => `−${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`; // prettier-ignore
+const clockWords = (seconds: number): string => `−${clockText(seconds)}`;
 
 /** The music is not here, or would not play: said before somebody wonders, in one line. */
 function Silent({ song }: { readonly song: Song }) {

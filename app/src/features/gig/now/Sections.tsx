@@ -30,7 +30,7 @@ export function Sections({ song }: { readonly song: Song }) {
     if (!moment) return;
     if (!isOn || !moment.live.song) return app.player.seek(song, Math.max(0, timeOfBar(song, section.bar)));
     const looped = songAt(moment.live.song, moment.now).loop !== undefined;
-    void run(app, toSection(moment, section, placeAt(moment).set.jumps, looped));
+    void run(app, toSection(moment, section, placeAt(moment).set, looped));
   };
   return (
     <ScrollArea sideways>

@@ -71,6 +71,7 @@ export function BankSheet({ show, bank, onClose }: Props) {
       <Typed label="Name" value={bank.name} read={named} onChange={(name) => put({ name })} />
       <Segments
         label="After the last pad"
+        titled
         value={bank.end}
         choices={[
           { value: 'stop', name: 'Stop there' },
@@ -102,7 +103,7 @@ export function BankSheet({ show, bank, onClose }: Props) {
               <Column gap={12} paddingBottom={12}>
                 <Pair>
                   <Choose
-                    label="Pressing it"
+                    label="When pressed"
                     value={pad.press}
                     choices={PRESSES.map((value) => ({ value, name: PRESS_NAMES[value] }))}
                     onChoose={(press) => putPad(at, { press: press as Press })}
@@ -115,7 +116,7 @@ export function BankSheet({ show, bank, onClose }: Props) {
                   />
                 </Pair>
                 <Choose
-                  label="It comes"
+                  label="Starts"
                   value={pad.waits ?? 'now'}
                   choices={[{ value: 'now', name: 'At once' }, { value: 'beat', name: 'On the next beat' }, { value: 'bar', name: 'On the next bar' }]}
                   onChoose={(waits) => putPad(at, { waits: waits === 'now' ? undefined : waits })}

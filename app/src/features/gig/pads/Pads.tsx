@@ -6,8 +6,10 @@ import { PAD_KEYS, padUp } from '../../../host/conduct/gestures';
 import { pressPad } from '../../../host/controls/act';
 import { useHovlix, useLive, usePlays } from '../../../host/hovlix';
 import { useIsOn } from '../../../host/conduct/use-is-on';
+import { Growing } from '../../../ui/Growing';
 import { LookPicture } from '../../../ui/LookPicture';
 import { Quiet, Row } from '../../../ui/pieces';
+import { useUnlit } from '../../../ui/use-unlit';
 import { useMoment } from '../use-moment';
 
 const PRESS_WORDS: Readonly<Record<Press, string>> = {
@@ -31,9 +33,13 @@ export function Pads({ banks, bank }: { readonly banks: readonly Bank[]; readonl
       aria-label="Pads"
       style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))', gap: 12, padding: '0 12px 12px' }}
     >
-      {pads.map(({ pad, play, key }, i) => (
-        <OnePad key={`${pad.look} ${i}`} pad={pad} name={play.name} letter={key} banks={banks} />
-      ))}
+      <Growing items={pads}>
+        {(some) =>
+          some.map(({ pad, play, key }, i) => (
+            <OnePad key={`${pad.look} ${i}`} pad={pad} name={play.name} letter={key} banks={banks} />
+          ))
+        }
+      </Growing>
     </div>
   ); // prettier-ignore
 }
@@ -49,6 +55,7 @@ function OnePad({ pad, name, letter, banks }: OneProps) {
   const { short } = useMedia();
   const app = useHovlix();
   const on = useIsOn(pad.look);
+  const unlit = useUnlit(pad.look);
   const armed = useLive((live) => live.blackout.on || (live.song?.playing ?? false));
   const waits = useMoment(({ live, now }) => live.standing.some((one) => one.look === pad.look && one.on && (one.since ?? 0) > now)); // prettier-ignore
   const state = waits ? `on the next ${pad.waits ?? 'beat'}` : on ? (armed ? 'armed' : 'on') : '';
@@ -60,6 +67,7 @@ function OnePad({ pad, name, letter, banks }: OneProps) {
       render="button"
       aria-label={`${name}${letter ? `, key ${letter}` : ''}, ${on ? 'on' : 'off'}${flash ? ', lit while it is held' : ''}`}
       aria-pressed={on}
+      aria-description={unlit}
       {...(flash ? { onPressIn: () => pressPad(app, pad, banks), onPressOut: () => padUp(app, pad) } : { onPress: () => pressPad(app, pad, banks) })}
       height={short ? 84 : 104}
       padding={0}

@@ -1,18 +1,21 @@
-// The playing page: the pads of a bank, next and previous, and what is running with a way to stop each.
+// The playing page: the pads of a bank, hits of a kit, or role masters; next and previous; and what is running.
 
 import { useState } from 'react';
 import { View } from '@tamagui/core';
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import ChevronRight from 'lucide-react-native/icons/chevron-right';
-import { banksOf, padAfter, type Bank } from '@hovlix/core/light';
+import { banksOf, padAfter, type Bank, type Kit } from '@hovlix/core/light';
+import type { Role } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
 import { goOn } from '../../../host/conduct/gestures';
 import { useHovlix, useLive, usePlays } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { Chip } from '../../../ui/Chip';
+import { HitPads } from '../../../ui/HitPads';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Row } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
+import { RoleFaders, rolesCast } from '../../pulse/RoleFaders';
 import { BankSheet } from './BankSheet';
 import { Pads } from './Pads';
 import { RunningChip } from './Running';
@@ -21,8 +24,11 @@ export function Play({ show }: { readonly show: Show }) {
   const app = useHovlix();
   const place = useLive((live) => live.place);
   const [changing, setChanging] = useState(false);
+  const [view, setView] = useState('pads');
   const banks = banksOf(show);
   const bank = banks.find(({ id }) => id === place.bank) ?? banks[0]!;
+  const others = othersOf(show);
+  const other = others.find(({ key }) => key === view);
   return (
     <Column gap={8}>
       <Row>
@@ -35,9 +41,15 @@ export function Play({ show }: { readonly show: Show }) {
                   key={one.id}
                   small
                   name={one.name}
-                  on={one.id === bank.id}
-                  onPress={() => app.conducting.act({ type: 'bank', bank: one.id })}
+                  on={!other && one.id === bank.id}
+                  onPress={() => {
+                    setView('pads');
+                    app.conducting.act({ type: 'bank', bank: one.id });
+                  }}
                 />
+              ))}
+              {others.map(({ key, name }) => (
+                <Chip key={key} small name={name} on={key === other?.key} onPress={() => setView(key)} />
               ))}
               <Chip small name="Change …" label="Change the banks" on={false} onPress={() => setChanging(true)} />
             </Row>
@@ -45,9 +57,40 @@ export function Play({ show }: { readonly show: Show }) {
         </View>
         <Going banks={banks} bank={bank} at={place.look} />
       </Row>
-      <Pads banks={banks} bank={bank} />
+      {other ? <Other show={show} other={other} /> : <Pads banks={banks} bank={bank} />}
       {changing && <BankSheet show={show} bank={bank} onClose={() => setChanging(false)} />}
     </Column>
+  );
+}
+
+type OtherPads = { readonly key: string; readonly name: string; readonly kit?: Kit; readonly role?: Role['id'] };
+
+/** What can stand in place of the pads: each kit on each role that plays it, and the masters of the roles. */
+function othersOf(show: Show): readonly OtherPads[] {
+  const nameOf = (role: string) => show.roles.find(({ id }) => id === role)?.name ?? '';
+  const hits = show.kits.flatMap((kit) => {
+    const roles = [...new Set(kit.channels.map(({ role }) => role))];
+    const played = roles.length > 0 ? roles : show.roles.slice(0, 1).map(({ id }) => id);
+    return played.map((role) => ({ key: `${kit.id} ${role}`, name: played.length > 1 ? `${kit.name}, ${nameOf(role)}` : kit.name, kit, role }));
+  });
+  return rolesCast(show).length > 0 ? [...hits, { key: 'masters', name: 'Role masters' }] : hits;
+} // prettier-ignore
+
+function Other({ show, other: { kit, role } }: { readonly show: Show; readonly other: OtherPads }) {
+  return (
+    <View paddingHorizontal={16} paddingBottom={12}>
+      {kit ? (
+        <HitPads kit={kit} role={role} />
+      ) : (
+        <div
+          role="group"
+          aria-label="Role masters"
+          style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(280px, 1fr))', gap: '10px 24px' }}
+        >
+          <RoleFaders show={show} />
+        </div>
+      )}
+    </View>
   );
 }
 

@@ -1,127 +1,14 @@
-// What one gesture does: acts in their order, found by typing.
+// What one gesture does, fetched when it is first shown: a page that plays does not choose.
 
-import { useMemo, useState } from 'react';
-import { View } from '@tamagui/core';
-import Trash from 'lucide-react-native/icons/trash';
-import type { Act } from '@hovlix/core/gig';
-import { actName, actsFound, actsOffered } from '@hovlix/core/live';
-import type { Show } from '@hovlix/core/show';
-import { decimal, remark, Typed } from '../../../ui/form';
-import { usePalette } from '../../../ui/palette';
-import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { lazy, Suspense } from 'react';
+import type { ActListProps } from './listed-acts';
 
-type Props = {
-  readonly show: Show;
-  readonly label: string;
-  readonly acts: readonly Act[];
-  readonly onChange: (acts: readonly Act[]) => void;
-};
+const Listed = lazy(async () => ({ default: (await import('./listed-acts')).ListedActs }));
 
-const MOST = 16;
-/** So many are shown at once; typing finds the rest. */
-const SHOWN = 40;
-
-export function ActList({ show, label, acts, onChange }: Props) {
-  const palette = usePalette();
-  const [adding, setAdding] = useState(false);
-  const [open, setOpen] = useState<number | null>(null);
-  const put = (at: number, act: Act) => onChange(acts.map((one, i) => (i === at ? act : one)));
+export function ActList(props: ActListProps) {
   return (
-    <Column gap={6} role="group" aria-label={label}>
-      <Row justifyContent="space-between" gap={8}>
-        <Words fontWeight="600">{label}</Words>
-        {acts.length < MOST && (
-          <Button label={`Add to ${label}`} kind="quiet" onPress={() => setAdding(!adding)}>
-            {adding ? 'Cancel' : 'Add'}
-          </Button>
-        )}
-      </Row>
-      {acts.length === 0 && !adding && <Quiet>Nothing</Quiet>}
-      {acts.map((act, i) => (
-        <Column key={i} gap={6}>
-          <Row gap={4} minHeight={44}>
-            <View
-              render="button"
-              aria-expanded={open === i}
-              onPress={() => setOpen(open === i ? null : i)}
-              flex={1}
-              minWidth={0}
-              minHeight={44}
-              justifyContent="center"
-              alignItems="flex-start"
-              padding={0}
-              borderWidth={0}
-              backgroundColor="transparent"
-              cursor="pointer"
-            >
-              <Words textAlign="left">{actName(show, act)}</Words>
-            </View>
-            <Button
-              label={`Remove ${actName(show, act)} from ${label}`}
-              kind="quiet"
-              onPress={() => onChange(acts.filter((_, at) => at !== i))}
-            >
-              <Trash size={18} color={palette.quiet} aria-hidden />
-            </Button>
-          </Row>
-          {open === i && (
-            <Typed
-              label="Beats later than the press"
-              value={act.after ?? 0}
-              read={decimal(0, 64)}
-              onChange={(after) => {
-                const { after: _, ...rest } = act;
-                put(i, after > 0 ? { ...act, after } : (rest as Act));
-              }}
-              numeric
-            />
-          )}
-        </Column>
-      ))}
-      {adding && (
-        <Finder
-          show={show}
-          onFound={(act) => {
-            onChange([...acts, act]);
-            setAdding(false);
-          }}
-        />
-      )}
-    </Column>
+    <Suspense fallback={null}>
+      <Listed {...props} />
+    </Suspense>
   );
-}
-
-function Finder({ show, onFound }: { readonly show: Show; readonly onFound: (act: Act) => void }) {
-  const [typed, setTyped] = useState('');
-  const all = useMemo(() => actsOffered(show), [show]);
-  const found = useMemo(() => actsFound(show, all, typed), [show, all, typed]);
-  return (
-    <Column gap={4}>
-      <Typed label="Find an action" value={typed} read={remark(60)} onChange={setTyped} />
-      <div style={{ maxHeight: 264, overflowY: 'auto' }} role="group" aria-label="Actions">
-        {found.slice(0, SHOWN).map((act) => (
-          <View
-            key={JSON.stringify(act)}
-            render="button"
-            onPress={() => onFound(act)}
-            width="100%"
-            minHeight={44}
-            justifyContent="center"
-            alignItems="flex-start"
-            paddingHorizontal={8}
-            borderWidth={0}
-            borderBottomWidth={1}
-            borderColor="$line"
-            backgroundColor="transparent"
-            cursor="pointer"
-          >
-            <Words textAlign="left">{actName(show, act)}</Words>
-          </View>
-        ))}
-      </div>
-      <Quiet>
-        {found.length === 0 ? 'Nothing is called that.' : found.length > SHOWN ? `${found.length - SHOWN} more: type to find them.` : ''}
-      </Quiet>
-    </Column>
-  ); // prettier-ignore
 }

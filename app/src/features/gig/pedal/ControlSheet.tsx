@@ -134,10 +134,10 @@ function MidiFields({ source, onChange }: { readonly source: Midi; readonly onCh
           label="What its values mean"
           value={source.sends}
           choices={[
-            { value: 'absolute', name: 'Where it stands; from 64 it is down' },
+            { value: 'absolute', name: 'Position; 64 and above is pressed' },
             { value: 'toggle', name: 'Each message is one press' },
-            { value: 'relative', name: 'How far it was turned' },
-            { value: 'fine', name: 'Where it stands, in 14 bits' },
+            { value: 'relative', name: 'Steps up or down' },
+            { value: 'fine', name: 'Position, 14 bit' },
           ]}
           onChoose={(sends) => onChange({ ...source, sends })}
         />
@@ -245,6 +245,7 @@ function FaderForm({ show, control, onChange }: FaderProps) {
       <Slider label="At its high end" value={control.high * 100} low={0} high={100} step={1} unit="%" onChange={(high) => onChange({ ...control, high: high / 100 })} />
       <Segments
         label="Curve"
+        titled
         value={control.curve}
         choices={[
           { value: 'even', name: 'Even' },
@@ -253,7 +254,7 @@ function FaderForm({ show, control, onChange }: FaderProps) {
         ]}
         onChoose={(curve) => onChange({ ...control, curve })}
       />
-      <Switch label="Moves nothing until it has come to the value" on={control.soft} onChange={(soft) => onChange({ ...control, soft })} />
+      <Switch label="Soft takeover: waits until it reaches the value" on={control.soft} onChange={(soft) => onChange({ ...control, soft })} />
     </>
   ); // prettier-ignore
 }

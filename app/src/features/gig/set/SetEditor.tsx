@@ -15,6 +15,14 @@ import { EntryForm } from './EntryForm';
 import { entryTitle, entryWords, nextSetName, ownSet, songsLeft } from './model';
 import { SetFiles } from './SetFiles';
 
+/** How long the light of the place that is left takes, in beats. */
+const JUMP_FADES = [
+  { value: '0', name: 'Cuts' },
+  { value: '1', name: '1 beat' },
+  { value: '2', name: '2 beats' },
+  { value: '4', name: '4 beats' },
+];
+
 type Props = { readonly show: Show; readonly set: SetList; readonly onDone: () => void };
 
 export function SetEditor({ show, set: shown, onDone }: Props) {
@@ -106,22 +114,31 @@ export function SetEditor({ show, set: shown, onDone }: Props) {
       </Row>
       <Segments
         label="When a song is over"
+        titled
         value={set.after}
         choices={[
           { value: 'wait', name: 'Wait' },
-          { value: 'ready', name: 'Ready the next' },
+          { value: 'ready', name: 'Prepare the next' },
           { value: 'play', name: 'Play the next' },
         ]}
         onChoose={(after) => put({ after })}
       />
       <Segments
-        label="Sections are gone to"
+        label="Jump to sections"
+        titled
         value={set.jumps}
         choices={[
           { value: 'bar', name: 'At the next bar' },
           { value: 'now', name: 'At once' },
         ]}
         onChoose={(jumps) => put({ jumps })}
+      />
+      <Segments
+        label="Light at a jump"
+        titled
+        value={String(set.jumpFade ?? 0)}
+        choices={JUMP_FADES}
+        onChoose={(length) => put({ jumpFade: Number(length) })}
       />
       <Switch
         label="A stop of darkness after each song"

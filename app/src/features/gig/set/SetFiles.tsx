@@ -3,6 +3,7 @@
 import type { SetList } from '@hovlix/core/gig';
 import { wordsFor } from '@hovlix/core/problem';
 import type { Show } from '@hovlix/core/show';
+import { sheetFormats } from '../../../host/files/formats';
 import { saveFile } from '../../../host/files/save-file';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix } from '../../../host/hovlix';
@@ -16,7 +17,7 @@ export function SetFiles({ show, set }: Props) {
   const { document } = useHovlix();
   const say = useSession((session) => session.say);
   const bring = async (file: File) => {
-    const { readM3u } = await import('@hovlix/core/set');
+    const { readM3u } = await sheetFormats();
     const read = readM3u(await file.text(), file.name, show, freshId);
     if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
     const { entries, unknown } = read.value;
@@ -30,6 +31,7 @@ export function SetFiles({ show, set }: Props) {
       <Row gap={8} flexWrap="wrap">
         <Button onPress={() => void print('set', show, set)}>Set list, PDF</Button>
         <Button onPress={() => void print('card', show, set)}>Pedal card, PDF</Button>
+        <Button onPress={() => void printLabels(show)}>Labels to cut out, PDF</Button>
         <Button onPress={() => void save('csv', show, set)}>CSV</Button>
         <Button onPress={() => void save('m3u', show, set)}>Playlist, M3U</Button>
         <FileButton label="Choose a playlist" accept=".m3u,.m3u8" onFiles={(files) => files[0] && void bring(files[0])}>
@@ -41,14 +43,19 @@ export function SetFiles({ show, set }: Props) {
 }
 
 async function print(what: 'set' | 'card', show: Show, set: SetList): Promise<void> {
-  const { pedalCardPdf, setListPdf } = await import('@hovlix/core/paper');
+  const { pedalCardPdf, setListPdf } = await sheetFormats();
   const made = { made: new Date().toLocaleDateString([], { dateStyle: 'medium' }) };
   const bytes = await (what === 'set' ? setListPdf(show, set, made) : pedalCardPdf(show, set, made));
   saveFile(`${set.name}, ${what === 'set' ? 'set list' : 'pedal card'}.pdf`, bytes as BlobPart, 'application/pdf');
 }
 
+async function printLabels(show: Show): Promise<void> {
+  const { labelsPdf } = await sheetFormats();
+  saveFile(`${show.name}, labels.pdf`, (await labelsPdf(show)) as BlobPart, 'application/pdf');
+}
+
 async function save(as: 'csv' | 'm3u', show: Show, set: SetList): Promise<void> {
-  const { setCsv, setM3u } = await import('@hovlix/core/set');
+  const { setCsv, setM3u } = await sheetFormats();
   if (as === 'csv') saveFile(`${set.name}.csv`, setCsv(show, set), 'text/csv');
   else saveFile(`${set.name}.m3u8`, setM3u(show, set), 'audio/x-mpegurl');
 }

@@ -8,6 +8,7 @@ import type { Show } from '@hovlix/core/show';
 import { run } from '../../../host/controls/act';
 import { momentOf } from '../../../host/conduct/gestures';
 import { useHovlix, useMay } from '../../../host/hovlix';
+import { LongList } from '../../../ui/LongList';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { Choose } from '../../../ui/form';
 import { useMoment } from '../use-moment';
@@ -19,6 +20,11 @@ export function SetList({ show, onGone }: { readonly show: Show; readonly onGone
   const may = useMay('operator');
   const [editing, setEditing] = useState(false);
   const set = setInUse(show);
+  /** Looked up once for all rows. */
+  const here = useMoment((moment) => {
+    const { stops, at } = placeAt(moment);
+    return stops[at]?.entry.id;
+  });
   if (editing) return <SetEditor show={show} set={set} onDone={() => setEditing(false)} />;
   const sets = setsOf(show);
   const choose = (id: string) => {
@@ -42,9 +48,9 @@ export function SetList({ show, onGone }: { readonly show: Show; readonly onGone
         />
       )}
       <Column role="list" aria-label="Set list">
-        {set.entries.map((entry, i) => (
-          <EntryRow key={entry.id} show={show} set={set} entry={entry} at={i} onGone={onGone} />
-        ))}
+        <LongList items={set.entries.map((entry, at) => ({ id: entry.id as string, entry, at }))} height={53}>
+          {({ entry, at }) => <EntryRow show={show} set={set} entry={entry} at={at} here={entry.id === here} onGone={onGone} />}
+        </LongList>
       </Column>
       <Quiet>{totalWords(show, set)}</Quiet>
     </>
@@ -56,15 +62,12 @@ type RowProps = {
   readonly set: List;
   readonly entry: Entry;
   readonly at: number;
+  readonly here: boolean;
   readonly onGone: (() => void) | undefined;
 };
 
-function EntryRow({ show, set, entry, at, onGone }: RowProps) {
+function EntryRow({ show, set, entry, at, here, onGone }: RowProps) {
   const app = useHovlix();
-  const here = useMoment((moment) => {
-    const { stops, at: place } = placeAt(moment);
-    return stops[place]?.entry.id === entry.id;
-  });
   const title = entryTitle(show, entry);
   const go = () => {
     const moment = momentOf(app);
@@ -96,7 +99,7 @@ function EntryRow({ show, set, entry, at, onGone }: RowProps) {
         backgroundColor="transparent"
         cursor="pointer"
       >
-        <Figures width={22} textAlign="right" color={here ? '$doingText' : '$quiet'}>
+        <Figures width={at > 98 ? 30 : 22} textAlign="right" color={here ? '$doingText' : '$quiet'}>
           {at + 1}
         </Figures>
         <Column flex={1} minWidth={0} alignItems="flex-start">

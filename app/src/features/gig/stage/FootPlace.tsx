@@ -10,6 +10,7 @@ import { useHovlix, useShow } from '../../../host/hovlix';
 import { keepAwake } from '../../../host/screen';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Row, Title, Words } from '../../../ui/pieces';
+import { Trouble } from './Trouble';
 import { footSwitches, gestureWords } from '../pedal/model';
 import { useHappened } from '../pedal/use-happened';
 import { useMoment } from '../use-moment';
@@ -32,6 +33,7 @@ export function FootPlace() {
           <X size={24} color={palette.text} aria-hidden />
         </Button>
       </Row>
+      <Trouble />
       <Row minHeight={40} role="status" testID="happened">
         <Words fontSize={22} lineHeight={28} fontWeight="600" color="$doingText" numberOfLines={1}>
           {happened ?? ''}

@@ -5,13 +5,14 @@ import { useRouter } from 'expo-router';
 import { Text, View } from '@tamagui/core';
 import X from 'lucide-react-native/icons/x';
 import type { Gesture, SwitchControl } from '@hovlix/core/gig';
-import { placeAt, sectionNow, songTimeAt, stopWords, wordsNow } from '@hovlix/core/live';
+import { isFrozen, placeAt, sectionNow, songTimeAt, stopWords, wordsNow } from '@hovlix/core/live';
 import { gigPlace, barSpan } from '@hovlix/core/song';
 import type { Show } from '@hovlix/core/show';
 import { useLive, useShow } from '../../../host/hovlix';
 import { keepAwake } from '../../../host/screen';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Row } from '../../../ui/pieces';
+import { Trouble } from './Trouble';
 import { doesNow, footSwitches, GESTURE_NAMES, gestureWords } from '../pedal/model';
 import { useHappened } from '../pedal/use-happened';
 import { songOfStop } from '../now/Head';
@@ -34,6 +35,7 @@ export function LargePlace() {
           <X size={24} color={dark ? palette.onDoing : palette.text} aria-hidden />
         </Button>
       </Row>
+      <Trouble />
       {happened !== null ? (
         <View flex={1} alignItems="center" justifyContent="center" borderRadius={22} backgroundColor="$doing" padding={16} role="status" testID="happened">
           <Big words={happened} size={64} colour="$onDoing" />
@@ -47,7 +49,7 @@ export function LargePlace() {
   ); // prettier-ignore
 }
 
-/** Dark, or the song and where it is. */
+/** Dark, frozen, or the song and where it is. */
 function Now({ show, dark }: { readonly show: Show; readonly dark: boolean }) {
   const title = useMoment((moment) => {
     const { stops, at } = placeAt(moment);
@@ -60,9 +62,15 @@ function Now({ show, dark }: { readonly show: Show; readonly dark: boolean }) {
     const place = gigPlace(song, songTimeAt(live, moment.now), barSpan(song).last);
     return `${sectionNow(moment)?.name ?? ''} ${place.bar}/${place.of}`.trim();
   });
+  const frozen = useLive(isFrozen);
   return (
     <Column flex={1} minWidth={0} gap={2}>
-      <Big title words={dark ? 'BLACKOUT' : (title ?? '')} size={44} colour={dark ? '$onDoing' : '$text'} />
+      <Big
+        title
+        words={dark ? 'BLACKOUT' : frozen ? 'FROZEN' : (title ?? '')}
+        size={44}
+        colour={dark ? '$onDoing' : '$text'}
+      />
       <Big words={where ?? ''} size={36} colour={dark ? '$onDoing' : '$quiet'} />
     </Column>
   );

@@ -164,7 +164,7 @@ function Editor({ show, chase }: Props) {
   );
 }
 
-const DIRECTION_NAMES = { forward: 'Forward', back: 'Back', bounce: 'To and fro', random: 'By chance' } as const;
+const DIRECTION_NAMES = { forward: 'Forward', back: 'Back', bounce: 'Back and forth', random: 'Random' } as const;
 
 /** Tempo, direction, loops and length of the whole. */
 type RunningProps = { readonly show: Show; readonly chase: Chase; readonly onPut: (chase: Chase) => void };
@@ -177,6 +177,7 @@ function Running({ show, chase, onPut }: RunningProps) {
       <Typed label="Name" value={chase.name} read={named} onChange={(name) => onPut({ ...chase, name })} />
       <Segments
         label="What moves it on"
+        titled
         value={chase.pace}
         choices={[
           { value: 'beats', name: 'Beats' },
@@ -190,6 +191,7 @@ function Running({ show, chase, onPut }: RunningProps) {
         <>
           <Segments
             label="Which strokes move it on"
+            titled
             value={chase.drum ?? 'kick'}
             choices={[
               { value: 'kick', name: 'Kick' },
@@ -204,6 +206,7 @@ function Running({ show, chase, onPut }: RunningProps) {
       )}
       <Segments
         label="Direction"
+        titled
         value={chase.direction}
         choices={DIRECTIONS.map((value) => ({ value, name: DIRECTION_NAMES[value] }))}
         onChoose={(direction) => onPut({ ...chase, direction })}
@@ -218,7 +221,7 @@ function Running({ show, chase, onPut }: RunningProps) {
           />
         )}
         <Typed
-          label="Runs, 0 for ever"
+          label="Repeats, 0 = loop forever"
           numeric
           value={chase.loops}
           read={wholeNumber(0, 10000)}

@@ -48,7 +48,8 @@ export function Bounds<T extends Moving>({ moving, onChange, names: [low, high, 
   return (
     <>
       <Segments
-        label="How its bounds are said"
+        label="Set range by"
+        titled
         value={how}
         choices={[
           { value: 'ends', name: `${low} and ${high.toLowerCase()}` },
@@ -84,10 +85,11 @@ export function Bounds<T extends Moving>({ moving, onChange, names: [low, high, 
       {moving.low > moving.high && <Quiet>{upsideDown}</Quiet>}
       {moving.on !== 'pan' && moving.on !== 'tilt' && moving.on !== 'hue' && (
         <Segments
-          label="How it meets the value"
+          label="How it combines"
+          titled
           value={moving.blend}
           choices={[
-            { value: 'replace', name: 'In place of it' },
+            { value: 'replace', name: 'Replaces it' },
             { value: 'add', name: 'Added to it' },
           ]}
           onChoose={(blend) => onChange({ ...moving, blend })}

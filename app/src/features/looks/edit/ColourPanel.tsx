@@ -8,12 +8,14 @@ import {
   hexFromChromaticity,
   hueFromChromaticity,
   type Chromaticity,
+  SWATCHES,
 } from '@hovlix/core/colour';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Row } from '../../../ui/pieces';
 import { Slider } from '../../../ui/Slider';
+import { ColourMatches } from './ColourMatches';
 import { DriveForm } from './DriveForm';
-import { matchLines, ownAttributes, SWATCHES } from './model';
+import { ownAttributes } from './model';
 import { Owns } from './Owns';
 import type { PanelProps } from './panel-props';
 
@@ -36,13 +38,7 @@ export function ColourPanel(props: PanelProps) {
       >
         {(value, title, onChange) => <Picker title={title} value={value} onChange={onChange} />}
       </DriveForm>
-      {first && (
-        <Column gap={2} role="status" aria-label="How near the lamps come">
-          {matchLines(lamps, first).map((line) => (
-            <Quiet key={line}>{line}</Quiet>
-          ))}
-        </Column>
-      )}
+      {first && <ColourMatches lamps={lamps} colour={first} />}
       <Owns {...props} own={own.filter(({ attribute }) => !attribute.startsWith('ColorAdd_'))} />
       {emitters.length > 0 && (
         <Button kind="quiet" pressed={single} onPress={() => setSingle(!single)}>

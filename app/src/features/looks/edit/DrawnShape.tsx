@@ -36,7 +36,7 @@ export function DrawnShape({ points, onChange }: Props) {
         ))}
       </div>
       <Row gap={8} flexWrap="wrap">
-        <Quiet flexGrow={1}>{points.length} heights over one turn, joined by straight lines.</Quiet>
+        <Quiet flexGrow={1}>{points.length} heights over one cycle, joined by straight lines.</Quiet>
         <Button label="Fewer heights" onPress={() => points.length > 2 && onChange(points.filter((_, i) => i % 2 === 0))}>
           Fewer
         </Button>

@@ -12,7 +12,7 @@ const WAY_NAMES: Readonly<Record<Way, string>> = {
   back: 'Back',
   mirror: 'From both ends',
   centre: 'From the middle',
-  random: 'By chance',
+  random: 'Random',
 };
 
 type Props<T> = {
@@ -118,7 +118,7 @@ export function RunForm({ run, onChange }: { readonly run: Run; readonly onChang
           <Chip key={way} small name={WAY_NAMES[way]} on={run.way === way} onPress={() => onChange({ ...run, way })} />
         ))}
         {run.way === 'random' && (
-          <Button onPress={() => onChange({ ...run, seed: ((run.seed ?? 0) + 1) % 1000 })}>Deal again</Button>
+          <Button onPress={() => onChange({ ...run, seed: ((run.seed ?? 0) + 1) % 1000 })}>Shuffle</Button>
         )}
       </Row>
       <Choose
@@ -126,7 +126,7 @@ export function RunForm({ run, onChange }: { readonly run: Run; readonly onChang
         value={String(groups)}
         choices={[0, 2, 3, 4, 5, 6, 8, 12, 16].map((count) => ({
           value: String(count),
-          name: count === 0 ? 'all as one' : `begins anew after ${count}`,
+          name: count === 0 ? 'all together' : `repeats every ${count}`,
         }))}
         onChoose={(value) => onChange({ ...run, groups: Number(value) || undefined })}
       />

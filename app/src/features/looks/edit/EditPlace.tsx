@@ -65,7 +65,7 @@ export function Editor({ show, title, onStore, onLeave }: EditorProps) {
   useEffect(() => () => mark([]), [mark]);
   const leave = () => {
     router.replace('/looks');
-    if (values.length > 0) say('What you shaped is still in hand.', { undo: () => router.push('/looks/new') });
+    if (values.length > 0) say('What you changed is still on, by hand.', { undo: () => router.push('/looks/new') });
   };
   const who = <WhoRow show={show} />;
   const what = <What show={show} values={values} />;
@@ -111,18 +111,20 @@ function What({ show, values }: { readonly show: Show; readonly values: readonly
   return (
     <Column gap={14} minWidth={0}>
       <ScrollArea sideways>
-        <Row gap={6} paddingHorizontal={12} role="tablist" aria-label="What they do">
-          {order.map((one) => (
-            <Chip
-              key={one}
-              small
-              tab
-              name={`${TAB_NAMES[one]}${says(one) ? ' •' : ''}`}
-              label={TAB_NAMES[one]}
-              on={tab === one}
-              onPress={() => setTab(one)}
-            />
-          ))}
+        <Row gap={6} paddingHorizontal={12}>
+          <Row gap={6} role="tablist" aria-label="What they do">
+            {order.map((one) => (
+              <Chip
+                key={one}
+                small
+                tab
+                name={`${TAB_NAMES[one]}${says(one) ? ' •' : ''}`}
+                label={TAB_NAMES[one]}
+                on={tab === one}
+                onPress={() => setTab(one)}
+              />
+            ))}
+          </Row>
           <Chip small name="Order …" on={false} onPress={() => setSorting(true)} />
         </Row>
       </ScrollArea>
@@ -158,7 +160,7 @@ function OwnFades({ heard }: { readonly heard: LookValue }) {
   if (!times)
     return (
       <Row>
-        <Button onPress={() => put({ in: beats(1), out: beats(1) })}>Fades of their own …</Button>
+        <Button onPress={() => put({ in: beats(1), out: beats(1) })}>Separate fade times …</Button>
       </Row>
     );
   return (
@@ -186,9 +188,9 @@ function InHand({ show, values }: { readonly show: Show; readonly values: readon
     say('Released: the show has its lamps back.', { undo: () => draft.put(kept) });
   };
   return (
-    <Column gap={6} paddingTop={8} borderTopWidth={1} borderColor="$line" role="region" aria-label="In hand">
+    <Column gap={6} paddingTop={8} borderTopWidth={1} borderColor="$line" role="region" aria-label="By hand">
       <Row justifyContent="space-between">
-        <Words fontWeight="600">In hand</Words>
+        <Words fontWeight="600">By hand</Words>
         <Button onPress={letGo}>Release</Button>
       </Row>
       {lines.map((line, i) => (

@@ -156,6 +156,7 @@ function FollowerForm({ follower, lamps, onChange }: FormProps) {
       <HearsForm follower={follower} onChange={(hears) => onChange({ ...follower, hears })} />
       <Segments
         label="It listens to"
+        titled
         value={follower.source}
         choices={[
           { value: 'song', name: 'Song' },
@@ -173,9 +174,7 @@ function FollowerForm({ follower, lamps, onChange }: FormProps) {
             onChange={onChange}
             names={['When quiet', 'When loud', 'Louder is less: it goes down with the sound.']}
           />
-          <Button onPress={() => onChange({ ...follower, low: follower.high, high: follower.low })}>
-            Turn up into down
-          </Button>
+          <Button onPress={() => onChange({ ...follower, low: follower.high, high: follower.low })}>Invert</Button>
         </>
       ) : (
         <>
@@ -253,7 +252,7 @@ function HearsForm({ follower, onChange }: { readonly follower: Follower; readon
           />
         </Pair>
       )}
-      {'drum' in hears && <Quiet>What sounds like one: a bass that plucks hard may pass for a kick.</Quiet>}
+      {'drum' in hears && <Quiet>Anything that sounds like one: a hard bass note may count as a kick.</Quiet>}
     </Column>
   );
 }
@@ -307,7 +306,7 @@ function Sensitivity({ follower, onChange }: Pick<FormProps, 'follower' | 'onCha
         />
       )}
       <Slider
-        label="Nothing below"
+        label="Ignore below"
         value={follower.floor * 100}
         low={0}
         high={100}
@@ -316,7 +315,7 @@ function Sensitivity({ follower, onChange }: Pick<FormProps, 'follower' | 'onCha
         onChange={(floor) => onChange({ ...follower, floor: floor / 100 })}
       />
       <Slider
-        label="All above"
+        label="Full above"
         value={follower.ceiling * 100}
         low={0}
         high={100}
@@ -324,7 +323,7 @@ function Sensitivity({ follower, onChange }: Pick<FormProps, 'follower' | 'onCha
         unit="%"
         onChange={(ceiling) => onChange({ ...follower, ceiling: ceiling / 100 })}
       />
-      {gate && <Quiet>A gate: nothing below {Math.round(follower.floor * 100)} %, all from there on.</Quiet>}
+      {gate && <Quiet>A gate: ignored below {Math.round(follower.floor * 100)} %, full from there on.</Quiet>}
     </>
   );
 }

@@ -14,7 +14,8 @@ export function SpanForm({ span, onChange }: { readonly span: Span; readonly onC
   return (
     <Column gap={10}>
       <Segments
-        label="One turn takes"
+        label="Cycle length"
+        titled
         value={inBeats ? 'beats' : 'seconds'}
         choices={[
           { value: 'beats', name: 'Beats' },
@@ -26,7 +27,7 @@ export function SpanForm({ span, onChange }: { readonly span: Span; readonly onC
       />
       {inBeats ? (
         <>
-          <Row gap={6} flexWrap="wrap" role="group" aria-label="Beats of one turn">
+          <Row gap={6} flexWrap="wrap" role="group" aria-label="Beats per cycle">
             {BEATS.map((beats) => (
               <Chip
                 key={beats}
@@ -39,7 +40,7 @@ export function SpanForm({ span, onChange }: { readonly span: Span; readonly onC
             ))}
           </Row>
           <Typed
-            label="Beats of one turn"
+            label="Beats per cycle"
             value={span.beats}
             hint="From 1/16 beat (0.0625) to 64 long bars (512)."
             read={decimal(SPAN_BEATS.least, SPAN_BEATS.most)}
@@ -49,7 +50,7 @@ export function SpanForm({ span, onChange }: { readonly span: Span; readonly onC
       ) : (
         <Pair>
           <Typed
-            label="Seconds of one turn"
+            label="Seconds per cycle"
             value={Math.round(span.seconds * 1000) / 1000}
             read={decimal(SPAN_SECONDS.least, SPAN_SECONDS.most)}
             onChange={(seconds) => onChange({ seconds })}

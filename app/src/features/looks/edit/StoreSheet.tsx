@@ -88,16 +88,17 @@ export function StoreSheet({ show, onClose }: Props) {
       <Column gap={8}>
         <Segments
           label="What goes in"
+          titled
           value={what}
           choices={[
             { value: 'touched', name: 'What you touched' },
-            { value: 'everything', name: 'All that is on' },
+            { value: 'everything', name: 'Everything currently on' },
           ]}
           onChoose={setWhat}
         />
         <Quiet>
           {what === 'touched'
-            ? 'Only what is in hand. Everything else is left alone when this look comes on.'
+            ? 'Only what you changed by hand. Everything else is left alone when this look comes on.'
             : on.length === 0
               ? 'No look is on now: this is the same as what you touched.'
               : 'What the looks that are on say now, and over it what you touched.'}

@@ -93,13 +93,13 @@ function Ready({ lamps, onSay }: Pick<PanelProps, 'lamps' | 'onSay'>) {
   const moves = canMove(lamps);
   return (
     <Column gap={8}>
-      <Quiet fontWeight="600">Ready effects</Quiet>
-      <Row gap={6} flexWrap="wrap" role="group" aria-label="Ready effects">
+      <Quiet fontWeight="600">Effects to start from</Quiet>
+      <Row gap={6} flexWrap="wrap" role="group" aria-label="Effects to start from">
         {READY_EFFECTS.filter((effect) => moves || !effect.moves).map(({ name, saying }) => (
           <Chip key={name} small name={name} on={false} onPress={() => onSay(saying)} />
         ))}
       </Row>
-      <Quiet>They take the place of the waves these lamps have now, and are made of waves themselves.</Quiet>
+      <Quiet>They replace the waves of these lamps, and are waves themselves.</Quiet>
     </Column>
   );
 }
@@ -180,7 +180,7 @@ function WaveForm({ wave, onChange }: FormProps) {
         <Bounds
           moving={wave}
           onChange={onChange}
-          names={['Low', 'High', 'Low lies above high: the wave stands on its head.']}
+          names={['Low', 'High', 'Low is above high: the wave is upside down.']}
         />
       )}
       {wave.type === 'colours' && (
@@ -191,7 +191,7 @@ function WaveForm({ wave, onChange }: FormProps) {
       )}
       <SpanForm span={wave.span} onChange={(span) => onChange({ ...wave, span })} />
       <Slider
-        label="Drawn apart over the lamps"
+        label="Offset across lamps"
         value={wave.turn * 100}
         low={0}
         high={400}
@@ -199,7 +199,7 @@ function WaveForm({ wave, onChange }: FormProps) {
         unit="%"
         onChange={(turn) => onChange({ ...wave, turn: turn / 100 })}
       />
-      <Quiet>100 % lays the lamps evenly over one turn; 0 % moves all as one.</Quiet>
+      <Quiet>100 % spreads the lamps over one cycle; 0 % moves all together.</Quiet>
       {wave.turn > 0 && <RunForm run={wave} onChange={(run) => onChange({ ...wave, ...run })} />}
       <Slider
         label="Begins at"
@@ -252,7 +252,7 @@ function FigureForm({
         unit="°"
         onChange={(height) => onChange({ ...wave, height })}
       />
-      <Switch label="The second half as in a mirror" on={wave.flip} onChange={(flip) => onChange({ ...wave, flip })} />
+      <Switch label="Mirror second half" on={wave.flip} onChange={(flip) => onChange({ ...wave, flip })} />
     </>
   );
 }

@@ -1,7 +1,7 @@
 // What can be shaped with the lamps that are chosen, worked out without React.
 
-import { chromaticityFromHex, hexFromChromaticity, type Chromaticity } from '@hovlix/core/colour';
-import { colourMatch } from '@hovlix/core/engine';
+import { hexFromChromaticity, type Chromaticity } from '@hovlix/core/colour';
+import { colourMatch } from '@hovlix/core/picture';
 import {
   FAMILIES,
   familiesOf,
@@ -77,48 +77,49 @@ export function ownAttributes(lamps: readonly Patched[], family: Family): readon
   }));
 }
 
-/** Our own list of colours, as one would ask for gels. */
-export const SWATCHES: readonly { readonly name: string; readonly colour: Chromaticity }[] = (
-  [
-    ['Candlelight', '#ffb46b'],
-    ['Warm white', '#ffcf9a'],
-    ['White', '#ffffff'],
-    ['Cool white', '#d8e8ff'],
-    ['Red-orange', '#ff3a1a'],
-    ['Red', '#ff1030'],
-    ['Amber', '#ffa024'],
-    ['Yellow', '#ffd24a'],
-    ['Lime', '#9cff3a'],
-    ['Green', '#18d860'],
-    ['Turquoise', '#12d6c8'],
-    ['Cyan', '#27d4ff'],
-    ['Blue', '#2a62ff'],
-    ['Deep blue', '#2416ff'],
-    ['Violet', '#9a4dff'],
-    ['Magenta', '#ff4fd0'],
-    ['Pink', '#ff5a8a'],
-    ['Pale pink', '#ffb0b8'],
-  ] as const
-).map(([name, hex]) => ({ name, colour: chromaticityFromHex(hex) }));
+/** Lamps of one type that come equally near to a colour. */
+export type MatchGroup = {
+  readonly key: string;
+  /** Their type, or the lamp's own name where it is alone. */
+  readonly name: string;
+  readonly count: number;
+  /** What they make of it; null for lamps of one unknown colour. */
+  readonly hex: string | null;
+  readonly words: string;
+  /** Nobody will notice that it is another. */
+  readonly exact: boolean;
+};
 
-/** How near the chosen lamps come to a colour: one line for those that meet it, one for each that only comes near. */
-export function matchLines(lamps: readonly Patched[], colour: Chromaticity): readonly string[] {
-  const near: string[] = [];
-  let exact = 0;
-  let fixed = 0;
+/** Below it nobody notices (CIEDE2000). */
+const UNNOTICED = 2;
+
+/** How near the chosen lamps come to a colour, type by type, in the order they were chosen in. */
+export function matchGroups(lamps: readonly Patched[], colour: Chromaticity): readonly MatchGroup[] {
+  const groups = new Map<string, MatchGroup>();
   for (const lamp of lamps) {
     const match = colourMatch(lamp, colour);
-    if (match.how === 'none') fixed++;
-    else if (match.how === 'gel') near.push(`${lamp.fixture.name} has a gel, ${match.off.toFixed(0)} off: only its level follows`);
-    else if (match.off < 2) exact++;
-    else if (match.how === 'wheel') near.push(`${lamp.fixture.name} takes ${match.name} from its wheel, ${match.off.toFixed(0)} off`);
-    else near.push(`${lamp.fixture.name} mixes it ${match.off.toFixed(0)} off`);
-  } // prettier-ignore
-  const all = exact === lamps.length && exact > 0 ? ['All lamps mix this colour.'] : [];
-  const some = exact > 0 && exact < lamps.length ? [`${exact} of ${lamps.length} lamps mix it.`] : [];
-  const same = near.length > 3 ? [...near.slice(0, 3), `and ${near.length - 3} more come only near`] : near;
-  const none = fixed > 0 ? [`${fixed} ${fixed === 1 ? 'lamp has' : 'lamps have'} one colour only.`] : [];
-  return [...all, ...some, ...same, ...none];
+    const exact = match.how !== 'none' && match.how !== 'gel' && match.off < UNNOTICED;
+    const far = match.how === 'none' ? '' : exact ? 'matches' : `${match.off.toFixed(0)} off`;
+    const words =
+      match.how === 'none' ? 'one colour only'
+      : match.how === 'gel' ? `its gel, ${far}: only the level follows`
+      : match.how === 'wheel' ? `${match.name} from its wheel, ${far}`
+      : far; // prettier-ignore
+    const hex = match.how === 'none' ? null : match.hex;
+    const key = `${lamp.profile.id} ${words} ${hex ?? ''}`;
+    const before = groups.get(key);
+    const name = before ? lamp.profile.label : lamp.fixture.name;
+    groups.set(key, { key, name, count: (before?.count ?? 0) + 1, hex, words, exact });
+  }
+  return [...groups.values()];
+}
+
+/** The same in a sentence. */
+export function matchWords(groups: readonly MatchGroup[]): string {
+  const count = (some: readonly MatchGroup[]) => some.reduce((sum, one) => sum + one.count, 0);
+  const [all, exact] = [count(groups), count(groups.filter((one) => one.exact))];
+  if (exact === all) return all === 1 ? 'The lamp matches this colour.' : 'All lamps match this colour.';
+  return exact === 0 ? 'No lamp matches it. This is how close they come.' : `${exact} of ${all} lamps match it.`;
 }
 
 /** What is in hand, one line for each value: “Front wash, odd: level, colour”. */

@@ -47,7 +47,7 @@ export function OrderSheet({ onClose }: { readonly onClose: () => void }) {
       >
         {({ id }) => <Words>{TAB_NAMES[id]}</Words>}
       </SortableList>
-      <Button onPress={() => put(TABS)}>As it was at first</Button>
+      <Button onPress={() => put(TABS)}>Reset order</Button>
     </Sheet>
   );
 }

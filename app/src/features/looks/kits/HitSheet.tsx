@@ -75,6 +75,7 @@ export function HitSheet({ hit, onPut, onCopy, onRemove, onClose, ...where }: Pr
       </Row>
       <Segments
         label="How many of them"
+        titled
         value={hit.spread}
         choices={SPREADS.map((value) => ({ value, name: SPREAD_NAMES[value] }))}
         onChoose={(spread) => put({ spread })}
@@ -86,21 +87,23 @@ export function HitSheet({ hit, onPut, onCopy, onRemove, onClose, ...where }: Pr
       <Quiet>It lasts two frames of DMX at least, and on halogen lamps a quarter of a second: shorter is not seen.</Quiet>
       <Segments
         label="How it rises and falls"
+        titled
         value={hit.curve}
         choices={HIT_CURVES.map((value) => ({ value, name: CURVE_NAMES[value] }))}
         onChoose={(curve) => put({ curve })}
       />
       <Segments
         label="How long it stays"
+        titled
         value={hit.held ? 'held' : 'burst'}
         choices={[
-          { value: 'burst', name: 'Runs its course' },
+          { value: 'burst', name: 'Fixed length' },
           { value: 'held', name: 'While held' },
         ]}
         onChoose={(way) => put({ held: way === 'held' ? true : undefined })}
       />
       <Slider
-        label="Answers to velocity"
+        label="Velocity sensitivity"
         value={hit.velocity * 100}
         low={0}
         high={100}

@@ -19,7 +19,7 @@ import { ScrollArea } from '../../../ui/ScrollArea';
 import { MidiSwitch } from '../../../ui/MidiSwitch';
 import { HitSheet } from './HitSheet';
 import { hitWords, newHit } from './model';
-import { Pads } from './Pads';
+import { HitPads } from '../../../ui/HitPads';
 
 export function KitPlace({ id }: { readonly id: string }) {
   const show = useShow((one) => one);
@@ -70,7 +70,7 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
             ))}
           </Row>
         </ScrollArea>
-        <Pads kit={kit} role={played?.id} />
+        <HitPads kit={kit} role={played?.id} />
         {played && cast === 0 && <Quiet>{played.name} has no lamps in this room: nothing will answer.</Quiet>}
         {kit.hits.length === 0 && <Quiet>There is no hit in it yet. Each hit is a note and what it does in light.</Quiet>}
        </Column>

@@ -9,7 +9,7 @@ import { Card } from '../../../ui/card';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, PlaceHead, Quiet, Row } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
-import { Pads } from './Pads';
+import { HitPads } from '../../../ui/HitPads';
 
 export function KitsPlace() {
   const app = useHovlix();
@@ -46,7 +46,7 @@ export function KitsPlace() {
         )}
         {show.kits.map((kit) => (
           <Card key={kit.id} title={kit.name}>
-            <Pads kit={kit} role={kit.channels[0]?.role ?? show.roles[0]?.id} small />
+            <HitPads kit={kit} role={kit.channels[0]?.role ?? show.roles[0]?.id} small />
             <Row justifyContent="space-between" gap={8}>
               <Quiet flexShrink={1}>
                 {kit.hits.length} {kit.hits.length === 1 ? 'hit' : 'hits'}

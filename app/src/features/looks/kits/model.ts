@@ -7,7 +7,7 @@ export const SPREAD_NAMES: Readonly<Record<(typeof SPREADS)[number], string>> = 
   all: 'All',
   next: 'Next',
   note: 'By note',
-  chance: 'By chance',
+  chance: 'Random',
 };
 export const CURVE_NAMES: Readonly<Record<(typeof HIT_CURVES)[number], string>> = {
   straight: 'Straight',

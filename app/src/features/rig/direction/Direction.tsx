@@ -160,7 +160,7 @@ function Steer({ rig, lamp, points, neighbours, onUse }: SteerProps) {
             const { mount, panInvert, swapPanTilt } = solved;
             onUse({ mount, panInvert, swapPanTilt, tiltInvert: false });
             say(
-              `${lamp.fixture.name} is hung as it shines.${neighbours.length > 0 ? ' Its neighbours are taken to hang the same: check them one by one.' : ''}`,
+              `${lamp.fixture.name} is hung as it shines.${neighbours.length > 0 ? ' Its neighbours are assumed to hang the same way: check them one by one.' : ''}`,
               { undo: app.document.takingBack() },
             );
           }}

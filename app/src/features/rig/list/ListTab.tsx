@@ -1,13 +1,16 @@
 // The patch: the address ruler, each lamp with its switches, many changed at once, and the sheet to print.
 
-import { useMemo, useState } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { Text, View } from '@tamagui/core';
 import { footprint, loads, overlaps, type Patched, type Rig } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
 import { address } from '@hovlix/core/units';
 import { useHovlix } from '../../../host/hovlix';
+import { sheetFormats } from '../../../host/files/formats';
 import { saveFile } from '../../../host/files/save-file';
 import { useSession } from '../../../host/session';
+import { Field } from '../../../ui/Field';
+import { LongList } from '../../../ui/LongList';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { tintsByFixture } from '../model';
 import { ManyLamps } from './ManyLamps';
@@ -21,13 +24,17 @@ type Props = {
   readonly chosen: ReadonlySet<string>;
   readonly onChosen: (ids: readonly string[]) => void;
   readonly onChange: (lamp: string) => void;
+  /** Shown under the lamp that is chosen. */
+  readonly detail?: ReactNode;
 };
 
-export function ListTab({ show, rig, patched, chosen, onChosen, onChange }: Props) {
+export function ListTab({ show, rig, patched, chosen, onChosen, onChange, detail }: Props) {
   const app = useHovlix();
   const say = useSession((session) => session.say);
   const [many, setMany] = useState(false);
   const [sheet, setSheet] = useState(false);
+  const [text, setText] = useState('');
+  const found = useMemo(() => searched(patched, rig, show, text), [patched, rig, show, text]);
   const tintOf = useMemo(() => tintsByFixture(rig, show.roles), [rig, show.roles]);
   const pairs = useMemo(() => overlaps(patched), [patched]);
   const { universes, circuits, unknown } = useMemo(() => loads(rig, show.profiles), [rig, show.profiles]);
@@ -45,7 +52,7 @@ export function ListTab({ show, rig, patched, chosen, onChosen, onChange }: Prop
           <Words color="$fault" flexShrink={1}>
             {a.name} and {b.name} share channels: they would answer each other’s light.
           </Words>
-          <Button onPress={() => onChange(b.id)}>Put right</Button>
+          <Button onPress={() => onChange(b.id)}>Fix</Button>
         </Row>
       ))}
       <Ruler
@@ -63,15 +70,24 @@ export function ListTab({ show, rig, patched, chosen, onChosen, onChange }: Prop
         </Button>
         {many && lamps.length > 0 && <Button onPress={() => setSheet(true)}>{`Change ${lamps.length}`}</Button>}
         {many && (
-          <Button kind="quiet" onPress={() => onChosen(patched.map(({ fixture }) => fixture.id))}>
+          <Button kind="quiet" onPress={() => onChosen(found.map(({ fixture }) => fixture.id))}>
             All
           </Button>
         )}
       </Row>
       <Column paddingHorizontal={12}>
-        {patched.map((one) => (
-          <LampRow key={one.fixture.id} {...one} on={chosen.has(one.fixture.id)} onChoose={toggle} />
-        ))}
+        {patched.length > SEARCHED && (
+          <Field label="Search the lamps" value={text} onChange={setText} placeholder="Name, number, type or role" />
+        )}
+        {found.length === 0 && patched.length > 0 && <Words paddingVertical={12}>No lamp matches.</Words>}
+        <LongList items={found.map((lamp) => ({ id: lamp.fixture.id as string, lamp }))} height={60}>
+          {({ lamp }) => (
+            <>
+              <LampRow {...lamp} on={chosen.has(lamp.fixture.id)} onChoose={toggle} />
+              {lamps.length === 1 && lamps[0]!.fixture.id === lamp.fixture.id && detail}
+            </>
+          )}
+        </LongList>
       </Column>
       {patched.length > 0 && (
         <Column paddingHorizontal={16} paddingTop={16} gap={12}>
@@ -80,7 +96,7 @@ export function ListTab({ show, rig, patched, chosen, onChosen, onChange }: Prop
               Load: {[...universes].map(([universe, watts]) => `universe ${universe} ${watts} W`).join(', ')}
               {circuits.size > 0 &&
                 `; ${[...circuits].map(([circuit, watts]) => `circuit ${circuit} ${watts} W`).join(', ')}`}
-              {unknown > 0 && `; ${unknown} ${unknown === 1 ? 'lamp draws' : 'lamps draw'} nobody knows what`}.
+              {unknown > 0 && `; power of ${unknown} ${unknown === 1 ? 'lamp' : 'lamps'} not known`}.
             </Quiet>
           )}
           <Row gap={8} flexWrap="wrap">
@@ -94,9 +110,26 @@ export function ListTab({ show, rig, patched, chosen, onChosen, onChange }: Prop
   );
 }
 
+/** From so many lamps on, the list can be searched. */
+const SEARCHED = 8;
+
+/** Lamps whose name, number, maker, model or role has each of the words. */
+function searched(patched: readonly Patched[], rig: Rig, show: Show, text: string): readonly Patched[] {
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  if (words.length === 0) return patched;
+  const roleOf = (id: string) => {
+    const cast = rig.casting.find(({ fixtures }) => fixtures.some((one) => one === id));
+    return show.roles.find((role) => role.id === cast?.role)?.name ?? '';
+  };
+  return patched.filter(({ fixture, profile }) => {
+    const all =
+      `${fixture.name} ${fixture.number} ${profile.maker} ${profile.model} ${roleOf(fixture.id)}`.toLowerCase();
+    return words.every((word) => all.includes(word));
+  });
+}
+
 async function sheetAs(type: 'pdf' | 'csv', show: Show, rig: Rig): Promise<void> {
-  // Loaded when it is asked for: the PDF library is half as big as the app.
-  const { patchRows, patchSheetCsv, patchSheetPdf } = await import('@hovlix/core/paper');
+  const { patchRows, patchSheetCsv, patchSheetPdf } = await sheetFormats();
   const rows = patchRows(rig, show.profiles, show.roles);
   const name = `${rig.name} patch sheet.${type}`;
   if (type === 'csv') return saveFile(name, patchSheetCsv(rows), 'text/csv');

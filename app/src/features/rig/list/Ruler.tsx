@@ -36,6 +36,9 @@ export function Ruler(props: Props) {
 }
 
 type StripProps = Props & { readonly universe: number; readonly overlapping: ReadonlySet<string> };
+/** Half the breadth of a finger, in pixels. */
+const FINGER = 22;
+
 type Drag = {
   readonly id: string;
   readonly x: number;
@@ -55,13 +58,26 @@ function Strip({ rig, profiles, patched, tintOf, chosen, onChoose, onMove, unive
   const end = drag?.moved ? 512 : Math.min(512, Math.ceil(used / 64) * 64);
   const past = lamps.filter(({ fixture, mode }) => fixture.address + footprint(mode) > 513);
 
-  const begin = (lamp: Patched) => (event: PointerEvent<HTMLButtonElement>) => {
+  /** The lamp under a finger, or the nearest one within its breadth: three channels are narrower than any finger. */
+  const lampAt = (x: number): Patched | undefined => {
+    const { left, width } = strip.current!.getBoundingClientRect();
+    const away = ({ fixture, mode }: Patched) => {
+      const from = left + ((fixture.address - 1) / end) * width;
+      return Math.max(from - x, x - from - (footprint(mode) / end) * width, 0);
+    };
+    const [nearest] = [...lamps].sort((a, b) => away(a) - away(b));
+    return nearest && away(nearest) <= FINGER ? nearest : undefined;
+  };
+  const begin = (event: PointerEvent<HTMLDivElement>) => {
+    const lamp = lampAt(event.clientX);
+    if (!lamp) return;
     event.currentTarget.setPointerCapture(event.pointerId);
     const { id, address: start } = lamp.fixture;
     setDrag({ id, x: event.clientX, start, at: start, moved: false });
   };
-  const move = (lamp: Patched) => (event: PointerEvent) => {
-    if (!drag) return;
+  const move = (event: PointerEvent) => {
+    const lamp = drag && lamps.find(({ fixture }) => fixture.id === drag.id);
+    if (!drag || !lamp) return;
     const away = event.clientX - drag.x;
     if (!drag.moved && Math.abs(away) < 6) return;
     const width = strip.current!.clientWidth;
@@ -69,8 +85,9 @@ function Strip({ rig, profiles, patched, tintOf, chosen, onChoose, onMove, unive
     const wish = drag.moved ? Math.round(((event.clientX - box.left) / width) * 512) : drag.start;
     setDrag({ ...drag, moved: true, at: nearestFree(rig, profiles, lamp, wish) ?? drag.start });
   };
-  const drop = (lamp: Patched) => () => {
-    if (drag?.moved && drag.at !== drag.start) onMove(lamp, drag.at);
+  const drop = () => {
+    const lamp = drag && lamps.find(({ fixture }) => fixture.id === drag.id);
+    if (lamp && drag.moved && drag.at !== drag.start) onMove(lamp, drag.at);
     else if (drag && !drag.moved) onChoose(drag.id);
     setDrag(null);
   };
@@ -94,8 +111,15 @@ function Strip({ rig, profiles, patched, tintOf, chosen, onChoose, onMove, unive
           )}
         </Words>
       </Row>
+      {/* A picture for the eye and the finger: the list below has each lamp as a button, and its address in a field. */}
       <div
         ref={strip}
+        role="img"
+        aria-label={`Addresses in use in universe ${universe}`}
+        onPointerDown={begin}
+        onPointerMove={move}
+        onPointerUp={drop}
+        onPointerCancel={() => setDrag(null)}
         style={{
           position: 'relative',
           height: 44,
@@ -103,6 +127,7 @@ function Strip({ rig, profiles, patched, tintOf, chosen, onChoose, onMove, unive
           borderRadius: 8,
           overflow: 'hidden',
           touchAction: 'none',
+          cursor: 'grab',
         }}
       >
         {lamps.map((lamp) => {
@@ -111,26 +136,21 @@ function Strip({ rig, profiles, patched, tintOf, chosen, onChoose, onMove, unive
           const here = drag?.id === fixture.id && drag.moved ? drag.at : fixture.address;
           const wrong = overlapping.has(fixture.id);
           return (
-            <button
+            <div
               key={fixture.id}
-              type="button"
-              aria-label={`${fixture.name}, address ${fixture.address}${wrong ? ', overlaps' : ''}`}
-              onPointerDown={begin(lamp)}
-              onPointerMove={move(lamp)}
-              onPointerUp={drop(lamp)}
-              onPointerCancel={() => setDrag(null)}
-              onKeyDown={(event) => event.key === 'Enter' && onChoose(fixture.id)}
+              data-testid={`on the ruler: ${fixture.name}`}
               style={{
                 position: 'absolute',
                 left: `${((here - 1) / end) * 100}%`,
                 width: `calc(${(footprint(mode) / end) * 100}% - 1px)`,
                 top: 0,
                 bottom: 0,
-                border: 0,
-                padding: 0,
+                display: 'flex',
+                alignItems: 'center',
+                justifyContent: 'center',
                 overflow: 'hidden',
                 borderRadius: 4,
-                cursor: 'grab',
+                pointerEvents: 'none',
                 zIndex: drag?.id === fixture.id ? 1 : 0,
                 background: wrong
                   ? `repeating-linear-gradient(45deg, ${palette.fault} 0 6px, ${palette.ground} 6px 10px)`
@@ -144,7 +164,7 @@ function Strip({ rig, profiles, patched, tintOf, chosen, onChoose, onMove, unive
               }}
             >
               {footprint(mode) / end > 0.04 ? (fixture.label ?? fixture.number) : ''}
-            </button>
+            </div>
           );
         })}
       </div>

@@ -173,7 +173,7 @@ export function PlanTab({ show, rig, patched, chosen, onChosen, onDirect, onChan
       {held.size > 0 && (
         <Row gap={12} paddingHorizontal={16} paddingTop={12} justifyContent="space-between">
           <Words color="$warn" flexShrink={1}>
-            In hand: {namesOf(patched.filter(({ fixture }) => held.has(fixture.id)).map(({ fixture }) => fixture))}
+            Held by hand: {namesOf(patched.filter(({ fixture }) => held.has(fixture.id)).map(({ fixture }) => fixture))}
           </Words>
           <Button onPress={() => hands.free(patched.filter(({ fixture }) => held.has(fixture.id)))}>Release</Button>
         </Row>

@@ -1,12 +1,13 @@
 // The roles the show is written for, and who plays them in this room, in which order.
 
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { View } from '@tamagui/core';
 import { ORDERS, ordered, type Casting, type Role, type Rig } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
+import { Field } from '../../../ui/Field';
 import { Choose, named, Typed } from '../../../ui/form';
 import { useTints } from '../../../ui/palette';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
@@ -20,10 +21,21 @@ export function RolesTab({ show, rig }: Props) {
   const app = useHovlix();
   const tints = useTints();
   const [open, setOpen] = useState<string | null>(null);
+  const [text, setText] = useState('');
   const role = show.roles.find(({ id }) => id === open);
   const castOf = (id: string) => rig.casting.find((cast) => cast.role === id)?.fixtures ?? [];
   const nameOf = (id: string) => rig.fixtures.find((fixture) => fixture.id === id)?.name;
   const uncast = rig.fixtures.filter(({ id }) => !rig.casting.some(({ fixtures }) => fixtures.includes(id)));
+  const found = show.roles.filter(({ id, name }) => {
+    const all = `${name} ${castOf(id).map(nameOf).join(' ')}`.toLowerCase();
+    return text
+      .toLowerCase()
+      .split(/\s+/)
+      .every((word) => all.includes(word));
+  });
+  const row = ({ id, name, tint }: Role) => (
+    <RoleRow name={name} tint={tints[tint]!} lamps={castOf(id).map((lamp) => nameOf(lamp) ?? '')} onPress={() => setOpen(id)} />
+  ); // prettier-ignore
   const add = () => {
     const fresh: Role = {
       id: freshId() as Role['id'],
@@ -36,50 +48,31 @@ export function RolesTab({ show, rig }: Props) {
   return (
     <Column paddingHorizontal={16} gap={12} maxWidth={720}>
       <Quiet>
-        Looks speak to roles, never to lamps: in another room, other lamps play them. The order counts for all that runs
+        Looks are made for roles, not for lamps: in another room, other lamps play them. The order counts for what runs
         over the lamps.
       </Quiet>
+      {show.roles.length > SEARCHED && (
+        <Field label="Search the roles" value={text} onChange={setText} placeholder="Role, or a lamp that plays it" />
+      )}
       <Column>
-        <SortableList
-          items={show.roles}
-          nameOf={({ name }) => name}
-          onOrder={(order) => {
-            const moved = order.findIndex((one, i) => one !== show.roles[i]);
-            // The first place that differs holds the role that came up, or the one after a role that went down.
-            const came = show.roles[moved] === order[moved + 1] ? order[moved]! : show.roles[moved]!;
-            const behind = order[order.indexOf(came) + 1];
-            app.document.make({ type: 'move-role', role: came.id, before: behind?.id ?? null });
-          }}
-        >
-          {(one) => {
-            const cast = castOf(one.id);
-            return (
-              <View
-                render="button"
-                aria-label={`${one.name}, ${cast.length} lamps`}
-                onPress={() => setOpen(one.id)}
-                minHeight={60}
-                width="100%"
-                borderWidth={0}
-                backgroundColor="transparent"
-                cursor="pointer"
-                flexDirection="row"
-                alignItems="center"
-                gap={12}
-              >
-                <View width={6} height={36} borderRadius={3} backgroundColor={tints[one.tint] as never} />
-                <Column flex={1} minWidth={0} alignItems="flex-start">
-                  <Words fontWeight="600" textAlign="left">
-                    {one.name}
-                  </Words>
-                  <Quiet numberOfLines={1} textAlign="left" color={cast.length === 0 ? '$warn' : '$quiet'}>
-                    {cast.length === 0 ? 'Nobody plays it here' : cast.map(nameOf).join(', ')}
-                  </Quiet>
-                </Column>
-              </View>
-            );
-          }}
-        </SortableList>
+        {text.trim() !== '' ? (
+          found.map((one) => <Fragment key={one.id}>{row(one)}</Fragment>)
+        ) : (
+          <SortableList
+            items={show.roles}
+            nameOf={({ name }) => name}
+            onOrder={(order) => {
+              const moved = order.findIndex((one, i) => one !== show.roles[i]);
+              // The first place that differs holds the role that came up, or the one after a role that went down.
+              const came = show.roles[moved] === order[moved + 1] ? order[moved]! : show.roles[moved]!;
+              const behind = order[order.indexOf(came) + 1];
+              app.document.make({ type: 'move-role', role: came.id, before: behind?.id ?? null });
+            }}
+          >
+            {row}
+          </SortableList>
+        )}
+        {found.length === 0 && show.roles.length > 0 && <Words>No role matches.</Words>}
       </Column>
       {uncast.length > 0 && (
         <Words color="$warn">{uncast.map(({ name }) => name).join(', ')}: in no role, so no look reaches them.</Words>
@@ -98,6 +91,44 @@ export function RolesTab({ show, rig }: Props) {
         />
       )}
     </Column>
+  );
+}
+
+/** From so many roles on, the list can be searched. */
+const SEARCHED = 8;
+
+type RowProps = {
+  readonly name: string;
+  readonly tint: string;
+  readonly lamps: readonly string[];
+  readonly onPress: () => void;
+};
+
+function RoleRow({ name, tint, lamps, onPress }: RowProps) {
+  return (
+    <View
+      render="button"
+      aria-label={`${name}, ${lamps.length} lamps`}
+      onPress={onPress}
+      minHeight={60}
+      width="100%"
+      borderWidth={0}
+      backgroundColor="transparent"
+      cursor="pointer"
+      flexDirection="row"
+      alignItems="center"
+      gap={12}
+    >
+      <View width={6} height={36} borderRadius={3} backgroundColor={tint as never} />
+      <Column flex={1} minWidth={0} alignItems="flex-start">
+        <Words fontWeight="600" textAlign="left">
+          {name}
+        </Words>
+        <Quiet numberOfLines={1} textAlign="left" color={lamps.length === 0 ? '$warn' : '$quiet'}>
+          {lamps.length === 0 ? 'No lamps assigned' : lamps.join(', ')}
+        </Quiet>
+      </Column>
+    </View>
   );
 }
 
@@ -124,9 +155,7 @@ function RoleSheet({ show, rig, role, cast, onClose }: SheetProps) {
         onChange={(name) => app.document.make({ type: 'rename-role', role: role.id, name })}
       />
       <Quiet>
-        {spoken === 0
-          ? 'No look speaks to it yet.'
-          : `${spoken} ${spoken === 1 ? 'look speaks' : 'looks speak'} to it.`}
+        {spoken === 0 ? 'No look uses it yet.' : `${spoken} ${spoken === 1 ? 'look uses' : 'looks use'} it.`}
       </Quiet>
       {lamps.length > 1 && (
         <Column gap={8}>
@@ -165,7 +194,7 @@ function RoleSheet({ show, rig, role, cast, onClose }: SheetProps) {
           label="Merge into"
           value=""
           choices={[{ value: '', name: 'keep it apart' }, ...others.map(({ id, name }) => ({ value: id, name }))]}
-          hint="In every room and every look."
+          hint="In every rig and every look."
           onChoose={(into) => {
             const kept = others.find(({ id }) => id === into);
             if (!kept) return;

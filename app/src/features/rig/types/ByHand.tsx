@@ -15,7 +15,7 @@ export function ByHand({ lamp, onClose }: { readonly lamp: Patched; readonly onC
   const bytes = useBytes(lamp);
   return (
     <Sheet title={`${lamp.fixture.name} by hand`} onClose={onClose}>
-      <Quiet>What you move stays in your hand until you let go, whatever the show does.</Quiet>
+      <Quiet>What you move stays by hand until you release it, whatever the show does.</Quiet>
       <Row gap={8} flexWrap="wrap">
         <Button kind="primary" onPress={() => hands.hold([[lamp, { level: 1 }]])}>
           Light it

@@ -81,6 +81,7 @@ export function ChannelSheet({ channel, lamp, onPut, onRemove, onUnpair, onClose
       </Row>
       <Segments
         label="How it changes"
+        titled
         value={snaps(channel) ? 'snap' : 'fade'}
         choices={[
           { value: 'fade', name: 'Fades' },

@@ -17,6 +17,7 @@ import {
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix, useShow } from '../../../host/hovlix';
+import { zipFormats } from '../../../host/files/formats';
 import { saveFile } from '../../../host/files/save-file';
 import { useSession } from '../../../host/session';
 import { Card } from '../../../ui/card';
@@ -126,7 +127,7 @@ function Editor({ show, type }: Props) {
 }
 
 async function exported(type: Profile, say: (text: string) => void): Promise<void> {
-  const { notInGdtf, writeGdtf } = await import('@hovlix/core/gdtf');
+  const { notInGdtf, writeGdtf } = await zipFormats();
   saveFile(`${type.maker}@${type.model}.gdtf`, writeGdtf(type), 'application/zip');
   const lost = notInGdtf(type);
   if (lost.length > 0) say(`GDTF has no place for ${lost.join(', ')}: these stay in Hovlix only.`);

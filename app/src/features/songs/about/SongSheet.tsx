@@ -46,7 +46,7 @@ export function SongSheet({ song, songs, onClose }: Props) {
           <Button onPress={() => scale(0.5)}>Half</Button>
           <Button onPress={() => scale(2)}>Double</Button>
         </Row>
-        <Quiet>The looks stay where they sound; only bars are counted anew.</Quiet>
+        <Quiet>The looks keep their place in the music; only the bars change.</Quiet>
       </Column>
       <Recording song={song} />
       <Row gap={8} flexWrap="wrap">

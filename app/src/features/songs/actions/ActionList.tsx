@@ -42,7 +42,7 @@ export function ActionList({ song, lane, from, to }: Props) {
   const here = lane.actions.filter(({ at }) => at >= from && at < to);
   return (
     <Column paddingHorizontal={16} gap={4} role="group" aria-label="Actions">
-      {here.length === 0 && <Quiet>Nothing is done in these bars yet.</Quiet>}
+      {here.length === 0 && <Quiet>No actions in these bars yet.</Quiet>}
       {here.map((action) => (
         <Column key={action.id} gap={10} paddingBottom={open === action.id ? 12 : 0}>
           <Row gap={6}>

@@ -166,7 +166,7 @@ function MessageForm({
           {number('Velocity', message.velocity, (velocity) => ({ ...message, velocity }))}
         </Pair>
       )}
-      <Quiet>It leaves from the screen that plays the music, to all gear that is plugged in there.</Quiet>
+      <Quiet>It is sent by the screen that plays the music, to all MIDI devices there.</Quiet>
       <MidiSwitch />
     </>
   );

@@ -60,7 +60,7 @@ export function CurveTools({ song, lane, from, to, drawing, moves, onDrawing }: 
         </div>
       </ScrollArea>
       <Quiet paddingHorizontal={12}>
-        {drawing ? 'Draw with a finger; what was there gives way.' : `Moves ${moves}. Tap to set a point, drag to move it.`}
+        {drawing ? 'Draw with a finger; it replaces what was there.' : `Moves ${moves}. Tap to set a point, drag to move it.`}
       </Quiet>
       {fader && <FaderRecorder song={song} lane={lane} />}
     </Column>

@@ -34,7 +34,7 @@ export function IntakeList() {
           <Words fontWeight="600" role="status">
             {done.length} of {items.length} done
           </Words>
-          {doubtful > 0 && <Quiet>{doubtful === 1 ? '1 wants a look.' : `${doubtful} want a look.`}</Quiet>}
+          {doubtful > 0 && <Quiet>{doubtful === 1 ? '1 to check.' : `${doubtful} to check.`}</Quiet>}
         </Column>
         {done.length > 0 && <Button onPress={() => done.forEach(({ id }) => intake.drop(id))}>Clear the list</Button>}
       </Row>

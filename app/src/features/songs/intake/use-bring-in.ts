@@ -3,8 +3,8 @@
 
 import { router } from 'expo-router';
 import { SetList } from '@hovlix/core/gig';
-import { readMidi, songOfMidi } from '@hovlix/core/midi';
 import { wordsFor } from '@hovlix/core/problem';
+import { midiFormat, sheetFormats } from '../../../host/files/formats';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
@@ -28,6 +28,7 @@ export function useBringIn(): (files: readonly File[]) => void {
   /** A MIDI file becomes a song without music. */
   const midi = async (file: File): Promise<void> => {
     const { show } = document.store.getState();
+    const { readMidi, songOfMidi } = await midiFormat();
     const read = readMidi(new Uint8Array(await file.arrayBuffer()), file.name);
     if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
     if (!show) return;
@@ -40,7 +41,7 @@ export function useBringIn(): (files: readonly File[]) => void {
 
   /** A playlist becomes a set of the songs it names. */
   const playlist = async (file: File): Promise<void> => {
-    const { readM3u } = await import('@hovlix/core/set');
+    const { readM3u } = await sheetFormats();
     const { show } = document.store.getState();
     const read = show && readM3u(await file.text(), file.name, show, freshId);
     if (!show || !read) return;

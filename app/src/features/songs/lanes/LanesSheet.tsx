@@ -5,13 +5,14 @@ import { View } from '@tamagui/core';
 import ChevronDown from 'lucide-react-native/icons/chevron-down';
 import ChevronUp from 'lucide-react-native/icons/chevron-up';
 import { drumKit } from '@hovlix/core/light';
-import { readMidi, writeSongAsMidi, type MidiMusic } from '@hovlix/core/midi';
+import type { MidiMusic } from '@hovlix/core/midi';
 import { wordsFor } from '@hovlix/core/problem';
 import type { Command } from '@hovlix/core/show';
 import type { Lane, Song } from '@hovlix/core/song';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix, useShow } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
+import { midiFormat, type MidiFormat } from '../../../host/files/formats';
 import { saveFile } from '../../../host/files/save-file';
 import { FileButton } from '../../../ui/FileButton';
 import { Chip } from '../../../ui/Chip';
@@ -26,18 +27,26 @@ import { TYPE_NAMES } from './words';
 
 type Props = { readonly song: Song; readonly onClose: () => void };
 
+type Brought = { readonly name: string; readonly music: MidiMusic; readonly format: MidiFormat };
+
+async function saveAsMidi(song: Song): Promise<void> {
+  const { writeSongAsMidi } = await midiFormat();
+  saveFile(`${song.title}.mid`, writeSongAsMidi(song), 'audio/midi');
+}
+
 export function LanesSheet({ song, onClose }: Props) {
   const { document } = useHovlix();
   const show = useShow((one) => one);
   const say = useSession((session) => session.say);
   const [open, setOpen] = useState<Lane['id'] | null>(null);
-  const [midi, setMidi] = useState<{ readonly name: string; readonly music: MidiMusic } | null>(null);
+  const [midi, setMidi] = useState<Brought | null>(null);
   if (!show) return null;
   const bring = async (file: File | undefined) => {
     if (!file) return;
-    const read = readMidi(new Uint8Array(await file.arrayBuffer()), file.name);
+    const format = await midiFormat();
+    const read = format.readMidi(new Uint8Array(await file.arrayBuffer()), file.name);
     if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
-    setMidi({ name: file.name, music: read.value });
+    setMidi({ name: file.name, music: read.value, format });
   };
   if (midi) return <MidiSheet song={song} show={show} {...midi} onClose={() => setMidi(null)} />;
   const lanes = [...song.lanes].reverse();
@@ -111,9 +120,7 @@ export function LanesSheet({ song, onClose }: Props) {
           <FileButton label="Choose a MIDI file" accept=".mid,.midi,audio/midi" onFiles={([file]) => void bring(file)}>
             Import MIDI
           </FileButton>
-          <Button onPress={() => saveFile(`${song.title}.mid`, writeSongAsMidi(song), 'audio/midi')}>
-            Export MIDI
-          </Button>
+          <Button onPress={() => void saveAsMidi(song)}>Export MIDI</Button>
         </Row>
         <Quiet>Tempo, meter, sections as markers, and hits as notes.</Quiet>
       </Column>

@@ -1,17 +1,11 @@
 // A MIDI file on its way into a song: what it holds, and what of it is taken. Nothing changes before that is pressed.
 
 import { useState } from 'react';
-import {
-  commandsOf,
-  takenFrom,
-  usualChoices,
-  type MidiChoices,
-  type MidiMusic,
-  type MidiPart,
-} from '@hovlix/core/midi';
+import type { MidiChoices, MidiMusic, MidiPart } from '@hovlix/core/midi';
 import { drumOfNote, noteName } from '@hovlix/core/light';
 import type { Show } from '@hovlix/core/show';
 import type { Song } from '@hovlix/core/song';
+import type { MidiFormat } from '../../../host/files/formats';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
@@ -25,15 +19,17 @@ type Props = {
   readonly show: Show;
   readonly name: string;
   readonly music: MidiMusic;
+  /** What reads MIDI files, as it was fetched. */
+  readonly format: MidiFormat;
   readonly onClose: () => void;
 };
 
 type PartChoice = MidiChoices['parts'][number];
 
-export function MidiSheet({ song, show, name, music, onClose }: Props) {
+export function MidiSheet({ song, show, name, music, format, onClose }: Props) {
   const { document } = useHovlix();
   const say = useSession((session) => session.say);
-  const [choices, setChoices] = useState(() => usualChoices(music, song, show));
+  const [choices, setChoices] = useState(() => format.usualChoices(music, song, show));
   const set = (more: Partial<MidiChoices>) => setChoices({ ...choices, ...more });
   const choose = (key: string, choice: PartChoice | undefined) =>
     set({ parts: [...choices.parts.filter(({ part }) => part !== key), ...(choice ? [choice] : [])] });
@@ -42,8 +38,8 @@ export function MidiSheet({ song, show, name, music, onClose }: Props) {
     .reduce((sum, part) => sum + part.notes.length, 0);
   const nothing = !choices.tempo && !choices.sections && choices.parts.length === 0;
   const take = () => {
-    const taken = takenFrom(music, song, show, choices, freshId);
-    document.together(commandsOf(song.id, taken));
+    const taken = format.takenFrom(music, song, show, choices, freshId);
+    document.together(format.commandsOf(song.id, taken));
     const what = [
       taken.bars && 'bars and tempo',
       taken.sections && `${taken.sections.length} sections`,

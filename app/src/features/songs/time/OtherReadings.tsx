@@ -48,7 +48,7 @@ export function OtherReadings({ song, onTapAlong }: Props) {
         readings.others.map(({ reading, grid }) => (
           <Choice key={reading} name={nameOf(reading, grid)} grid={grid} onTake={() => take(grid)} />
         ))}
-      <Quiet>Sections and light stay on their bars; with half and double they stay where they sound.</Quiet>
+      <Quiet>Sections and light stay on their bars; with half and double they keep their place in the music.</Quiet>
       {asFound &&
         readings.doubtful.slice(0, 6).map(({ first, last }) => (
           <Row key={first} gap={8} justifyContent="space-between">

@@ -78,7 +78,9 @@ export function TimeSheet({ song, range, onClose }: Props) {
         label={range ? `Meter of ${rangeText(range).toLowerCase()}` : 'Meter of all bars'}
         value={METERS.find((one) => one === meter) ?? (meter as MeterName)}
         choices={[...new Set([...METERS, meter as MeterName])].map((value) => ({ value, name: value }))}
-        hint={range ? 'The light stays where it sounds.' : 'Choose bars first to change the meter of those alone.'}
+        hint={
+          range ? 'The light keeps its place in the music.' : 'Choose bars first to change the meter of those alone.'
+        }
         onChoose={setMeter}
       />
       <Column gap={8}>
@@ -94,7 +96,7 @@ export function TimeSheet({ song, range, onClose }: Props) {
           <Button onPress={() => scale(0.5)}>Half the tempo</Button>
           <Button onPress={() => scale(2)}>Double the tempo</Button>
         </Row>
-        <Quiet>Half and double: the light stays where it sounds.</Quiet>
+        <Quiet>Half and double: the light keeps its place in the music.</Quiet>
       </Column>
       <OtherReadings song={song} onTapAlong={setTapping} />
     </Sheet>

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { StepPlace } from '../../../../features/looks/edit/StepPlace';
+import { StepPlace } from '../../../../features/looks/editors';
 
 export default function OneStep() {
   const { chase, step } = useLocalSearchParams();

@@ -4,12 +4,12 @@ import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { hexFromChromaticity } from '@hovlix/core/colour';
 import { noteName, type Hit, type Kit } from '@hovlix/core/light';
 import type { Role } from '@hovlix/core/rig';
-import { useHovlix } from '../../../host/hovlix';
-import { strike } from '../../../host/midi/strikes';
-import { usePalette } from '../../../ui/palette';
-import { Quiet } from '../../../ui/pieces';
+import { useHovlix } from '../host/hovlix';
+import { strike } from '../host/midi/strikes';
+import { usePalette } from './palette';
+import { Quiet } from './pieces';
 
-type Props = {
+export type HitPadsProps = {
   readonly kit: Kit;
   readonly role: Role['id'] | undefined;
   readonly small?: boolean;
@@ -21,7 +21,7 @@ const SOFTEST = 0.15;
 /** How bright a pad's light is while nobody strikes it. */
 const RESTING = 0.5;
 
-export function Pads({ kit, role, small = false }: Props) {
+export function StruckPads({ kit, role, small = false }: HitPadsProps) {
   if (role === undefined) return <Quiet>Nobody can play it yet: this show has no role. Roles are made in Rig.</Quiet>;
   return (
     <div

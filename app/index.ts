@@ -1,0 +1,4 @@
+// Where the app begins.
+
+import './src/ui/close-on-back';
+import 'expo-router/entry';

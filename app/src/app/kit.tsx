@@ -1,0 +1,5 @@
+import { KitPlace } from '../features/kit/KitPlace';
+
+export default function Kit() {
+  return <KitPlace />;
+}

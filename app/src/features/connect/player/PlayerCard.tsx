@@ -1,0 +1,140 @@
+// What is heard of a DJ player, which songs its tracks are, and whether songs go by it.
+
+import { Link } from 'expo-router';
+import { NO_PLAYER, type PlayerReport, type Status } from '@hovlix/core/connect';
+import { likelySongs } from '@hovlix/core/likely';
+import { id } from '@hovlix/core/units';
+import { freshId } from '../../../host/fresh-id';
+import { useConnections, useHovlix, usePlays, useShow } from '../../../host/hovlix';
+import { Card, State, type Tone } from '../../../ui/card';
+import { Choose, Typed, wholeNumber } from '../../../ui/form';
+import { usePalette } from '../../../ui/palette';
+import { Button, Column, Quiet, Words } from '../../../ui/pieces';
+import { Switch } from '../../../ui/Switch';
+import { artistAndTitle, deckWords, PLAYER } from './words';
+
+type Deck = PlayerReport['decks'][number];
+
+export function PlayerCard({ status }: { readonly status: Status }) {
+  const app = useHovlix();
+  const player = useConnections((state) => state.connections?.player) ?? NO_PLAYER;
+  const set = (change: Partial<typeof player>) =>
+    app.connections.make({ type: 'set-player', player: { ...player, ...change } });
+  return (
+    <Card
+      title={PLAYER.title}
+      action={
+        <Button label={PLAYER.listen} pressed={player.on} onPress={() => set({ on: !player.on })}>
+          {player.on ? 'Listening' : 'Listen'}
+        </Button>
+      }
+    >
+      {!player.on && <Quiet>{PLAYER.off}</Quiet>}
+      {player.on && status.player && (
+        <>
+          <Heard report={status.player} port={player.port} />
+          <Switch label={PLAYER.follows} on={player.follows} onChange={(follows) => set({ follows })} />
+          <UnknownTracks />
+          <Typed
+            label={PLAYER.port}
+            hint={PLAYER.portHint}
+            numeric
+            value={player.port}
+            read={wholeNumber(1024, 65535)}
+            onChange={(port) => set({ port })}
+          />
+        </>
+      )}
+      {status.node && <StandInLink />}
+    </Card>
+  );
+}
+
+function Heard({ report, port }: { readonly report: PlayerReport; readonly port: number }) {
+  return (
+    <Column gap={12}>
+      {report.deaf !== null && <State colour="$fault" word={report.deaf} />}
+      {report.deaf === null && report.decks.length === 0 && <Quiet>{PLAYER.silent(port)}</Quiet>}
+      {report.decks.map((deck) => (
+        <DeckLine key={deck.deck} deck={deck} />
+      ))}
+      {report.bad > 0 && <Quiet>{PLAYER.bad(report.bad, report.lastBad)}</Quiet>}
+    </Column>
+  );
+}
+
+function DeckLine({ deck }: { readonly deck: Deck }) {
+  const { track } = deck;
+  const tone: Tone = deck.state === 'lost' ? '$fault' : deck.leads ? '$live' : '$faint';
+  return (
+    <Column gap={8}>
+      <State colour={tone} word={`Deck ${deck.deck}: ${track ? artistAndTitle(track) : 'empty'}`}>
+        {track && <Quiet>{deckWords(deck)}</Quiet>}
+      </State>
+      {track && <SongOf deck={deck} track={track} />}
+    </Column>
+  );
+}
+
+const NONE = 'none';
+const NOT_YET = 'not-yet';
+
+/** Which song a track is: what is chosen here is remembered in the show. */
+function SongOf({ deck, track }: { readonly deck: Deck; readonly track: NonNullable<Deck['track']> }) {
+  const { document } = useHovlix();
+  const songs = useShow((show) => show.songs) ?? [];
+  const value = deck.song ?? (deck.by === 'kept' ? NONE : NOT_YET);
+  const choices = [
+    ...(value === NOT_YET ? [{ value: NOT_YET, name: PLAYER.notYet }] : []),
+    ...likelySongs(track, songs).map((song) => ({ value: song.id as string, name: song.title })),
+    { value: NONE, name: PLAYER.none },
+  ];
+  const know = (chosen: string) => {
+    if (chosen === NOT_YET) return;
+    const song = chosen === NONE ? null : id<'Song'>(chosen);
+    document.make({ type: 'know-track', known: { id: id<'KnownTrack'>(freshId()), track, song } });
+  };
+  return (
+    <Choose
+      label={PLAYER.songOf(deck.deck)}
+      value={value}
+      choices={choices}
+      hint={deck.song !== null && deck.by ? PLAYER.found[deck.by] : undefined}
+      onChoose={know}
+    />
+  );
+}
+
+const NOTHING = 'nothing';
+
+function UnknownTracks() {
+  const { document } = useHovlix();
+  const plays = usePlays();
+  const look = useShow((show) => show.player?.unknown);
+  const choices = plays.map((one) => ({ value: one.id as string, name: one.name }));
+  return (
+    <Choose
+      label={PLAYER.unknown}
+      hint={PLAYER.unknownHint}
+      value={(look as string | undefined) ?? NOTHING}
+      choices={[{ value: NOTHING, name: PLAYER.nothing }, ...choices]}
+      onChoose={(chosen) =>
+        document.make({ type: 'choose-unknown', look: chosen === NOTHING ? null : id<'Look'>(chosen) })
+      }
+    />
+  );
+}
+
+function StandInLink() {
+  const palette = usePalette();
+  return (
+    <Link
+      href="/connect/decks"
+      style={{ minHeight: 44, display: 'flex', alignItems: 'center', textDecorationLine: 'none', color: palette.text }}
+    >
+      <Words fontWeight="600" textDecorationLine="underline">
+        {PLAYER.tryIt}
+      </Words>
+    </Link>
+  );
+}

@@ -1,0 +1,25 @@
+// What stands on the page of samples.
+
+export const KIT = {
+  title: 'Pieces',
+  under: 'What screens are made of',
+  texts: 'Texts',
+  buttons: 'Buttons',
+  action: 'Action',
+  primary: 'The one to press',
+  plain: 'Plain',
+  pressed: 'Pressed',
+  quiet: 'Quiet',
+  disabled: 'Not now',
+  hold: 'Press and hold',
+  held: (times: number) => `Held ${times} times.`,
+  choices: 'One of several',
+  numbers: 'Numbers',
+  forms: 'Forms',
+  states: 'States',
+  over: 'What lies over a place',
+  openSheet: 'Open a sheet',
+  sheet: 'A sheet',
+  inSheet: 'A piece of work. Escape, Back and the cross close it.',
+  done: 'Done',
+} as const;

@@ -1,0 +1,4 @@
+// One piece for the bundler.
+
+export { EditPlace } from './EditPlace';
+export { StepPlace } from './StepPlace';

@@ -1,0 +1,4 @@
+// One piece for the bundler: both write tables.
+
+export * from '@hovlix/core/paper';
+export * from '@hovlix/core/set';

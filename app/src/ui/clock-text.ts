@@ -1,0 +1,7 @@
+/** 0:00 and on; 1:04:09 from an hour. @param time in seconds. */
+export function clockText(time: number): string {
+  const whole = Math.max(0, Math.floor(time));
+  const [hours, minutes, rest] = [Math.floor(whole / 3600), Math.floor(whole / 60) % 60, whole % 60];
+  const two = (n: number) => String(n).padStart(2, '0');
+  return hours > 0 ? `${hours}:${two(minutes)}:${two(rest)}` : `${minutes}:${two(rest)}`;
+}
