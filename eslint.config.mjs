@@ -22,7 +22,6 @@ export default [
     rules: {
       'no-console': 'off',
       eqeqeq: ['error', 'always', { null: 'ignore' }],
-      'import/no-cycle': 'error',
       'import/no-unresolved': 'off',
       'import/namespace': 'off',
       'import/first': 'error',

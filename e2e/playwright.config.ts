@@ -23,6 +23,8 @@ export default defineConfig({
   use: {
     baseURL: `http://localhost:${PORT}`,
     viewport: { width: 390, height: 844 },
+    // Each page would keep the whole app: only the spec that is about it does.
+    serviceWorkers: 'block',
     // Recording takes a tenth of the time: what fails is recorded when it is tried again.
     trace: 'on-first-retry',
     launchOptions: {

@@ -14,9 +14,12 @@ import { now } from '../../server/src/clock';
 import { benchLeadSheet, benchLongSong } from './long-song';
 import { bigShow, type Load } from './big-show';
 import { benchEdits } from './edits';
+import { firstLoad } from './first-load';
 import { floods } from './floods';
 import { gapsAfterDeath } from './killed';
+import { benchLibrary } from './library';
 import { pressed } from './presses';
+import { storms } from './storm';
 import { dragOnPlan, patchHundred } from './rig';
 
 type Line = { readonly what: string; readonly value: string; readonly target: string };
@@ -40,8 +43,8 @@ function benchRender(universes: number, fixtures: number): void {
   };
   const safe = limiter();
   // A frame as it leaves: rendered, and held by flash safety where it has to be.
-  const make = (at: number) => {
-    render(program, live, seconds(at), frame);
+  const make = (at: number, state = live) => {
+    render(program, state, seconds(at), frame);
     safe.hold(program, frame, at);
   };
   for (let n = 0; n < 300; n++) make(n / 44);
@@ -57,6 +60,17 @@ function benchRender(universes: number, fixtures: number): void {
   note(`render ${name}: p99`, `${at(times, 0.99).toFixed(3)} ms`, universes === 64 ? '<= 5 ms' : '');
   note(`render ${name}: put on the heap per frame`, `${perFrame.toFixed(0)} bytes`, '0');
   note(`compile ${name}`, `${compiled.toFixed(1)} ms`);
+  if (universes !== 64) return;
+  // Half-way from light that was frozen to that of now: both are laid.
+  const halfWay: LiveState = { ...live, frozen: { lit: live, at: seconds(70), ramp: steady(0.5) } };
+  for (let n = 0; n < 300; n++) make(80 + n / 44, halfWay);
+  const mixed = Array.from({ length: 500 }, (_, n) => {
+    const from = performance.now();
+    make(90 + n / 44, halfWay);
+    return performance.now() - from;
+  });
+  note('the same while one light gives way to another: median', `${at(mixed, 0.5).toFixed(3)} ms`, '<= 4 ms');
+  note('and put on the heap per frame', `${putOnHeap(500, (n) => make(110 + n / 44, halfWay)).toFixed(0)} bytes`, '0');
 }
 
 /** What a step puts on the heap, in bytes, all of it: what was collected since counts too. */
@@ -228,7 +242,12 @@ async function benchTruth(): Promise<void> {
 
 const onlyOutput = process.argv.includes('--only-output');
 const onlyEngine = process.argv.includes('--only-engine');
-const onlyRig = process.argv.includes('--only-rig');
+const onlyRig = process.argv.includes('--only-rig') || process.argv.includes('--only-storms');
+if (process.argv.includes('--only-load') || !(onlyOutput || onlyEngine || onlyRig)) {
+  await benchFirstLoad();
+  await benchLibrary(note);
+}
+if (process.argv.includes('--only-load')) tell();
 if (!onlyOutput && !onlyEngine) {
   note('patch 100 lamps in a rig of 500', `${patchHundred().toFixed(1)} ms`, '<= 100 ms');
   const { framesPerSecond, slowest } = await dragOnPlan();
@@ -248,6 +267,9 @@ if (!onlyOutput && !onlyRig) {
   benchLongSong(note);
   benchCurves();
 }
+const onlyStorms = process.argv.includes('--only-storms');
+if (onlyStorms || !(onlyRig || onlyEngine || onlyOutput)) await benchStorms();
+if (onlyStorms) tell();
 if (!onlyRig && !onlyEngine)
   for (const { what, times } of await pressed(100))
     note(`${what} to changed packet: median, p99, of ${times.length}`, `${at(times, 0.5).toFixed(1)}, ${at(times, 0.99).toFixed(1)} ms`, '<= 25 ms'); // prettier-ignore
@@ -271,6 +293,34 @@ if (!onlyOutput && !onlyRig && !onlyEngine) {
   await benchTruth();
 }
 
+/** How far packets were from their time, at most, for 99 of 100; and the longest gap. */
+function spacingOf(spacing: readonly number[]): string {
+  const off = spacing.map((gap) => Math.abs(gap - 1000 / 44));
+  return `${at(off, 0.99).toFixed(1)}, ${spacing.at(-1)!.toFixed(0)} ms`;
+}
+
+async function benchStorms(): Promise<void> {
+  const { midi, last, stuck, banks } = await storms(onlyStorms ? 60 : 20);
+  note(
+    '1,000 MIDI messages a second: packets off 22.7 ms, p99; longest gap',
+    spacingOf(midi.spacing),
+    '<= 3, <= 60 ms',
+  );
+  note('the same: the last value of the knob; pads that stayed on', `${Math.round(last * 127)}; ${stuck}`, '64; 0');
+  note('the same: frames of the page; slowest of 99 in 100', `${midi.pageFrames.toFixed(0)}/s, ${at(midi.frames, 0.99).toFixed(0)} ms`); // prettier-ignore
+  note('10 banks of 20 looks, turned 4 times a second: packets off, p99; longest gap', spacingOf(banks.spacing), '<= 3, <= 60 ms'); // prettier-ignore
+  note('the same: frames of the page; slowest of 99 in 100', `${banks.pageFrames.toFixed(0)}/s, ${at(banks.frames, 0.99).toFixed(0)} ms`); // prettier-ignore
+}
+
+async function benchFirstLoad(): Promise<void> {
+  const { first, second, script, largest } = await firstLoad();
+  const phone = 'phone, CPU slowed 4x, 10 Mbit/s';
+  note(`usable, first visit, ${phone}: first paint, list of songs`, `${(first.painted / 1000).toFixed(1)}, ${(first.usable / 1000).toFixed(1)} s`, '<= 2.5 s'); // prettier-ignore
+  note(`usable, second visit, ${phone}: first paint, list of songs`, `${(second.painted / 1000).toFixed(1)}, ${(second.usable / 1000).toFixed(1)} s`, '<= 1 s'); // prettier-ignore
+  note('script of the first place over the wire', `${script.toFixed(0)} kB`, '<= 350 kB');
+  note('the largest of it', largest.join(', '));
+}
+
 function benchCompile500(): void {
   const show = bigShow(16, 500);
   compile(show);
@@ -279,10 +329,15 @@ function benchCompile500(): void {
   note('compile a 500-fixture show after an edit', `${(performance.now() - from).toFixed(1)} ms`, '<= 50 ms');
 }
 
-if (process.argv.includes('--json')) console.log(JSON.stringify(lines, null, 2));
-else {
-  const width = Math.max(...lines.map((line) => line.what.length));
-  const values = Math.max(...lines.map((line) => line.value.length));
-  for (const line of lines) console.log(`${line.what.padEnd(width)}  ${line.value.padStart(values)}  ${line.target}`);
+tell();
+
+/** Prints all lines and ends. */
+function tell(): never {
+  if (process.argv.includes('--json')) console.log(JSON.stringify(lines, null, 2));
+  else {
+    const width = Math.max(...lines.map((line) => line.what.length));
+    const values = Math.max(...lines.map((line) => line.value.length));
+    for (const line of lines) console.log(`${line.what.padEnd(width)}  ${line.value.padStart(values)}  ${line.target}`);
+  }
+  process.exit(0);
 }
-process.exit(0);

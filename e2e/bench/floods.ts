@@ -1,15 +1,13 @@
 // Light while a device that has joined sends all it can: the built command, measured at a receiver.
 
-import { spawn } from 'node:child_process';
 import { createSocket } from 'node:dgram';
-import { mkdtempSync, readFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { readFileSync } from 'node:fs';
 import { WebSocket } from 'ws';
 import type { Status } from '@hovlix/core/connect';
 import { readBundle } from '@hovlix/core/files';
 import { PROTOCOL } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
+import { startServer } from './served';
 
 const PORT = 4791;
 const WIRE = 6991;
@@ -44,14 +42,11 @@ function floodsOf(show: Show): readonly Flood[] {
 export type Flooded = { readonly name: string; readonly perSecond: number; readonly longest: number };
 
 export async function floods(stolen: () => number): Promise<readonly Flooded[]> {
-  const home = mkdtempSync(join(tmpdir(), 'hovlix-bench-'));
   const ear = createSocket('udp4');
   let heard: number[] = [];
   ear.on('message', (bytes) => bytes.length > 600 && bytes.readUInt16BE(113) === 1 && heard.push(performance.now()));
   await new Promise<void>((resolve) => ear.bind(WIRE, '127.0.0.1', resolve));
-  const args = ['server/bin/hovlix.mjs', 'serve', '--demo', '--port', String(PORT), '--home', home, '--lan-at', '127.0.0.2', '--lan', '--to', `sacn:127.0.0.1:${WIRE}`]; // prettier-ignore
-  const server = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'ignore'] });
-  await new Promise((resolve) => server.stdout.once('data', resolve));
+  const server = await startServer(PORT, '--demo', '--lan-at', '127.0.0.2', '--lan', '--to', `sacn:127.0.0.1:${WIRE}`);
   const demo = readBundle(readFileSync(new URL('../../demo/boathouse.hovlix', import.meta.url)), 'demo');
   if (!demo.ok) throw new Error('the demo does not open');
   const cookie = await joined();

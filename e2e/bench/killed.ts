@@ -1,26 +1,19 @@
 // How long there is no light when the server is killed: the built command, measured at a receiver.
 
-import { spawn, spawnSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { createSocket } from 'node:dgram';
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { startServer } from './served';
 
 const PORT = 4789;
 const WIRE = 6989;
 
 /** @returns seconds from each death to the first packet after it, the longest last. */
 export async function gapsAfterDeath(deaths: number): Promise<readonly number[]> {
-  const home = mkdtempSync(join(tmpdir(), 'hovlix-bench-'));
   const ear = createSocket('udp4');
   const heard: number[] = [];
   ear.on('message', () => heard.push(performance.now()));
   await new Promise<void>((resolve) => ear.bind(WIRE, '127.0.0.1', resolve));
-  const args = ['server/bin/hovlix.mjs', 'serve', '--demo', '--port', String(PORT), '--home', home];
-  const guard = spawn(process.execPath, [...args, '--to', `sacn:127.0.0.1:${WIRE}`], {
-    stdio: ['ignore', 'pipe', 'ignore'],
-  });
-  await new Promise((resolve) => guard.stdout.once('data', resolve));
+  const guard = await startServer(PORT, '--demo', '--to', `sacn:127.0.0.1:${WIRE}`);
   const gaps: number[] = [];
   for (let n = 0; n < deaths; n++) {
     // As at a gig: the process in reserve has been ready for long.

@@ -1,19 +1,15 @@
 // From a press to the first packet that is another: pads, keys, MIDI and pedals in the real page, measured at a receiver.
 
-import { spawn } from 'node:child_process';
 import { createSocket } from 'node:dgram';
-import { mkdtempSync, readFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
-import { chromium, type Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import type { Page } from '@playwright/test';
 import { readBundle } from '@hovlix/core/files';
 import { Control } from '@hovlix/core/gig';
 import { Bank } from '@hovlix/core/light';
 import type { Show } from '@hovlix/core/show';
 import { putOn } from './put-on';
+import { startBrowser, startServer } from './served';
 
-const root = fileURLToPath(new URL('../..', import.meta.url));
 const PORT = 4784;
 const WIRE = 6990;
 /** Bytes of an sACN packet before its levels (E1.31, table 4-1), and the demo's back wash among them. */
@@ -31,10 +27,8 @@ export async function pressed(presses: number): Promise<readonly Pressed[]> {
     heard.push({ at: performance.timeOrigin + performance.now(), back: levels.reduce((sum, level) => sum + level, 0) });
   });
   await new Promise<void>((resolve) => ear.bind(WIRE, '127.0.0.1', resolve));
-  const args = ['server/bin/hovlix.mjs', 'serve', '--port', String(PORT), '--home', mkdtempSync(join(tmpdir(), 'hovlix-bench-'))]; // prettier-ignore
-  const server = spawn(process.execPath, [...args, '--to', `sacn:127.0.0.1:${WIRE}`], { cwd: root });
-  await new Promise<void>((resolve) => server.stdout.once('data', () => resolve()));
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-dev-shm-usage', '--no-first-run'] }); // prettier-ignore
+  const server = await startServer(PORT, '--to', `sacn:127.0.0.1:${WIRE}`);
+  const browser = await startBrowser();
   const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
   await page.addInitScript(`
     const input = { name: 'Board', onmidimessage: null };
@@ -68,7 +62,10 @@ const KINDS = [
 
 /** The demo, with a pad, a note and a pedal that flash the same look. */
 function show(): Show {
-  const bundle = readBundle(new Uint8Array(readFileSync(join(root, 'demo/boathouse.hovlix'))), 'demo');
+  const bundle = readBundle(
+    new Uint8Array(readFileSync(new URL('../../demo/boathouse.hovlix', import.meta.url))),
+    'demo',
+  );
   if (!bundle.ok) throw new Error('The demo cannot be read');
   const flash = { press: [{ act: 'look', look: 'harbour-blue', press: 'flash' }] };
   const on = (id: string, source: object) => Control.parse({ kind: 'switch', id, name: id, source, does: flash });

@@ -1,7 +1,7 @@
 // A show for the server of a bench, as an operator's screen puts one on.
 
 import type { Page } from '@playwright/test';
-import { PROTOCOL } from '@hovlix/core/live';
+import { PROTOCOL, type LiveState } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 
 /** @param page any page of the server. */
@@ -20,6 +20,21 @@ export async function putOn(page: Page, show: Show): Promise<void> {
       said = true;
       socket.send(${JSON.stringify(message)});
       socket.send('{"type":"ping","sent":0}');
+    };
+  })`);
+}
+
+/** What is on, as the conductor tells whoever joins. */
+export function liveOf(page: Page): Promise<LiveState> {
+  const hello = JSON.stringify({ type: 'hello', protocol: PROTOCOL, screen: 'bench-look', show: null });
+  return page.evaluate<LiveState>(`new Promise((resolve) => {
+    const socket = new WebSocket('ws://' + location.host + '/conductor');
+    socket.onopen = () => socket.send(${JSON.stringify(hello)});
+    socket.onmessage = (event) => {
+      const { type, state } = JSON.parse(event.data);
+      if (type !== 'welcome') return;
+      socket.close();
+      resolve(state);
     };
   })`);
 }

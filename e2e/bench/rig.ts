@@ -1,18 +1,12 @@
 // What a large rig costs where hands are on it: a hundred lamps patched at once, and a drag on the plan of a slow phone.
 
-import { spawn } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
-import { chromium } from '@playwright/test';
 import { fixtureLibrary, firstRun, lampsOf, roleFor } from '@hovlix/core/rig';
 import { edit, type Show } from '@hovlix/core/show';
 import { universe } from '@hovlix/core/units';
 import { bigShow } from './big-show';
 import { putOn } from './put-on';
+import { startBrowser, startServer } from './served';
 
-const root = fileURLToPath(new URL('../..', import.meta.url));
 const PORT = 4783;
 const SLOWER = 4;
 
@@ -37,14 +31,8 @@ export type Dragged = { readonly framesPerSecond: number; readonly slowest: numb
 
 /** 500 lamps of 10 universes on the plan at phone size, the processor slowed four times: frames while one is dragged. */
 export async function dragOnPlan(): Promise<Dragged> {
-  const home = mkdtempSync(join(tmpdir(), 'hovlix-bench-'));
-  const args = ['server/bin/hovlix.mjs', 'serve', '--port', String(PORT), '--home', home];
-  const server = spawn(process.execPath, args, { cwd: root });
-  await new Promise<void>((resolve) => server.stdout.once('data', () => resolve()));
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-background-networking', '--no-first-run'],
-  });
+  const server = await startServer(PORT);
+  const browser = await startBrowser();
   const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
   const show: Show = bigShow(10, 500);
   await page.goto(`http://localhost:${PORT}/rig`);

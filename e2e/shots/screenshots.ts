@@ -86,7 +86,8 @@ await shot('rig-wide', WIDE, '/rig', async (page) => {
 });
 await shot('patch', PHONE, '/rig', async (page) => {
   await press(page, 'List');
-  await page.getByRole('button', { name: 'Spot 1, address 37' }).first().click();
+  const lamp = (await page.getByTestId('on the ruler: Spot 1').boundingBox())!;
+  await page.mouse.click(lamp.x + lamp.width / 2, lamp.y + lamp.height / 2);
 });
 await shot('recast', PHONE, '/rig', async (page) => {
   await page.getByRole('button', { name: 'Boathouse' }).click();

@@ -27,7 +27,7 @@ async function add(page: Page, bar: number, does: string): Promise<void> {
   await button(page, `Bar ${bar}`).click();
   await button(page, 'Actions').click();
   await button(page, 'Add an action').click();
-  await page.getByLabel('Does').selectOption({ label: does });
+  await page.getByLabel('Does', { exact: true }).selectOption({ label: does });
 }
 const done = (page: Page) => button(page, 'Clear selection').click();
 

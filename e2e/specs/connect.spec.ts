@@ -138,7 +138,7 @@ test('a USB cable is pulled out during the show and plugged in again: said in ev
   await page.getByRole('link', { name: 'Gig' }).click();
   await unplug(cable);
   const alarm = page.getByTestId('alarm');
-  await expect(alarm).toContainText('has fallen silent');
+  await expect(alarm).toContainText('has stopped sending');
   await expect(alarm).toContainText('not plugged in');
   await expect(page.getByTestId('health')).toHaveText('1 of 2 outputs fail');
   // The other row never stopped.
@@ -147,7 +147,7 @@ test('a USB cable is pulled out during the show and plugged in again: said in ev
 
   cable = await plug();
   await expect(alarm).toHaveCount(0);
-  await expect(page.getByTestId('said')).toContainText('sends again');
+  await expect(page.getByTestId('said')).toContainText('is sending again');
   await unplug(cable);
 });
 
@@ -221,7 +221,7 @@ test('a desk is let in: it takes over, the stage shows its light, and ours is ba
   const sheet = page.getByRole('dialog');
   await sheet.getByRole('button', { name: 'Takes over' }).click();
   await sheet.getByRole('button', { name: 'Close' }).click();
-  await expect(page.getByText('Universe 1: Nobody sends')).toBeVisible();
+  await expect(page.getByText('Universe 1: Nothing received')).toBeVisible();
   const desk = new Sender({
     universe: 1,
     useUnicastDestination: '127.0.0.2',
@@ -229,12 +229,12 @@ test('a desk is let in: it takes over, the stage shows its light, and ours is ba
     defaultPacketOptions: { sourceName: 'House desk', useRawDmxValues: true, priority: 100 },
   });
   await desk.send({ payload: Object.fromEntries(Array.from({ length: 24 }, (_, i) => [i + 1, 211])) });
-  await expect(page.getByText('Universe 1: They win')).toBeVisible();
+  await expect(page.getByText('Universe 1: Other source in control')).toBeVisible();
   await expect(page.getByText(/House desk · priority 100 · heard/)).toBeVisible();
   await expect
     .poll(async () => (await nodeReport(page)).levels.slice(0, 24).every((level) => level === 211))
     .toBe(true);
   desk.close();
-  await expect(page.getByText('Universe 1: Nobody sends')).toBeVisible();
+  await expect(page.getByText('Universe 1: Nothing received')).toBeVisible();
   await expect.poll(async () => (await nodeReport(page)).levels.includes(211)).toBe(false);
 });

@@ -1,7 +1,7 @@
 // The playing page: banks, pads, next and previous, what is running.
 
 import { expect, test, type Page } from '@playwright/test';
-import { button, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+import { button, listen, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => {
@@ -60,7 +60,7 @@ test('a bank of one’s own: order, pads that flash or exclude each other, left 
   for (const name of ['Embers', 'Lift', 'Moonrise'])
     await sheet.getByLabel('Put in the bank').selectOption({ label: name });
   await button(page, 'Change Embers').click();
-  await sheet.getByLabel('Pressing it').selectOption({ label: 'On while held' });
+  await sheet.getByLabel('When pressed').selectOption({ label: 'On while held' });
   await button(page, 'Change Lift').click();
   await page.getByRole('switch', { name: 'Left out by next and previous' }).click();
   await sheet.getByLabel('One at a time').selectOption({ label: 'Group 2' });
@@ -101,4 +101,52 @@ test('a bank of one’s own: order, pads that flash or exclude each other, left 
   await expect(page.getByRole('group', { name: 'Pads' }).getByRole('button')).toHaveCount(2);
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('group', { name: 'Pads' }).getByRole('button')).toHaveCount(3);
+});
+
+test('hits and role masters stand where the pads are, a press away; a bank brings the pads back', async ({ page }) => {
+  await open(page, '/gig');
+  await pad(page, 'Full sail').click();
+  await expect.poll(() => light(page)).toBeGreaterThan(100);
+  const before = await light(page);
+  const banks = page.getByRole('group', { name: 'Banks' });
+  await banks.getByRole('button', { name: 'Role masters' }).click();
+  await expect(page.getByRole('group', { name: 'Pads', exact: true })).toHaveCount(0);
+  const masters = page.getByRole('group', { name: 'Role masters' });
+  await masters.getByRole('slider', { name: 'Back wash' }).focus();
+  await page.keyboard.press('Home');
+  await expect.poll(() => light(page)).toBe(0);
+  await page.keyboard.press('End');
+  await expect.poll(() => light(page)).toBeGreaterThan(before / 2);
+  // The kit of the demo, struck with a finger.
+  await banks.getByRole('button', { name: 'All looks' }).click();
+  await pad(page, 'Full sail').click();
+  await expect.poll(() => light(page)).toBe(0);
+  await banks
+    .getByRole('button', { name: /^Barrel drums/ })
+    .first()
+    .click();
+  const hit = page.getByRole('button', { name: /^Strike / }).first();
+  const listening = listen(page, 3);
+  await hit.click();
+  const heard = await listening;
+  const sums = heard.map(({ levels }) => levels.reduce((sum, level) => sum + level, 0));
+  expect(Math.max(...sums)).toBeGreaterThan(Math.min(...sums));
+  await banks.getByRole('button', { name: 'All looks' }).click();
+  await expect(pad(page, 'Full sail')).toBeVisible();
+});
+
+test('pages that show no stage say when nothing is sent', async ({ page }) => {
+  for (const path of ['/gig/large', '/gig/foot']) {
+    await page.goto(path);
+    await expect(page.getByRole('heading').first()).toBeVisible();
+    await expect(page.getByTestId('trouble')).toHaveCount(0);
+  }
+  await open(page, '/gig');
+  await page.getByRole('button', { name: /^Output: sending/ }).click();
+  await page.getByRole('dialog', { name: 'Master output' }).getByRole('button').first().hover();
+  await page.mouse.down();
+  await page.waitForTimeout(1200);
+  await page.mouse.up();
+  await page.goto('/gig/large');
+  await expect(page.getByTestId('trouble')).toHaveText('output is off');
 });

@@ -57,7 +57,7 @@ test('a drum kit is made, played with the finger and with keys, and changed; a h
   // Undone like everything else: the snare runs its course again.
   await page.keyboard.press('Control+z');
   await button(page, 'Change Snare').click();
-  await expect(page.getByRole('dialog').getByRole('button', { name: 'Runs its course' })).toHaveAttribute(
+  await expect(page.getByRole('dialog').getByRole('button', { name: 'Fixed length' })).toHaveAttribute(
     'aria-pressed',
     'true',
   );

@@ -1,10 +1,11 @@
 // What several specs do with the interface.
 
 import { readFileSync } from 'node:fs';
-import { expect, type Page } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
+import { WebSocket } from 'ws';
 import { readBundle } from '@hovlix/core/files';
-import type { NodeUniverse, Status } from '@hovlix/core/connect';
-import { PROTOCOL } from '@hovlix/core/live';
+import { NO_PLAYER, type NodeUniverse, type Status } from '@hovlix/core/connect';
+import { PROTOCOL, type LiveState } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 
 /** All that the server says of its connections. */
@@ -18,41 +19,55 @@ export async function nodeReport(page: Page, protocol: NodeUniverse['protocol'] 
   return status.node!.universes.find((one) => one.universe === universe && one.protocol === protocol)!;
 }
 
-/** Speaks to the conductor as one more screen, and ends when all of it is done. */
-async function tellConductor(page: Page, messages: readonly object[], afterConnections?: string): Promise<void> {
-  await page.goto('/connect');
-  await page.evaluate(
-    ({ protocol, all, restore }) =>
-      new Promise<void>((resolve) => {
-        const socket = new WebSocket(`ws://${location.host}/conductor`);
-        const say = (message: object) => socket.send(JSON.stringify(message));
-        socket.onopen = () => say({ type: 'hello', protocol, screen: `spec-${Math.random()}`, show: null });
-        let begun = false;
-        socket.onmessage = (event) => {
-          const message = JSON.parse(String(event.data));
-          if (message.type === 'connections' && !begun) {
-            begun = true;
-            for (const one of all) say(one);
-            if (restore) {
-              const to = JSON.parse(restore) as Record<string, unknown>;
-              const ops = Object.keys(to).map((key) => ({
-                op: 'set',
-                path: [key],
-                from: message.connections[key],
-                to: to[key],
-              }));
-              say({ type: 'connections-edit', command: { type: 'adjust', ops } });
-            }
-            // The answer to a ping comes after what was sent before it.
-            say({ type: 'ping', sent: 0 });
-          }
-          if (message.type !== 'pong') return;
-          socket.close();
-          resolve();
-        };
-      }),
-    { protocol: PROTOCOL, all: messages as object[], restore: afterConnections },
-  );
+/** Speaks to the conductor as one more screen, and ends when all of it is done. The page is left, so that it has no part in it. */
+async function tellConductor(page: Page, messages: readonly object[], afterConnections?: object): Promise<void> {
+  await page.goto('about:blank');
+  const { host } = new URL(test.info().project.use.baseURL!);
+  const socket = new WebSocket(`ws://${host}/conductor`);
+  const say = (message: object) => socket.send(JSON.stringify(message));
+  await new Promise<void>((resolve, reject) => {
+    socket.onerror = ({ message }) => reject(new Error(`The conductor does not answer: ${message}`));
+    socket.onopen = () =>
+      say({ type: 'hello', protocol: PROTOCOL, screen: `spec-${Math.random()}`.slice(0, 40), show: null });
+    let begun = false;
+    socket.onmessage = ({ data }) => {
+      const message = JSON.parse(String(data)) as { type: string; connections?: Record<string, unknown> };
+      if (message.type === 'connections' && !begun) {
+        begun = true;
+        for (const one of messages) say(one);
+        if (afterConnections) {
+          const ops = Object.entries(afterConnections).map(([key, to]) => ({
+            op: 'set',
+            path: [key],
+            from: message.connections![key],
+            to,
+          }));
+          say({ type: 'connections-edit', command: { type: 'adjust', ops } });
+        }
+        // The answer to a ping comes after what was sent before it.
+        say({ type: 'ping', sent: 0 });
+      }
+      if (message.type === 'pong') resolve();
+    };
+  });
+  socket.close();
+}
+
+/** What is on, as the conductor tells whoever joins. */
+export async function liveNow(): Promise<LiveState> {
+  const { host } = new URL(test.info().project.use.baseURL!);
+  const socket = new WebSocket(`ws://${host}/conductor`);
+  const state = await new Promise<LiveState>((resolve, reject) => {
+    socket.onerror = ({ message }) => reject(new Error(`The conductor does not answer: ${message}`));
+    socket.onopen = () =>
+      socket.send(JSON.stringify({ type: 'hello', protocol: PROTOCOL, screen: `look-${Math.random()}`, show: null }));
+    socket.onmessage = ({ data }) => {
+      const message = JSON.parse(String(data)) as { type: string; state?: LiveState };
+      if (message.type === 'welcome') resolve(message.state!);
+    };
+  });
+  socket.close();
+  return state;
 }
 
 /** Brings the outputs and inputs back to what a new computer has, and ends every test, hand and song. */
@@ -75,24 +90,33 @@ export async function restoreConnections(page: Page): Promise<void> {
     { type: 'open-song', song: null, from: 0 },
     { type: 'sending', on: true },
     { type: 'blackout', on: false, fade: 0 },
+    { type: 'freeze', on: false, fade: 0 },
   ];
   await tellConductor(
     page,
-    actions.map((action) => ({ type: 'act', action })),
-    JSON.stringify({ outputs: [first], inputs: [], seen: [1] }),
+    [
+      ...actions.map((action) => ({ type: 'act', action })),
+      { type: 'connections-edit', command: { type: 'set-player', player: NO_PLAYER } },
+    ],
+    { outputs: [first], inputs: [], seen: [1] },
   );
+}
+
+/** The demo's show, as it ships. */
+export function demoShow(): Show {
+  const demo = readBundle(
+    new Uint8Array(readFileSync(new URL('../../demo/boathouse.hovlix', import.meta.url))),
+    'demo',
+  );
+  if (!demo.ok) throw new Error('The demo cannot be read');
+  return demo.value.show;
 }
 
 let restored = 0;
 
 /** Brings the demo back as it ships, or a little changed, for the server and so for every screen that comes after. */
 export async function restoreShow(page: Page, change: (show: Show) => Show = (show) => show): Promise<void> {
-  const demo = readBundle(
-    new Uint8Array(readFileSync(new URL('../../demo/boathouse.hovlix', import.meta.url))),
-    'demo',
-  );
-  if (!demo.ok) throw new Error('The demo cannot be read');
-  const show = JSON.parse(JSON.stringify(change(demo.value.show))) as object;
+  const show = JSON.parse(JSON.stringify(change(demoShow()))) as object;
   await tellConductor(page, [{ type: 'put-on', show, chain: [`restored-${Date.now()}-${++restored}`] }]);
 }
 
@@ -198,4 +222,24 @@ export function clickTrack({ bpm = 100, seconds = 24, rate = 22050, channels = 1
 /** Chooses a file for “Add music”, as the file dialog would. */
 export async function bring(page: Page, name: string, buffer: Buffer): Promise<void> {
   await page.getByLabel('Add music').setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
+}
+
+const PRESSED =
+  'button, a[href], input, select, textarea, [role="button"], [role="switch"], [role="tab"], [role="slider"]';
+
+/** What can be pressed and is smaller than a thumb, by its name and size. */
+export async function tooSmall(page: Page): Promise<readonly string[]> {
+  const sizes = await page.locator(PRESSED).evaluateAll((all) =>
+    all.flatMap((one) => {
+      const { width, height } = one.getBoundingClientRect();
+      const { visibility, pointerEvents, opacity } = getComputedStyle(one);
+      // The input behind a button that opens files is no bigger than a dot.
+      const isThere = width > 2 && height > 2 && visibility !== 'hidden' && pointerEvents !== 'none' && opacity !== '0';
+      return isThere ? [{ name: one.getAttribute('aria-label') ?? one.textContent, width, height }] : [];
+    }),
+  );
+  expect(sizes.length).toBeGreaterThan(0);
+  return sizes
+    .filter(({ width, height }) => width < 43.5 || height < 43.5)
+    .map(({ name, width, height }) => `${name?.slice(0, 60)}: ${Math.round(width)} x ${Math.round(height)}`);
 }

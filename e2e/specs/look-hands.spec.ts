@@ -9,7 +9,7 @@ test.afterEach(async ({ page }) => {
   await restoreConnections(page);
 });
 
-const inHand = (page: Page) => page.getByRole('region', { name: 'In hand' });
+const inHand = (page: Page) => page.getByRole('region', { name: 'By hand' });
 const levels = async (page: Page) => (await nodeReport(page)).levels;
 
 /** Draws a line around some lamps on the small plan, some pixels beside the outer ones. */
@@ -94,7 +94,7 @@ test('a look whose level takes a time of its own; flashes by the beat', async ({
   await button(page, 'Slow dawn, on').click();
   await button(page, 'More about Slow dawn').click();
   const sheet = page.getByRole('dialog', { name: 'Slow dawn' });
-  await sheet.getByRole('button', { name: 'Other fades for some of it …' }).click();
+  await sheet.getByRole('button', { name: 'Separate fade times …' }).click();
   await sheet.getByLabel('Level, in', { exact: true }).fill('nine');
   await expect(sheet.getByText('Beats from 0 to 256, or nothing.')).toBeVisible();
   await sheet.getByLabel('Level, in', { exact: true }).fill('8');
@@ -137,7 +137,7 @@ test('Why? for a bar of a song that is not on, and for a lamp whose universe goe
   await why.getByLabel('Bar', { exact: true }).fill('9999');
   await expect(why.getByText(/A number from 1 to/)).toBeVisible();
   await why.getByLabel('When').selectOption({ label: 'now' });
-  await expect(why).toContainText('Nothing asks it to shine now');
+  await expect(why).toContainText('Nothing lights it now');
 
   await open(page, '/connect');
   await page.getByRole('button', { name: /^Universe 1 · sACN/ }).click();

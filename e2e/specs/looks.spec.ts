@@ -59,7 +59,7 @@ test('a look of two roles with waves: the node hears the very period, bounds and
   await tab(page, 'Waves').click();
   await page.getByRole('group', { name: 'Add a wave on' }).getByRole('button', { name: 'Movement' }).click();
   await typed(page, 'Width (pan)', '40');
-  await expect(page.getByRole('region', { name: 'In hand' })).toContainText('Front wash: level, colour, 1 wave');
+  await expect(page.getByRole('region', { name: 'By hand' })).toContainText('Front wash: level, colour, 1 wave');
 
   await button(page, 'Store').click();
   const sheet = page.getByRole('dialog', { name: 'Store a look' });
@@ -150,7 +150,7 @@ test('blackout leaves a lamp that is exempt; Why? says that a closed shutter kee
     .click();
   const why = page.getByRole('region', { name: 'Why Spot 1' });
   await expect(why).toContainText('Its shutter is closed: whatever its level, no light comes out.');
-  await expect(why).toContainText('in hand: Movers');
+  await expect(why).toContainText('by hand: Movers');
 });
 
 test('what is shaped is in hand: undone, redone, let go, taken up again; numbers choose lamps and set them', async ({
@@ -193,7 +193,7 @@ test('what is shaped is in hand: undone, redone, let go, taken up again; numbers
   await page.getByRole('link', { name: 'Gig' }).click();
   await expect(button(page, 'By hand. Release')).toBeVisible();
   await page.goto('/looks/new');
-  await expect(page.getByRole('region', { name: 'In hand' })).toContainText('Front wash: level');
+  await expect(page.getByRole('region', { name: 'By hand' })).toContainText('Front wash: level');
   await button(page, 'By hand. Release').click();
   await expect.poll(front).toEqual([0, 0, 0, 0]);
   await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();

@@ -124,9 +124,10 @@ test('a pad held on a phone that goes out of the Wi-Fi goes off by itself; what 
   const sheet = host.page.getByRole('dialog', { name: 'Bank 1' });
   for (const name of ['Embers', 'Moonrise']) await sheet.getByLabel('Put in the bank').selectOption({ label: name });
   await host.page.getByRole('button', { name: 'Change Embers' }).click();
-  await sheet.getByLabel('Pressing it').selectOption({ label: 'On while held' });
+  await sheet.getByLabel('When pressed').selectOption({ label: 'On while held' });
   await sheet.getByRole('button', { name: 'Close' }).click();
   const pad = (page: Page, name: string) => page.getByRole('button', { name: new RegExp(`^${name}, key`) });
+  await expect(pad(phone.page, 'Embers')).toHaveAccessibleName(/lit while it is held/);
   await pad(phone.page, 'Moonrise').click();
   await pad(phone.page, 'Embers').hover();
   await phone.page.mouse.down();

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { expect, test } from '@playwright/test';
-import { bring, clickTrack, open, stageBrightness } from './hovlix';
+import { bring, clickTrack, liveNow, open, stageBrightness } from './hovlix';
 
 test('own music: analysed, laid with looks, kept over a reload, exported and brought back', async ({ page }) => {
   await open(page, '/songs');
@@ -80,6 +80,28 @@ test('a long recording shows its progress and can be cancelled; nothing of it st
   await expect(page.getByTestId('said')).toHaveText('Cancelled. Nothing was changed.');
   await expect(page.getByRole('progressbar')).toHaveCount(0);
   expect(await rows.count()).toBe(songs);
+});
+
+test('loaded anew in the middle of a song, the page is back at its place within two seconds, and sounds', async ({
+  page,
+}) => {
+  await open(page, '/songs');
+  await bring(page, 'reloaded.wav', clickTrack({ seconds: 60 }));
+  await expect(page.getByRole('heading', { name: 'reloaded' })).toBeVisible();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await expect(page.getByTestId('position')).toHaveText(/0:0[4-9]/);
+  const before = (await liveNow()).song!;
+  expect(before.sound).toMatch(/^screen-/);
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
+  await expect(page.getByTestId('position')).toHaveText(/0:(0[5-9]|[123])/);
+  // Another screen now, the same tab: it leads the song, which has never stood still.
+  await expect.poll(async () => (await liveNow()).song?.sound).not.toBe(before.sound);
+  const after = (await liveNow()).song!;
+  expect(after).toMatchObject({ id: before.id, playing: true, since: before.since });
+  expect(after.sound).toMatch(/^screen-/);
+  await page.getByRole('button', { name: 'Pause' }).click();
+  await expect.poll(async () => (await liveNow()).song?.playing).toBe(false);
 });
 
 test('undo and redo, by button and by key', async ({ page }) => {

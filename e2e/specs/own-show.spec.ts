@@ -193,7 +193,7 @@ test('songs are named, moved, copied, counted anew, deleted with undo, searched 
   const sheet = page.getByRole('dialog');
   await sheet.getByLabel('Title').fill('Salt');
   await page.keyboard.press('Enter');
-  await sheet.getByLabel('By').fill('The Lantern Four');
+  await sheet.getByLabel('Artist').fill('The Lantern Four');
   await page.keyboard.press('Enter');
   await expect(page.getByText('66.0 bpm').first()).toBeVisible();
   await sheet.getByRole('button', { name: 'Double' }).click();
@@ -224,9 +224,9 @@ test('songs are named, moved, copied, counted anew, deleted with undo, searched 
   await page.getByRole('button', { name: 'Undo: move a song' }).click();
   await expect.poll(titles).toBe('Paper Lighthouse | Low Tide Engine | Salt | Salt, copy | Night Ferry');
   await page.getByRole('button', { name: 'Search the songs' }).click();
-  await page.getByLabel('Search the songs by title or by whom').fill('lantern four');
+  await page.getByLabel('Search the songs by title or artist').fill('lantern four');
   await expect.poll(titles).toBe('Salt | Salt, copy');
-  await page.getByLabel('Search the songs by title or by whom').fill('');
+  await page.getByLabel('Search the songs by title or artist').fill('');
   await page.getByRole('button', { name: 'Title', exact: true }).click();
   await expect.poll(titles).toBe('Low Tide Engine | Night Ferry | Paper Lighthouse | Salt | Salt, copy');
   await context.close();

@@ -209,12 +209,101 @@ test('a clock from outside leads the tempo, and starts and stops the song that i
   await page.getByRole('group', { name: 'MIDI clock from outside leads' }).getByRole('button', { name: 'Nothing' }).click(); // prettier-ignore
 });
 
+test('timecode from outside plays the song that begins at that time, at that place', async ({ page }) => {
+  await restoreShow(page, (show) => ({
+    ...show,
+    songs: show.songs.map((song) => (song.title === 'Night Ferry' ? { ...song, timecode: 3600 } : song)),
+  }));
+  await withMidi(page);
+  await open(page, '/gig/pedals');
+  await page.getByRole('switch', { name: 'MIDI of this screen' }).click();
+  await page.getByRole('group', { name: 'MIDI clock from outside leads' }).getByRole('button', { name: 'Tempo and songs' }).click(); // prettier-ignore
+  // From five seconds into the song: 25 frames, a hundred quarter frames a second.
+  await page.evaluate(() => {
+    const { send: say } = window as unknown as { send: (device: string, all: number[]) => void };
+    const begun = performance.now();
+    let quarter = 0;
+    Object.assign(window, {
+      ticking: setInterval(() => {
+        for (; quarter < (performance.now() - begun) / 10; quarter++) {
+          const frame = 3605 * 25 + Math.floor(quarter / 8) * 2;
+          const second = Math.floor(frame / 25);
+          const [f, s, m, h] = [frame % 25, second % 60, Math.floor(second / 60) % 60, Math.floor(second / 3600)];
+          const piece = [f & 15, f >> 4, s & 15, s >> 4, m & 15, m >> 4, h & 15, (h >> 4) | 2][quarter % 8]!;
+          say('Keys', [0xf1, ((quarter % 8) << 4) | piece]);
+        }
+      }, 4),
+    });
+  });
+  await expect(page.getByTestId('timecode')).toHaveText(/^Keys: timecode 01:00:\d\d runs, 25 frames a second$/);
+  await page.getByRole('link', { name: 'Gig', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Night Ferry' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible();
+  await page.evaluate(() => clearInterval((window as unknown as { ticking: number }).ticking));
+  await expect(page.getByRole('button', { name: 'Play Night Ferry', exact: true })).toBeVisible();
+  await expect(page.getByTestId('said')).toHaveText('The timecode of Keys has stopped.');
+
+  // Where it begins is set behind its title.
+  await page.getByRole('link', { name: 'Songs' }).click();
+  await button(page, 'Open Night Ferry').click();
+  await page.getByRole('heading', { name: 'Night Ferry' }).getByRole('button').click();
+  const begins = page.getByLabel('Begins at timecode');
+  await expect(begins).toHaveValue('01:00:00');
+  await begins.fill('a quarter past');
+  await expect(page.getByText('Hours, minutes and seconds, as in 01:00:00.')).toBeVisible();
+  await begins.fill('1:00:05');
+  await begins.blur();
+  await expect(begins).toHaveValue('01:00:05');
+});
+
+test('keys take a colour by hand, make a look of what is on, and lock the screen', async ({ page }) => {
+  await open(page, '/gig/pedals');
+  for (const [key, typed, act] of [
+    ['F6', 'front wash red', 'Front wash: Red'],
+    ['F7', 'store', 'Store what is on as a look'],
+    ['F8', 'lock or unlock', 'Lock or unlock this screen'],
+  ] as const) {
+    await button(page, 'Add a switch or key').click();
+    await button(page, 'Learn').click();
+    await page.keyboard.press(key);
+    await add(page, 'Press', typed, act);
+    await sheet(page).getByRole('button', { name: 'Close' }).click();
+  }
+  await page.keyboard.press('F7');
+  await expect(page.getByTestId('said')).toHaveText('Nothing to store: no look is on, and nothing is by hand.');
+  await page.getByRole('link', { name: 'Gig', exact: true }).click();
+  await page.keyboard.press('2');
+  await page.keyboard.press('F6');
+  // The front wash, mixed of red, green and blue behind its dimmers: full red, next to no green.
+  const front = async () => (await nodeReport(page)).levels.slice(0, 6);
+  await expect.poll(async () => (await front())[1]! - (await front())[2]!).toBeGreaterThan(150);
+  await page.keyboard.press('F7');
+  await expect(page.getByTestId('said')).toHaveText(/^“Look \d+” is a look now\.$/);
+  const name = /“(.*)”/.exec((await page.getByTestId('said').textContent())!)![1]!;
+  await page.keyboard.press('F8');
+  await expect(page.getByTestId('lock')).toBeVisible();
+  // So soon after the first, a switch would only have bounced.
+  await page.waitForTimeout(300);
+  await page.keyboard.press('F8');
+  await expect(page.getByTestId('lock')).toHaveCount(0);
+  // Alone, it gives the same light.
+  const stored = await front();
+  await button(page, /^By hand/).click();
+  await page.keyboard.press('2');
+  await expect.poll(async () => (await front())[0]).toBe(0);
+  await page
+    .getByRole('group', { name: 'Pads' })
+    .getByRole('button', { name: new RegExp(`^${name},`) })
+    .click();
+  await expect.poll(front).toEqual(stored);
+});
+
 test('pads that wait for the bar, and that do more than one thing; letters for those beyond nine', async ({ page }) => {
   await open(page, '/gig');
   await button(page, 'Change the banks').click();
   await button(page, 'Make a bank of them').click();
   await button(page, 'Change Harbour blue').click();
-  await sheet(page).getByLabel('It comes').selectOption({ label: 'On the next bar' });
+  await sheet(page).getByLabel('Starts').selectOption({ label: 'On the next bar' });
   await button(page, 'Change Full sail').click();
   await add(page, 'It also does', 'grand master 50', 'Grand master to 50 %');
   await sheet(page).getByRole('button', { name: 'Close' }).click();

@@ -47,7 +47,7 @@ test('two bars loop while they are worked on, at half speed too; left, the song 
   }
   expect(rounds).toBeGreaterThanOrEqual(1);
   // The first look may come before the first bar sounds.
-  expect([...seen].filter((at) => at > 0).every((at) => at >= 8 && at <= 13)).toBe(true);
+  expect([...seen].filter((at) => at > 0 && (at < 8 || at > 13))).toEqual([]);
   expect(await secondTakes(page)).toBeLessThan(1.5);
   await page.getByRole('group', { name: 'Speed of the music' }).getByRole('button', { name: '50 %' }).click();
   await expect.poll(() => secondTakes(page), { timeout: 20_000 }).toBeGreaterThan(1.6);

@@ -213,7 +213,7 @@ test('dimmed on the plan with a finger, and given back', async ({ page }) => {
   await page.mouse.move(x, y - 120, { steps: 8 });
   await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(255);
   await page.mouse.up();
-  await expect(page.getByText('In hand: Front 1')).toBeVisible();
+  await expect(page.getByText('Held by hand: Front 1')).toBeVisible();
   await page.getByRole('main').getByRole('button', { name: 'Release', exact: true }).click();
   await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(0);
 });
@@ -251,7 +251,7 @@ test('addresses dragged along the ruler land only where it is free; many are cha
   await page.setViewportSize({ width: 390, height: 844 });
   await open(page, '/rig');
   await page.getByRole('button', { name: 'List', exact: true }).click();
-  const reed = page.getByRole('button', { name: 'Reed 4, address 169' }).first();
+  const reed = page.getByTestId('on the ruler: Reed 4');
   const box = (await reed.boundingBox())!;
   await page.mouse.move(box.x + 8, box.y + 20);
   await page.mouse.down();

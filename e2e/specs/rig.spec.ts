@@ -15,7 +15,7 @@ test('lamps from the library: searched, counted, offered the first free addresse
   const sheet = page.getByRole('dialog');
   await add.click();
   await sheet.getByLabel('Search lamps').fill('kite of a kind');
-  await expect(sheet.getByText('Nothing here is called that.')).toBeVisible();
+  await expect(sheet.getByText('No lamp matches.')).toBeVisible();
   await sheet.getByLabel('Search lamps').fill('par rgbw 8ch');
   await sheet.getByRole('button', { name: /^LED PAR RGBW / }).click();
   await sheet.getByLabel('Mode, as set in the lamp’s menu').selectOption({ index: 3 });
@@ -75,4 +75,28 @@ test('lamps on a universe of their own: it is sent at once, by an output that Co
   await expect.poll(async () => (await nodeReport(page, 'sacn', 6))?.framesPerSecond ?? 0).toBeGreaterThan(40);
   await page.keyboard.press('Control+Z');
   await expect(page.getByRole('button', { name: /^Tube 1, address/ })).toHaveCount(0);
+});
+
+test('of many roles one is found by its name, or by a lamp that plays it', async ({ page }) => {
+  await restoreShow(page, (show) => ({
+    ...show,
+    roles: [
+      ...show.roles,
+      ...['Balcony', 'Bar front', 'Bar back'].map((name, i) => ({ id: `more-${i}`, name, tint: i }) as unknown as (typeof show.roles)[number]), // prettier-ignore
+    ],
+  }));
+  await open(page, '/rig');
+  await page.getByRole('button', { name: 'Roles' }).click();
+  const rows = page.getByRole('button', { name: /, \d+ lamps$/ });
+  const all = await rows.count();
+  expect(all).toBeGreaterThan(8);
+  const search = page.getByLabel('Search the roles');
+  await search.fill('bar back');
+  await expect(rows).toHaveText([/^Bar back/]);
+  await search.fill('spot 1');
+  await expect(rows).toHaveText([/^Movers/]);
+  await search.fill('zither');
+  await expect(page.getByText('No role matches.')).toBeVisible();
+  await search.fill('');
+  await expect(rows).toHaveCount(all);
 });

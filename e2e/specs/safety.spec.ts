@@ -20,8 +20,8 @@ test('a look that flashes too often is held back, told in the report, and let go
     await tab(page, 'Waves').click();
     await page.getByRole('group', { name: 'Add a wave on' }).getByRole('button', { name: 'Level' }).click();
     await button(page, 'Square').click();
-    await page.getByRole('group', { name: 'Beats of one turn' }).getByRole('button', { name: '1/2 beat' }).click();
-    await typed(page, 'Drawn apart over the lamps', '0');
+    await page.getByRole('group', { name: 'Beats per cycle' }).getByRole('button', { name: '1/2 beat' }).click();
+    await typed(page, 'Offset across lamps', '0');
   }
   await button(page, 'Store').click();
   const sheet = page.getByRole('dialog', { name: 'Store a look' });

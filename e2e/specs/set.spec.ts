@@ -116,6 +116,19 @@ test('a section comes round and round until it is let go; another is gone to at 
   await expect(button(page, 'Loop this section')).toHaveAttribute('aria-pressed', 'false');
 });
 
+test('two presses in one moment are two: the first song is readied, and played', async ({ page }) => {
+  await open(page, '/gig');
+  await expect(will(page, 'Press')).toHaveText(/Ready: Paper Lighthouse/);
+  // Before the conductor can have answered the first.
+  await page.evaluate(() => {
+    for (let n = 0; n < 2; n++)
+      for (const type of ['keydown', 'keyup'])
+        window.dispatchEvent(new KeyboardEvent(type, { code: 'KeyG', key: 'g', bubbles: true, cancelable: true }));
+  });
+  await title(page, 'Paper Lighthouse');
+  await playing(page, true);
+});
+
 test('a set is made: order, a pause, an encore, what is on before a song; it is printed, and comes back from a playlist', async ({
   page,
 }) => {
@@ -154,6 +167,10 @@ test('a set is made: order, a pause, an encore, what is on before a song; it is 
   expect(card).toContain('Hold: Blackout on or off');
   expect(card).toContain('key Page Down');
   expect(card).toMatch(/Saturday: each press[\s\S]*Low Tide Engine[\s\S]*Ready: Low Tide Engine/);
+  const labels = words((await saved('Labels to cut out, PDF')).path);
+  expect(labels).toMatch(
+    /key Page Down[\s\S]*On in the set[\s\S]*Twice: Back in the set[\s\S]*Hold: Blackout on or off/,
+  );
   const csv = readFileSync((await saved('CSV')).path, 'utf8').split('\r\n');
   expect(csv[1]).toMatch(/^1,Low Tide Engine,/);
   const playlist = await saved('Playlist, M3U');

@@ -40,7 +40,7 @@ test('a look that follows the kick of a song beats with it; some lamps follow, o
   await button(page, 'Back wash').click();
   await tab(page, 'Level').click();
   await typed(page, 'Level', '60');
-  await expect(page.getByRole('region', { name: 'In hand' })).toContainText('Front wash: level, 1 follower');
+  await expect(page.getByRole('region', { name: 'By hand' })).toContainText('Front wash: level, 1 follower');
   // No song, no microphone: nothing is followed.
   await expect.poll(() => front(page)).toBe(0);
 

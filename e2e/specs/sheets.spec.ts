@@ -1,0 +1,111 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { open, tooSmall } from './hovlix';
+import { PLACES } from './places';
+
+/** What lies over a place: where it is, and what is pressed to open it. */
+const SHEETS: readonly (readonly [string, string, ...(string | RegExp)[]])[] = [
+  ['a song in the list', '/songs', 'More about Night Ferry'],
+  ['a new song', '/songs', 'Song without music'],
+  ['about a song', '/songs/night-ferry', /^Night Ferry/],
+  ['bars and tempo', '/songs/night-ferry', 'Bars and tempo'],
+  ['lanes', '/songs/night-ferry', 'Lanes'],
+  ['bars that are chosen', '/songs/night-ferry', 'Bar 3'],
+  ['a look', '/looks', /^More about Full sail/],
+  ['lamps to add', '/rig', 'Add lamps'],
+  ['the lamp list', '/rig', 'List'],
+  ['roles', '/rig', 'Roles'],
+  ['the rig check', '/rig', 'Check'],
+  ['the set list', '/gig', 'Set list'],
+  ['on stage', '/gig', 'On stage: lock, large letters, pedals'],
+  ['banks', '/gig', 'Change the banks'],
+  ['an output', '/connect', 'Add output'],
+  ['an input', '/connect', 'Add input'],
+  ['masters', '/looks', /^Grand master, /, 'All masters'],
+];
+
+const first = (page: Page, name: string | RegExp) =>
+  page.getByRole('button', { name, ...(typeof name === 'string' ? { exact: true } : {}) }).first();
+
+for (const theme of ['night', 'day'])
+  test(`nothing a reader would stumble over in what opens over a place, by ${theme}`, async ({ page }) => {
+    test.setTimeout(480_000);
+    await page.addInitScript((chosen) => {
+      localStorage.setItem('hovlix-habits-1', JSON.stringify({ theme: chosen }));
+    }, theme);
+    // The places by night are walked at both sizes elsewhere.
+    const places =
+      theme === 'day' ? PLACES.filter((path) => !/large|foot/.test(path)).map((path) => [path, path] as const) : [];
+    for (const [name, path, ...presses] of [...places, ...SHEETS])
+      await test.step(name, async () => {
+        await open(page, path);
+        for (const press of presses) await first(page, press).click();
+        await page.waitForFunction(() => document.getAnimations().every(({ playState }) => playState !== 'running'));
+        // By day only the colours are others.
+        const axe = new AxeBuilder({ page });
+        const { violations } = await (theme === 'day' ? axe.withRules(['color-contrast']) : axe).analyze();
+        expect(
+          violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 120)).join(' | ')}`),
+        ).toEqual([]);
+        expect(await tooSmall(page)).toEqual([]);
+      });
+  });
+
+test('back closes what lies over a place, and only then leaves the place', async ({ page }) => {
+  await open(page, '/looks');
+  await page.getByRole('link', { name: 'Rig' }).click();
+  await expect(page.getByRole('heading', { name: 'Boathouse' })).toBeVisible();
+  await first(page, 'Add lamps').click();
+  const sheet = page.getByRole('dialog');
+  await expect(sheet).toBeVisible();
+  await page.goBack();
+  await expect(sheet).toHaveCount(0);
+  await expect(page).toHaveURL(/\/rig$/);
+  // Closed in another way it leaves nothing behind: back goes to the place before.
+  await page.getByRole('button', { name: 'List', exact: true }).click();
+  await first(page, 'Add lamps').click();
+  await sheet.getByRole('button', { name: 'Close' }).click();
+  await expect(sheet).toHaveCount(0);
+  await expect.poll(() => page.evaluate(() => (history.state as { over?: boolean } | null)?.over ?? false)).toBe(false);
+  // The place is as it was: what was chosen in it is still chosen.
+  await expect(page.getByRole('button', { name: 'Front 1, address 1' })).toBeVisible();
+  await page.goBack();
+  await expect(page.getByRole('heading', { name: 'Looks' })).toBeVisible();
+});
+
+test('a sheet that was closed by what was done in it costs no press on the way back', async ({ page }) => {
+  await open(page, '/looks');
+  await page.getByRole('link', { name: 'Songs' }).click();
+  await page.getByRole('button', { name: 'Song without music' }).click();
+  await page.getByRole('dialog').getByLabel('Title').fill('Way back');
+  await page.getByRole('dialog').getByRole('button', { name: 'Add song' }).click();
+  await expect(page.getByRole('heading', { name: 'Way back' })).toBeVisible();
+  await page.goBack();
+  await expect(page.getByRole('heading', { name: 'Songs' })).toBeVisible();
+  await page.keyboard.press('Control+Z');
+  await expect(page.getByRole('button', { name: 'Open Way back' })).toHaveCount(0);
+});
+
+test('by keyboard: focus goes into a sheet, goes round in it, and comes back to what opened it', async ({ page }) => {
+  await open(page, '/songs');
+  const opener = page.getByRole('button', { name: 'Song without music' });
+  await opener.focus();
+  await page.keyboard.press('Enter');
+  const sheet = page.getByRole('dialog');
+  await expect(sheet).toBeFocused();
+  const inside = () => page.evaluate(() => document.activeElement?.closest('[role="dialog"]') !== null);
+  const names = new Set<string>();
+  const stops = await sheet.locator('button, input, select').count();
+  for (let i = 0; i <= stops; i++) {
+    await page.keyboard.press('Tab');
+    expect(await inside()).toBe(true);
+    names.add(await page.evaluate(() => document.activeElement!.outerHTML.slice(0, 200)));
+  }
+  expect(names.size).toBe(stops);
+  // The first again; back from there is the last.
+  await expect(sheet.getByRole('button', { name: 'Close' })).toBeFocused();
+  await page.keyboard.press('Shift+Tab');
+  await expect(sheet.getByRole('button', { name: 'Add song' })).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(opener).toBeFocused();
+});
