@@ -141,6 +141,28 @@ test('a pad held on a phone that goes out of the Wi-Fi goes off by itself; what 
   for (const { context } of [host, phone]) await context.close();
 });
 
+test('what a slow line brings late: a look is not played, which is said; what pauses and darkens is done all the same', async ({
+  browser,
+}) => {
+  const [host, phone] = [await newScreen(browser, server.base), await newScreen(browser, server.base)];
+  for (const { page } of [host, phone]) await page.goto('/gig');
+  await host.page.getByRole('button', { name: /^Play / }).click();
+  const pause = (page: Page) => page.getByRole('button', { name: 'Pause', exact: true });
+  await expect(pause(phone.page)).toBeVisible();
+  await expect(phone.page.getByTestId('health')).toHaveText(/sending/);
+  phone.slow(700);
+  await phone.page.keyboard.press('1');
+  await expect(phone.page.getByTestId('said')).toHaveText(/took too long/);
+  await expect(phone.page.getByRole('button', { name: /, key 1, off/ })).toBeVisible();
+  await phone.page.keyboard.press('b');
+  await expect(host.page.getByText('Blackout: all dark')).toBeVisible();
+  await phone.page.keyboard.press('b');
+  await expect(host.page.getByText('Blackout: all dark')).toHaveCount(0);
+  await pause(phone.page).click();
+  await expect(pause(host.page)).toHaveCount(0);
+  for (const { context } of [host, phone]) await context.close();
+});
+
 test('looks and pads never change which song is chosen; looking at a song elsewhere changes nothing on stage', async ({
   browser,
 }) => {

@@ -153,9 +153,14 @@ test('the screen with the music stays the clock: another without it pauses, seek
     };
   });
   await open(other, '/songs/paper-lighthouse');
-  await expect(other.getByRole('button', { name: 'Pause' })).toBeVisible();
-  await other.getByRole('button', { name: 'Pause' }).click();
-  await expect.poll(async () => (await heard()).playing).toBe(false);
+  const pause = async () => {
+    await expect(other.getByTestId('health')).toHaveText(/sending/);
+    await other.getByRole('button', { name: 'Pause' }).click();
+    // What the other screen was told stands beside it, should the sound go on.
+    const said = () => other.getByTestId('said').allTextContents();
+    await expect.poll(async () => ({ ...(await heard()), said: await said() })).toMatchObject({ playing: false });
+  };
+  await pause();
 
   // From the middle, on the screen that has no music of it.
   await other.getByRole('button', { name: 'Bar 17', exact: true }).click();
@@ -165,7 +170,6 @@ test('the screen with the music stays the clock: another without it pauses, seek
   expect(at).toBeGreaterThan(34);
   await expect(other.getByTestId('position')).toHaveText(/0:(3[4-9]|4)/);
   await expect(other.getByText('is not in this browser')).toHaveCount(0);
-  await other.getByRole('button', { name: 'Pause' }).click();
-  await expect.poll(async () => (await heard()).playing).toBe(false);
+  await pause();
   await other.close();
 });

@@ -91,16 +91,26 @@ export type Screen = {
   /** Nothing passes any more, and nobody is told: as when a phone leaves the Wi-Fi. */
   readonly cut: () => void;
   readonly mend: () => void;
+  /** What it says takes so many ms from now on. */
+  readonly slow: (ms: number) => void;
 };
 
 export async function screenIn(context: BrowserContext): Promise<Screen> {
   const page = await context.newPage();
   let cut = false;
+  let delay = 0;
   await page.routeWebSocket(/\/conductor$/, (route: WebSocketRoute) => {
     if (cut) return void route.close();
     const server = route.connectToServer();
-    route.onMessage((message) => void (cut || server.send(message)));
+    const pass = (message: string | Buffer) => void (cut || server.send(message));
+    route.onMessage((message) => (delay > 0 ? void setTimeout(() => pass(message), delay) : pass(message)));
     server.onMessage((message) => void (cut || route.send(message)));
   });
-  return { page, context, cut: () => void (cut = true), mend: () => void (cut = false) };
+  return {
+    page,
+    context,
+    cut: () => void (cut = true),
+    mend: () => void (cut = false),
+    slow: (ms) => void (delay = ms),
+  };
 }

@@ -1,7 +1,7 @@
 // What screens may say to their conductor, and what of it gets into the state.
 
 import fc from 'fast-check';
-import { PLAYER_SOUNDS, PROTOCOL, type Action, type Right } from '../live';
+import { Action, leftOfLate, PLAYER_SOUNDS, PROTOCOL, type Right } from '../live';
 import { testShow } from '../testing/show';
 import { seconds } from '../units';
 import { conductorHub, session, type Visitor } from '.';
@@ -219,5 +219,45 @@ describe('a song is over', () => {
     pass(1.2);
     look();
     expect(state().song).toMatchObject({ playing: false, songTime: expect.closeTo(duration + 0.2) });
+  });
+});
+
+describe('a press that was long on its way', () => {
+  const pad = (down: boolean) => ({
+    type: 'act',
+    at: 0,
+    action: { type: 'pad', press: 'flash', down, look: 'red', fade: 0, fadeOut: 0 },
+  });
+
+  test('is not played where it was to come on in time, and its screen is told', () => {
+    const { screen, state, pass } = stage();
+    const one = screen('one');
+    pass(0.5);
+    one.say(pad(true));
+    one.say({ type: 'act', at: 0, action: { type: 'tap' } });
+    expect(one.heard.filter(({ type }) => type === 'late')).toMatchObject([{ action: 'pad' }, { action: 'tap' }]);
+    expect(state()).toMatchObject({ standing: [], taps: [] });
+  });
+
+  test('lets go of a held pad and stops a song all the same', () => {
+    const { screen, state, pass } = stage();
+    const one = screen('one');
+    const { songs } = testShow();
+    one.say(pad(true));
+    one.act({ type: 'play', song: songs[0]!.id, from: 0 });
+    expect(state().standing).toHaveLength(1);
+    pass(0.5);
+    one.say(pad(false));
+    one.say({ type: 'act', at: 0, action: { type: 'pause' } });
+    one.say({ type: 'act', at: 0, action: { type: 'master', level: 0.25 } });
+    expect(state()).toMatchObject({ standing: [{ on: false }], master: { to: 0.25 }, song: { playing: false } });
+    expect(one.heard.some(({ type }) => type === 'late')).toBe(false);
+  });
+
+  test('lets go of notes, and strikes none', () => {
+    const stroke = (note: number, velocity: number) => ({ kit: 'kit', role: 'wash', hit: 'hit', note, velocity });
+    const notes = (...strokes: object[]) => Action.parse({ type: 'notes', notes: strokes });
+    expect(leftOfLate(notes(stroke(36, 0), stroke(38, 1)))).toEqual(notes(stroke(36, 0)));
+    expect(leftOfLate(notes(stroke(38, 1)))).toBeUndefined();
   });
 });

@@ -4,6 +4,7 @@
 import type { ConnectCommand, Connections } from '../connect';
 import {
   FromScreen,
+  leftOfLate,
   maySay,
   overActions,
   PLAYER_SOUNDS,
@@ -34,7 +35,7 @@ const LONGEST = 150;
 const WHOLE_SHOW = 100;
 /** A screen that has said nothing for so long lets go of what it held, and after twice that counts as gone. Seconds. */
 const SILENT = 1.5;
-/** A press that was so long on its way is not played any more. Seconds. */
+/** A press that was so long on its way is late: what comes on in time is not played any more. Seconds. */
 const LATE = 0.3;
 /** After a restart screens have so long to come back before what they held is let go. Seconds. */
 const COMES_BACK = 6;
@@ -258,10 +259,11 @@ export function conductorHub({ now, session, connections, watch = () => undefine
       case 'ping':
         return tell(line, { type: 'pong', sent: message.sent, now: now() });
       case 'act': {
-        if (message.at !== undefined && now() - message.at > LATE)
-          return tell(line, { type: 'late', action: message.action.type });
-        const why = unfit(session.shown(), session.conductor.state(), message.action, now());
-        return why === undefined ? act(line.screen, message.action) : tell(line, refused(why));
+        const late = message.at !== undefined && now() - message.at > LATE;
+        const action = late ? leftOfLate(message.action) : message.action;
+        if (!action) return tell(line, { type: 'late', action: message.action.type });
+        const why = unfit(session.shown(), session.conductor.state(), action, now());
+        return why === undefined ? act(line.screen, action) : tell(line, refused(why));
       }
       case 'edit': {
         const on = session.order()?.show.id === message.show;

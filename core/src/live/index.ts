@@ -18,3 +18,4 @@ export * from './strikes';
 export * from './doing';
 export * from './entry-words';
 export * from './kept-log';
+export * from './late';

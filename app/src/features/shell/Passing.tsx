@@ -24,6 +24,10 @@ export function Passing() {
       switch (word.type) {
         case 'not-sent':
           return bad('Not sent: the connection to Hovlix was lost. Press it again when it is back.');
+        case 'late':
+          // What a microphone hears comes many times a second: the next moment of it is there already.
+          if (word.action === 'heard') return;
+          return bad('Your press took too long to reach Hovlix and was not played. The network is slow.');
         case 'left':
           return say(`${capital(word.name)} has gone. What it held was released.`);
         case 'put-on':

@@ -47,9 +47,10 @@ export type LinkState = {
 /** Levels of one universe as they leave the computer. */
 export type Levels = { readonly universe: number; readonly levels: Uint8Array };
 
-/** What is said in passing: a press that was not sent, a screen that went, a show that somebody put on. */
+/** What is said in passing: a press that was not sent or came late, a screen that went, a show that somebody put on. */
 export type Word =
   | { readonly type: 'not-sent'; readonly action: string }
+  | { readonly type: 'late'; readonly action: string }
   | { readonly type: 'left'; readonly name: string }
   | { readonly type: 'put-on'; readonly by: string; readonly show: string }
   | { readonly type: 'parted'; readonly copy: Copy }
@@ -259,7 +260,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
       }
       case 'late':
         answered(message.action);
-        return takeWord({ type: 'not-sent', action: message.action });
+        return takeWord({ type: 'late', action: message.action });
       case 'left':
         return takeWord({ type: 'left', name: message.name });
       case 'refused':
