@@ -20,7 +20,7 @@ await build({
   minifyWhitespace: true,
   minifySyntax: true,
   packages: 'bundle',
-  // Serial ports come with a native part that has to lie in its own folder.
+  // Serial ports and MIDI come with a native part that has to lie in its own folder.
   external: [
     'express',
     'express-rate-limit',
@@ -29,6 +29,7 @@ await build({
     'pino',
     'ws',
     'serialport',
+    '@julusian/midi',
     'cookie',
     'cookie-signature',
   ],

@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { WebSocket } from 'ws';
 import { readBundle } from '@hovlix/core/files';
-import { NO_PLAYER, type NodeUniverse, type Status } from '@hovlix/core/connect';
+import { NO_MIDI, NO_PLAYER, type NodeUniverse, type Status } from '@hovlix/core/connect';
 import { PROTOCOL, type LiveState } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 
@@ -97,6 +97,7 @@ export async function restoreConnections(page: Page): Promise<void> {
     [
       ...actions.map((action) => ({ type: 'act', action })),
       { type: 'connections-edit', command: { type: 'set-player', player: NO_PLAYER } },
+      { type: 'connections-edit', command: { type: 'set-midi', midi: NO_MIDI } },
     ],
     { outputs: [first], inputs: [], seen: [1] },
   );

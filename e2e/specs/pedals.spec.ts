@@ -120,8 +120,12 @@ test('MIDI: notes, programs with banks, a knob that does not jump, a device pull
   await expect.poll(() => back(page)).toBeGreaterThan(300);
   await send('Floor board', 0x99, 36, 0);
   await expect.poll(() => light(page)).toBe(0);
+  // Pulled out with the foot on it, it lets go.
+  await send('Floor board', 0x99, 36, 100);
+  await expect.poll(() => back(page)).toBeGreaterThan(300);
   await plug(page, 'Floor board', false);
   await expect(page.getByText('Listens to Keys.')).toBeVisible();
+  await expect.poll(() => light(page)).toBe(0);
   await plug(page, 'Floor board', true);
   await send('Floor board', 0x99, 36, 100);
   await expect.poll(() => back(page)).toBeGreaterThan(300);
@@ -195,7 +199,7 @@ test('a clock from outside leads the tempo, and starts and stops the song that i
       }, 4),
     });
   });
-  await expect(page.getByTestId('clock')).toHaveText(/^Keys: runs, (99|100|101)\.\d bpm$/);
+  await expect(page.getByTestId('clock')).toHaveText(/^Keys: running, (99|100|101)\.\d bpm$/);
   await expect.poll(async () => Math.abs(Number(await page.getByTestId('bpm').textContent()) - 100)).toBeLessThan(1.5);
   await page.getByRole('link', { name: 'Gig', exact: true }).click();
   await send('Keys', 0xfa);
@@ -235,7 +239,7 @@ test('timecode from outside plays the song that begins at that time, at that pla
       }, 4),
     });
   });
-  await expect(page.getByTestId('timecode')).toHaveText(/^Keys: timecode 01:00:\d\d runs, 25 frames a second$/);
+  await expect(page.getByTestId('timecode')).toHaveText(/^Keys: timecode 01:00:\d\d running, 25 frames a second$/);
   await page.getByRole('link', { name: 'Gig', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Night Ferry' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible();

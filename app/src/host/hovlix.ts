@@ -2,13 +2,14 @@
 
 import { createContext, useContext, useMemo, useSyncExternalStore } from 'react';
 import { useStore } from 'zustand';
+import { lightPads } from '@hovlix/core/gear';
 import type { Problem } from '@hovlix/core/problem';
 import type { Chase, Look } from '@hovlix/core/light';
 import { maySay, type LiveState, type Right } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { conducting, type Conducting, type LinkState } from './conduct/conduct';
 import { controls, type Controls } from './controls/controls';
-import { followLights } from './controls/feedback';
+import { barePlaceOf } from './controls/bare-place';
 import { followGameButtons } from './controls/game-buttons';
 import { connectionsDocument, type ConnectionsDocument, type ConnectionsState } from './document/connections-document';
 import { document, type Document } from './document/document';
@@ -65,33 +66,40 @@ export function hovlix(): Hovlix {
   const all = shows({ repository: kept, document: doc, conducting: link });
   followPresses(doc);
   const sound = player(kept, doc, link, demoMusic);
-  const gear = midi();
+  const ways = connectionsDocument(link);
+  /** The computer that conducts listens to its MIDI ports itself: a page on it would hear everything twice. */
+  const yields = () => {
+    const { conductor, device } = link.store.getState();
+    return conductor === 'server' && device === null && (ways.store.getState().connections?.midi?.on ?? false);
+  };
+  const gear = midi(yields);
   followDeeds(doc, link, sound, gear);
   const incoming = intake(doc, kept);
   followShow(doc, incoming);
-  const pedals = controls({ document: doc, conducting: link, player: sound });
+  const stage = { document: doc, conducting: link, player: sound };
+  const pedals = controls(stage);
   gear.onHeard(pedals.midi);
   followGameButtons(pedals);
-  followLights({ document: doc, conducting: link }, gear);
+  lightPads(barePlaceOf(stage), gear, () => gear.store.getState().state === 'on' && !yields());
   return {
     repository: kept,
     document: doc,
     shows: all,
     light: lamps,
     conducting: link,
-    connections: connectionsDocument(link),
+    connections: ways,
     intake: incoming,
     player: sound,
     click: click(doc, link),
     microphone: microphone(link),
     midi: gear,
     controls: pedals,
-    outside: outside({ document: doc, conducting: link, player: sound }, gear),
+    outside: outside(stage, gear, yields),
     draft: draft(doc, link),
     async start() {
       // A scanned code has done its work, or is of no use any more: it does not stay in the address.
       if (/^#\d{6}$/.test(window.location.hash)) window.history.replaceState(null, '', window.location.pathname);
-      if (useSession.getState().midi) void gear.start({ document: doc, conducting: link });
+      if (useSession.getState().midi) void gear.start(stage);
       const id = await kept.currentId();
       const last = id === null ? undefined : await kept.load(id);
       await link.start(last?.ok ? last.value : undefined);

@@ -86,7 +86,11 @@ export type Hub = {
   /** What the conductor's computer does by itself, in the order of all presses and edits; all screens are told. */
   readonly act: (who: string, action: Action) => void;
   readonly edit: (change: Change) => void;
+  /** What gear of the conductor's computer did: to all screens, or to one by its name. */
+  readonly tell: (message: GearMessage, screen?: string) => void;
 };
+
+type GearMessage = Extract<ToScreen, { type: 'felt' | 'happened' | 'learned' }>;
 
 /** What was said within a second. */
 type Said = { from: number; count: number };
@@ -112,9 +116,19 @@ type Start = {
   readonly connections?: ConnectionsDesk;
   /** Is told which universes screens want to see. */
   readonly watch?: (universes: readonly number[]) => void;
+  /** Is told which screen wants to learn from the gear of this computer; null where none does any more. */
+  readonly learn?: (screen: string | null) => void;
 };
 
-export function conductorHub({ now, session, connections, watch = () => undefined }: Start): Hub {
+export function conductorHub({
+  now,
+  session,
+  connections,
+  watch = () => undefined,
+  learn = () => undefined,
+}: Start): Hub {
+  let learner: string | null = null;
+  const learns = (screen: string | null) => learn((learner = screen));
   const lines = new Set<Known>();
   /** By device, as one device may have several lines; and by all of them. */
   const saidBy = new Map<string, Said>();
@@ -291,6 +305,11 @@ export function conductorHub({ now, session, connections, watch = () => undefine
       case 'watch':
         line.watching = message.universe;
         return tellWatch();
+      case 'learn':
+        // Whoever asked last learns; another that ends its own takes nothing from them.
+        if (message.on) learns(line.screen);
+        else if (learner === line.screen) learns(null);
+        return;
       default:
         return never(message);
     }
@@ -345,6 +364,7 @@ export function conductorHub({ now, session, connections, watch = () => undefine
         alive: () => void (line.heardAt = now()),
         closed() {
           line.closedAt ??= now();
+          if (learner === line.screen) learns(null);
           if (line.watching !== null) tellWatch();
         },
       };
@@ -355,6 +375,10 @@ export function conductorHub({ now, session, connections, watch = () => undefine
     edit(change) {
       const show = session.order()?.show.id;
       if (show !== undefined && session.edit(change) === 'done') tellAll({ type: 'changes', show, changes: [change] });
+    },
+    tell(message, screen) {
+      if (screen === undefined) return tellAll(message);
+      for (const line of open()) if (line.screen === screen) tell(line, message);
     },
     tellRight(device, may) {
       for (const line of open()) if (line.visitor.device?.id === device) tell(line, { type: 'may', may });

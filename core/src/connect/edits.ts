@@ -6,7 +6,7 @@ import { changed, laid, OpsShape, put, remove, type Ops } from '../change';
 import { failed, never, ok, type Result } from '../problem';
 import { idOf } from '../rig/schema';
 import { id, universe } from '../units';
-import { InputRow, Connections, MOST_ROWS, OutputRow, PlayerIn, type Way } from './schema';
+import { InputRow, Connections, MidiIn, MOST_ROWS, OutputRow, PlayerIn, type Way } from './schema';
 
 export const ConnectCommand = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('put-output'), row: OutputRow }),
@@ -16,6 +16,7 @@ export const ConnectCommand = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('name-source'), sourceName: z.string().trim().min(1).max(60) }),
   z.strictObject({ type: z.literal('choose-sync'), sync: z.boolean() }),
   z.strictObject({ type: z.literal('set-player'), player: PlayerIn }),
+  z.strictObject({ type: z.literal('set-midi'), midi: MidiIn }),
   /** Takes back, or does again, what ops tell; where somebody changed the same since, that stays. */
   z.strictObject({ type: z.literal('adjust'), ops: OpsShape }),
 ]);
@@ -53,6 +54,9 @@ function apply(connections: Draft<Connections>, command: Exclude<ConnectCommand,
       return;
     case 'set-player':
       connections.player = command.player;
+      return;
+    case 'set-midi':
+      connections.midi = command.midi;
       return;
     default:
       return never(command);

@@ -158,6 +158,22 @@ export const Device = z.object({
 });
 export type Device = z.infer<typeof Device>;
 
+const ClockWord = z.enum(['none', 'running', 'stopped', 'lost']);
+
+/** MIDI ports of the conductor's computer. */
+export const MidiReport = z.object({
+  inputs: z.array(z.string()),
+  outputs: z.array(z.string()),
+  /** Why nothing can be heard, in words. */
+  deaf: z.string().nullable(),
+  last: z.object({ channel: z.number(), note: z.number() }).nullable(),
+  clock: z.object({ device: z.string(), state: ClockWord, bpm: z.number().nullable() }).nullable(),
+  timecode: z
+    .object({ device: z.string(), state: ClockWord, text: z.string(), frames: z.number().optional() })
+    .nullable(),
+});
+export type MidiReport = z.infer<typeof MidiReport>;
+
 export const Status = z.object({
   version: z.string(),
   /** True where the asking screen is on the computer that conducts. */
@@ -172,6 +188,8 @@ export const Status = z.object({
   node: NodeReport.nullable(),
   /** Null while no player is listened to. */
   player: PlayerReport.nullable(),
+  /** Null while its MIDI ports are not listened to. */
+  midi: MidiReport.nullable(),
   networks: z.array(NetworkFace),
   serialPorts: z.array(SerialPlace),
   phones: z.object({

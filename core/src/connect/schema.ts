@@ -83,6 +83,14 @@ export const PlayerIn = z.strictObject({
 });
 export type PlayerIn = z.infer<typeof PlayerIn>;
 
+/** MIDI ports of the computer that conducts: whether they are listened to, what a clock from there leads, and whether ours is sent. */
+export const MidiIn = z.strictObject({
+  on: z.boolean(),
+  follows: z.enum(['nothing', 'tempo', 'songs']),
+  sendsClock: z.boolean(),
+});
+export type MidiIn = z.infer<typeof MidiIn>;
+
 export const Connections = z.strictObject({
   format: z.literal('hovlix-connections'),
   version: z.literal(1),
@@ -93,6 +101,7 @@ export const Connections = z.strictObject({
   outputs: z.array(OutputRow).max(MOST_ROWS).default([]),
   inputs: z.array(InputRow).max(MOST_INPUTS).default([]),
   player: PlayerIn.optional(),
+  midi: MidiIn.optional(),
   /** Universes that were given an output once, so that a row someone removed stays removed. */
   seen: z.array(HovlixUniverse).max(4096).default([]),
 });
@@ -100,6 +109,7 @@ export type Connections = z.infer<typeof Connections>;
 
 /** Nobody is listened to before somebody asks for it. */
 export const NO_PLAYER: PlayerIn = { on: false, port: 9045, follows: true };
+export const NO_MIDI: MidiIn = { on: false, follows: 'nothing', sendsClock: false };
 
 export const NO_CONNECTIONS: Connections = {
   format: 'hovlix-connections',

@@ -150,10 +150,13 @@ export const LiveState = z.strictObject({
 });
 export type LiveState = z.infer<typeof LiveState>;
 
-/** Before anything was pressed. */
 /** Named as the screen that sounds while songs go by a DJ player: no screen is called so, and none makes a sound of its own. */
 export const PLAYER_SOUNDS = 'DJ player';
 
+/** Who presses, where gear is plugged into the computer that conducts. */
+export const GEAR = 'pedals';
+
+/** Before anything was pressed. */
 export const AT_REST: LiveState = {
   seq: 0,
   song: null,

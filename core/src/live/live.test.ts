@@ -185,7 +185,7 @@ describe('messages', () => {
     ['{}', 'type'],
     ['{"type":"act","action":{"type":"master","level":7}}', 'action.level'],
     ['{"type":"act","action":{"type":"self-destruct"}}', 'action.type'],
-    ['{"type":"hello","protocol":9,"screen":"x","show":null}', 'protocol'],
+    ['{"type":"hello","protocol":8,"screen":"x","show":null}', 'protocol'],
     [
       '{"type":"edit","show":"s","change":{"id":"c","command":{"type":"adjust","of":"x","ops":[{"op":"set","path":[{}]}]}}}',
       'change.command.ops.0.path.0',

@@ -3,6 +3,7 @@
 import { z } from 'zod';
 import { OpsShape } from '../change';
 import { ConnectCommand } from '../connect';
+import { GESTURES, Source } from '../gig';
 import { CHAIN_KEPT, Command } from '../show';
 import { seconds } from '../units';
 import { Action, Entry } from './actions';
@@ -10,7 +11,7 @@ import { Right } from './rights';
 import { LiveState } from './live-state';
 
 /** Raised when a message changes its meaning; both sides name theirs in their first one. */
-export const PROTOCOL = 8;
+export const PROTOCOL = 9;
 
 /** A show on the wire is checked by `readShow` where it is taken in, so that a problem can be put in words. */
 const ShowJson = z.record(z.string(), z.unknown());
@@ -42,6 +43,8 @@ export const FromScreen = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('connections-edit'), command: ConnectCommand }),
   /** Wants to see the levels of a universe as they go out; null for none any more. */
   z.strictObject({ type: z.literal('watch'), universe: z.number().int().min(1).max(63999).nullable() }),
+  /** What is touched next on the gear of the conductor's computer is told to this screen, and does nothing else. */
+  z.strictObject({ type: z.literal('learn'), on: z.boolean() }),
 ]);
 export type FromScreen = z.input<typeof FromScreen>;
 
@@ -86,6 +89,17 @@ export const ToScreen = z.discriminatedUnion('type', [
   }),
   /** A press that came too late to be played. */
   z.strictObject({ type: z.literal('late'), action: z.string() }),
+  /** A switch plugged into the conductor's computer changed: whether its contact is closed, and counts as held. */
+  z.strictObject({
+    type: z.literal('felt'),
+    control: z.string(),
+    down: z.boolean(),
+    held: z.boolean(),
+    gestures: z.array(z.enum(GESTURES)),
+  }),
+  /** What a gesture on it did, in words. */
+  z.strictObject({ type: z.literal('happened'), control: z.string(), gesture: z.enum(GESTURES), words: z.string() }),
+  z.strictObject({ type: z.literal('learned'), source: Source }),
   /** Somebody's device went, and what it held was let go. */
   z.strictObject({ type: z.literal('left'), name: z.string() }),
   z.strictObject({ type: z.literal('refused'), why: z.string() }),

@@ -70,13 +70,14 @@ export function rightForMessage(message: FromScreenType): Right | undefined {
     case 'preview':
     case 'put-on':
     case 'connections-edit':
+    case 'learn':
       return 'operator';
     default:
       return never(message);
   }
 }
 
-type Plain = 'hello' | 'ping' | 'watch' | 'edit' | 'preview' | 'put-on' | 'connections-edit';
+type Plain = 'hello' | 'ping' | 'watch' | 'edit' | 'preview' | 'put-on' | 'connections-edit' | 'learn';
 type FromScreenType =
   { readonly type: Plain } | { readonly type: 'act'; readonly action: { readonly type: Action['type'] } };
 

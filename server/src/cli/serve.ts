@@ -19,6 +19,8 @@ import { homeFolder } from '../connect/home';
 import { networksOfThisComputer } from '../connect/networks';
 import { serialPorts } from '../connect/serial-ports';
 import { connectionsStore } from '../connect/store';
+import { followGear } from '../gear/gear';
+import type { StandInPort } from '../gear/ports';
 import { followPlayer } from '../player/player';
 import { parseTarget, TARGETS, type Target } from '../output/target';
 import { startThreads } from '../output/thread';
@@ -37,7 +39,8 @@ export const SERVE_HELP = `Usage: hovlix serve [--port N] [--demo] [--to TARGET]
 
 Serves Hovlix on this computer, conducts, and sends DMX. Prints one address. Goes on with the show it conducted last.
   --port N       where to listen on 127.0.0.1 (4747)
-  --demo         opens “Friday at the Boathouse” at first, and starts the stand-ins: a DMX node, two USB cables and a DJ player
+  --demo         opens “Friday at the Boathouse” at first, and starts the stand-ins: a DMX node, two USB cables,
+                 a foot controller and a DJ player
   --to TARGET    where universes without an output go at first: ${TARGETS}
                  (sacn:multicast; with --demo the stand-in, sacn:127.0.0.1). Connect in the app changes it.
   --lan          opens to phones at once; without, a switch in Connect does
@@ -179,8 +182,26 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
   const keepNight = () => tonight.keep(asKept);
 
   let standIns: StandIns | undefined;
+  let stepped: (bytes: readonly number[]) => void = () => undefined;
+  const footController: StandInPort = {
+    name: 'Foot controller stand-in',
+    hear: (take) => void (stepped = take),
+    send: (bytes) => standIns?.sendToFoot(bytes),
+  };
   const known = pairing(join(home, 'devices.json'), Date.now);
-  const hub = startHub(shared, connections, (universes) => threads.tellOutput({ type: 'watch', universes }));
+  const hub = startHub(
+    shared,
+    connections,
+    (universes) => threads.tellOutput({ type: 'watch', universes }),
+    (screen) => gear.learn(screen),
+  );
+  const gear = followGear({
+    connections,
+    session: shared,
+    hub,
+    say: about('midi'),
+    standIns: demo ? [footController] : [],
+  });
   const player = followPlayer({ connections, session: shared, hub, say: about('player') });
   connections.onChange((next) => standIns?.playerPort((next.player ?? NO_PLAYER).port));
   const status = (host: boolean): Status => ({
@@ -193,6 +214,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
     input: threads.input(),
     node: standIns?.report() ?? null,
     player: player.report(),
+    midi: gear.report(),
     networks,
     serialPorts: [...cables, ...(standIns?.cables() ?? [])],
     phones: {
@@ -212,6 +234,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
     log: () => logText(pressed.log()),
     frames: async (universe, protocol) => standIns?.frames(universe, protocol) ?? [],
     decks: async (deck, command) => standIns?.decks(deck, command) ?? [],
+    foot: async (bytes) => standIns?.foot(bytes) ?? [],
     openToPhones: async (open) => {
       if (open) known.renew();
       await door.open(open);
@@ -267,8 +290,12 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
     throw error;
   }
   if (demo)
-    standIns = startStandIns(here('./stand-ins.mjs'), home, standInPorts(connections.connections()), (why) =>
-      log.warn(why),
+    standIns = startStandIns(
+      here('./stand-ins.mjs'),
+      home,
+      standInPorts(connections.connections()),
+      (why) => log.warn(why),
+      (bytes) => stepped(bytes),
     );
   await Promise.all([look(), lookForCables()]);
   const looking = [
@@ -285,6 +312,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
   });
   looking.forEach(clearInterval);
   player.close();
+  gear.close();
   door.close();
   hub.close();
   server.close();

@@ -24,6 +24,8 @@ export type Desk = {
   readonly frames: StandIns['frames'];
   /** How the decks of the DJ player stand-in stand, after something was done on one. */
   readonly decks: StandIns['decks'];
+  /** What the foot controller stand-in was sent last, after it was stepped on. */
+  readonly foot: StandIns['foot'];
   readonly openToPhones: (open: boolean) => Promise<void>;
   readonly renewCode: () => void;
   readonly sendAway: (device: string) => boolean;
@@ -163,6 +165,15 @@ function hostOnly(app: Express, desk: Desk): void {
     if (asked.success) return void response.json(await desk.decks(asked.data.deck, asked.data.does));
     const { path, message } = asked.error.issues[0]!;
     response.status(400).json({ error: `The deck cannot do that: ${path.join('.') || 'the top'}, ${message}.` });
+  });
+  app.get('/api/foot', async (_request, response) => {
+    response.set('Cache-Control', 'no-store').json(await desk.foot());
+  });
+  const Stepped = z.object({ bytes: z.array(z.number().int().min(0).max(255)).min(1).max(64) });
+  app.post('/api/foot', express.json({ limit: '4kb' }), async (request, response) => {
+    const asked = Stepped.safeParse(request.body);
+    if (asked.success) return void response.json(await desk.foot(asked.data.bytes));
+    response.status(400).json({ error: 'Say {"bytes": [144, 60, 127]}: one MIDI message.' });
   });
   const Open = z.strictObject({ open: z.boolean() });
   app.post('/api/phones', express.json({ limit: '1kb' }), async (request, response) => {

@@ -14,15 +14,19 @@ export type StandIns = {
   /** Does something on a deck of the DJ player, if anything; how they stand, nothing where it does not answer. */
   readonly decks: (deck?: number, command?: DeckCommand) => Promise<readonly Deck[]>;
   readonly playerPort: (port: number) => void;
+  /** Steps on the foot controller, if anything, with one MIDI message; what it was sent last. */
+  readonly foot: (bytes?: readonly number[]) => Promise<readonly (readonly number[])[]>;
+  readonly sendToFoot: (bytes: readonly number[]) => void;
   readonly stop: () => void;
 };
 
-/** @param program the built stand-ins. @param failed is told in words what does not work. */
+/** @param program the built stand-ins. @param failed is told in words what does not work. @param stepped hears the foot controller. */
 export function startStandIns(
   program: string,
   home: string,
   ports: StandInPorts,
   failed: (why: string) => void,
+  stepped: (bytes: readonly number[]) => void,
 ): StandIns {
   const args = [home, ports.sacn, ports.artnet, ports.player].map(String);
   const child: ChildProcess = fork(program, args, { stdio: 'ignore' });
@@ -30,9 +34,12 @@ export function startStandIns(
   let cables: readonly SerialPlace[] = [];
   const frames = asking<readonly PastFrame[]>(child);
   const decks = asking<readonly Deck[]>(child);
+  const feet = asking<readonly (readonly number[])[]>(child);
   child.on('message', (message: FromStandIns) => {
     if (message.type === 'frames') frames.answer(message.id, message.frames);
     else if (message.type === 'decks') decks.answer(message.id, message.decks);
+    else if (message.type === 'midi-got') feet.answer(message.id, message.got);
+    else if (message.type === 'midi') stepped(message.bytes);
     else if (message.type === 'report') report = message.report;
     else if (message.type === 'cables') cables = message.places;
     else failed(message.why);
@@ -43,14 +50,18 @@ export function startStandIns(
     cables = [];
     frames.giveUp([]);
     decks.giveUp([]);
+    feet.giveUp([]);
   });
+  const tell = (message: ToStandIns) => void (child.connected && child.send(message));
   return {
     report: () => report,
     cables: () => cables,
     frames: (universe, protocol) => frames.ask((id) => ({ type: 'frames', id, universe, protocol }), []),
     decks: (deck, command) =>
       decks.ask((id) => ({ type: 'decks', id, ...(deck === undefined || !command ? {} : { deck, command }) }), []),
-    playerPort: (port) => void (child.connected && child.send({ type: 'player-port', port } satisfies ToStandIns)),
+    playerPort: (port) => tell({ type: 'player-port', port }),
+    foot: (bytes) => feet.ask((id) => ({ type: 'midi-does', id, ...(bytes ? { bytes } : {}) }), []),
+    sendToFoot: (bytes) => tell({ type: 'midi', bytes }),
     stop: () => void child.kill(),
   };
 }

@@ -13,6 +13,9 @@ export type FromStandIns =
   | { readonly type: 'cables'; readonly places: readonly SerialPlace[] }
   | { readonly type: 'frames'; readonly id: number; readonly frames: readonly PastFrame[] }
   | { readonly type: 'decks'; readonly id: number; readonly decks: readonly Deck[] }
+  /** The foot controller was stepped on: one MIDI message. */
+  | { readonly type: 'midi'; readonly bytes: readonly number[] }
+  | { readonly type: 'midi-got'; readonly id: number; readonly got: readonly (readonly number[])[] }
   | { readonly type: 'failed'; readonly why: string };
 
 export type ToStandIns =
@@ -25,6 +28,10 @@ export type ToStandIns =
     }
   /** Does something on a deck of the DJ player, if anything, and asks how they stand. */
   | { readonly type: 'decks'; readonly id: number; readonly deck?: number; readonly command?: DeckCommand }
+  /** Does something on the foot controller, if anything, and asks what it was sent last. */
+  | { readonly type: 'midi-does'; readonly id: number; readonly bytes?: readonly number[] }
+  /** MIDI for the foot controller. */
+  | { readonly type: 'midi'; readonly bytes: readonly number[] }
   /** Where the DJ player is listened to. */
   | { readonly type: 'player-port'; readonly port: number };
 
@@ -34,6 +41,9 @@ export type PastFrame = { readonly at: number; readonly secondsAgo: number; read
 const [home = '.', sacn, artnet, player] = process.argv.slice(2);
 const say = (message: FromStandIns) => process.send?.(message);
 const cables: SerialStandIn[] = [];
+/** What the foot controller was sent last, but for clock ticks. */
+const got: (readonly number[])[] = [];
+const MOST_GOT = 64;
 
 async function start(): Promise<void> {
   const node = await startNode({ ports: { sacn: Number(sacn) || 5568, artnet: Number(artnet) || 6454 } }).catch(
@@ -59,10 +69,19 @@ async function start(): Promise<void> {
   const decks = startDecks(Number(player));
   process.on('message', (message: ToStandIns) => {
     if (message.type === 'player-port') return decks.sendTo(message.port);
+    if (message.type === 'midi') {
+      got.push(message.bytes);
+      if (got.length > MOST_GOT) got.shift();
+      return;
+    }
     const { id } = message;
     if (message.type === 'decks') {
       if (message.deck !== undefined && message.command) decks.take(message.deck, message.command);
       return say({ type: 'decks', id, decks: decks.now() });
+    }
+    if (message.type === 'midi-does') {
+      if (message.bytes) say({ type: 'midi', bytes: message.bytes });
+      return say({ type: 'midi-got', id, got });
     }
     const { universe, protocol } = message;
     const asked = now();

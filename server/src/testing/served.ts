@@ -57,6 +57,7 @@ export function serveEachTest(): void {
       log: () => logText({ begin: AT_REST, entries: [] }),
       frames: async () => [],
       decks: async () => [],
+      foot: async () => [],
       renewCode: () => known.renew(),
       sendAway(device: string) {
         hub.sendAway(device);

@@ -27,17 +27,19 @@ export type Hub = {
   /** What this computer does by itself. */
   readonly act: ConductorHub['act'];
   readonly edit: ConductorHub['edit'];
+  readonly tell: ConductorHub['tell'];
   readonly close: () => void;
 };
 
-/** @param watch is told which universes screens want to see. */
+/** @param watch is told which universes screens want to see. @param learn is told which screen learns from gear. */
 export function startHub(
   session: Session,
   connections: ConnectionsStore,
   watch: (universes: readonly number[]) => void,
+  learn?: (screen: string | null) => void,
 ): Hub {
   const sockets = new WebSocketServer({ noServer: true, maxPayload: MOST_BYTES });
-  const hub = conductorHub({ now, session, connections, watch });
+  const hub = conductorHub({ now, session, connections, watch, ...(learn ? { learn } : {}) });
   const devices = new Map<WebSocket, string | undefined>();
 
   const looking = setInterval(() => {
@@ -98,6 +100,7 @@ export function startHub(
     tellRight: hub.tellRight,
     act: hub.act,
     edit: hub.edit,
+    tell: hub.tell,
     showLevels: (universe, levels, merged) =>
       hub.showLevels(universe, () => Buffer.from(levels).toString('hex'), merged),
     close() {

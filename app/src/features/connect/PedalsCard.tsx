@@ -3,7 +3,7 @@
 import { useRouter } from 'expo-router';
 import { useShow } from '../../host/hovlix';
 import { Card } from '../../ui/card';
-import { MidiSwitch } from '../../ui/MidiSwitch';
+import { MidiSwitch } from '../midi/MidiSwitch';
 import { Button, Quiet } from '../../ui/pieces';
 
 export function PedalsCard() {

@@ -4,7 +4,7 @@ import type { Act } from '@hovlix/core/gig';
 import { doAct } from '../../host/controls/act';
 import { useHovlix, useLive } from '../../host/hovlix';
 import { useSession } from '../../host/session';
-import { ClockSwitches } from '../../ui/ClockSwitches';
+import { ClockSwitches } from '../midi/ClockSwitches';
 import { decimal, Typed } from '../../ui/form';
 import { Button, Quiet, Row } from '../../ui/pieces';
 import { Sheet } from '../../ui/Sheet';

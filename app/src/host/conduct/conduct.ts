@@ -21,7 +21,6 @@ import type { Chain, Copy, Show } from '@hovlix/core/show';
 import { seconds, type Seconds } from '@hovlix/core/units';
 import type { Document } from '../document/document';
 import type { Light } from '../light/light';
-import { browserLine, privateLine } from './browser-conductor';
 import { localSeconds } from './local-clock';
 import { hadServer, rememberServer } from './served';
 import { serverLine, SENT_AWAY, type OpenLine, type OwnLine } from './lines';
@@ -47,6 +46,10 @@ export type LinkState = {
 /** Levels of one universe as they leave the computer. */
 export type Levels = { readonly universe: number; readonly levels: Uint8Array };
 
+/** A conductor of this browser's own. A page of a server fetches it once it has nothing else to do: it may be needed when the server has gone. */
+const own = () => import('./browser-conductor');
+const SPARE_MS = 5000;
+
 /** What is said in passing: a press that was not sent or came late, a screen that went, a show that somebody put on. */
 export type Word =
   | { readonly type: 'not-sent'; readonly action: string }
@@ -56,6 +59,9 @@ export type Word =
   | { readonly type: 'parted'; readonly copy: Copy }
   | { readonly type: 'refused-edit'; readonly why: string }
   | { readonly type: 'refused'; readonly why: string };
+
+/** What the computer that conducts tells of what is plugged into it. */
+export type GearWord = Extract<Told, { type: 'felt' | 'happened' | 'learned' }>;
 
 export type Conducting = {
   readonly store: StoreApi<LinkState>;
@@ -80,6 +86,7 @@ export type Conducting = {
   /** The connections of the conductor's computer, each time they change. */
   readonly onConnections: (take: (connections: unknown) => void) => void;
   readonly onWord: (take: (word: Word) => void) => void;
+  readonly onGear: (take: (word: GearWord) => void) => void;
   /** Shows a universe as it goes out while subscribed; one at a time on each screen. */
   readonly watch: (universe: number, take: (levels: Levels) => void) => () => void;
 };
@@ -117,6 +124,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
   let heardAt = 0;
   let takeConnections: (connections: unknown) => void = () => undefined;
   let takeWord: (word: Word) => void = () => undefined;
+  let takeGear: (word: GearWord) => void = () => undefined;
   let watched: { readonly universe: number; readonly take: (levels: Levels) => void } | undefined;
   /** Said before the welcome came: sent right after it. */
   let toPutOn: { readonly copy: Copy; readonly ifNone: boolean } | undefined;
@@ -261,6 +269,10 @@ export function conducting(document: Document, light: Light, screen: string): Co
       case 'late':
         answered(message.action);
         return takeWord({ type: 'late', action: message.action });
+      case 'felt':
+      case 'happened':
+      case 'learned':
+        return takeGear(message);
       case 'left':
         return takeWord({ type: 'left', name: message.name });
       case 'refused':
@@ -334,8 +346,9 @@ export function conducting(document: Document, light: Light, screen: string): Co
       begun = mine;
       kind = (await hasServer()) ? 'server' : 'browser';
       if (kind === 'server') rememberServer();
-      common = kind === 'server' ? serverLine : browserLine(goOn);
+      common = kind === 'server' ? serverLine : (await own()).browserLine(goOn);
       connect(common);
+      setTimeout(() => void own().catch(() => undefined), SPARE_MS);
       if (kind === 'browser' && hadServer()) returning = setInterval(() => void comeBack(), RETURN_MS);
       setInterval(ping, PING_EVERY_MS);
       setInterval(watchLine, LOOK_MS);
@@ -367,6 +380,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
       light.tell({ type: 'state', state: AT_REST });
       if (copy) {
         await document.open(copy, { aside: true });
+        const { privateLine } = await own();
         connect(privateLine(() => ({ copy: document.store.getState().copy ?? copy })));
       } else if (common) connect(common);
     },
@@ -374,6 +388,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
     screen,
     onConnections: (take) => void (takeConnections = take),
     onWord: (take) => void (takeWord = take),
+    onGear: (take) => void (takeGear = take),
     watch(universe, take) {
       const mine = { universe, take };
       watched = mine;

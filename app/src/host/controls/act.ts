@@ -1,12 +1,14 @@
 // Does what a press means: light goes to the conductor, songs through the player of this screen.
 
+import { inTurn } from '@hovlix/core/gear';
 import type { Act } from '@hovlix/core/gig';
 import { actionsOf, type Action } from '@hovlix/core/live';
 import type { Bank, Pad } from '@hovlix/core/light';
 import { storeNow, turnLock } from './of-the-screen';
-import { clockNow, padDown, type Stage } from '../conduct/gestures';
+import { padDown, type Stage } from '../conduct/gestures';
 import { momentOfPress } from '../conduct/moment';
 import type { Player } from '../sound/player';
+import { barePlaceOf } from './bare-place';
 
 export type Playing = Stage & { readonly player: Player };
 
@@ -45,10 +47,5 @@ export function doAct(stage: Playing, act: Act, down = true): boolean {
 
 /** Several in their order, those that wait when their beats have passed. */
 export function doActs(stage: Playing, acts: readonly Act[], down = true): void {
-  const { pulse } = clockNow(stage);
-  for (const act of acts) {
-    if (act.after !== undefined && act.after > 0) {
-      setTimeout(() => doAct(stage, act, down), act.after * pulse * 1000);
-    } else doAct(stage, act, down);
-  }
+  inTurn(barePlaceOf(stage), acts, (act) => doAct(stage, act, down));
 }

@@ -1,21 +1,28 @@
-// Other machines, followed and led: timecode first, then a clock; ours goes out.
+// Other machines, followed and led. Fetched when MIDI is turned on.
 
-import type { Playing } from '../controls/act';
 import type { StoreApi } from 'zustand/vanilla';
-import { clockIn, type ClockInState } from './clock-in';
-import { sendClock } from './clock-out';
+import { clockSender, followMachines, type ClockSource, type MachinesState } from '@hovlix/core/machines';
+import { useSession } from '../session';
+import type { Playing } from '../controls/act';
+import { timers } from '../controls/bare-place';
+import { placeOf } from '../controls/place';
 import type { Midi } from './midi';
-import { timecodeIn, type TimecodeInState } from './timecode-in';
 
-export { clockSender } from './clock-out';
-
-export type OutsideState = { readonly clock: ClockInState | null; readonly timecode: TimecodeInState | null };
-export type Outside = StoreApi<OutsideState>;
-
-export function followMachines(stage: Playing, midi: Midi, store: Outside): void {
-  const timecode = timecodeIn(stage, midi);
-  const clock = clockIn(stage, midi, timecode.leads);
-  sendClock(stage, midi);
-  timecode.store.subscribe((state) => store.setState(state));
-  clock.store.subscribe((state) => store.setState(state));
+/** @param yields while it says so, the computer that conducts does it. */
+export function follow(stage: Playing, midi: Midi, store: StoreApi<MachinesState>, yields: () => boolean): void {
+  const session = useSession.getState;
+  const hears = followMachines({
+    place: placeOf(stage),
+    ports: midi,
+    wishes: {
+      follows: () => (yields() ? 'nothing' : session().follows),
+      sendsClock: () => session().sendsClock && !yields(),
+      say: (text, bad) => session().say(text, bad ? { tone: 'bad' } : undefined),
+    },
+    tell: (state) => store.setState(state),
+  });
+  midi.onBytes(hears);
 }
+
+export const sendClockTo = (midi: Pick<Midi, 'sendTo'>, source: () => ClockSource | undefined) =>
+  clockSender(timers, midi, source);

@@ -1,8 +1,11 @@
 // MIDI of this screen: notes that come in play the hit kits, each channel on the role it is given to; messages go out.
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { heardMidi, midiMemory, type Heard, type MidiMemory } from '@hovlix/core/gig';
+import { midiHearer, type BytesTaker, type Ports } from '@hovlix/core/gear';
+import type { Heard } from '@hovlix/core/gig';
 import type { MidiMessage } from '@hovlix/core/song';
+import { seconds } from '@hovlix/core/units';
+import { momentOf } from '../conduct/moment';
 import type { Stage } from '../conduct/gestures';
 import { useSession } from '../session';
 import { strike } from './strikes';
@@ -17,18 +20,14 @@ export type MidiState = {
   readonly why: string | null;
 };
 
-export type Midi = {
+export type Midi = Ports & {
   readonly store: StoreApi<MidiState>;
   readonly start: (stage: Stage) => Promise<void>;
   readonly stop: () => void;
   /** Is asked first; what it takes plays no hits. */
   readonly onHeard: (take: (heard: Heard) => boolean) => void;
-  /** Hears all that comes in as it is, with the moment it came, in ms of the page's own clock: clocks and timecode. */
-  readonly onBytes: (take: (device: string, data: ArrayLike<number>, at: number) => void) => void;
-  /** Bytes to everything that takes MIDI, at once or at a moment of the page's own clock, in ms. */
-  readonly sendBytes: (bytes: readonly number[], at?: number) => void;
-  /** Bytes to one device by its name; null is all of them. */
-  readonly sendTo: (device: string | null, bytes: readonly number[]) => void;
+  /** Hears all that comes in as it is. */
+  readonly onBytes: (take: BytesTaker) => void;
   /** To everything that is plugged in and takes MIDI. */
   readonly send: (message: MidiMessage) => void;
 };
@@ -55,36 +54,40 @@ async function ask(): Promise<MIDIAccess> {
   return navigator.requestMIDIAccess({ sysex: true }).catch(() => navigator.requestMIDIAccess());
 }
 
-export function midi(): Midi {
+/** @param yields while it says so, the computer that conducts hears what is plugged in, and this page does not. */
+export function midi(yields: () => boolean = () => false): Midi {
   const store = createStore<MidiState>(() => ({ state: 'off', inputs: [], outputs: [], last: null, why: null }));
   let access: MIDIAccess | undefined;
   /** Counts what was wished: an answer to a question of before is none any more. */
   let wish = 0;
 
-  /** By the name of each input: what it said before. */
-  const memories = new Map<string, MidiMemory>();
   let takes: (heard: Heard) => boolean = () => false;
-  const takesBytes: ((device: string, data: ArrayLike<number>, at: number) => void)[] = [];
+  const takesBytes: BytesTaker[] = [];
 
-  const hear = (stage: Stage, device: string, data: Uint8Array | null, at: number): void => {
-    if (data) for (const take of takesBytes) take(device, data, at);
-    const memory = memories.get(device) ?? midiMemory();
-    memories.set(device, memory);
-    const heard = data && heardMidi(memory, device, data);
-    if (!heard) return;
-    if (heard.by === 'note' && heard.down) store.setState({ last: { channel: heard.channel, note: heard.number } });
-    if (takes(heard) || heard.by !== 'note') return;
-    const { number: note, channel, value: velocity } = heard;
-    for (const kit of stage.document.store.getState().show?.kits ?? [])
-      for (const { channel: own, role } of kit.channels)
-        if (own === channel) strike(stage, { kit, role, note }, velocity);
+  const hearer = (stage: Stage) => {
+    const hears = midiHearer({
+      place: { moment: () => momentOf(stage) },
+      takes: (heard) => takes(heard),
+      strike: (stroke, velocity) => strike(stage, stroke, velocity),
+    });
+    const hear = (device: string, data: Uint8Array, ms: number): void => {
+      if (yields()) return;
+      const at = seconds(stage.conducting.now() - (performance.now() - ms) / 1000);
+      for (const take of takesBytes) take(device, data, at);
+      const heard = hears.hear(device, data);
+      if (heard?.by === 'note' && heard.down) store.setState({ last: { channel: heard.channel, note: heard.number } });
+    };
+    return { hear, pulled: hears.pulled };
   };
+  let hear: ReturnType<typeof hearer> | undefined;
 
   const listen = (stage: Stage): void => {
     const inputs = [...(access?.inputs.values() ?? [])];
+    const hears = (hear ??= hearer(stage));
+    for (const name of store.getState().inputs) if (!inputs.some((input) => input.name === name)) hears.pulled(name);
     for (const input of inputs)
-      input.onmidimessage = (event) =>
-        hear(stage, input.name ?? 'MIDI', event.data, event.timeStamp ?? performance.now());
+      input.onmidimessage = ({ data, timeStamp }) =>
+        data && hears.hear(input.name ?? 'MIDI', data, timeStamp ?? performance.now());
     const outputs = [...(access?.outputs.values() ?? [])];
     store.setState({
       inputs: inputs.map(({ name }) => name ?? 'a MIDI input'),
@@ -126,12 +129,11 @@ export function midi(): Midi {
     },
     onHeard: (take) => void (takes = take),
     onBytes: (take) => void takesBytes.push(take),
-    sendBytes(bytes, at) {
-      for (const output of access?.outputs.values() ?? []) output.send([...bytes], at);
-    },
-    sendTo(device, bytes) {
+    outputs: () => store.getState().outputs,
+    sendTo(device, bytes, inSeconds) {
+      const at = inSeconds === undefined ? undefined : performance.now() + inSeconds * 1000;
       for (const output of access?.outputs.values() ?? [])
-        if (device === null || output.name === device) output.send([...bytes]);
+        if (device === null || output.name === device) output.send([...bytes], at);
     },
     send(message) {
       for (const output of access?.outputs.values() ?? []) {

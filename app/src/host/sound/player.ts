@@ -2,7 +2,7 @@
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Song } from '@hovlix/core/song';
-import { overActions, songTimeAt } from '@hovlix/core/live';
+import { GEAR, overActions, songTimeAt } from '@hovlix/core/live';
 import { seconds, type Id } from '@hovlix/core/units';
 import type { Conducting } from '../conduct/conduct';
 import { momentOf } from '../conduct/moment';
@@ -186,6 +186,12 @@ export function player(
     if (live.sound === conducting.screen) audio.currentTime = loop.from;
     conducting.act({ type: 'seek', to: seconds(loop.from) });
   };
+  /** A pedal of the computer itself started it, and this is the page one works with there: it sounds, as with a pedal of its own. */
+  const startedByGear = () => {
+    const last = conducting.log().entries.at(-1);
+    const { live } = conducting.store.getState();
+    return last?.who === GEAR && last.action.type === 'play' && live.programs === conducting.screen;
+  };
   let looking: ReturnType<typeof setInterval> | undefined;
   audio.addEventListener('ended', () => playing()?.playing && over());
   // What another screen does with the song, the sound follows.
@@ -207,7 +213,7 @@ export function player(
       const at = songTimeAt(song, conducting.now());
       if (mine && !audio.paused && !audio.seeking && Math.abs(at - audio.currentTime) > SOUGHT_SECONDS)
         audio.currentTime = at;
-    } else if (sounded) void takeUp(song.id);
+    } else if (sounded || startedByGear()) void takeUp(song.id);
   });
 
   // Its show may come after the song.

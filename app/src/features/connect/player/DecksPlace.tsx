@@ -11,7 +11,7 @@ import { useConnections, useHovlix, useLink, useShow } from '../../../host/hovli
 import { State } from '../../../ui/card';
 import { FileButton } from '../../../ui/FileButton';
 import { LongList } from '../../../ui/LongList';
-import { MidiSwitch } from '../../../ui/MidiSwitch';
+import { MidiSwitch } from '../../midi/MidiSwitch';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
 import { clockText } from '../../../ui/clock-text';

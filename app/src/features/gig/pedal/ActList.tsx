@@ -1,14 +1,26 @@
 // What one gesture does, fetched when it is first shown: a page that plays does not choose.
 
 import { lazy, Suspense } from 'react';
+import { Column, Words } from '../../../ui/pieces';
 import type { ActListProps } from './listed-acts';
 
 const Listed = lazy(async () => ({ default: (await import('./listed-acts')).ListedActs }));
 
 export function ActList(props: ActListProps) {
   return (
-    <Suspense fallback={null}>
+    <Suspense fallback={<Coming {...props} />}>
       <Listed {...props} />
     </Suspense>
+  );
+}
+
+/** As high as the list will be: what stands above it must not move under a finger. */
+function Coming({ label, acts }: ActListProps) {
+  return (
+    <Column minHeight={acts.length === 0 ? 70 : 44 + acts.length * 50}>
+      <Words fontWeight="600" lineHeight={44}>
+        {label}
+      </Words>
+    </Column>
   );
 }

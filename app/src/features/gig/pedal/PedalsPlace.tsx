@@ -7,8 +7,9 @@ import { actName } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { useHovlix, useMay, useShow } from '../../../host/hovlix';
 import { Card } from '../../../ui/card';
-import { ClockSwitches } from '../../../ui/ClockSwitches';
-import { MidiSwitch } from '../../../ui/MidiSwitch';
+import { ComputerMidi } from '../../midi/ComputerMidi';
+import { ClockSwitches } from '../../midi/ClockSwitches';
+import { MidiSwitch } from '../../midi/MidiSwitch';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { GigPage } from '../stage/GigPage';
 import { ControlSheet } from './ControlSheet';
@@ -85,6 +86,7 @@ export function PedalsPlace() {
               )}
             </Card>
             <Card title="MIDI">
+              <ComputerMidi />
               <MidiSwitch />
               <ClockSwitches />
             </Card>

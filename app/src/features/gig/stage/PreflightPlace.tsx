@@ -75,7 +75,9 @@ function useFacts(): Facts | undefined {
   const outputs = useConnections((state) => state.connections?.outputs);
   const sending = useLive((live) => live.sending);
   const blackout = useLive((live) => live.blackout.on);
-  const devices = useStore(midi.store, ({ state, inputs }) => (state === 'on' ? inputs : null));
+  const own = useStore(midi.store, ({ state, inputs }) => (state === 'on' ? inputs : null));
+  const theirs = status?.midi?.inputs;
+  const devices = own || theirs ? [...(own ?? []), ...(theirs ?? [])] : null;
   const songs = useShow((show) => show.songs);
   const [music, setMusic] = useState<ReadonlySet<string>>();
   const [battery, setBattery] = useState<number | null>(null);

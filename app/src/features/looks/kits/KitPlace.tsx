@@ -16,7 +16,7 @@ import { NotHere } from '../../../ui/NotHere';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
-import { MidiSwitch } from '../../../ui/MidiSwitch';
+import { MidiSwitch } from '../../midi/MidiSwitch';
 import { HitSheet } from './HitSheet';
 import { hitWords, newHit } from './model';
 import { HitPads } from '../../../ui/HitPads';

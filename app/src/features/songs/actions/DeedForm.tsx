@@ -4,7 +4,7 @@ import type { Show } from '@hovlix/core/show';
 import type { Deed, MidiMessage, Song } from '@hovlix/core/song';
 import { Choose, decimal, Pair, Typed, wholeNumber } from '../../../ui/form';
 import { Quiet } from '../../../ui/pieces';
-import { MidiSwitch } from '../../../ui/MidiSwitch';
+import { MidiSwitch } from '../../midi/MidiSwitch';
 import { Segments } from '../../../ui/Segments';
 import { Slider } from '../../../ui/Slider';
 import { usualDeed, usualMessage } from './model';

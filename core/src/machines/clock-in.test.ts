@@ -1,20 +1,25 @@
 // The light goes by a clock from outside, and carries on without it.
 
-import { freeBeat, songTimeAt, type Action } from '@hovlix/core/live';
-import { beatAt } from '@hovlix/core/time';
-import { seconds } from '@hovlix/core/units';
-import { testShow } from '../../../../core/src/testing/show';
-import { bareScreen, type Bytes } from '../../testing/screen';
-import { useSession } from '../session';
-import { clockIn } from './clock-in';
-import { sendClock } from './clock-out';
+import { freeBeat, songTimeAt } from '../live';
+import { testPlace } from '../testing/place';
+import { testShow } from '../testing/show';
+import { beatAt } from '../time';
+import { seconds } from '../units';
+import type { BytesTaker } from '../gear/place';
+import { clockIn, sendClock, type ClockIn } from '.';
 
-let bytes: Bytes = () => undefined;
+let hears: BytesTaker = () => undefined;
+/** At a moment of Jest's own clock, in ms. */
+const bytes = (device: string, data: readonly number[], ms: number) => hears(device, data, seconds(ms / 1000));
+let follows: 'nothing' | 'tempo' | 'songs';
+let said: string | null;
 
 function screen() {
-  const line = bareScreen();
-  const { store } = clockIn(line.stage, { onBytes: (take) => void (bytes = take as Bytes) });
-  return { ...line, store };
+  const line = testPlace();
+  let clock: ClockIn | null = null;
+  const wishes = { follows: () => follows, say: (text: string) => void (said = text) };
+  hears = clockIn(line.place, wishes, (told) => void (clock = told));
+  return { ...line, clock: () => clock as ClockIn | null };
 }
 
 /** Time passes in ms, with a clock of so many beats a minute, 1 ms early or late; none at 0. */
@@ -33,32 +38,32 @@ function pass(length: number, bpm: number, device = 'Deck') {
 
 beforeEach(() => {
   jest.useFakeTimers();
-  useSession.setState({ follows: 'tempo', sendsClock: false, said: null });
+  [follows, said] = ['tempo', null];
 });
 afterEach(() => jest.useRealTimers());
 
 test('the free clock goes by it, in tempo and in phase; silent, it is carried on and that is said', () => {
-  const { state, now, store } = screen();
+  const { state, now, clock } = screen();
   bytes('Deck', [0xfa], performance.now());
   pass(4000, 124);
   expect(state().tempo.bpm).toBeCloseTo(124, 0);
   // It was started four seconds ago: 8.27 beats.
   const beat = freeBeat(state(), now());
   expect(Math.abs(beat - (4 * 124) / 60) * (60 / 124)).toBeLessThan(0.03);
-  expect(store.getState().clock).toMatchObject({ device: 'Deck', state: 'running' });
+  expect(clock()).toMatchObject({ device: 'Deck', state: 'running' });
   // A second clock is not listened to while the first one is there.
   for (let i = 0; i < 50; i++) bytes('Other', [0xf8], performance.now());
   pass(1500, 124);
   expect(state().tempo.bpm).toBeCloseTo(124, 0);
   pass(1000, 0);
-  expect(useSession.getState().said?.text).toMatch(/^The MIDI clock of Deck fell silent\. It goes on at 12[34]/);
+  expect(said).toMatch(/^The MIDI clock of Deck stopped\. The tempo stays at 12[34]/);
   expect(state().tempo.bpm).toBeCloseTo(124, 0);
   pass(1000, 124);
-  expect(useSession.getState().said?.text).toBe('The MIDI clock of Deck is back.');
+  expect(said).toBe('The MIDI clock of Deck is back.');
 });
 
 test('a song starts, goes at the clock’s tempo, stops, and goes on from a position', () => {
-  useSession.setState({ follows: 'songs' });
+  follows = 'songs';
   const { state, now } = screen();
   const [song] = testShow().songs;
   bytes('Deck', [0xfa], performance.now());
@@ -79,19 +84,21 @@ test('a song starts, goes at the clock’s tempo, stops, and goes on from a posi
 });
 
 test('nothing is led by it unless that is wanted', () => {
-  useSession.setState({ follows: 'nothing' });
-  const { acted, store } = screen();
+  follows = 'nothing';
+  const { acted, clock } = screen();
   bytes('Deck', [0xfa], performance.now());
   pass(2000, 124);
   expect(acted).toEqual([]);
-  expect(store.getState().clock?.bpm).toBeCloseTo(124, 0);
+  expect(clock()?.bpm).toBeCloseTo(124, 0);
 });
 
 test('our own clock leaves evenly, ahead of its time, with starts and stops', () => {
-  useSession.setState({ follows: 'nothing', sendsClock: true });
-  const { stage, state } = screen();
+  follows = 'nothing';
+  const { place, state } = screen();
   const sent: { readonly bytes: readonly number[]; readonly at: number }[] = [];
-  sendClock(stage, { sendBytes: (out, at) => void sent.push({ bytes: out, at: at ?? performance.now() }) });
+  const sendTo = (_: unknown, out: readonly number[], inSeconds = 0) =>
+    void sent.push({ bytes: out, at: performance.now() + inSeconds * 1000 });
+  sendClock(place, { sendTo }, () => true);
   pass(4000, 0);
   const ticks = sent.filter(({ bytes: [status] }) => status === 0xf8).map(({ at }) => at);
   // 120 a minute are 48 ticks a second.
@@ -99,12 +106,11 @@ test('our own clock leaves evenly, ahead of its time, with starts and stops', ()
   const gaps = ticks.slice(1).map((at, i) => at - ticks[i]!);
   expect(Math.max(...gaps)).toBeLessThan(60_000 / 120 / 24 + 1);
   expect(Math.min(...gaps)).toBeGreaterThan(60_000 / 120 / 24 - 1);
-  const { conducting } = stage as unknown as { conducting: { act: (action: Action) => void } };
   sent.length = 0;
-  conducting.act({ type: 'play', song: testShow().songs[0]!.id, from: seconds(6) });
+  place.act({ type: 'play', song: testShow().songs[0]!.id, from: seconds(6) });
   pass(100, 0);
   expect(sent.slice(0, 2).map((one) => one.bytes)).toEqual([[0xf2, 48, 0], [0xfb]]);
-  conducting.act({ type: 'pause' });
+  place.act({ type: 'pause' });
   pass(100, 0);
   expect(sent.map((one) => one.bytes[0])).toContain(0xfc);
   expect(state().song?.playing).toBe(false);

@@ -1,44 +1,21 @@
 // From what comes in to what is done: keys, MIDI and feet, one path for all.
 
-import { createStore } from 'zustand/vanilla';
-import { Control, type Heard } from '@hovlix/core/gig';
-import { AT_REST, reduced, type Action, type LiveState } from '@hovlix/core/live';
-import { seconds } from '@hovlix/core/units';
-import { testShow } from '../../../../core/src/testing/show';
-import type { MidiState } from '../midi/midi';
-import { controls } from './controls';
-import { followLights } from './feedback';
+import { Control, type Heard } from '../gig';
+import { testPlace } from '../testing/place';
+import { testShow } from '../testing/show';
+import { gearDesk, lightPads, type Happened } from '.';
 
 let clock = 50;
 
 const PEDAL = { press: [{ act: 'look', look: 'red' }], double: [{ act: 'look', look: 'kept' }], hold: [{ act: 'blackout', to: 'toggle' }] }; // prettier-ignore
 
 function screen(...made: object[]) {
-  const live: { live: LiveState } = { live: AT_REST };
-  const acted: Action[] = [];
-  const conducting = {
-    screen: 'me',
-    store: createStore(() => live),
-    now: () => seconds(clock),
-    foreseen: () => conducting.store.getState().live,
-    act(action: Action) {
-      acted.push(action);
-      const { live: now } = conducting.store.getState();
-      conducting.store.setState({ live: reduced(now, { seq: now.seq + 1, at: seconds(clock), who: 'me', action }) });
-    },
-  };
   const show = { ...testShow(), controls: made.map((one) => Control.parse(one)) };
-  const document = { store: createStore(() => ({ show })) };
-  const all = controls({ document, conducting, player: {} } as never, () => clock);
-  const state = () => conducting.store.getState().live;
-  return {
-    all,
-    acted,
-    state,
-    on: () => state().standing.filter((one) => one.on).map(({ look }) => look as string),
-    document,
-    conducting,
-  }; // prettier-ignore
+  const line = testPlace(show, () => clock);
+  const seen: { happened: Happened | null } = { happened: null };
+  const onHappened = (happened: Happened) => void (seen.happened = happened);
+  const all = gearDesk({ place: line.place, clock: () => clock, onFelt: () => undefined, onHappened });
+  return { ...line, all, show, seen };
 }
 function pass(length: number): void {
   for (let at = 0; at < length - 1e-9; at += 0.01) {
@@ -53,7 +30,7 @@ beforeEach(() => jest.useFakeTimers());
 afterEach(() => jest.useRealTimers());
 
 test('press, double press and hold each do theirs, and what was done is said', () => {
-  const { all, on, state } = screen(foot(PEDAL));
+  const { all, on, state, seen } = screen(foot(PEDAL));
   const step = (length: number) => {
     all.key(KEY, true);
     pass(length);
@@ -63,7 +40,7 @@ test('press, double press and hold each do theirs, and what was done is said', (
   expect(on()).toEqual([]);
   pass(0.4);
   expect(on()).toEqual(['red']);
-  expect(all.store.getState().happened).toMatchObject({ control: 'f', gesture: 'press', words: 'Red' });
+  expect(seen.happened).toMatchObject({ control: 'f', gesture: 'press', words: 'Red' });
   step(0.1);
   pass(0.1);
   step(0.1);
@@ -130,16 +107,16 @@ test('several acts of one press keep their order, and those that wait come when 
 
 test('what is held ends with the foot: pads of a bank, also when another bank was chosen meanwhile, and late presses', () => {
   const flash = { act: 'look', look: 'kept', press: 'flash' };
-  const { all, on, document, conducting } = screen(
+  const { all, on, put, show, place } = screen(
     foot({ press: [{ act: 'pad', place: 1 }] }),
     { kind: 'switch', id: 'd', name: 'D', source: { by: 'key', code: 'F7' }, does: { press: [flash], double: [{ act: 'tap' }] } },
     { kind: 'switch', id: 'l', name: 'L', source: { by: 'key', code: 'F8' }, does: { press: [{ ...flash, after: 1 }] } },
   );
   const bank = (id: string, look: string) => ({ id, name: id, end: 'stop', pads: [{ look, press: 'flash' }] });
-  document.store.setState(({ show }) => ({ show: { ...show, banks: [bank('a', 'red'), bank('b', 'spread')] as never } }));
+  put({ ...show, banks: [bank('a', 'red'), bank('b', 'spread')] as never });
   all.key(KEY, true);
   expect(on()).toEqual(['red']);
-  conducting.act({ type: 'bank', bank: 'b' as never });
+  place.act({ type: 'bank', bank: 'b' as never });
   pass(0.1);
   all.key(KEY, false);
   expect(on()).toEqual([]);
@@ -162,30 +139,41 @@ test('what is held ends with the foot: pads of a bank, also when another bank wa
 }); // prettier-ignore
 
 test('a control that is removed while its switch is down holds nothing up', () => {
-  const { all, document } = screen(foot(PEDAL));
+  const { all, put } = screen(foot(PEDAL));
   all.key(KEY, true);
-  document.store.setState({ show: testShow() as never });
+  put(testShow());
   expect(() => pass(2)).not.toThrow();
   expect(all.key(KEY, false)).toBe(false);
 });
 
-test('pads of gear are lit while their look is on, and told anew when they are plugged in again', () => {
+test('pads and buttons of gear are lit while their look is on, and told anew when they are plugged in again', () => {
+  const does = { press: [{ act: 'look', look: 'red' }] };
   const note = { by: 'note', device: 'Board', channel: 3, number: 40 };
-  const { all, document, conducting } = screen({ kind: 'switch', id: 'p', name: 'Pad', source: note, does: { press: [{ act: 'look', look: 'red' }] } }); // prettier-ignore
-  const midi = createStore<MidiState>(() => ({ state: 'on', inputs: [], outputs: ['Board'], last: null, why: null }));
+  const button = { by: 'control', device: 'Board', channel: null, number: 20, sends: 'toggle' };
+  const { all, place } = screen(
+    { kind: 'switch', id: 'p', name: 'Pad', source: note, does },
+    { kind: 'switch', id: 'b', name: 'Button', source: button, does },
+    { kind: 'switch', id: 'k', name: 'Key', source: KEY, does },
+    { kind: 'switch', id: 'n', name: 'Tap', source: { ...note, number: 41 }, does: { press: [{ act: 'tap' }] } },
+  );
   const sent: unknown[] = [];
-  followLights({ document, conducting } as never, { store: midi, sendTo: (device, bytes) => sent.push([device, ...bytes]) });
+  let [outputs, wanted] = [['Board'], true];
+  lightPads(place, { outputs: () => outputs, sendTo: (device, bytes) => sent.push([device, ...bytes]) }, () => wanted);
   const strike = (down: boolean) => all.midi({ by: 'note', device: 'Board', channel: 3, number: 40, down, value: down ? 1 : 0 });
+  const tap = () => (strike(true), strike(false), pass(0.1));
+  const told = (level: number) => [['Board', 0x92, 40, level], ['Board', 0xb0, 20, level]];
   pass(0.3);
-  expect(sent).toEqual([['Board', 0x92, 40, 0]]);
-  strike(true);
-  strike(false);
-  expect(sent.slice(1)).toEqual([['Board', 0x92, 40, 127]]);
-  midi.setState({ outputs: [] });
-  midi.setState({ outputs: ['Board'] });
-  expect(sent.slice(2)).toEqual([['Board', 0x92, 40, 127], ['Board', 0x92, 40, 127]]);
+  expect(sent.splice(0)).toEqual(told(0));
+  tap();
+  expect(sent.splice(0)).toEqual(told(127));
+  outputs = [];
   pass(0.1);
-  strike(true);
-  strike(false);
-  expect(sent.at(-1)).toEqual(['Board', 0x92, 40, 0]);
+  outputs = ['Board'];
+  pass(0.1);
+  expect(sent.splice(0).slice(-2)).toEqual(told(127));
+  tap();
+  expect(sent.splice(0)).toEqual(told(0));
+  wanted = false;
+  tap();
+  expect(sent).toEqual([]);
 }); // prettier-ignore

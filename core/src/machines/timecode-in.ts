@@ -1,18 +1,15 @@
 // Timecode from outside: the song that plays at that time goes by it. Silent for a moment it is carried on; then the song stops.
 
-import { createStore, type StoreApi } from 'zustand/vanilla';
-import { placeAt, songTimeAt, type Moment } from '@hovlix/core/live';
-import { songAtTimecode, type Song } from '@hovlix/core/song';
-import { midiTimecode, type ClockState } from '@hovlix/core/outside';
-import { timecodeText } from '@hovlix/core/time';
-import { seconds, type Seconds } from '@hovlix/core/units';
-import { momentOf } from '../conduct/gestures';
-import type { Playing } from '../controls/act';
-import { useSession } from '../session';
-import { DRIFT_SECONDS, DRIFT_TEMPO, GIVEN_UP_MS, LOOK_MS } from './following';
-import type { Midi } from './midi';
+import { placeAt, songTimeAt, type Moment } from '../live';
+import { songAtTimecode, type Song } from '../song';
+import { timecodeText } from '../time';
+import type { ClockState } from '../time/midi-clock';
+import { midiTimecode } from '../time/midi-timecode';
+import type { Seconds } from '../units';
+import type { BytesTaker, BarePlace } from '../gear/place';
+import { DRIFT_SECONDS, DRIFT_TEMPO, GIVEN_UP_SECONDS, LOOK_MS, type Wishes } from './following';
 
-export type TimecodeInState = {
+export type TimecodeIn = {
   readonly device: string;
   readonly state: ClockState;
   /** Where it is, in whole seconds, and what its frames are called. */
@@ -20,34 +17,33 @@ export type TimecodeInState = {
   readonly frames: number | undefined;
 };
 
-export type TimecodeIn = {
-  readonly store: StoreApi<{ readonly timecode: TimecodeInState | null }>;
+export type TimecodeFollower = {
+  readonly take: BytesTaker;
   /** Whether songs go by it now, and by no other clock. */
   readonly leads: () => boolean;
 };
 
-export function timecodeIn(stage: Playing, midi: Pick<Midi, 'onBytes'>): TimecodeIn {
-  const store = createStore<{ timecode: TimecodeInState | null }>(() => ({ timecode: null }));
-  const { conducting } = stage;
-  const { say } = useSession.getState();
+/** @param tell is told what comes in, each time that changes. */
+export function timecodeIn(place: BarePlace, wishes: Wishes, tell: (timecode: TimecodeIn) => void): TimecodeFollower {
+  let told: TimecodeIn | undefined;
   let code = midiTimecode();
   let device: string | undefined;
-  let lastMs = -Infinity;
+  let last = -Infinity;
   let was: ClockState = 'none';
   /** The song that goes by it. */
   let led: Song['id'] | undefined;
 
-  const wanted = () => useSession.getState().follows === 'songs';
-  midi.onBytes((from, data, ms) => {
+  const wanted = () => wishes.follows() === 'songs';
+  const take: BytesTaker = (from, data, at) => {
     // Of two machines the first counts.
     const other = from !== device && device !== undefined;
-    if (other && ms - lastMs < GIVEN_UP_MS) return;
+    if (other && at - last < GIVEN_UP_SECONDS) return;
     const fresh = other ? midiTimecode() : code;
-    if (!fresh.take(data, seconds(conducting.now() - (performance.now() - ms) / 1000))) return;
+    if (!fresh.take(data, at)) return;
     code = fresh;
     device = from;
-    lastMs = ms;
-  });
+    last = at;
+  };
 
   /** The song goes on where the other machine is; what sounds on a screen is left alone. */
   const lead = ({ live, ...rest }: Moment, song: Song, songTime: Seconds, rate: number) => {
@@ -58,44 +54,44 @@ export function timecodeIn(stage: Playing, midi: Pick<Midi, 'onBytes'>): Timecod
       const { set, stops } = placeAt({ live, ...rest });
       const stop = stops.find((one) => 'song' in one && one.at !== 'ready' && one.song.id === song.id);
       if (stop && live.set?.stop !== stop.id)
-        conducting.act({ type: 'set-place', set: set.id, entry: stop.entry.id, stop: stop.id });
-      return conducting.act({ type: 'play', song: song.id, from: songTime });
+        place.act({ type: 'set-place', set: set.id, entry: stop.entry.id, stop: stop.id });
+      return place.act({ type: 'play', song: song.id, from: songTime });
     }
     const off = Math.abs(songTimeAt(live.song, now) - songTime);
     if (off >= DRIFT_SECONDS || Math.abs(rate / live.song.rate - 1) >= DRIFT_TEMPO)
-      conducting.act({ type: 'anchor', songTime, at: now, rate });
+      place.act({ type: 'anchor', songTime, at: now, rate });
   };
   /** It stands: the song does, too, and where that is told its light is that of the place. */
   const stand = ({ show, live }: Moment, time: Seconds | undefined) => {
-    if (led !== undefined && live.song?.id === led && live.song.playing) conducting.act({ type: 'pause' });
+    if (led !== undefined && live.song?.id === led && live.song.playing) place.act({ type: 'pause' });
     const to = time === undefined ? undefined : songAtTimecode(show.songs, time, live.song?.id);
     const there = to && live.song?.id === to.song.id && Math.abs(live.song.songTime - to.songTime) < DRIFT_SECONDS;
-    if (to && !there && !live.song?.playing) conducting.act({ type: 'open-song', song: to.song.id, from: to.songTime });
+    if (to && !there && !live.song?.playing) place.act({ type: 'open-song', song: to.song.id, from: to.songTime });
     led = undefined;
   };
 
-  setInterval(() => {
+  place.time.every(LOOK_MS, () => {
     if (device === undefined) return;
-    const now = conducting.now();
+    const now = place.now();
     const state = code.state(now);
     const time = code.timeAt(now);
     const text = time === undefined ? '' : timecodeText(Math.floor(time));
-    const told = store.getState().timecode;
     if (told?.state !== state || told.text !== text || told.device !== device)
-      store.setState({ timecode: { device, state, text, frames: code.frames() } });
-    const moment = wanted() ? momentOf(stage) : undefined;
+      tell((told = { device, state, text, frames: code.frames() }));
+    const moment = wanted() ? place.moment() : undefined;
     const before = was;
     was = state;
     if (!moment || time === undefined) return;
-    if (state === 'lost' && before === 'running') say(`The timecode of ${device} fell silent. The song goes on.`, { tone: 'bad' }); // prettier-ignore
+    if (state === 'lost' && before === 'running')
+      wishes.say(`The timecode of ${device} stopped coming. The song goes on.`, true);
     if (state === 'stopped') {
-      if (before === 'lost') say(`The timecode of ${device} has stopped.`);
+      if (before === 'lost') wishes.say(`The timecode of ${device} has stopped.`, false);
       if (before !== 'stopped' || code.stands()) stand(moment, code.stands() ? time : undefined);
       return;
     }
     const to = songAtTimecode(moment.show.songs, time, moment.live.song?.id);
     if (to) lead(moment, to.song, to.songTime, code.rate());
     else if (led !== undefined) stand(moment, undefined);
-  }, LOOK_MS);
-  return { store, leads: () => wanted() && (was === 'running' || was === 'lost') };
+  });
+  return { take, leads: () => wanted() && (was === 'running' || was === 'lost') };
 }

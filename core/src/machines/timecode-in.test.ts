@@ -1,12 +1,13 @@
 // Songs go by timecode from outside: the one that begins at that time, through gaps, jumps and stops.
 
-import { songTimeAt } from '@hovlix/core/live';
-import { seconds } from '@hovlix/core/units';
-import { testShow } from '../../../../core/src/testing/show';
-import { bareScreen, type Bytes } from '../../testing/screen';
-import { useSession } from '../session';
-import { clockIn } from './clock-in';
-import { timecodeIn } from './timecode-in';
+import { songTimeAt } from '../live';
+import { testPlace } from '../testing/place';
+import { testShow } from '../testing/show';
+import { seconds } from '../units';
+import { followMachines, type MachinesState } from '.';
+
+let follows: 'nothing' | 'tempo' | 'songs';
+let said: string | null;
 
 const FRAMES = 25;
 
@@ -14,18 +15,22 @@ const FRAMES = 25;
 function screen() {
   const show = testShow();
   const [song] = show.songs;
-  const line = bareScreen({
+  const line = testPlace({
     ...show,
     songs: [
       { ...song!, timecode: 3600 },
       { ...song!, id: 'other' as never },
     ],
   });
-  const takers: Bytes[] = [];
-  const midi = { onBytes: (take: never) => void takers.push(take) };
-  const { store, leads } = timecodeIn(line.stage, midi as never);
-  clockIn(line.stage, midi as never, leads);
-  const bytes: Bytes = (...all) => takers.forEach((take) => take(...all));
+  let told: MachinesState = { clock: null, timecode: null };
+  const hears = followMachines({
+    place: line.place,
+    ports: { sendTo: () => undefined },
+    wishes: { follows: () => follows, sendsClock: () => false, say: (text) => void (said = text) },
+    tell: (state) => void (told = { ...told, ...state }),
+  });
+  /** At a moment of Jest's own clock, in ms. */
+  const bytes = (device: string, data: readonly number[], ms: number) => hears(device, data, seconds(ms / 1000));
   /** Time passes in ms while a machine tells its time from a second of the day on; null is silent. */
   const pass = (length: number, from: number | null) => {
     let due = performance.now();
@@ -42,42 +47,42 @@ function screen() {
       }
     }
   };
-  const place = () => line.state().song && songTimeAt(line.state().song!, line.now());
-  return { ...line, store, bytes, pass, place, id: song!.id };
+  const where = () => line.state().song && songTimeAt(line.state().song!, line.now());
+  return { ...line, told: () => told, bytes, pass, where, id: song!.id };
 }
 
 beforeEach(() => {
   jest.useFakeTimers();
-  useSession.setState({ follows: 'songs', said: null });
+  [follows, said] = ['songs', null];
 });
 afterEach(() => jest.useRealTimers());
 
 test('the song that begins then plays, and is where the other machine is; a jump and a gap are followed, a stop stops it', () => {
-  const { pass, place, state, store, id } = screen();
+  const { pass, where, state, told, id } = screen();
   pass(2000, 3605);
   expect(state().song).toMatchObject({ id, playing: true });
-  expect(Math.abs(place()! - 7)).toBeLessThan(0.02);
-  expect(store.getState().timecode).toMatchObject({
+  expect(Math.abs(where()! - 7)).toBeLessThan(0.02);
+  expect(told().timecode).toMatchObject({
     device: 'Rack',
     state: 'running',
     text: expect.stringMatching(/^01:00:0[67]$/),
     frames: 25,
   });
   pass(1000, 3630);
-  expect(Math.abs(place()! - 31)).toBeLessThan(0.02);
+  expect(Math.abs(where()! - 31)).toBeLessThan(0.02);
   pass(500, null);
-  expect(useSession.getState().said?.text).toBe('The timecode of Rack fell silent. The song goes on.');
-  expect(Math.abs(place()! - 31.5)).toBeLessThan(0.02);
+  expect(said).toBe('The timecode of Rack stopped coming. The song goes on.');
+  expect(Math.abs(where()! - 31.5)).toBeLessThan(0.02);
   pass(2000, null);
   expect(state().song!.playing).toBe(false);
-  expect(useSession.getState().said?.text).toBe('The timecode of Rack has stopped.');
+  expect(said).toBe('The timecode of Rack has stopped.');
   // Past its end nothing plays.
   pass(1500, 3659);
   expect(state().song!.playing).toBe(false);
 });
 
 test('told to stand at a place, the light of that place is there; the chosen song begins at 0 where it has no time', () => {
-  const { pass, bytes, place, state, id } = screen();
+  const { pass, bytes, where, state, id } = screen();
   bytes('Rack', [0xf0, 0x7f, 0x7f, 0x01, 0x01, 0x21, 0, 12, 0, 0xf7], performance.now());
   pass(100, null);
   expect(state().song).toMatchObject({ id, playing: false, songTime: 12 });
@@ -85,18 +90,17 @@ test('told to stand at a place, the light of that place is there; the chosen son
   expect(state().song).toMatchObject({ id, playing: false });
   const { acted } = screen();
   expect(acted).toEqual([]);
-  expect(place()).toBe(12);
+  expect(where()).toBe(12);
 });
 
 test('what sounds on a screen is left alone, and so is everything where songs shall not be led', () => {
-  const { stage, pass, state } = screen();
-  const { conducting } = stage as unknown as { conducting: { act: (action: object) => void } };
-  conducting.act({ type: 'play', song: 'other', from: seconds(1), sound: 'me' });
+  const { place, pass, state } = screen();
+  place.act({ type: 'play', song: 'other' as never, from: seconds(1), sound: 'me' });
   pass(1000, 3605);
   expect(state().song).toMatchObject({ id: 'other', playing: true });
-  useSession.setState({ follows: 'tempo' });
+  follows = 'tempo';
   const other = screen();
   other.pass(1000, 3605);
   expect(other.acted).toEqual([]);
-  expect(other.store.getState().timecode).toMatchObject({ state: 'running' });
+  expect(other.told().timecode).toMatchObject({ state: 'running' });
 });

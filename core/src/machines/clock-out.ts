@@ -1,12 +1,10 @@
 // Our clock for other gear: 24 ticks a quarter note, handed to the MIDI port a little before they are due.
 
-import { freeBeat, songNow, songTimeAt, type Moment } from '@hovlix/core/live';
-import { TICKS_A_BEAT } from '@hovlix/core/outside';
-import { beatAt, timeAt } from '@hovlix/core/time';
-import { beats, seconds } from '@hovlix/core/units';
-import { momentOf, type Stage } from '../conduct/gestures';
-import { useSession } from '../session';
-import type { Midi } from './midi';
+import { freeBeat, songNow, songTimeAt, type Moment } from '../live';
+import { beatAt, timeAt } from '../time';
+import { TICKS_A_BEAT } from '../time/midi-clock';
+import { beats } from '../units';
+import type { BarePlace, Ports, Timers } from '../gear/place';
 
 const TICK = [0xf8];
 const START = [0xfa];
@@ -41,40 +39,42 @@ export type ClockSource = {
  * Sends the ticks of what sounds, a little before they are due.
  * @param source is asked many times a second; undefined sends nothing. @returns what ends it.
  */
-export function clockSender(midi: Pick<Midi, 'sendBytes'>, source: () => ClockSource | undefined): () => void {
+export function clockSender(
+  { every }: Timers,
+  ports: Pick<Ports, 'sendTo'>,
+  source: () => ClockSource | undefined,
+): () => void {
   /** The last tick that was handed on, and what it belonged to. */
   let told: number | undefined;
   let of: string | null = null;
-  const sending = setInterval(() => {
+  return every(LOOK_MS, () => {
     const one = source();
     if (!one) return void (told = undefined);
     const { now, beat, when, name } = one;
     if (name !== of) {
       const from = Math.max(0, Math.round(beat * 4));
-      if (name === null) midi.sendBytes(STOP);
+      if (name === null) ports.sendTo(null, STOP);
       else {
         // Sixteenths, in two halves of seven bits (MIDI 1.0, song position pointer).
-        midi.sendBytes([0xf2, from & 127, (from >> 7) & 127]);
-        midi.sendBytes(from === 0 ? START : CONTINUE);
+        ports.sendTo(null, [0xf2, from & 127, (from >> 7) & 127]);
+        ports.sendTo(null, from === 0 ? START : CONTINUE);
       }
       [of, told] = [name, undefined];
     }
     const first = Math.ceil(beat * TICKS_A_BEAT - 1e-6);
     // After a jump it counts from where it is.
     let next = told === undefined || Math.abs(told + 1 - first) > TICKS_A_BEAT / 2 ? first : Math.max(first, told + 1);
-    const base = performance.now();
     for (; when(next / TICKS_A_BEAT) < now + AHEAD_SECONDS; next++) {
-      midi.sendBytes(TICK, base + Math.max(0, seconds(when(next / TICKS_A_BEAT) - now)) * 1000);
+      ports.sendTo(null, TICK, Math.max(0, when(next / TICKS_A_BEAT) - now));
       told = next;
     }
-  }, LOOK_MS);
-  return () => clearInterval(sending);
+  });
 }
 
-/** Our own clock: of the song that plays, else the free one. */
-export function sendClock(stage: Stage, midi: Pick<Midi, 'sendBytes'>): void {
-  clockSender(midi, () => {
-    const moment = useSession.getState().sendsClock ? momentOf(stage) : undefined;
+/** Our own clock, while that is wanted: of the song that plays, else the free one. */
+export function sendClock(place: BarePlace, ports: Pick<Ports, 'sendTo'>, wanted: () => boolean): void {
+  clockSender(place.time, ports, () => {
+    const moment = wanted() ? place.moment() : undefined;
     if (!moment) return undefined;
     const { song } = moment.live;
     return { now: moment.now, name: song?.playing ? `${song.id} ${song.since}` : null, ...beatsNow(moment) };

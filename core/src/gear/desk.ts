@@ -1,0 +1,201 @@
+// Switches, keys, knobs and pedals: what comes in from them, what it means, and what was done last.
+
+import {
+  contactOf,
+  doesIn,
+  felt,
+  FOOT_AWAY,
+  hasGesture,
+  hears,
+  NO_GRIP,
+  sameSource,
+  sourceOf,
+  turned,
+  USUAL_TIMES,
+  wakeAt,
+  type Act,
+  type Control,
+  type FaderControl,
+  type Foot,
+  type Gesture,
+  type Grip,
+  type Heard,
+  type Source,
+  type SwitchControl,
+  type Wanted,
+} from '../gig';
+import { banksAt, heldAs, pressWords, turnAction, turnPlace } from '../live';
+import type { Place } from './place';
+
+/** What a press did, in words, for a second or so. */
+export type Happened = {
+  readonly control: string;
+  readonly gesture: Gesture;
+  readonly words: string;
+  readonly at: number;
+};
+
+/** A switch changed, by the clock of where it is plugged in; with the gestures that came of it. */
+export type Felt = {
+  readonly control: string;
+  /** Whether its contact is closed, and whether that counts as a foot on it: bouncing does not. */
+  readonly down: boolean;
+  readonly held: boolean;
+  readonly at: number;
+  readonly gestures: readonly Gesture[];
+};
+
+export type Desk = {
+  /** A key or a button changed. @returns whether a control took it. */
+  readonly key: (source: Source, down: boolean) => boolean;
+  /** MIDI came in. @returns whether a control took it. */
+  readonly midi: (heard: Heard) => boolean;
+  /** A switch on the screen, as the on-screen foot controller has them. */
+  readonly foot: (control: string, down: boolean) => void;
+  /** The window is left: keys that come up elsewhere are not told. */
+  readonly leave: () => void;
+  /** The next thing that is pressed is taken for this, and does nothing else; null ends that. */
+  readonly learn: (take: ((source: Source) => void) | null) => void;
+};
+
+type Start = {
+  readonly place: Place;
+  /** In seconds; gestures are told apart by it. */
+  readonly clock: () => number;
+  readonly onFelt: (felt: Felt) => void;
+  readonly onHappened: (happened: Happened) => void;
+};
+
+export function gearDesk({ place, clock, onFelt, onHappened }: Start): Desk {
+  const { after } = place.time;
+  let learns: ((source: Source) => void) | null = null;
+  const feet = new Map<string, { foot: Foot; contact: boolean; sleep?: () => void }>();
+  /** What was begun with a press and ends as the foot comes up. */
+  const holding = new Map<string, readonly Act[]>();
+  const grips = new Map<string, Grip>();
+
+  const all = (): readonly Control[] => place.moment()?.show.controls ?? [];
+  const bank = () => {
+    const moment = place.press();
+    return moment && banksAt(moment).bank?.id;
+  };
+  const timesOf = (control: SwitchControl) =>
+    place.moment()?.show.pedals.find(({ id }) => id === control.pedal)?.times ?? USUAL_TIMES;
+
+  const perform = (control: SwitchControl, gesture: Gesture) => {
+    const does = doesIn(control, bank());
+    if (gesture === 'release') {
+      place.doActs(holding.get(control.id) ?? [], false);
+      holding.delete(control.id);
+    }
+    const acts = does[gesture];
+    if (acts.length === 0) return;
+    const moment = place.press();
+    const words = moment ? pressWords(moment, acts) : '';
+    onHappened({ control: control.id, gesture, words, at: clock() });
+    const lasting = moment ? acts.flatMap((act) => heldAs(moment, act) ?? []) : [];
+    place.doActs(acts, true);
+    // A press that is told when the foot has lifted already is a short one.
+    if (!feet.get(control.id)?.foot.down) after(TAP_MS, () => place.doActs(lasting, false));
+    else if (lasting.length > 0) holding.set(control.id, [...(holding.get(control.id) ?? []), ...lasting]);
+  };
+
+  const see = (control: SwitchControl, at: number) => {
+    const state = feet.get(control.id)!;
+    state.sleep?.();
+    const does = doesIn(control, bank());
+    const wanted: Wanted = { double: hasGesture(does, 'double'), hold: hasGesture(does, 'hold'), eager: control.eager };
+    const times = timesOf(control);
+    const { foot, gestures } = felt(state.foot, state.contact, at, times, wanted);
+    state.foot = foot;
+    onFelt({ control: control.id, down: state.contact, held: foot.down, at, gestures });
+    for (const gesture of gestures) perform(control, gesture);
+    const wake = wakeAt(foot, times, wanted);
+    if (wake !== null) state.sleep = after(Math.max(0, (wake - clock()) * 1000), () => look(control.id));
+  };
+  /** Looked at again when its time has come: the control may have changed or gone meanwhile. */
+  const look = (id: string) => {
+    const control = all().find((one) => one.id === id);
+    if (control?.kind === 'switch') see(control, clock());
+    else feet.delete(id);
+  };
+  const edge = (control: SwitchControl, contact: boolean) => {
+    const state = feet.get(control.id) ?? { foot: FOOT_AWAY, contact: false };
+    feet.set(control.id, state);
+    state.contact = control.closed ? !contact : contact;
+    see(control, clock());
+  };
+
+  /** Knobs that move: what waits for the end of the frame. The first message leaves at once, of those that follow the last. */
+  const moving = new Map<string, number | null>();
+  const move = (control: FaderControl, to: number) => {
+    if (moving.has(control.id)) return void moving.set(control.id, to);
+    const moment = place.moment();
+    if (moment) place.act(turnAction(moment, control.turns, to));
+    moving.set(control.id, null);
+    after(FRAME_MS, () => {
+      const waiting = moving.get(control.id);
+      moving.delete(control.id);
+      if (typeof waiting === 'number') move(control, waiting);
+    });
+  };
+
+  const turn = (control: FaderControl, heard: Heard & { readonly value: number }) => {
+    const moment = place.moment();
+    if (!moment) return;
+    const step = turned(grips.get(control.id) ?? NO_GRIP, control, heard, turnPlace(moment, control.turns), clock());
+    grips.set(control.id, step.grip);
+    if (step.to !== null) move(control, step.to);
+  };
+
+  /** While something learns, what comes in is for that alone. */
+  const learned = (source: Source): boolean => {
+    const take = learns;
+    learns = null;
+    take?.(source);
+    return take !== null;
+  };
+
+  return {
+    key(source, down) {
+      if (down && learned(source)) return true;
+      const bound = all().filter((one) => one.source && sameSource(one.source, source));
+      for (const control of bound) if (control.kind === 'switch') edge(control, down);
+      return bound.length > 0;
+    },
+    midi(heard) {
+      const begins = heard.by !== 'note' || heard.down;
+      if (begins && (!('value' in heard) || heard.value > 0.05) && learned(sourceOf(heard))) return true;
+      const bound = all().filter((one) => one.source && hears(one.source, heard));
+      for (const control of bound) {
+        if (control.kind === 'fader') {
+          if ('value' in heard) turn(control, heard);
+          continue;
+        }
+        const contact = control.source ? contactOf(control.source, heard) : undefined;
+        if (contact === 'tap') {
+          edge(control, true);
+          // A message that only says “pressed” is a short press.
+          after(TAP_MS, () => edge(control, false));
+        } else if (contact !== undefined) edge(control, contact);
+      }
+      return bound.length > 0;
+    },
+    foot(id, down) {
+      const control = all().find((one) => one.id === id);
+      if (control?.kind === 'switch') edge({ ...control, closed: false }, down);
+    },
+    leave() {
+      for (const [id, { contact }] of feet) {
+        const control = all().find((one) => one.id === id);
+        if (contact && control?.kind === 'switch' && control.source?.by === 'key') edge(control, control.closed ?? false);
+      }
+    },
+    learn: (take) => void (learns = take),
+  }; // prettier-ignore
+}
+
+/** As often as light leaves. */
+const FRAME_MS = 1000 / 44;
+/** As short as a foot, longer than any bounce. */
+const TAP_MS = 110;

@@ -1,0 +1,37 @@
+// Where gear is plugged in: a screen, or the computer that conducts. What gear does goes through it.
+
+import type { Act } from '../gig';
+import type { Action, Moment } from '../live';
+import type { Seconds } from '../units';
+
+export type BarePlace = {
+  /** Undefined while no show is open. */
+  readonly moment: () => Moment | undefined;
+  /** The same for a press: on top of what was pressed just before, and is not answered yet. */
+  readonly press: () => Moment | undefined;
+  /** The conductor's clock. */
+  readonly now: () => Seconds;
+  readonly act: (action: Action) => void;
+  readonly time: Timers;
+};
+
+export type Place = BarePlace & {
+  /** What a switch means as it goes down, or comes up: see `Act`. */
+  readonly doActs: (acts: readonly Act[], down: boolean) => void;
+};
+
+/** Each gives what ends it. Times in ms. */
+export type Timers = {
+  readonly after: (ms: number, what: () => void) => () => void;
+  readonly every: (ms: number, what: () => void) => () => void;
+};
+
+/** MIDI ports as gear needs them. A device of null is every one. */
+export type Ports = {
+  /** Names of what takes MIDI; the same array until something is plugged in or pulled out. */
+  readonly outputs: () => readonly string[];
+  readonly sendTo: (device: string | null, bytes: readonly number[], inSeconds?: number) => void;
+};
+
+/** Hears all that comes in as it is: a clock, timecode. @param at by the conductor's clock. */
+export type BytesTaker = (device: string, data: ArrayLike<number>, at: Seconds) => void;

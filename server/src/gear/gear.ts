@@ -1,0 +1,137 @@
+// Pedals and MIDI gear plugged into this computer: they work with no page open, and with the lid closed.
+
+import { randomUUID } from 'node:crypto';
+import type { Session } from '@hovlix/core/conduct';
+import { NO_MIDI, type MidiReport } from '@hovlix/core/connect';
+import {
+  gearDesk,
+  inTurn,
+  lightPads,
+  lookOfNow,
+  midiHearer,
+  strikes,
+  type Place,
+  type Timers,
+} from '@hovlix/core/gear';
+import type { Act } from '@hovlix/core/gig';
+import { actionsOf, GEAR, type Moment } from '@hovlix/core/live';
+import { followMachines, type MachinesState } from '@hovlix/core/machines';
+import { id } from '@hovlix/core/units';
+import { now } from '../clock';
+import type { ConnectionsStore } from '../connect/store';
+import type { Hub } from '../ws/hub';
+import { openPorts, type MidiPorts, type StandInPort } from './ports';
+
+export type Gear = {
+  /** What is plugged in; null while it is not listened to. */
+  readonly report: () => MidiReport | null;
+  /** The next thing that is touched is told to this screen alone. */
+  readonly learn: (screen: string | null) => void;
+  readonly close: () => void;
+};
+
+type Start = {
+  readonly connections: Pick<ConnectionsStore, 'connections' | 'onChange'>;
+  readonly session: Pick<Session, 'shown' | 'conductor'>;
+  readonly hub: Pick<Hub, 'act' | 'edit' | 'tell'>;
+  /** Is told in words what is wrong, and null when it is over. */
+  readonly say: (why: string | null) => void;
+  readonly standIns?: readonly StandInPort[];
+};
+
+const timers: Timers = {
+  after(ms, what) {
+    const timer = setTimeout(what, ms);
+    return () => clearTimeout(timer);
+  },
+  every(ms, what) {
+    const timer = setInterval(what, ms);
+    return () => clearInterval(timer);
+  },
+};
+
+const DEAF: MidiPorts = {
+  inputs: () => [],
+  outputs: () => [],
+  deaf: () => null,
+  sendTo: () => undefined,
+  close: () => undefined,
+};
+
+export function followGear({ connections, session, hub, say, standIns = [] }: Start): Gear {
+  const wanted = () => connections.connections().midi ?? NO_MIDI;
+  let ports = DEAF;
+  let last: MidiReport['last'] = null;
+  let machines: MachinesState = { clock: null, timecode: null };
+
+  const moment = (): Moment | undefined => {
+    const show = session.shown();
+    return show && { show, live: session.conductor.state(), now: now() };
+  };
+  const doAct = (act: Act, down: boolean): void => {
+    const at = moment();
+    if (!at) return;
+    if (act.act === 'store') {
+      const look = down ? lookOfNow(at, id<'Look'>(randomUUID())) : undefined;
+      if (look) hub.edit({ id: randomUUID(), command: { type: 'store-look', look } });
+    } else for (const action of actionsOf(at, act, down)) hub.act(GEAR, action);
+  };
+  const place: Place = {
+    moment,
+    press: moment,
+    now,
+    act: (action) => hub.act(GEAR, action),
+    doActs: (acts, down) => inTurn(place, acts, (act) => doAct(act, down)),
+    time: timers,
+  };
+
+  const desk = gearDesk({
+    place,
+    clock: now,
+    onFelt: ({ at: _, ...felt }) => hub.tell({ type: 'felt', ...felt, gestures: [...felt.gestures] }),
+    onHappened: ({ at: _, ...happened }) => hub.tell({ type: 'happened', ...happened }),
+  });
+  const hearer = midiHearer({ place, takes: desk.midi, strike: strikes(place) });
+  const hearMachines = followMachines({
+    place,
+    ports: { sendTo: (device, bytes, inSeconds) => ports.sendTo(device, bytes, inSeconds) },
+    wishes: {
+      follows: () => (wanted().on ? wanted().follows : 'nothing'),
+      sendsClock: () => wanted().on && wanted().sendsClock,
+      say: (text, bad) => say(bad ? text : null),
+    },
+    tell: (state) => void (machines = { ...machines, ...state }),
+  });
+  lightPads(place, { outputs: () => ports.outputs(), sendTo: (...all) => ports.sendTo(...all) }, () => wanted().on);
+
+  const attend = () => {
+    const { on } = wanted();
+    if (on === (ports !== DEAF)) return;
+    for (const device of ports.inputs()) hearer.pulled(device);
+    ports.close();
+    ports = DEAF;
+    [last, machines] = [null, { clock: null, timecode: null }];
+    say(null);
+    if (!on) return;
+    ports = openPorts(
+      (device, data, at) => {
+        hearMachines(device, data, at);
+        const heard = hearer.hear(device, data);
+        if (heard?.by === 'note' && heard.down) last = { channel: heard.channel, note: heard.number };
+      },
+      hearer.pulled,
+      standIns,
+    );
+  };
+  connections.onChange(attend);
+  attend();
+
+  return {
+    report: () =>
+      ports === DEAF
+        ? null
+        : { inputs: [...ports.inputs()], outputs: [...ports.outputs()], deaf: ports.deaf(), last, ...machines },
+    learn: (screen) => desk.learn(screen === null ? null : (source) => hub.tell({ type: 'learned', source }, screen)),
+    close: () => ports.close(),
+  };
+}
