@@ -3,7 +3,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { readLog, reduced } from '@hovlix/core/live';
-import { brightness, button, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+import { brightness, button, liveNow, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
 
 test.beforeEach(async ({ page }) => {
   await restoreConnections(page);
@@ -258,6 +258,38 @@ test('timecode from outside plays the song that begins at that time, at that pla
   await begins.fill('1:00:05');
   await begins.blur();
   await expect(begins).toHaveValue('01:00:05');
+});
+
+test('a reset by a key: the first press only says so, a second one sends it and lets go by itself', async ({
+  page,
+}) => {
+  const reset = { from: 200, to: 209, does: 'reset', hold: 3 } as const;
+  await restoreShow(page, (show) => ({
+    ...show,
+    profiles: show.profiles.map((one) => ({
+      ...one,
+      modes: one.modes.map((mode) => ({
+        ...mode,
+        channels: mode.channels.map((channel) => (channel.attribute === 'LampControl' ? { ...channel, ranges: [reset] } : channel)),
+      })),
+    })),
+  })); // prettier-ignore
+  await open(page, '/gig/pedals');
+  await button(page, 'Add a switch or key').click();
+  await button(page, 'Learn').click();
+  await page.keyboard.press('F6');
+  await add(page, 'Press', 'reset movers', 'Reset Movers');
+  await sheet(page).getByRole('button', { name: 'Close' }).click();
+  // Spot 1 begins at 37: its control channel is 51.
+  const control = async () => (await nodeReport(page)).levels[50];
+  await page.keyboard.press('F6');
+  await page.waitForTimeout(600);
+  expect(await control()).toBe(0);
+  await page.keyboard.press('F6');
+  await expect.poll(control).toBe(205);
+  await expect.poll(control).toBe(0);
+  // Nothing stays held.
+  await expect.poll(async () => (await liveNow()).held).toEqual([]);
 });
 
 test('keys take a colour by hand, make a look of what is on, and lock the screen', async ({ page }) => {

@@ -208,6 +208,8 @@ export function conductorHub({
     const at = now();
     lookForExpected(at);
     lookForEnd(at);
+    const isOver = session.conductor.state().held.some(({ until }) => until !== undefined && at >= until);
+    if (isOver) act('conductor', { type: 'free-channels', universe: null, over: true });
     for (const line of lines) {
       if (line.closedAt !== undefined) {
         if (at - line.closedAt < SILENT) continue;

@@ -7,16 +7,19 @@ import type { Seconds } from '../units';
 export const FLASHES_PER_SECOND = 2;
 
 /**
- * Writes what is held and tested into a frame. Blackout goes before: then nothing is written. Allocates nothing.
+ * Writes what is held and tested into a frame. Blackout goes before: then only acts of lamps are written. Allocates nothing.
  * @param universes universe i fills bytes `[512 i, 512 i + 512)` of `out`.
  */
 export function layTests(universes: readonly number[], live: LiveState, at: Seconds, out: Uint8Array): void {
-  if (live.blackout.on) return;
+  const dark = live.blackout.on;
   for (let i = 0; i < live.held.length; i++) {
-    const { universe, address, value } = live.held[i]!;
+    const { universe, address, value, until } = live.held[i]!;
+    // An act of a lamp is no light: it goes out in the dark, and ends by itself.
+    if (until === undefined ? dark : at >= until) continue;
     const place = universes.indexOf(universe);
     if (place >= 0) out[place * 512 + address - 1] = value;
   }
+  if (dark) return;
   const { test } = live;
   const place = test ? universes.indexOf(test.universe) : -1;
   if (!test || place < 0) return;

@@ -66,6 +66,13 @@ export const Act = z.discriminatedUnion('act', [
     hold: z.number().min(0.1).max(600).optional(),
     ...later,
   }),
+  /** What hurts by accident, on the lamps of a role that can: a first press arms it, a second one soon after does it. */
+  z.strictObject({
+    act: z.literal('lamps'),
+    role: idOf<'Role'>(),
+    does: z.enum(['reset', 'lamp on', 'lamp off']),
+    ...later,
+  }),
   /** The screen that the pedal is on takes no touch, or takes it again. */
   z.strictObject({ act: z.literal('lock'), to: z.enum(['toggle', 'on', 'off']), ...later }),
   /** What is on by pads and by hand becomes a look of its own. */

@@ -181,13 +181,18 @@ export const Action = z.discriminatedUnion('type', [
     type: z.literal('hold-channels'),
     channels: z.array(HeldChannel).min(1).max(2048),
     check: z.boolean().optional(),
+    /** For so long, and let go by itself: an act of a lamp. It goes out in a blackout too. */
+    length: z.number().min(0.1).max(60).transform(seconds).optional(),
   }),
-  /** Lets go of them: of a stretch of one universe, of all of it, or of all. */
+  /** Something that hurts by accident is armed: a second press within `length` does it. Null disarms. */
+  z.strictObject({ type: z.literal('arm'), what: z.string().max(120).nullable(), length: Length.optional() }),
+  /** Lets go of them: of a stretch of one universe, of all of it, or of all; with `over`, of those alone whose time is over. */
   z.strictObject({
     type: z.literal('free-channels'),
     universe: UniverseNumber.nullable(),
     from: Channel.optional(),
     count: z.number().int().min(1).max(512).optional(),
+    over: z.boolean().optional(),
   }),
   /** All of these channels to full and to nothing in turn, twice a second. */
   z.strictObject({

@@ -48,6 +48,7 @@ export function leftAs(state: LiveState, was: Seconds, now: Seconds): LiveState 
     speed: { ...AT_CLOCK, rate: state.speed.rate },
     blackout: { on: state.blackout.on, ramp: steady(state.blackout.on ? 1 : 0) },
     tempo: { bpm: state.tempo.bpm, at: now, beat: beats(0) },
-    held: state.held.filter(({ by }) => by === undefined),
+    held: state.held.filter(({ by, until }) => by === undefined && until === undefined),
+    armed: null,
   };
 }

@@ -35,7 +35,7 @@ test('the newest first; what moves in steps is one line, and what nobody pressed
 });
 
 test('every action has words, or is nothing that somebody pressed', () => {
-  const silent = ['anchor', 'heard', 'hold-channels', 'free-channels', 'flash-channels', 'walk-channels', 'end-test', 'program', 'gone']; // prettier-ignore
+  const silent = ['anchor', 'heard', 'arm', 'hold-channels', 'free-channels', 'flash-channels', 'walk-channels', 'end-test', 'program', 'gone']; // prettier-ignore
   const samples: Record<string, object> = {
     'open-song': { song: null, from: 0 }, play: { song: 'song', from: 61 }, pause: {}, seek: { to: 61 }, loop: { loop: null }, jump: { jump: null },
     'set-place': { set: 'all', entry: 'song', stop: 'x' }, 'look-on': { look: 'red', fade: 0 }, go: { bank: 'all', look: 'red', fade: 0 }, bank: { bank: 'all' },

@@ -73,6 +73,8 @@ export function entryWords(show: Show, { action, at }: Entry): string | undefine
       return `Tempo ${Math.round(action.bpm * 10) / 10} bpm`;
     case 'nudge':
       return `Beats moved ${Math.round(action.by * 1000)} ms`;
+    case 'hold-channels':
+      return action.length === undefined ? undefined : `Lamp control sent for ${Math.round(action.length)} s`;
     case 'show-on':
       return 'Another show put on';
     default:

@@ -142,8 +142,10 @@ export const LiveState = z.strictObject({
   flashes: z.array(Moment),
   /** Light that was frozen `at` a moment: all of it shows while the ramp is at 1, none at 0. */
   frozen: z.strictObject({ lit: LitShape, at: Moment, ramp: RampShape }).nullable().default(null),
-  /** Bare channels held by hand, in the order of universe and address; `by` a screen that has to be there for it. */
-  held: z.array(HeldChannel.extend({ by: z.string().optional() })),
+  /** Bare channels held by hand, in the order of universe and address; `by` a screen that has to be there for it, `until` when it is let go. */
+  held: z.array(HeldChannel.extend({ by: z.string().optional(), until: Moment.optional() })),
+  /** What a second press would do until a moment. */
+  armed: z.strictObject({ what: z.string(), until: Moment }).nullable().default(null),
   test: ChannelTest.nullable(),
   /** The screen whose song the stage follows. */
   programs: z.string().nullable(),
@@ -178,6 +180,7 @@ export const AT_REST: LiveState = {
   hearing: null,
   tempo: { bpm: 120, at: seconds(0), beat: beats(0) },
   held: [],
+  armed: null,
   test: null,
   programs: null,
 };

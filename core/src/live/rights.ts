@@ -43,6 +43,7 @@ export function rightForAction(type: Action['type']): Right | undefined {
     case 'release':
     case 'sending':
     case 'hold-channels':
+    case 'arm':
     case 'free-channels':
     case 'flash-channels':
     case 'walk-channels':

@@ -155,19 +155,27 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
       const { sounding, struck, flashes } = notesWith(state, action.notes, pulse, at, who, action.most);
       return { ...letGoOfStillSong(state), sounding: [...sounding], struck: { ...struck }, flashes: [...flashes] };
     }
-    case 'hold-channels':
+    case 'hold-channels': {
+      const { channels, check, length } = action;
+      const how = { ...(check ? { by: who } : {}), ...(length === undefined ? {} : { until: seconds(at + length) }) };
       return {
         ...state,
         held: heldWith(
-          state.held,
-          action.check ? action.channels.map((one) => ({ ...one, by: who })) : action.channels,
+          stillHeld(state.held, at),
+          channels.map((one) => ({ ...one, ...how })),
         ),
       };
+    }
+    case 'arm': {
+      const { what, length = seconds(0) } = action;
+      return { ...state, armed: what === null ? null : { what, until: seconds(at + length) } };
+    }
     case 'free-channels': {
-      const { universe, from = 1, count = 512 } = action;
+      const { universe, from = 1, count = 512, over } = action;
+      if (over) return { ...state, held: stillHeld(state.held, at) };
       const freed = (one: HeldChannel) =>
         universe === null || (one.universe === universe && one.address >= from && one.address < from + count);
-      return { ...state, held: state.held.filter((one) => !freed(one)) };
+      return { ...state, held: stillHeld(state.held, at).filter((one) => !freed(one)) };
     }
     case 'flash-channels': {
       const { universe, from, count, length } = action;
@@ -204,6 +212,10 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
 }
 
 type Held = LiveState['held'][number];
+
+/** Without those whose time is over. */
+export const stillHeld = (held: readonly Held[], at: Seconds): Held[] =>
+  held.filter(({ until }) => until === undefined || at < until);
 
 /** Later values replace earlier ones of the same channel. */
 function heldWith(held: readonly Held[], more: readonly Held[]): Held[] {

@@ -60,6 +60,8 @@ function named(show: Show, act: Act): string {
       return `Waves and chases: ${act.to === 'normal' ? 'normal speed' : act.to === 'half' ? 'half as fast' : 'twice as fast'}`; // prettier-ignore
     case 'hand':
       return handWords(show, act);
+    case 'lamps':
+      return `${LAMP_WORDS[act.does]} ${roleName(show, act.role)}`;
     case 'lock':
       return act.to === 'toggle'
         ? 'Lock or unlock this screen'
@@ -76,6 +78,8 @@ function named(show: Show, act: Act): string {
 const PRESS_WORDS = { toggle: 'on or off', start: 'on', stop: 'off', flash: 'while held' } as const;
 const SONG_WORDS = { toggle: 'Play or pause', play: 'Play', pause: 'Pause', restart: 'Restart the song' } as const;
 const SECTION_WORDS = { next: 'Next section', previous: 'Previous section', again: 'Section again', last: 'Last section' } as const; // prettier-ignore
+const LAMP_WORDS = { reset: 'Reset', 'lamp on': 'Strike the lamps of', 'lamp off': 'Put out the lamps of' } as const;
+
 export const TEMPO_WORDS = { faster: '1 bpm faster', slower: '1 bpm slower', half: 'Half the tempo', double: 'Double the tempo', one: 'Bar starts now' } as const; // prettier-ignore
 
 export const lookName = ({ looks, chases }: Pick<Show, 'looks' | 'chases'>, id: string): string =>

@@ -9,6 +9,7 @@ import { bankBeside, banksAt, clockAt, FREE_BAR, goAction, padAction, type Momen
 import { isFrozen } from '../frozen';
 import { freeBeat } from '../run';
 import { songAt, songTimeAt } from '../song-clock';
+import { lampActions } from './lamp-acts';
 import { loopTurned, sectionMeant, toSection } from './song';
 import { back, entryBeside, stopBeside, toStop } from './stop';
 import { placeAt } from './place';
@@ -105,6 +106,8 @@ function meant(moment: Moment, act: Act, down: boolean): readonly (Action | unde
       return [speedTo(moment, act.to)];
     case 'hand':
       return show.roles.length > 0 ? [taken(act)] : [];
+    case 'lamps':
+      return lampActions(show, live, act, moment.now);
     case 'lock':
     case 'store':
       // These are of the screen, and not of the light: see `lookOfNow`.

@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import { unfit } from '../../conduct/fits';
 import { Act, SetList } from '../../gig';
 import { Bank, rampAt } from '../../light';
+import { Channel } from '../../rig';
 import { readShow, type Show } from '../../show';
 import { Song } from '../../song';
 import { testShow } from '../../testing/show';
@@ -247,6 +248,7 @@ describe('acts', () => {
       fc.record({ act: fc.constant('speed'), to: fc.constantFrom('half', 'double', 'normal') }),
       fc.record({ act: fc.constantFrom('blackout', 'sending'), to: fc.constantFrom('toggle', 'on', 'off') }),
       fc.record({ act: fc.constant('master'), role: fc.constantFrom('wash', null), level: fc.double({ min: 0, max: 1, noNaN: true }) }),
+      fc.record({ act: fc.constant('lamps'), role: fc.constantFrom('wash', 'movers', 'gone'), does: fc.constantFrom('reset', 'lamp on', 'lamp off') }),
       fc.record({ act: fc.constant('nudge'), by: fc.double({ min: -0.5, max: 0.5, noNaN: true }) }),
     )
     .map((one) => Act.parse(one)); // prettier-ignore
@@ -305,6 +307,34 @@ describe('acts', () => {
     // They are of the screen: no light comes or goes.
     for (const one of [{ act: 'lock', to: 'on' }, { act: 'store' }]) expect(actionsOf(foot.moment(), Act.parse(one))).toEqual([]); // prettier-ignore
   });
+
+  test('a reset is offered where lamps have one; the first press only arms it, a second one in time sends it, for as long as the type says', () => {
+    const of = show();
+    expect(actsFound(of, actsOffered(of), 'reset')).toEqual([]);
+    const reset = { attribute: 'LampControl', at: [9], ranges: [{ from: 200, to: 209, does: 'reset', hold: 6 }] };
+    const profiles = of.profiles.map((one) =>
+      one.id !== 'spot' ? one : { ...one, modes: one.modes.map((mode) => ({ ...mode, channels: [...mode.channels, Channel.parse(reset)] })) },
+    );
+    const with9 = { ...of, profiles };
+    const [act] = actsFound(with9, actsOffered(with9), 'reset');
+    expect(act).toEqual({ act: 'lamps', role: 'movers', does: 'reset' });
+    const foot = night(with9);
+    expect(foot.will(act!)).toBe('Reset Movers: press twice');
+    foot.press(act!);
+    expect(foot.live().held).toEqual([]);
+    expect(foot.will(act!)).toBe('Reset Movers');
+    // Too late is a first press again.
+    foot.wait(4.1);
+    foot.press(act!);
+    expect(foot.live().held).toEqual([]);
+    foot.wait(1);
+    foot.press(act!);
+    expect(foot.live().held).toEqual([{ universe: 2, address: 9, value: 205, until: foot.moment().now + 6 }]);
+    // Done, it is not armed any more.
+    expect(foot.will(act!)).toBe('Reset Movers: press twice');
+    // None of a role whose lamps cannot.
+    expect(actionsOf(foot.moment(), Act.parse({ act: 'lamps', role: 'wash', does: 'reset' }))).toEqual([]);
+  }); // prettier-ignore
 
   test('frozen and let go by one switch, in a beat of what is heard', () => {
     const foot = night(show());

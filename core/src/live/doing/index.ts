@@ -1,6 +1,7 @@
 export * from './look-now';
 export * from './act';
 export * from './act-names';
+export * from './lamp-acts';
 export * from './left';
 export * from './place';
 export * from './song';

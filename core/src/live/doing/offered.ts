@@ -7,6 +7,7 @@ import { abilityOf, patchedFixtures } from '../../rig';
 import { rigInUse, type Show } from '../../show';
 import { actName } from './act-names';
 import { gobosOf } from './by-hand';
+import { lampActsOf } from './lamp-acts';
 
 /** A burst of haze, in seconds: long enough to see, short enough for a small room. */
 const BURST_SECONDS = 5;
@@ -73,6 +74,7 @@ export function actsOffered(show: Show): readonly Act[] {
     { act: 'store' },
     ...['toggle', 'on', 'off'].map((to) => ({ act: 'lock', to })),
     ...handsOffered(show),
+    ...show.roles.flatMap(({ id }) => lampActsOf(show, id).map((does) => ({ act: 'lamps', role: id, does }))),
   ];
   return acts.map((one) => Act.parse(one));
 }

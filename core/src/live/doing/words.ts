@@ -9,6 +9,7 @@ import { handWords } from './by-hand';
 import { bankBeside, banksAt, type Moment } from '../press';
 import { isFrozen } from '../frozen';
 import { songAt } from '../song-clock';
+import { isArmed } from './lamp-acts';
 import { sectionMeant } from './song';
 import { entryBeside, leftNow, stopBeside } from './stop';
 import { placeAt } from './place';
@@ -61,6 +62,8 @@ export function wordsNow(moment: Moment, act: Act): string {
       return act.to === 'off' || (act.to === 'toggle' && isFrozen(live)) ? 'End the freeze' : 'Freeze';
     case 'sending':
       return act.to === 'off' || (act.to === 'toggle' && live.sending) ? 'Stop sending' : 'Send';
+    case 'lamps':
+      return isArmed(live, act, moment.now) ? actName(show, act) : `${actName(show, act)}: press twice`;
     default:
       return plainWords(show, act);
   }
@@ -73,7 +76,7 @@ function backWords({ show, live }: Moment, from: Stop): string {
   return plays && from.at === 'ready' ? `Stop ${from.song.title}` : `Back to ${from.song.title}`;
 }
 
-type Plain = Exclude<Act, { act: 'look' | 'pad' | 'go' | 'bank' | 'turn-bank' | 'stop' | 'entry' | 'song' | 'play' | 'section' | 'loop' | 'blackout' | 'freeze' | 'sending' }>; // prettier-ignore
+type Plain = Exclude<Act, { act: 'look' | 'pad' | 'go' | 'bank' | 'turn-bank' | 'stop' | 'entry' | 'song' | 'play' | 'section' | 'loop' | 'blackout' | 'freeze' | 'sending' | 'lamps' }>; // prettier-ignore
 
 /** Acts that mean the same at any moment. */
 function plainWords(show: Show, act: Plain): string {

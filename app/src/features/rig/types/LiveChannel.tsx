@@ -1,7 +1,9 @@
 // One channel moved by hand while the lamp answers: a slider, and its ranges as quick choices. Acts that hurt are guarded.
 
-import { useEffect, useId, useRef, useState } from 'react';
+import { useId } from 'react';
+import { sentFor, USUAL_ACT_SECONDS } from '@hovlix/core/live';
 import { attributeOf, bytesOfValue, type Channel, type Patched, type Range } from '@hovlix/core/rig';
+import { seconds } from '@hovlix/core/units';
 import { useHovlix, useLive } from '../../../host/hovlix';
 import { Button, Column, Figures, Row, Words } from '../../../ui/pieces';
 import { Hold } from '../../../ui/Hold';
@@ -14,55 +16,32 @@ type Props = {
 };
 
 const HURTS: readonly Range['does'][] = ['reset', 'lamp on', 'lamp off'];
-/** Where a type does not say how long an act must be held. */
-const USUAL_HOLD = 3;
 
 export function LiveChannel({ lamp, channel, bytes: sent }: Props) {
   const { conducting } = useHovlix();
   const id = useId();
   const held = useLive((live) => live.held);
-  const [acting, setActing] = useState<string | null>(null);
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const { fixture } = lamp;
   const place = fixture.address + channel.at[0]! - 1;
   const name = channel.name ?? attributeOf(channel.attribute).name;
-  const now = held.find((one) => one.universe === fixture.universe && one.address === place)?.value;
+  const inHand = held.find((one) => one.universe === fixture.universe && one.address === place);
+  const now = inHand?.value;
   const value = now ?? sent?.[channel.at[0]! - 1] ?? Math.round((channel.home ?? 0) * 255);
-  const send = (dmx: number) => {
+  /** @param length in seconds, after which it is let go by itself. */
+  const send = (dmx: number, length?: number) => {
     const bytes = bytesOfValue(dmx / 255, channel.at.length);
     const channels = channel.at.flatMap((at, i) => {
       const address = fixture.address + at - 1;
       return address > 512 ? [] : [{ universe: fixture.universe as number, address, value: bytes[i]! }];
     });
-    if (channels.length > 0) conducting.act({ type: 'hold-channels', channels });
+    if (channels.length > 0)
+      conducting.act({ type: 'hold-channels', channels, ...(length === undefined ? {} : { length: seconds(length) }) });
   };
-  const free = () => {
-    for (const at of channel.at)
-      if (fixture.address + at - 1 <= 512)
-        conducting.act({ type: 'free-channels', universe: fixture.universe, from: fixture.address + at - 1, count: 1 });
-  };
-  const act = (range: Range) => {
-    const seconds = range.hold ?? USUAL_HOLD;
-    setActing(`${words(range)}: sent for ${seconds} s`);
-    send(middle(range));
-    timer.current = setTimeout(() => {
-      free();
-      setActing(null);
-    }, seconds * 1000);
-  };
-  // A channel left in the middle of an act is let go, never left there.
-  const leave = useRef(free);
-  useEffect(() => {
-    leave.current = free;
-  });
-  useEffect(
-    () => () => {
-      if (timer.current === undefined) return;
-      clearTimeout(timer.current);
-      leave.current();
-    },
-    [],
-  );
+  const act = (range: Range) => send(sentFor(range), range.hold ?? USUAL_ACT_SECONDS);
+  const acting =
+    inHand?.until === undefined
+      ? undefined
+      : channel.ranges.find((range) => HURTS.includes(range.does) && value >= range.from && value <= range.to);
   return (
     <Column gap={4} paddingVertical={6} borderBottomWidth={1} borderColor="$line">
       <Row justifyContent="space-between" gap={8} minHeight={28}>
@@ -93,7 +72,7 @@ export function LiveChannel({ lamp, channel, bytes: sent }: Props) {
               <Button
                 key={`${range.from}`}
                 pressed={value >= range.from && value <= range.to}
-                onPress={() => send(middle(range))}
+                onPress={() => send(sentFor(range))}
               >
                 {words(range)}
               </Button>
@@ -101,12 +80,10 @@ export function LiveChannel({ lamp, channel, bytes: sent }: Props) {
           )}
         </Row>
       )}
-      {acting && <Words color="$warn">{acting}</Words>}
+      {acting && <Words color="$warn">{`${words(acting)}: sent for ${acting.hold ?? USUAL_ACT_SECONDS} s`}</Words>}
     </Column>
   );
 }
-
-const middle = ({ from, to }: Range) => Math.round((from + to) / 2);
 
 export function words(range: Range): string {
   if (range.name) return range.name;
