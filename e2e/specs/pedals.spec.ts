@@ -260,6 +260,35 @@ test('timecode from outside plays the song that begins at that time, at that pla
   await expect(begins).toHaveValue('01:00:05');
 });
 
+test('all that is bound stands in one table: searched, sorted, what is bound twice is said, and a control is changed there', async ({ page }) => {
+  await open(page, '/gig/pedals');
+  await button(page, 'Add a switch or key').click();
+  await button(page, 'Learn').click();
+  await page.keyboard.press('2');
+  await add(page, 'Press', 'tap the tempo', 'Tap the tempo');
+  await sheet(page).getByRole('button', { name: 'Close' }).click();
+  await button(page, 'All bindings').click();
+  await expect(page.getByText('1 thing is bound twice.')).toBeVisible();
+  const items = page.getByRole('list', { name: 'All bindings' }).getByRole('listitem');
+  await page.getByLabel('Find a binding').fill('key 2');
+  await expect(items).toHaveCount(2);
+  await expect(items.first()).toContainText('Tap the tempo');
+  await expect(items.last()).toContainText('taken by “Switch 2”');
+  await page.getByLabel('Find a binding').fill('no such thing');
+  await expect(page.getByText('Nothing is bound that way.')).toBeVisible();
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.getByLabel('Find a binding').fill('blackout');
+  const rows = page.getByRole('table', { name: 'All bindings' }).getByRole('row');
+  await expect(rows).toHaveCount(3);
+  await page.getByRole('columnheader', { name: 'Where' }).getByRole('button').click();
+  await expect(page.getByRole('columnheader', { name: 'Where' })).toHaveAttribute('aria-sort', 'ascending');
+  await expect(rows.nth(1)).toContainText('Floor switch');
+  await page.getByRole('columnheader', { name: 'Where' }).getByRole('button').click();
+  await expect(rows.nth(1)).toContainText('The app');
+  await button(page, 'Change key Page Down').click();
+  await expect(page.getByRole('dialog', { name: 'Foot' })).toBeVisible();
+}); // prettier-ignore
+
 test('a reset by a key: the first press only says so, a second one sends it and lets go by itself', async ({
   page,
 }) => {

@@ -10,6 +10,7 @@ export const PLACES = [
   '/rig/type/northlamp-heron',
   '/gig',
   '/gig/pedals',
+  '/gig/bindings',
   '/gig/large',
   '/gig/foot',
   '/gig/log',

@@ -8,3 +8,4 @@ export * from './song';
 export * from './stop';
 export * from './words';
 export * from './turn';
+export * from './turn-names';

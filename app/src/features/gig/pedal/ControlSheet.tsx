@@ -12,6 +12,7 @@ import {
   type SwitchControl,
 } from '@hovlix/core/gig';
 import { banksOf } from '@hovlix/core/light';
+import { turnName, turnsOffered } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
@@ -23,7 +24,6 @@ import { Slider } from '../../../ui/Slider';
 import { Switch } from '../../../ui/Switch';
 import { ActList } from './ActList';
 import { GESTURE_NAMES } from './model';
-import { turnName, turnsOffered } from './turn-names';
 
 type Props = { readonly show: Show; readonly control: Control; readonly onClose: () => void };
 

@@ -1,9 +1,10 @@
 // Pedals, keys, knobs: everything that is bound, what it does, and what is bound twice.
 
 import { useState } from 'react';
+import { useRouter } from 'expo-router';
 import { View } from '@tamagui/core';
 import { conflictsOf, sourceWords, type Control, type Pedal } from '@hovlix/core/gig';
-import { actName } from '@hovlix/core/live';
+import { actName, turnName } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { useHovlix, useMay, useShow } from '../../../host/hovlix';
 import { Card } from '../../../ui/card';
@@ -12,13 +13,14 @@ import { ClockSwitches } from '../../midi/ClockSwitches';
 import { MidiSwitch } from '../../midi/MidiSwitch';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { GigPage } from '../stage/GigPage';
+import { BINDINGS } from './bindings-words';
 import { ControlSheet } from './ControlSheet';
 import { freshFader, freshPedal, freshSwitch, LAYOUTS } from './fresh';
 import { PedalSheet } from './PedalSheet';
-import { turnName } from './turn-names';
 
 export function PedalsPlace() {
   const app = useHovlix();
+  const router = useRouter();
   const show = useShow((one) => one);
   const may = useMay('operator');
   const [open, setOpen] = useState<Control['id'] | null>(null);
@@ -41,7 +43,7 @@ export function PedalsPlace() {
   const conflicts = conflictsOf(show.controls);
   return (
     <>
-      <GigPage title="Pedals and MIDI">
+      <GigPage title="Pedals and MIDI" action={<Button onPress={() => router.push('/gig/bindings')}>{BINDINGS.open}</Button>}>
             {conflicts.map(([a, b]) => (
               <Quiet key={`${a.id} ${b.id}`} role="alert" color="$warn">
                 {`“${a.name}” and “${b.name}” both hear ${sourceWords(a.source)}: one press does both.`}

@@ -7,7 +7,8 @@ import type { Act } from '@hovlix/core/gig';
 import { actName } from '@hovlix/core/live';
 import { actsFound, actsOffered } from '@hovlix/core/offered';
 import type { Show } from '@hovlix/core/show';
-import { decimal, remark, Typed } from '../../../ui/form';
+import { decimal, Typed } from '../../../ui/form';
+import { Field } from '../../../ui/Field';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 
@@ -98,7 +99,7 @@ function Finder({ show, onFound }: { readonly show: Show; readonly onFound: (act
   const found = useMemo(() => actsFound(show, all, typed), [show, all, typed]);
   return (
     <Column gap={4}>
-      <Typed label="Find an action" value={typed} read={remark(60)} onChange={setTyped} />
+      <Field label="Find an action" placeholder="Find an action" value={typed} onChange={setTyped} />
       <div style={{ maxHeight: 264, overflowY: 'auto' }} role="group" aria-label="Actions">
         {found.slice(0, SHOWN).map((act) => (
           <View

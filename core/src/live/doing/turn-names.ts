@@ -1,12 +1,15 @@
-import type { Turns } from '@hovlix/core/gig';
-import type { Show } from '@hovlix/core/show';
+// What a knob, a fader or an expression pedal moves, in words.
+
+import type { Turns } from '../../gig';
+import type { Show } from '../../show';
+import { roleName } from './act-names';
 
 /** What a knob moves. */
 export function turnName(show: Show, turns: Turns): string {
   if (turns.turn === 'speed') return 'Speed of waves and chases';
   if (turns.turn === 'tempo') return 'Tempo, 60 to 180 bpm';
   if (turns.role === null) return 'Grand master';
-  return `Master of ${show.roles.find(({ id }) => id === turns.role)?.name ?? 'a role that is gone'}`;
+  return `Master of ${roleName(show, turns.role)}`;
 }
 
 /** All that a knob can move. */

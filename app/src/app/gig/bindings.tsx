@@ -1,0 +1,5 @@
+import { BindingsPlace } from '../../features/gig/pedal/BindingsPlace';
+
+export default function Bindings() {
+  return <BindingsPlace />;
+}
