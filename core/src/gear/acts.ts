@@ -2,9 +2,10 @@
 
 import type { Act } from '../gig';
 import { Look } from '../light';
-import { clockAt, valuesNow, type Moment } from '../live';
+import { clockAt, type Moment } from '../live';
 import { nextNumber, rigInUse } from '../show';
 import type { Id } from '../units';
+import { valuesNow } from './on-now';
 import type { BarePlace } from './place';
 
 /** Several in their order, those that wait when their beats have passed. */

@@ -25,7 +25,7 @@ export const changedChase = (chase: Chase, change: Change): Chase => ({
   })),
 });
 
-function changedValues(values: readonly LookValue[], { speed, level, turn }: Change): LookValue[] {
+export function changedValues(values: readonly LookValue[], { speed, level, turn }: Change): LookValue[] {
   const scaled = <One extends Wave | Follower>(moving: One): One =>
     'on' in moving && moving.on === 'level'
       ? { ...moving, low: moving.low * level, high: moving.high * level }

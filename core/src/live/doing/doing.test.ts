@@ -10,18 +10,7 @@ import { Song } from '../../song';
 import { testShow } from '../../testing/show';
 import { beats, id, seconds } from '../../units';
 import { Action, AT_REST, isFrozen, reduced, songTimeAt, type LiveState, type Moment } from '..';
-import {
-  actionsOf,
-  actName,
-  afterSong,
-  placeAt,
-  pressWords,
-  sectionNow,
-  stopWords,
-  toStop,
-  valuesNow,
-  wordsNow,
-} from '.';
+import { actionsOf, actName, afterSong, placeAt, pressWords, sectionNow, stopWords, toStop, wordsNow } from '.';
 import { actsFound, actsOffered } from './offered';
 
 const section = (name: string, bar: number) => ({ id: `${name}-${bar}`, bar, name, tint: 0 });
@@ -294,18 +283,10 @@ describe('acts', () => {
     expect(held().every((weight) => weight === 0)).toBe(true);
   });
 
-  test('what is on becomes values: later looks over earlier ones, hands over both, chases not at all', () => {
-    const of = show();
-    const foot = night(of);
-    expect(valuesNow(foot.moment(), of.rigs[0]!.casting)).toEqual([]);
-    foot.act([{ type: 'look-on', look: id('red'), fade: seconds(0) }]);
-    const red = valuesNow(foot.moment(), of.rigs[0]!.casting);
-    expect(red).toEqual(of.looks.find((one) => one.id === 'red')!.values);
-    foot.press({ act: 'hand', values: [{ role: 'wash', level: { type: 'hold', value: 0.3 } }] });
-    const dimmed = valuesNow(foot.moment(), of.rigs[0]!.casting);
-    expect(dimmed.find(({ role }) => role === 'wash')).toMatchObject({ level: { value: 0.3 }, colour: red[0]!.colour });
-    // They are of the screen: no light comes or goes.
-    for (const one of [{ act: 'lock', to: 'on' }, { act: 'store' }]) expect(actionsOf(foot.moment(), Act.parse(one))).toEqual([]); // prettier-ignore
+  test('to lock a screen or to store a look moves no light', () => {
+    const foot = night(show());
+    for (const one of [{ act: 'lock', to: 'on' }, { act: 'store' }])
+      expect(actionsOf(foot.moment(), Act.parse(one))).toEqual([]);
   });
 
   test('a reset is offered where lamps have one; the first press only arms it, a second one in time sends it, for as long as the type says', () => {

@@ -1,4 +1,3 @@
-export * from './look-now';
 export * from './act';
 export * from './act-names';
 export * from './lamp-acts';
