@@ -2,7 +2,17 @@
 
 import { expect, test, type Page } from '@playwright/test';
 import { NO_MIDI } from '@hovlix/core/connect';
-import { brightness, button, liveNow, nodeReport, open, restoreConnections, restoreShow, statusOf } from './hovlix';
+import {
+  addAct,
+  brightness,
+  button,
+  liveNow,
+  nodeReport,
+  open,
+  restoreConnections,
+  restoreShow,
+  statusOf,
+} from './hovlix';
 
 test.beforeEach(async ({ page }) => {
   await restoreConnections(page);
@@ -33,9 +43,7 @@ const learn = async (page: Page, name: string, note: number, typed: string, act:
   await button(page, 'Learn').click();
   await tread(page, note);
   await expect(page.getByTestId('source')).toContainText(`, ${STAND_IN}`);
-  await button(page, 'Add to Press').click();
-  await page.getByLabel('Find an action').fill(typed);
-  await page.getByRole('group', { name: 'Actions' }).getByRole('button', { name: act, exact: true }).click();
+  await addAct(page, 'Press', typed, act);
   await sheet.getByRole('button', { name: 'Close' }).click();
 };
 

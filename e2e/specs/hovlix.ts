@@ -126,6 +126,13 @@ export const button = (page: Page, name: string | RegExp) =>
 
 export const tab = (page: Page, name: string) => page.getByRole('tab', { name, exact: true });
 
+/** Adds an act to what a gesture does, in the open sheet of a control or a pad. */
+export async function addAct(page: Page, gesture: string, typed: string, act: string): Promise<void> {
+  await button(page, `Add to ${gesture}`).click();
+  await page.getByLabel('Find an action').fill(typed);
+  await page.getByRole('group', { name: 'Actions' }).getByRole('button', { name: act, exact: true }).click();
+}
+
 /** Types a figure beside a fader. */
 export async function typed(page: Page, label: string, value: string): Promise<void> {
   await page.getByRole('textbox', { name: `${label}, typed`, exact: true }).fill(value);

@@ -3,7 +3,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { readLog, reduced } from '@hovlix/core/live';
-import { brightness, button, liveNow, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+import { addAct, brightness, button, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
 
 test.beforeEach(async ({ page }) => {
   await restoreConnections(page);
@@ -18,11 +18,6 @@ test.afterEach(async ({ page }) => {
 const light = async (page: Page) => brightness((await nodeReport(page)).levels);
 const back = async (page: Page) => (await nodeReport(page)).levels.slice(24, 36).reduce((sum, level) => sum + level, 0);
 const sheet = (page: Page) => page.getByRole('dialog');
-const add = async (page: Page, gesture: string, typed: string, act: string) => {
-  await button(page, `Add to ${gesture}`).click();
-  await page.getByLabel('Find an action').fill(typed);
-  await page.getByRole('group', { name: 'Actions' }).getByRole('button', { name: act, exact: true }).click();
-};
 
 /** Two MIDI devices that can be plugged in and pulled out, as a browser shows them. */
 async function withMidi(page: Page): Promise<(device: string, ...bytes: number[]) => Promise<void>> {
@@ -109,7 +104,7 @@ test('MIDI: notes, programs with banks, a knob that does not jump, a device pull
   await expect(page.getByTestId('source')).toHaveText('note 36 (C2), channel 10, Floor board');
   await send('Floor board', 0x89, 36, 0);
   await expect(page.getByTestId('when')).toHaveText('');
-  await add(page, 'Press', 'harbour blue held', 'Harbour blue while held');
+  await addAct(page, 'Press', 'harbour blue held', 'Harbour blue while held');
   await expect(page.getByTestId('when')).toHaveText('A press acts at once.');
   await sheet(page).getByRole('button', { name: 'Close' }).click();
   // Held as long as the note is; the same note of another device is none of it.
@@ -140,7 +135,7 @@ test('MIDI: notes, programs with banks, a knob that does not jump, a device pull
   await page.getByLabel('Bank', { exact: true }).fill('131');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('source')).toHaveText('program 6 (from 0: 5), bank 131, any channel');
-  await add(page, 'Press', 'blackout on', 'Blackout on');
+  await addAct(page, 'Press', 'blackout on', 'Blackout on');
   await sheet(page).getByRole('button', { name: 'Close' }).click();
   await send('Keys', 0xc0, 5);
   await page.waitForTimeout(200);
@@ -260,67 +255,6 @@ test('timecode from outside plays the song that begins at that time, at that pla
   await expect(begins).toHaveValue('01:00:05');
 });
 
-test('all that is bound stands in one table: searched, sorted, what is bound twice is said, and a control is changed there', async ({ page }) => {
-  await open(page, '/gig/pedals');
-  await button(page, 'Add a switch or key').click();
-  await button(page, 'Learn').click();
-  await page.keyboard.press('2');
-  await add(page, 'Press', 'tap the tempo', 'Tap the tempo');
-  await sheet(page).getByRole('button', { name: 'Close' }).click();
-  await button(page, 'All bindings').click();
-  await expect(page.getByText('1 thing is bound twice.')).toBeVisible();
-  const items = page.getByRole('list', { name: 'All bindings' }).getByRole('listitem');
-  await page.getByLabel('Find a binding').fill('key 2');
-  await expect(items).toHaveCount(2);
-  await expect(items.first()).toContainText('Tap the tempo');
-  await expect(items.last()).toContainText('taken by “Switch 2”');
-  await page.getByLabel('Find a binding').fill('no such thing');
-  await expect(page.getByText('Nothing is bound that way.')).toBeVisible();
-  await page.setViewportSize({ width: 1280, height: 800 });
-  await page.getByLabel('Find a binding').fill('blackout');
-  const rows = page.getByRole('table', { name: 'All bindings' }).getByRole('row');
-  await expect(rows).toHaveCount(3);
-  await page.getByRole('columnheader', { name: 'Where' }).getByRole('button').click();
-  await expect(page.getByRole('columnheader', { name: 'Where' })).toHaveAttribute('aria-sort', 'ascending');
-  await expect(rows.nth(1)).toContainText('Floor switch');
-  await page.getByRole('columnheader', { name: 'Where' }).getByRole('button').click();
-  await expect(rows.nth(1)).toContainText('The app');
-  await button(page, 'Change key Page Down').click();
-  await expect(page.getByRole('dialog', { name: 'Foot' })).toBeVisible();
-}); // prettier-ignore
-
-test('a reset by a key: the first press only says so, a second one sends it and lets go by itself', async ({
-  page,
-}) => {
-  const reset = { from: 200, to: 209, does: 'reset', hold: 3 } as const;
-  await restoreShow(page, (show) => ({
-    ...show,
-    profiles: show.profiles.map((one) => ({
-      ...one,
-      modes: one.modes.map((mode) => ({
-        ...mode,
-        channels: mode.channels.map((channel) => (channel.attribute === 'LampControl' ? { ...channel, ranges: [reset] } : channel)),
-      })),
-    })),
-  })); // prettier-ignore
-  await open(page, '/gig/pedals');
-  await button(page, 'Add a switch or key').click();
-  await button(page, 'Learn').click();
-  await page.keyboard.press('F6');
-  await add(page, 'Press', 'reset movers', 'Reset Movers');
-  await sheet(page).getByRole('button', { name: 'Close' }).click();
-  // Spot 1 begins at 37: its control channel is 51.
-  const control = async () => (await nodeReport(page)).levels[50];
-  await page.keyboard.press('F6');
-  await page.waitForTimeout(600);
-  expect(await control()).toBe(0);
-  await page.keyboard.press('F6');
-  await expect.poll(control).toBe(205);
-  await expect.poll(control).toBe(0);
-  // Nothing stays held.
-  await expect.poll(async () => (await liveNow()).held).toEqual([]);
-});
-
 test('keys take a colour by hand, make a look of what is on, and lock the screen', async ({ page }) => {
   await open(page, '/gig/pedals');
   for (const [key, typed, act] of [
@@ -331,7 +265,7 @@ test('keys take a colour by hand, make a look of what is on, and lock the screen
     await button(page, 'Add a switch or key').click();
     await button(page, 'Learn').click();
     await page.keyboard.press(key);
-    await add(page, 'Press', typed, act);
+    await addAct(page, 'Press', typed, act);
     await sheet(page).getByRole('button', { name: 'Close' }).click();
   }
   await page.keyboard.press('F7');
@@ -370,7 +304,7 @@ test('pads that wait for the bar, and that do more than one thing; letters for t
   await button(page, 'Change Harbour blue').click();
   await sheet(page).getByLabel('Starts').selectOption({ label: 'On the next bar' });
   await button(page, 'Change Full sail').click();
-  await add(page, 'It also does', 'grand master 50', 'Grand master to 50 %');
+  await addAct(page, 'It also does', 'grand master 50', 'Grand master to 50 %');
   await sheet(page).getByRole('button', { name: 'Close' }).click();
   const pad = (name: string) => page.getByRole('group', { name: 'Pads' }).getByRole('button', { name: new RegExp(`^${name}, key`) }); // prettier-ignore
   // At 30 beats a minute a bar is eight seconds: it is armed, seen to be, and called off with the same key.

@@ -146,6 +146,23 @@ test('a control that is removed while its switch is down holds nothing up', () =
   expect(all.key(KEY, false)).toBe(false);
 });
 
+test('a knob takes a value by hand at once where nobody has it, and then waits until it reaches what was changed elsewhere', () => {
+  const knob = { by: 'control', device: null, channel: null, number: 7 };
+  const { all, state, place } = screen({ kind: 'fader', id: 'k', name: 'Knob', source: knob, turns: { turn: 'hand', role: 'wash', what: 'level' } });
+  const turn = (value: number) => {
+    all.midi({ by: 'control', device: 'x', channel: 1, number: 7, value, fine: false });
+    pass(1);
+  };
+  const level = () => state().hands.filter(({ on }) => on).map(({ value }) => value.level);
+  turn(0.8);
+  expect(level()).toEqual([{ type: 'hold', value: 0.8 }]);
+  place.act({ type: 'hand', values: [{ role: 'wash' as never, level: { type: 'hold', value: 0.2 } }] });
+  turn(0.7);
+  expect(level()).toEqual([{ type: 'hold', value: 0.2 }]);
+  turn(0.1);
+  expect(level()).toEqual([{ type: 'hold', value: 0.1 }]);
+}); // prettier-ignore
+
 test('pads and buttons of gear are lit while their look is on, and told anew when they are plugged in again', () => {
   const does = { press: [{ act: 'look', look: 'red' }] };
   const note = { by: 'note', device: 'Board', channel: 3, number: 40 };

@@ -1,6 +1,7 @@
 // Switches, keys, knobs and pedals: what comes in from them, what it means, and what was done last.
 
 import {
+  askedFor,
   contactOf,
   doesIn,
   felt,
@@ -131,7 +132,8 @@ export function gearDesk({ place, clock, onFelt, onHappened }: Start): Desk {
   const move = (control: FaderControl, to: number) => {
     if (moving.has(control.id)) return void moving.set(control.id, to);
     const moment = place.moment();
-    if (moment) place.act(turnAction(moment, control.turns, to));
+    const action = moment && turnAction(moment, control.turns, to);
+    if (action) place.act(action);
     moving.set(control.id, null);
     after(FRAME_MS, () => {
       const waiting = moving.get(control.id);
@@ -143,7 +145,8 @@ export function gearDesk({ place, clock, onFelt, onHappened }: Start): Desk {
   const turn = (control: FaderControl, heard: Heard & { readonly value: number }) => {
     const moment = place.moment();
     if (!moment) return;
-    const step = turned(grips.get(control.id) ?? NO_GRIP, control, heard, turnPlace(moment, control.turns), clock());
+    const stands = turnPlace(moment, control.turns) ?? askedFor(control, heard.value);
+    const step = turned(grips.get(control.id) ?? NO_GRIP, control, heard, stands, clock());
     grips.set(control.id, step.grip);
     if (step.to !== null) move(control, step.to);
   };

@@ -6,7 +6,7 @@ import { Song } from '../song';
 import { testPlace } from '../testing/place';
 import { testShow } from '../testing/show';
 import { beats, id, seconds } from '../units';
-import { lookOfNow } from '.';
+import { lookOfNow } from './on-now';
 
 const level = (value: number) => ({ role: 'wash', level: { type: 'hold', value } });
 const look = (name: string, values: object[], more: object = {}) =>

@@ -1,13 +1,13 @@
 // What is on, as values of a look: looks and chases that stand, what the song's lanes show, and what is by hand.
 
 import { maker, variantOf } from '../engine/variants';
-import { changedValues, courseOf, positionAt, saidTo, type Chase, type Look, type LookValue, type Position } from '../light'; // prettier-ignore
+import { changedValues, courseOf, Look, positionAt, saidTo, type Chase, type LookValue, type Position } from '../light'; // prettier-ignore
 import { chasePlace, freeBeat, heardPlace, isOn, ownBeat, songTimeAt, type LiveState, type Moment } from '../live';
 import type { Casting } from '../rig';
-import type { Show } from '../show';
+import { nextNumber, rigInUse, type Show } from '../show';
 import { clipAt, playingLanes, type LookLane, type Song } from '../song';
 import { beatAt, timeAt } from '../time';
-import { clamp, type Beats, type Seconds } from '../units';
+import { clamp, type Beats, type Id, type Seconds } from '../units';
 
 type Values = readonly LookValue[];
 type Standing = LiveState['standing'][number];
@@ -61,7 +61,7 @@ function laneValues(show: Show, song: Song, lane: LookLane, time: Seconds): Valu
  * What is on, the later over the earlier as far as they speak to the same lamps. Of a chase it is the step that is there;
  * hits, curves and strokes, which pass, are not among it.
  */
-export function valuesNow(moment: Moment, casting: readonly Casting[]): Values {
+function valuesNow(moment: Moment, casting: readonly Casting[]): Values {
   const { show, live, now } = moment;
   const lit = live.song && (live.song.playing || !live.song.unlit) ? live.song : undefined;
   const time = lit && songTimeAt(lit, now);
@@ -81,4 +81,12 @@ export function valuesNow(moment: Moment, casting: readonly Casting[]): Values {
     const who = { ...(role === undefined ? { lamps } : { role }), ...(pick ? { pick } : {}) };
     return saidTo(values, who, { ...said, ...(more ? { more } : {}) }, casting);
   }, []);
+}
+
+/** What is on as a look, named by its number; undefined where nothing is. */
+export function lookOfNow(moment: Moment, id: Id<'Look'>): Look | undefined {
+  const values = valuesNow(moment, rigInUse(moment.show).casting);
+  if (values.length === 0) return undefined;
+  const number = nextNumber(moment.show);
+  return Look.parse({ id, number, name: `Look ${number}`, fadeIn: 1, fadeOut: 1, values });
 }

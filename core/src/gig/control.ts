@@ -47,11 +47,17 @@ export const Does = z.strictObject({
 });
 export type Does = z.infer<typeof Does>;
 
+/** What a knob takes by hand of a role; a colour goes round the circle of hues. */
+export const HAND_TURNS = ['level', 'colour', 'strobe', 'zoom', 'haze'] as const;
+
 /** A value that a knob, a fader or an expression pedal moves. A role of null is the grand master. */
 export const Turns = z.discriminatedUnion('turn', [
   z.strictObject({ turn: z.literal('master'), role: idOf<'Role'>().nullable() }),
-  /** Speed of waves and chases, from a quarter to four times. */
-  z.strictObject({ turn: z.literal('speed') }),
+  /** Speed of waves and chases, of all or of one look or chase, from a quarter to four times. */
+  z.strictObject({ turn: z.literal('speed'), look: idOf<'Look'>().optional() }),
+  /** How long fades take, from nothing to twice as long as they say. */
+  z.strictObject({ turn: z.literal('fades') }),
+  z.strictObject({ turn: z.literal('hand'), role: idOf<'Role'>(), what: z.enum(HAND_TURNS) }),
   /** Beats a minute of the free clock, 60 to 180. */
   z.strictObject({ turn: z.literal('tempo') }),
 ]);

@@ -18,7 +18,7 @@ const DOES = {
 
 function full(): Show {
   const kit = Kit.parse({ id: 'drums', name: 'Drums', hits: [], channels: [] });
-  const bank = Bank.parse({ id: 'rock', name: 'Bar', pads: [{ look: 'kept', also: [{ act: 'look', look: 'red' }, { act: 'tap' }] }] }); // prettier-ignore
+  const bank = Bank.parse({ id: 'rock', name: 'Bar', pads: [{ look: 'kept', also: [{ act: 'look', look: 'red' }, { act: 'tap' }, ...DOES.release, { act: 'lamps', role: 'wash', does: 'reset' }] }] }); // prettier-ignore
   return Show.parse({
     ...testShow(),
     kits: [kit],
@@ -38,6 +38,8 @@ function full(): Show {
     controls: [
       { kind: 'switch', id: 'left', name: 'Left', pedal: 'floor', source: { by: 'key', code: 'PageDown' }, does: DOES, banks: [{ bank: 'rock', does: DOES }] },
       { kind: 'fader', id: 'fader', name: 'Wash', source: null, turns: { turn: 'master', role: 'wash' } },
+      { kind: 'fader', id: 'zoom', name: 'Zoom', source: null, turns: { turn: 'hand', role: 'wash', what: 'zoom' } },
+      { kind: 'fader', id: 'fast', name: 'Fast', source: null, turns: { turn: 'speed', look: 'red' } },
     ],
   }); // prettier-ignore
 }
@@ -65,20 +67,21 @@ test.each([
 test('a role that becomes part of another is that other one in every control', () => {
   const { show } = edit(full(), { type: 'merge-roles', role: id('wash'), into: id('movers') });
   expect(JSON.stringify(show.controls)).not.toContain('"wash",');
-  expect(show.controls[1]).toMatchObject({ turns: { role: 'movers' } });
+  expect(show.controls.slice(1, 3)).toMatchObject([{ turns: { role: 'movers' } }, { turns: { role: 'movers' } }]);
+  expect(JSON.stringify(show.banks)).not.toContain('"wash"');
 });
 
 test('a pedal goes with its switches, a set with its being tonight’s', () => {
   const me = person('me', full());
   me.make({ type: 'remove-pedal', pedal: id('floor') });
-  expect(me.show().controls.map(({ name }) => name)).toEqual(['Wash']);
+  expect(me.show().controls.map(({ name }) => name)).toEqual(['Wash', 'Zoom', 'Fast']);
   me.make({ type: 'remove-set', set: id('friday') });
   expect(me.show().set).toBeUndefined();
   me.undo();
   me.undo();
   expect(me.show()).toEqual(full());
   me.make({ type: 'move-control', control: id('fader'), before: id('left') });
-  expect(me.show().controls.map(({ name }) => name)).toEqual(['Wash', 'Left']);
+  expect(me.show().controls.map(({ name }) => name)).toEqual(['Wash', 'Left', 'Zoom', 'Fast']);
 });
 
 test('a switch does something else in certain banks', () => {

@@ -4,7 +4,7 @@ import type { Draft } from 'immer';
 import { z } from 'zod';
 import { moveBefore, put, remove } from '../change';
 import type { Act } from '../gig/act';
-import { Control, GESTURES, Pedal, type Does } from '../gig/control';
+import { Control, GESTURES, Pedal, type Does, type FaderControl } from '../gig/control';
 import { KnownTrack, MOST_KNOWN, sameTrack } from '../gig/known-track';
 import { SetList } from '../gig/set';
 import { never } from '../problem';
@@ -94,6 +94,8 @@ function names(act: Draft<Act>, kind: Named, gone: string): boolean {
       return kind === 'role' && act.role === gone;
     case 'hit':
       return (kind === 'kit' && act.kit === gone) || (kind === 'role' && act.role === gone);
+    case 'lamps':
+      return kind === 'role' && act.role === gone;
     case 'hand':
       return kind === 'role' && act.values.every(({ role }) => role === gone);
     default:
@@ -101,14 +103,22 @@ function names(act: Draft<Act>, kind: Named, gone: string): boolean {
   }
 }
 
+/** Whether a knob moves what was removed. */
+function moves({ turns }: Draft<FaderControl>, kind: Named, gone: string): boolean {
+  if (turns.turn === 'speed') return kind === 'look' && turns.look === gone;
+  return kind === 'role' && (turns.turn === 'master' || turns.turn === 'hand') && turns.role === gone;
+}
+
 /** Removes from sets, pads and controls what names something that is removed. Controls stay, and do less. */
 export function forgotten(show: Draft<Show>, kind: Named, gone: string): void {
   const kept = (acts: Draft<Act>[]) => (acts.some((act) => names(act, kind, gone)) ? acts.filter((act) => !names(act, kind, gone)) : acts); // prettier-ignore
   for (const acts of everyActs(show)) acts.set(kept(acts.get()));
-  if (kind === 'role') {
-    show.controls = show.controls.filter((one) => !(one.kind === 'fader' && one.turns.turn === 'master' && one.turns.role === gone)); // prettier-ignore
-    for (const act of show.controls.flatMap(actsOf)) if (act.act === 'hand') act.values = act.values.filter(({ role }) => role !== gone); // prettier-ignore
-  }
+  const idle = (one: Draft<Control>) => one.kind === 'fader' && moves(one, kind, gone);
+  if (show.controls.some(idle)) show.controls = show.controls.filter((one) => !idle(one));
+  if (kind === 'role')
+    for (const act of everyActs(show).flatMap((acts) => acts.get()))
+      if (act.act === 'hand' && act.values.some(({ role }) => role === gone))
+        act.values = act.values.filter(({ role }) => role !== gone);
   if (show.player && kind === 'song') show.player.tracks = show.player.tracks.filter(({ song }) => song !== gone);
   if (show.player && kind === 'look' && show.player.unknown === gone) delete show.player.unknown;
   if (kind === 'bank')
@@ -125,24 +135,18 @@ export function forgotten(show: Draft<Show>, kind: Named, gone: string): void {
   }
 }
 
-/** Controls speak of another role in the place of one. */
+/** Controls and pads speak of another role in the place of one. */
 export function rolesOnControls(show: Draft<Show>, role: string, into: Show['roles'][number]['id']): void {
   for (const one of show.controls) {
-    if (one.kind === 'fader') {
-      if (one.turns.turn === 'master' && one.turns.role === role) one.turns.role = into;
-      continue;
-    }
-    for (const act of actsOf(one)) {
-      if ((act.act === 'master' || act.act === 'hit') && act.role === role) act.role = into;
-      if (act.act === 'hand') for (const value of act.values) if (value.role === role) value.role = into;
-    }
+    if (one.kind !== 'fader') continue;
+    const { turns } = one;
+    if ((turns.turn === 'master' || turns.turn === 'hand') && turns.role === role) turns.role = into;
+  }
+  for (const act of everyActs(show).flatMap((acts) => acts.get())) {
+    if ((act.act === 'master' || act.act === 'hit' || act.act === 'lamps') && act.role === role) act.role = into;
+    if (act.act === 'hand') for (const value of act.values) if (value.role === role) value.role = into;
   }
 }
-
-const actsOf = (control: Draft<Control>): Draft<Act>[] =>
-  control.kind === 'fader'
-    ? []
-    : [control.does, ...(control.banks ?? []).map(({ does }) => does)].flatMap((does) => GESTURES.flatMap((gesture) => does[gesture])); // prettier-ignore
 
 type ActList = { readonly get: () => Draft<Act>[]; readonly set: (acts: Draft<Act>[]) => void };
 

@@ -3,19 +3,11 @@
 import { randomUUID } from 'node:crypto';
 import type { Session } from '@hovlix/core/conduct';
 import { NO_MIDI, type MidiReport } from '@hovlix/core/connect';
-import {
-  gearDesk,
-  inTurn,
-  lightPads,
-  lookOfNow,
-  midiHearer,
-  strikes,
-  type Place,
-  type Timers,
-} from '@hovlix/core/gear';
+import { gearDesk, inTurn, lightPads, midiHearer, strikes, type Place, type Timers } from '@hovlix/core/gear';
 import type { Act } from '@hovlix/core/gig';
 import { actionsOf, GEAR, type Moment } from '@hovlix/core/live';
 import { followMachines, type MachinesState } from '@hovlix/core/machines';
+import { lookOfNow } from '@hovlix/core/stored';
 import { id } from '@hovlix/core/units';
 import { now } from '../clock';
 import type { ConnectionsStore } from '../connect/store';

@@ -39,7 +39,10 @@ export function pressPad(stage: Playing, pad: Pad, banks: readonly Bank[]): void
 export function doAct(stage: Playing, act: Act, down = true): boolean {
   const moment = momentOfPress(stage);
   if (act.act === 'lock') return down && turnLock(act.to);
-  if (act.act === 'store') return down && moment !== undefined && storeNow(stage, moment);
+  if (act.act === 'store') {
+    if (down && moment) void storeNow(stage, moment);
+    return down && moment !== undefined;
+  }
   const actions = moment ? actionsOf(moment, act, down) : [];
   void run(stage, actions);
   return actions.length > 0;

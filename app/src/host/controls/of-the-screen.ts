@@ -1,6 +1,5 @@
 // Acts that are done by the screen itself: it is locked, or what is on is put into the show.
 
-import { lookOfNow } from '@hovlix/core/gear';
 import type { Moment } from '@hovlix/core/live';
 import { id } from '@hovlix/core/units';
 import { freshId } from '../fresh-id';
@@ -20,14 +19,11 @@ export function turnLock(to: 'toggle' | 'on' | 'off'): boolean {
 }
 
 /** What is on becomes a look, named by its number; it can be named anew later, or taken back at once. */
-export function storeNow({ document }: Pick<Stage, 'document'>, moment: Moment): boolean {
+export async function storeNow({ document }: Pick<Stage, 'document'>, moment: Moment): Promise<void> {
   const { say } = useSession.getState();
+  const { lookOfNow } = await import('@hovlix/core/stored');
   const look = lookOfNow(moment, id<'Look'>(freshId()));
-  if (!look) {
-    say('Nothing to store: no look is on, and nothing is by hand.', { tone: 'bad' });
-    return false;
-  }
+  if (!look) return say('Nothing to store: no look is on, and nothing is by hand.', { tone: 'bad' });
   document.make({ type: 'store-look', look });
   say(`“${look.name}” is a look now.`);
-  return true;
 }

@@ -1,7 +1,7 @@
 // All acts that a show offers to a pedal, a key, a pad. Asked for where one chooses, and not with the rest.
 
 import { SWATCHES } from '../../colour';
-import { Act } from '../../gig';
+import { Act, HAND_TURNS, type Turns } from '../../gig';
 import { banksOf } from '../../light';
 import { abilityOf, patchedFixtures } from '../../rig';
 import { rigInUse, type Show } from '../../show';
@@ -14,13 +14,19 @@ const BURST_SECONDS = 5;
 
 const hold = <T>(value: T) => ({ type: 'hold' as const, value });
 
-/** For each role what its lamps can do: aims, colours, gobos, haze. */
-function handsOffered(show: Show): readonly object[] {
+/** The lamps of each role. */
+function cast(show: Show) {
   const rig = rigInUse(show);
   const lamps = new Map(patchedFixtures(rig, show.profiles).map((one) => [one.fixture.id as string, one]));
-  return show.roles.flatMap(({ id }) => {
-    const cast = rig.casting.find(({ role }) => role === id)?.fixtures ?? [];
-    const mine = cast.flatMap((lamp) => lamps.get(lamp) ?? []);
+  return show.roles.map(({ id }) => {
+    const fixtures = rig.casting.find(({ role }) => role === id)?.fixtures ?? [];
+    return { id, mine: fixtures.flatMap((lamp) => lamps.get(lamp) ?? []) };
+  });
+}
+
+/** For each role what its lamps can do: aims, colours, gobos, haze. */
+function handsOffered(show: Show): readonly object[] {
+  return cast(show).flatMap(({ id, mine }) => {
     const can = (what: 'aim' | 'gobo' | 'haze') => mine.some((one) => abilityOf(one)[what]);
     const coloured = mine.some((one) => abilityOf(one).colour !== 'none');
     return [
@@ -30,6 +36,27 @@ function handsOffered(show: Show): readonly object[] {
       ...(can('gobo') ? gobosOf(mine).map((_, slot) => ({ values: [{ role: id, gobo: hold(slot) }] })) : []),
     ].map((one) => ({ act: 'hand', ...one }));
   });
+}
+
+/** All that a knob can move. */
+export function turnsOffered(show: Show): readonly Turns[] {
+  const hands = cast(show).flatMap(({ id: role, mine }) => {
+    const can = (what: (typeof HAND_TURNS)[number]) =>
+      mine.some((lamp) => {
+        const { light, colour, ...able } = abilityOf(lamp);
+        return what === 'level' ? light : what === 'colour' ? colour !== 'none' : able[what];
+      });
+    return HAND_TURNS.filter(can).map((what) => ({ turn: 'hand' as const, role, what }));
+  });
+  return [
+    { turn: 'master', role: null },
+    ...show.roles.map(({ id }) => ({ turn: 'master' as const, role: id })),
+    { turn: 'speed' },
+    { turn: 'tempo' },
+    { turn: 'fades' },
+    ...hands,
+    ...[...show.chases, ...show.looks].map(({ id }) => ({ turn: 'speed' as const, look: id })),
+  ];
 }
 
 /** Every act one may choose, the most used first; what can be set further is as it is meant most often. */

@@ -2,22 +2,22 @@
 
 import type { Turns } from '../../gig';
 import type { Show } from '../../show';
-import { roleName } from './act-names';
+import { lookName, roleName } from './act-names';
+
+const HAND_WORDS = { level: 'level', colour: 'colour', strobe: 'strobe speed', zoom: 'zoom', haze: 'haze' } as const;
 
 /** What a knob moves. */
 export function turnName(show: Show, turns: Turns): string {
-  if (turns.turn === 'speed') return 'Speed of waves and chases';
-  if (turns.turn === 'tempo') return 'Tempo, 60 to 180 bpm';
-  if (turns.role === null) return 'Grand master';
-  return `Master of ${roleName(show, turns.role)}`;
-}
-
-/** All that a knob can move. */
-export function turnsOffered(show: Show): readonly Turns[] {
-  return [
-    { turn: 'master', role: null },
-    ...show.roles.map(({ id }) => ({ turn: 'master' as const, role: id })),
-    { turn: 'speed' },
-    { turn: 'tempo' },
-  ];
+  switch (turns.turn) {
+    case 'speed':
+      return turns.look === undefined ? 'Speed of waves and chases' : `Speed of ${lookName(show, turns.look)}`;
+    case 'tempo':
+      return 'Tempo, 60 to 180 bpm';
+    case 'fades':
+      return 'Fade times, to twice as long';
+    case 'hand':
+      return `${roleName(show, turns.role)}: ${HAND_WORDS[turns.what]} by hand`;
+    case 'master':
+      return turns.role === null ? 'Grand master' : `Master of ${roleName(show, turns.role)}`;
+  }
 }

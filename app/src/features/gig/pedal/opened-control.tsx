@@ -1,0 +1,261 @@
+// One control: where it is heard from, and what it does.
+
+import { useEffect, useState } from 'react';
+import { useStore } from 'zustand';
+import {
+  GESTURES,
+  sourceWords,
+  type Control,
+  type Does,
+  type FaderControl,
+  type Source,
+  type SwitchControl,
+} from '@hovlix/core/gig';
+import { banksOf } from '@hovlix/core/light';
+import { turnName } from '@hovlix/core/live';
+import { turnsOffered } from '@hovlix/core/offered';
+import type { Show } from '@hovlix/core/show';
+import { useHovlix } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { Choose, named, Pair, Typed, wholeNumber } from '../../../ui/form';
+import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { Segments } from '../../../ui/Segments';
+import { Sheet } from '../../../ui/Sheet';
+import { Slider } from '../../../ui/Slider';
+import { Switch } from '../../../ui/Switch';
+import { ActList } from './ActList';
+import { GESTURE_NAMES } from './model';
+
+export type OpenedControlProps = { readonly show: Show; readonly control: Control; readonly onClose: () => void };
+
+export function OpenedControl({ show, control, onClose }: OpenedControlProps) {
+  const app = useHovlix();
+  const say = useSession((session) => session.say);
+  const store = (next: Control) => app.document.make({ type: 'store-control', control: next });
+  const remove = () => {
+    app.document.make({ type: 'remove-control', control: control.id });
+    say(`${control.name} is removed.`, { undo: app.document.takingBack() });
+    onClose();
+  };
+  return (
+    <Sheet title={control.name} onClose={onClose}>
+      <Typed label="Name" value={control.name} read={named} onChange={(name) => store({ ...control, name })} />
+      <Heard control={control} onLearned={(source) => store({ ...control, source })} />
+      {control.kind === 'switch' ? (
+        <SwitchForm show={show} control={control} onChange={store} />
+      ) : (
+        <FaderForm show={show} control={control} onChange={store} />
+      )}
+      <Row>
+        <Button kind="quiet" onPress={remove}>
+          Remove this control
+        </Button>
+      </Row>
+    </Sheet>
+  );
+}
+
+type HeardProps = { readonly control: Control; readonly onLearned: (source: Source) => void };
+
+/** Learned by touching it. Programs may be typed too, as gear prints them. */
+function Heard({ control, onLearned }: HeardProps) {
+  const app = useHovlix();
+  const learning = useStore(app.controls.store, (state) => state.learns !== null);
+  useEffect(() => () => app.controls.learn(null), [app]);
+  const { source } = control;
+  const learn = () => app.controls.learn(learning ? null : onLearned);
+  return (
+    <Column gap={8}>
+      <Row justifyContent="space-between" gap={12}>
+        <Column flex={1} minWidth={0}>
+          <Quiet fontWeight="600">Heard from</Quiet>
+          <Words role="status" testID="source">
+            {learning ? (control.kind === 'fader' ? 'Turn it now …' : 'Step on it now …') : sourceWords(source)}
+          </Words>
+        </Column>
+        <Button kind={source || learning ? 'plain' : 'primary'} onPress={learn}>
+          {learning ? 'Cancel' : source ? 'Learn again' : 'Learn'}
+        </Button>
+      </Row>
+      {source && source.by !== 'key' && source.by !== 'button' && <MidiFields source={source} onChange={onLearned} />}
+      {control.kind === 'switch' && source?.by !== 'program' && (
+        <Row>
+          <Button
+            kind="quiet"
+            onPress={() => onLearned({ by: 'program', device: null, channel: null, number: 0, bank: null })}
+          >
+            By program number
+          </Button>
+        </Row>
+      )}
+    </Column>
+  );
+}
+
+type Midi = Exclude<Source, { by: 'key' | 'button' }>;
+
+function MidiFields({ source, onChange }: { readonly source: Midi; readonly onChange: (source: Source) => void }) {
+  return (
+    <>
+      <Pair>
+        <Choose
+          label="Channel"
+          value={String(source.channel ?? 0)}
+          choices={[{ value: '0', name: 'Any' }, ...Array.from({ length: 16 }, (_, i) => ({ value: String(i + 1), name: String(i + 1) }))]}
+          onChoose={(channel) => onChange({ ...source, channel: Number(channel) || null })}
+        />
+        {source.device !== null && (
+          <Choose
+            label="Device"
+            value="own"
+            choices={[{ value: 'own', name: source.device }, { value: 'any', name: 'Any' }]}
+            onChoose={(which) => which === 'any' && onChange({ ...source, device: null })}
+          />
+        )}
+        {source.by === 'program' && (
+          <Typed label="Program, from 1" value={source.number + 1} read={wholeNumber(1, 128)} onChange={(number) => onChange({ ...source, number: number - 1 })} hint={`From 0: ${source.number}`} numeric />
+        )}
+        {source.by === 'program' && (
+          <Typed
+            label="Bank"
+            value={source.bank === null ? '' : String(source.bank)}
+            read={(text) => {
+              if (text.trim() === '') return { value: '' };
+              const read = wholeNumber(0, 16383)(text);
+              return 'wrong' in read ? read : { value: String(read.value) };
+            }}
+            hint="Empty: any bank"
+            onChange={(bank) => onChange({ ...source, bank: bank === '' ? null : Number(bank) })}
+            numeric
+          />
+        )}
+      </Pair>
+      {source.by === 'control' && (
+        <Choose
+          label="What its values mean"
+          value={source.sends}
+          choices={[
+            { value: 'absolute', name: 'Position; 64 and above is pressed' },
+            { value: 'toggle', name: 'Each message is one press' },
+            { value: 'relative', name: 'Steps up or down' },
+            { value: 'fine', name: 'Position, 14 bit' },
+          ]}
+          onChoose={(sends) => onChange({ ...source, sends })}
+        />
+      )}
+    </>
+  ); // prettier-ignore
+}
+
+type SwitchProps = {
+  readonly show: Show;
+  readonly control: SwitchControl;
+  readonly onChange: (control: Control) => void;
+};
+
+const EVERYWHERE = '';
+
+function SwitchForm({ show, control, onChange }: SwitchProps) {
+  const [bank, setBank] = useState(EVERYWHERE);
+  const own = control.banks?.find((one) => one.bank === bank);
+  const does = bank === EVERYWHERE ? control.does : (own?.does ?? control.does);
+  const put = (next: Does) => {
+    if (bank === EVERYWHERE) return onChange({ ...control, does: next });
+    const others = (control.banks ?? []).filter((one) => one.bank !== bank);
+    onChange({ ...control, banks: [...others, { bank: bank as never, does: next }] });
+  };
+  const asEverywhere = () => {
+    const { banks: _, ...rest } = control;
+    const left = (control.banks ?? []).filter((one) => one.bank !== bank);
+    onChange(left.length > 0 ? { ...rest, banks: left } : rest);
+  };
+  const set = (change: { closed?: boolean; eager?: boolean }) => {
+    const { closed, eager, ...rest } = { ...control, ...change };
+    onChange({ ...rest, ...(closed ? { closed } : {}), ...(eager ? { eager } : {}) });
+  };
+  return (
+    <>
+      {show.banks.length > 0 && (
+        <Choose
+          label="What it does"
+          value={bank}
+          choices={[
+            { value: EVERYWHERE, name: 'In every bank' },
+            ...banksOf(show).map(({ id, name }) => ({ value: id as string, name: `In bank ${name}${control.banks?.some((one) => one.bank === id) ? ' (its own)' : ''}` })),
+          ]}
+          onChoose={setBank}
+        />
+      )}
+      {bank !== EVERYWHERE && !own && <Quiet>As in every bank. Change it here, and it is this bank’s own.</Quiet>}
+      {own && (
+        <Row>
+          <Button onPress={asEverywhere}>As in every bank</Button>
+        </Row>
+      )}
+      {GESTURES.map((gesture) => (
+        <ActList
+          key={gesture}
+          show={show}
+          label={GESTURE_NAMES[gesture]}
+          acts={does[gesture]}
+          onChange={(acts) => put({ ...does, [gesture]: [...acts] })}
+        />
+      ))}
+      <Quiet role="status" testID="when">
+        {whenWords(control, does)}
+      </Quiet>
+      {does.hold.length > 0 && does.double.length === 0 && (
+        <Switch
+          label="A press acts as the foot goes down, also before a hold"
+          on={control.eager === true}
+          onChange={(eager) => set({ eager })}
+        />
+      )}
+      <Switch label="Normally closed: it works the other way round" on={control.closed === true} onChange={(closed) => set({ closed })} />
+    </>
+  ); // prettier-ignore
+}
+
+/** When a press acts, by what else is assigned. */
+function whenWords({ eager }: SwitchControl, { press, double, hold }: Does): string {
+  if (press.length === 0) return '';
+  if (double.length > 0) return 'A press acts when the time for a second one is over.';
+  if (hold.length > 0)
+    return eager ? 'A press acts at once; a hold is done as well.' : 'A press acts as the foot lifts.';
+  return 'A press acts at once.';
+}
+
+type FaderProps = {
+  readonly show: Show;
+  readonly control: FaderControl;
+  readonly onChange: (control: Control) => void;
+};
+
+function FaderForm({ show, control, onChange }: FaderProps) {
+  const offered = turnsOffered(show);
+  const at = offered.findIndex((one) => JSON.stringify(one) === JSON.stringify(control.turns));
+  return (
+    <>
+      <Choose
+        label="Moves"
+        value={String(at)}
+        choices={offered.map((turns, i) => ({ value: String(i), name: turnName(show, turns) }))}
+        onChoose={(value) => onChange({ ...control, turns: offered[Number(value)]! })}
+      />
+      <Slider label="At its low end" value={control.low * 100} low={0} high={100} step={1} unit="%" onChange={(low) => onChange({ ...control, low: low / 100 })} />
+      <Slider label="At its high end" value={control.high * 100} low={0} high={100} step={1} unit="%" onChange={(high) => onChange({ ...control, high: high / 100 })} />
+      <Segments
+        label="Curve"
+        titled
+        value={control.curve}
+        choices={[
+          { value: 'even', name: 'Even' },
+          { value: 'gentle', name: 'Gentle start' },
+          { value: 'steep', name: 'Steep start' },
+        ]}
+        onChoose={(curve) => onChange({ ...control, curve })}
+      />
+      <Switch label="Soft takeover: waits until it reaches the value" on={control.soft} onChange={(soft) => onChange({ ...control, soft })} />
+    </>
+  ); // prettier-ignore
+}

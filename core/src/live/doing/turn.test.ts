@@ -1,0 +1,42 @@
+// What a knob moves: it stands where the value is, and moves only that.
+
+import fc from 'fast-check';
+import { unfit } from '../../conduct/fits';
+import { Turns } from '../../gig';
+import { testPlace } from '../../testing/place';
+import { seconds } from '../../units';
+import { turnsOffered } from './offered';
+import { turnAction, turnName, turnPlace } from '.';
+
+test('whatever is moved, it then stands there, fits the show, and has a name of its own', () => {
+  const { place } = testPlace();
+  const offered = turnsOffered(place.moment()!.show);
+  expect(new Set(offered.map((turns) => turnName(place.moment()!.show, turns))).size).toBe(offered.length);
+  place.act({ type: 'look-on', look: 'red' as never, fade: seconds(0) });
+  fc.assert(
+    fc.property(fc.constantFrom(...offered), fc.double({ min: 0, max: 1, noNaN: true }), (turns, to) => {
+      const moment = place.moment()!;
+      const action = turnAction(moment, turns, to);
+      // A look that is not on has no speed.
+      if (!action) return expect(turns).toMatchObject({ turn: 'speed', look: expect.not.stringMatching(/^red$/) });
+      expect(unfit(moment.show, moment.live, action, moment.now)).toBeUndefined();
+      place.act(action);
+      expect(Math.abs(turnPlace(place.moment()!, turns)! - to)).toBeLessThan(0.01);
+    }),
+  );
+});
+
+test('two knobs on one role keep what the other has in hand; nothing in hand stands nowhere', () => {
+  const { place, state } = testPlace();
+  const turns = (what: string) => Turns.parse({ turn: 'hand', role: 'wash', what });
+  expect(turnPlace(place.moment()!, turns('level'))).toBeNull();
+  for (const [what, to] of [['level', 0.25], ['colour', 240 / 359], ['strobe', 0.2]] as const) place.act(turnAction(place.moment()!, turns(what), to)!); // prettier-ignore
+  expect(state().hands).toHaveLength(1);
+  const { level, colour, strobe } = state().hands[0]!.value;
+  expect([level, strobe]).toEqual([
+    { type: 'hold', value: 0.25 },
+    { type: 'hold', value: 3 },
+  ]);
+  // Blue, as sRGB has it.
+  expect(colour).toMatchObject({ value: { x: expect.closeTo(0.15, 2), y: expect.closeTo(0.06, 2) } });
+});

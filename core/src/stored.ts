@@ -1,0 +1,3 @@
+// What is on, as a look: asked for when it is stored.
+
+export { lookOfNow } from './gear/on-now';

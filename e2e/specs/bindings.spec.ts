@@ -1,0 +1,74 @@
+// Everything that is bound, and what must not be done by a slip.
+
+import { expect, test } from '@playwright/test';
+import { addAct, button, liveNow, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+
+test.beforeEach(async ({ page }) => {
+  await restoreConnections(page);
+  await restoreShow(page);
+});
+test.afterEach(async ({ page }) => {
+  await restoreConnections(page);
+  await restoreShow(page);
+});
+
+test('all that is bound stands in one table: searched, sorted, what is bound twice is said, and a control is changed there', async ({ page }) => {
+  await open(page, '/gig/pedals');
+  await button(page, 'Add a switch or key').click();
+  await button(page, 'Learn').click();
+  await page.keyboard.press('2');
+  await addAct(page, 'Press', 'tap the tempo', 'Tap the tempo');
+  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+  await button(page, 'All bindings').click();
+  await expect(page.getByText('1 thing is bound twice.')).toBeVisible();
+  const items = page.getByRole('list', { name: 'All bindings' }).getByRole('listitem');
+  await page.getByLabel('Find a binding').fill('key 2');
+  await expect(items).toHaveCount(2);
+  await expect(items.first()).toContainText('Tap the tempo');
+  await expect(items.last()).toContainText('taken by “Switch 2”');
+  await page.getByLabel('Find a binding').fill('no such thing');
+  await expect(page.getByText('Nothing is bound that way.')).toBeVisible();
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.getByLabel('Find a binding').fill('blackout');
+  const rows = page.getByRole('table', { name: 'All bindings' }).getByRole('row');
+  await expect(rows).toHaveCount(3);
+  await page.getByRole('columnheader', { name: 'Where' }).getByRole('button').click();
+  await expect(page.getByRole('columnheader', { name: 'Where' })).toHaveAttribute('aria-sort', 'ascending');
+  await expect(rows.nth(1)).toContainText('Floor switch');
+  await page.getByRole('columnheader', { name: 'Where' }).getByRole('button').click();
+  await expect(rows.nth(1)).toContainText('The app');
+  await button(page, 'Change key Page Down').click();
+  await expect(page.getByRole('dialog', { name: 'Foot' })).toBeVisible();
+}); // prettier-ignore
+
+test('a reset by a key: the first press only says so, a second one sends it and lets go by itself', async ({
+  page,
+}) => {
+  const reset = { from: 200, to: 209, does: 'reset', hold: 3 } as const;
+  await restoreShow(page, (show) => ({
+    ...show,
+    profiles: show.profiles.map((one) => ({
+      ...one,
+      modes: one.modes.map((mode) => ({
+        ...mode,
+        channels: mode.channels.map((channel) => (channel.attribute === 'LampControl' ? { ...channel, ranges: [reset] } : channel)),
+      })),
+    })),
+  })); // prettier-ignore
+  await open(page, '/gig/pedals');
+  await button(page, 'Add a switch or key').click();
+  await button(page, 'Learn').click();
+  await page.keyboard.press('F6');
+  await addAct(page, 'Press', 'reset movers', 'Reset Movers');
+  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+  // Spot 1 begins at 37: its control channel is 51.
+  const control = async () => (await nodeReport(page)).levels[50];
+  await page.keyboard.press('F6');
+  await page.waitForTimeout(600);
+  expect(await control()).toBe(0);
+  await page.keyboard.press('F6');
+  await expect.poll(control).toBe(205);
+  await expect.poll(control).toBe(0);
+  // Nothing stays held.
+  await expect.poll(async () => (await liveNow()).held).toEqual([]);
+});
