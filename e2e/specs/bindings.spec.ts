@@ -72,3 +72,37 @@ test('a reset by a key: the first press only says so, a second one sends it and 
   // Nothing stays held.
   await expect.poll(async () => (await liveNow()).held).toEqual([]);
 });
+
+test('keys choose roles, and the chosen ones take a colour and a level; the mark says which, and gives them back', async ({
+  page,
+}) => {
+  await open(page, '/gig/pedals');
+  for (const [key, typed, act] of [
+    ['F6', 'choose front wash', 'Choose Front wash'],
+    ['F7', 'choose back wash too', 'Choose Back wash too'],
+    ['F8', 'chosen red', 'Chosen: Red'],
+    ['F9', 'chosen 100', 'Chosen: 100 %'],
+  ] as const) {
+    await button(page, 'Add a switch or key').click();
+    await button(page, 'Learn').click();
+    await page.keyboard.press(key);
+    await addAct(page, 'Press', typed, act);
+    await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+  }
+  await page.keyboard.press('F6');
+  await expect(button(page, 'Chosen: Front wash. Choose none')).toBeVisible();
+  await page.keyboard.press('F8');
+  await page.keyboard.press('F9');
+  const levels = async () => (await nodeReport(page)).levels;
+  await expect.poll(async () => (await levels())[0]).toBe(255);
+  await expect.poll(async () => (await levels())[1]! - (await levels())[2]!).toBeGreaterThan(150);
+  const back = async () => (await levels()).slice(24, 36).reduce((sum, level) => sum + level, 0);
+  expect(await back()).toBe(0);
+  await page.keyboard.press('F7');
+  await expect(button(page, 'Chosen: Front wash, Back wash. Choose none')).toBeVisible();
+  await page.waitForTimeout(300);
+  await page.keyboard.press('F9');
+  await expect.poll(back).toBeGreaterThan(300);
+  await button(page, 'Chosen: Front wash, Back wash. Choose none').click();
+  await expect(button(page, /Choose none$/)).toHaveCount(0);
+});

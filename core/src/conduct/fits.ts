@@ -42,6 +42,8 @@ export function unfit(show: Show | undefined, state: LiveState, action: Action, 
     }
     case 'role-master':
       return has(show?.roles, action.role) ? undefined : `That role ${GONE}`;
+    case 'choose':
+      return action.roles.every((role) => has(show?.roles, role)) ? undefined : `That role ${GONE}`;
     case 'notes':
       return show && action.notes.every((note) => notePlays(show, note)) ? undefined : `That hit ${GONE}`;
     case 'hand':

@@ -2,7 +2,7 @@
 
 import { z } from 'zod';
 import { PRESSES } from '../light/presses';
-import { LookValue } from '../light/schema';
+import { LampsDo, LookValue } from '../light/schema';
 import { idOf } from '../rig/schema';
 
 /** Done so many beats after the ones before it in its list. */
@@ -66,6 +66,10 @@ export const Act = z.discriminatedUnion('act', [
     hold: z.number().min(0.1).max(600).optional(),
     ...later,
   }),
+  /** Chooses a role for what is done next to the chosen ones: alone, or beside those that are; again, it is not. Null: none. */
+  z.strictObject({ act: z.literal('choose'), role: idOf<'Role'>().nullable(), beside: z.boolean(), ...later }),
+  /** The chosen roles take this by hand, beside what else they have in hand. */
+  z.strictObject({ act: z.literal('chosen'), does: LampsDo, ...later }),
   /** What hurts by accident, on the lamps of a role that can: a first press arms it, a second one soon after does it. */
   z.strictObject({
     act: z.literal('lamps'),

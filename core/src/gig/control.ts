@@ -47,7 +47,7 @@ export const Does = z.strictObject({
 });
 export type Does = z.infer<typeof Does>;
 
-/** What a knob takes by hand of a role; a colour goes round the circle of hues. */
+/** What a knob takes by hand of a role, or where that is null of the chosen ones; a colour goes round the circle of hues. */
 export const HAND_TURNS = ['level', 'colour', 'strobe', 'zoom', 'haze'] as const;
 
 /** A value that a knob, a fader or an expression pedal moves. A role of null is the grand master. */
@@ -57,7 +57,7 @@ export const Turns = z.discriminatedUnion('turn', [
   z.strictObject({ turn: z.literal('speed'), look: idOf<'Look'>().optional() }),
   /** How long fades take, from nothing to twice as long as they say. */
   z.strictObject({ turn: z.literal('fades') }),
-  z.strictObject({ turn: z.literal('hand'), role: idOf<'Role'>(), what: z.enum(HAND_TURNS) }),
+  z.strictObject({ turn: z.literal('hand'), role: idOf<'Role'>().nullable(), what: z.enum(HAND_TURNS) }),
   /** Beats a minute of the free clock, 60 to 180. */
   z.strictObject({ turn: z.literal('tempo') }),
 ]);

@@ -43,6 +43,25 @@ const Unit = z.number().min(0).max(1);
 export const ASPECTS = ['level', 'colour', 'aim', 'strobe', 'gobo', 'zoom', 'haze'] as const;
 export type Aspect = (typeof ASPECTS)[number];
 
+const aspects = {
+  /** 0…1 */
+  level: drive(Unit).optional(),
+  colour: drive(Chroma).optional(),
+  aim: drive(AimValue).optional(),
+  /** Flashes a second; 0 is steady. */
+  strobe: drive(z.number().min(0).max(30)).optional(),
+  /** Slot of the gobo wheel; 0 is open. */
+  gobo: drive(z.number().int().min(0).max(63)).optional(),
+  /** 0 narrow … 1 wide */
+  zoom: drive(Unit).optional(),
+  /** 0…1 */
+  haze: drive(Unit).optional(),
+};
+
+/** What is said to lamps, whichever they are. */
+export const LampsDo = z.strictObject(aspects);
+export type LampsDo = z.infer<typeof LampsDo>;
+
 /** What one role, or some of its places, or bare lamps do in a look. What is left out is left alone. */
 export const LookValue = z
   .strictObject({
@@ -51,18 +70,7 @@ export const LookValue = z
     pick: Pick.optional(),
     /** Lamps by themselves, where no role is meant. They are known to one room only. */
     lamps: z.array(idOf<'Fixture'>()).min(1).max(2000).optional(),
-    /** 0…1 */
-    level: drive(Unit).optional(),
-    colour: drive(Chroma).optional(),
-    aim: drive(AimValue).optional(),
-    /** Flashes a second; 0 is steady. */
-    strobe: drive(z.number().min(0).max(30)).optional(),
-    /** Slot of the gobo wheel; 0 is open. */
-    gobo: drive(z.number().int().min(0).max(63)).optional(),
-    /** 0 narrow … 1 wide */
-    zoom: drive(Unit).optional(),
-    /** 0…1 */
-    haze: drive(Unit).optional(),
+    ...aspects,
     /** Any other attribute by its GDTF name: single emitters, a wheel's slot, focus, iris, frost, prism, a shutter held shut. */
     more: z.record(z.string().min(1).max(60), drive(Setting)).optional(),
     waves: z.array(Wave).max(16).optional(),

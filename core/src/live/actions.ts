@@ -143,6 +143,8 @@ export const Action = z.discriminatedUnion('type', [
     hold: Length.optional(),
     out: Length.optional(),
   }),
+  /** Roles for what is done next to the chosen ones. Changes no light. */
+  z.strictObject({ type: z.literal('choose'), roles: z.array(idOf<'Role'>()).max(200) }),
   /** Gives back what is in hand: of one role, or all. */
   z.strictObject({ type: z.literal('release'), role: idOf<'Role'>().optional(), fade: Length }),
   z.strictObject({ type: z.literal('master'), level: z.number().min(0).max(1) }),

@@ -50,5 +50,6 @@ export function leftAs(state: LiveState, was: Seconds, now: Seconds): LiveState 
     tempo: { bpm: state.tempo.bpm, at: now, beat: beats(0) },
     held: state.held.filter(({ by, until }) => by === undefined && until === undefined),
     armed: null,
+    chosen: [],
   };
 }

@@ -55,6 +55,8 @@ export function entryWords(show: Show, { action, at }: Entry): string | undefine
       return `Grand master ${percent(action.level)}`;
     case 'hand':
       return handWords(show, action);
+    case 'choose':
+      return action.roles.length === 0 ? 'No role chosen' : `Chosen: ${action.roles.map(role).join(', ')}`;
     case 'release':
       return action.role ? `${role(action.role)} released` : 'Released';
     case 'blackout':

@@ -144,6 +144,8 @@ export const LiveState = z.strictObject({
   frozen: z.strictObject({ lit: LitShape, at: Moment, ramp: RampShape }).nullable().default(null),
   /** Bare channels held by hand, in the order of universe and address; `by` a screen that has to be there for it, `until` when it is let go. */
   held: z.array(HeldChannel.extend({ by: z.string().optional(), until: Moment.optional() })),
+  /** Roles that are chosen for what is done next. */
+  chosen: z.array(idOf<'Role'>()).default([]),
   /** What a second press would do until a moment. */
   armed: z.strictObject({ what: z.string(), until: Moment }).nullable().default(null),
   test: ChannelTest.nullable(),
@@ -180,6 +182,7 @@ export const AT_REST: LiveState = {
   hearing: null,
   tempo: { bpm: 120, at: seconds(0), beat: beats(0) },
   held: [],
+  chosen: [],
   armed: null,
   test: null,
   programs: null,

@@ -9,7 +9,7 @@ const messages = typesOf(FromScreen as never);
 /** Written out here once more, by hand: a new action or message has to be thought of in both places. */
 const PLAYS = ['open-song', 'play', 'pause', 'seek', 'anchor', 'look-on', 'look-off', 'pad', 'go', 'bank', 'all-off', 'step', 'speed', 'fade-times', 'role-master', 'master', 'blackout', 'freeze', 'notes', 'tap', 'tempo', 'nudge', 'loop', 'jump', 'set-place', 'heard']; // prettier-ignore
 const OPERATES = ['hand', 'release', 'sending', 'hold-channels',
-  'arm', 'free-channels', 'flash-channels', 'walk-channels', 'end-test', 'program']; // prettier-ignore
+  'arm', 'choose', 'free-channels', 'flash-channels', 'walk-channels', 'end-test', 'program']; // prettier-ignore
 const CONDUCTS = ['gone', 'show-on'];
 const LOOKS = ['hello', 'ping', 'watch'];
 

@@ -41,6 +41,7 @@ export function rightForAction(type: Action['type']): Right | undefined {
       return 'player';
     case 'hand':
     case 'release':
+    case 'choose':
     case 'sending':
     case 'hold-channels':
     case 'arm':

@@ -116,6 +116,8 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
     }
     case 'hand':
       return { ...letGoOfStillSong(state), hands: handsTaken(state.hands, action, at) };
+    case 'choose':
+      return { ...state, chosen: action.roles };
     case 'release':
       return { ...state, hands: released(state.hands, action.role, at, seconds(action.fade * state.fadeTimes)) };
     case 'master':
@@ -199,6 +201,7 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
         set: null,
         place: AT_REST.place,
         hands: [],
+        chosen: [],
         roleMasters: [],
         sounding: [],
         struck: {},

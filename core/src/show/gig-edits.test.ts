@@ -18,7 +18,7 @@ const DOES = {
 
 function full(): Show {
   const kit = Kit.parse({ id: 'drums', name: 'Drums', hits: [], channels: [] });
-  const bank = Bank.parse({ id: 'rock', name: 'Bar', pads: [{ look: 'kept', also: [{ act: 'look', look: 'red' }, { act: 'tap' }, ...DOES.release, { act: 'lamps', role: 'wash', does: 'reset' }] }] }); // prettier-ignore
+  const bank = Bank.parse({ id: 'rock', name: 'Bar', pads: [{ look: 'kept', also: [{ act: 'look', look: 'red' }, { act: 'tap' }, ...DOES.release, { act: 'lamps', role: 'wash', does: 'reset' }, { act: 'choose', role: 'wash', beside: true }] }] }); // prettier-ignore
   return Show.parse({
     ...testShow(),
     kits: [kit],

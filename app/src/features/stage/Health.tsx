@@ -9,6 +9,7 @@ import { doAct } from '../../host/controls/act';
 import { useHovlix, useLink, useLive, useMay, useShow } from '../../host/hovlix';
 import { MasterOutput } from '../../ui/MasterOutput';
 import { Column, Quiet, Words } from '../../ui/pieces';
+import { ChosenMark } from './Chosen';
 import { HeldMark } from './Held';
 import { Mark } from './Mark';
 import { useHealth } from './use-health';
@@ -105,6 +106,7 @@ export function Health() {
       {dark && <Mark look="doing" words="blackout" />}
       <FrozenMark />
       <HeldMark />
+      <ChosenMark />
       <HereMark />
       <FlashMark />
       {open && (

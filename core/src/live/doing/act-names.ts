@@ -3,7 +3,7 @@
 import type { Act } from '../../gig';
 import { banksOf, noteName } from '../../light';
 import { never } from '../../problem';
-import { handWords } from './by-hand';
+import { chosenWords, handWords } from './by-hand';
 import type { Show } from '../../show';
 
 /** The name of an act, the same at any moment. */
@@ -60,6 +60,11 @@ function named(show: Show, act: Act): string {
       return `Waves and chases: ${act.to === 'normal' ? 'normal speed' : act.to === 'half' ? 'half as fast' : 'twice as fast'}`; // prettier-ignore
     case 'hand':
       return handWords(show, act);
+    case 'choose':
+      if (act.role === null) return 'Choose no role';
+      return act.beside ? `Choose ${roleName(show, act.role)} too` : `Choose ${roleName(show, act.role)}`;
+    case 'chosen':
+      return chosenWords(show, act.does);
     case 'lamps':
       return `${LAMP_WORDS[act.does]} ${roleName(show, act.role)}`;
     case 'lock':

@@ -9,6 +9,7 @@ import { bankBeside, banksAt, clockAt, FREE_BAR, goAction, padAction, type Momen
 import { isFrozen } from '../frozen';
 import { freeBeat } from '../run';
 import { songAt, songTimeAt } from '../song-clock';
+import { chosenAfter, chosenNow, handsWithSaid } from './chosen';
 import { lampActions } from './lamp-acts';
 import { loopTurned, sectionMeant, toSection } from './song';
 import { back, entryBeside, stopBeside, toStop } from './stop';
@@ -106,6 +107,12 @@ function meant(moment: Moment, act: Act, down: boolean): readonly (Action | unde
       return [speedTo(moment, act.to)];
     case 'hand':
       return show.roles.length > 0 ? [taken(act)] : [];
+    case 'choose':
+      return [{ type: 'choose', roles: [...chosenAfter(moment, act)] }];
+    case 'chosen':
+      return chosenNow(moment).length > 0
+        ? [{ type: 'hand', values: [...handsWithSaid(moment, chosenNow(moment), act.does)] }]
+        : [];
     case 'lamps':
       return lampActions(show, live, act, moment.now);
     case 'lock':

@@ -2,7 +2,7 @@
 
 import { SWATCHES } from '../../colour';
 import type { Act } from '../../gig';
-import type { LookValue } from '../../light';
+import type { LampsDo, LookValue } from '../../light';
 import { patchedFixtures, type Patched } from '../../rig';
 import { rigInUse, type Show } from '../../show';
 
@@ -23,8 +23,13 @@ export function handWords(show: Show, { values, hold: length }: Hand): string {
   return `${lines.some((line) => line.includes(': ')) ? '' : 'By hand: '}${words}${length ? `, ${length} s` : ''}`;
 }
 
+/** What the chosen roles take, in words: “Chosen: Red”. */
+export function chosenWords(show: Show, does: LampsDo): string {
+  return `Chosen: ${saidIn(show, does) || 'several values'}`;
+}
+
 /** Of a value that says one thing to all its lamps, what; empty where it says more. */
-function saidIn(show: Show, { role, pick: _, lamps: __, ...said }: LookValue): string {
+function saidIn(show: Show, { role, pick: _, lamps: __, ...said }: Partial<LookValue>): string {
   const keys = Object.keys(said);
   if (keys.length !== 1) return '';
   const { aim, colour, gobo, haze, level } = said;

@@ -2,6 +2,7 @@
 
 import fc from 'fast-check';
 import { unfit } from '../../conduct/fits';
+import { SWATCHES } from '../../colour';
 import { Act, SetList } from '../../gig';
 import { Bank, rampAt } from '../../light';
 import { Channel } from '../../rig';
@@ -237,6 +238,8 @@ describe('acts', () => {
       fc.record({ act: fc.constant('speed'), to: fc.constantFrom('half', 'double', 'normal') }),
       fc.record({ act: fc.constantFrom('blackout', 'sending'), to: fc.constantFrom('toggle', 'on', 'off') }),
       fc.record({ act: fc.constant('master'), role: fc.constantFrom('wash', null), level: fc.double({ min: 0, max: 1, noNaN: true }) }),
+      fc.record({ act: fc.constant('choose'), role: fc.constantFrom('wash', 'movers', null), beside: fc.boolean() }),
+      fc.record({ act: fc.constant('chosen'), does: fc.record({ level: fc.record({ type: fc.constant('hold'), value: fc.double({ min: 0, max: 1, noNaN: true }) }) }) }),
       fc.record({ act: fc.constant('lamps'), role: fc.constantFrom('wash', 'movers', 'gone'), does: fc.constantFrom('reset', 'lamp on', 'lamp off') }),
       fc.record({ act: fc.constant('nudge'), by: fc.double({ min: -0.5, max: 0.5, noNaN: true }) }),
     )
@@ -288,6 +291,27 @@ describe('acts', () => {
     for (const one of [{ act: 'lock', to: 'on' }, { act: 'store' }])
       expect(actionsOf(foot.moment(), Act.parse(one))).toEqual([]);
   });
+
+  test('roles are chosen alone or beside others; what the chosen ones take by hand adds up; nothing chosen, nothing done', () => {
+    const foot = night(show());
+    const red = { act: 'chosen', does: { colour: { type: 'hold', value: SWATCHES.find(({ name }) => name === 'Red')!.colour } } };
+    expect(foot.will(red)).toBe('');
+    foot.press(red);
+    expect(foot.live().hands).toEqual([]);
+    foot.press({ act: 'choose', role: 'wash', beside: false });
+    expect(foot.will({ act: 'choose', role: 'movers', beside: true })).toBe('Choose Wash, Movers');
+    foot.press({ act: 'choose', role: 'movers', beside: true });
+    expect(foot.will(red)).toBe('Chosen: Red');
+    foot.press(red);
+    foot.press({ act: 'choose', role: 'wash', beside: true });
+    expect(foot.live().chosen).toEqual(['movers']);
+    foot.press({ act: 'chosen', does: { level: { type: 'hold', value: 0.5 } } });
+    const hands = () => Object.fromEntries(foot.live().hands.map(({ value }) => [value.role, Object.keys(value).filter((key) => key !== 'role').sort()]));
+    expect(hands()).toEqual({ wash: ['colour'], movers: ['colour', 'level'] });
+    // The one that is chosen alone is chosen no more when it is pressed again.
+    foot.press({ act: 'choose', role: 'movers', beside: false });
+    expect(foot.live().chosen).toEqual([]);
+  }); // prettier-ignore
 
   test('a reset is offered where lamps have one; the first press only arms it, a second one in time sends it, for as long as the type says', () => {
     const of = show();

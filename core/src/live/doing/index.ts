@@ -1,5 +1,6 @@
 export * from './act';
 export * from './act-names';
+export * from './chosen';
 export * from './lamp-acts';
 export * from './left';
 export * from './place';

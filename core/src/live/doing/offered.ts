@@ -38,6 +38,17 @@ function handsOffered(show: Show): readonly object[] {
   });
 }
 
+/** What the chosen roles may take: as far as any lamp of the show can. */
+function chosenOffered(show: Show): readonly object[] {
+  const gobos = Math.max(0, ...cast(show).map(({ mine }) => gobosOf(mine).length));
+  return [
+    ...[1, 0.5, 0].map((level) => ({ level: hold(level) })),
+    ...SWATCHES.map(({ colour }) => ({ colour: hold(colour) })),
+    ...show.aims.map(({ id }) => ({ aim: hold({ aim: id }) })),
+    ...Array.from({ length: gobos }, (_, slot) => ({ gobo: hold(slot) })),
+  ].map((does) => ({ act: 'chosen', does }));
+}
+
 /** All that a knob can move. */
 export function turnsOffered(show: Show): readonly Turns[] {
   const hands = cast(show).flatMap(({ id: role, mine }) => {
@@ -54,6 +65,7 @@ export function turnsOffered(show: Show): readonly Turns[] {
     { turn: 'speed' },
     { turn: 'tempo' },
     { turn: 'fades' },
+    ...HAND_TURNS.map((what) => ({ turn: 'hand' as const, role: null, what })),
     ...hands,
     ...[...show.chases, ...show.looks].map(({ id }) => ({ turn: 'speed' as const, look: id })),
   ];
@@ -100,6 +112,9 @@ export function actsOffered(show: Show): readonly Act[] {
     ...show.roles.flatMap(({ id }) => [1, 0.5, 0].map((level) => ({ act: 'master', role: id, level }))),
     { act: 'store' },
     ...['toggle', 'on', 'off'].map((to) => ({ act: 'lock', to })),
+    ...show.roles.flatMap(({ id }) => [false, true].map((beside) => ({ act: 'choose', role: id, beside }))),
+    { act: 'choose', role: null, beside: false },
+    ...chosenOffered(show),
     ...handsOffered(show),
     ...show.roles.flatMap(({ id }) => lampActsOf(show, id).map((does) => ({ act: 'lamps', role: id, does }))),
   ];

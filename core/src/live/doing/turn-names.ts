@@ -16,7 +16,7 @@ export function turnName(show: Show, turns: Turns): string {
     case 'fades':
       return 'Fade times, to twice as long';
     case 'hand':
-      return `${roleName(show, turns.role)}: ${HAND_WORDS[turns.what]} by hand`;
+      return `${turns.role === null ? 'Chosen roles' : roleName(show, turns.role)}: ${HAND_WORDS[turns.what]} by hand`;
     case 'master':
       return turns.role === null ? 'Grand master' : `Master of ${roleName(show, turns.role)}`;
   }

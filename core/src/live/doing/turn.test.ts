@@ -13,6 +13,7 @@ test('whatever is moved, it then stands there, fits the show, and has a name of 
   const offered = turnsOffered(place.moment()!.show);
   expect(new Set(offered.map((turns) => turnName(place.moment()!.show, turns))).size).toBe(offered.length);
   place.act({ type: 'look-on', look: 'red' as never, fade: seconds(0) });
+  place.act({ type: 'choose', roles: ['wash' as never, 'movers' as never] });
   fc.assert(
     fc.property(fc.constantFrom(...offered), fc.double({ min: 0, max: 1, noNaN: true }), (turns, to) => {
       const moment = place.moment()!;
@@ -24,6 +25,16 @@ test('whatever is moved, it then stands there, fits the show, and has a name of 
       expect(Math.abs(turnPlace(place.moment()!, turns)! - to)).toBeLessThan(0.01);
     }),
   );
+});
+
+test('a knob of the chosen roles moves all of them, and none where none is chosen', () => {
+  const { place, state } = testPlace();
+  const turns = Turns.parse({ turn: 'hand', role: null, what: 'level' });
+  expect(turnAction(place.moment()!, turns, 0.5)).toBeUndefined();
+  expect(turnPlace(place.moment()!, turns)).toBeNull();
+  place.act({ type: 'choose', roles: ['wash' as never, 'movers' as never] });
+  place.act(turnAction(place.moment()!, turns, 0.5)!);
+  expect(state().hands.map(({ value }) => [value.role, value.level])).toEqual([['wash', { type: 'hold', value: 0.5 }], ['movers', { type: 'hold', value: 0.5 }]]); // prettier-ignore
 });
 
 test('two knobs on one role keep what the other has in hand; nothing in hand stands nowhere', () => {

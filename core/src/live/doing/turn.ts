@@ -2,11 +2,12 @@
 
 import { chromaticityFromHue, hueFromChromaticity } from '../../colour';
 import type { Turns } from '../../gig';
-import type { LookValue } from '../../light';
+import type { LampsDo } from '../../light';
 import { clamp } from '../../units';
 import { AT_CLOCK } from '../run';
 import type { Action } from '../actions';
 import { clockAt, type Moment } from '../press';
+import { chosenNow, handsWithSaid, inHand } from './chosen';
 
 /** Waves and chases at a quarter of their speed at 0, as they are at a half, four times as fast at 1. */
 const rateAt = (place: number): number => 2 ** (place * 4 - 2);
@@ -20,11 +21,10 @@ const LAST_HUE = 359;
 const FASTEST_STROBE = 15;
 
 type Hand = Extract<Turns, { turn: 'hand' }>;
-type Held = Pick<LookValue, Hand['what']>;
+type Held = Pick<LampsDo, Hand['what']>;
 
-/** What a role has in hand as a whole. */
-const inHand = ({ live }: Pick<Moment, 'live'>, role: Hand['role']): LookValue | undefined =>
-  live.hands.find(({ on, value }) => on && value.role === role && value.pick === undefined)?.value;
+/** The roles a knob takes by hand. */
+const rolesOf = (moment: Moment, { role }: Hand) => (role === null ? chosenNow(moment) : [role]);
 
 /** @returns null where it is not known, as a value that nobody has in hand: then a knob takes hold of it at once. */
 export function turnPlace(moment: Moment, turns: Turns): number | null {
@@ -44,7 +44,9 @@ export function turnPlace(moment: Moment, turns: Turns): number | null {
     case 'fades':
       return clamp(live.fadeTimes / LONGEST_FADES, 0, 1);
     case 'hand':
-      return handPlace(inHand(moment, turns.role)?.[turns.what], turns.what);
+      return rolesOf(moment, turns)
+        .slice(0, 1)
+        .reduce<number | null>((_, role) => handPlace(inHand(moment, role)?.[turns.what], turns.what), null);
   }
 }
 
@@ -75,8 +77,10 @@ export function turnAction(moment: Moment, turns: Turns, to: number): Action | u
       return { type: 'tempo', bpm: Math.round((SLOWEST + place * (FASTEST - SLOWEST)) * 10) / 10 };
     case 'fades':
       return { type: 'fade-times', factor: Math.round(place * LONGEST_FADES * 100) / 100 };
-    case 'hand':
+    case 'hand': {
+      const roles = rolesOf(moment, turns);
       // Beside what else is in hand of the same lamps.
-      return { type: 'hand', values: [{ ...(inHand(moment, turns.role) ?? { role: turns.role }), ...handHeld(turns.what, place) }] }; // prettier-ignore
+      return roles.length === 0 ? undefined : { type: 'hand', values: [...handsWithSaid(moment, roles, handHeld(turns.what, place))] }; // prettier-ignore
+    }
   }
 }

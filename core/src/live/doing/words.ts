@@ -9,6 +9,7 @@ import { handWords } from './by-hand';
 import { bankBeside, banksAt, type Moment } from '../press';
 import { isFrozen } from '../frozen';
 import { songAt } from '../song-clock';
+import { chosenAfter, chosenNow } from './chosen';
 import { isArmed } from './lamp-acts';
 import { sectionMeant } from './song';
 import { entryBeside, leftNow, stopBeside } from './stop';
@@ -62,6 +63,12 @@ export function wordsNow(moment: Moment, act: Act): string {
       return act.to === 'off' || (act.to === 'toggle' && isFrozen(live)) ? 'End the freeze' : 'Freeze';
     case 'sending':
       return act.to === 'off' || (act.to === 'toggle' && live.sending) ? 'Stop sending' : 'Send';
+    case 'choose': {
+      const after = chosenAfter(moment, act).map((role) => roleName(show, role));
+      return after.length === 0 ? 'Choose no role' : `Choose ${after.join(', ')}`;
+    }
+    case 'chosen':
+      return chosenNow(moment).length > 0 ? actName(show, act) : '';
     case 'lamps':
       return isArmed(live, act, moment.now) ? actName(show, act) : `${actName(show, act)}: press twice`;
     default:
@@ -76,7 +83,7 @@ function backWords({ show, live }: Moment, from: Stop): string {
   return plays && from.at === 'ready' ? `Stop ${from.song.title}` : `Back to ${from.song.title}`;
 }
 
-type Plain = Exclude<Act, { act: 'look' | 'pad' | 'go' | 'bank' | 'turn-bank' | 'stop' | 'entry' | 'song' | 'play' | 'section' | 'loop' | 'blackout' | 'freeze' | 'sending' | 'lamps' }>; // prettier-ignore
+type Plain = Exclude<Act, { act: 'look' | 'pad' | 'go' | 'bank' | 'turn-bank' | 'stop' | 'entry' | 'song' | 'play' | 'section' | 'loop' | 'blackout' | 'freeze' | 'sending' | 'lamps' | 'choose' | 'chosen' }>; // prettier-ignore
 
 /** Acts that mean the same at any moment. */
 function plainWords(show: Show, act: Plain): string {
