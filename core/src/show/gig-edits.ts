@@ -144,7 +144,8 @@ export function rolesOnControls(show: Draft<Show>, role: string, into: Show['rol
     if ((turns.turn === 'master' || turns.turn === 'hand') && turns.role === role) turns.role = into;
   }
   for (const act of everyActs(show).flatMap((acts) => acts.get())) {
-    if ((act.act === 'master' || act.act === 'hit' || act.act === 'lamps' || act.act === 'choose') && act.role === role) act.role = into;
+    if ((act.act === 'master' || act.act === 'hit' || act.act === 'lamps' || act.act === 'choose') && act.role === role)
+      act.role = into;
     if (act.act === 'hand') for (const value of act.values) if (value.role === role) value.role = into;
   }
 }
