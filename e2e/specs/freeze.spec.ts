@@ -21,7 +21,7 @@ test('a key freezes the light while a song plays on; masters stay above it, and 
   await expect(page.getByTestId('position')).toHaveText(/0:0[3-9]/);
   expect(different(await listen(page, 2))).toBeGreaterThan(10);
   await page.keyboard.press('m');
-  const mark = button(page, 'Light frozen. Let go');
+  const mark = button(page, 'Light frozen. Release');
   await expect(mark).toBeVisible();
   await page.waitForTimeout(500);
   expect(different(await listen(page, 2))).toBe(1);

@@ -135,3 +135,42 @@ test('a microphone is followed, and falls silent when it is turned off', async (
   await microphone.click();
   await expect.poll(async () => Math.max(...(await listen(page, 1.2)).map(({ levels }) => level(levels)))).toBe(0);
 });
+
+test('the tempo follows a band through the microphone, and a count that is tapped or typed', async ({ page }) => {
+  // A kick on each beat of 128 a minute and a hat between them, in place of a microphone.
+  await page.addInitScript(() => {
+    navigator.mediaDevices.getUserMedia = async () => {
+      const context = new AudioContext();
+      const out = context.createMediaStreamDestination();
+      const hiss = new AudioBuffer({ length: context.sampleRate, sampleRate: context.sampleRate });
+      const samples = hiss.getChannelData(0);
+      for (let i = 0; i < samples.length; i++) samples[i] = Math.random() * 2 - 1;
+      const strike = (source: AudioScheduledSourceNode, at: number, level: number, length: number) => {
+        const gain = new GainNode(context, { gain: 0 });
+        source.connect(gain).connect(out);
+        gain.gain.setValueAtTime(level, at);
+        gain.gain.exponentialRampToValueAtTime(0.0001, at + length);
+        source.start(at);
+        source.stop(at + length);
+      };
+      const begun = context.currentTime + 0.2;
+      for (let beat = 0; beat < 240; beat++) {
+        const at = begun + (beat * 60) / 128;
+        strike(new OscillatorNode(context, { frequency: 60 }), at, 0.8, 0.15);
+        strike(new AudioBufferSourceNode(context, { buffer: hiss }), at + 30 / 128, 0.1, 0.04);
+      }
+      return out.stream;
+    };
+  });
+  await open(page, '/looks');
+  await button(page, /^Tempo/).click();
+  await page.getByRole('switch', { name: 'The tempo follows the microphone' }).click();
+  await expect(page.getByTestId('heard-beat')).toHaveText(/^Hears 12[789]\.\d bpm\.$/);
+  const tempo = async () => Number(await page.getByTestId('bpm').textContent());
+  await expect.poll(async () => Math.abs((await tempo()) - 128)).toBeLessThan(1.5);
+  await button(page, 'Half the tempo').click();
+  await expect.poll(async () => Math.abs((await tempo()) - 64)).toBeLessThan(1);
+  await page.waitForTimeout(4000);
+  expect(Math.abs((await tempo()) - 64)).toBeLessThan(1);
+  await page.getByRole('switch', { name: 'The tempo follows the microphone' }).click();
+});

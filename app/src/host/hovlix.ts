@@ -9,7 +9,7 @@ import { maySay, type LiveState, type Right } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { conducting, type Conducting, type LinkState } from './conduct/conduct';
 import { controls, type Controls } from './controls/controls';
-import { barePlaceOf } from './controls/bare-place';
+import { bareHostOf } from './controls/bare-host';
 import { followGameButtons } from './controls/game-buttons';
 import { connectionsDocument, type ConnectionsDocument, type ConnectionsState } from './document/connections-document';
 import { document, type Document } from './document/document';
@@ -80,7 +80,7 @@ export function hovlix(): Hovlix {
   const pedals = controls(stage);
   gear.onHeard(pedals.midi);
   followGameButtons(pedals);
-  lightPads(barePlaceOf(stage), gear, () => gear.store.getState().state === 'on' && !yields());
+  lightPads(bareHostOf(stage), gear, () => gear.store.getState().state === 'on' && !yields());
   return {
     repository: kept,
     document: doc,

@@ -15,6 +15,10 @@ const Habits = z.object({
   /** What follows a MIDI clock from outside, and whether ours is sent. */
   follows: z.enum(['nothing', 'tempo', 'songs']).default('nothing'),
   sendsClock: z.boolean().default(false),
+  /** Whether the tempo goes by the microphone; how much louder it is heard, in dB; and below which dB it is not heard. */
+  micLeads: z.boolean().default(false),
+  micGain: z.number().min(-30).max(30).default(0),
+  micGate: z.number().min(-90).max(0).default(-90),
   /** Four to eight figures that unlock this screen; none where holding is enough. */
   pin: z
     .string()
@@ -40,6 +44,10 @@ type Session = {
   readonly follows: Habits['follows'];
   readonly sendsClock: boolean;
   readonly setClock: (habits: { readonly follows?: Habits['follows']; readonly sendsClock?: boolean }) => void;
+  readonly micLeads: boolean;
+  readonly micGain: number;
+  readonly micGate: number;
+  readonly setMicrophone: (habits: Partial<Pick<Habits, 'micLeads' | 'micGain' | 'micGate'>>) => void;
   readonly pin: Habits['pin'];
   readonly setPin: (pin: string | null) => void;
   /** The screen takes no touch and no key but those of pedals. */
@@ -105,6 +113,10 @@ export const useSession = create<Session>((set, get) => ({
     set(habits);
     keep(get());
   },
+  setMicrophone: (habits) => {
+    set(habits);
+    keep(get());
+  },
   setPin: (pin) => {
     set({ pin });
     keep(get());
@@ -132,8 +144,22 @@ export const useSession = create<Session>((set, get) => ({
 }));
 
 function keep(habits: Habits): void {
-  const { theme, blackoutFade, leadIn, follow, midi, follows, sendsClock, pin, pathLeft, connected } = habits;
-  window.localStorage.setItem(KEY, JSON.stringify({ theme, blackoutFade, leadIn, follow, midi, follows, sendsClock, pin, pathLeft, connected })); // prettier-ignore
+  const {
+    theme,
+    blackoutFade,
+    leadIn,
+    follow,
+    midi,
+    follows,
+    sendsClock,
+    micLeads,
+    micGain,
+    micGate,
+    pin,
+    pathLeft,
+    connected,
+  } = habits;
+  window.localStorage.setItem(KEY, JSON.stringify({ theme, blackoutFade, leadIn, follow, midi, follows, sendsClock, micLeads, micGain, micGate, pin, pathLeft, connected })); // prettier-ignore
 }
 
 function keptHabits(): Habits {

@@ -2,10 +2,10 @@
 
 import type { Act } from '../gig';
 import { clockAt } from '../live';
-import type { BarePlace } from './place';
+import type { BareHost } from './host';
 
 /** Several in their order, those that wait when their beats have passed. */
-export function inTurn({ press, time }: Pick<BarePlace, 'press' | 'time'>, acts: readonly Act[], one: (act: Act) => void): void {
+export function inTurn({ press, time }: Pick<BareHost, 'press' | 'time'>, acts: readonly Act[], one: (act: Act) => void): void {
   const moment = press();
   const pulse = moment ? clockAt(moment).pulse : 0;
   for (const act of acts)

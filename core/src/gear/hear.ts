@@ -2,10 +2,10 @@
 
 import { heardMidi, midiMemory, type Heard, type MidiMemory } from '../gig';
 import type { Stroke } from '../live';
-import type { BarePlace } from './place';
+import type { BareHost } from './host';
 
 type Start = {
-  readonly place: Pick<BarePlace, 'moment'>;
+  readonly host: Pick<BareHost, 'moment'>;
   /** Is asked first; what it takes plays no hits. */
   readonly takes: (heard: Heard) => boolean;
   readonly strike: (stroke: Stroke, velocity: number) => void;
@@ -20,7 +20,7 @@ export type MidiHearer = {
 
 const NOTE_OFF = 0x80;
 
-export function midiHearer({ place, takes, strike }: Start): MidiHearer {
+export function midiHearer({ host, takes, strike }: Start): MidiHearer {
   /** By the name of each input: what it said before, and the notes that are down, by channel and number. */
   const inputs = new Map<string, { readonly memory: MidiMemory; readonly down: Set<number> }>();
   const hear: MidiHearer['hear'] = (device, data) => {
@@ -34,7 +34,7 @@ export function midiHearer({ place, takes, strike }: Start): MidiHearer {
     }
     if (!heard || takes(heard) || heard.by !== 'note') return heard;
     const { number: note, channel, value } = heard;
-    for (const kit of place.moment()?.show.kits ?? [])
+    for (const kit of host.moment()?.show.kits ?? [])
       for (const { channel: own, role } of kit.channels) if (own === channel) strike({ kit, role, note }, value);
     return heard;
   };

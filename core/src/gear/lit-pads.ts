@@ -2,7 +2,7 @@
 
 import type { Source, SwitchControl } from '../gig';
 import { banksAt, chosenNow, isFrozen, isOn, type Moment } from '../live';
-import type { BarePlace, Ports } from './place';
+import type { BareHost, Ports } from './host';
 
 const NOTE_ON = 0x90;
 const CONTROL = 0xb0;
@@ -39,11 +39,11 @@ export function lightOf(source: Source, lit: boolean): readonly number[] | undef
  * Tells gear whether each of its pads and buttons is lit, when that changes, and all of it when it is plugged in.
  * @param wanted is asked each time: nothing is told while it says no.
  */
-export function lightPads(place: BarePlace, ports: Ports, wanted: () => boolean): void {
+export function lightPads(host: BareHost, ports: Ports, wanted: () => boolean): void {
   const told = new Map<string, boolean>();
   let outputs: readonly string[] = [];
-  place.time.every(LOOK_MS, () => {
-    const moment = wanted() ? place.moment() : undefined;
+  host.time.every(LOOK_MS, () => {
+    const moment = wanted() ? host.moment() : undefined;
     if (!moment) return void told.clear();
     if (outputs !== ports.outputs()) told.clear();
     outputs = ports.outputs();

@@ -3,7 +3,7 @@
 import { Chase, Look } from '../light';
 import type { Action } from '../live';
 import { Song } from '../song';
-import { testPlace } from '../testing/place';
+import { testHost } from '../testing/gear-host';
 import { testShow } from '../testing/show';
 import { beats, id, seconds } from '../units';
 import { lookOfNow } from './on-now';
@@ -37,7 +37,7 @@ function stage() {
       lane('silent', [clip('c', 'red', 0, 16)], { muted: true }),
     ],
   });
-  const line = testPlace(
+  const line = testHost(
     {
       ...show,
       looks: [...show.looks, look('bright', [level(0.8)]), look('stays', [{ role: 'bars', level: { type: 'hold', value: 0.3 } }], { keep: true })],
@@ -46,9 +46,9 @@ function stage() {
     },
     () => clock,
   ); // prettier-ignore
-  const now = () => lookOfNow(line.place.moment()!, id<'Look'>('new'))?.values ?? [];
+  const now = () => lookOfNow(line.host.moment()!, id<'Look'>('new'))?.values ?? [];
   return {
-    act: (action: object) => line.place.act(action as Action),
+    act: (action: object) => line.host.act(action as Action),
     pass: (length: number) => void (clock += length),
     levels: (role = 'wash') => now().flatMap((one) => (one.role === role && one.level?.type === 'hold' ? [one.level.value] : [])), // prettier-ignore
     song: song.id,

@@ -2,7 +2,7 @@
 
 import { isFaint } from '../engine/faint';
 import { clockAt, strikeBook, type StrikeBook, type Stroke } from '../live';
-import type { BarePlace } from './place';
+import type { BareHost } from './host';
 
 /** As often as light leaves: two strokes of one note in a frame cannot be told apart. */
 const FRAME_MS = 1000 / 44;
@@ -10,19 +10,19 @@ const FRAME_MS = 1000 / 44;
 const MOST = 256;
 
 /** @returns what takes each stroke; a velocity of 0 lets go of its note. */
-export function strikes(place: BarePlace): (stroke: Stroke, velocity: number) => void {
+export function strikes(host: BareHost): (stroke: Stroke, velocity: number) => void {
   let book: StrikeBook | undefined;
   /** The first stroke leaves at once; those that follow within a frame wait for its end. */
   const send = (wait: number) =>
-    void place.time.after(wait, () => {
+    void host.time.after(wait, () => {
       const notes = book?.take() ?? [];
-      const moment = place.moment();
+      const moment = host.moment();
       if (notes.length === 0 || !moment) return void (book = undefined);
       const { safety } = moment.show;
       const { pulse } = clockAt(moment);
       const limit = safety.on ? { most: safety.most } : {};
       for (let at = 0; at < notes.length; at += MOST)
-        place.act({ type: 'notes', notes: notes.slice(at, at + MOST), pulse, ...limit });
+        host.act({ type: 'notes', notes: notes.slice(at, at + MOST), pulse, ...limit });
       send(FRAME_MS);
     });
   return (stroke, velocity) => {
@@ -30,7 +30,7 @@ export function strikes(place: BarePlace): (stroke: Stroke, velocity: number) =>
       book = strikeBook();
       send(0);
     }
-    const show = place.moment()?.show;
+    const show = host.moment()?.show;
     book.strike(stroke, velocity, (hit) => show !== undefined && isFaint(show, stroke.role, hit));
   };
 }

@@ -1,11 +1,11 @@
 // The light goes by a clock from outside, and carries on without it.
 
 import { freeBeat, songTimeAt } from '../live';
-import { testPlace } from '../testing/place';
+import { testHost } from '../testing/gear-host';
 import { testShow } from '../testing/show';
 import { beatAt } from '../time';
 import { seconds } from '../units';
-import type { BytesTaker } from '../gear/place';
+import type { BytesTaker } from '../gear/host';
 import { clockIn, sendClock, type ClockIn } from '.';
 
 let hears: BytesTaker = () => undefined;
@@ -15,10 +15,10 @@ let follows: 'nothing' | 'tempo' | 'songs';
 let said: string | null;
 
 function screen() {
-  const line = testPlace();
+  const line = testHost();
   let clock: ClockIn | null = null;
   const wishes = { follows: () => follows, say: (text: string) => void (said = text) };
-  hears = clockIn(line.place, wishes, (told) => void (clock = told));
+  hears = clockIn(line.host, wishes, (told) => void (clock = told));
   return { ...line, clock: () => clock as ClockIn | null };
 }
 
@@ -94,11 +94,11 @@ test('nothing is led by it unless that is wanted', () => {
 
 test('our own clock leaves evenly, ahead of its time, with starts and stops', () => {
   follows = 'nothing';
-  const { place, state } = screen();
+  const { host, state } = screen();
   const sent: { readonly bytes: readonly number[]; readonly at: number }[] = [];
   const sendTo = (_: unknown, out: readonly number[], inSeconds = 0) =>
     void sent.push({ bytes: out, at: performance.now() + inSeconds * 1000 });
-  sendClock(place, { sendTo }, () => true);
+  sendClock(host, { sendTo }, () => true);
   pass(4000, 0);
   const ticks = sent.filter(({ bytes: [status] }) => status === 0xf8).map(({ at }) => at);
   // 120 a minute are 48 ticks a second.
@@ -107,10 +107,10 @@ test('our own clock leaves evenly, ahead of its time, with starts and stops', ()
   expect(Math.max(...gaps)).toBeLessThan(60_000 / 120 / 24 + 1);
   expect(Math.min(...gaps)).toBeGreaterThan(60_000 / 120 / 24 - 1);
   sent.length = 0;
-  place.act({ type: 'play', song: testShow().songs[0]!.id, from: seconds(6) });
+  host.act({ type: 'play', song: testShow().songs[0]!.id, from: seconds(6) });
   pass(100, 0);
   expect(sent.slice(0, 2).map((one) => one.bytes)).toEqual([[0xf2, 48, 0], [0xfb]]);
-  place.act({ type: 'pause' });
+  host.act({ type: 'pause' });
   pass(100, 0);
   expect(sent.map((one) => one.bytes[0])).toContain(0xfc);
   expect(state().song?.playing).toBe(false);

@@ -4,7 +4,7 @@ import { freeBeat, placeAt, songNow, songTimeAt, type Action } from '../live';
 import { midiClock, type ClockState, type MidiClock } from '../time/midi-clock';
 import { tempoAt, timeAt } from '../time';
 import { beats, seconds, type Seconds } from '../units';
-import type { BytesTaker, BarePlace } from '../gear/place';
+import type { BytesTaker, BareHost } from '../gear/host';
 import { DRIFT_SECONDS, DRIFT_TEMPO, GIVEN_UP_SECONDS, LOOK_MS, type Wishes } from './following';
 
 export type ClockIn = { readonly device: string; readonly state: ClockState; readonly bpm: number | null };
@@ -21,7 +21,7 @@ const POSITION = 0xf2;
  * @returns what hears it.
  */
 export function clockIn(
-  place: BarePlace,
+  host: BareHost,
   wishes: Wishes,
   tell: (clock: ClockIn) => void,
   songsLed = () => false,
@@ -56,23 +56,23 @@ export function clockIn(
 
   /** The song that is chosen, or the next of the set, goes and stops with the clock. */
   const transport = (status: number) => {
-    const moment = place.moment();
+    const moment = host.moment();
     if (!moment) return;
     const { live } = moment;
-    if (status === STOP && live.song?.playing) return place.act({ type: 'pause' });
+    if (status === STOP && live.song?.playing) return host.act({ type: 'pause' });
     if (status !== START && status !== CONTINUE) return;
     const { set, stops, at } = placeAt(moment);
     const stop = stops.find((one, i) => i >= Math.max(0, at) && 'song' in one && one.at !== 'ready');
     const song = songNow(moment) ?? (stop && 'song' in stop ? stop.song : undefined);
     if (!song) return;
     if (stop && 'song' in stop && stop.song.id === song.id && live.set?.stop !== stop.id)
-      place.act({ type: 'set-place', set: set.id, entry: stop.entry.id, stop: stop.id });
+      host.act({ type: 'set-place', set: set.id, entry: stop.entry.id, stop: stop.id });
     const from = status === START ? seconds(0) : seconds(Math.max(0, timeAt(song.tempo, beats(clock.beatAt(moment.now))))); // prettier-ignore
-    place.act({ type: 'play', song: song.id, from });
+    host.act({ type: 'play', song: song.id, from });
   };
 
   const correct = (now: Seconds): Action | undefined => {
-    const moment = place.moment();
+    const moment = host.moment();
     const bpm = clock.bpm();
     const beat = clock.beatAt(now);
     if (!moment || bpm === undefined) return undefined;
@@ -91,9 +91,9 @@ export function clockIn(
     return { type: 'tempo', bpm: Math.min(400, Math.max(30, bpm)), beat: { at: now, beat: beats(beat) } };
   };
 
-  place.time.every(LOOK_MS, () => {
+  host.time.every(LOOK_MS, () => {
     if (device === undefined) return;
-    const now = place.now();
+    const now = host.now();
     const state = clock.state(now);
     const bpm = clock.bpm() ?? null;
     const shown = bpm === null ? null : Math.round(bpm * 10) / 10;
@@ -105,7 +105,7 @@ export function clockIn(
     if (state === 'running' && was === 'lost') wishes.say(`The MIDI clock of ${device} is back.`, false);
     was = state;
     const action = state === 'running' ? correct(now) : undefined;
-    if (action) place.act(action);
+    if (action) host.act(action);
   });
   return take;
 }

@@ -4,7 +4,7 @@ import { freeBeat, songNow, songTimeAt, type Moment } from '../live';
 import { beatAt, timeAt } from '../time';
 import { TICKS_A_BEAT } from '../time/midi-clock';
 import { beats } from '../units';
-import type { BarePlace, Ports, Timers } from '../gear/place';
+import type { BareHost, Ports, Timers } from '../gear/host';
 
 const TICK = [0xf8];
 const START = [0xfa];
@@ -72,9 +72,9 @@ export function clockSender(
 }
 
 /** Our own clock, while that is wanted: of the song that plays, else the free one. */
-export function sendClock(place: BarePlace, ports: Pick<Ports, 'sendTo'>, wanted: () => boolean): void {
-  clockSender(place.time, ports, () => {
-    const moment = wanted() ? place.moment() : undefined;
+export function sendClock(host: BareHost, ports: Pick<Ports, 'sendTo'>, wanted: () => boolean): void {
+  clockSender(host.time, ports, () => {
+    const moment = wanted() ? host.moment() : undefined;
     if (!moment) return undefined;
     const { song } = moment.live;
     return { now: moment.now, name: song?.playing ? `${song.id} ${song.since}` : null, ...beatsNow(moment) };

@@ -1,7 +1,7 @@
 // Songs go by timecode from outside: the one that begins at that time, through gaps, jumps and stops.
 
 import { songTimeAt } from '../live';
-import { testPlace } from '../testing/place';
+import { testHost } from '../testing/gear-host';
 import { testShow } from '../testing/show';
 import { seconds } from '../units';
 import { followMachines, type MachinesState } from '.';
@@ -15,7 +15,7 @@ const FRAMES = 25;
 function screen() {
   const show = testShow();
   const [song] = show.songs;
-  const line = testPlace({
+  const line = testHost({
     ...show,
     songs: [
       { ...song!, timecode: 3600 },
@@ -24,7 +24,7 @@ function screen() {
   });
   let told: MachinesState = { clock: null, timecode: null };
   const hears = followMachines({
-    place: line.place,
+    host: line.host,
     ports: { sendTo: () => undefined },
     wishes: { follows: () => follows, sendsClock: () => false, say: (text) => void (said = text) },
     tell: (state) => void (told = { ...told, ...state }),
@@ -94,8 +94,8 @@ test('told to stand at a place, the light of that place is there; the chosen son
 });
 
 test('what sounds on a screen is left alone, and so is everything where songs shall not be led', () => {
-  const { place, pass, state } = screen();
-  place.act({ type: 'play', song: 'other' as never, from: seconds(1), sound: 'me' });
+  const { host, pass, state } = screen();
+  host.act({ type: 'play', song: 'other' as never, from: seconds(1), sound: 'me' });
   pass(1000, 3605);
   expect(state().song).toMatchObject({ id: 'other', playing: true });
   follows = 'tempo';

@@ -6,7 +6,7 @@ import { timecodeText } from '../time';
 import type { ClockState } from '../time/midi-clock';
 import { midiTimecode } from '../time/midi-timecode';
 import type { Seconds } from '../units';
-import type { BytesTaker, BarePlace } from '../gear/place';
+import type { BytesTaker, BareHost } from '../gear/host';
 import { DRIFT_SECONDS, DRIFT_TEMPO, GIVEN_UP_SECONDS, LOOK_MS, type Wishes } from './following';
 
 export type TimecodeIn = {
@@ -24,7 +24,7 @@ export type TimecodeFollower = {
 };
 
 /** @param tell is told what comes in, each time that changes. */
-export function timecodeIn(place: BarePlace, wishes: Wishes, tell: (timecode: TimecodeIn) => void): TimecodeFollower {
+export function timecodeIn(host: BareHost, wishes: Wishes, tell: (timecode: TimecodeIn) => void): TimecodeFollower {
   let told: TimecodeIn | undefined;
   let code = midiTimecode();
   let device: string | undefined;
@@ -54,31 +54,31 @@ export function timecodeIn(place: BarePlace, wishes: Wishes, tell: (timecode: Ti
       const { set, stops } = placeAt({ live, ...rest });
       const stop = stops.find((one) => 'song' in one && one.at !== 'ready' && one.song.id === song.id);
       if (stop && live.set?.stop !== stop.id)
-        place.act({ type: 'set-place', set: set.id, entry: stop.entry.id, stop: stop.id });
-      return place.act({ type: 'play', song: song.id, from: songTime });
+        host.act({ type: 'set-place', set: set.id, entry: stop.entry.id, stop: stop.id });
+      return host.act({ type: 'play', song: song.id, from: songTime });
     }
     const off = Math.abs(songTimeAt(live.song, now) - songTime);
     if (off >= DRIFT_SECONDS || Math.abs(rate / live.song.rate - 1) >= DRIFT_TEMPO)
-      place.act({ type: 'anchor', songTime, at: now, rate });
+      host.act({ type: 'anchor', songTime, at: now, rate });
   };
   /** It stands: the song does, too, and where that is told its light is that of the place. */
   const stand = ({ show, live }: Moment, time: Seconds | undefined) => {
-    if (led !== undefined && live.song?.id === led && live.song.playing) place.act({ type: 'pause' });
+    if (led !== undefined && live.song?.id === led && live.song.playing) host.act({ type: 'pause' });
     const to = time === undefined ? undefined : songAtTimecode(show.songs, time, live.song?.id);
     const there = to && live.song?.id === to.song.id && Math.abs(live.song.songTime - to.songTime) < DRIFT_SECONDS;
-    if (to && !there && !live.song?.playing) place.act({ type: 'open-song', song: to.song.id, from: to.songTime });
+    if (to && !there && !live.song?.playing) host.act({ type: 'open-song', song: to.song.id, from: to.songTime });
     led = undefined;
   };
 
-  place.time.every(LOOK_MS, () => {
+  host.time.every(LOOK_MS, () => {
     if (device === undefined) return;
-    const now = place.now();
+    const now = host.now();
     const state = code.state(now);
     const time = code.timeAt(now);
     const text = time === undefined ? '' : timecodeText(Math.floor(time));
     if (told?.state !== state || told.text !== text || told.device !== device)
       tell((told = { device, state, text, frames: code.frames() }));
-    const moment = wanted() ? place.moment() : undefined;
+    const moment = wanted() ? host.moment() : undefined;
     const before = was;
     was = state;
     if (!moment || time === undefined) return;

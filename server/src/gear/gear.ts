@@ -3,7 +3,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Session } from '@hovlix/core/conduct';
 import { NO_MIDI, type MidiReport } from '@hovlix/core/connect';
-import { gearDesk, inTurn, lightPads, midiHearer, strikes, type Place, type Timers } from '@hovlix/core/gear';
+import { controlSurface, inTurn, lightPads, midiHearer, strikes, type GearHost, type Timers } from '@hovlix/core/gear';
 import type { Act } from '@hovlix/core/gig';
 import { actionsOf, GEAR, type Moment } from '@hovlix/core/live';
 import { followMachines, type MachinesState } from '@hovlix/core/machines';
@@ -68,24 +68,24 @@ export function followGear({ connections, session, hub, say, standIns = [] }: St
       if (look) hub.edit({ id: randomUUID(), command: { type: 'store-look', look } });
     } else for (const action of actionsOf(at, act, down)) hub.act(GEAR, action);
   };
-  const place: Place = {
+  const host: GearHost = {
     moment,
     press: moment,
     now,
     act: (action) => hub.act(GEAR, action),
-    doActs: (acts, down) => inTurn(place, acts, (act) => doAct(act, down)),
+    doActs: (acts, down) => inTurn(host, acts, (act) => doAct(act, down)),
     time: timers,
   };
 
-  const desk = gearDesk({
-    place,
+  const desk = controlSurface({
+    host,
     clock: now,
     onFelt: ({ at: _, ...felt }) => hub.tell({ type: 'felt', ...felt, gestures: [...felt.gestures] }),
     onHappened: ({ at: _, ...happened }) => hub.tell({ type: 'happened', ...happened }),
   });
-  const hearer = midiHearer({ place, takes: desk.midi, strike: strikes(place) });
+  const hearer = midiHearer({ host, takes: desk.midi, strike: strikes(host) });
   const hearMachines = followMachines({
-    place,
+    host,
     ports: { sendTo: (device, bytes, inSeconds) => ports.sendTo(device, bytes, inSeconds) },
     wishes: {
       follows: () => (wanted().on ? wanted().follows : 'nothing'),
@@ -94,7 +94,7 @@ export function followGear({ connections, session, hub, say, standIns = [] }: St
     },
     tell: (state) => void (machines = { ...machines, ...state }),
   });
-  lightPads(place, { outputs: () => ports.outputs(), sendTo: (...all) => ports.sendTo(...all) }, () => wanted().on);
+  lightPads(host, { outputs: () => ports.outputs(), sendTo: (...all) => ports.sendTo(...all) }, () => wanted().on);
 
   const attend = () => {
     const { on } = wanted();

@@ -126,7 +126,7 @@ function Freeze() {
   return (
     <Column gap={6}>
       <Switch label="Freeze the light" on={frozen} onChange={() => doAct(app, { act: 'freeze', to: 'toggle' })} />
-      <Quiet>It stays as it is now. What plays and what you press goes on behind it.</Quiet>
+      <Quiet>It stays as it is now. What plays and what you press continues underneath.</Quiet>
     </Column>
   );
 }

@@ -4,6 +4,7 @@ import type { Act } from '@hovlix/core/gig';
 import { doAct } from '../../host/controls/act';
 import { useHovlix, useLive } from '../../host/hovlix';
 import { useSession } from '../../host/session';
+import { TempoFromMicrophone } from '../microphone/TempoFromMicrophone';
 import { ClockSwitches } from '../midi/ClockSwitches';
 import { decimal, Typed } from '../../ui/form';
 import { Button, Quiet, Row } from '../../ui/pieces';
@@ -52,6 +53,7 @@ export function Tempo() {
       <Row gap={8} flexWrap="wrap" role="group" aria-label="Move the beats">
         {keys(MOVES)}
       </Row>
+      <TempoFromMicrophone />
       <ClockSwitches />
     </Sheet>
   );

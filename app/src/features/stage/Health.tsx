@@ -32,7 +32,7 @@ function FrozenMark() {
   if (!frozen) return null;
   const end = () => doAct(app, { act: 'freeze', to: 'off' });
   return may ? (
-    <Mark look="full" words="light frozen · let go" label="Light frozen. Let go" onPress={end} />
+    <Mark look="full" words="light frozen · release" label="Light frozen. Release" onPress={end} />
   ) : (
     <Mark look="full" words="light frozen" />
   );

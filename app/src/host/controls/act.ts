@@ -8,7 +8,7 @@ import { storeNow, turnLock } from './of-the-screen';
 import { padDown, type Stage } from '../conduct/gestures';
 import { momentOfPress } from '../conduct/moment';
 import type { Player } from '../sound/player';
-import { barePlaceOf } from './bare-place';
+import { bareHostOf } from './bare-host';
 
 export type Playing = Stage & { readonly player: Player };
 
@@ -50,5 +50,5 @@ export function doAct(stage: Playing, act: Act, down = true): boolean {
 
 /** Several in their order, those that wait when their beats have passed. */
 export function doActs(stage: Playing, acts: readonly Act[], down = true): void {
-  inTurn(barePlaceOf(stage), acts, (act) => doAct(stage, act, down));
+  inTurn(bareHostOf(stage), acts, (act) => doAct(stage, act, down));
 }

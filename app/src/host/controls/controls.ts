@@ -1,11 +1,11 @@
 // Switches, keys, knobs and pedals as this screen sees them: its own, and those of the computer that conducts.
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { gearDesk, type Desk, type Felt, type Happened } from '@hovlix/core/gear';
+import { controlSurface, type ControlSurface, type Felt, type Happened } from '@hovlix/core/gear';
 import type { Source } from '@hovlix/core/gig';
 import { localSeconds } from '../conduct/local-clock';
 import type { Playing } from './act';
-import { placeOf } from './place';
+import { gearHostOf } from './gear-host';
 
 export type ControlsState = {
   /** Set while a control learns: the next thing that is pressed is taken for it, and does nothing else. */
@@ -15,7 +15,7 @@ export type ControlsState = {
   readonly down: readonly string[];
 };
 
-export type Controls = Desk & {
+export type Controls = ControlSurface & {
   readonly store: StoreApi<ControlsState>;
   readonly onFelt: (take: (felt: Felt) => void) => () => void;
 };
@@ -31,7 +31,7 @@ export function controls(stage: Playing, clock: () => number = localSeconds): Co
       store.setState({ down: felt.held ? [...down, felt.control] : down.filter((id) => id !== felt.control) });
   };
   const onHappened = (happened: Happened) => store.setState({ happened });
-  const desk = gearDesk({ place: placeOf(stage), clock, onFelt, onHappened });
+  const desk = controlSurface({ host: gearHostOf(stage), clock, onFelt, onHappened });
   const { conducting } = stage;
 
   const learn = (take: ((source: Source) => void) | null) => {

@@ -4,15 +4,15 @@ import type { StoreApi } from 'zustand/vanilla';
 import { clockSender, followMachines, type ClockSource, type MachinesState } from '@hovlix/core/machines';
 import { useSession } from '../session';
 import type { Playing } from '../controls/act';
-import { timers } from '../controls/bare-place';
-import { placeOf } from '../controls/place';
+import { timers } from '../controls/bare-host';
+import { gearHostOf } from '../controls/gear-host';
 import type { Midi } from './midi';
 
 /** @param yields while it says so, the computer that conducts does it. */
 export function follow(stage: Playing, midi: Midi, store: StoreApi<MachinesState>, yields: () => boolean): void {
   const session = useSession.getState;
   const hears = followMachines({
-    place: placeOf(stage),
+    host: gearHostOf(stage),
     ports: midi,
     wishes: {
       follows: () => (yields() ? 'nothing' : session().follows),

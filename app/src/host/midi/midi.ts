@@ -66,7 +66,7 @@ export function midi(yields: () => boolean = () => false): Midi {
 
   const hearer = (stage: Stage) => {
     const hears = midiHearer({
-      place: { moment: () => momentOf(stage) },
+      host: { moment: () => momentOf(stage) },
       takes: (heard) => takes(heard),
       strike: (stroke, velocity) => strike(stage, stroke, velocity),
     });

@@ -2,7 +2,7 @@
 
 import { strikes } from '@hovlix/core/gear';
 import type { Stroke } from '@hovlix/core/live';
-import { barePlaceOf } from '../controls/bare-place';
+import { bareHostOf } from '../controls/bare-host';
 import type { Stage } from '../conduct/gestures';
 
 type Ear = (stroke: Stroke, velocity: number) => void;
@@ -21,6 +21,6 @@ export function strike(stage: Stage, stroke: Stroke, velocity: number): void {
   const { conducting } = stage;
   for (const ear of ears.get(conducting) ?? []) ear(stroke, velocity);
   let take = takers.get(conducting);
-  if (!take) takers.set(conducting, (take = strikes(barePlaceOf(stage))));
+  if (!take) takers.set(conducting, (take = strikes(bareHostOf(stage))));
   take(stroke, velocity);
 }

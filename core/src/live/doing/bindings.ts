@@ -28,7 +28,7 @@ const HOW: Readonly<Record<Gesture, string>> = {
   press: 'press',
   double: 'press twice',
   hold: 'hold',
-  release: 'let go',
+  release: 'release',
 };
 
 const together = (show: Show, acts: readonly Act[]): string => acts.map((act) => actName(show, act)).join(' + ');

@@ -3,45 +3,45 @@
 import fc from 'fast-check';
 import { unfit } from '../../conduct/fits';
 import { Turns } from '../../gig';
-import { testPlace } from '../../testing/place';
+import { testHost } from '../../testing/gear-host';
 import { seconds } from '../../units';
 import { turnsOffered } from './offered';
 import { turnAction, turnName, turnPlace } from '.';
 
 test('whatever is moved, it then stands there, fits the show, and has a name of its own', () => {
-  const { place } = testPlace();
-  const offered = turnsOffered(place.moment()!.show);
-  expect(new Set(offered.map((turns) => turnName(place.moment()!.show, turns))).size).toBe(offered.length);
-  place.act({ type: 'look-on', look: 'red' as never, fade: seconds(0) });
-  place.act({ type: 'choose', roles: ['wash' as never, 'movers' as never] });
+  const { host } = testHost();
+  const offered = turnsOffered(host.moment()!.show);
+  expect(new Set(offered.map((turns) => turnName(host.moment()!.show, turns))).size).toBe(offered.length);
+  host.act({ type: 'look-on', look: 'red' as never, fade: seconds(0) });
+  host.act({ type: 'choose', roles: ['wash' as never, 'movers' as never] });
   fc.assert(
     fc.property(fc.constantFrom(...offered), fc.double({ min: 0, max: 1, noNaN: true }), (turns, to) => {
-      const moment = place.moment()!;
+      const moment = host.moment()!;
       const action = turnAction(moment, turns, to);
       // A look that is not on has no speed.
       if (!action) return expect(turns).toMatchObject({ turn: 'speed', look: expect.not.stringMatching(/^red$/) });
       expect(unfit(moment.show, moment.live, action, moment.now)).toBeUndefined();
-      place.act(action);
-      expect(Math.abs(turnPlace(place.moment()!, turns)! - to)).toBeLessThan(0.01);
+      host.act(action);
+      expect(Math.abs(turnPlace(host.moment()!, turns)! - to)).toBeLessThan(0.01);
     }),
   );
 });
 
 test('a knob of the chosen roles moves all of them, and none where none is chosen', () => {
-  const { place, state } = testPlace();
+  const { host, state } = testHost();
   const turns = Turns.parse({ turn: 'hand', role: null, what: 'level' });
-  expect(turnAction(place.moment()!, turns, 0.5)).toBeUndefined();
-  expect(turnPlace(place.moment()!, turns)).toBeNull();
-  place.act({ type: 'choose', roles: ['wash' as never, 'movers' as never] });
-  place.act(turnAction(place.moment()!, turns, 0.5)!);
+  expect(turnAction(host.moment()!, turns, 0.5)).toBeUndefined();
+  expect(turnPlace(host.moment()!, turns)).toBeNull();
+  host.act({ type: 'choose', roles: ['wash' as never, 'movers' as never] });
+  host.act(turnAction(host.moment()!, turns, 0.5)!);
   expect(state().hands.map(({ value }) => [value.role, value.level])).toEqual([['wash', { type: 'hold', value: 0.5 }], ['movers', { type: 'hold', value: 0.5 }]]); // prettier-ignore
 });
 
 test('two knobs on one role keep what the other has in hand; nothing in hand stands nowhere', () => {
-  const { place, state } = testPlace();
+  const { host, state } = testHost();
   const turns = (what: string) => Turns.parse({ turn: 'hand', role: 'wash', what });
-  expect(turnPlace(place.moment()!, turns('level'))).toBeNull();
-  for (const [what, to] of [['level', 0.25], ['colour', 240 / 359], ['strobe', 0.2]] as const) place.act(turnAction(place.moment()!, turns(what), to)!); // prettier-ignore
+  expect(turnPlace(host.moment()!, turns('level'))).toBeNull();
+  for (const [what, to] of [['level', 0.25], ['colour', 240 / 359], ['strobe', 0.2]] as const) host.act(turnAction(host.moment()!, turns(what), to)!); // prettier-ignore
   expect(state().hands).toHaveLength(1);
   const { level, colour, strobe } = state().hands[0]!.value;
   expect([level, strobe]).toEqual([

@@ -147,7 +147,7 @@ function Rows({ show, controls, onOpen }: RowsProps) {
 function controlWords(show: Show, control: Control): string {
   if (control.kind === 'fader') return turnName(show, control.turns);
   const { press, double, hold, release } = control.does;
-  const said = [['', press], ['twice: ', double], ['hold: ', hold], ['let go: ', release]] as const; // prettier-ignore
+  const said = [['', press], ['twice: ', double], ['hold: ', hold], ['release: ', release]] as const; // prettier-ignore
   const words = said.flatMap(([word, acts]) => (acts.length > 0 ? [word + acts.map((act) => actName(show, act)).join(' + ')] : [])); // prettier-ignore
   return words.join(' · ') || 'does nothing yet';
 }

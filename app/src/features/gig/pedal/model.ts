@@ -25,5 +25,5 @@ export const GESTURE_NAMES: Readonly<Record<Gesture, string>> = {
   press: 'Press',
   double: 'Press twice',
   hold: 'Hold',
-  release: 'Let go',
+  release: 'Release',
 };

@@ -13,7 +13,7 @@ import { useSession } from '../../../host/session';
 import { useIsOn } from '../../../host/conduct/use-is-on';
 import { Card } from '../../../ui/card';
 import { Pair, decimal, named, Typed, wholeNumber } from '../../../ui/form';
-import { MicrophoneSwitch } from '../../../ui/MicrophoneSwitch';
+import { MicrophoneSwitch } from '../../microphone/MicrophoneSwitch';
 import { NotHere } from '../../../ui/NotHere';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../../ui/pieces';

@@ -14,7 +14,7 @@ import { DRUMS, type Drum } from '@hovlix/core/music';
 import { useLive, useShow } from '../../../host/hovlix';
 import { Chip } from '../../../ui/Chip';
 import { decimal, Pair, Typed } from '../../../ui/form';
-import { MicrophoneSwitch } from '../../../ui/MicrophoneSwitch';
+import { MicrophoneSwitch } from '../../microphone/MicrophoneSwitch';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { Segments } from '../../../ui/Segments';
 import { Slider } from '../../../ui/Slider';

@@ -27,7 +27,7 @@ export function SongSheet({ song, songs, onClose }: Props) {
     const next = songs[at + 1];
     const added = { ...song, id: freshId() as Song['id'], title };
     document.make({ type: 'add-song', added, ...(next ? { before: next.id } : {}) });
-    say(`“${title}” stands behind it.`, { undo: document.takingBack() });
+    say(`“${title}” was added after it.`, { undo: document.takingBack() });
     onClose();
   };
   const remove = () => {

@@ -26,7 +26,7 @@ import {
   type Wanted,
 } from '../gig';
 import { banksAt, heldAs, pressWords, turnAction, turnPlace } from '../live';
-import type { Place } from './place';
+import type { GearHost } from './host';
 
 /** What a press did, in words, for a second or so. */
 export type Happened = {
@@ -46,7 +46,7 @@ export type Felt = {
   readonly gestures: readonly Gesture[];
 };
 
-export type Desk = {
+export type ControlSurface = {
   /** A key or a button changed. @returns whether a control took it. */
   readonly key: (source: Source, down: boolean) => boolean;
   /** MIDI came in. @returns whether a control took it. */
@@ -60,44 +60,44 @@ export type Desk = {
 };
 
 type Start = {
-  readonly place: Place;
+  readonly host: GearHost;
   /** In seconds; gestures are told apart by it. */
   readonly clock: () => number;
   readonly onFelt: (felt: Felt) => void;
   readonly onHappened: (happened: Happened) => void;
 };
 
-export function gearDesk({ place, clock, onFelt, onHappened }: Start): Desk {
-  const { after } = place.time;
+export function controlSurface({ host, clock, onFelt, onHappened }: Start): ControlSurface {
+  const { after } = host.time;
   let learns: ((source: Source) => void) | null = null;
   const feet = new Map<string, { foot: Foot; contact: boolean; sleep?: () => void }>();
   /** What was begun with a press and ends as the foot comes up. */
   const holding = new Map<string, readonly Act[]>();
   const grips = new Map<string, Grip>();
 
-  const all = (): readonly Control[] => place.moment()?.show.controls ?? [];
+  const all = (): readonly Control[] => host.moment()?.show.controls ?? [];
   const bank = () => {
-    const moment = place.press();
+    const moment = host.press();
     return moment && banksAt(moment).bank?.id;
   };
   const timesOf = (control: SwitchControl) =>
-    place.moment()?.show.pedals.find(({ id }) => id === control.pedal)?.times ?? USUAL_TIMES;
+    host.moment()?.show.pedals.find(({ id }) => id === control.pedal)?.times ?? USUAL_TIMES;
 
   const perform = (control: SwitchControl, gesture: Gesture) => {
     const does = doesIn(control, bank());
     if (gesture === 'release') {
-      place.doActs(holding.get(control.id) ?? [], false);
+      host.doActs(holding.get(control.id) ?? [], false);
       holding.delete(control.id);
     }
     const acts = does[gesture];
     if (acts.length === 0) return;
-    const moment = place.press();
+    const moment = host.press();
     const words = moment ? pressWords(moment, acts) : '';
     onHappened({ control: control.id, gesture, words, at: clock() });
     const lasting = moment ? acts.flatMap((act) => heldAs(moment, act) ?? []) : [];
-    place.doActs(acts, true);
+    host.doActs(acts, true);
     // A press that is told when the foot has lifted already is a short one.
-    if (!feet.get(control.id)?.foot.down) after(TAP_MS, () => place.doActs(lasting, false));
+    if (!feet.get(control.id)?.foot.down) after(TAP_MS, () => host.doActs(lasting, false));
     else if (lasting.length > 0) holding.set(control.id, [...(holding.get(control.id) ?? []), ...lasting]);
   };
 
@@ -131,9 +131,9 @@ export function gearDesk({ place, clock, onFelt, onHappened }: Start): Desk {
   const moving = new Map<string, number | null>();
   const move = (control: FaderControl, to: number) => {
     if (moving.has(control.id)) return void moving.set(control.id, to);
-    const moment = place.moment();
+    const moment = host.moment();
     const action = moment && turnAction(moment, control.turns, to);
-    if (action) place.act(action);
+    if (action) host.act(action);
     moving.set(control.id, null);
     after(FRAME_MS, () => {
       const waiting = moving.get(control.id);
@@ -143,7 +143,7 @@ export function gearDesk({ place, clock, onFelt, onHappened }: Start): Desk {
   };
 
   const turn = (control: FaderControl, heard: Heard & { readonly value: number }) => {
-    const moment = place.moment();
+    const moment = host.moment();
     if (!moment) return;
     const stands = turnPlace(moment, control.turns) ?? askedFor(control, heard.value);
     const step = turned(grips.get(control.id) ?? NO_GRIP, control, heard, stands, clock());

@@ -1,18 +1,18 @@
-// A place where gear is plugged in, without a page: it conducts the test show by itself, and keeps what it has acted.
+// A host of gear without a page: it conducts the test show by itself, and keeps what it has acted.
 
-import { inTurn, type Place } from '../gear';
+import { inTurn, type GearHost } from '../gear';
 import { actionsOf, AT_REST, reduced, type Action, type LiveState } from '../live';
 import type { Show } from '../show';
 import { seconds } from '../units';
 import { testShow } from './show';
 
 /** @param clock seconds; Jest's own clock where it is left out. */
-export function testPlace(first: Show = testShow(), clock: () => number = () => performance.now() / 1000) {
+export function testHost(first: Show = testShow(), clock: () => number = () => performance.now() / 1000) {
   let show = first;
   let live: LiveState = AT_REST;
   const acted: Action[] = [];
   const moment = () => ({ show, live, now: seconds(clock()) });
-  const place: Place = {
+  const host: GearHost = {
     moment,
     press: moment,
     now: () => seconds(clock()),
@@ -20,7 +20,7 @@ export function testPlace(first: Show = testShow(), clock: () => number = () => 
       acted.push(action);
       live = reduced(live, { seq: live.seq + 1, at: seconds(clock()), who: 'me', action });
     },
-    doActs: (acts, down) => inTurn(place, acts, (act) => actionsOf(moment(), act, down).forEach(place.act)),
+    doActs: (acts, down) => inTurn(host, acts, (act) => actionsOf(moment(), act, down).forEach(host.act)),
     time: {
       after(ms, what) {
         const timer = setTimeout(what, ms);
@@ -33,10 +33,10 @@ export function testPlace(first: Show = testShow(), clock: () => number = () => 
     },
   };
   return {
-    place,
+    host,
     acted,
     state: () => live,
-    now: place.now,
+    now: host.now,
     put: (next: Show) => void (show = next),
     on: () => live.standing.filter((one) => one.on).map(({ look }) => look as string),
   };

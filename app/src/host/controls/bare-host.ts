@@ -1,6 +1,6 @@
-// This screen as a place where gear is plugged in, but for what a switch means.
+// This screen as a host of gear, but for what a switch means.
 
-import type { BarePlace, Timers } from '@hovlix/core/gear';
+import type { BareHost, Timers } from '@hovlix/core/gear';
 import { momentOf, momentOfPress, type Stage } from '../conduct/moment';
 
 export const timers: Timers = {
@@ -14,7 +14,7 @@ export const timers: Timers = {
   },
 };
 
-export function barePlaceOf(stage: Stage): BarePlace {
+export function bareHostOf(stage: Stage): BareHost {
   const { conducting } = stage;
   return {
     moment: () => momentOf(stage),

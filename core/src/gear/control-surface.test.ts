@@ -1,9 +1,9 @@
 // From what comes in to what is done: keys, MIDI and feet, one path for all.
 
 import { Control, type Heard } from '../gig';
-import { testPlace } from '../testing/place';
+import { testHost } from '../testing/gear-host';
 import { testShow } from '../testing/show';
-import { gearDesk, lightPads, type Happened } from '.';
+import { controlSurface, lightPads, type Happened } from '.';
 
 let clock = 50;
 
@@ -11,10 +11,10 @@ const PEDAL = { press: [{ act: 'look', look: 'red' }], double: [{ act: 'look', l
 
 function screen(...made: object[]) {
   const show = { ...testShow(), controls: made.map((one) => Control.parse(one)) };
-  const line = testPlace(show, () => clock);
+  const line = testHost(show, () => clock);
   const seen: { happened: Happened | null } = { happened: null };
   const onHappened = (happened: Happened) => void (seen.happened = happened);
-  const all = gearDesk({ place: line.place, clock: () => clock, onFelt: () => undefined, onHappened });
+  const all = controlSurface({ host: line.host, clock: () => clock, onFelt: () => undefined, onHappened });
   return { ...line, all, show, seen };
 }
 function pass(length: number): void {
@@ -107,7 +107,7 @@ test('several acts of one press keep their order, and those that wait come when 
 
 test('what is held ends with the foot: pads of a bank, also when another bank was chosen meanwhile, and late presses', () => {
   const flash = { act: 'look', look: 'kept', press: 'flash' };
-  const { all, on, put, show, place } = screen(
+  const { all, on, put, show, host } = screen(
     foot({ press: [{ act: 'pad', place: 1 }] }),
     { kind: 'switch', id: 'd', name: 'D', source: { by: 'key', code: 'F7' }, does: { press: [flash], double: [{ act: 'tap' }] } },
     { kind: 'switch', id: 'l', name: 'L', source: { by: 'key', code: 'F8' }, does: { press: [{ ...flash, after: 1 }] } },
@@ -116,7 +116,7 @@ test('what is held ends with the foot: pads of a bank, also when another bank wa
   put({ ...show, banks: [bank('a', 'red'), bank('b', 'spread')] as never });
   all.key(KEY, true);
   expect(on()).toEqual(['red']);
-  place.act({ type: 'bank', bank: 'b' as never });
+  host.act({ type: 'bank', bank: 'b' as never });
   pass(0.1);
   all.key(KEY, false);
   expect(on()).toEqual([]);
@@ -148,7 +148,7 @@ test('a control that is removed while its switch is down holds nothing up', () =
 
 test('a knob takes a value by hand at once where nobody has it, and then waits until it reaches what was changed elsewhere', () => {
   const knob = { by: 'control', device: null, channel: null, number: 7 };
-  const { all, state, place } = screen({ kind: 'fader', id: 'k', name: 'Knob', source: knob, turns: { turn: 'hand', role: 'wash', what: 'level' } });
+  const { all, state, host } = screen({ kind: 'fader', id: 'k', name: 'Knob', source: knob, turns: { turn: 'hand', role: 'wash', what: 'level' } });
   const turn = (value: number) => {
     all.midi({ by: 'control', device: 'x', channel: 1, number: 7, value, fine: false });
     pass(1);
@@ -156,7 +156,7 @@ test('a knob takes a value by hand at once where nobody has it, and then waits u
   const level = () => state().hands.filter(({ on }) => on).map(({ value }) => value.level);
   turn(0.8);
   expect(level()).toEqual([{ type: 'hold', value: 0.8 }]);
-  place.act({ type: 'hand', values: [{ role: 'wash' as never, level: { type: 'hold', value: 0.2 } }] });
+  host.act({ type: 'hand', values: [{ role: 'wash' as never, level: { type: 'hold', value: 0.2 } }] });
   turn(0.7);
   expect(level()).toEqual([{ type: 'hold', value: 0.2 }]);
   turn(0.1);
@@ -167,7 +167,7 @@ test('pads and buttons of gear are lit while their look is on, and told anew whe
   const does = { press: [{ act: 'look', look: 'red' }] };
   const note = { by: 'note', device: 'Board', channel: 3, number: 40 };
   const button = { by: 'control', device: 'Board', channel: null, number: 20, sends: 'toggle' };
-  const { all, place } = screen(
+  const { all, host } = screen(
     { kind: 'switch', id: 'p', name: 'Pad', source: note, does },
     { kind: 'switch', id: 'b', name: 'Button', source: button, does },
     { kind: 'switch', id: 'k', name: 'Key', source: KEY, does },
@@ -175,7 +175,7 @@ test('pads and buttons of gear are lit while their look is on, and told anew whe
   );
   const sent: unknown[] = [];
   let [outputs, wanted] = [['Board'], true];
-  lightPads(place, { outputs: () => outputs, sendTo: (device, bytes) => sent.push([device, ...bytes]) }, () => wanted);
+  lightPads(host, { outputs: () => outputs, sendTo: (device, bytes) => sent.push([device, ...bytes]) }, () => wanted);
   const strike = (down: boolean) => all.midi({ by: 'note', device: 'Board', channel: 3, number: 40, down, value: down ? 1 : 0 });
   const tap = () => (strike(true), strike(false), pass(0.1));
   const told = (level: number) => [['Board', 0x92, 40, level], ['Board', 0xb0, 20, level]];

@@ -1,10 +1,10 @@
-// Where gear is plugged in: a screen, or the computer that conducts. What gear does goes through it.
+// What gear needs of where it is plugged in, a page or the conductor's computer: the moment, a clock, timers, and a way to act.
 
 import type { Act } from '../gig';
 import type { Action, Moment } from '../live';
 import type { Seconds } from '../units';
 
-export type BarePlace = {
+export type BareHost = {
   /** Undefined while no show is open. */
   readonly moment: () => Moment | undefined;
   /** The same for a press: on top of what was pressed just before, and is not answered yet. */
@@ -15,7 +15,7 @@ export type BarePlace = {
   readonly time: Timers;
 };
 
-export type Place = BarePlace & {
+export type GearHost = BareHost & {
   /** What a switch means as it goes down, or comes up: see `Act`. */
   readonly doActs: (acts: readonly Act[], down: boolean) => void;
 };
