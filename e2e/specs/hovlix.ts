@@ -86,6 +86,8 @@ export async function restoreConnections(page: Page): Promise<void> {
     { type: 'all-off', fade: 0 },
     { type: 'master', level: 1 },
     { type: 'speed', rate: 1 },
+    { type: 'tempo', bpm: 120 },
+    { type: 'choose', roles: [] },
     { type: 'fade-times', factor: 1 },
     { type: 'open-song', song: null, from: 0 },
     { type: 'sending', on: true },
