@@ -1,7 +1,7 @@
 // What screens may say to their conductor, and what of it gets into the state.
 
 import fc from 'fast-check';
-import { Action, leftOfLate, PLAYER_SOUNDS, PROTOCOL, type Right } from '../live';
+import { Action, AT_REST, leftOfLate, PLAYER_SOUNDS, PROTOCOL, type Right } from '../live';
 import { testShow } from '../testing/show';
 import { seconds } from '../units';
 import { conductorHub, session, type Visitor } from '.';
@@ -254,10 +254,26 @@ describe('a press that was long on its way', () => {
     expect(one.heard.some(({ type }) => type === 'late')).toBe(false);
   });
 
+  test('a look that is switched on may come a second late, one that is switched off at any time', () => {
+    const { screen, state, pass } = stage();
+    const one = screen('one');
+    const toggle = { type: 'pad', press: 'toggle', down: true, look: 'red', fade: 0, fadeOut: 0 };
+    const isOn = () => state().standing.some(({ on }) => on);
+    pass(1.2);
+    one.say({ type: 'act', at: 0, action: toggle });
+    expect(isOn()).toBe(false);
+    one.say({ type: 'act', at: 0.4, action: toggle });
+    expect(isOn()).toBe(true);
+    pass(2);
+    one.say({ type: 'act', at: 0.4, action: toggle });
+    expect(isOn()).toBe(false);
+    expect(one.heard.filter(({ type }) => type === 'late')).toHaveLength(1);
+  });
+
   test('lets go of notes, and strikes none', () => {
     const stroke = (note: number, velocity: number) => ({ kit: 'kit', role: 'wash', hit: 'hit', note, velocity });
     const notes = (...strokes: object[]) => Action.parse({ type: 'notes', notes: strokes });
-    expect(leftOfLate(notes(stroke(36, 0), stroke(38, 1)))).toEqual(notes(stroke(36, 0)));
-    expect(leftOfLate(notes(stroke(38, 1)))).toBeUndefined();
+    expect(leftOfLate(AT_REST, notes(stroke(36, 0), stroke(38, 1)), 0.5)).toEqual(notes(stroke(36, 0)));
+    expect(leftOfLate(AT_REST, notes(stroke(38, 1)), 0.5)).toBeUndefined();
   });
 });

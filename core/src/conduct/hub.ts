@@ -35,8 +35,6 @@ const LONGEST = 150;
 const WHOLE_SHOW = 100;
 /** A screen that has said nothing for so long lets go of what it held, and after twice that counts as gone. Seconds. */
 const SILENT = 1.5;
-/** A press that was so long on its way is late: what comes on in time is not played any more. Seconds. */
-const LATE = 0.3;
 /** After a restart screens have so long to come back before what they held is let go. Seconds. */
 const COMES_BACK = 6;
 /** A screen that sounds ends its song itself; so long after the end it has not. Seconds. */
@@ -275,8 +273,8 @@ export function conductorHub({
       case 'ping':
         return tell(line, { type: 'pong', sent: message.sent, now: now() });
       case 'act': {
-        const late = message.at !== undefined && now() - message.at > LATE;
-        const action = late ? leftOfLate(message.action) : message.action;
+        const late = message.at === undefined ? 0 : now() - message.at;
+        const action = leftOfLate(session.conductor.state(), message.action, late);
         if (!action) return tell(line, { type: 'late', action: message.action.type });
         const why = unfit(session.shown(), session.conductor.state(), action, now());
         return why === undefined ? act(line.screen, action) : tell(line, refused(why));

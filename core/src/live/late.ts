@@ -1,25 +1,40 @@
 // What is left to do of a press that was long on its way.
 
 import type { Action } from './actions';
+import type { LiveState } from './live-state';
+
+/** What lasts only a moment must hit it: later than this it is not done any more. Seconds. */
+const OF_THE_MOMENT = 0.3;
+/** What is switched on and stays may come a little later. Seconds. */
+const SWITCHED_ON = 1;
 
 /**
- * What comes on in time with the music is not done late: it would only hit the wrong beat. All else is done whenever it
- * comes: what stops, lets go or lowers, where the sound is, and how far a fader was moved.
- * @returns undefined where nothing is left.
+ * What comes on is not done late: it would surprise. All else is done whenever it comes: what stops, lets go or lowers,
+ * where the sound is, and how far a fader was moved.
+ * @param late seconds since it was pressed. @returns undefined where nothing is left.
  */
-export function leftOfLate(action: Action): Action | undefined {
+export function leftOfLate(
+  { standing }: Pick<LiveState, 'standing'>,
+  action: Action,
+  late: number,
+): Action | undefined {
+  if (late <= OF_THE_MOMENT) return action;
   switch (action.type) {
-    case 'look-on':
-    case 'go':
     case 'step':
     case 'tap':
     case 'heard':
       return undefined;
-    case 'pad':
-      return action.down ? undefined : action;
     case 'notes': {
       const notes = action.notes.filter(({ velocity }) => velocity === 0);
       return notes.length > 0 ? { ...action, notes } : undefined;
+    }
+    case 'look-on':
+    case 'go':
+      return late <= SWITCHED_ON ? action : undefined;
+    case 'pad': {
+      const isOn = standing.some(({ look, on }) => look === action.look && on);
+      const ends = !action.down || action.press === 'stop' || (action.press === 'toggle' && isOn);
+      return ends || (action.press !== 'flash' && late <= SWITCHED_ON) ? action : undefined;
     }
     default:
       return action;

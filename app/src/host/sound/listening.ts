@@ -7,7 +7,7 @@ import { binsOf, drumEar, DRUMS, loudnessByte, LOUDNESS_BANDS, SILENCE_DB } from
 import { beats, clamp, type Seconds } from '@hovlix/core/units';
 import type { Conducting } from '../conduct/conduct';
 import { useSession } from '../session';
-import type { Hearing } from './microphone';
+import type { Hearing } from './hearing';
 
 /** A moment every thirtieth of a second: quicker than the eye, and little for the log. */
 const MOMENT_MS = 1000 / 30;

@@ -2,13 +2,7 @@
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Conducting } from '../conduct/conduct';
-
-export type Hearing = {
-  /** The loudest band, in dB below a sine at full scale. */
-  readonly loudest: number;
-  /** The beat that is followed, if any; one that is not sure is carried on. */
-  readonly beat: { readonly bpm: number; readonly sure: boolean } | null;
-};
+import type { Hearing } from './hearing';
 
 export type MicrophoneState = {
   readonly state: 'off' | 'asking' | 'on';
