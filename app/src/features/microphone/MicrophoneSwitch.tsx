@@ -2,9 +2,9 @@
 
 import { useStore } from 'zustand';
 import { View } from '@tamagui/core';
-import { SILENCE_DB } from '@hovlix/core/music';
 import { useHovlix, useLive } from '../../host/hovlix';
 import { useSession } from '../../host/session';
+import { METER_LOW } from '../../host/sound/hearing';
 import { Column, Quiet } from '../../ui/pieces';
 import { Slider } from '../../ui/Slider';
 import { Switch } from '../../ui/Switch';
@@ -38,18 +38,18 @@ export function MicrophoneSwitch() {
 /** The meter, with what is made louder for lamps, and what is too soft to be heard. */
 function Levels() {
   const app = useHovlix();
-  const loudest = useStore(app.microphone.store, (one) => Math.round(one.hearing?.loudest ?? SILENCE_DB));
+  const loudest = useStore(app.microphone.store, (one) => Math.round(one.hearing?.loudest ?? METER_LOW));
   const gain = useSession((session) => session.micGain);
   const gate = useSession((session) => session.micGate);
   const set = useSession((session) => session.setMicrophone);
-  const share = (db: number) => `${Math.max(0, Math.min(100, (1 - db / SILENCE_DB) * 100))}%` as const;
+  const share = (db: number) => `${Math.max(0, Math.min(100, (1 - db / METER_LOW) * 100))}%` as const;
   const open = loudest >= gate;
   return (
     <Column gap={10} paddingTop={4}>
       <View
         role="meter"
         aria-label={MICROPHONE.meter}
-        aria-valuemin={SILENCE_DB}
+        aria-valuemin={METER_LOW}
         aria-valuemax={0}
         aria-valuenow={loudest}
         aria-valuetext={`${loudest} dB`}

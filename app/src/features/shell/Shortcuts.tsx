@@ -1,16 +1,15 @@
 // The keyboard: what each key does, and the list that ? opens.
 
-import { useEffect, useRef, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { usePathname } from 'expo-router';
-import { View } from '@tamagui/core';
 import type { Pad } from '@hovlix/core/light';
 import { useHovlix } from '../../host/hovlix';
 import { doAct, pressPad } from '../../host/controls/act';
 import { PAD_KEYS, banksNow, goOn, padUp, togglePlay, toggleBlackout } from '../../host/conduct/gestures';
-import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
 import { useSession } from '../../host/session';
-import { KEYS } from './keys';
 import { useSteps } from './Steps';
+
+const KeyList = lazy(async () => ({ default: (await import('./key-list')).KeyList }));
 
 export function Shortcuts() {
   const [open, setOpen] = useState(false);
@@ -103,30 +102,9 @@ export function Shortcuts() {
 
   if (!open) return null;
   return (
-    <View position="absolute" right={12} top={12} zIndex={30} role="dialog" aria-label="Keys" maxWidth="94%">
-      <Column
-        backgroundColor="$raised"
-        borderWidth={1}
-        borderColor="$line"
-        borderRadius={14}
-        padding={20}
-        gap={10}
-        boxShadow="0 12px 40px rgba(0,0,0,0.4)"
-      >
-        <Row justifyContent="space-between" gap={24}>
-          <Title fontSize={22}>Keys</Title>
-          <Button onPress={() => setOpen(false)}>Close</Button>
-        </Row>
-        {KEYS.map(([key, does]) => (
-          <Row key={key} gap={16}>
-            <Figures width={150} color="$text">
-              {key}
-            </Figures>
-            <Words>{does}</Words>
-          </Row>
-        ))}
-      </Column>
-    </View>
+    <Suspense fallback={null}>
+      <KeyList onClose={() => setOpen(false)} />
+    </Suspense>
   );
 }
 

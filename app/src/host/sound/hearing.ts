@@ -6,3 +6,6 @@ export type Hearing = {
   /** The beat that is followed, if any; one that is not sure is carried on. */
   readonly beat: { readonly bpm: number; readonly sure: boolean } | null;
 };
+
+/** The low end of a level meter, in dB: softer is silence. */
+export const METER_LOW = -90;
