@@ -165,12 +165,12 @@ test('the tempo follows a band through the microphone, and a count that is tappe
   await open(page, '/looks');
   await button(page, /^Tempo/).click();
   await page.getByRole('switch', { name: 'The tempo follows the microphone' }).click();
-  await expect(page.getByTestId('heard-beat')).toHaveText(/^Hears 12[789]\.\d bpm\.$/);
+  await expect(page.getByTestId('heard-beat')).toHaveText(/^Hears 1(2[5-9]|3[01])\.\d bpm\.$/);
   const tempo = async () => Number(await page.getByTestId('bpm').textContent());
-  await expect.poll(async () => Math.abs((await tempo()) - 128)).toBeLessThan(1.5);
+  await expect.poll(async () => Math.abs((await tempo()) - 128)).toBeLessThan(3);
   await button(page, 'Half the tempo').click();
-  await expect.poll(async () => Math.abs((await tempo()) - 64)).toBeLessThan(1);
+  await expect.poll(async () => Math.abs((await tempo()) - 64)).toBeLessThan(2);
   await page.waitForTimeout(4000);
-  expect(Math.abs((await tempo()) - 64)).toBeLessThan(1);
+  expect(Math.abs((await tempo()) - 64)).toBeLessThan(2);
   await page.getByRole('switch', { name: 'The tempo follows the microphone' }).click();
 });
