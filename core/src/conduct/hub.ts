@@ -81,7 +81,7 @@ export type Hub = {
   readonly visitors: () => readonly Visitor[];
   readonly tellRight: (device: string, may: Right) => void;
   readonly showLevels: (universe: number, text: () => string, merged: boolean) => void;
-  /** What the conductor's computer does by itself, in the order of all presses and edits; all screens are told. */
+  /** What the conductor's computer does by itself, in the order of all presses and edits; what does not fit is left out. */
   readonly act: (who: string, action: Action) => void;
   readonly edit: (change: Change) => void;
   /** What gear of the conductor's computer did: to all screens, or to one by its name. */
@@ -151,6 +151,12 @@ export function conductorHub({
     connections && { type: 'connections', connections: { ...connections.connections() } };
   connections?.onChange(() => tellAll(connectionsMessage()!));
   const act = (who: string, action: Action) => tellAll({ type: 'entries', entries: [session.act(who, action)] });
+  /** Does what fits the show and the bounds of the state. @returns why not, in words. */
+  const press = (who: string, action: Action): string | undefined => {
+    const why = unfit(session.shown(), session.conductor.state(), action, now());
+    if (why === undefined) act(who, action);
+    return why;
+  };
   const showMessage = (by?: string): ToScreen | undefined => {
     const order = session.order();
     return (
@@ -276,8 +282,8 @@ export function conductorHub({
         const late = message.at === undefined ? 0 : now() - message.at;
         const action = leftOfLate(session.conductor.state(), message.action, late);
         if (!action) return tell(line, { type: 'late', action: message.action.type });
-        const why = unfit(session.shown(), session.conductor.state(), action, now());
-        return why === undefined ? act(line.screen, action) : tell(line, refused(why));
+        const why = press(line.screen, action);
+        return why === undefined ? undefined : tell(line, refused(why));
       }
       case 'edit': {
         const on = session.order()?.show.id === message.show;
@@ -371,7 +377,7 @@ export function conductorHub({
     },
     look,
     visitors: () => open().map(({ visitor }) => visitor),
-    act,
+    act: (who, action) => void press(who, action),
     edit(change) {
       const show = session.order()?.show.id;
       if (show !== undefined && session.edit(change) === 'done') tellAll({ type: 'changes', show, changes: [change] });

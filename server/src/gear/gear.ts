@@ -77,13 +77,20 @@ export function followGear({ connections, session, hub, say, standIns = [] }: St
     time: timers,
   };
 
-  const desk = controlSurface({
+  const held = new Set<string>();
+  const surface = controlSurface({
     host,
     clock: now,
-    onFelt: ({ at: _, ...felt }) => hub.tell({ type: 'felt', ...felt, gestures: [...felt.gestures] }),
+    onFelt({ at: _, ...felt }) {
+      // Not each bounce, or a thousand messages a second would go out to every screen.
+      if (held.has(felt.control) === felt.held && felt.gestures.length === 0) return;
+      if (felt.held) held.add(felt.control);
+      else held.delete(felt.control);
+      hub.tell({ type: 'felt', ...felt, gestures: [...felt.gestures] });
+    },
     onHappened: ({ at: _, ...happened }) => hub.tell({ type: 'happened', ...happened }),
   });
-  const hearer = midiHearer({ host, takes: desk.midi, strike: strikes(host) });
+  const hearer = midiHearer({ host, takes: surface.midi, strike: strikes(host) });
   const hearMachines = followMachines({
     host,
     ports: { sendTo: (device, bytes, inSeconds) => ports.sendTo(device, bytes, inSeconds) },
@@ -123,7 +130,8 @@ export function followGear({ connections, session, hub, say, standIns = [] }: St
       ports === DEAF
         ? null
         : { inputs: [...ports.inputs()], outputs: [...ports.outputs()], deaf: ports.deaf(), last, ...machines },
-    learn: (screen) => desk.learn(screen === null ? null : (source) => hub.tell({ type: 'learned', source }, screen)),
+    learn: (screen) =>
+      surface.learn(screen === null ? null : (source) => hub.tell({ type: 'learned', source }, screen)),
     close: () => ports.close(),
   };
 }

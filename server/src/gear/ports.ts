@@ -68,17 +68,17 @@ export function openPorts(
     }
   };
   const look = (midi: typeof Midi) => {
-    try {
-      follow(inputs, midi.Input.getPortNames(), () => new midi.Input(), (name, input) => {
-        // System exclusive tells timecode where to stand; timing is a clock. That somebody is there we see by the port.
-        input.ignoreTypes(false, false, true);
-        input.on('message', (_since, bytes) => heard(plainPortName(name), bytes, now()));
-      }, (name) => pulled(plainPortName(name)));
-      follow(outputs, midi.Output.getPortNames(), () => new midi.Output(), () => undefined, () => undefined);
-      deaf = null;
-    } catch (error) {
-      deaf = `A MIDI port cannot be opened: ${error instanceof Error ? error.message : String(error)}.`;
-    }
+    const told = [
+      failureOf(() =>
+        follow(inputs, midi.Input.getPortNames(), () => new midi.Input(), (name, input) => {
+          // System exclusive tells timecode where to stand; timing is a clock. That somebody is there we see by the port.
+          input.ignoreTypes(false, false, true);
+          input.on('message', (_since, bytes) => heard(plainPortName(name), bytes, now()));
+        }, (name) => pulled(plainPortName(name))),
+      ),
+      failureOf(() => follow(outputs, midi.Output.getPortNames(), () => new midi.Output(), () => undefined, () => undefined)),
+    ];
+    deaf = told.find((why) => why !== null) ?? null;
     const found = [...[...outputs.keys()].map((name) => plainPortName(name)), ...standIns.map(({ name }) => name)];
     if (found.join('\n') !== names.join('\n')) names = found;
   }; // prettier-ignore
@@ -105,6 +105,15 @@ export function openPorts(
   };
 }
 
+function failureOf(work: () => void): string | null {
+  try {
+    work();
+    return null;
+  } catch (error) {
+    return `A MIDI port cannot be opened: ${error instanceof Error ? error.message : String(error)}.`;
+  }
+}
+
 /** Opens what is new among the ports of a kind, and lets go of what was pulled out. */
 function follow<Port extends Midi.Input | Midi.Output>(
   open: Map<string, Port>,
@@ -119,11 +128,19 @@ function follow<Port extends Midi.Input | Midi.Output>(
       open.delete(name);
       gone(name);
     }
+  // One that another program holds keeps no other from being opened; it is tried again with the next look.
+  let failed: unknown;
   for (const name of names) {
     if (open.has(name) || name.includes(OWN)) continue;
     const port = make();
-    port.openPortByName(name);
-    begin(name, port);
-    open.set(name, port);
+    try {
+      port.openPortByName(name);
+      begin(name, port);
+      open.set(name, port);
+    } catch (error) {
+      port.destroy();
+      failed ??= error;
+    }
   }
+  if (failed !== undefined) throw failed;
 }

@@ -23,21 +23,21 @@ export type Controls = ControlSurface & {
 /** @param clock in seconds; gestures are told apart by it. */
 export function controls(stage: Playing, clock: () => number = localSeconds): Controls {
   const store = createStore<ControlsState>(() => ({ learns: null, happened: null, down: [] }));
-  const ears = new Set<(felt: Felt) => void>();
+  const listeners = new Set<(felt: Felt) => void>();
   const onFelt = (felt: Felt) => {
-    for (const ear of ears) ear(felt);
+    for (const listener of listeners) listener(felt);
     const { down } = store.getState();
     if (down.includes(felt.control) !== felt.held)
       store.setState({ down: felt.held ? [...down, felt.control] : down.filter((id) => id !== felt.control) });
   };
   const onHappened = (happened: Happened) => store.setState({ happened });
-  const desk = controlSurface({ host: gearHostOf(stage), clock, onFelt, onHappened });
+  const surface = controlSurface({ host: gearHostOf(stage), clock, onFelt, onHappened });
   const { conducting } = stage;
 
   const learn = (take: ((source: Source) => void) | null) => {
     const once = take && ((source: Source) => (learn(null), take(source)));
     if ((take !== null) !== (store.getState().learns !== null)) conducting.say({ type: 'learn', on: take !== null });
-    desk.learn(once);
+    surface.learn(once);
     store.setState({ learns: once });
   };
   // What is plugged into the computer that conducts is shown and learned here like our own.
@@ -47,12 +47,12 @@ export function controls(stage: Playing, clock: () => number = localSeconds): Co
     else onHappened({ ...told, at: clock() });
   });
   return {
-    ...desk,
+    ...surface,
     store,
     learn,
     onFelt(take) {
-      ears.add(take);
-      return () => void ears.delete(take);
+      listeners.add(take);
+      return () => void listeners.delete(take);
     },
   };
 }

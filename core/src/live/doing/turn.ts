@@ -23,6 +23,12 @@ const FASTEST_STROBE = 15;
 type Hand = Extract<Turns, { turn: 'hand' }>;
 type Held = Pick<LampsDo, Hand['what']>;
 
+/** What the first of those roles has in hand: the knob stands where that is. */
+function handOf(moment: Moment, turns: Hand) {
+  const [role] = rolesOf(moment, turns);
+  return role === undefined ? undefined : inHand(moment, role);
+}
+
 /** The roles a knob takes by hand. */
 const rolesOf = (moment: Moment, { role }: Hand) => (role === null ? chosenNow(moment) : [role]);
 
@@ -44,9 +50,7 @@ export function turnPlace(moment: Moment, turns: Turns): number | null {
     case 'fades':
       return clamp(live.fadeTimes / LONGEST_FADES, 0, 1);
     case 'hand':
-      return rolesOf(moment, turns)
-        .slice(0, 1)
-        .reduce<number | null>((_, role) => handPlace(inHand(moment, role)?.[turns.what], turns.what), null);
+      return handPlace(handOf(moment, turns)?.[turns.what], turns.what);
   }
 }
 
