@@ -1,7 +1,7 @@
 // Everything that is bound, and what must not be done by a slip.
 
 import { expect, test } from '@playwright/test';
-import { addAct, button, liveNow, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+import { bindKey, button, liveNow, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
 
 test.beforeEach(async ({ page }) => {
   await restoreConnections(page);
@@ -14,11 +14,7 @@ test.afterEach(async ({ page }) => {
 
 test('all that is bound stands in one table: searched, sorted, what is bound twice is said, and a control is changed there', async ({ page }) => {
   await open(page, '/gig/pedals');
-  await button(page, 'Add a switch or key').click();
-  await button(page, 'Learn').click();
-  await page.keyboard.press('2');
-  await addAct(page, 'Press', 'tap the tempo', 'Tap the tempo');
-  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+  await bindKey(page, '2', 'tap the tempo', 'Tap the tempo');
   await button(page, 'All bindings').click();
   await expect(page.getByText('1 thing is bound twice.')).toBeVisible();
   const items = page.getByRole('list', { name: 'All bindings' }).getByRole('listitem');
@@ -56,11 +52,7 @@ test('a reset by a key: the first press only says so, a second one sends it and 
     })),
   })); // prettier-ignore
   await open(page, '/gig/pedals');
-  await button(page, 'Add a switch or key').click();
-  await button(page, 'Learn').click();
-  await page.keyboard.press('F6');
-  await addAct(page, 'Press', 'reset movers', 'Reset Movers');
-  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+  await bindKey(page, 'F6', 'reset movers', 'Reset Movers');
   // Spot 1 begins at 37: its control channel is 51.
   const control = async () => (await nodeReport(page)).levels[50];
   await page.keyboard.press('F6');
@@ -83,11 +75,7 @@ test('keys choose roles, and the chosen ones take a colour and a level; the mark
     ['F8', 'chosen red', 'Chosen: Red'],
     ['F9', 'chosen 100', 'Chosen: 100 %'],
   ] as const) {
-    await button(page, 'Add a switch or key').click();
-    await button(page, 'Learn').click();
-    await page.keyboard.press(key);
-    await addAct(page, 'Press', typed, act);
-    await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+    await bindKey(page, key, typed, act);
   }
   await page.keyboard.press('F6');
   await expect(button(page, 'Chosen: Front wash. Choose none')).toBeVisible();

@@ -135,6 +135,15 @@ export async function addAct(page: Page, gesture: string, typed: string, act: st
   await page.getByRole('group', { name: 'Actions' }).getByRole('button', { name: act, exact: true }).click();
 }
 
+/** Binds a key to an act, on the page of pedals. */
+export async function bindKey(page: Page, key: string, typed: string, act: string): Promise<void> {
+  await button(page, 'Add a switch or key').click();
+  await button(page, 'Learn').click();
+  await page.keyboard.press(key);
+  await addAct(page, 'Press', typed, act);
+  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+}
+
 /** Types a figure beside a fader. */
 export async function typed(page: Page, label: string, value: string): Promise<void> {
   await page.getByRole('textbox', { name: `${label}, typed`, exact: true }).fill(value);

@@ -3,7 +3,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { readLog, reduced } from '@hovlix/core/live';
-import { addAct, brightness, button, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+import { addAct, bindKey, brightness, button, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
 
 test.beforeEach(async ({ page }) => {
   await restoreConnections(page);
@@ -262,11 +262,7 @@ test('keys take a colour by hand, make a look of what is on, and lock the screen
     ['F7', 'store', 'Store what is on as a look'],
     ['F8', 'lock or unlock', 'Lock or unlock this screen'],
   ] as const) {
-    await button(page, 'Add a switch or key').click();
-    await button(page, 'Learn').click();
-    await page.keyboard.press(key);
-    await addAct(page, 'Press', typed, act);
-    await sheet(page).getByRole('button', { name: 'Close' }).click();
+    await bindKey(page, key, typed, act);
   }
   await page.keyboard.press('F7');
   await expect(page.getByTestId('said')).toHaveText('Nothing to store: no look is on, and nothing is by hand.');

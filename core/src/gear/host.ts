@@ -26,6 +26,25 @@ export type Timers = {
   readonly every: (ms: number, what: () => void) => () => void;
 };
 
+/** The timers of a page or of Node, which core has no names for. */
+type Clocks<Timer> = {
+  setTimeout(what: () => void, ms: number): Timer;
+  clearTimeout(timer: Timer): void;
+  setInterval(what: () => void, ms: number): Timer;
+  clearInterval(timer: Timer): void;
+};
+
+export const timersOf = <Timer>(clocks: Clocks<Timer>): Timers => ({
+  after(ms, what) {
+    const timer = clocks.setTimeout(what, ms);
+    return () => clocks.clearTimeout(timer);
+  },
+  every(ms, what) {
+    const timer = clocks.setInterval(what, ms);
+    return () => clocks.clearInterval(timer);
+  },
+});
+
 /** MIDI ports as gear needs them. A device of null is every one. */
 export type Ports = {
   /** Names of what takes MIDI; the same array until something is plugged in or pulled out. */

@@ -1,6 +1,6 @@
 // A host of gear without a page: it conducts the test show by itself, and keeps what it has acted.
 
-import { inTurn, type GearHost } from '../gear';
+import { inTurn, timersOf, type GearHost } from '../gear';
 import { actionsOf, AT_REST, reduced, type Action, type LiveState } from '../live';
 import type { Show } from '../show';
 import { seconds } from '../units';
@@ -21,16 +21,7 @@ export function testHost(first: Show = testShow(), clock: () => number = () => p
       live = reduced(live, { seq: live.seq + 1, at: seconds(clock()), who: 'me', action });
     },
     doActs: (acts, down) => inTurn(host, acts, (act) => actionsOf(moment(), act, down).forEach(host.act)),
-    time: {
-      after(ms, what) {
-        const timer = setTimeout(what, ms);
-        return () => clearTimeout(timer);
-      },
-      every(ms, what) {
-        const timer = setInterval(what, ms);
-        return () => clearInterval(timer);
-      },
-    },
+    time: timersOf<NodeJS.Timeout>(globalThis),
   };
   return {
     host,

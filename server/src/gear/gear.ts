@@ -3,7 +3,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Session } from '@hovlix/core/conduct';
 import { NO_MIDI, type MidiReport } from '@hovlix/core/connect';
-import { controlSurface, inTurn, lightPads, midiHearer, strikes, type GearHost, type Timers } from '@hovlix/core/gear';
+import { controlSurface, inTurn, lightPads, midiHearer, strikes, timersOf, type GearHost } from '@hovlix/core/gear';
 import type { Act } from '@hovlix/core/gig';
 import { actionsOf, GEAR, type Moment } from '@hovlix/core/live';
 import { followMachines, type MachinesState } from '@hovlix/core/machines';
@@ -31,16 +31,7 @@ type Start = {
   readonly standIns?: readonly StandInPort[];
 };
 
-const timers: Timers = {
-  after(ms, what) {
-    const timer = setTimeout(what, ms);
-    return () => clearTimeout(timer);
-  },
-  every(ms, what) {
-    const timer = setInterval(what, ms);
-    return () => clearInterval(timer);
-  },
-};
+const timers = timersOf<NodeJS.Timeout>(globalThis);
 
 const DEAF: MidiPorts = {
   inputs: () => [],

@@ -1,18 +1,9 @@
 // This screen as a host of gear, but for what a switch means.
 
-import type { BareHost, Timers } from '@hovlix/core/gear';
+import { timersOf, type BareHost } from '@hovlix/core/gear';
 import { momentOf, momentOfPress, type Stage } from '../conduct/moment';
 
-export const timers: Timers = {
-  after(ms, what) {
-    const timer = setTimeout(what, ms);
-    return () => clearTimeout(timer);
-  },
-  every(ms, what) {
-    const timer = setInterval(what, ms);
-    return () => clearInterval(timer);
-  },
-};
+export const timers = timersOf<ReturnType<typeof setTimeout>>(window);
 
 export function bareHostOf(stage: Stage): BareHost {
   const { conducting } = stage;
