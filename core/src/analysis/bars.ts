@@ -21,6 +21,8 @@ const COMMON: Readonly<Record<BarLength, number>> = { 2: 0.7, 3: 0.92, 4: 1, 5: 
 const USUAL: Readonly<Record<BarLength, number>> = { 2: 0, 3: 0, 4: 0.01, 5: -0.03, 6: -0.03, 7: -0.03 };
 /** Price of another length of bar than the one before, in beats of full evidence. */
 const METER_PRICE = 2.5;
+/** Bars of one length need only earn so much of what the best earn: one bar of another length moves all after it. */
+const NEARLY_AS_GOOD = 0.75;
 /** Likelihood of a beat that shall start no bar. */
 const CLOSED = -5;
 
@@ -46,20 +48,33 @@ export function findBars(
     return Math.max(...[-2, -1, 0, 1, 2].map((k) => evidence[step + k] ?? 0));
   });
   for (const i of limits.avoid ?? []) likely[i] = CLOSED;
-  const bars = bestBars(likely, limits.length === undefined ? BAR_LENGTHS : [limits.length]);
-  const beatsOf = (length: BarLength) => bars.filter((bar) => bar.length === length).length * length;
-  const beatsInBar = bars.map(({ length }) => length).reduce((a, b) => (beatsOf(b) > beatsOf(a) ? b : a));
+  const { bars } = limits.length === undefined ? evenly(likely) : bestBars(likely, [limits.length]);
+  const beatsInBar = usualLength(bars);
   return { beatsInBar, starts: bars.map(({ start }) => start), compound };
 }
 
+/** The likeliest bars, but all of one length where that is nearly as good: most music never changes its meter. */
+function evenly(likely: readonly number[]): BestBars {
+  const free = bestBars(likely, BAR_LENGTHS);
+  const even = bestBars(likely, [usualLength(free.bars)]);
+  return even.score >= NEARLY_AS_GOOD * free.score ? even : free;
+}
+
+/** The length of most beats' bars. */
+function usualLength(bars: readonly Bar[]): BarLength {
+  const beatsOf = (length: BarLength) => bars.filter((bar) => bar.length === length).length * length;
+  return bars.map(({ length }) => length).reduce((a, b) => (beatsOf(b) > beatsOf(a) ? b : a));
+}
+
 type Bar = { readonly start: number; readonly length: BarLength };
+type BestBars = { readonly bars: readonly Bar[]; readonly score: number };
 
 /**
  * The bars that together earn the most. A bar earns, for each of its beats, how much likelier a downbeat its first is
  * than its others are: so bars of different lengths compete over the same music on even terms. Beats before the first
  * bar, and what is missing of the last one, are free.
  */
-function bestBars(likely: readonly number[], lengths: readonly BarLength[]): readonly Bar[] {
+function bestBars(likely: readonly number[], lengths: readonly BarLength[]): BestBars {
   const count = likely.length;
   const sums = [0];
   likely.forEach((value, i) => sums.push(sums[i]! + Math.max(0, value)));
@@ -97,7 +112,7 @@ function bestBars(likely: readonly number[], lengths: readonly BarLength[]): rea
     bars.push({ start, length: next });
     next = best.get(key(start, next))!.next;
   }
-  return bars;
+  return { bars, score: top.score };
 }
 
 /**

@@ -3,6 +3,7 @@
 // at beats (Krebs, Böck and Widmer 2015), solved as a semi-Markov chain.
 
 import { ACTIVATION_RATE } from './network';
+import { evidenceNear, filledAlong, slips, steadyLine } from './steady';
 import { quantile } from './tempo';
 
 /** Steps a second at which beats are placed; activations are interpolated between. */
@@ -29,6 +30,8 @@ const ROUNDS = 5;
 const FIRST_GUESS = 0.8;
 /** From here to there a beat is found at all, as log odds. */
 const HEARD_ODDS = -1.5;
+/** A path of one tempo need only earn so much of what the best earns: records without one earn far less on a line. */
+const NEARLY_AS_GOOD = 0.85;
 
 /** Beats of the best path. */
 export type Path = {
@@ -60,27 +63,56 @@ export function findBeats(odds: Float32Array, limits: PathLimits = {}): Path {
   const strength = beatEvidence(odds);
   if (strength.length < LONGEST) return { beats: [], score: 0 };
   if (limits.avoid) closeOff(strength, limits.avoid);
+  const expected = odds.reduce((sum, value) => sum + likelihood(value), 0) / OF_ONE_BEAT;
+  const free = bestSteps(strength, expected, limits, FIRST_GUESS);
+  const steady = steadySteps(free, strength, expected, limits);
+  const { steps } = steady && slips(free.steps) ? steady : free;
+  const { within } = limits;
+  const inside = within
+    ? steps.filter((step) => step >= within.from * STEP_RATE && step <= within.to * STEP_RATE)
+    : trimmed(steps, odds);
+  const beats = inside.map((step) => refined(step, strength) / STEP_RATE);
+  // A path that is free to wander always earns more: held against another, what counts is what it earns on its line.
+  return { beats, score: (steady ?? free).score };
+}
+
+type Steps = { readonly steps: readonly number[]; readonly score: number };
+
+/** The path of one tempo, where it is nearly as good as the one that is free. */
+function steadySteps(free: Steps, strength: Float32Array, expected: number, limits: PathLimits): Steps | undefined {
+  const line = steadyLine(strength, free.steps);
+  if (!line) return undefined;
+  const near = bestSteps(evidenceNear(strength, line), expected, limits, free.score);
+  const steps = filledAlong(line, near.steps);
+  const score = scoreOf(steps, strength, expected);
+  return score >= NEARLY_AS_GOOD * free.score ? { steps, score } : undefined;
+}
+
+/** Twice the likelihood of all beats over their number and the expected one. */
+const scoreOf = (steps: readonly number[], strength: Float32Array, expected: number): number =>
+  (2 * steps.reduce((sum, step) => sum + strength[step]!, 0)) / (steps.length + expected);
+
+/** The path with the best score. @param first a guess of it. */
+function bestSteps(
+  strength: Float32Array,
+  expected: number,
+  { least = 0, most = Infinity }: PathLimits,
+  first: number,
+): Steps {
   const allowed = (interval: number) => {
     const bpm = (60 * STEP_RATE) / interval;
-    return bpm >= (limits.least ?? 0) && bpm <= (limits.most ?? Infinity);
+    return bpm >= least && bpm <= most;
   };
-  const expected = odds.reduce((sum, value) => sum + likelihood(value), 0) / OF_ONE_BEAT;
-  let best: { readonly steps: readonly number[]; readonly score: number } = { steps: [], score: 0 };
-  let guess = FIRST_GUESS;
+  let best: Steps = { steps: [], score: 0 };
+  let guess = first;
   for (let round = 0; round < ROUNDS; round++) {
     const steps = bestPath(strength, guess / 2, allowed);
-    const hits = steps.reduce((sum, step) => sum + strength[step]!, 0);
-    const score = (2 * hits) / (steps.length + expected);
+    const score = scoreOf(steps, strength, expected);
     if (score <= best.score + 1e-6) break;
     best = { steps, score };
     guess = score;
   }
-  const { within } = limits;
-  const inside = within
-    ? best.steps.filter((step) => step >= within.from * STEP_RATE && step <= within.to * STEP_RATE)
-    : trimmed(best.steps, odds);
-  const beats = inside.map((step) => refined(step, strength) / STEP_RATE);
-  return { beats, score: best.score };
+  return best;
 }
 
 /**
@@ -114,15 +146,15 @@ const SLOW_BPM = 72;
 /** The beats as they are felt: where the best are very fast or slow, half or twice as many may be nearly as good. */
 export function findFeltBeats(odds: Float32Array): Path {
   const path = findBeats(odds);
-  const bpm = bpmOf(path);
+  const bpm = tempoOf(path);
   if (bpm > SLOW_BPM && bpm < FAST_BPM) return path;
   const other = findBeats(odds, bpm >= FAST_BPM ? { most: bpm * 0.72 } : { least: bpm * 1.4 });
-  const felt = (one: Path) => one.score * Math.exp(-READINESS * Math.log2(bpmOf(one) / READY_BPM) ** 2);
+  const felt = (one: Path) => one.score * Math.exp(-READINESS * Math.log2(tempoOf(one) / READY_BPM) ** 2);
   return other.score > path.score * NEARLY && felt(other) > felt(path) ? other : path;
 }
 
 /** Beats a minute by the median gap. */
-function bpmOf({ beats }: Path): number {
+function tempoOf({ beats }: Path): number {
   const gaps = beats.slice(1).map((beat, i) => beat - beats[i]!);
   return 60 / (quantile(gaps, 0.5) || 0.5);
 }
@@ -160,23 +192,27 @@ function bestPath(strength: Float32Array, threshold: number, allowed: (interval:
     if (top > best.score && step >= steps - LONGEST) best = { score: top, step, interval: topAt };
     const row = step * INTERVALS;
     const keptRow = (step % KEPT) * INTERVALS;
-    for (let i = 0; i < INTERVALS; i++) {
-      // A jump from anywhere costs the most there is.
-      let most = top - MOST_PRICE;
-      let kept = topAt;
-      const last = to[i]!;
-      for (let k = from[i]!, p = i * INTERVALS + k; k <= last; k++, p++) {
-        const value = arrived[k]! - price[p]!;
-        if (value > most) [most, kept] = [value, k];
+    // A jump from anywhere costs the most there is.
+    const jumped = top - MOST_PRICE;
+    earned.fill(jumped, keptRow, keptRow + INTERVALS);
+    came.fill(topAt, row, row + INTERVALS);
+    for (let k = 0; k < INTERVALS; k++) {
+      // What earned so little is never gone on from.
+      const value = arrived[k]!;
+      if (value <= jumped) continue;
+      const last = to[k]!;
+      for (let i = from[k]!, p = k * INTERVALS + i; i <= last; i++, p++) {
+        const left = value - price[p]!;
+        if (left <= earned[keptRow + i]!) continue;
+        earned[keptRow + i] = left;
+        came[row + i] = k;
       }
-      earned[keptRow + i] = most;
-      came[row + i] = kept;
     }
   }
   return traced(came, best.step, best.interval);
 }
 
-/** What it costs to go on with an interval after another, and which others cost less than a jump: [after][before]. */
+/** What it costs to go on with one interval after another, either way round, and which cost less than a jump. */
 function changePrices() {
   const price = new Float32Array(INTERVALS * INTERVALS);
   const from = new Int32Array(INTERVALS).fill(INTERVALS);

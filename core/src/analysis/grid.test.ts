@@ -97,6 +97,58 @@ test('other readings: half, double, between, from another beat, three for four; 
   expect(otherGrid(heard, now, 'other-meter').meter[0]).toMatchObject({ numerator: 3, denominator: 4 });
 });
 
+/** Beats of one song, and others its network takes for beats in some passages, a share of the interval later. */
+function misheard(beats: readonly number[], passages: readonly (readonly [number, number])[], shift: number): Heard {
+  const gap = beats[1]! - beats[0]!;
+  const moved = (i: number) => passages.some(([from, to]) => i >= from && i < to);
+  const said = beats.map((beat, i) => (moved(i) ? beat + shift * gap : beat));
+  return saying(said, four(beats));
+}
+
+test('a song at one tempo keeps its beat where the off-beats are taken for it for a while', () => {
+  const place = fc.record({
+    bpm: fc.double({ min: 72, max: 164, noNaN: true }),
+    from: fc.integer({ min: 20, max: 130 }),
+  });
+  fc.assert(
+    fc.property(place, fc.integer({ min: 8, max: 20 }), ({ bpm, from }, length) => {
+      const beats = even(bpm, 200);
+      const grid = gridOf(misheard(beats, [[from, from + length]], 0.5));
+      expect(grid.beats.length).toBe(beats.length);
+      beats.forEach((beat, i) => expect(Math.abs(grid.beats[i]! - beat)).toBeLessThan(0.03));
+      expect(grid.tempo.anchors.length).toBe(2);
+    }),
+    { numRuns: 6, endOnFailure: true },
+  );
+});
+
+test('a break without a beat is counted through, and a drummer’s drift is kept', () => {
+  const beats = Array.from({ length: 160 }, (_, i) => 0.5 + i * 0.5 + 0.04 * Math.sin(i / 18));
+  const heard = beats.filter((_, i) => i < 70 || i >= 102);
+  const grid = gridOf(saying(heard, four(beats)));
+  expect(grid.beats.length).toBe(beats.length);
+  beats.forEach((beat, i) => expect(Math.abs(grid.beats[i]! - beat)).toBeLessThan(i < 66 || i > 106 ? 0.03 : 0.16));
+});
+
+test('a song that goes on at another tempo is followed there', () => {
+  const first = even(100, 80);
+  const then = Array.from({ length: 80 }, (_, i) => first.at(-1)! + ((i + 1) * 60) / 132);
+  const beats = [...first, ...then];
+  const grid = gridOf(saying(beats, four(beats)));
+  expect(Math.abs(grid.beats.length - beats.length)).toBeLessThanOrEqual(1);
+  const nearest = (beat: number) => Math.min(...grid.beats.map((one) => Math.abs(one - beat)));
+  // It takes some beats to be sure of it.
+  beats.forEach((beat, i) => expect(nearest(beat)).toBeLessThan(i < 72 || i > 82 ? 0.03 : 0.3));
+});
+
+test('one doubtful bar line does not move all bars after it', () => {
+  const beats = even(120, 128);
+  // From the middle on, the third beat now and then looks more like a start than the first.
+  const downbeats = beats.filter((_, i) => (i >= 60 && i < 84 ? i % 4 === 2 : i % 4 === 0));
+  const grid = gridOf(saying(beats, downbeats));
+  expect(grid.meter).toEqual([{ bar: 0, numerator: 4, denominator: 4 }]);
+});
+
 test('the meter may change: bars of two among bars of four become entries of their own', () => {
   const beats = even(96, 74);
   const downbeats = beats.filter((_, i) => (i <= 32 ? i % 4 === 0 : (i - 34) % 4 === 0));

@@ -1,94 +1,99 @@
-// A vector times a matrix, written for how JavaScript engines compile: four outputs at a time stay in registers, and
-// the matrix is read from its first number to its last.
+// Vectors times a matrix, where the network spends its time: WebAssembly of our own does four products at a time
+// (dense.wat); where a browser lacks its vector instructions, plain code does the same.
 
-export type Matrix = {
-  readonly inputs: number;
-  readonly outputs: number;
-  /** [group of four outputs][input][four]. */
-  readonly weights: Float64Array;
-  readonly biases: Float64Array;
+import { bytesOf } from './base64';
+import { KERNEL } from './kernel';
+
+/** A matrix, and room for two vectors that go through it at once. */
+export type Linear = {
+  /** Two vectors of inputs, one after the other. */
+  readonly values: Float32Array;
+  /** Biases and products of both, one after the other, once `run` has run. */
+  readonly sums: Float32Array;
+  readonly run: () => void;
 };
 
-/** @param outputs a multiple of four. @param weightAt from one input to one output. */
-export function matrix(
+/** From one input to one output. */
+type WeightAt = (output: number, input: number) => number;
+
+/** @param inputs a multiple of two. @param outputs a multiple of four. */
+export type MakeLinear = (inputs: number, outputs: number, biases: ArrayLike<number>, weightAt: WeightAt) => Linear;
+
+type MultiplyTwo = (
   inputs: number,
   outputs: number,
-  biases: Float64Array,
-  weightAt: (output: number, input: number) => number,
-): Matrix {
-  const weights = new Float64Array(inputs * outputs);
+  weights: number,
+  biases: number,
+  values: number,
+  out: number,
+) => void;
+
+/** As far as it is needed here: the core knows no browser and no Node.js. */
+declare const WebAssembly:
+  | undefined
+  | {
+      validate: (bytes: Uint8Array) => boolean;
+      Module: new (bytes: Uint8Array) => object;
+      Instance: new (module: object) => { exports: unknown };
+    };
+
+/** Bytes of a number. */
+const WIDE = 4;
+/** Vectors begin at multiples of this, in bytes. */
+const ALIGNED = 16;
+
+/** Makes matrices that share one memory: one for each run of the network. @param vector false for plain code. */
+export function linearMaker(vector = true): MakeLinear {
+  const kernel = bytesOf(KERNEL);
+  if (!vector || typeof WebAssembly === 'undefined' || !WebAssembly.validate(kernel)) return plainLinear;
+  const { memory, multiplyTwo } = new WebAssembly.Instance(new WebAssembly.Module(kernel)).exports as {
+    memory: { buffer: ArrayBuffer };
+    multiplyTwo: MultiplyTwo;
+  };
+  let used = 0;
+  const room = (count: number): Float32Array => {
+    const numbers = new Float32Array(memory.buffer, used, count);
+    used = Math.ceil((used + count * WIDE) / ALIGNED) * ALIGNED;
+    return numbers;
+  };
+  return (inputs, outputs, biases, weightAt) => {
+    const weights = room(inputs * outputs);
+    const added = room(outputs);
+    const values = room(2 * inputs);
+    const sums = room(2 * outputs);
+    weights.set(byFours(inputs, outputs, weightAt));
+    added.set(biases);
+    const run = () =>
+      multiplyTwo(inputs, outputs, weights.byteOffset, added.byteOffset, values.byteOffset, sums.byteOffset);
+    return { values, sums, run };
+  };
+}
+
+/** Weights as [group of four outputs][input][four]. */
+function byFours(inputs: number, outputs: number, weightAt: WeightAt): Float32Array {
+  const weights = new Float32Array(inputs * outputs);
   for (let o = 0; o < outputs; o++)
     for (let i = 0; i < inputs; i++) weights[((o >> 2) * inputs + i) * 4 + (o & 3)] = weightAt(o, i);
-  return { inputs, outputs, weights, biases };
+  return weights;
 }
 
-/** Writes biases and products into the first `outputs` of `out`. @param from where the inputs begin in `values`. */
-export function multiply(
-  { inputs, outputs, weights, biases }: Matrix,
-  values: Float32Array | Float64Array,
-  from: number,
-  out: Float64Array,
-): void {
-  let w = 0;
-  const end = from + inputs;
-  for (let o = 0; o < outputs; o += 4) {
-    let [a, b, c, d] = [biases[o]!, biases[o + 1]!, biases[o + 2]!, biases[o + 3]!];
-    for (let i = from; i < end; i++, w += 4) {
-      const value = values[i]!;
-      a += value * weights[w]!;
-      b += value * weights[w + 1]!;
-      c += value * weights[w + 2]!;
-      d += value * weights[w + 3]!;
-    }
-    out[o] = a;
-    out[o + 1] = b;
-    out[o + 2] = c;
-    out[o + 3] = d;
-  }
-}
-
-/**
- * The same for two vectors that lie one after the other, which reads the matrix once for both.
- * @param values two vectors. @param out their products, one after the other.
- */
-export function multiplyTwo(
-  { inputs, outputs, weights, biases }: Matrix,
-  values: Float64Array,
-  out: Float64Array,
-): void {
-  let w = 0;
-  for (let o = 0; o < outputs; o += 4) {
-    let a0 = biases[o]!;
-    let b0 = biases[o + 1]!;
-    let c0 = biases[o + 2]!;
-    let d0 = biases[o + 3]!;
-    let a1 = a0;
-    let b1 = b0;
-    let c1 = c0;
-    let d1 = d0;
-    for (let i = 0; i < inputs; i++, w += 4) {
-      const v0 = values[i]!;
-      const v1 = values[inputs + i]!;
-      const wa = weights[w]!;
-      const wb = weights[w + 1]!;
-      const wc = weights[w + 2]!;
-      const wd = weights[w + 3]!;
-      a0 += v0 * wa;
-      b0 += v0 * wb;
-      c0 += v0 * wc;
-      d0 += v0 * wd;
-      a1 += v1 * wa;
-      b1 += v1 * wb;
-      c1 += v1 * wc;
-      d1 += v1 * wd;
-    }
-    out[o] = a0;
-    out[o + 1] = b0;
-    out[o + 2] = c0;
-    out[o + 3] = d0;
-    out[outputs + o] = a1;
-    out[outputs + o + 1] = b1;
-    out[outputs + o + 2] = c1;
-    out[outputs + o + 3] = d1;
-  }
-}
+const plainLinear: MakeLinear = (inputs, outputs, biases, weightAt) => {
+  const weights = byFours(inputs, outputs, weightAt);
+  const values = new Float32Array(2 * inputs);
+  const sums = new Float32Array(2 * outputs);
+  const run = () => {
+    for (const vector of [0, 1])
+      for (let o = 0, w = 0; o < outputs; o += 4) {
+        let [a, b, c, d] = [biases[o]!, biases[o + 1]!, biases[o + 2]!, biases[o + 3]!];
+        for (let i = vector * inputs; i < (vector + 1) * inputs; i++, w += 4) {
+          const value = values[i]!;
+          a += value * weights[w]!;
+          b += value * weights[w + 1]!;
+          c += value * weights[w + 2]!;
+          d += value * weights[w + 3]!;
+        }
+        sums.set([a, b, c, d], vector * outputs + o);
+      }
+  };
+  return { values, sums, run };
+};

@@ -3,7 +3,7 @@
 // Böck and Davies 2020). Trained by `training/`; docs/music.md tells on what.
 
 import { NETWORK_BANDS, VALUES_PER_BYTE } from './bands';
-import { matrix, multiply, multiplyTwo } from './dense';
+import { linearMaker, type MakeLinear } from './dense';
 import { CHANNELS, FIRST, OUTPUTS, readWeights, SECOND, TAPS, type Layer, type Weights } from './weights';
 
 /** Activations a second. One covers two frames of bands. */
@@ -35,7 +35,8 @@ export async function activationsOf(bands: Uint8Array, pause: Pause): Promise<Ac
   const weights = known;
   const frames = Math.floor(bands.length / NETWORK_BANDS / 2);
   let flow = new Float32Array(frames * CHANNELS);
-  const front = frontEnd(weights, bands, frames);
+  const linear = linearMaker();
+  const front = frontEnd(weights, linear, bands, frames);
   const steps = weights.blocks.length + 1;
   for (let from = 0; from < frames; from += STRETCH) {
     front(from, Math.min(frames, from + STRETCH), flow);
@@ -43,7 +44,7 @@ export async function activationsOf(bands: Uint8Array, pause: Pause): Promise<Ac
   }
   let next = new Float32Array(flow.length);
   for (const [i, block] of weights.blocks.entries()) {
-    const run = dilatedBlock(block, frames);
+    const run = dilatedBlock(block, linear, frames);
     for (let from = 0; from < frames; from += STRETCH) {
       run(flow, next, from, Math.min(frames, from + STRETCH));
       if ((await pause(0.5 + (0.5 * (i + from / frames)) / steps)) === 'stop') return undefined;
@@ -56,12 +57,12 @@ export async function activationsOf(bands: Uint8Array, pause: Pause): Promise<Ac
 const elu = (x: number) => (x > 0 ? x : Math.exp(x) - 1);
 
 /** Bands to channels: writes rows `from` to `to` of `out`. Rows of the first convolution are made once and kept for three. */
-function frontEnd({ first, second, joined }: Weights, bands: Uint8Array, frames: number) {
+function frontEnd({ first, second, joined }: Weights, linear: MakeLinear, bands: Uint8Array, frames: number) {
   const row = FIRST.bands * FIRST.filters;
-  const ring = [0, 1, 2].map(() => ({ of: -9, values: new Float64Array(row) }));
-  const nothing = new Float64Array(row);
-  const firstAt = firstRow(first, bands, frames);
-  const rowOf = (t: number): Float64Array => {
+  const ring = [0, 1, 2].map(() => ({ of: -9, values: new Float32Array(row) }));
+  const nothing = new Float32Array(row);
+  const firstAt = firstRow(first, linear, bands, frames);
+  const rowOf = (t: number): Float32Array => {
     if (t < 0 || t >= frames) return nothing;
     const place = ring[t % 3]!;
     if (place.of !== t) {
@@ -70,32 +71,33 @@ function frontEnd({ first, second, joined }: Weights, bands: Uint8Array, frames:
     }
     return place.values;
   };
-  const secondAt = secondRow(second);
-  const hidden = new Float64Array(SECOND.filters * SECOND.bands);
+  const secondAt = secondRow(second, linear);
+  const inputs = SECOND.filters * SECOND.bands;
   // The trainer joins them by filter and band; here they lie by band and filter.
-  const join = matrix(hidden.length, CHANNELS, joined.biases, (output, input) => {
+  const join = linear(inputs, CHANNELS, joined.biases, (output, input) => {
     const [band, filter] = [Math.floor(input / SECOND.filters), input % SECOND.filters];
-    return joined.weights[output * hidden.length + filter * SECOND.bands + band]!;
+    return joined.weights[output * inputs + filter * SECOND.bands + band]!;
   });
-  const sums = new Float64Array(CHANNELS);
+  const two = [join.values.subarray(0, inputs), join.values.subarray(inputs)] as const;
   return (from: number, to: number, out: Float32Array): void => {
-    for (let t = from; t < to; t++) {
-      secondAt(rowOf(t - 1), rowOf(t), rowOf(t + 1), hidden);
-      multiply(join, hidden, 0, sums);
-      for (let c = 0; c < CHANNELS; c++) out[t * CHANNELS + c] = elu(sums[c]!);
+    for (let t = from; t < to; t += 2) {
+      secondAt(rowOf(t - 1), rowOf(t), rowOf(t + 1), two[0]);
+      secondAt(rowOf(t), rowOf(t + 1), rowOf(t + 2), two[1]);
+      join.run();
+      const count = Math.min(2, to - t) * CHANNELS;
+      for (let c = 0; c < count; c++) out[t * CHANNELS + c] = elu(join.sums[c]!);
     }
   };
 }
 
 /** 4 × 3 over two frames and one to either side, then the largest of three bands. Written as [band][filter]. */
-function firstRow({ weights, biases }: Layer, bands: Uint8Array, frames: number) {
+function firstRow({ weights, biases }: Layer, linear: MakeLinear, bands: Uint8Array, frames: number) {
   const { filters, bands: kept, taps } = FIRST;
   // The bytes' scale is in the weights.
-  const filter = matrix(taps, filters, biases, (output, tap) => weights[output * taps + tap]! * VALUES_PER_BYTE);
+  const filter = linear(taps, filters, biases, (output, tap) => weights[output * taps + tap]! * VALUES_PER_BYTE);
+  const { values: heard, sums } = filter;
   const last = frames * 2;
-  const heard = new Float64Array(2 * taps);
-  const sums = new Float64Array(2 * filters);
-  return (t: number, out: Float64Array): void => {
+  return (t: number, out: Float32Array): void => {
     for (let band = 0; band < kept * 3; band += 2) {
       for (let dt = 0; dt < 4; dt++) {
         const frame = 2 * t - 1 + dt;
@@ -106,7 +108,7 @@ function firstRow({ weights, biases }: Layer, bands: Uint8Array, frames: number)
           heard[taps + dt * 3 + db] = inside ? bands[at + db + 1]! : 0;
         }
       }
-      multiplyTwo(filter, heard, sums);
+      filter.run();
       keepLargest(sums, 0, filters, out, band);
       keepLargest(sums, filters, filters, out, band + 1);
     }
@@ -115,18 +117,17 @@ function firstRow({ weights, biases }: Layer, bands: Uint8Array, frames: number)
 }
 
 /** 3 × 3 over frames and bands, then the largest of three bands. Written as [band][filter]. */
-function secondRow({ weights, biases }: Layer) {
+function secondRow({ weights, biases }: Layer, linear: MakeLinear) {
   const { filters, bands: kept } = SECOND;
   const inputs = FIRST.filters;
   const width = 3 * inputs;
   // Inputs lie by frame, band and filter of the first layer.
-  const filter = matrix(3 * width, filters, biases, (output, input) => {
+  const filter = linear(3 * width, filters, biases, (output, input) => {
     const [frame, band, from] = [Math.floor(input / width), Math.floor((input % width) / inputs), input % inputs];
     return weights[(output * inputs + from) * 9 + frame * 3 + band]!;
   });
-  const heard = new Float64Array(6 * width);
-  const sums = new Float64Array(2 * filters);
-  return (before: Float64Array, here: Float64Array, after: Float64Array, out: Float64Array): void => {
+  const { values: heard, sums } = filter;
+  return (before: Float32Array, here: Float32Array, after: Float32Array, out: Float32Array): void => {
     for (let band = 0; band < kept * 3; band += 2) {
       for (let k = 0; k < 2; k++) {
         const at = (band + k) * inputs;
@@ -137,7 +138,7 @@ function secondRow({ weights, biases }: Layer) {
           heard[to + 2 * width + i] = after[at + i]!;
         }
       }
-      multiplyTwo(filter, heard, sums);
+      filter.run();
       keepLargest(sums, 0, filters, out, band);
       keepLargest(sums, filters, filters, out, band + 1);
     }
@@ -146,24 +147,23 @@ function secondRow({ weights, biases }: Layer) {
 }
 
 /** Of three bands after the other, the largest of each filter. The curve comes later: it only ever rises. */
-function keepLargest(sums: Float64Array, from: number, filters: number, out: Float64Array, band: number): void {
+function keepLargest(sums: Float32Array, from: number, filters: number, out: Float32Array, band: number): void {
   const to = Math.floor(band / 3) * filters;
   const fresh = band % 3 === 0;
   for (let f = 0; f < filters; f++) if (fresh || sums[from + f]! > out[to + f]!) out[to + f] = sums[from + f]!;
 }
 
 /** One dilated convolution, a mix of channels, and the input added; two frames at a time. */
-function dilatedBlock({ dilation, dilated, mixed }: Weights['blocks'][number], frames: number) {
+function dilatedBlock(block: Weights['blocks'][number], linear: MakeLinear, frames: number) {
+  const { dilation, dilated, mixed } = block;
   const size = CHANNELS;
   const width = TAPS * size;
-  const filter = matrix(width, size, dilated.biases, (output, input) => {
+  const filter = linear(width, size, dilated.biases, (output, input) => {
     const [tap, from] = [Math.floor(input / size), input % size];
     return dilated.weights[(output * size + from) * TAPS + tap]!;
   });
-  const mix = matrix(size, size, mixed.biases, (output, input) => mixed.weights[output * size + input]!);
-  const heard = new Float64Array(2 * width);
-  const sums = new Float64Array(2 * size);
-  const mixes = new Float64Array(2 * size);
+  const mix = linear(size, size, mixed.biases, (output, input) => mixed.weights[output * size + input]!);
+  const { values: heard, sums } = filter;
   return (input: Float32Array, out: Float32Array, from: number, to: number): void => {
     for (let t = from; t < to; t += 2) {
       for (let k = 0; k < 2; k++)
@@ -173,11 +173,11 @@ function dilatedBlock({ dilation, dilated, mixed }: Weights['blocks'][number], f
           const place = k * width + tap * size;
           for (let c = 0; c < size; c++) heard[place + c] = inside ? input[at * size + c]! : 0;
         }
-      multiplyTwo(filter, heard, sums);
-      for (let c = 0; c < sums.length; c++) sums[c] = elu(sums[c]!);
-      multiplyTwo(mix, sums, mixes);
+      filter.run();
+      for (let c = 0; c < sums.length; c++) mix.values[c] = elu(sums[c]!);
+      mix.run();
       const count = Math.min(2, to - t) * size;
-      for (let c = 0; c < count; c++) out[t * size + c] = input[t * size + c]! + mixes[c]!;
+      for (let c = 0; c < count; c++) out[t * size + c] = input[t * size + c]! + mix.sums[c]!;
     }
   };
 }

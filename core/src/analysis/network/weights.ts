@@ -1,5 +1,6 @@
 // The trained weights: float16 numbers in the order of the layers, as base64. `training/` makes the file.
 
+import { bytesOf } from './base64';
 import stored from './weights.json';
 
 /** A layer's weights and biases, as `training/music/export.py` writes them: PyTorch's order, flat. */
@@ -39,25 +40,6 @@ export function readWeights(): Weights {
   };
   if (at !== numbers.length) throw new RangeError(`weights.json has ${numbers.length} weights; the network has ${at}`);
   return weights;
-}
-
-const DIGITS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/';
-
-/** Base64 (RFC 4648, clause 4) without line breaks. */
-function bytesOf(text: string): Uint8Array {
-  const bytes = new Uint8Array(Math.floor((text.replace(/=+$/, '').length * 3) / 4));
-  let bits = 0;
-  let held = 0;
-  let at = 0;
-  for (const letter of text) {
-    if (letter === '=') break;
-    held = ((held << 6) | DIGITS.indexOf(letter)) & 0xffffff;
-    bits += 6;
-    if (bits < 8) continue;
-    bits -= 8;
-    bytes[at++] = (held >> bits) & 0xff;
-  }
-  return bytes;
 }
 
 /** Numbers of IEEE 754 binary16, little-endian. */
