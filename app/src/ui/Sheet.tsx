@@ -83,7 +83,7 @@ export function Sheet({ title, low = false, onClose, children }: Props) {
             left: 0,
             right: 0,
             bottom: 0,
-            maxHeight: low ? '52%' : '96%',
+            maxHeight: low ? 'max(52%, 340px)' : '96%',
             borderTopLeftRadius: 22,
             borderTopRightRadius: 22,
           })}

@@ -18,6 +18,7 @@ export const Section = z.strictObject({
 export type Section = z.infer<typeof Section>;
 
 /** A place with a name, anywhere in the song. */
+export const MOST_MARKERS = 1000;
 export const Marker = z.strictObject({ id: idOf<'Marker'>(), at: Beat, name: Name });
 export type Marker = z.infer<typeof Marker>;
 
@@ -105,7 +106,7 @@ export const Song = z.strictObject({
     .max(1000),
   sections: z.array(Section).max(1000),
   /** Sorted by place. */
-  markers: z.array(Marker).max(1000).optional(),
+  markers: z.array(Marker).max(MOST_MARKERS).optional(),
   /** Without, looks that were on before it come back. */
   ending: Ending.optional(),
   lanes: z.array(Lane).min(1).max(MOST_LANES),

@@ -21,11 +21,12 @@ import { options, UsageError } from './usage';
 export const MIDI_HELP = `Usage: hovlix midi SHOW.hovlix --song NAME --out FILE.mid
        hovlix midi SHOW.hovlix --song NAME --in FILE.mid [--list | --out NEW.hovlix] [choices]
 
-Writes a song as a Standard MIDI File: tempo, meter, sections as markers, hit lanes as notes. Or brings one in: the show
-with what was taken of it is written to NEW.hovlix; SHOW.hovlix stays as it is.
+Writes a song as a Standard MIDI File: tempo, meter, sections as markers, markers as cue points, hit lanes as notes. Or
+brings one in: the show with what was taken of it is written to NEW.hovlix; SHOW.hovlix stays as it is.
   --list                what the file holds; changes nothing
   --tempo yes|no        its tempo and meter, in the place of the song's (yes where the song has no music)
   --sections yes|no     its markers as sections (yes where the song has none)
+  --cues yes|no         its cue points as markers (yes where the song has none)
   --part T/C[=ROLE]     a part by track and channel, for a role; may be given again (all drums for the first role)
   --kit NAME            what answers to the notes; without, a kit is made with a hit for each of them
   --by-note             a lane for each note`;
@@ -41,6 +42,7 @@ export async function midiCommand(args: string[]): Promise<void> {
       list: { type: 'boolean' },
       tempo: { type: 'string' },
       sections: { type: 'string' },
+      cues: { type: 'string' },
       part: { type: 'string', multiple: true },
       kit: { type: 'string' },
       'by-note': { type: 'boolean' },
@@ -65,6 +67,7 @@ export async function midiCommand(args: string[]): Promise<void> {
   const choices: MidiChoices = {
     tempo: yesOrNo(values.tempo, 'tempo') ?? usual.tempo,
     sections: yesOrNo(values.sections, 'sections') ?? usual.sections,
+    cues: yesOrNo(values.cues, 'cues') ?? usual.cues,
     parts: chosen.map((part) => ({ ...part, kit, byNote: values['by-note'] === true })),
   };
   writeFileSync(values.out, taken(bundle, song, music.value, choices));
@@ -105,12 +108,13 @@ function partOf(text: string, music: MidiMusic, show: Show): MidiChoices['parts'
   return { part, role: first.id, kit: null, byNote: false };
 }
 
-function listOf({ parts, tempo, meter, markers, timed }: MidiMusic): string {
+function listOf({ parts, tempo, meter, markers, cues, timed }: MidiMusic): string {
   const bpm = tempo.map(({ pulse }) => 60 / pulse);
   const lines = [
     timed ? 'counts in seconds' : `tempo    ${Math.min(...bpm).toFixed(1)} to ${Math.max(...bpm).toFixed(1)} bpm, ${tempo.length} in all`,
     `meter    ${meter.map(({ numerator, denominator }) => `${numerator}/${denominator}`).join(', ')}`,
     `markers  ${markers.map(({ name }) => name).join(', ') || 'none'}`,
+    `cues     ${cues.map(({ name }) => name).join(', ') || 'none'}`,
     ...parts.map(({ key, name, notes }) => {
       const pitches = [...new Set(notes.map(({ note }) => note))].sort((a, b) => a - b);
       return `part ${key}  ${name}: ${notes.length} notes, ${pitches.map(noteName).join(', ')}`;

@@ -48,6 +48,7 @@ const newId = () => `m${named++}`;
 const all = (music: MidiMusic, more: Partial<MidiChoices> = {}): MidiChoices => ({
   tempo: true,
   sections: true,
+  cues: true,
   parts: music.parts.map(({ key }) => ({ part: key, role: id('wash'), kit: null, byNote: false })),
   ...more,
 });
@@ -160,7 +161,7 @@ describe('taken into a song', () => {
     expect(after.kits.map(({ name, hits }) => [name, hits.map((hit) => [hit.name, hit.low])])).toEqual([['Drums', [['Kick', 36], ['Snare', 38]]]]); // prettier-ignore
     expect(lane.notes.map(({ at, note }) => [at, note])).toEqual([[0, 36], [1, 38], [2, 36]]); // prettier-ignore
     const parts = [{ part: '2/10', role: id<'Role'>('bars'), kit: id<'Kit'>('own'), byNote: true }];
-    const each = brought(music, { tempo: false, sections: false, parts });
+    const each = brought(music, { tempo: false, sections: false, cues: false, parts });
     expect(each.songs[0]!.lanes.slice(2).map((one) => [one.name, one.type === 'hits' && one.notes.length])).toEqual([['Kick', 2], ['Snare', 1]]); // prettier-ignore
     expect([each.songs[0]!.tempo, each.songs[0]!.sections, each.kits]).toEqual([song.tempo, song.sections, []]);
   });
@@ -217,12 +218,15 @@ test('written and read again: notes, sections and meter to the tick, tempo to a 
       });
       const lane: HitLane = { id: id('h'), name: 'Schläge', type: 'hits', kit: id('k'), role: id('wash'), notes: placed.sort((a, b) => a.at - b.at || a.note - b.note) }; // prettier-ignore
       const sections = [0, 3, 8].map((bar, i) => ({ id: id<'Section'>(`s${i}`), bar, name: `Teil ${i} – ü`, note: '', tint: 0 })); // prettier-ignore
-      const made: Song = { ...song, duration: seconds(60), tempo: { anchors }, meter, sections, lanes: [song.lanes[0]!, lane] }; // prettier-ignore
+      const markers = list.slice(0, 5).map(([tick], i) => ({ id: id<'Marker'>(`c${i}`), at: beats(tick / TICKS), name: `Zeichen ${i} – é` })); // prettier-ignore
+      const made: Song = { ...song, duration: seconds(60), tempo: { anchors }, meter, sections, markers, lanes: [song.lanes[0]!, lane] }; // prettier-ignore
       const music = read(writeSongAsMidi(made));
       const bare = { ...show, songs: [{ ...song, tempo: { anchors: [{ beat: beats(0), time: timeAt(made.tempo, beats(0)) }, { beat: beats(1), time: seconds(timeAt(made.tempo, beats(0)) + 1) }] } }] }; // prettier-ignore
       const after = brought(music, all(music), bare).songs[0]!;
       expect(after.meter).toEqual(meter.filter(({ bar }) => beatOfBar(meter, bar) < 400));
       expect(after.sections.map(({ bar, name }) => [bar, name])).toEqual(sections.map(({ bar, name }) => [bar, name]));
+      const placesOf = (all: Song['markers']) => (all ?? []).map(({ at, name }) => `${Math.round(at * TICKS)} ${name}`).sort(); // prettier-ignore
+      expect(placesOf(after.markers)).toEqual(placesOf(markers));
       const back = (after.lanes.at(-1) as HitLane).notes;
       expect(back.map(({ at, length, note, velocity }) => [at, length, note, velocity].map((one) => Math.round(one * 1e6)))).toEqual(lane.notes.map(({ at, length, note, velocity }) => [at, length, note, velocity].map((one) => Math.round(one * 1e6)))); // prettier-ignore
       // What lies behind the end of the song is not written.
@@ -235,8 +239,10 @@ test('written and read again: notes, sections and meter to the tick, tempo to a 
 
 test('a pickup: the file begins with it, and bar 1 is found again', () => {
   const pickup: Song = { ...song, tempo: { anchors: [{ beat: beats(0), time: seconds(1.5) }, { beat: beats(1), time: seconds(2) }] }, lanes: [song.lanes[0]!, { id: id('h'), name: 'H', type: 'hits', kit: id('k'), role: id('wash'), notes: [-2, 0, 1].map((at) => ({ id: id<'Note'>(`p${at}`), at: beats(at), length: beats(0.5), note: 36, velocity: 1 })) }] }; // prettier-ignore
-  const music = read(writeSongAsMidi(pickup));
+  // Not even a marker that is called like the place of bar 1 moves it.
+  const music = read(writeSongAsMidi({ ...pickup, markers: [{ id: id('c'), at: beats(3), name: 'bar 1' }] }));
   expect(music.origin).toBe(4);
+  expect(music.cues.map(({ name }) => name)).toEqual(['Bar 1']);
   const after = brought(music, all(music), { ...show, songs: [pickup] }).songs[0]!;
   expect((after.lanes.at(-1) as HitLane).notes.map(({ at }) => at)).toEqual([-2, 0, 1]);
   expect(timeAt(after.tempo, beats(0))).toBeCloseTo(1.5, 6);

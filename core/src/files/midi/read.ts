@@ -29,6 +29,8 @@ export type MidiMusic = {
   readonly tempo: readonly { readonly at: number; readonly pulse: number }[];
   readonly meter: readonly { readonly at: number; readonly numerator: number; readonly denominator: number }[];
   readonly markers: readonly { readonly at: number; readonly name: string }[];
+  /** Names at any place (RP-001, "Cue Point"). */
+  readonly cues: readonly { readonly at: number; readonly name: string }[];
   readonly parts: readonly MidiPart[];
   /** Where the last track ends. */
   readonly end: number;
@@ -152,18 +154,20 @@ function musicOf(
   });
   // Of patterns of their own the first one says how fast the song is.
   const common = (apart ? placed.slice(0, 1) : placed).flat().sort((a, b) => a.at - b.at);
-  const markers = common.flatMap(({ at, event }) =>
-    event.type === 'marker' ? [{ at, name: textOf(event.text) }] : [],
-  );
-  const one = common.find(({ event }) => event.type === 'cuePoint' && textOf(event.text) === BAR_ONE);
+  const named = (type: 'marker' | 'cuePoint') =>
+    common
+      .flatMap(({ at, event }) => (event.type === type ? [{ at, name: textOf(event.text) }] : []))
+      .filter(({ name }) => name !== '');
+  const cues = named('cuePoint');
   return {
     timed,
     tempo: timed ? [{ at: 0, pulse: USUAL_PULSE }] : temposIn(common, left),
     meter: metersIn(common, left),
-    markers: markers.filter(({ name }) => name !== ''),
+    markers: named('marker'),
+    cues: cues.filter(({ name }) => name !== BAR_ONE),
     parts: placed.flatMap((events, i) => partsOf(events, i + 1)),
     end: Math.max(...placed.map((events) => events.at(-1)?.at ?? 0)),
-    origin: one?.at ?? 0,
+    origin: cues.find(({ name }) => name === BAR_ONE)?.at ?? 0,
     left,
   };
 }

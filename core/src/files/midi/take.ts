@@ -6,10 +6,12 @@ import type { Command, Show } from '../../show';
 import {
   bareSong,
   kindOfSection,
+  MOST_MARKERS,
   MOST_LANES,
   MOST_NOTES,
   nearestBar,
   type HitLane,
+  type Marker,
   type Note,
   type Section,
   type Song,
@@ -34,6 +36,8 @@ export type MidiChoices = {
   readonly tempo: boolean;
   /** Its markers take the place of the song's sections. */
   readonly sections: boolean;
+  /** Its cue points take the place of the song's markers. */
+  readonly cues: boolean;
   readonly parts: readonly PartChoice[];
 };
 
@@ -41,6 +45,7 @@ export type MidiChoices = {
 export type Taken = {
   readonly bars: { readonly anchors: Song['tempo']['anchors']; readonly meter: Song['meter'] } | undefined;
   readonly sections: readonly Section[] | undefined;
+  readonly markers: readonly Marker[] | undefined;
   readonly kits: readonly Kit[];
   readonly lanes: readonly HitLane[];
   /** What had no room, in words. */
@@ -62,6 +67,7 @@ export function usualChoices(music: MidiMusic, song: Song, show: Show): MidiChoi
   return {
     tempo: !music.timed && song.music === null,
     sections: music.markers.length > 0 && song.sections.length === 0,
+    cues: music.cues.length > 0 && (song.markers ?? []).length === 0,
     parts: role === undefined ? [] : parts.map(({ key }) => ({ part: key, role, kit: null, byNote: false })),
   };
 }
@@ -72,6 +78,7 @@ export function takenFrom(music: MidiMusic, song: Song, show: Show, choices: Mid
   const bars = choices.tempo && !music.timed ? { anchors: anchorsOf(music, song), meter } : undefined;
   const beatOf = placing(music, song);
   const sections = choices.sections ? sectionsOf(music, bars?.meter ?? song.meter, beatOf, newId) : undefined;
+  const markers = choices.cues ? markersOf(music, beatOf, newId) : undefined;
   const kits: Kit[] = [];
   const lanes: HitLane[] = [];
   const left: string[] = [];
@@ -95,7 +102,7 @@ export function takenFrom(music: MidiMusic, song: Song, show: Show, choices: Mid
   if (lanes.length > room) left.push(`A song has ${MOST_LANES} lanes at most: ${lanes.length - room} of the new ones had no room.`); // prettier-ignore
   const taken = lanes.slice(0, Math.max(0, room));
   const used = new Set(taken.map(({ kit }) => kit));
-  return { bars, sections, kits: kits.filter((kit) => used.has(kit.id)), lanes: taken, left };
+  return { bars, sections, markers, kits: kits.filter((kit) => used.has(kit.id)), lanes: taken, left };
 }
 
 /** A MIDI file as a song of its own, without a recording: its bars, its sections, its drums. */
@@ -109,10 +116,11 @@ export function songOfMidi(music: MidiMusic, title: string, show: Show, newId: (
 }
 
 /** The edit that brings it in; empty where nothing was chosen. */
-export function commandsOf(song: Song['id'], { bars, sections, kits, lanes }: Taken): Command[] {
+export function commandsOf(song: Song['id'], { bars, sections, markers, kits, lanes }: Taken): Command[] {
   return [
     ...(bars ? [{ type: 'set-bars' as const, song, ...bars }] : []),
     ...(sections ? [{ type: 'set-sections' as const, song, sections: [...sections] }] : []),
+    ...(markers ? [{ type: 'set-markers' as const, song, markers: [...markers] }] : []),
     ...kits.map((kit) => ({ type: 'store-kit' as const, kit })),
     ...lanes.map((added) => ({ type: 'add-lane' as const, song, added })),
   ];
@@ -182,6 +190,12 @@ function sectionsOf(
       note: '',
       tint: kinds.indexOf(kindOfSection(name)) % 8,
     }));
+}
+
+function markersOf({ cues }: MidiMusic, beatOf: (at: number) => Note['at'], newId: () => string): readonly Marker[] {
+  return cues
+    .slice(0, MOST_MARKERS)
+    .map(({ at, name }) => ({ id: id<'Marker'>(newId()), at: beatOf(at), name: name.trim().slice(0, 120) }));
 }
 
 const pitchesOf = ({ notes }: MidiPart): readonly number[] => [...new Set(notes.map(({ note }) => note))].sort((a, b) => a - b); // prettier-ignore

@@ -1,4 +1,5 @@
-// A song as a Standard MIDI File (RP-001): tempo, meter, sections as markers, hits as notes; to the tick.
+// A song as a Standard MIDI File (RP-001): tempo, meter, sections as markers, markers as cue points, hits as notes;
+// to the tick.
 
 import { writeMidi, type MidiEvent } from 'midi-file';
 import { barSpan, type HitLane, type Song } from '../../song';
@@ -31,10 +32,18 @@ export function writeSongAsMidi(song: Song): Uint8Array<ArrayBuffer> {
     type: 'marker',
     text: bytesOf(name),
   }));
+  // A marker of that name would move bar 1.
+  const nameOf = (name: string) => (name === BAR_ONE ? 'Bar 1' : name);
+  const cues = (song.markers ?? []).map(({ at, name }): Event => ({
+    tick: tickOf(at),
+    meta: true,
+    type: 'cuePoint',
+    text: bytesOf(nameOf(name)),
+  }));
   const pickup: Event[] = first < 0 ? [{ tick: tickOf(0), meta: true, type: 'cuePoint', text: BAR_ONE }] : [];
   const title: Event = { tick: 0, meta: true, type: 'trackName', text: bytesOf(song.title) };
   const bars = [...metersOf(song, first, tickOf), ...temposOf(song, start, tickOf, end)];
-  const conductor = [title, ...bars, ...pickup, ...marked];
+  const conductor = [title, ...bars, ...pickup, ...marked, ...cues];
   const tracks = [conductor, ...lanes.map((lane) => notesOf(lane, tickOf))].map((events) => deltas(events, end));
   const header = { format: 1 as const, numTracks: tracks.length, ticksPerBeat: TICKS };
   return Uint8Array.from(writeMidi({ header, tracks }));

@@ -9,15 +9,21 @@ import { Sheet } from '../../../ui/Sheet';
 
 type Props = {
   readonly show: Show;
+  /** How many steps the chase has, and how many of them come before what is added. */
+  readonly count: number;
+  readonly before: number;
   readonly onAdd: (step: Look['id'] | 'copy') => void;
   readonly onClose: () => void;
 };
 
-export function AddStep({ show, onAdd, onClose }: Props) {
+export function AddStep({ show, count, before, onAdd, onClose }: Props) {
+  const where = before === count ? 'at the end' : before === 0 ? 'at the beginning' : `after step ${before}`;
   return (
     <Sheet title="Add steps" onClose={onClose}>
-      <Button onPress={() => onAdd('copy')}>Light of its own, from the last step</Button>
-      <Quiet>Or tap looks, one after the other. Each becomes a step at the end.</Quiet>
+      <Button onPress={() => onAdd('copy')}>
+        Light of its own, from {before === count ? 'the last step' : `step ${Math.max(1, before)}`}
+      </Button>
+      <Quiet>Or tap looks, one after the other. Each becomes a step {where}.</Quiet>
       <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))', gap: 10 }}>
         {show.looks.map((look) => (
           <View

@@ -46,7 +46,8 @@ function Editor({ show, chase }: Props) {
   const say = useSession((session) => session.say);
   const on = useIsOn(chase.id);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const [adding, setAdding] = useState(false);
+  // Steps are being added, with so many of the chase before them.
+  const [adding, setAdding] = useState<number | null>(null);
   const [hasCopy, setHasCopy] = useState(copied.length > 0);
   const put = (next: Chase) => app.document.make({ type: 'store-chase', chase: next });
   const fresh = () => freshId() as Step['id'];
@@ -54,6 +55,7 @@ function Editor({ show, chase }: Props) {
     put({ ...chase, steps: [...chase.steps.slice(0, after + 1), ...steps.map((step) => ({ ...step, id: fresh() })), ...chase.steps.slice(after + 1)] }); // prettier-ignore
   const last = chase.steps.length - 1;
   const picked = chase.steps.filter((step) => chosen.has(step.id));
+  const pasteAfter = picked.length > 0 ? chase.steps.indexOf(picked.at(-1)!) : last;
   const playFrom = (place: number) => {
     const course = courseOf(chase);
     const { beat, pulse } = clockNow(app);
@@ -94,7 +96,7 @@ function Editor({ show, chase }: Props) {
                 : `${chase.steps.length} ${chase.steps.length === 1 ? 'step' : 'steps'}`}
             </Words>
             <Row gap={8} flexWrap="wrap">
-              {hasCopy && <Button onPress={() => insertCopies(copied, last)}>Paste</Button>}
+              {hasCopy && <Button onPress={() => insertCopies(copied, pasteAfter)}>Paste</Button>}
               {chase.steps.length > 0 && (
                 <Button
                   onPress={() =>
@@ -106,7 +108,10 @@ function Editor({ show, chase }: Props) {
                   {picked.length === chase.steps.length ? 'Choose none' : 'Choose all'}
                 </Button>
               )}
-              <Button kind={chase.steps.length === 0 ? 'primary' : 'plain'} onPress={() => setAdding(true)}>
+              <Button
+                kind={chase.steps.length === 0 ? 'primary' : 'plain'}
+                onPress={() => setAdding(chase.steps.length)}
+              >
                 Add a step
               </Button>
             </Row>
@@ -125,9 +130,10 @@ function Editor({ show, chase }: Props) {
                 copied = picked;
                 setHasCopy(true);
                 say(
-                  `${picked.length} ${picked.length === 1 ? 'step is' : 'steps are'} copied. Paste puts them at the end, here or in another chase.`,
+                  `${picked.length} ${picked.length === 1 ? 'step is' : 'steps are'} copied. Paste puts them after the chosen steps or at the end, here or in another chase.`,
                 );
               }}
+              onAdd={setAdding}
               onClear={() => setChosen(new Set())}
             />
           )}
@@ -146,17 +152,18 @@ function Editor({ show, chase }: Props) {
           <Running show={show} chase={chase} onPut={put} />
         </Column>
       </div>
-      {adding && (
+      {adding !== null && (
         <AddStep
           show={show}
-          onClose={() => setAdding(false)}
+          count={chase.steps.length}
+          before={adding}
+          onClose={() => setAdding(null)}
           onAdd={(step) => {
-            const { look: _, ...model } = chase.steps[last] ?? {};
-            const begun = step === 'copy' ? withStepAfter(chase, last, { id: fresh() }) : withStepAfter({ ...chase, steps: chase.steps }, last, { ...model, id: fresh(), look: step, values: [] }); // prettier-ignore
-            put(begun);
-            if (step !== 'copy') return;
-            setAdding(false);
-            router.push(`/looks/chase/${chase.id}/${begun.steps.at(-1)!.id}`);
+            const { look: _, ...times } = chase.steps[Math.max(0, adding - 1)] ?? {};
+            const id = fresh();
+            put(withStepAfter(chase, adding - 1, step === 'copy' ? { id } : { ...times, id, look: step, values: [] }));
+            setAdding(step === 'copy' ? null : adding + 1);
+            if (step === 'copy') router.push(`/looks/chase/${chase.id}/${id}`);
           }}
         />
       )}

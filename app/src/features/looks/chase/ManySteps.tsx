@@ -11,10 +11,12 @@ type Props = {
   readonly picked: readonly Step[];
   readonly onPut: (chase: Chase) => void;
   readonly onCopy: () => void;
+  /** Steps are to be added, with so many of the chase before them. */
+  readonly onAdd: (before: number) => void;
   readonly onClear: () => void;
 };
 
-export function ManySteps({ chase, picked, onPut, onCopy, onClear }: Props) {
+export function ManySteps({ chase, picked, onPut, onCopy, onAdd, onClear }: Props) {
   const app = useHovlix();
   const say = useSession((session) => session.say);
   const ids = new Set<string>(picked.map(({ id }) => id));
@@ -51,6 +53,8 @@ export function ManySteps({ chase, picked, onPut, onCopy, onClear }: Props) {
           Half as long
         </Button>
         <Button onPress={() => scale(2)}>Twice as long</Button>
+        <Button onPress={() => onAdd(chase.steps.indexOf(picked[0]!))}>Add before</Button>
+        <Button onPress={() => onAdd(chase.steps.indexOf(picked.at(-1)!) + 1)}>Add after</Button>
         <Button onPress={onCopy}>Copy</Button>
         <Button onPress={remove}>Delete</Button>
       </Row>

@@ -122,7 +122,7 @@ export function LanesSheet({ song, onClose }: Props) {
           </FileButton>
           <Button onPress={() => void saveAsMidi(song)}>Export MIDI</Button>
         </Row>
-        <Quiet>Tempo, meter, sections as markers, and hits as notes.</Quiet>
+        <Quiet>Tempo, meter, sections as markers, markers as cue points, and hits as notes.</Quiet>
       </Column>
     </Sheet>
   );

@@ -36,13 +36,14 @@ export function MidiSheet({ song, show, name, music, format, onClose }: Props) {
   const notes = music.parts
     .filter(({ key }) => choices.parts.some(({ part }) => part === key))
     .reduce((sum, part) => sum + part.notes.length, 0);
-  const nothing = !choices.tempo && !choices.sections && choices.parts.length === 0;
+  const nothing = !choices.tempo && !choices.sections && !choices.cues && choices.parts.length === 0;
   const take = () => {
     const taken = format.takenFrom(music, song, show, choices, freshId);
     document.together(format.commandsOf(song.id, taken));
     const what = [
       taken.bars && 'bars and tempo',
       taken.sections && `${taken.sections.length} sections`,
+      taken.markers && `${taken.markers.length} ${taken.markers.length === 1 ? 'marker' : 'markers'}`,
       taken.lanes.length > 0 && `${taken.lanes.length} ${taken.lanes.length === 1 ? 'lane' : 'lanes'} of hits`,
     ].filter(Boolean);
     say([`From “${name}”: ${what.join(', ') || 'nothing'}.`, ...taken.left].join(' '), { undo: document.takingBack() });
@@ -70,6 +71,13 @@ export function MidiSheet({ song, show, name, music, format, onClose }: Props) {
             label={music.markers.length === 1 ? 'Use its marker as a section' : `Use its ${music.markers.length} markers as sections`}
             on={choices.sections}
             onChange={(sections) => set({ sections })}
+          />
+        )}
+        {music.cues.length > 0 && (
+          <Switch
+            label={music.cues.length === 1 ? 'Use its cue point as a marker' : `Use its ${music.cues.length} cue points as markers`}
+            on={choices.cues}
+            onChange={(cues) => set({ cues })}
           />
         )}
       </Column>
