@@ -12,5 +12,6 @@ declare module 'fft.js' {
     constructor(size: number);
     createComplexArray(): number[];
     realTransform(out: number[] | Float64Array, input: ArrayLike<number>): void;
+    transform(out: number[] | Float64Array, input: ArrayLike<number>): void;
   }
 }

@@ -28,6 +28,8 @@ const OF_ONE_BEAT = 1.5;
 /** A path is looked for at most so often, each time with a better guess of how well it will do. */
 const ROUNDS = 5;
 const FIRST_GUESS = 0.8;
+/** A guess that near to what came out is good enough. */
+const ENOUGH = 0.004;
 /** From here to there a beat is found at all, as log odds. */
 const HEARD_ODDS = -1.5;
 /** A path of one tempo need only earn so much of what the best earns: records without one earn far less on a line. */
@@ -60,23 +62,31 @@ export type PathLimits = {
  * @param odds log odds of a beat, `ACTIVATION_RATE` a second. Empty where none is likely.
  */
 export function findBeats(odds: Float32Array, limits: PathLimits = {}): Path {
-  const strength = beatEvidence(odds);
-  if (strength.length < LONGEST) return { beats: [], score: 0 };
-  if (limits.avoid) closeOff(strength, limits.avoid);
-  const expected = odds.reduce((sum, value) => sum + likelihood(value), 0) / OF_ONE_BEAT;
-  const free = bestSteps(strength, expected, limits, FIRST_GUESS);
-  const steady = steadySteps(free, strength, expected, limits);
-  const { steps } = steady && slips(free.steps) ? steady : free;
-  const { within } = limits;
-  const inside = within
-    ? steps.filter((step) => step >= within.from * STEP_RATE && step <= within.to * STEP_RATE)
-    : trimmed(steps, odds);
-  const beats = inside.map((step) => refined(step, strength) / STEP_RATE);
-  // A path that is free to wander always earns more: held against another, what counts is what it earns on its line.
-  return { beats, score: (steady ?? free).score };
+  return search(odds, limits).path();
 }
 
 type Steps = { readonly steps: readonly number[]; readonly score: number };
+
+/** A search: its path, and what it earns on one line of tempo, each worked out when it is asked for. */
+function search(odds: Float32Array, limits: PathLimits) {
+  const strength = beatEvidence(odds);
+  if (limits.avoid) closeOff(strength, limits.avoid);
+  const expected = odds.reduce((sum, value) => sum + likelihood(value), 0) / OF_ONE_BEAT;
+  const free: Steps =
+    strength.length < LONGEST ? { steps: [], score: 0 } : bestSteps(strength, expected, limits, FIRST_GUESS);
+  let known: Steps | null | undefined;
+  const steady = () => (known ??= steadySteps(free, strength, expected, limits) ?? null);
+  const path = (): Path => {
+    const { steps, score } = (slips(free.steps) && steady()) || free;
+    const { within } = limits;
+    const inside = within
+      ? steps.filter((step) => step >= within.from * STEP_RATE && step <= within.to * STEP_RATE)
+      : trimmed(steps, odds);
+    return { beats: inside.map((step) => refined(step, strength) / STEP_RATE), score };
+  };
+  // A path that is free to wander always earns more: two are held against each other by what they earn on their lines.
+  return { path, score: () => (steady() ?? free).score };
+}
 
 /** The path of one tempo, where it is nearly as good as the one that is free. */
 function steadySteps(free: Steps, strength: Float32Array, expected: number, limits: PathLimits): Steps | undefined {
@@ -108,8 +118,9 @@ function bestSteps(
   for (let round = 0; round < ROUNDS; round++) {
     const steps = bestPath(strength, guess / 2, allowed);
     const score = scoreOf(steps, strength, expected);
-    if (score <= best.score + 1e-6) break;
+    if (score <= best.score) break;
     best = { steps, score };
+    if (Math.abs(score - guess) < ENOUGH) break;
     guess = score;
   }
   return best;
@@ -145,12 +156,15 @@ const SLOW_BPM = 72;
 
 /** The beats as they are felt: where the best are very fast or slow, half or twice as many may be nearly as good. */
 export function findFeltBeats(odds: Float32Array): Path {
-  const path = findBeats(odds);
+  const found = search(odds, {});
+  const path = found.path();
   const bpm = tempoOf(path);
   if (bpm > SLOW_BPM && bpm < FAST_BPM) return path;
-  const other = findBeats(odds, bpm >= FAST_BPM ? { most: bpm * 0.72 } : { least: bpm * 1.4 });
-  const felt = (one: Path) => one.score * Math.exp(-READINESS * Math.log2(tempoOf(one) / READY_BPM) ** 2);
-  return other.score > path.score * NEARLY && felt(other) > felt(path) ? other : path;
+  const other = search(odds, bpm >= FAST_BPM ? { most: bpm * 0.72 } : { least: bpm * 1.4 });
+  const others = other.path();
+  const felt = (score: number, at: number) => score * Math.exp(-READINESS * Math.log2(at / READY_BPM) ** 2);
+  const better = felt(other.score(), tempoOf(others)) > felt(found.score(), bpm);
+  return better && other.score() > found.score() * NEARLY ? others : path;
 }
 
 /** Beats a minute by the median gap. */

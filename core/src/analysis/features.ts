@@ -60,8 +60,9 @@ function spectrumMachine(
   loudness: Growing<Uint8Array<ArrayBuffer>>,
 ) {
   const size = 2 ** Math.max(8, Math.round(Math.log2(sampleRate * 0.046)));
-  const fft = new FFT(size);
-  const spectrum = new Float64Array(size * 2);
+  const realPower = powerMachine(size);
+  const power = new Float64Array(size / 2 + 1);
+  const half = Math.round(sampleRate / FRAME_RATE / 2);
   const windowed = new Float64Array(size);
   const hann = Float64Array.from({ length: size }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / size));
   const bank = filterBank(sampleRate, size);
@@ -78,21 +79,18 @@ function spectrumMachine(
 
   const emit = () => {
     const start = Math.round((frame * sampleRate) / FRAME_RATE) - size / 2 - first;
-    let peak = 0;
-    const half = Math.round(sampleRate / FRAME_RATE / 2);
-    for (let i = -half; i < half; i++) peak = Math.max(peak, Math.abs(buffer[start + size / 2 + i] ?? 0));
-    for (let i = 0; i < size; i++) windowed[i] = buffer[start + i]! * hann[i]!;
-    fft.realTransform(spectrum, windowed);
-    bandBytes(spectrum, size, bank, row);
+    multiplied(buffer, start, hann, windowed);
+    realPower(windowed, power);
+    bandBytes(power, size, bank, row);
     for (let band = 0; band < LOUDNESS_BANDS; band++) {
-      let power = 0;
+      let sum = 0;
       const to = bins[band + 1]!;
-      for (let k = bins[band]!; k < to; k++) power += spectrum[2 * k]! ** 2 + spectrum[2 * k + 1]! ** 2;
-      loud[band] = loudnessByte(power / full);
+      for (let k = bins[band]!; k < to; k++) sum += power[k]!;
+      loud[band] = loudnessByte(sum / full);
     }
     bands.add(row);
     loudness.add(loud);
-    peaks.addOne(peak);
+    peaks.addOne(loudestOf(buffer, start + size / 2 - half, start + size / 2 + half));
     frame++;
   };
   const drain = (until: number) => {
@@ -107,17 +105,69 @@ function spectrumMachine(
     const length = channels[0]?.length ?? 0;
     for (let i = 0; i < length;) {
       const count = Math.min(length - i, buffer.length - filled);
-      for (let k = 0; k < count; k++) {
-        let sum = 0;
-        for (let c = 0; c < channels.length; c++) sum += channels[c]![i + k]!;
-        buffer[filled + k] = sum / channels.length;
-      }
+      buffer.fill(0, filled, filled + count);
+      for (const channel of channels) addTo(buffer, filled, channel, i, count, 1 / channels.length);
       filled += count;
       i += count;
       drain(first + filled);
     }
   };
   return { push, finish: () => push([new Float32Array(size / 2)]) };
+}
+
+// Loops over samples stand outside: inside, what they share with the machine is looked up again for each sample.
+
+function multiplied(from: Float32Array, start: number, by: Float64Array, out: Float64Array): void {
+  for (let i = 0; i < out.length; i++) out[i] = from[start + i]! * by[i]!;
+}
+
+function loudestOf(values: Float32Array, from: number, to: number): number {
+  let most = 0;
+  for (let i = from; i < to; i++) most = Math.max(most, Math.abs(values[i]!));
+  return most;
+}
+
+function addTo(out: Float32Array, at: number, from: Float32Array, start: number, count: number, share: number): void {
+  for (let k = 0; k < count; k++) out[at + k]! += from[start + k]! * share;
+}
+
+/** Power spectra of real values, bins 0 to `size / 2`. */
+function powerMachine(size: number): (values: Float64Array, power: Float64Array) => void {
+  const count = size / 2;
+  const fft = new FFT(count);
+  const out = new Float64Array(size);
+  const turn = (wave: (angle: number) => number) =>
+    Float64Array.from({ length: count + 1 }, (_, k) => wave((2 * Math.PI * k) / size));
+  const [cosines, sines] = [turn(Math.cos), turn(Math.sin)];
+  return (values, power) => {
+    fft.transform(out, values);
+    unfolded(out, count, cosines, sines, power);
+  };
+}
+
+/**
+ * Even and odd values are the two halves of one complex transform of half the length, and are told apart by its symmetry
+ * (Press et al., "Numerical Recipes", 12.3).
+ */
+function unfolded(
+  out: Float64Array,
+  count: number,
+  cosines: Float64Array,
+  sines: Float64Array,
+  power: Float64Array,
+): void {
+  for (let k = 0; k <= count / 2; k++) {
+    const at = 2 * k;
+    const other = k === 0 ? 0 : 2 * (count - k);
+    const evenRe = (out[at]! + out[other]!) / 2;
+    const evenIm = (out[at + 1]! - out[other + 1]!) / 2;
+    const oddRe = (out[at + 1]! + out[other + 1]!) / 2;
+    const oddIm = (out[other]! - out[at]!) / 2;
+    const re = cosines[k]! * oddRe + sines[k]! * oddIm;
+    const im = cosines[k]! * oddIm - sines[k]! * oddRe;
+    power[k] = (evenRe + re) * (evenRe + re) + (evenIm + im) * (evenIm + im);
+    power[count - k] = (evenRe - re) * (evenRe - re) + (evenIm - im) * (evenIm - im);
+  }
 }
 
 type Growing<T> = {

@@ -51,14 +51,14 @@ export function filterBank(sampleRate: number, size: number): FilterBank {
 
 /**
  * Bytes of one frame's bands into `out`.
- * @param spectrum of the windowed frame, real and imaginary parts in turn.
+ * @param spectrum power of the windowed frame, by bin.
  */
 export function bandBytes(spectrum: Float64Array, size: number, bank: FilterBank, out: Uint8Array): void {
   for (let band = 0; band < NETWORK_BANDS; band++) {
     let power = 0;
     const to = bank.from[band + 1]!;
     for (let k = bank.from[band]!, bin = bank.firstBin[band]!; k < to; k++, bin++)
-      power += bank.weights[k]! * (spectrum[2 * bin]! ** 2 + spectrum[2 * bin + 1]! ** 2);
+      power += bank.weights[k]! * spectrum[bin]!;
     const value = Math.log10(1 + (1000 * Math.sqrt(power)) / size);
     out[band] = Math.min(255, Math.round(value / VALUES_PER_BYTE));
   }

@@ -56,6 +56,30 @@ export async function activationsOf(bands: Uint8Array, pause: Pause): Promise<Ac
 
 const elu = (x: number) => (x > 0 ? x : Math.exp(x) - 1);
 
+// Loops over channels stand outside: inside, what they share with a layer is looked up again for each number.
+
+function copy(out: Float32Array, to: number, from: Float32Array, at: number, count: number): void {
+  for (let i = 0; i < count; i++) out[to + i] = from[at + i]!;
+}
+
+/** Writes the curve of some values. */
+function curve(out: Float32Array, to: number, from: Float32Array, count: number): void {
+  for (let i = 0; i < count; i++) out[to + i] = elu(from[i]!);
+}
+
+function add(out: Float32Array, at: number, one: Float32Array, two: Float32Array, count: number): void {
+  for (let i = 0; i < count; i++) out[at + i] = one[at + i]! + two[i]!;
+}
+
+/** Four frames of three bands, as the first convolution takes them; frames outside are silent. */
+function heardAt(out: Float32Array, to: number, bands: Uint8Array, frame: number, last: number, band: number): void {
+  for (let dt = 0; dt < 4; dt++) {
+    const inside = frame + dt >= 0 && frame + dt < last;
+    const at = (frame + dt) * NETWORK_BANDS + band;
+    for (let db = 0; db < 3; db++) out[to + dt * 3 + db] = inside ? bands[at + db]! : 0;
+  }
+}
+
 /** Bands to channels: writes rows `from` to `to` of `out`. Rows of the first convolution are made once and kept for three. */
 function frontEnd({ first, second, joined }: Weights, linear: MakeLinear, bands: Uint8Array, frames: number) {
   const row = FIRST.bands * FIRST.filters;
@@ -84,8 +108,7 @@ function frontEnd({ first, second, joined }: Weights, linear: MakeLinear, bands:
       secondAt(rowOf(t - 1), rowOf(t), rowOf(t + 1), two[0]);
       secondAt(rowOf(t), rowOf(t + 1), rowOf(t + 2), two[1]);
       join.run();
-      const count = Math.min(2, to - t) * CHANNELS;
-      for (let c = 0; c < count; c++) out[t * CHANNELS + c] = elu(join.sums[c]!);
+      curve(out, t * CHANNELS, join.sums, Math.min(2, to - t) * CHANNELS);
     }
   };
 }
@@ -99,20 +122,13 @@ function firstRow({ weights, biases }: Layer, linear: MakeLinear, bands: Uint8Ar
   const last = frames * 2;
   return (t: number, out: Float32Array): void => {
     for (let band = 0; band < kept * 3; band += 2) {
-      for (let dt = 0; dt < 4; dt++) {
-        const frame = 2 * t - 1 + dt;
-        const inside = frame >= 0 && frame < last;
-        const at = frame * NETWORK_BANDS + band;
-        for (let db = 0; db < 3; db++) {
-          heard[dt * 3 + db] = inside ? bands[at + db]! : 0;
-          heard[taps + dt * 3 + db] = inside ? bands[at + db + 1]! : 0;
-        }
-      }
+      heardAt(heard, 0, bands, 2 * t - 1, last, band);
+      heardAt(heard, taps, bands, 2 * t - 1, last, band + 1);
       filter.run();
       keepLargest(sums, 0, filters, out, band);
       keepLargest(sums, filters, filters, out, band + 1);
     }
-    for (let i = 0; i < out.length; i++) out[i] = elu(out[i]!);
+    curve(out, 0, out, out.length);
   };
 }
 
@@ -132,17 +148,15 @@ function secondRow({ weights, biases }: Layer, linear: MakeLinear) {
       for (let k = 0; k < 2; k++) {
         const at = (band + k) * inputs;
         const to = k * 3 * width;
-        for (let i = 0; i < width; i++) {
-          heard[to + i] = before[at + i]!;
-          heard[to + width + i] = here[at + i]!;
-          heard[to + 2 * width + i] = after[at + i]!;
-        }
+        copy(heard, to, before, at, width);
+        copy(heard, to + width, here, at, width);
+        copy(heard, to + 2 * width, after, at, width);
       }
       filter.run();
       keepLargest(sums, 0, filters, out, band);
       keepLargest(sums, filters, filters, out, band + 1);
     }
-    for (let i = 0; i < out.length; i++) out[i] = elu(out[i]!);
+    curve(out, 0, out, out.length);
   };
 }
 
@@ -169,15 +183,14 @@ function dilatedBlock(block: Weights['blocks'][number], linear: MakeLinear, fram
       for (let k = 0; k < 2; k++)
         for (let tap = 0; tap < TAPS; tap++) {
           const at = t + k + (tap - 2) * dilation;
-          const inside = at >= 0 && at < frames;
           const place = k * width + tap * size;
-          for (let c = 0; c < size; c++) heard[place + c] = inside ? input[at * size + c]! : 0;
+          if (at >= 0 && at < frames) copy(heard, place, input, at * size, size);
+          else heard.fill(0, place, place + size);
         }
       filter.run();
-      for (let c = 0; c < sums.length; c++) mix.values[c] = elu(sums[c]!);
+      curve(mix.values, 0, sums, sums.length);
       mix.run();
-      const count = Math.min(2, to - t) * size;
-      for (let c = 0; c < count; c++) out[t * size + c] = input[t * size + c]! + mix.sums[c]!;
+      add(out, t * size, input, mix.sums, Math.min(2, to - t) * size);
     }
   };
 }
