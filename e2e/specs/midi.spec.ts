@@ -8,11 +8,27 @@ import { button, listen, open, restoreConnections, restoreShow } from './hovlix'
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => restoreShow(page));
 
-/** Kicks on 1 and 3 and a snare on 2 of bar 1, by channel 10; a melody of one note; two markers. 96 ticks a beat, 120 a minute. */
+/** Kicks on 1 and 3 and a snare on 2 of bar 1, by channel 10; a melody of one note; two markers and a cue point. 96 ticks a beat, 120 a minute. */
 function drumFile(): Buffer {
   const text = (kind: number, words: string) => [0, 0xff, kind, words.length, ...Buffer.from(words)];
   const chunk = (bytes: number[]) => [...Buffer.from('MTrk'), 0, 0, 0, bytes.length + 4, ...bytes, 0, 0xff, 0x2f, 0];
-  const tempo = [0, 0xff, 0x51, 3, 7, 0xa1, 0x20, ...text(6, 'Start'), 0x83, 0x00, 0xff, 6, 4, ...Buffer.from('Drop')];
+  const tempo = [
+    0,
+    0xff,
+    0x51,
+    3,
+    7,
+    0xa1,
+    0x20,
+    ...text(6, 'Start'),
+    0x83,
+    0x00,
+    0xff,
+    6,
+    4,
+    ...Buffer.from('Drop'),
+    ...text(7, 'Smoke'),
+  ];
   const drums = [...text(3, 'Beat'), 0, 0x99, 36, 127, 96, 0x99, 38, 127, 96, 0x99, 36, 127, 48, 0x89, 36, 0];
   const melody = [...text(3, 'Lead'), 0, 0x90, 72, 90, 96, 0x80, 72, 0];
   return Buffer.from([...Buffer.from('MThd'), 0, 0, 0, 6, 0, 1, 0, 3, 0, 96, ...chunk(tempo), ...chunk(drums), ...chunk(melody)]); // prettier-ignore
@@ -41,11 +57,13 @@ test('a MIDI file: seen before anything changes, taken as chosen, written again 
   await expect(sheet.getByRole('switch', { name: /^Use its bars and tempo/ })).toHaveAttribute('aria-checked', 'false');
   await expect(sheet.getByRole('switch', { name: 'Use its 2 markers as sections' })).toHaveAttribute('aria-checked', 'false'); // prettier-ignore
   await sheet.getByRole('switch', { name: 'Use its 2 markers as sections' }).click();
+  await expect(sheet.getByRole('switch', { name: 'Use its cue point as a marker' })).toHaveAttribute('aria-checked', 'true'); // prettier-ignore
   await sheet.getByRole('button', { name: 'Import 3 notes' }).click();
-  await expect(page.getByTestId('said')).toHaveText('From “beat.mid”: 2 sections, 1 lane of hits.');
+  await expect(page.getByTestId('said')).toHaveText('From “beat.mid”: 2 sections, 1 marker, 1 lane of hits.');
   await expect(button(page, 'Settings of Beat')).toBeVisible();
   await button(page, 'Close').click();
   await expect(button(page, 'Choose Drop')).toBeVisible();
+  await expect(page.locator('[data-marker="Smoke"]')).toBeVisible();
   // The kick of bar 1 is seen by the node while the song stands there.
   await button(page, 'Bar 1').click();
   await expect.poll(() => front(page)).toBeGreaterThan(240);
@@ -57,6 +75,7 @@ test('a MIDI file: seen before anything changes, taken as chosen, written again 
   if (!written.ok) throw new Error('it cannot be read');
   expect(written.value.parts.map(({ name, notes }) => [name, notes.map(({ at, note }) => [at, note])])).toEqual([['Beat', [[0, 36], [1, 38], [2, 36]]]]); // prettier-ignore
   expect(written.value.markers.map(({ name }) => name)).toEqual(['Start', 'Drop']);
+  expect(written.value.cues.map(({ name }) => name)).toEqual(['Smoke']);
   await button(page, 'Close').click();
   await button(page, 'Undo: change the sections').click();
   await expect(button(page, 'Choose Drop')).toHaveCount(0);
