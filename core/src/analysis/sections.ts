@@ -6,7 +6,7 @@ import { ACTIVATION_RATE, NETWORK_BANDS, type Activations } from './network';
 import { FRAME_RATE } from './features';
 import { quantile } from './tempo';
 
-export type Role = 'Intro' | 'Verse' | 'Chorus' | 'Bridge' | 'Break' | 'Outro';
+export type Role = 'Intro' | 'Verse' | 'Chorus' | 'Bridge' | 'Break' | 'Build-up' | 'Drop' | 'Outro';
 
 export type FoundSection = {
   /** Bar in which it begins, 0 from the first downbeat. */
@@ -31,6 +31,13 @@ const LEAST_NOVELTY = 0.1;
 /** Weights of the network and of novelty over four and eight bars. */
 const WEIGHTS = { network: 0.22, four: 1.4, eight: 1.6 } as const;
 
+/** Bands of kick and bass, up to some 250 Hz. */
+const LOW_BANDS = 11;
+/** A section has lost its bass where it has less than this share of what follows. */
+const BASSLESS = 0.65;
+/** A build-up's last quarter is louder than its first by this share. */
+const RISE = 1.06;
+
 /** @param downbeats moments in seconds, rising. @param bands as the network hears them. */
 export function findSections(odds: Activations, bands: Uint8Array, downbeats: readonly number[]): FoundSection[] {
   const bars = downbeats.length - 1;
@@ -48,8 +55,14 @@ export function findSections(odds: Activations, bands: Uint8Array, downbeats: re
   // One section is no form.
   if (starts.length < 2) return [];
   const letters = lettersOf(starts, bars, apart);
-  const loud = starts.map((start, i) => meanLevel(colours, start, starts[i + 1] ?? bars));
-  const roles = rolesOf(letters, loud);
+  const shapes = starts.map((start, i) => shapeOf(colours, start, starts[i + 1] ?? bars));
+  const roles = withDrops(
+    rolesOf(
+      letters,
+      shapes.map(({ loud }) => loud),
+    ),
+    shapes,
+  );
   return starts.map((bar, i) => ({
     bar,
     start: downbeats[bar]!,
@@ -153,10 +166,33 @@ function lettersOf(starts: readonly number[], bars: number, apart: Float64Array)
   return letters;
 }
 
-function meanLevel(colours: readonly Float64Array[], from: number, to: number): number {
+/** How loud a section is, how loud its bass, and how much louder it ends than it begins. */
+type Shape = { readonly loud: number; readonly low: number; readonly rise: number };
+
+function shapeOf(colours: readonly Float64Array[], from: number, to: number): Shape {
+  const quarter = Math.max(1, Math.floor((to - from) / 4));
+  const level = (first: number, last: number, bands = NETWORK_BANDS) => meanLevel(colours, first, last, bands);
+  return {
+    loud: level(from, to),
+    low: level(from, to, LOW_BANDS),
+    rise: level(to - quarter, to) / Math.max(1, level(from, from + quarter)),
+  };
+}
+
+/** Mean of the lowest `bands` over some bars. */
+function meanLevel(colours: readonly Float64Array[], from: number, to: number, bands: number): number {
   let sum = 0;
-  for (let bar = from; bar < to; bar++) for (let b = 0; b < NETWORK_BANDS; b++) sum += colours[bar]![b]!;
-  return sum / Math.max(1, to - from);
+  for (let bar = from; bar < to; bar++) for (let b = 0; b < bands; b++) sum += colours[bar]![b]!;
+  return sum / Math.max(1, to - from) / bands;
+}
+
+/** A chorus that mostly comes in after the bass was gone, once at least after what rose to it, is a drop. */
+function withDrops(roles: readonly Role[], shapes: readonly Shape[]): Role[] {
+  const entries = roles.flatMap((role, i) => (i > 0 && role === 'Chorus' && roles[i - 1] !== 'Chorus' ? [i] : []));
+  const drops = entries.filter((i) => shapes[i - 1]!.low < BASSLESS * shapes[i]!.low);
+  const rises = (i: number) => drops.includes(i + 1) && shapes[i]!.rise > RISE;
+  if (drops.length * 2 < entries.length || !shapes.some((_, i) => rises(i))) return [...roles];
+  return roles.map((role, i) => (role === 'Chorus' ? 'Drop' : rises(i) ? 'Build-up' : role));
 }
 
 /** A plain guess: the loudest of what comes again is the chorus, quiet ends are intro and outro. */
