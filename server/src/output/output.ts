@@ -11,7 +11,7 @@ import {
   type OutputReport,
   type Winner,
 } from '@hovlix/core/connect';
-import { AT_REST, reduced, type Entry, type LiveState } from '@hovlix/core/live';
+import { AT_REST, reduced, type Action, type Entry, type LiveState } from '@hovlix/core/live';
 import type { Ops, Show } from '@hovlix/core/show';
 import { seconds } from '@hovlix/core/units';
 import { SACN_DISCOVERY_EVERY } from '@hovlix/core/wire';
@@ -55,6 +55,22 @@ type Start = {
 
 /** What went wrong in a frame is told for so long, in seconds. */
 const TOLD_FOR = 5;
+/** What a hand does once and waits to see: its light comes before the next frame is due. */
+const PRESSES: ReadonlySet<Action['type']> = new Set<Action['type']>([
+  'look-on',
+  'look-off',
+  'all-off',
+  'pad',
+  'go',
+  'step',
+  'notes',
+  'release',
+  'blackout',
+  'freeze',
+  'flash-channels',
+  'play',
+  'seek',
+]);
 /** Watched universes are shown this often: every fourth frame. */
 const SHOWN_EVERY = 4;
 
@@ -183,7 +199,9 @@ export function startOutput({
         case 'state':
           return become(message.state);
         case 'entry':
-          return become(reduced(state, message.entry));
+          become(reduced(state, message.entry));
+          if (PRESSES.has(message.entry.action.type)) pacer.hurry();
+          return;
         case 'connections':
           inputs = message.connections.inputs.filter((row) => row.on);
           winners.clear();

@@ -22,6 +22,9 @@ export function serialRow(row: OutputRow): RowSender {
   let again: ReturnType<typeof setTimeout> | undefined;
   /** Seconds of the steady clock; 0 while the cable is free. */
   let busySince = 0;
+  /** What came while the cable carried the frame before. */
+  const newest = new Uint8Array(512);
+  let waiting = false;
   let packets = 0;
   let ended = false;
   let breaks: 'port' | 'slow-zero' = 'port';
@@ -74,25 +77,29 @@ export function serialRow(row: OutputRow): RowSender {
     await write(open, bytes);
   };
 
+  const begin = (open: SerialPort, levels: Uint8Array): void => {
+    busySince = now();
+    waiting = false;
+    updateDmx(bytes, way.kind, levels);
+    (way.kind === 'plain' ? sendPlain(open) : write(open, bytes)).then(
+      () => {
+        busySince = 0;
+        packets++;
+        if (waiting && port === open) begin(open, newest);
+      },
+      (error: Error) => port === open && lost(troubleOf(error, way.path)),
+    );
+  };
+
   return {
     row,
     send(levels) {
       if (!port) return;
-      if (busySince > 0) {
-        // The cable still carries the frame before: it gets the newest when it is free, never a queue.
-        if (now() - busySince > STUCK_AFTER) lost({ code: 'port-slow', path: way.path });
-        return;
-      }
-      busySince = now();
-      updateDmx(bytes, way.kind, levels);
-      const open = port;
-      (way.kind === 'plain' ? sendPlain(open) : write(open, bytes)).then(
-        () => {
-          busySince = 0;
-          packets++;
-        },
-        (error: Error) => port === open && lost(troubleOf(error, way.path)),
-      );
+      if (busySince === 0) return begin(port, levels);
+      if (now() - busySince > STUCK_AFTER) return lost({ code: 'port-slow', path: way.path });
+      // The cable still carries the frame before: it gets the newest when it is free, never a queue.
+      newest.set(levels);
+      waiting = true;
     },
     fallSilent: () => undefined,
     trouble: () => trouble,
