@@ -7,7 +7,8 @@ import { decodeAudio, type AudioType, type Between } from './decode';
 import { dividesInThree, middleIsStrong } from './bars';
 import { featureTaker, FRAME_RATE } from './features';
 import { gridOf, type Grid, type Heard } from './grid';
-import { activationsOf } from './network';
+import { harmonyTaker } from './harmony';
+import { ACTIVATION_RATE, activationsOf } from './network';
 import { onsetStrength } from './onset';
 import { findSections, type FoundSection } from './sections';
 
@@ -36,20 +37,26 @@ const HEARD = 0.92;
 /** Decodes and analyses. Silence, noise and free speech come out with a steady 120 bpm and `found` false. */
 export async function analyse(bytes: Uint8Array, name: string, between: Between): Promise<Result<Analysis>> {
   const taker = featureTaker();
-  const decoded = await decodeAudio(bytes, name, taker.take, (progress) => between(progress * DECODED));
+  const harmony = harmonyTaker();
+  const take = (channels: readonly Float32Array[], rate: number) => {
+    taker.take(channels, rate);
+    harmony.take(channels, rate);
+  };
+  const decoded = await decodeAudio(bytes, name, take, (progress) => between(progress * DECODED));
   if (!decoded.ok) return decoded;
   const { type, sampleRate, seconds: length } = decoded.value;
   if (length < SHORTEST_SONG) return failed({ code: 'audio-too-short', name, seconds: length });
   const features = taker.end();
   const odds = await activationsOf(features.bands, (part) => between(DECODED + (HEARD - DECODED) * part));
   if (!odds || (await between(HEARD)) === 'stop') return failed({ code: 'cancelled' });
-  const simple = gridOf({ odds, compound: false, sixEight: false });
+  const change = harmony.end(odds.frames, ACTIVATION_RATE);
+  const simple = gridOf({ odds, change, compound: false, sixEight: false });
   if ((await between(0.97)) === 'stop') return failed({ code: 'cancelled' });
   const onset = onsetStrength(features.bands, features.frames);
   const inThree = simple.found && simple.meter.length === 1 && simple.meter[0]!.numerator === 3;
   const sixEight = inThree && middleIsStrong(onset, simple.downbeats);
   const compound = sixEight || (simple.found && dividesInThree(onset, simple.beats));
-  const heard = { odds, compound, sixEight };
+  const heard = { odds, change, compound, sixEight };
   const grid = compound ? gridOf(heard) : simple;
   return ok({
     type,

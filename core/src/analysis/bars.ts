@@ -2,6 +2,7 @@
 
 import { beatEvidence, STEP_RATE } from './beats';
 import { FRAME_RATE } from './features';
+import { ACTIVATION_RATE } from './network';
 
 export const BAR_LENGTHS = [2, 3, 4, 5, 6, 7] as const;
 export type BarLength = (typeof BAR_LENGTHS)[number];
@@ -23,6 +24,8 @@ const USUAL: Readonly<Record<BarLength, number>> = { 2: 0, 3: 0, 4: 0.01, 5: -0.
 const METER_PRICE = 2.5;
 /** Bars of one length need only earn so much of what the best earn: one bar of another length moves all after it. */
 const NEARLY_AS_GOOD = 0.75;
+/** How much a change of harmony counts beside what the network says, each as it is spread over the beats of the song. */
+const HARMONY = 1;
 /** Likelihood of a beat that shall start no bar. */
 const CLOSED = -5;
 
@@ -34,23 +37,42 @@ export type BarLimits = {
   readonly avoid?: readonly number[];
 };
 
-/** The likeliest bars over some beats. @param odds log odds of a downbeat, `ACTIVATION_RATE` a second. */
-export function findBars(
-  odds: Float32Array,
-  beats: readonly number[],
-  compound: boolean,
-  limits: BarLimits = {},
-): Bars {
+/** What tells of the first beat of a bar, `ACTIVATION_RATE` values a second. */
+export type BarSigns = {
+  /** Log odds of a downbeat. */
+  readonly downbeat: Float32Array;
+  /** How much the harmony changes; empty where that is not known. */
+  readonly change: Float32Array;
+};
+
+/** The likeliest bars over some beats. */
+export function findBars(signs: BarSigns, beats: readonly number[], compound: boolean, limits: BarLimits = {}): Bars {
   if (beats.length < 8) return { beatsInBar: 4, starts: [], compound: false };
-  const evidence = beatEvidence(odds);
-  const likely = beats.map((beat) => {
-    const step = Math.round(beat * STEP_RATE);
-    return Math.max(...[-2, -1, 0, 1, 2].map((k) => evidence[step + k] ?? 0));
-  });
+  const likely = likelyStarts(signs, beats);
   for (const i of limits.avoid ?? []) likely[i] = CLOSED;
   const { bars } = limits.length === undefined ? evenly(likely) : bestBars(likely, [limits.length]);
   const beatsInBar = usualLength(bars);
   return { beatsInBar, starts: bars.map(({ start }) => start), compound };
+}
+
+/** How likely each beat starts a bar: 0…1 by the network, more or less where the harmony changes much or little. */
+function likelyStarts({ downbeat, change }: BarSigns, beats: readonly number[]): number[] {
+  const evidence = beatEvidence(downbeat);
+  const likely = beats.map((beat) => {
+    const step = Math.round(beat * STEP_RATE);
+    return Math.max(...[-2, -1, 0, 1, 2].map((k) => evidence[step + k] ?? 0));
+  });
+  const changes = beats.map((beat) => change[Math.round(beat * ACTIVATION_RATE)] ?? 0);
+  const [usual, spread] = spreadOf(changes);
+  if (spread === 0) return likely;
+  const by = (HARMONY * spreadOf(likely)[1]) / spread;
+  return likely.map((value, i) => value + by * (changes[i]! - usual));
+}
+
+/** Mean and standard deviation. */
+function spreadOf(values: readonly number[]): readonly [number, number] {
+  const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
+  return [mean, Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / values.length)];
 }
 
 /** The likeliest bars, but all of one length where that is nearly as good: most music never changes its meter. */

@@ -15,7 +15,7 @@ function saying(beats: readonly number[], downbeats: readonly number[], certain 
     return odds;
   };
   const odds = { frames, beat: drawn(beats), downbeat: drawn(downbeats), section: drawn([]) };
-  return { odds, compound: false, sixEight: false };
+  return { odds, change: new Float32Array(), compound: false, sixEight: false };
 }
 
 /** Beats of a tempo that wanders: each gap differs a little from the one before. */
@@ -62,7 +62,7 @@ test('no recording makes a tempo map that does not rise', () => {
       const frames = Math.min(beat.length, downbeat.length);
       const row = (values: readonly number[]) => Float32Array.from(values.slice(0, frames));
       const odds = { frames, beat: row(beat), downbeat: row(downbeat), section: row(beat) };
-      const { tempo, beats } = gridOf({ odds, compound: false, sixEight: false });
+      const { tempo, beats } = gridOf({ odds, change: new Float32Array(), compound: false, sixEight: false });
       tempo.anchors.forEach((anchor, i) => {
         const before = tempo.anchors[i - 1];
         if (before) expect(anchor.time > before.time && anchor.beat > before.beat).toBe(true);

@@ -22,6 +22,8 @@ export type Grid = {
 /** What is remembered of a recording to read it anew: what the network said, and whether beats divide in three. */
 export type Heard = {
   readonly odds: Activations;
+  /** How much the harmony changes, 0…2, one value for each activation; empty in what was kept before that was heard. */
+  readonly change: Float32Array;
   /** Beats divide in three. */
   readonly compound: boolean;
   /** What the network takes for bars of three is 6/8: two beats, each of which divides in three. */
@@ -43,12 +45,12 @@ export const NO_GRID: Grid = {
 };
 
 /** The likeliest grid within limits. Nothing found is a steady 120 bpm. */
-export function gridOf({ odds, compound, sixEight }: Heard, path?: PathLimits, bars: BarLimits = {}): Grid {
+export function gridOf({ odds, change, compound, sixEight }: Heard, path?: PathLimits, bars: BarLimits = {}): Grid {
   const felt = path ? findBeats(odds.beat, path) : findFeltBeats(odds.beat);
   const { beats } = sixEight && !path ? findBeats(odds.beat, twoForThree(felt)) : felt;
   if (beats.length < FEWEST_BEATS || !isRising(beats)) return NO_GRID;
   const known: BarLimits = sixEight && !path ? { length: 2 } : {};
-  return gridThrough(beats, findBars(odds.downbeat, beats, compound, { ...known, ...bars }));
+  return gridThrough(beats, findBars({ ...odds, change }, beats, compound, { ...known, ...bars }));
 }
 
 /** Two beats in the time of three. */
@@ -76,8 +78,8 @@ export function otherGrid(heard: Heard, now: Grid, reading: Reading): Grid {
   }
 }
 
-function sameBeats({ odds, compound }: Heard, { beats }: Grid, limits: BarLimits): Grid {
-  return gridThrough(beats, findBars(odds.downbeat, beats, compound, limits));
+function sameBeats({ odds, change, compound }: Heard, { beats }: Grid, limits: BarLimits): Grid {
+  return gridThrough(beats, findBars({ ...odds, change }, beats, compound, limits));
 }
 
 const startsOf = ({ beats, downbeats }: Grid) => downbeats.map((downbeat) => beats.indexOf(downbeat));

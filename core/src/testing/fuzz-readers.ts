@@ -220,7 +220,8 @@ export function readers(): readonly Reader[] {
 /** Four seconds in which a beat is heard each half second. */
 function heardSample(): Heard {
   const odds = Float32Array.from({ length: 200 }, (_, i) => (i % 25 === 0 ? 2 : -4));
-  return { compound: false, sixEight: false, odds: { frames: 200, beat: odds, downbeat: odds, section: odds } };
+  const change = Float32Array.from({ length: 200 }, (_, i) => (i % 100 === 0 ? 1 : 0));
+  return { compound: false, sixEight: false, odds: { frames: 200, beat: odds, downbeat: odds, section: odds }, change };
 }
 
 function beatsHeard(bytes: Uint8Array): Outcome {
