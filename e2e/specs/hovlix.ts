@@ -157,14 +157,20 @@ export const brightness = (levels: readonly number[]): number =>
 
 export type Heard = { readonly at: number; readonly levels: readonly number[] };
 
-/** What the node hears of universe 1 for some seconds, up to six: every frame, with the moment it came. */
-export async function listen(page: Page, seconds: number): Promise<readonly Heard[]> {
-  await page.waitForTimeout(seconds * 1000);
+/**
+ * What the node hears of universe 1 for some seconds, up to six: every frame, with the moment it came.
+ * @param meanwhile what is done as it listens.
+ */
+export async function listen(page: Page, seconds: number, meanwhile?: () => Promise<void>): Promise<readonly Heard[]> {
+  const begun = performance.now();
+  await Promise.all([page.waitForTimeout(seconds * 1000), meanwhile?.()]);
   const answer = await page.request.get('/api/node/frames?universe=1&protocol=sacn');
   const frames: readonly { readonly secondsAgo: number; readonly levels: readonly number[] }[] = await answer.json();
+  // A page that is slow to answer has been listened to for longer.
+  const since = (performance.now() - begun) / 1000;
   return frames
-    .filter(({ secondsAgo }) => secondsAgo <= seconds)
-    .map(({ secondsAgo, levels }) => ({ at: seconds - secondsAgo, levels }));
+    .filter(({ secondsAgo }) => secondsAgo <= since)
+    .map(({ secondsAgo, levels }) => ({ at: since - secondsAgo, levels }));
 }
 
 /** Seconds from each time that something begins to the next, by when the node received it. */
@@ -179,17 +185,24 @@ export const middle = (all: readonly number[]): number => [...all].sort((a, b) =
 export const usualGap = (heard: readonly Heard[], is: (levels: readonly number[]) => boolean): number =>
   middle(gaps(heard, is));
 
-/** How much of a value goes by a period in seconds: the power of that wave, and its phase in turns. */
+/**
+ * The sine of one period, in seconds, that lies nearest to a value (least squares, so that a part of a period does no
+ * harm). @returns how much of the value it is, 0…1, and its phase in turns.
+ */
 export function waveIn(heard: readonly Heard[], value: (levels: readonly number[]) => number, period: number) {
-  const values = heard.map(({ levels }) => value(levels));
-  const mean = values.reduce((sum, one) => sum + one, 0) / values.length;
-  let [cos, sin] = [0, 0];
-  heard.forEach(({ at }, i) => {
+  const rows = heard.map(({ at, levels }) => {
     const angle = (2 * Math.PI * (at - heard[0]!.at)) / period;
-    cos += (values[i]! - mean) * Math.cos(angle);
-    sin += (values[i]! - mean) * Math.sin(angle);
+    return { one: 1, cos: Math.cos(angle), sin: Math.sin(angle), value: value(levels) };
   });
-  return { power: cos * cos + sin * sin, phase: Math.atan2(sin, cos) / (2 * Math.PI) };
+  type Part = keyof (typeof rows)[number];
+  const sum = (a: Part, b: Part) => rows.reduce((all, row) => all + row[a] * row[b], 0);
+  const n = rows.length;
+  // The mean is taken out of all three, then two equations remain.
+  const about = (a: Part, b: Part) => sum(a, b) - (sum(a, 'one') * sum(b, 'one')) / n;
+  const [cc, ss, cs, vc, vs] = [about('cos', 'cos'), about('sin', 'sin'), about('cos', 'sin'), about('value', 'cos'), about('value', 'sin')]; // prettier-ignore
+  const det = cc * ss - cs * cs;
+  const [cos, sin] = [(vc * ss - vs * cs) / det, (vs * cc - vc * cs) / det];
+  return { power: (cos * vc + sin * vs) / about('value', 'value'), phase: Math.atan2(sin, cos) / (2 * Math.PI) };
 }
 
 /** Opens a place and waits until the show and the conductor are there. */

@@ -166,8 +166,10 @@ test('one role is given back while another stays in hand; a blackout fades as it
   await expect(inHand(page)).not.toContainText('Front wash');
   await masters.getByRole('button', { name: 'In 3 s' }).click();
   await masters.getByRole('button', { name: 'Close' }).click();
-  await button(page, 'Blackout').click();
-  const falling = (await listen(page, 4)).map((one) => one.levels[40]!);
-  expect(falling.filter((level) => level > 40 && level < 215).length).toBeGreaterThan(40);
-  expect(falling.at(-1)).toBe(0);
+  const falling = await listen(page, 5, () => button(page, 'Blackout').click());
+  const below = (level: number) => falling.find(({ levels: all }) => all[40]! < level)!.at;
+  // From five sixths to a sixth of full: two of the three seconds.
+  expect(below(43) - below(212)).toBeGreaterThan(1.7);
+  expect(below(43) - below(212)).toBeLessThan(2.3);
+  expect(falling.at(-1)!.levels[40]).toBe(0);
 });

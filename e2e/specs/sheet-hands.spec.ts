@@ -120,6 +120,9 @@ test('with a finger: pressed long, the menu; two fingers apart, fewer bars a lin
   await touch('touchEnd');
   await expect.poll(async () => (await width()) / before).toBeCloseTo(2, 1);
   await touch('touchStart', [50, 500], [340, 500]);
+  // However long two fingers rest, they are no press.
+  await page.waitForTimeout(700);
+  await expect(page.getByRole('menu')).toHaveCount(0);
   for (let i = 1; i <= 6; i++) await touch('touchMove', [50 + i * 10, 500], [340 - i * 10, 500]);
   await touch('touchEnd');
   await expect.poll(async () => (await width()) / before).toBeCloseTo(1, 1);

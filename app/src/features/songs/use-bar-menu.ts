@@ -42,8 +42,10 @@ export function useBarMenu(
     };
     const down = (event: PointerEvent) => {
       opened = false;
+      clearTimeout(timer);
       const bar = barOf(event);
-      if (bar === undefined || event.pointerType === 'mouse') return;
+      // With a second finger it is no press.
+      if (bar === undefined || event.pointerType === 'mouse' || !event.isPrimary) return;
       from = { x: event.clientX, y: event.clientY };
       timer = setTimeout(() => {
         opened = true;
