@@ -1,5 +1,6 @@
 // A look in the making: saying something to some lamps, so that it is heard.
 
+import { counted } from '../counted';
 import { own } from '../own';
 import type { Casting } from '../rig/schema';
 import type { Follower } from './follow';
@@ -80,10 +81,10 @@ export function movingIn(value: LookValue): readonly (Wave | Follower)[] {
 
 /** How much of values moves by itself, in words: “2 waves, 1 follower”; nothing where all stands still. */
 export function movingWords(values: Values): string {
-  const counted = (count: number, word: string) => (count > 0 ? [`${count} ${word}${count === 1 ? '' : 's'}`] : []);
+  const some = (count: number, word: string) => (count > 0 ? [counted(count, word)] : []);
   const waves = values.reduce((sum, value) => sum + (value.waves?.length ?? 0), 0);
   const followers = values.reduce((sum, value) => sum + (value.followers?.length ?? 0), 0);
-  return [...counted(waves, 'wave'), ...counted(followers, 'follower')].join(', ');
+  return [...some(waves, 'wave'), ...some(followers, 'follower')].join(', ');
 }
 
 /** What all of the given lamps hear together: from values that speak to each of them, later ones over earlier ones. */

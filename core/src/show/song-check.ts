@@ -1,5 +1,6 @@
 // What of a song will not come out as it was meant, in this rig: said before the night.
 
+import { counted, tidy } from '../counted';
 import { hitsOf, leastFor, lengthOf, type Chase, type Hit, type Look } from '../light';
 import { own } from '../own';
 import { attributeOf, patchedFixtures, snaps } from '../rig';
@@ -52,9 +53,6 @@ function once(remarks: readonly SongRemark[]): readonly SongRemark[] {
   }
   return [...times].map(([text, { bar, count }]) => ({ bar, text: count > 1 ? `${text} ${count} times.` : text }));
 }
-
-const tidy = (number: number): string => String(Math.round(number * 100) / 100);
-const counted = (number: number, word: string): string => `${tidy(number)} ${word}${number === 1 ? '' : 's'}`;
 
 function clipRemarks(
   song: Song,

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
+import { counted } from '@hovlix/core/counted';
 import { writeBundle, type Bundle } from '@hovlix/core/files';
 import {
   commandsOf,
@@ -117,7 +118,7 @@ function listOf({ parts, tempo, meter, markers, cues, timed }: MidiMusic): strin
     `cues     ${cues.map(({ name }) => name).join(', ') || 'none'}`,
     ...parts.map(({ key, name, notes }) => {
       const pitches = [...new Set(notes.map(({ note }) => note))].sort((a, b) => a - b);
-      return `part ${key}  ${name}: ${notes.length} notes, ${pitches.map(noteName).join(', ')}`;
+      return `part ${key}  ${name}: ${counted(notes.length, 'note')}, ${pitches.map(noteName).join(', ')}`;
     }),
   ];
   return lines.join('\n') + '\n';

@@ -1,5 +1,6 @@
 // How a clip comes and goes; in beats.
 
+import { counted } from '@hovlix/core/counted';
 import type { Chase, Look } from '@hovlix/core/light';
 import { darkBeats } from '@hovlix/core/show';
 import type { Clip, Song } from '@hovlix/core/song';
@@ -52,7 +53,7 @@ function stopsWords(song: Song, clip: Clip, chase: Chase): string | undefined {
   const left = darkBeats(song, clip, chase);
   if (!(left > 1e-3)) return undefined;
   const runs = chase.loops === 1 ? 'one run' : `${chase.loops} runs`;
-  return `${chase.name} stops after ${runs}: the last ${Math.round(left * 100) / 100} beats are dark. With 0 runs it loops.`;
+  return `${chase.name} stops after ${runs}: the last ${counted(left, 'beat')} ${left === 1 ? 'is' : 'are'} dark. With 0 runs it loops.`;
 }
 
 type FadeProps = { readonly name: string; readonly value: number; readonly onChange: (value: number) => void };

@@ -84,7 +84,9 @@ export function RigCheck({ patched, onClose, onChange }: Props) {
         <>
           <Words fontWeight="600">
             {toFix.length === 0
-              ? `All ${patched.length} lamps are right.`
+              ? patched.length === 1
+                ? 'The lamp is right.'
+                : `All ${patched.length} lamps are right.`
               : `${toFix.length} of ${patched.length} to fix:`}
           </Words>
           {toFix.map(({ fixture, mode }) => (

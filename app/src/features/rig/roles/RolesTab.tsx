@@ -2,6 +2,7 @@
 
 import { Fragment, useState } from 'react';
 import { View } from '@tamagui/core';
+import { counted } from '@hovlix/core/counted';
 import { ORDERS, ordered, type Casting, type Role, type Rig } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
 import { freshId } from '../../../host/fresh-id';
@@ -108,7 +109,7 @@ function RoleRow({ name, tint, lamps, onPress }: RowProps) {
   return (
     <View
       render="button"
-      aria-label={`${name}, ${lamps.length} lamps`}
+      aria-label={`${name}, ${counted(lamps.length, 'lamp')}`}
       onPress={onPress}
       minHeight={60}
       width="100%"
@@ -209,7 +210,9 @@ function RoleSheet({ show, rig, role, cast, onClose }: SheetProps) {
           kind="quiet"
           onPress={() => {
             app.document.make({ type: 'remove-role', role: role.id });
-            say(`${role.name} is gone, and what ${spoken} looks said to it.`, { undo: app.document.takingBack() });
+            say(`${role.name} is gone, and what ${counted(spoken, 'look')} said to it.`, {
+              undo: app.document.takingBack(),
+            });
             onClose();
           }}
         >

@@ -2,6 +2,7 @@
 // says in what order.
 
 import { router } from 'expo-router';
+import { counted } from '@hovlix/core/counted';
 import { SetList } from '@hovlix/core/gig';
 import { wordsFor } from '@hovlix/core/problem';
 import { midiFormat, sheetFormats } from '../../../host/files/formats';
@@ -54,7 +55,10 @@ export function useBringIn(): (files: readonly File[]) => void {
         .slice(0, 60) || 'Playlist';
     if (entries.length > 0) document.make({ type: 'store-set', set: SetList.parse({ id: freshId(), name, entries }) });
     const left = unknown.length > 0 ? ` Not in this show: ${unknown.slice(0, 5).join(', ')}.` : '';
-    say(`${entries.length} songs of “${file.name}” are a set now.${left}`, { undo: document.takingBack() });
+    say(
+      `${counted(entries.length, 'song')} of “${file.name}” ${entries.length === 1 ? 'is' : 'are'} a set now.${left}`,
+      { undo: document.takingBack() },
+    );
   };
 
   const bring = async (files: readonly File[]): Promise<void> => {

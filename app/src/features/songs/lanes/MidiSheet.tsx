@@ -1,6 +1,7 @@
 // A MIDI file on its way into a song: what it holds, and what of it is taken. Nothing changes before that is pressed.
 
 import { useState } from 'react';
+import { counted } from '@hovlix/core/counted';
 import type { MidiChoices, MidiMusic, MidiPart } from '@hovlix/core/midi';
 import { drumOfNote, noteName } from '@hovlix/core/light';
 import type { Show } from '@hovlix/core/show';
@@ -95,7 +96,7 @@ export function MidiSheet({ song, show, name, music, format, onClose }: Props) {
       </Column>
       <Row gap={8}>
         <Button kind="primary" disabled={nothing} onPress={take}>
-          {notes > 0 ? `Import ${notes} notes` : 'Import'}
+          {notes > 0 ? `Import ${counted(notes, 'note')}` : 'Import'}
         </Button>
         <Button kind="quiet" onPress={onClose}>
           Cancel
@@ -138,7 +139,7 @@ function Part({ part, show, choice, onChoose }: PartProps) {
             label="Hits"
             value={(choice.kit as string | null) ?? NEW}
             choices={[
-              { value: NEW, name: `A new kit, a hit for each of the ${pitches.length} notes` },
+              { value: NEW, name: `A new kit, with ${counted(pitches.length, 'hit')}` },
               ...show.kits.map(({ id, name }) => ({ value: id as string, name })),
             ]}
             hint={missingWords(show, choice, pitches)}

@@ -62,7 +62,7 @@ export function MoveRow({ song, lane, range }: Props) {
       </Row>
       <Stepper
         name="Move the light"
-        value={`${moved > 0 ? '+' : ''}${String(Math.round(moved * 1000) / 1000).replace('-', '−')} beats`}
+        value={`${moved > 0 ? '+' : ''}${String(Math.round(moved * 1000) / 1000).replace('-', '−')} ${Math.abs(moved) === 1 ? 'beat' : 'beats'}`}
         less="Light earlier"
         more="Light later"
         onLess={() => nudge(-step)}
