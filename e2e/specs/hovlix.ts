@@ -155,22 +155,24 @@ export const brightness = (levels: readonly number[]): number =>
   [0, 6, 12, 18].reduce((sum, at) => sum + levels[at]!, 0) +
   levels.slice(24, 36).reduce((sum, level) => sum + level, 0);
 
-export type Heard = { readonly at: number; readonly levels: readonly number[] };
+export type Heard = {
+  /** Seconds since one began to listen. */
+  readonly at: number;
+  /** The machine's steady clock, the same in all processes: the conductor's, too. */
+  readonly when: number;
+  readonly levels: readonly number[];
+};
 
 /**
  * What the node hears of universe 1 for some seconds, up to six: every frame, with the moment it came.
  * @param meanwhile what is done as it listens.
  */
 export async function listen(page: Page, seconds: number, meanwhile?: () => Promise<void>): Promise<readonly Heard[]> {
-  const begun = performance.now();
+  const begun = Number(process.hrtime.bigint()) / 1e9;
   await Promise.all([page.waitForTimeout(seconds * 1000), meanwhile?.()]);
   const answer = await page.request.get('/api/node/frames?universe=1&protocol=sacn');
-  const frames: readonly { readonly secondsAgo: number; readonly levels: readonly number[] }[] = await answer.json();
-  // A page that is slow to answer has been listened to for longer.
-  const since = (performance.now() - begun) / 1000;
-  return frames
-    .filter(({ secondsAgo }) => secondsAgo <= since)
-    .map(({ secondsAgo, levels }) => ({ at: since - secondsAgo, levels }));
+  const frames: readonly { readonly at: number; readonly levels: readonly number[] }[] = await answer.json();
+  return frames.filter(({ at }) => at >= begun).map(({ at, levels }) => ({ at: at - begun, when: at, levels }));
 }
 
 /** Seconds from each time that something begins to the next, by when the node received it. */

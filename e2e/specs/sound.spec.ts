@@ -1,10 +1,16 @@
 // Lamps that follow a song and a microphone.
 
 import { expect, test, type Page } from '@playwright/test';
+import { songTimeAt } from '@hovlix/core/live';
+import { seconds } from '@hovlix/core/units';
 import {
+  bring,
   button,
+  clickTrack,
   listen,
+  liveNow,
   lookIs,
+  middle,
   nodeReport,
   open,
   restoreConnections,
@@ -56,6 +62,30 @@ test('a look that follows the kick of a song beats with it; some lamps follow, o
   expect(most).toBeGreaterThan(0.9);
   for (const other of [beat * 0.8, beat * 1.25, beat * 1.5])
     expect(waveIn(heard, level, beat).power).toBeGreaterThan(3 * waveIn(heard, level, other).power);
+  await button(page, 'Pause').click();
+});
+
+test('the light follows a band of the song within 30 ms of where the song is', async ({ page }) => {
+  await open(page, '/songs');
+  // A low click each 1.2 s: the first of four at 200.
+  await bring(page, 'clicks.wav', clickTrack({ bpm: 200, seconds: 24 }));
+  await expect(page.getByRole('heading', { name: 'clicks' })).toBeVisible();
+  const song = page.url();
+  await followWith(page);
+  await typed(page, 'Falls in', '100');
+  await open(page, new URL(song).pathname);
+  await button(page, 'Play').click();
+  await expect(page.getByTestId('position')).toHaveText(/0:0[2-9]/);
+  const heard = await listen(page, 6);
+  const { song: clock } = await liveNow();
+  const lit = (i: number) => heard[i]!.levels[0]! > 80;
+  const begins = heard
+    .filter((_, i) => i > 0 && lit(i) && !lit(i - 1))
+    .map(({ when }) => songTimeAt(clock!, seconds(when)));
+  expect(begins.length).toBeGreaterThanOrEqual(3);
+  const late = begins.map((at) => at - Math.round(at / 1.2) * 1.2);
+  // A frame of 23 ms may have gone out just before.
+  expect(Math.abs(middle(late))).toBeLessThan(0.03);
   await button(page, 'Pause').click();
 });
 

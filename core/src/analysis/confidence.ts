@@ -6,9 +6,9 @@ import type { Grid, Heard } from './grid';
 /** Clearness is the mean likelihood of the beats within so many to either side. */
 const REACH = 8;
 /** Logistic curve from clearness to the share of right beats; docs/music.md tells how it was fitted. */
-const CALIBRATION = { offset: -1.82, slope: 4.81 } as const;
+const CALIBRATION = { offset: -0.67, slope: 4.03 } as const;
 /** Below this, a passage is worth a look. */
-const DOUBTFUL = 0.6;
+const DOUBTFUL = 0.7;
 
 /** Bars that may be wrong, 0 from the first downbeat; the last one is included. */
 export type Passage = { readonly first: number; readonly last: number; readonly confidence: number };
