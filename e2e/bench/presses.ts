@@ -47,7 +47,8 @@ export async function pressed(presses: number, only?: readonly string[]): Promis
   await page.reload();
   await page.getByRole('group', { name: 'Pads' }).waitFor();
   const all: Pressed[] = [];
-  for (const [what, down, up] of KINDS.filter(([what]) => only?.includes(what) ?? true)) all.push({ what, times: await timed(page, heard, presses, down, up) });
+  for (const [what, down, up] of KINDS.filter(([what]) => only?.includes(what) ?? true))
+    all.push({ what, times: await timed(page, heard, presses, down, up) });
   await browser.close();
   server.kill('SIGTERM');
   await receiver.terminate();
