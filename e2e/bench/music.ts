@@ -1,17 +1,20 @@
 // How well beats, bars and sections are found: npm run bench:music [-- FOLDER … --json OUT]
-// A folder holds recordings and beside each its truth, NAME.json: {bpm, beats, downbeats, sections: [{startSec}]}, seconds.
+// A folder holds recordings and beside each its truth, NAME.json: {bpm, beats, downbeats, sections: [{startSec}]}, seconds,
+// and NAME.mid where strokes of drums are to be scored, too.
 // Without folders the songs of the demo are heard.
 
-import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { basename, extname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { analyse, confidencesOf } from '@hovlix/core/analysis';
 import { readBundle } from '@hovlix/core/files';
 import { wordsFor } from '@hovlix/core/problem';
+import { drumScores } from './music-drums';
 import { meanOf, MEASURES, scoresOf, type Estimate, type Scores, type Truth } from './music-scores';
 
-type Piece = { readonly name: string; readonly bytes: Uint8Array; readonly truth: Truth };
+/** `midi`: what was played, where that is known. */
+type Piece = { readonly name: string; readonly bytes: Uint8Array; readonly truth: Truth; readonly midi?: Uint8Array };
 const root = fileURLToPath(new URL('../..', import.meta.url));
 
 function* piecesOf(folder: string): Generator<Piece> {
@@ -19,7 +22,13 @@ function* piecesOf(folder: string): Generator<Piece> {
     const name = basename(file, extname(file));
     if (!['.ogg', '.wav', '.flac', '.mp3'].includes(extname(file))) continue;
     const truth = JSON.parse(readFileSync(join(folder, `${name}.json`), 'utf8')) as Truth;
-    yield { name, bytes: readFileSync(join(folder, file)), truth };
+    const midi = join(folder, `${name}.mid`);
+    yield {
+      name,
+      bytes: readFileSync(join(folder, file)),
+      truth,
+      ...(existsSync(midi) ? { midi: readFileSync(midi) } : {}),
+    };
   }
 }
 
@@ -36,12 +45,17 @@ function* demoPieces(): Generator<Piece> {
 /** By how sure beats are said to be, how many there are and how many lie on a true one. */
 const tenths = Array.from({ length: 10 }, () => ({ count: 0, right: 0 }));
 
+/** Scores of drums by name, of all pieces of a folder. */
+const drums = new Map<string, number[]>();
+
 async function measured(piece: Piece): Promise<{ scores: Scores; estimate: Estimate; speed: number }> {
   const begun = performance.now();
   const found = await analyse(piece.bytes, piece.name, async () => 'go-on');
   if (!found.ok) throw new Error(`${piece.name}: ${wordsFor(found.problem)}`);
   const took = (performance.now() - begun) / 1000;
-  const { bpm, beats, downbeats, sections, duration } = found.value;
+  const { bpm, beats, downbeats, sections, duration, envelopes } = found.value;
+  for (const [drum, score] of Object.entries(piece.midi ? drumScores(piece.midi, piece.name, envelopes) : {}))
+    drums.set(drum, [...(drums.get(drum) ?? []), score]);
   confidencesOf(found.value.heard, found.value).forEach((sure, i) => {
     const right = piece.truth.beats.some((beat) => Math.abs(beat - beats[i]!) <= 0.07);
     const tenth = tenths[Math.min(9, Math.floor(sure * 10))]!;
@@ -77,6 +91,11 @@ for (const folder of positionals.length > 0 ? positionals : [undefined]) {
     count > 0 ? `${i * 10} %: ${((100 * right) / count).toFixed(0)} % of ${count}` : [],
   );
   console.log(`beats that are right, by how sure they are said to be: ${said.join(', ')}`);
+  for (const [drum, scores] of drums)
+    console.log(
+      `${drum}: F ${(scores.reduce((a, b) => a + b, 0) / scores.length).toFixed(2)} in ${scores.length} pieces`,
+    );
+  drums.clear();
   tenths.forEach((tenth) => Object.assign(tenth, { count: 0, right: 0 }));
   console.log(`${(speeds.reduce((a, b) => a + b, 0) / speeds.length).toFixed(1)} seconds of music a second`);
 }

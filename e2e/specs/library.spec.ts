@@ -1,5 +1,8 @@
 // Many recordings at once: listened to in the background, cancelled, corrected, taken up after a reload.
 
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
 import { clickTrack, open, restoreShow } from './hovlix';
 
@@ -49,6 +52,51 @@ test('three files and a playlist: progress, one cancelled, one counted at half t
   await page.getByLabel('Tonight’s set').selectOption({ label: 'friday' });
   const inSet = page.getByRole('list', { name: 'Set list' }).getByRole('button');
   await expect(inSet.filter({ hasText: /(first|second) take/ })).toHaveText([/second take/, /first take/]);
+});
+
+test('a folder is dropped: what is music in it and in its folders comes in, a playlist is a set, the rest is named', async ({
+  page,
+}) => {
+  const folder = mkdtempSync(join(tmpdir(), 'hovlix-folder-'));
+  mkdirSync(join(folder, 'second half'));
+  writeFileSync(join(folder, 'opener.wav'), clickTrack({ bpm: 104, seconds: 20 }));
+  writeFileSync(join(folder, 'second half', 'closer.wav'), clickTrack({ bpm: 88, seconds: 21 }));
+  writeFileSync(join(folder, 'cover.png'), 'no picture at all');
+  writeFileSync(join(folder, 'evening.m3u'), 'second half/closer.wav\nopener.wav\n');
+  const rows = page.getByRole('button', { name: /^Open / });
+  await expect(rows.first()).toBeVisible();
+  const songs = await rows.count();
+  const client = await page.context().newCDPSession(page);
+  const data = { items: [], files: [folder], dragOperationsMask: 1 };
+  for (const type of ['dragEnter', 'dragOver', 'drop'] as const)
+    await client.send('Input.dispatchDragEvent', { type, x: 200, y: 300, data });
+  await expect(group(page).getByText('2 of 2 done')).toBeVisible();
+  await expect(rows).toHaveCount(songs + 2);
+  await expect(page.getByTestId('said')).toHaveText('2 songs of “evening.m3u” are a set now. Left out, as it is no music: cover.png.'); // prettier-ignore
+  rmSync(folder, { recursive: true });
+});
+
+test('another file of a recording that is in the show is told from it, and taken out again', async ({ page }) => {
+  const rows = page.getByRole('button', { name: /^Open / });
+  await expect(rows.first()).toBeVisible();
+  const songs = await rows.count();
+  const uneven = { bpm: 93, seconds: 30, rate: 22050 };
+  await drop(page, [{ name: 'the take.wav', buffer: clickTrack(uneven) }]);
+  await expect(page.getByRole('heading', { name: 'the take' })).toBeVisible();
+  await open(page, '/songs');
+  await drop(page, [
+    // The same at another rate and on two channels; and one that is as long, but another.
+    { name: 'the take again.wav', buffer: clickTrack({ ...uneven, rate: 32000, channels: 2 }) },
+    { name: 'another song.wav', buffer: clickTrack({ ...uneven, bpm: 124 }) },
+  ]);
+  await expect(group(page).getByText('2 of 2 done')).toBeVisible();
+  await expect(group(page).getByText(/^Another file of/)).toHaveText(
+    'Another file of “the take”, which is in this show.',
+  );
+  await group(page).getByRole('button', { name: 'Take the take again out again' }).click();
+  await expect(rows).toHaveCount(songs + 2);
+  await expect(page.getByRole('button', { name: 'Open the take', exact: true })).toBeVisible();
+  await expect(group(page).getByText(/^Another file of/)).toHaveCount(0);
 });
 
 test('a reload in the middle of the queue: it goes on, and every file becomes one song', async ({ page }) => {

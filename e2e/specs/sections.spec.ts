@@ -178,6 +178,30 @@ test('another recording of the same performance is found to be later, and takes 
   await button(page, 'Pause').click();
 });
 
+test('a song that is heard again takes the sections found in it, on the bars it has; undone as one', async ({
+  page,
+}) => {
+  test.setTimeout(150_000);
+  await open(page, '/songs/salt-and-signal');
+  const before = await names(page);
+  await about(page, 'Salt and Signal').click();
+  const card = page.getByRole('group', { name: 'Recording' });
+  await card.getByRole('button', { name: 'Listen again' }).click();
+  await expect(card).toContainText('is the same performance, at the same moment.', { timeout: 60_000 });
+  const sections = card.getByRole('switch', { name: /^Take the \d+ sections found in it, in place of 6$/ });
+  // Those one made oneself are not thrown away unasked.
+  await expect(sections).not.toBeChecked();
+  const found = Number(/\d+/.exec((await sections.getAttribute('aria-label'))!)![0]);
+  await sections.click();
+  await button(page, 'The bars as they are').click();
+  await button(page, 'Close').click();
+  await expect.poll(() => names(page)).toHaveLength(found);
+  const now = await names(page);
+  expect(now).not.toEqual(before);
+  await page.keyboard.press('Control+Z');
+  await expect.poll(() => names(page)).toEqual(before);
+});
+
 test('a stem beside the music begins so that both sound together, by its level, muted or not', async ({ page }) => {
   await page.addInitScript(() => {
     const all: HTMLAudioElement[] = [];

@@ -1,6 +1,6 @@
 import { steadyTempo } from '../time';
 import { seconds } from '../units';
-import { songOfRecording, type FoundMusic } from './found';
+import { sectionsOn, songOfRecording, type FoundMusic } from './found';
 
 const found: FoundMusic = {
   type: 'wav',
@@ -38,4 +38,16 @@ test('tags go before the file’s name', () => {
   const tags = { title: 'Harbour lights', artist: 'The Tin Lantern', key: 'Am' };
   expect(songOfRecording({ ...file, tags }, found, ids())).toMatchObject({ title: 'Harbour lights', by: 'The Tin Lantern', key: 'Am' }); // prettier-ignore
   expect(songOfRecording({ ...file, name: '.mp3' }, found, ids()).title).toBe('Untitled');
+});
+
+test('found sections go to the bars of a song that counts otherwise, by their moments', () => {
+  const heard = songOfRecording(file, found, ids());
+  // Found at 0, 8, 24 and 40 s. The song begins its bar 1 at 7.9 s and has bars of three at 90.
+  const bars = { tempo: steadyTempo(90, seconds(7.9)), meter: [{ bar: 0, numerator: 3, denominator: 4 as const }] };
+  expect(sectionsOn(bars, heard).map(({ bar, name }) => [bar, name])).toEqual([
+    [0, 'Chorus'],
+    [8, 'Verse'],
+    [16, 'Chorus 2'],
+  ]);
+  expect(sectionsOn(heard, heard)).toEqual(heard.sections);
 });

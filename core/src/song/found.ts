@@ -1,9 +1,9 @@
 // A song as its recording was heard: bars and sections from the analysis, a title from the tags or the file's name.
 
 import type { z } from 'zod';
-import type { Meter, TempoMap } from '../time';
+import { beatAt, type Meter, type TempoMap } from '../time';
 import { id, type Seconds } from '../units';
-import { kindOfSection } from './bars';
+import { kindOfSection, nearestBar, timeOfBar } from './bars';
 import { Song, type Music, type Section } from './schema';
 
 /** What an analysis finds out that becomes part of a song. */
@@ -51,6 +51,19 @@ const titleOf = (fileName: string): string =>
     .replaceAll(/[_\s]+/g, ' ')
     .trim()
     .slice(0, 120) || 'Untitled';
+
+/**
+ * Sections that were found in a recording, on the bars of a song that plays it: each begins at the bar line nearest to its
+ * moment, what lies before bar 1 in bar 1. Of two on one line the later one is taken: it is what sounds there.
+ */
+export function sectionsOn(bars: Pick<Song, 'tempo' | 'meter'>, heard: Song): Section[] {
+  const placed = new Map<number, Section>();
+  for (const section of heard.sections) {
+    const bar = Math.max(0, nearestBar(bars.meter, beatAt(bars.tempo, timeOfBar(heard, section.bar))));
+    placed.set(bar, { ...section, bar });
+  }
+  return [...placed.values()];
+}
 
 /** Found sections by their names: “Chorus”, “Chorus 2”; those that sound alike have one colour. */
 export function sectionsFound(sections: FoundMusic['sections'], newId: () => string): Section[] {

@@ -113,8 +113,8 @@ const IntakeEntry = z.object({
   name: z.string(),
   hash: z.string(),
   bytes: z.number(),
-  /** The song it became, and how sure its beats are, 0…1. */
-  found: z.object({ song: z.string(), sure: z.number() }).optional(),
+  /** The song it became, how sure its beats are, 0…1, and the song that it is another copy of. */
+  found: z.object({ song: z.string(), sure: z.number(), like: z.string().optional() }).optional(),
 });
 export type IntakeEntry = z.infer<typeof IntakeEntry>;
 const Intake = z.array(IntakeEntry);

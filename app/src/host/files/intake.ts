@@ -3,13 +3,13 @@
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { wordsFor, type Problem } from '@hovlix/core/problem';
-import { songOfRecording } from '@hovlix/core/song';
+import { songOfRecording, type Song } from '@hovlix/core/song';
 import type { Document } from '../document/document';
 import type { IntakeEntry, Repository } from '../document/repository';
 import { freshId } from '../fresh-id';
 import type { FromAnalysis, ToAnalysis } from '../sound/analysis-messages';
 import { startAnalysisWorker } from '../workers';
-import { listenTo } from './bring-in';
+import { listenTo, offsetOf } from './bring-in';
 
 export type IntakeItem = {
   readonly id: string;
@@ -21,7 +21,7 @@ export type IntakeItem = {
   readonly share: number;
   /** Why there is no song. */
   readonly wrong?: string;
-  readonly found?: { readonly song: string; readonly sure: number };
+  readonly found?: IntakeEntry['found'];
 };
 
 export type Intake = {
@@ -36,6 +36,10 @@ export type Intake = {
 
 /** Listened to at once; a phone with two cores keeps one for its page. */
 const AT_ONCE = (globalThis.navigator?.hardwareConcurrency ?? 2) > 2 ? 2 : 1;
+
+/** Two files of one recording begin and end so near to each other, in seconds, and rise and fall so much alike. */
+const COPY_SECONDS = 3;
+const COPY_ALIKE = 0.6;
 
 export function intake(document: Document, repository: Repository): Intake {
   const store = createStore<{ readonly items: readonly IntakeItem[] }>(() => ({ items: [] }));
@@ -88,11 +92,22 @@ export function intake(document: Document, repository: Repository): Intake {
     const there = songs().find((song) => song.music?.hash === hash);
     // Another page may have been quicker.
     const song = there ?? songOfRecording({ name, hash, bytes: entry.bytes, tags }, analysis, freshId);
+    const like = there ? undefined : await copyOf(song);
     if (!there) document.make({ type: 'add-song', added: song });
-    const found = { song: song.id, sure };
+    const found = { song: song.id, sure, ...(like ? { like: like.id } : {}) };
     kept.set(id, { ...entry, found });
     await save();
     end(id, { state: 'found', share: 1, found });
+  };
+
+  /** The song whose recording this is another file of: as an MP3 beside a WAV, or louder. */
+  const copyOf = async (song: Song): Promise<Song | undefined> => {
+    for (const other of songs()) {
+      if (!other.music || Math.abs(other.duration - song.duration) > COPY_SECONDS) continue;
+      const offset = await offsetOf(other, song, repository);
+      if (offset && offset.alike >= COPY_ALIKE && Math.abs(offset.seconds) <= COPY_SECONDS) return other;
+    }
+    return undefined;
   };
 
   const pump = () => {

@@ -121,6 +121,15 @@ function Editor({ show, chase }: Props) {
               A chase goes from step to step: a look each, or light of its own. Without steps it stays dark.
             </Quiet>
           )}
+          <Steps
+            show={show}
+            chase={chase}
+            chosen={chosen}
+            onChoose={(id, is) => setChosen(new Set(is ? [...chosen, id] : [...chosen].filter((one) => one !== id)))}
+            onPut={put}
+            onDouble={(place) => put(withStepAfter(chase, place, { id: fresh() }))}
+            onPlay={playFrom}
+          />
           {picked.length > 0 && (
             <ManySteps
               chase={chase}
@@ -137,15 +146,6 @@ function Editor({ show, chase }: Props) {
               onClear={() => setChosen(new Set())}
             />
           )}
-          <Steps
-            show={show}
-            chase={chase}
-            chosen={chosen}
-            onChoose={(id, is) => setChosen(new Set(is ? [...chosen, id] : [...chosen].filter((one) => one !== id)))}
-            onPut={put}
-            onDouble={(place) => put(withStepAfter(chase, place, { id: fresh() }))}
-            onPlay={playFrom}
-          />
         </Column>
         <Column gap={14} minWidth={0}>
           {on && <SpeedRow id={chase.id} name={chase.name} />}

@@ -1,9 +1,12 @@
 // Several steps at once: times, copies, out they go.
 
+import X from 'lucide-react-native/icons/x';
+import { counted } from '@hovlix/core/counted';
 import type { Chase, Step } from '@hovlix/core/light';
 import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { Pair, decimal, Typed } from '../../../ui/form';
+import { usePalette } from '../../../ui/palette';
 import { Button, Column, Row, Words } from '../../../ui/pieces';
 
 type Props = {
@@ -18,6 +21,7 @@ type Props = {
 
 export function ManySteps({ chase, picked, onPut, onCopy, onAdd, onClear }: Props) {
   const app = useHovlix();
+  const palette = usePalette();
   const say = useSession((session) => session.say);
   const ids = new Set<string>(picked.map(({ id }) => id));
   const change = (step: (one: Step) => Partial<Step>) =>
@@ -25,15 +29,33 @@ export function ManySteps({ chase, picked, onPut, onCopy, onAdd, onClear }: Prop
   const scale = (factor: number) => change((one) => ({ fade: Math.min(4096, one.fade * factor), hold: Math.min(4096, one.hold * factor) })); // prettier-ignore
   const remove = () => {
     onPut({ ...chase, steps: chase.steps.filter((one) => !ids.has(one.id)) });
-    say(`${picked.length} ${picked.length === 1 ? 'step is' : 'steps are'} gone.`, { undo: app.document.takingBack() });
+    say(`${counted(picked.length, 'step')} ${picked.length === 1 ? 'is' : 'are'} gone.`, {
+      undo: app.document.takingBack(),
+    });
     onClear();
   };
   const unit = chase.pace === 'seconds' ? 's' : 'beats';
+  // At the foot of the screen: the steps stay where they are, under the finger that chooses them.
   return (
-    <Column padding={14} gap={12} borderRadius={14} backgroundColor="$raised" role="region" aria-label="Chosen steps">
-      <Words fontWeight="600">
-        {picked.length} {picked.length === 1 ? 'step' : 'steps'} chosen
-      </Words>
+    <Column
+      padding={14}
+      paddingTop={6}
+      gap={10}
+      borderRadius={14}
+      backgroundColor="$raised"
+      borderWidth={1}
+      borderColor="$line"
+      {...{ position: 'sticky', bottom: 8 }}
+      zIndex={2}
+      role="region"
+      aria-label="Chosen steps"
+    >
+      <Row justifyContent="space-between">
+        <Words fontWeight="600">{counted(picked.length, 'step')} chosen</Words>
+        <Button label="Clear selection" kind="quiet" onPress={onClear}>
+          <X size={20} color={palette.text} aria-hidden />
+        </Button>
+      </Row>
       <Pair>
         <Typed
           label={`All fade, ${unit}`}

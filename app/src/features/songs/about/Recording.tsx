@@ -3,7 +3,8 @@
 import { useState } from 'react';
 import { ALIKE } from '@hovlix/core/music';
 import type { Command } from '@hovlix/core/show';
-import { timeOfBar, type Song } from '@hovlix/core/song';
+import { counted } from '@hovlix/core/counted';
+import { sectionsOn, timeOfBar, type Song } from '@hovlix/core/song';
 import { beatAt, beatOfBar, meterAtBar, pulseLength } from '@hovlix/core/time';
 import { beats, seconds } from '@hovlix/core/units';
 import { offsetOf } from '../../../host/files/bring-in';
@@ -11,6 +12,7 @@ import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { FileButton } from '../../../ui/FileButton';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { Switch } from '../../../ui/Switch';
 import { meterText, songBpm } from '../model';
 import { Tracks } from './Tracks';
 import { useListening } from './use-listening';
@@ -34,15 +36,19 @@ export function Recording({ song }: { readonly song: Song }) {
     if (music && song.music) return bring(new File([music.bytes], song.music.name));
     say('The music of this song is not on this device.', { tone: 'bad' });
   };
-  const take = (anchors: Song['tempo']['anchors'] | undefined, all = false) => {
+  const take = ({ anchors, meterToo = false, sectionsToo }: Taken) => {
     if (!found) return;
-    const { music, duration, sections, meter } = found.song;
+    const { music, duration, meter } = found.song;
     const commands: Command[] = [
       { type: 'set-music', song: song.id, music, duration, ...(anchors ? { anchors } : {}) },
     ];
     // One meter throughout comes with its beats; changes of meter stand on bars that may be counted from elsewhere.
-    if (all && anchors && meter.length === 1) commands.push({ type: 'set-bars', song: song.id, anchors, meter });
-    if (all && song.sections.length === 0) commands.push({ type: 'set-sections', song: song.id, sections });
+    const meters = meterToo && meter.length === 1 ? meter : song.meter;
+    if (anchors && meters !== song.meter) commands.push({ type: 'set-bars', song: song.id, anchors, meter: meters });
+    if (sectionsToo) {
+      const bars = { tempo: anchors ? { anchors } : song.tempo, meter: meters };
+      commands.push({ type: 'set-sections', song: song.id, sections: sectionsOn(bars, found.song) });
+    }
     if (!app.document.together(commands)) return;
     app.player.pause();
     say(`“${song.title}” has another recording.`, { undo: app.document.takingBack() });
@@ -77,16 +83,24 @@ export function Recording({ song }: { readonly song: Song }) {
   ); // prettier-ignore
 }
 
+/** What is taken of a recording: without anchors the song keeps its beats. */
+type Taken = {
+  readonly anchors: Song['tempo']['anchors'] | undefined;
+  readonly meterToo?: boolean;
+  readonly sectionsToo: boolean;
+};
+
 type ProposalProps = {
   readonly song: Song;
   readonly found: Found;
-  /** `all`: what was found beside the beats, too. */
-  readonly onTake: (anchors: Song['tempo']['anchors'] | undefined, all?: boolean) => void;
+  readonly onTake: (taken: Taken) => void;
   readonly onLeave: () => void;
 };
 
 function Proposal({ song, found: { song: heard, later }, onTake, onLeave }: ProposalProps) {
   const how = later === null ? '' : Math.abs(later) < 0.005 ? 'at the same moment' : `${Math.abs(later).toFixed(2)} s ${later > 0 ? 'later' : 'earlier'}`; // prettier-ignore
+  const some = heard.sections.length;
+  const [sectionsToo, setSectionsToo] = useState(some > 0 && song.sections.length === 0);
   return (
     <Column gap={8} role="status">
       <Words>
@@ -95,17 +109,23 @@ function Proposal({ song, found: { song: heard, later }, onTake, onLeave }: Prop
           : `“${heard.music!.name}” is the same performance, ${how}.`}
       </Words>
       <Quiet>
-        Now: {barsOf(song)}. Found: {barsOf(heard)}
-        {song.sections.length === 0 && heard.sections.length > 0 ? `, ${heard.sections.length} sections` : ''}.
+        Now: {barsOf(song)}. Found: {barsOf(heard)}.
       </Quiet>
+      {some > 0 && (
+        <Switch
+          label={`Take the ${counted(some, 'section')} found in it${song.sections.length > 0 ? `, in place of ${song.sections.length}` : ''}`}
+          on={sectionsToo}
+          onChange={setSectionsToo}
+        />
+      )}
       <Quiet>The light stays on its bars. Choose where the bars come from.</Quiet>
       <Row gap={8} flexWrap="wrap">
         {later !== null && (
-          <Button kind="primary" onPress={() => onTake(later === 0 ? undefined : movedBy(song, later))}>
+          <Button kind="primary" onPress={() => onTake({ anchors: later === 0 ? undefined : movedBy(song, later), sectionsToo })}>
             The bars as they are
           </Button>
         )}
-        <Button {...(later === null ? { kind: 'primary' as const } : {})} onPress={() => onTake(ownBeats(song, heard, later), true)}>
+        <Button {...(later === null ? { kind: 'primary' as const } : {})} onPress={() => onTake({ anchors: ownBeats(song, heard, later), meterToo: true, sectionsToo })}>
           The beats found in it
         </Button>
         <Button kind="quiet" onPress={onLeave}>

@@ -14,7 +14,7 @@ import { meterText, songBpm } from '../model';
 import { gridAt, useReadings } from '../readings';
 
 /** Beats surer than this need no look. */
-const SURE = 0.75;
+const SURE = 0.8;
 
 export function IntakeList() {
   const { intake } = useHovlix();
@@ -41,7 +41,7 @@ export function IntakeList() {
       {items.map((item) => {
         const song = songOf(item);
         return song ? (
-          <Found key={item.id} item={item} song={song} onDrop={() => intake.drop(item.id)} />
+          <Found key={item.id} item={item} song={song} like={songs?.find(({ id }) => id === item.found?.like)} onDrop={() => intake.drop(item.id)} />
         ) : (
           <Coming key={item.id} item={item} onDrop={() => intake.drop(item.id)} />
         );
@@ -80,11 +80,18 @@ function Coming({ item: { name, state, share, wrong }, onDrop }: Props) {
   ); // prettier-ignore
 }
 
-function Found({ item, song, onDrop }: Props & { readonly song: Song }) {
+type FoundProps = Props & { readonly song: Song; readonly like: Song | undefined };
+
+function Found({ item, song, like, onDrop }: FoundProps) {
   const palette = usePalette();
+  const { document } = useHovlix();
   const { busy, ask, take } = useReadings(song);
   const say = useSession((session) => session.say);
   const sure = (item.found?.sure ?? 1) >= SURE;
+  const takeOut = () => {
+    document.make({ type: 'remove-song', song: song.id });
+    say(`“${song.title}” is out of this show again.`, { undo: document.takingBack() });
+  };
   const count = async (factor: 0.5 | 2) => {
     const readings = await ask();
     const other = readings && gridAt(readings, songBpm(song) * factor);
@@ -105,8 +112,14 @@ function Found({ item, song, onDrop }: Props & { readonly song: Song }) {
           <X size={20} color={palette.text} aria-hidden />
         </Button>
       </Row>
+      {like && <Quiet>Another file of “{like.title}”, which is in this show.</Quiet>}
       <Row gap={8} flexWrap="wrap">
-        <Button label={`Check ${song.title}`} kind={sure ? 'plain' : 'primary'} onPress={() => router.push(`/songs/${song.id}`)}>
+        {like && (
+          <Button label={`Take ${song.title} out again`} kind="primary" onPress={takeOut}>
+            Take it out
+          </Button>
+        )}
+        <Button label={`Check ${song.title}`} kind={sure || like ? 'plain' : 'primary'} onPress={() => router.push(`/songs/${song.id}`)}>
           Check
         </Button>
         <Button label={`Half the tempo of ${song.title}`} disabled={busy} onPress={() => void count(0.5)}>

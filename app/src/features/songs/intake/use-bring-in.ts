@@ -11,14 +11,19 @@ import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { useOpenFile } from '../../../ui/use-open-file';
 
-const kindOf = ({ name }: File) =>
+/** What lies beside music in a folder. By itself it is tried as a recording, and why it is none is said. */
+const BESIDE = /^(image|text|video|font)\/|^application\/(pdf|json|zip)$/;
+
+const kindOf = ({ name, type }: File, alone: boolean) =>
   /\.hovlix$/i.test(name)
     ? 'show'
     : /\.midi?$/i.test(name)
       ? 'midi'
       : /\.m3u8?$/i.test(name)
         ? 'playlist'
-        : 'recording';
+        : !alone && BESIDE.test(type)
+          ? 'beside'
+          : 'recording';
 
 export function useBringIn(): (files: readonly File[]) => void {
   const { document, intake } = useHovlix();
@@ -41,7 +46,7 @@ export function useBringIn(): (files: readonly File[]) => void {
   };
 
   /** A playlist becomes a set of the songs it names. */
-  const playlist = async (file: File): Promise<void> => {
+  const playlist = async (file: File, beside: string): Promise<void> => {
     const { readM3u } = await sheetFormats();
     const { show } = document.store.getState();
     const read = show && readM3u(await file.text(), file.name, show, freshId);
@@ -56,20 +61,24 @@ export function useBringIn(): (files: readonly File[]) => void {
     if (entries.length > 0) document.make({ type: 'store-set', set: SetList.parse({ id: freshId(), name, entries }) });
     const left = unknown.length > 0 ? ` Not in this show: ${unknown.slice(0, 5).join(', ')}.` : '';
     say(
-      `${counted(entries.length, 'song')} of “${file.name}” ${entries.length === 1 ? 'is' : 'are'} a set now.${left}`,
+      `${counted(entries.length, 'song')} of “${file.name}” ${entries.length === 1 ? 'is' : 'are'} a set now.${left}${beside}`,
       { undo: document.takingBack() },
     );
   };
 
   const bring = async (files: readonly File[]): Promise<void> => {
     hush();
-    const of = (kind: ReturnType<typeof kindOf>) => files.filter((file) => kindOf(file) === kind);
+    const of = (kind: ReturnType<typeof kindOf>) => files.filter((file) => kindOf(file, files.length === 1) === kind);
     const shows = of('show');
     if (shows.length > 0) return openFile(shows);
     for (const file of of('midi')) await midi(file);
     const recordings = of('recording');
     const songs = recordings.length > 0 ? await intake.add(recordings) : [];
-    for (const file of of('playlist')) await playlist(file);
+    const beside = of('beside').map(({ name }) => name);
+    const leftOut = beside.length > 0 ? ` Left out, as it is no music: ${beside.slice(0, 5).join(', ')}${beside.length > 5 ? ` and ${beside.length - 5} more` : ''}.` : ''; // prettier-ignore
+    const lists = of('playlist');
+    if (lists.length === 0 && leftOut) say(leftOut.trim());
+    for (const file of lists) await playlist(file, leftOut);
     if (files.length === 1 && recordings.length === 1) showOnly(songs[0]);
   };
 

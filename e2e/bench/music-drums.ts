@@ -1,0 +1,67 @@
+// How well the strokes of drums are heard, where a MIDI file beside a recording says what was played.
+
+import { readMidi, type MidiMusic } from '@hovlix/core/midi';
+import { DRUMS, type Drum, type Envelopes } from '@hovlix/core/music';
+import { wordsFor } from '@hovlix/core/problem';
+
+/** Notes of General MIDI's percussion key map. */
+const NOTES: Readonly<Record<Drum, readonly number[]>> = { kick: [35, 36], snare: [38, 40], hat: [42, 44, 46] };
+/** MIDI's tenth channel. */
+const PERCUSSION = 10;
+/** A stroke that is so near to one that was played is it, in seconds; everything before `FROM` is left out. */
+const NEAR = 0.05;
+const FROM = 5;
+
+/** F-measure of each drum that is played at all. @throws where the MIDI file cannot be read. */
+export function drumScores(
+  midi: Uint8Array,
+  name: string,
+  { strokes }: Envelopes,
+): Readonly<Partial<Record<Drum, number>>> {
+  const read = readMidi(midi, name);
+  if (!read.ok) throw new Error(wordsFor(read.problem));
+  const scores: Partial<Record<Drum, number>> = {};
+  for (const drum of DRUMS) {
+    const played = momentsOf(read.value, NOTES[drum]);
+    if (played.length > 0)
+      scores[drum] = matched(
+        played,
+        [...strokes[drum].times].filter((at) => at >= FROM),
+      );
+  }
+  return scores;
+}
+
+/** Rising, in seconds; notes struck together are one. */
+function momentsOf(music: MidiMusic, notes: readonly number[]): readonly number[] {
+  const played = music.parts
+    .filter(({ channel }) => channel === PERCUSSION)
+    .flatMap((part) => part.notes.filter(({ note }) => notes.includes(note)))
+    .map(({ at }) => (music.timed ? at : secondsAt(music, at)))
+    .filter((at) => at >= FROM)
+    .sort((a, b) => a - b);
+  return played.filter((at, i) => i === 0 || at - played[i - 1]! > 0.01);
+}
+
+function secondsAt({ tempo }: MidiMusic, beat: number): number {
+  let time = 0;
+  for (let i = 0; i < tempo.length; i++) {
+    const { at, pulse } = tempo[i]!;
+    const end = Math.min(beat, tempo[i + 1]?.at ?? Infinity);
+    if (end > at) time += (end - at) * pulse;
+  }
+  return time;
+}
+
+/** Each stroke is matched once at most. */
+function matched(played: readonly number[], heard: readonly number[]): number {
+  let [hits, k] = [0, 0];
+  for (const at of played) {
+    while (k < heard.length && heard[k]! < at - NEAR) k++;
+    if (k < heard.length && heard[k]! <= at + NEAR) {
+      hits++;
+      k++;
+    }
+  }
+  return heard.length + played.length === 0 ? 0 : (2 * hits) / (heard.length + played.length);
+}
