@@ -79,6 +79,14 @@ describe('formats', () => {
     expect(found.peaks.length).toBeGreaterThan(1950);
   });
 
+  // A deep drum is no chord that begins or ends.
+  test.each([84, 100, 133])('bars of clicks at %i begin with the deep one', async (bpm) => {
+    const { downbeats } = await analysed(clicks({ period: 60 / bpm, length: 24 }));
+    const bar = 240 / bpm;
+    expect(downbeats.length).toBeGreaterThan(Math.floor(24 / bar) - 2);
+    for (const one of downbeats) expect(Math.abs(one - Math.round(one / bar) * bar)).toBeLessThan(0.03);
+  });
+
   test('the kind is read from the bytes', () => {
     expect(audioTypeOf(clicks({ length: 0.1 }))).toBe('wav');
     expect(audioTypeOf(Uint8Array.of(0xff, 0xfb, 0x90, 0x64))).toBe('mp3');
