@@ -14,7 +14,7 @@ import { followGameButtons } from './controls/game-buttons';
 import { connectionsDocument, type ConnectionsDocument, type ConnectionsState } from './document/connections-document';
 import { document, type Document } from './document/document';
 import { draft, type Draft, type DraftState } from './document/draft';
-import { repository, type Repository } from './document/repository';
+import { repository, type Music, type Repository } from './document/repository';
 import { shows, type Shows, type ShowsState } from './document/shows';
 import { deviceStore } from './document/storage';
 import { followDemo } from './files/demo-music';
@@ -34,6 +34,8 @@ import { startLightWorker } from './workers';
 export type Hovlix = {
   readonly repository: Repository;
   readonly document: Document;
+  /** Music by its hash, also where it is still on its way to this device; undefined where it does not come. */
+  readonly musicOf: (hash: string) => Promise<Music | undefined>;
   /** The shows on this device. */
   readonly shows: Shows;
   readonly light: Light;
@@ -84,6 +86,10 @@ export function hovlix(): Hovlix {
   return {
     repository: kept,
     document: doc,
+    async musicOf(hash) {
+      if (!(await kept.hasMusic(hash))) await demoMusic();
+      return kept.music(hash);
+    },
     shows: all,
     light: lamps,
     conducting: link,

@@ -15,8 +15,6 @@ const HIGHEST = 1400;
 const NOTES = 12;
 /** What was heard for so long before a moment is compared with what is heard for as long after it, in seconds. */
 const SPAN = 1;
-/** A note counts with what it reaches in all but this share of that time: a drum, however deep, rings for less. */
-const SILENT = 0.35;
 
 /** Takes sound in any slices and any sample rate. */
 export type HarmonyTaker = {
@@ -92,28 +90,19 @@ function noteWindows(sampleRate: number, add: (notes: Float32Array<ArrayBuffer>)
 function changesOf(notes: Float32Array): Float32Array {
   const frames = notes.length / NOTES;
   const span = SPAN * RATE;
+  const sums = new Float64Array((frames + 1) * NOTES);
+  for (let i = 0; i < notes.length; i++) sums[i + NOTES] = sums[i]! + notes[i]!;
   const before = new Float64Array(NOTES);
   const after = new Float64Array(NOTES);
   return Float32Array.from({ length: frames }, (_, frame) => {
     const [from, to] = [Math.max(0, frame - span), Math.min(frames, frame + span)];
     if (frame - from < 2 || to - frame < 2) return 0;
-    heldBetween(notes, from, frame, before);
-    heldBetween(notes, frame, to, after);
+    for (let n = 0; n < NOTES; n++) {
+      before[n] = sums[frame * NOTES + n]! - sums[from * NOTES + n]!;
+      after[n] = sums[to * NOTES + n]! - sums[frame * NOTES + n]!;
+    }
     return 1 - correlation(before, after);
   });
-}
-
-const sorted = new Float32Array(SPAN * RATE);
-
-/** How loud each note is for two thirds of the time between two frames, at least. */
-function heldBetween(notes: Float32Array, from: number, to: number, out: Float64Array): void {
-  const count = to - from;
-  const values = sorted.subarray(0, count);
-  for (let n = 0; n < NOTES; n++) {
-    for (let i = 0; i < count; i++) values[i] = notes[(from + i) * NOTES + n]!;
-    values.sort();
-    out[n] = values[Math.floor(count * SILENT)]!;
-  }
 }
 
 function correlation(a: Float64Array, b: Float64Array): number {

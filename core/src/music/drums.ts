@@ -38,7 +38,7 @@ const between = (low: number, high: number): readonly number[] =>
     (band) => BAND_EDGES[band]! >= low * 0.99 && BAND_EDGES[band + 1]! <= high * 1.01,
   );
 
-/** Numbers found on ten pieces of music with known strokes: see docs/performance.md for how well they do. */
+/** Numbers found on ten pieces of music with known strokes: docs/music.md says how well they do. */
 const KINDS: Readonly<Record<Drum, Kind>> = {
   kick: { rises: [[between(30, 106), 10]], of: 0.3, memory: 4, near: 6, apart: 0.09, begins: between(70, 566) },
   snare: {

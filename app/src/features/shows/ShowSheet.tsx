@@ -16,7 +16,7 @@ import { Sheet } from '../../ui/Sheet';
 type Props = { readonly entry: ShowEntry; readonly on: boolean; readonly onClose: () => void };
 
 export function ShowSheet({ entry, on, onClose }: Props) {
-  const { shows, repository, document } = useHovlix();
+  const { shows, repository, musicOf, document } = useHovlix();
   const say = useSession((session) => session.say);
   const here = useLink((link) => link.here);
   const may = useMay('operator');
@@ -36,7 +36,7 @@ export function ShowSheet({ entry, on, onClose }: Props) {
     const copy = open?.show.id === entry.id ? open : kept?.ok ? kept.value : undefined;
     if (!copy) return say('That show cannot be read here.', { tone: 'bad' });
     const file = fileNameOf(copy.show.name);
-    saveFile(file, await bundleOf(copy, repository), 'application/zip');
+    saveFile(file, await bundleOf(copy, musicOf), 'application/zip');
     await repository.exported(entry.id);
     await shows.refresh();
     say(`Exported as ${file}`);

@@ -92,10 +92,13 @@ export async function offsetOf(before: Song, after: Song, repository: Repository
 }
 
 /** A show with its music as a .hovlix file. */
-export async function bundleOf({ show, chain }: Pick<Copy, 'show' | 'chain'>, repository: Repository): Promise<Blob> {
+export async function bundleOf(
+  { show, chain }: Pick<Copy, 'show' | 'chain'>,
+  musicOf: (hash: string) => Promise<MusicFile | undefined>,
+): Promise<Blob> {
   const music = new Map<string, MusicFile>();
   for (const { hash } of recordingsOf(show.songs)) {
-    const kept = await repository.music(hash);
+    const kept = await musicOf(hash);
     if (kept) music.set(hash, kept);
   }
   const { writeBundle } = await zipFormats();

@@ -51,7 +51,7 @@ export function useDecks(count: number): DecksInHand {
     decks,
     does,
     loadSong(deck, song) {
-      void recordingOf(app.repository, song).then((recording) => load(deck, trackOf(song), recording));
+      void recordingOf(app.musicOf, song).then((recording) => load(deck, trackOf(song), recording));
     },
     loadFile(deck, file) {
       void fileTrack(file).then(
@@ -62,8 +62,8 @@ export function useDecks(count: number): DecksInHand {
   };
 }
 
-async function recordingOf(repository: ReturnType<typeof useHovlix>['repository'], { music }: Song) {
-  const there = music && (await repository.music(music.hash));
+async function recordingOf(musicOf: ReturnType<typeof useHovlix>['musicOf'], { music }: Song) {
+  const there = music && (await musicOf(music.hash));
   return there ? new Blob([there.bytes], { type: MIME[music.type] }) : null;
 }
 

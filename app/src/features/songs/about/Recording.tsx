@@ -32,7 +32,7 @@ export function Recording({ song }: { readonly song: Song }) {
     setFound({ song: heard, later: offset && offset.alike >= ALIKE ? offset.seconds : null });
   };
   const again = async () => {
-    const music = song.music && (await app.repository.music(song.music.hash));
+    const music = song.music && (await app.musicOf(song.music.hash));
     if (music && song.music) return bring(new File([music.bytes], song.music.name));
     say('The music of this song is not on this device.', { tone: 'bad' });
   };
