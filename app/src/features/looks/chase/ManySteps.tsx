@@ -34,6 +34,8 @@ export function ManySteps({ chase, picked, onPut, onCopy, onAdd, onClear }: Prop
     });
     onClear();
   };
+  // One step has its times in its own row.
+  const many = picked.length > 1;
   const unit = chase.pace === 'seconds' ? 's' : 'beats';
   // At the foot of the screen: the steps stay where they are, under the finger that chooses them.
   return (
@@ -56,25 +58,25 @@ export function ManySteps({ chase, picked, onPut, onCopy, onAdd, onClear }: Prop
           <X size={20} color={palette.text} aria-hidden />
         </Button>
       </Row>
-      <Pair>
-        <Typed
-          label={`All fade, ${unit}`}
-          value={picked[0]!.fade}
-          read={decimal(0, 4096)}
-          onChange={(fade) => change(() => ({ fade }))}
-        />
-        <Typed
-          label={`All hold, ${unit}`}
-          value={picked[0]!.hold}
-          read={decimal(0, 4096)}
-          onChange={(hold) => change(() => ({ hold }))}
-        />
-      </Pair>
+      {many && (
+        <Pair>
+          <Typed
+            label={`All fade, ${unit}`}
+            value={picked[0]!.fade}
+            read={decimal(0, 4096)}
+            onChange={(fade) => change(() => ({ fade }))}
+          />
+          <Typed
+            label={`All hold, ${unit}`}
+            value={picked[0]!.hold}
+            read={decimal(0, 4096)}
+            onChange={(hold) => change(() => ({ hold }))}
+          />
+        </Pair>
+      )}
       <Row gap={6} flexWrap="wrap">
-        <Button label="Half as long" onPress={() => scale(0.5)}>
-          Half as long
-        </Button>
-        <Button onPress={() => scale(2)}>Twice as long</Button>
+        {many && <Button onPress={() => scale(0.5)}>Half as long</Button>}
+        {many && <Button onPress={() => scale(2)}>Twice as long</Button>}
         <Button onPress={() => onAdd(chase.steps.indexOf(picked[0]!))}>Add before</Button>
         <Button onPress={() => onAdd(chase.steps.indexOf(picked.at(-1)!) + 1)}>Add after</Button>
         <Button onPress={onCopy}>Copy</Button>

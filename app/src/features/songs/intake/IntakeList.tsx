@@ -122,12 +122,16 @@ function Found({ item, song, like, onDrop }: FoundProps) {
         <Button label={`Check ${song.title}`} kind={sure || like ? 'plain' : 'primary'} onPress={() => router.push(`/songs/${song.id}`)}>
           Check
         </Button>
-        <Button label={`Half the tempo of ${song.title}`} disabled={busy} onPress={() => void count(0.5)}>
-          Half
-        </Button>
-        <Button label={`Double the tempo of ${song.title}`} disabled={busy} onPress={() => void count(2)}>
-          Double
-        </Button>
+        {!like && (
+          <>
+            <Button label={`Half the tempo of ${song.title}`} disabled={busy} onPress={() => void count(0.5)}>
+              Half
+            </Button>
+            <Button label={`Double the tempo of ${song.title}`} disabled={busy} onPress={() => void count(2)}>
+              Double
+            </Button>
+          </>
+        )}
       </Row>
     </Column>
   ); // prettier-ignore
