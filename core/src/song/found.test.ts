@@ -43,7 +43,10 @@ test('tags go before the file’s name', () => {
 test('found sections go to the bars of a song that counts otherwise, by their moments', () => {
   const heard = songOfRecording(file, found, ids());
   // Found at 0, 8, 24 and 40 s. The song begins its bar 1 at 7.9 s and has bars of three at 90.
-  const bars = { tempo: steadyTempo(90, seconds(7.9)), meter: [{ bar: 0, numerator: 3, denominator: 4 as const }] };
+  const bars = {
+    tempo: { anchors: [...steadyTempo(90, seconds(7.9)).anchors] },
+    meter: [{ bar: 0, numerator: 3, denominator: 4 as const }],
+  };
   expect(sectionsOn(bars, heard).map(({ bar, name }) => [bar, name])).toEqual([
     [0, 'Chorus'],
     [8, 'Verse'],
