@@ -84,6 +84,10 @@ export function intake(document: Document, repository: Repository): Intake {
     const { analysis, tags, sure, kept: parts } = result.value;
     const problem = await repository.putFound(hash, parts);
     if (problem) return failed(id, problem);
+    const heard = songOfRecording({ name, hash, bytes: entry.bytes, tags }, analysis, freshId);
+    const like = await copyOf(heard);
+    // It may have been given up while it was compared.
+    if (!kept.has(id)) return isUsed(hash) ? undefined : repository.dropMusic(hash);
     if (openShow() !== entry.show) {
       // Another show was opened meanwhile: it is taken up again when its own is.
       waiting.push(entry);
@@ -91,10 +95,9 @@ export function intake(document: Document, repository: Repository): Intake {
     }
     const there = songs().find((song) => song.music?.hash === hash);
     // Another page may have been quicker.
-    const song = there ?? songOfRecording({ name, hash, bytes: entry.bytes, tags }, analysis, freshId);
-    const like = there ? undefined : await copyOf(song);
+    const song = there ?? heard;
     if (!there) document.make({ type: 'add-song', added: song });
-    const found = { song: song.id, sure, ...(like ? { like: like.id } : {}) };
+    const found = { song: song.id, sure, ...(like && !there ? { like: like.id } : {}) };
     kept.set(id, { ...entry, found });
     await save();
     end(id, { state: 'found', share: 1, found });
@@ -103,7 +106,12 @@ export function intake(document: Document, repository: Repository): Intake {
   /** The song whose recording this is another file of: as an MP3 beside a WAV, or louder. */
   const copyOf = async (song: Song): Promise<Song | undefined> => {
     for (const other of songs()) {
-      if (!other.music || Math.abs(other.duration - song.duration) > COPY_SECONDS) continue;
+      if (
+        !other.music ||
+        other.music.hash === song.music?.hash ||
+        Math.abs(other.duration - song.duration) > COPY_SECONDS
+      )
+        continue;
       const offset = await offsetOf(other, song, repository);
       if (offset && offset.alike >= COPY_ALIKE && Math.abs(offset.seconds) <= COPY_SECONDS) return other;
     }

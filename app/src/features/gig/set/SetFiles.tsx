@@ -1,6 +1,6 @@
 // A set on paper and in files: what one tapes to the floor, and the order for other programs.
 
-import { counted } from '@hovlix/core/counted';
+import { counted, someOf } from '@hovlix/core/counted';
 import type { SetList } from '@hovlix/core/gig';
 import { wordsFor } from '@hovlix/core/problem';
 import type { Show } from '@hovlix/core/show';
@@ -23,7 +23,7 @@ export function SetFiles({ show, set }: Props) {
     if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
     const { entries, unknown } = read.value;
     document.make({ type: 'store-set', set: { ...set, entries: [...entries] } });
-    const left = unknown.length === 0 ? '' : ` Not in this show: ${unknown.slice(0, 5).join(', ')}${unknown.length > 5 ? ` and ${unknown.length - 5} more` : ''}.`; // prettier-ignore
+    const left = unknown.length === 0 ? '' : ` Not in this show: ${someOf(unknown)}.`;
     say(`The order of “${file.name}”: ${counted(entries.length, 'song')}.${left}`, { undo: document.takingBack() });
   };
   return (

@@ -51,7 +51,10 @@ export function Recording({ song }: { readonly song: Song }) {
     }
     if (!app.document.together(commands)) return;
     app.player.pause();
-    say(`“${song.title}” has another recording.`, { undo: app.document.takingBack() });
+    const same = music?.hash === song.music?.hash;
+    say(same ? `“${song.title}” was heard again.` : `“${song.title}” has another recording.`, {
+      undo: app.document.takingBack(),
+    });
     setFound(null);
   };
 

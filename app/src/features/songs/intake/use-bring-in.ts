@@ -2,7 +2,7 @@
 // says in what order.
 
 import { router } from 'expo-router';
-import { counted } from '@hovlix/core/counted';
+import { counted, someOf } from '@hovlix/core/counted';
 import { SetList } from '@hovlix/core/gig';
 import { wordsFor } from '@hovlix/core/problem';
 import { midiFormat, sheetFormats } from '../../../host/files/formats';
@@ -59,7 +59,7 @@ export function useBringIn(): (files: readonly File[]) => void {
         .trim()
         .slice(0, 60) || 'Playlist';
     if (entries.length > 0) document.make({ type: 'store-set', set: SetList.parse({ id: freshId(), name, entries }) });
-    const left = unknown.length > 0 ? ` Not in this show: ${unknown.slice(0, 5).join(', ')}.` : '';
+    const left = unknown.length > 0 ? ` Not in this show: ${someOf(unknown)}.` : '';
     say(
       `${counted(entries.length, 'song')} of “${file.name}” ${entries.length === 1 ? 'is' : 'are'} a set now.${left}${beside}`,
       { undo: document.takingBack() },
@@ -75,7 +75,7 @@ export function useBringIn(): (files: readonly File[]) => void {
     const recordings = of('recording');
     const songs = recordings.length > 0 ? await intake.add(recordings) : [];
     const beside = of('beside').map(({ name }) => name);
-    const leftOut = beside.length > 0 ? ` Left out, as it is no music: ${beside.slice(0, 5).join(', ')}${beside.length > 5 ? ` and ${beside.length - 5} more` : ''}.` : ''; // prettier-ignore
+    const leftOut = beside.length > 0 ? ` Left out, as it is no music: ${someOf(beside)}.` : '';
     const lists = of('playlist');
     if (lists.length === 0 && leftOut) say(leftOut.trim());
     for (const file of lists) await playlist(file, leftOut);
