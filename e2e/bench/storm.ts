@@ -17,8 +17,12 @@ const LOOKS_A_BANK = 20;
 const A_SECOND = 1000;
 
 export type Storm = {
-  /** Milliseconds between packets. */
+  /** Packets of a universe in a second. */
+  readonly perSecond: number;
+  /** Milliseconds between packets, sorted, in the seconds in which the host took no time away. */
   readonly spacing: readonly number[];
+  /** How many of them were left out because it did. */
+  readonly robbed: number;
   /** Frames of the page in a second. */
   readonly pageFrames: number;
   /** How long the page's frames took, in ms, sorted. */
@@ -27,8 +31,11 @@ export type Storm = {
 
 export type Storms = { readonly midi: Storm; readonly last: number; readonly stuck: number; readonly banks: Storm };
 
-/** @param length of each storm, in seconds. */
-export async function storms(length: number): Promise<Storms> {
+/** A packet counts when the host took no time away within so many ms of it. */
+const NEAR = 300;
+
+/** @param length of each storm, in seconds. @param stolen seconds the host has taken away so far. */
+export async function storms(length: number, stolen: () => number): Promise<Storms> {
   const ear = createSocket('udp4');
   const heard: number[] = [];
   ear.on('message', (packet) => packet.length > 600 && packet.readUInt16BE(113) === 1 && heard.push(performance.now()));
@@ -51,13 +58,27 @@ export async function storms(length: number): Promise<Storms> {
   const measured = async (begin: string, end: string): Promise<Storm> => {
     const from = heard.length;
     await page.evaluate(FRAMES);
+    const robbed: number[] = [];
+    let before = stolen();
+    const watch = setInterval(() => {
+      if (stolen() > before) robbed.push(performance.now());
+      before = stolen();
+    }, 20);
     await page.evaluate(begin);
     await page.waitForTimeout(length * 1000);
     await page.evaluate(end);
+    clearInterval(watch);
     const frames = (await page.evaluate('window.frames_()')) as number[];
     const times = heard.slice(from);
-    const spacing = times.slice(1).map((at, i) => at - times[i]!);
-    return { spacing: sorted(spacing), frames: sorted(frames), pageFrames: frames.length / length };
+    const gaps = times.slice(1).map((at, i) => ({ at, gap: at - times[i]! }));
+    const quiet = gaps.filter(({ at }) => !robbed.some((time) => Math.abs(time - at) < NEAR));
+    return {
+      perSecond: gaps.length / ((times.at(-1)! - times[0]!) / 1000),
+      spacing: sorted(quiet.map(({ gap }) => gap)),
+      robbed: gaps.length - quiet.length,
+      frames: sorted(frames),
+      pageFrames: frames.length / length,
+    };
   };
   // Knobs and pads of a board in turn; what a knob says last, and each pad let go, must count.
   const midi = await measured(

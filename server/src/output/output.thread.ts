@@ -1,5 +1,6 @@
 // The thread around `startOutput`.
 
+import { writeFileSync } from 'node:fs';
 import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Connections, NetworkFace } from '@hovlix/core/connect';
@@ -15,8 +16,10 @@ const { cid, connections, networks, heard } = workerData as {
 try {
   // On Linux this is the calling thread's own: light goes before everything else, where the system allows it.
   setPriority(0, -10);
+  // Precedence counts within a session there; this gives the session of the server precedence over others (sched(7)).
+  writeFileSync('/proc/self/autogroup', '-10');
 } catch {
-  // Without the right to, it runs as everybody does.
+  // Without the right to, or on another system, it runs as everybody does.
 }
 const say = (message: FromOutput, hand: ArrayBuffer[] = []) => parentPort!.postMessage(message, hand);
 const output = startOutput({
