@@ -216,7 +216,12 @@ export async function open(page: Page, path: string): Promise<void> {
 /** How bright the stage picture is, on average, 0…255. */
 export function stageBrightness(page: Page): Promise<number> {
   return page.getByTestId('stage').evaluate((canvas: HTMLCanvasElement) => {
-    const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+    // A worker paints it: the page can only copy what is seen.
+    const copy = document.createElement('canvas');
+    [copy.width, copy.height] = [canvas.width, canvas.height];
+    const context = copy.getContext('2d')!;
+    context.drawImage(canvas, 0, 0);
+    const { data } = context.getImageData(0, 0, copy.width, copy.height);
     let sum = 0;
     for (let i = 0; i < data.length; i += 4) sum += (data[i]! + data[i + 1]! + data[i + 2]!) / 3;
     return sum / (data.length / 4);

@@ -114,7 +114,11 @@ test('what is struck while the song plays is recorded where it was struck', asyn
   // It counts in with bar 4; the page turns by itself.
   const position = async () => {
     const pin = page.locator('[data-pin]').first();
-    return pin.evaluate((element) => (element.style.opacity === '1' ? Number.parseFloat(element.style.left) : -1));
+    // As a share of the bars it moves over, in percent.
+    return pin.evaluate((element) => {
+      const [at, over] = [element.getBoundingClientRect(), element.parentElement!.getBoundingClientRect()];
+      return element.style.opacity === '1' ? ((at.left - over.left) / over.width) * 100 : -1;
+    });
   };
   await expect(button(page, 'Pause')).toBeVisible();
   await expect.poll(async () => Math.abs((await position()) - 20) < 8, { intervals: [30] }).toBe(true);

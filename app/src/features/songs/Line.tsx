@@ -9,6 +9,7 @@ import type { Palette } from '../../ui/tokens';
 import { BarsCanvas, WAVE, WAVE_TOP, type Row } from './BarsCanvas';
 import { ClipHandles, type Part } from './ClipHandles';
 import { CLIPS_TOP, LINE_GAP, lineHeight, mainLane, otherLanes, ROW_HEIGHT, ROWS_TOP } from './lines';
+import { Pin } from './Pin';
 import { barLabel, barsOfBeat, clipBoxes, tickColour, type BarRange } from './model';
 
 type Props = {
@@ -101,34 +102,7 @@ export const Line = memo(function Line({
       })}
       <Markers song={song} first={first} count={count} perLine={perLine} palette={palette} />
       {held && <Handles song={song} first={first} count={count} perLine={perLine} held={held} onDrag={onDrag} />}
-      <div
-        data-pin
-        data-first={first}
-        data-count={count}
-        data-perline={perLine}
-        style={{
-          position: 'absolute',
-          top: 0,
-          bottom: 0,
-          width: 2,
-          marginLeft: -1,
-          background: palette.doing,
-          opacity: 0,
-          pointerEvents: 'none',
-        }}
-      >
-        <div
-          style={{
-            position: 'absolute',
-            left: -4,
-            top: -1,
-            width: 10,
-            height: 8,
-            borderRadius: '3px 3px 5px 5px',
-            background: palette.doing,
-          }}
-        />
-      </div>
+      <Pin first={first} count={count} barWidth={width / perLine} marked />
     </View>
   );
 });

@@ -4,12 +4,17 @@ import { useEffect, useRef } from 'react';
 import type { FlatList } from 'react-native';
 import { songTimeAt } from '@hovlix/core/live';
 import { barsAt, type Song } from '@hovlix/core/song';
+import { seconds } from '@hovlix/core/units';
 import { useHovlix } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { layoutOf, type Lines } from './lines';
+import { movePin } from './Pin';
 
 /** After the user scrolls by hand, the sheet leaves it there for so long before it follows the music again. */
 const LEAVE_MS = 5000;
+
+/** The tempo is that of the next so many seconds. */
+const STEP = 0.1;
 
 /**
  * Moves the pin over the lines and keeps the line that sounds in view.
@@ -29,22 +34,13 @@ export function usePlayhead(song: Song, lines: Lines, free: { readonly current: 
       frame = requestAnimationFrame(draw);
       const live = app.conducting.store.getState().live.song;
       const here = live?.id === song.id;
-      const place = here ? barsAt(song, songTimeAt(live, app.conducting.now())) : -1e6;
-      for (const pin of window.document.querySelectorAll<HTMLElement>('[data-pin]')) {
-        const [first, count, perLine] = [
-          Number(pin.dataset['first']),
-          Number(pin.dataset['count']),
-          Number(pin.dataset['perline']),
-        ];
-        const inside = place >= first && place < first + count;
-        // What is as it was is not touched: the page would work out all of its styles anew.
-        if (inside !== (pin.style.opacity === '1')) {
-          pin.style.opacity = inside ? '1' : '0';
-          pin.parentElement!.dataset['sounding'] = String(inside);
-        }
-        if (inside) pin.style.left = `${((place - first) / perLine) * 100}%`;
-      }
-      if (!here || !live.playing || !useSession.getState().follow) return;
+      const time = here ? songTimeAt(live, app.conducting.now()) : seconds(0);
+      const place = here ? barsAt(song, time) : -1e6;
+      const speed = here && live.playing ? ((barsAt(song, seconds(time + STEP)) - place) / STEP) * live.rate : 0;
+      for (const pin of window.document.querySelectorAll<HTMLElement>('[data-pin]'))
+        movePin(pin, { place, speed }, performance.now());
+      // A sheet that is not laid out yet has no place to go to.
+      if (!here || !live.playing || !useSession.getState().follow || free.current <= 0) return;
       const line = lines.findIndex((one) => place >= one.first && place < one.first + one.count);
       if (line < 0 || line === shown || performance.now() - touched < LEAVE_MS) return;
       shown = line;

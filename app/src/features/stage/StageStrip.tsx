@@ -2,67 +2,34 @@
 
 import { useEffect, useRef, type ReactNode } from 'react';
 import { View } from '@tamagui/core';
-import { useHovlix, useStage } from '../../host/hovlix';
-import { localSeconds } from '../../host/conduct/local-clock';
+import { useHovlix } from '../../host/hovlix';
 import { useSession } from '../../host/session';
-import { painter } from '../../ui/stage/paint';
 import { Health } from './Health';
-
-/** Painting takes at most one part in so many of the page's time: a slow machine shows fewer pictures, and stays quick. */
-const SHARE = 3;
-const NO_LAMPS = new Float32Array(0);
 
 /** @param children lies over the picture's left corner. */
 export function StageStrip({ height, children }: { readonly height: number; readonly children?: ReactNode }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { light } = useHovlix();
-  const stage = useStage();
 
   useEffect(() => {
     const element = canvas.current;
-    const context = element?.getContext('2d', { alpha: false });
-    if (!element || !context) return;
-    const artist = painter(stage.heads, stage.shapes);
-    let lamps: Float32Array | undefined;
-    let fresh = false;
-    let frame = 0;
-    let due = 0;
-    const ringed = (marked: readonly string[]) => {
-      artist.mark(marked);
-      fresh = true;
-    };
-    ringed(useSession.getState().marked);
-    const unmark = useSession.subscribe((now, before) => now.marked !== before.marked && ringed(now.marked));
-    const stop = light.onFrame((next) => {
-      lamps = next;
-      fresh = true;
-    });
-    const draw = () => {
-      frame = requestAnimationFrame(draw);
-      const begun = performance.now();
-      if (begun < due) return;
-      const scale = Math.min(2, window.devicePixelRatio || 1);
-      const [width, tall] = [element.clientWidth, element.clientHeight];
-      if (element.width !== Math.round(width * scale) || element.height !== Math.round(tall * scale)) {
-        element.width = Math.round(width * scale);
-        element.height = Math.round(tall * scale);
-        fresh = true;
-      }
-      if (!fresh) return;
-      // A rig without lamps is an empty stage, not a black picture.
-      if (stage.heads.length > 0 && (!lamps || lamps.length === 0)) return;
-      fresh = false;
-      context.setTransform(scale, 0, 0, scale, 0, 0);
-      artist.paint(context, width, tall, lamps ?? NO_LAMPS, localSeconds());
-      due = begun + (performance.now() - begun) * SHARE;
-    };
-    draw();
+    if (!element) return;
+    const painted = light.paint(element);
+    const fit = () =>
+      painted.size(element.clientWidth, element.clientHeight, Math.min(2, window.devicePixelRatio || 1));
+    const fitting = new ResizeObserver(fit);
+    fitting.observe(element);
+    // Another zoom, or another screen: as many pixels of the page, but not of the screen.
+    window.addEventListener('resize', fit);
+    painted.mark(useSession.getState().marked);
+    const unmark = useSession.subscribe((now, before) => now.marked !== before.marked && painted.mark(now.marked));
     return () => {
-      stop();
+      fitting.disconnect();
+      window.removeEventListener('resize', fit);
       unmark();
-      cancelAnimationFrame(frame);
+      painted.stop();
     };
-  }, [light, stage, height]);
+  }, [light]);
 
   return (
     <View render="section" aria-label="Stage" height={height} backgroundColor="#0b090f" position="relative" zIndex={25}>

@@ -20,7 +20,21 @@ export type StageHead = {
   readonly patterns: readonly Gobo['pattern'][];
 };
 
+/** What the page tells of the canvas that the stage is painted on. */
+export type ToStage =
+  /** It is painted from now on; the canvas comes along the first time. */
+  | { readonly type: 'stage'; readonly surface: number; readonly canvas?: OffscreenCanvas }
+  /** In pixels of the page; `scale` pixels of the screen for each. */
+  | { readonly type: 'stage-size'; readonly width: number; readonly height: number; readonly scale: number }
+  /** Lamps with a ring around them. */
+  | { readonly type: 'stage-marked'; readonly fixtures: readonly string[] }
+  /** Nobody looks at it. */
+  | { readonly type: 'stage-off'; readonly surface: number }
+  /** It does not come back. */
+  | { readonly type: 'stage-gone'; readonly surface: number };
+
 export type ToLight =
+  | ToStage
   | { readonly type: 'show'; readonly show: Show }
   /** What changed of it. */
   | { readonly type: 'edit'; readonly ops: Ops }

@@ -10,14 +10,22 @@ import { lightRoom } from './light-room';
 function room() {
   const clock = { now: 100 };
   const said: FromLight[] = [];
+  /** What the stage was told of light, and whether anybody looks at it. */
+  const stage = { lit: 0, open: false };
   const made = lightRoom(
     () => clock.now,
     (message) => said.push(message),
+    {
+      hear: ({ type }) => (stage.open = type === 'stage'),
+      open: () => stage.open,
+      take: () => undefined,
+      lit: () => stage.lit++,
+    },
   );
   const hear = (...messages: ToLight[]) => messages.forEach(made.hear);
   const answers = () => said.flatMap((message) => (message.type === 'answer' ? [message.value] : []));
   const frames = () => said.filter((message) => message.type === 'frame').length;
-  return { clock, said, hear, answers, frames, frame: made.frame };
+  return { clock, said, hear, answers, frames, stage, frame: made.frame };
 }
 
 const entry = (action: Entry['action']): ToLight => ({
@@ -50,6 +58,40 @@ test('a show that is not open is drawn in its first look, and the one that is st
   expect(portrait).toMatchObject({ id: 7, heads: [{}] });
   frame();
   expect(frames()).toBe(1);
+});
+
+test('the stage is lit without the page: new light once, and what stands again for whoever comes to look', () => {
+  const { hear, frame, frames, stage } = room();
+  hear({ type: 'show', show: testShow() });
+  frame();
+  expect(stage.lit).toBe(0);
+  hear({ type: 'stage', surface: 1 });
+  frame();
+  frame();
+  expect([stage.lit, frames()]).toEqual([1, 0]);
+  hear(lookOn);
+  frame();
+  expect(stage.lit).toBe(2);
+  hear({ type: 'stage-off', surface: 1 }, { type: 'stage', surface: 2 });
+  frame();
+  expect(stage.lit).toBe(3);
+});
+
+test('a page that gave no array back is owed the frame, and the stage does not wait for it', () => {
+  const { hear, frame, frames, stage, said } = room();
+  hear({ type: 'show', show: testShow() }, { type: 'stage', surface: 1 }, { type: 'frames', on: true });
+  for (const look of ['red', 'blue', 'red', 'blue', 'red']) {
+    hear(entry({ type: 'look-on', look: lookId(look), fade: seconds(0) }));
+    frame();
+    hear(entry({ type: 'look-off', look: lookId(look), fade: seconds(0) }));
+    frame();
+  }
+  expect(frames()).toBe(3);
+  expect(stage.lit).toBeGreaterThan(5);
+  const { lamps } = said.find((message) => message.type === 'frame')!;
+  hear({ type: 'spent', lamps });
+  frame();
+  expect(frames()).toBe(4);
 });
 
 test('a frame is given when the light has changed, and not again while it stands', () => {

@@ -19,14 +19,22 @@ import { rigInUse, type Show } from '@hovlix/core/show';
 import { id, seconds } from '@hovlix/core/units';
 import { steady, type LookValue } from '@hovlix/core/light';
 import type { FromLight, ToLight } from './light-messages';
+import type { StageWindow } from './stage-window';
 
 export type LightRoom = { readonly hear: (message: ToLight) => void; readonly frame: () => void };
 
 /** They come eleven times a second; without news for this long, nobody else speaks there any more. */
 const THEIRS_FOR = 0.5;
 
-/** @param clock this machine's clock in seconds. @param say posts a message; buffers in `hand` are given away. */
-export function lightRoom(clock: () => number, say: (message: FromLight, hand?: ArrayBuffer[]) => void): LightRoom {
+/**
+ * @param clock this machine's clock in seconds. @param say posts a message; buffers in `hand` are given away.
+ * @param stage paints what is lit.
+ */
+export function lightRoom(
+  clock: () => number,
+  say: (message: FromLight, hand?: ArrayBuffer[]) => void,
+  stage: StageWindow,
+): LightRoom {
   const keeper = programKeeper();
   const safe = limiter();
   let program: Program | undefined;
@@ -39,8 +47,12 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
   let flashing = false;
   let framing = false;
   let spare: Float32Array<ArrayBuffer>[] = [];
-  /** The bytes last shown to the page; none while it has yet to see any. */
+  /** The lamps as they are lit, for the stage. */
+  let lamps = new Float32Array(0);
+  /** The bytes last shown; none while somebody has yet to see any. */
   let shown = new Uint8Array(0);
+  /** The page has yet to see the lamps as they are. */
+  let owed = false;
   /** Universes that another program speaks in, as they left the computer, and when that was heard. */
   const theirs = new Map<number, { readonly levels: Uint8Array; readonly at: number }>();
   const now = () => seconds(clock() + offset);
@@ -70,6 +82,13 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
         framing = message.on;
         shown = new Uint8Array(0);
         return;
+      case 'stage':
+      case 'stage-size':
+      case 'stage-marked':
+      case 'stage-off':
+      case 'stage-gone':
+        if (message.type === 'stage') shown = new Uint8Array(0);
+        return stage.hear(message);
       case 'spent':
         if (program && message.lamps.length === lampsFor(program).length && spare.length < 3) spare.push(message.lamps);
         return;
@@ -93,10 +112,14 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
     if (same) return;
     bytes = frameFor(program);
     spare = [lampsFor(program), lampsFor(program), lampsFor(program)];
+    lamps = lampsFor(program);
+    const heads = headsOf(program);
+    const { shapes } = rigInUse(next);
+    stage.take(heads, shapes);
     say({
       type: 'heads',
-      heads: headsOf(program),
-      shapes: rigInUse(next).shapes,
+      heads,
+      shapes,
       universes: program.universes,
       notes: program.notes,
     });
@@ -130,10 +153,28 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
     say({ type: 'portrait', id, heads: headsOf(made), shapes: rigInUse(of).shapes, lamps }, [lamps.buffer]);
   };
 
-  /** One frame for the page, if it asked for frames, has given an array back, and there is something new to see. */
+  /** One frame for the stage, and for the page, if it asked for frames and has given an array back. */
   const frame = (): void => {
     if (keeper.work()) program = keeper.program();
-    if (!program || !framing || spare.length === 0) return;
+    if (!program || !(framing || stage.open())) return;
+    if (changed(program)) {
+      readLamps(program, bytes, lamps);
+      flashing = false;
+      for (let at = 6; at < lamps.length; at += LAMP_STRIDE) if (lamps[at]! > 0) flashing = true;
+      if (shown.length === bytes.length) shown.set(bytes);
+      else shown = Uint8Array.from(bytes);
+      owed = true;
+      stage.lit(lamps);
+    }
+    if (!owed || !framing || spare.length === 0) return;
+    owed = false;
+    const out = spare.pop()!;
+    out.set(lamps);
+    say({ type: 'frame', lamps: out }, [out.buffer]);
+  };
+
+  /** Renders the bytes of now. @returns whether they look different from those before. */
+  const changed = (program: Program): boolean => {
     const at = now();
     render(program, state, at, bytes);
     safe.hold(program, bytes, at);
@@ -142,14 +183,7 @@ export function lightRoom(clock: () => number, say: (message: FromLight, hand?: 
       if (clock() - at > THEIRS_FOR) theirs.delete(universe);
       else if (place >= 0) bytes.set(levels, place * 512);
     }
-    if (!flashing && same(bytes, shown)) return;
-    const lamps = spare.pop()!;
-    readLamps(program, bytes, lamps);
-    flashing = false;
-    for (let at = 6; at < lamps.length; at += LAMP_STRIDE) if (lamps[at]! > 0) flashing = true;
-    if (shown.length === bytes.length) shown.set(bytes);
-    else shown = Uint8Array.from(bytes);
-    say({ type: 'frame', lamps }, [lamps.buffer]);
+    return flashing || !same(bytes, shown);
   };
 
   return { hear, frame };

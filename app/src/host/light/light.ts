@@ -14,6 +14,15 @@ export type Stage = {
 
 export type Portrait = Pick<Extract<FromLight, { type: 'portrait' }>, 'heads' | 'shapes' | 'lamps'>;
 
+/** A canvas that the worker paints the stage on. */
+export type PaintedStage = {
+  /** In pixels of the page; `scale` pixels of the screen for each. */
+  readonly size: (width: number, height: number, scale: number) => void;
+  /** Puts a ring around some lamps. */
+  readonly mark: (fixtures: readonly string[]) => void;
+  readonly stop: () => void;
+};
+
 export type Light = {
   readonly tell: (message: ToLight) => void;
   /** The heads of the rig in use; changes with each compiled show. */
@@ -21,6 +30,8 @@ export type Light = {
   readonly onStage: (listener: () => void) => () => void;
   /** Takes each frame while subscribed. The array is only lent until the next one. */
   readonly onFrame: (draw: (lamps: Float32Array) => void) => () => void;
+  /** Has the stage painted on a canvas, as it is lit. */
+  readonly paint: (canvas: HTMLCanvasElement) => PaintedStage;
   readonly ribbon: (
     song: string,
     roles: readonly string[],
@@ -41,8 +52,11 @@ export function light(worker: Worker): Light {
   let asked = 0;
   let held: Float32Array<ArrayBuffer> | undefined;
 
-  const tell = (message: ToLight) =>
-    worker.postMessage(message, message.type === 'spent' ? [message.lamps.buffer] : []);
+  /** Numbers of the canvases that were given to the worker: each can be given away once. */
+  const given = new WeakMap<HTMLCanvasElement, number>();
+  let canvases = 0;
+
+  const tell = (message: ToLight) => worker.postMessage(message, handed(message));
   const ask = <T>(question: (id: number) => ToLight): Promise<T> =>
     new Promise((resolve) => {
       const id = ++asked;
@@ -82,9 +96,31 @@ export function light(worker: Worker): Light {
         if (drawers.size === 0) tell({ type: 'frames', on: false });
       };
     },
+    paint(canvas) {
+      const known = given.get(canvas);
+      const surface = known ?? ++canvases;
+      given.set(canvas, surface);
+      if (known === undefined) tell({ type: 'stage', surface, canvas: canvas.transferControlToOffscreen() });
+      else tell({ type: 'stage', surface });
+      return {
+        size: (width, height, scale) => tell({ type: 'stage-size', width, height, scale }),
+        mark: (fixtures) => tell({ type: 'stage-marked', fixtures }),
+        stop() {
+          tell({ type: 'stage-off', surface });
+          // One that is only hidden comes back with the same canvas.
+          setTimeout(() => canvas.isConnected || tell({ type: 'stage-gone', surface }));
+        },
+      };
+    },
     ribbon: (song, roles, times) => ask((id) => ({ type: 'ribbon', id, song, roles, times })),
     picture: (look) => ask((id) => ({ type: 'picture', id, look })),
     portrait: (show) => ask((id) => ({ type: 'portrait', id, show })),
     explain: (fixture, when) => ask((id) => ({ type: 'explain', id, fixture, when })),
   };
+}
+
+/** What of a message is given away, not copied. */
+function handed(message: ToLight): Transferable[] {
+  if (message.type === 'spent') return [message.lamps.buffer];
+  return message.type === 'stage' && message.canvas ? [message.canvas] : [];
 }

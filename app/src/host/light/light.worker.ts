@@ -2,9 +2,21 @@
 
 import { lightRoom } from './light-room';
 import type { ToLight } from './light-messages';
+import { stageWindow } from './stage-window';
 import { localSeconds } from '../conduct/local-clock';
 
-const room = lightRoom(localSeconds, (message, hand) => self.postMessage(message, { transfer: hand ?? [] }));
+const { port1, port2 } = new MessageChannel();
+let done: () => void = () => undefined;
+port2.onmessage = () => done();
+const stage = stageWindow({
+  clock: localSeconds,
+  nextFrame: (draw) => self.requestAnimationFrame(draw),
+  afterwards(then) {
+    done = then;
+    port1.postMessage(null);
+  },
+});
+const room = lightRoom(localSeconds, (message, hand) => self.postMessage(message, { transfer: hand ?? [] }), stage);
 self.onmessage = (event: MessageEvent<ToLight>) => room.hear(event.data);
 // As often as DMX goes out: a picture has no more to show.
 setInterval(() => room.frame(), 1000 / 44);

@@ -4,19 +4,14 @@ import { LAMP_STRIDE } from '@hovlix/core/picture';
 import type { Shape } from '@hovlix/core/rig';
 import type { StageHead } from '../../host/light/light-messages';
 import { beamEnd, lampOf, lit, spread, stylesOf, type Lamp, type Styles, type StyleCache } from './beams';
+import type { Canvas2D } from './canvas';
 import { project, viewFor, type View } from './project';
 import { paintPeople, paintRoom } from './room';
 
 /** A painter for one rig; it keeps its scratch space, so painting again and again needs no new memory of ours. */
 export type Painter = {
   /** @param lamps `LAMP_STRIDE` numbers a head. @param at seconds, for strobes. */
-  readonly paint: (
-    context: CanvasRenderingContext2D,
-    width: number,
-    height: number,
-    lamps: Float32Array,
-    at: number,
-  ) => void;
+  readonly paint: (context: Canvas2D, width: number, height: number, lamps: Float32Array, at: number) => void;
   /** Puts a ring around some lamps from the next picture on. */
   readonly mark: (fixtures: readonly string[]) => void;
 };
@@ -57,7 +52,7 @@ function ringedIn(all: readonly Lamp[], fixtures: readonly string[]): readonly L
 /** How far a ring stays inside the picture, in pixels: lamps before the stage hang outside of it. */
 const RING = 9;
 
-function paintRing(context: CanvasRenderingContext2D, view: View, { head }: Lamp): void {
+function paintRing(context: Canvas2D, view: View, { head }: Lamp): void {
   project(view, head.mount.x, head.mount.y, head.mount.z, point);
   const x = Math.min(view.width - RING - 2, Math.max(RING + 2, point[0]!));
   const y = Math.min(view.height - RING - 2, Math.max(RING + 2, point[1]!));
@@ -89,7 +84,7 @@ const point = new Float64Array(3);
 const end = new Float64Array(3);
 
 function paintPool(
-  context: CanvasRenderingContext2D,
+  context: Canvas2D,
   view: View,
   lamp: Lamp,
   lamps: Float32Array,
@@ -124,7 +119,7 @@ function paintPool(
 }
 
 function paintBeam(
-  context: CanvasRenderingContext2D,
+  context: Canvas2D,
   view: View,
   lamp: Lamp,
   lamps: Float32Array,
@@ -184,7 +179,7 @@ const SHAFTS = { open: 1, dots: 5, rays: 6, bars: 4, waves: 3, rings: 3, net: 7,
 
 /** A gobo breaks the cone into shafts with dark between them. `point` and `end` hold where the beam runs. */
 function paintShafts(
-  context: CanvasRenderingContext2D,
+  context: Canvas2D,
   [nx, ny, narrow, wide]: readonly [number, number, number, number],
   strength: number,
   pattern: keyof typeof SHAFTS,
@@ -205,7 +200,7 @@ function paintShafts(
 }
 
 /** The pattern where the beam lands, within a circle of `radius` about the origin. */
-function paintPattern(context: CanvasRenderingContext2D, radius: number, pattern: keyof typeof SHAFTS): void {
+function paintPattern(context: Canvas2D, radius: number, pattern: keyof typeof SHAFTS): void {
   const r = radius * 0.6;
   const count = pattern === 'net' ? 9 : pattern === 'rings' ? 2 : 7;
   for (let k = 0; k < count; k++) {
@@ -230,25 +225,13 @@ function paintPattern(context: CanvasRenderingContext2D, radius: number, pattern
   }
 }
 
-function paintFlash(
-  context: CanvasRenderingContext2D,
-  view: View,
-  lamp: Lamp,
-  rgb: Float64Array,
-  cache: StyleCache,
-): void {
+function paintFlash(context: Canvas2D, view: View, lamp: Lamp, rgb: Float64Array, cache: StyleCache): void {
   project(view, lamp.head.mount.x, lamp.head.mount.y, lamp.head.mount.z, point);
   halo(context, point[0]!, point[1]!, view.height * 0.75, rgb[3]! * 0.8, stylesOf(rgb, cache));
 }
 
 /** One cell of a bar: a bead of light on the floor, with a little of it in the air above. */
-function paintCell(
-  context: CanvasRenderingContext2D,
-  view: View,
-  lamp: Lamp,
-  rgb: Float64Array,
-  cache: StyleCache,
-): void {
+function paintCell(context: Canvas2D, view: View, lamp: Lamp, rgb: Float64Array, cache: StyleCache): void {
   const { mount, cell, cells } = lamp.head;
   project(view, mount.x + ((cell + 0.5) / cells - 0.5) * 1.1, mount.y, mount.z, point);
   const colours = stylesOf(rgb, cache);
@@ -261,7 +244,7 @@ function paintCell(
 }
 
 function halo(
-  context: CanvasRenderingContext2D,
+  context: Canvas2D,
   x: number,
   y: number,
   radius: number,
@@ -281,7 +264,7 @@ function halo(
 
 /** The lamp itself, and the glare of its lens. */
 function paintHousing(
-  context: CanvasRenderingContext2D,
+  context: Canvas2D,
   view: View,
   lamp: Lamp,
   on: boolean,

@@ -1,18 +1,14 @@
 // What does not shine: wall, floor, truss, and the people, dark against the light.
 
 import type { Shape } from '@hovlix/core/rig';
+import type { Canvas2D } from './canvas';
 import { project, type View } from './project';
 
 const point = new Float64Array(3);
 const other = new Float64Array(3);
 
 /** @param glow r, g, b 0…255 and strength 0…1 of all light together: it lifts the room a little. */
-export function paintRoom(
-  context: CanvasRenderingContext2D,
-  view: View,
-  glow: Float64Array,
-  shapes: readonly Shape[],
-): void {
+export function paintRoom(context: Canvas2D, view: View, glow: Float64Array, shapes: readonly Shape[]): void {
   const { width, height } = view;
   project(view, 0, 6, 0, point);
   const floor = point[1]!;
@@ -42,7 +38,7 @@ function ends(view: View, { x, y, width, turn }: Shape, z: number): void {
   project(view, x + dx, y + dy, z, other);
 }
 
-function paintCurtain(context: CanvasRenderingContext2D, view: View, shape: Shape, glow: Float64Array): void {
+function paintCurtain(context: Canvas2D, view: View, shape: Shape, glow: Float64Array): void {
   ends(view, shape, shape.z + shape.height);
   const [left, top, right] = [point[0]!, point[1]!, other[0]!];
   ends(view, shape, shape.z);
@@ -54,7 +50,7 @@ function paintCurtain(context: CanvasRenderingContext2D, view: View, shape: Shap
     context.fillRect(left + ((right - left) * i) / folds, top, (right - left) / folds / 3, point[1]! - top);
 }
 
-function paintStand(context: CanvasRenderingContext2D, view: View, shape: Shape): void {
+function paintStand(context: Canvas2D, view: View, shape: Shape): void {
   project(view, shape.x, shape.y, shape.z, point);
   project(view, shape.x, shape.y, shape.z + shape.height, other);
   context.strokeStyle = '#2f283b';
@@ -65,7 +61,7 @@ function paintStand(context: CanvasRenderingContext2D, view: View, shape: Shape)
   context.stroke();
 }
 
-function paintTruss(context: CanvasRenderingContext2D, view: View, shape: Shape): void {
+function paintTruss(context: Canvas2D, view: View, shape: Shape): void {
   ends(view, shape, shape.z + shape.height);
   const size = point[2]!;
   context.strokeStyle = '#2f283b';
@@ -83,12 +79,7 @@ function paintTruss(context: CanvasRenderingContext2D, view: View, shape: Shape)
 }
 
 /** Singer, guitar, bass, and the drummer on the riser. */
-export function paintPeople(
-  context: CanvasRenderingContext2D,
-  view: View,
-  glow: Float64Array,
-  shapes: readonly Shape[],
-): void {
+export function paintPeople(context: Canvas2D, view: View, glow: Float64Array, shapes: readonly Shape[]): void {
   context.fillStyle = tinted(glow, 7, 5, 10, glow[3]! * 0.1);
   context.strokeStyle = context.fillStyle;
   context.lineCap = 'round';
@@ -103,7 +94,7 @@ export function paintPeople(
 }
 
 /** @param neck where the instrument's neck points: -1 left, 1 right, 0 a singer at a stand. */
-function paintPerson(context: CanvasRenderingContext2D, view: View, x: number, y: number, neck: number): void {
+function paintPerson(context: Canvas2D, view: View, x: number, y: number, neck: number): void {
   project(view, x, y, 0, point);
   const [px, py, s] = [point[0]!, point[1]!, point[2]!];
   const at = (dx: number, z: number): readonly [number, number] => [px + dx * s, py - z * s];
@@ -153,7 +144,7 @@ function paintPerson(context: CanvasRenderingContext2D, view: View, x: number, y
   context.stroke();
 }
 
-function paintDrums(context: CanvasRenderingContext2D, view: View, riser: Shape | undefined): void {
+function paintDrums(context: Canvas2D, view: View, riser: Shape | undefined): void {
   project(view, riser?.x ?? 0, riser?.y ?? 3.6, 0, point);
   const [px, py, s] = [point[0]!, point[1]!, point[2]!];
   const oval = (dx: number, z: number, rx: number, rz: number) => {

@@ -15,7 +15,8 @@ import { ClipFades } from '../ClipFades';
 import { preciseText, tickColour } from '../model';
 import type { Editing } from './editing';
 import { beatAtX, beatOfPlace, placeText, readPlace, readSeconds, secondsOfText, snapped, xOf } from './grid';
-import { GridLines, Pin } from './Paper';
+import { Pin } from '../Pin';
+import { GridLines } from './Paper';
 
 const HEIGHT = 88;
 const TOP = 16;
@@ -114,7 +115,7 @@ export function ClipEditor({ song, lane, grid, window, may }: Editing<LookLane>)
               </div>
             );
           })}
-        <Pin window={window} />
+        <Pin first={window.first} count={window.count} barWidth={window.width / window.count} />
       </div>
       {clip && may ? (
         <div style={{ overflowY: 'auto', minHeight: 0, background: palette.raised, borderTop: `1px solid ${palette.line}` }}>

@@ -10,7 +10,8 @@ import { Column } from '../../../ui/pieces';
 import { CurveTools } from './CurveTools';
 import type { Editing } from './editing';
 import { beatAtX, snapped, xOf } from './grid';
-import { GridLines, Pin } from './Paper';
+import { Pin } from '../Pin';
+import { GridLines } from './Paper';
 import { PointForm } from './PointForm';
 import { pointsOfTrace, type Traced } from './trace';
 import { heightWords, targetWords } from '../lanes/model';
@@ -137,7 +138,7 @@ export function CurveEditor({ song, lane, grid, window, gutter, may }: Editing<C
                 style={{ position: 'absolute', left: xOf(window, one.at) - 8, top: yOf(one.value) - 8, width: 16, height: 16, borderRadius: 8, boxSizing: 'border-box', border: `3px solid ${one.id === chosen ? palette.doing : palette.live}`, background: one.shape === 'off' ? palette.ground : one.id === chosen ? palette.doing : palette.live, pointerEvents: 'none' }}
               />
             ))}
-          <Pin window={window} />
+          <Pin first={window.first} count={window.count} barWidth={window.width / window.count} />
         </div>
       </div>
       {may && point && !drawing ? (

@@ -7,6 +7,7 @@ import { timeOfBars } from '@hovlix/core/song';
 import { lookAt } from '../../../host/conduct/gestures';
 import { useHovlix } from '../../../host/hovlix';
 import { usePalette } from '../../../ui/palette';
+import { Pin } from '../Pin';
 import { gridLength, xOf, type Grid, type Window } from './grid';
 
 export const PAPER_HEIGHT = 76;
@@ -46,7 +47,7 @@ export function Paper({ window, gutter, peaks }: Props) {
             {name}
           </span>
         ))}
-        <Pin window={window} />
+        <Pin first={window.first} count={window.count} barWidth={window.width / window.count} />
       </div>
     </div>
   ); // prettier-ignore
@@ -64,20 +65,6 @@ function beatMarks({ song, first, count, width }: Window): readonly { readonly b
       name: k === 0 ? barLabel(bar) : `${barLabel(bar)}.${k + 1}`,
     }));
   });
-}
-
-/** Moved by the clock of the lead sheet. */
-export function Pin({ window: { first, count } }: { readonly window: Window }) {
-  const palette = usePalette();
-  return (
-    <div
-      data-pin
-      data-first={first}
-      data-count={count}
-      data-perline={count}
-      style={{ position: 'absolute', top: 0, bottom: 0, width: 2, marginLeft: -1, background: palette.doing, opacity: 0, pointerEvents: 'none', zIndex: 3 }}
-    />
-  ); // prettier-ignore
 }
 
 /** Lines of the grid over the height of an editor: bars strong, beats less, the rest where there is room. */

@@ -8,7 +8,8 @@ import { freshId } from '../../../host/fresh-id';
 import { usePalette } from '../../../ui/palette';
 import { USUAL_LENGTH } from '../hits';
 import { beatAtX, gridLength, snapped, type Grid, type Window } from './grid';
-import { GridLines, Pin } from './Paper';
+import { Pin } from '../Pin';
+import { GridLines } from './Paper';
 import { laidNotes, longerNotes, movedNotes, PAD_HEIGHT, underFinger, type Laid, type Pad } from './roll';
 
 type Props = {
@@ -155,7 +156,7 @@ export function Roll({ window, grid, pads, lane, from, to, may, chosen, onChoose
         />
       ))}
       {box && <div aria-hidden style={{ position: 'absolute', ...spanOf(box), border: `1.5px solid ${palette.doing}`, background: `${palette.doing}22`, pointerEvents: 'none' }} />}
-      <Pin window={window} />
+      <Pin first={window.first} count={window.count} barWidth={window.width / window.count} />
     </div>
   ); // prettier-ignore
 }
