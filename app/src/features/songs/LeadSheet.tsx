@@ -17,10 +17,9 @@ import { headed, layoutOf, mainLane } from './lines';
 import { LightIt } from './LightIt';
 import { playFrom, Rehearsal } from './Rehearsal';
 import { SectionStrip } from './SectionStrip';
-import { SectionHead } from './SectionHead';
 import { SheetHead } from './SheetHead';
 import { Button, Column, Title, Words } from '../../ui/pieces';
-import { Line } from './Line';
+import { HeadedLine } from './Line';
 import { SongEnd } from './SongEnd';
 import { copyBars, useCopying } from './tray/CopyRow';
 import { LookTray } from './tray/LookTray';
@@ -71,6 +70,11 @@ function Sheet({ song }: { readonly song: Song }) {
   const choose = (bar: number) => {
     setRange((now) => tapped(now, bar));
     // A still song shows the light of the bar one taps; a playing one goes on.
+    lookAt(app, song, timeOfBar(song, bar));
+  };
+  const chooseSection = (index: number) => {
+    const { bar } = song.sections[index]!;
+    setRange(barsOfSection(song, bar));
     lookAt(app, song, timeOfBar(song, bar));
   };
   useEffect(() => {
@@ -129,39 +133,26 @@ function Sheet({ song }: { readonly song: Song }) {
       }}
       scrollEventThrottle={50}
       initialNumToRender={6}
-      windowSize={5}
+      windowSize={3}
       ListFooterComponent={<SongEnd song={song} onBar={choose} />}
       keyExtractor={(line) => String(line.first)}
       getItemLayout={(_, index) => layoutOf(lines, song, index)}
-      renderItem={({ item, index }) => {
-        const section = headed(lines, song, index) ? song.sections[item.section] : undefined;
-        return (
-          <View>
-            {section && (
-              <SectionHead
-                song={song}
-                index={item.section}
-                onChoose={() => {
-                  setRange(barsOfSection(song, section.bar));
-                  lookAt(app, song, timeOfBar(song, section.bar));
-                }}
-              />
-            )}
-            <Line
-              song={song}
-              first={item.first}
-              count={item.count}
-              perLine={perLine}
-              width={Math.max(0, width - 2 * MARGIN)}
-              peaks={peaks}
-              range={range && range.last >= item.first && range.first < item.first + item.count ? range : null}
-              onBar={choose}
-              held={held && touches(song, held.clip, item) ? held : null}
-              onDrag={drag}
-            />
-          </View>
-        );
-      }}
+      renderItem={({ item, index }) => (
+        <HeadedLine
+          head={headed(lines, song, index) ? item.section : null}
+          onSection={chooseSection}
+          song={song}
+          first={item.first}
+          count={item.count}
+          perLine={perLine}
+          width={Math.max(0, width - 2 * MARGIN)}
+          peaks={peaks}
+          range={range && range.last >= item.first && range.first < item.first + item.count ? range : null}
+          onBar={choose}
+          held={held && touches(song, held.clip, item) ? held : null}
+          onDrag={drag}
+        />
+      )}
     />
   );
   const tray = may && range && (

@@ -10,6 +10,7 @@ import { BarsCanvas, WAVE, WAVE_TOP, type Row } from './BarsCanvas';
 import { ClipHandles, type Part } from './ClipHandles';
 import { CLIPS_TOP, LINE_GAP, lineHeight, mainLane, otherLanes, ROW_HEIGHT, ROWS_TOP } from './lines';
 import { Pin } from './Pin';
+import { SectionHead } from './SectionHead';
 import { barLabel, barsOfBeat, clipBoxes, tickColour, type BarRange } from './model';
 
 type Props = {
@@ -27,18 +28,25 @@ type Props = {
   readonly onDrag: (part: Part, bar: number, done: boolean) => void;
 };
 
-export const Line = memo(function Line({
-  song,
-  first,
-  count,
-  perLine,
-  width,
-  peaks,
-  range,
-  onBar,
-  held,
-  onDrag,
-}: Props) {
+type HeadedProps = Props & {
+  /** The section that begins here, by its place in the song. */
+  readonly head: number | null;
+  readonly onSection: (index: number) => void;
+};
+
+/** A line, under the head of its section where that begins. Scrolling draws none again that is there. */
+export const HeadedLine = memo(function HeadedLine({ head, onSection, ...line }: HeadedProps) {
+  return (
+    <View>
+      {head !== null && line.song.sections[head] && (
+        <SectionHead song={line.song} index={head} onChoose={() => onSection(head)} />
+      )}
+      <Line {...line} />
+    </View>
+  );
+});
+
+const Line = memo(function Line({ song, first, count, perLine, width, peaks, range, onBar, held, onDrag }: Props) {
   const palette = usePalette();
   const bars = Array.from({ length: count }, (_, i) => first + i);
   const share = `${(count / perLine) * 100}%` as const;

@@ -26,6 +26,8 @@ export function usePlayhead(song: Song, lines: Lines, free: { readonly current: 
   useEffect(() => {
     let frame = 0;
     let shown = -1;
+    let before = -1;
+    let looked = 0;
     let touched = -LEAVE_MS;
     const touch = () => (touched = performance.now());
     window.addEventListener('wheel', touch, { passive: true });
@@ -37,8 +39,11 @@ export function usePlayhead(song: Song, lines: Lines, free: { readonly current: 
       const time = here ? songTimeAt(live, app.conducting.now()) : seconds(0);
       const place = here ? barsAt(song, time) : -1e6;
       const speed = here && live.playing ? ((barsAt(song, seconds(time + STEP)) - place) / STEP) * live.rate : 0;
-      for (const pin of window.document.querySelectorAll<HTMLElement>('[data-pin]'))
-        movePin(pin, { place, speed }, performance.now());
+      // A song that stands is looked at now and then: lines come into sight.
+      if (speed > 0 || place !== before || ++looked % 8 === 0)
+        for (const pin of window.document.querySelectorAll<HTMLElement>('[data-pin]'))
+          movePin(pin, { place, speed }, performance.now());
+      before = place;
       // A sheet that is not laid out yet has no place to go to.
       if (!here || !live.playing || !useSession.getState().follow || free.current <= 0) return;
       const line = lines.findIndex((one) => place >= one.first && place < one.first + one.count);
