@@ -121,3 +121,59 @@ test('a wrong bar 1 is put right, with the light or without it; the meter of som
   const [clip, bar] = [await clips(page, 'Singer alone').first().boundingBox(), await button(page, 'Bar 4').boundingBox()]; // prettier-ignore
   expect((clip!.x - bar!.x) / bar!.width).toBeCloseTo(1 / 3, 1);
 });
+
+test('several clips are chosen in Close-up by a box, moved together by finger and by key, changed and deleted together', async ({
+  page,
+}) => {
+  await open(page, '/songs/salt-and-signal');
+  await button(page, 'Bar 5').click();
+  await button(page, 'Bar 12').click();
+  await button(page, 'Close-up').click();
+  await button(page, 'More bars').click();
+  const editor = page.getByRole('application', { name: 'Looks of Looks' });
+  const boxes = editor.locator('[data-clip-box]');
+  await expect(boxes).toHaveCount(2);
+  const area = (await editor.boundingBox())!;
+  const lefts = () => boxes.evaluateAll((all) => all.map((one) => Math.round(Number.parseFloat((one as HTMLElement).style.left)))); // prettier-ignore
+  const before = await lefts();
+  // A box is drawn from the strip above the clips.
+  await page.mouse.move(area.x + 10, area.y + 6);
+  await page.mouse.down();
+  await page.mouse.move(area.x + area.width - 10, area.y + 40, { steps: 5 });
+  await page.mouse.up();
+  const form = page.getByRole('group', { name: 'Chosen clips' });
+  await expect(form.getByText('2 clips')).toBeVisible();
+
+  // One bar later, both: an eighth of what shows.
+  const bar = area.width / 8;
+  await page.mouse.move(area.x + 2 * bar, area.y + 44);
+  await page.mouse.down();
+  await page.mouse.move(area.x + 3 * bar, area.y + 44, { steps: 5 });
+  await page.mouse.up();
+  await expect.poll(lefts).toEqual(before.map((left) => Math.round(left + bar)));
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(lefts).toEqual(before.map((left) => Math.round(left + bar)));
+  await button(page, 'Undo: move clips').click();
+  await button(page, 'Undo: move clips').click();
+  await button(page, 'Undo: move clips').click();
+  await expect.poll(lefts).toEqual(before);
+
+  await form.getByRole('button', { name: 'Fade in longer' }).click();
+  await form.getByRole('button', { name: 'Fade in longer' }).click();
+  const fade = page.getByRole('group', { name: 'Fade in', exact: true });
+  await expect(fade).toContainText('8 beats');
+  // One is let go by a tap, and the other deleted.
+  await form.getByRole('button', { name: 'Choose several' }).click();
+  await page.mouse.click(area.x + 6 * bar, area.y + 44);
+  const one = page.getByRole('group', { name: 'Chosen clip', exact: true });
+  await one.getByRole('button', { name: 'Fade in shorter' }).click();
+  await expect(fade).toContainText('4 beats');
+  await page.mouse.click(area.x + 6 * bar, area.y + 44);
+  await expect(fade).toContainText('mixed');
+  await page.mouse.click(area.x + 6 * bar, area.y + 44);
+  await one.waitFor();
+  await button(page, 'Delete clip').click();
+  await expect(boxes).toHaveCount(1);
+  await expect(boxes).toHaveAttribute('data-clip-box', 'Undertow');
+});

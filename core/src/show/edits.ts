@@ -352,6 +352,9 @@ function apply(show: Draft<Show>, command: Simple): void {
     case 'fade-clip':
     case 'change-clip':
     case 'move-clip':
+    case 'move-clips':
+    case 'remove-clips':
+    case 'change-clips':
     case 'put-actions':
     case 'remove-actions':
     case 'put-notes':

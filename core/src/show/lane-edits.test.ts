@@ -55,6 +55,29 @@ test('a clip moved and made longer pushes others aside', () => {
   expect(after(whole, { type: 'move-clip', song, lane: 'looks', clip: 'c1', from: 6, to: 6 })).toBe(whole);
 });
 
+test('several clips move together: none cuts another of them, and what lies there makes room', () => {
+  const at = (show: Show) => lookLanes(show.songs[0]!)[0]!.clips.map(({ id: name, from, to }) => [name, from, to]);
+  // c1 is 0 to 8, c2 8 to 16, c3 24 to 28: moved one after the other, c1 would cut c2.
+  const moved = after(whole, { type: 'move-clips', song, lane: 'looks', clips: ['c1', 'c2'], by: 10 });
+  expect(at(moved)).toEqual([['c1', 10, 18], ['c2', 18, 26], ['c3', 26, 28]]); // prettier-ignore
+  const back = after(whole, { type: 'move-clips', song, lane: 'looks', clips: ['c2', 'c1'], by: 4 });
+  expect(at(after(back, { type: 'move-clips', song, lane: 'looks', clips: ['c1', 'c2'], by: -4 }))).toEqual(at(whole));
+  expect(at(after(whole, { type: 'remove-clips', song, lane: 'looks', clips: ['c1', 'c3', 'gone'] }))).toEqual([['c2', 8, 16]]); // prettier-ignore
+});
+
+test('several clips are changed together, and their colours turned each from where they were', () => {
+  const first = after(whole, { type: 'change-clip', song, lane: 'looks', clip: 'c1', turn: 150 });
+  const all = after(first, { type: 'change-clips', song, lane: 'looks', clips: ['c1', 'c2'], level: 0.5, fadeIn: 2, turnBy: 60 }); // prettier-ignore
+  const [c1, c2, c3] = lookLanes(all.songs[0]!)[0]!.clips;
+  expect(c1).toMatchObject({ level: 0.5, fadeIn: 2, turn: -150 });
+  expect(c2).toMatchObject({ level: 0.5, fadeIn: 2, turn: 60 });
+  expect(c3).toEqual(lookLanes(whole.songs[0]!)[0]!.clips[2]);
+  // As the look has it is not written down.
+  const plain = after(all, { type: 'change-clips', song, lane: 'looks', clips: ['c1', 'c2'], level: 1, turnBy: -60 });
+  expect(lookLanes(plain.songs[0]!)[0]!.clips[1]).not.toHaveProperty('level');
+  expect(lookLanes(plain.songs[0]!)[0]!.clips[1]).not.toHaveProperty('turn');
+});
+
 test('bars copied, cleared and counted anew: notes and curves go with the looks', () => {
   const points = [{ id: 'a', at: 0, value: 0 }, { id: 'b', at: 4, value: 1, shape: 'off' }]; // prettier-ignore
   const start = after(
@@ -88,6 +111,7 @@ test('whatever is done to lanes, it is a show that can be kept and read, and und
     fc.record({ type: fc.constant('clear-bars'), song: fc.constant(song), lane, from: beat, to: beat }),
     fc.tuple(beat, beat, beat, beat, fc.nat(1e6)).map(([from, to, at, until, n]) => ({ type: 'copy-bars', song, from, to, at, until, id: `k${n}` })),
     fc.record({ type: fc.constant('move-clip'), song: fc.constant(song), lane, clip: fc.constantFrom('c1', 'c2', 't1'), from: beat, to: beat }),
+    fc.record({ type: fc.constant('move-clips'), song: fc.constant(song), lane, clips: fc.subarray(['c1', 'c2', 'c3', 't1'], { minLength: 1 }), by: fc.integer({ min: -32, max: 32 }) }),
     fc.record({ type: fc.constant('move-lane'), song: fc.constant(song), lane, before: fc.option(lane) }),
     fc.record({ type: fc.constant('set-lane'), song: fc.constant(song), lane, level: unit, solo: fc.boolean() }),
   ); // prettier-ignore

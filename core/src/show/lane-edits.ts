@@ -17,12 +17,13 @@ import {
   LookLane,
   MOST_ACTIONS,
   MOST_LANES,
+  MOST_CLIPS,
   MOST_NOTES,
   MOST_POINTS,
   Note,
   Point,
 } from '../song/lane-schema';
-import { laidClips } from '../song/lay';
+import { laidClips, movedClips, turnedBy } from '../song/lay';
 import { sortedNotes } from '../song/notes';
 import type { Song } from '../song/schema';
 import { id, type Beats } from '../units';
@@ -34,6 +35,8 @@ const ClipShape = Clip.shape;
 const FadeBeats = z.number().min(0).max(256);
 /** Names what an edit makes: the same on every screen. */
 const Naming = z.string().min(1).max(40);
+
+const SomeClips = z.array(idOf<'Clip'>()).min(1).max(MOST_CLIPS);
 
 export const LANE_COMMANDS = [
   /** Below another lane; without, on top of all. */
@@ -116,6 +119,21 @@ export const LANE_COMMANDS = [
   }),
   /** A clip somewhere else, longer or shorter; what lies there makes room. */
   z.strictObject({ type: z.literal('move-clip'), ...onLane, clip: idOf<'Clip'>(), from: z.number(), to: z.number() }),
+  /** Several clips of a lane earlier or later by so many beats; what lies there makes room. */
+  z.strictObject({ type: z.literal('move-clips'), ...onLane, clips: SomeClips, by: z.number() }),
+  z.strictObject({ type: z.literal('remove-clips'), ...onLane, clips: SomeClips }),
+  /** How several clips come and go and play their looks; what is left out stays as it is in each. */
+  z.strictObject({
+    type: z.literal('change-clips'),
+    ...onLane,
+    clips: SomeClips,
+    fadeIn: FadeBeats.optional(),
+    fadeOut: FadeBeats.optional(),
+    speed: ClipShape.speed.unwrap().optional(),
+    level: ClipShape.level.unwrap().optional(),
+    /** Degrees that the colours of each are turned on by. */
+    turnBy: z.number().min(-360).max(360).optional(),
+  }),
   /** Notes that are new, or in the place of those with their ids. */
   z.strictObject({ type: z.literal('put-notes'), ...onLane, notes: z.array(Note).min(1).max(MOST_NOTES) }),
   z.strictObject({ type: z.literal('remove-notes'), ...onLane, notes: z.array(idOf<'Note'>()).min(1).max(MOST_NOTES) }),
@@ -214,11 +232,24 @@ function onThatLane(song: Draft<Song>, command: OnLane): void {
     }
     case 'change-clip': {
       const clip = lane.type === 'looks' ? lane.clips.find((one) => one.id === command.clip) : undefined;
-      if (!clip) return;
-      for (const name of ['speed', 'level', 'turn'] as const) {
-        const value = command[name];
-        if (value === null || value === (name === 'turn' ? 0 : 1)) delete clip[name];
-        else if (value !== undefined) clip[name] = value;
+      if (clip) setClip(clip, command);
+      return;
+    }
+    case 'move-clips':
+      if (lane.type === 'looks') lane.clips = [...movedClips(untouched(lane).clips, command.clips, command.by, halfId)];
+      return;
+    case 'remove-clips':
+      if (lane.type === 'looks') lane.clips = without(untouched(lane).clips, command.clips);
+      return;
+    case 'change-clips': {
+      if (lane.type !== 'looks') return;
+      const wanted = new Set<string>(command.clips);
+      const { fadeIn, fadeOut, turnBy } = command;
+      for (const clip of lane.clips) {
+        if (!wanted.has(clip.id)) continue;
+        if (fadeIn !== undefined) clip.fadeIn = fadeIn as Beats;
+        if (fadeOut !== undefined) clip.fadeOut = fadeOut as Beats;
+        setClip(clip, { ...command, ...(turnBy !== undefined ? { turn: turnedBy(clip.turn ?? 0, turnBy) } : {}) });
       }
       return;
     }
@@ -250,6 +281,17 @@ function onThatLane(song: Draft<Song>, command: OnLane): void {
     }
     default:
       return never(command);
+  }
+}
+
+type ClipSetting = { readonly [Name in 'speed' | 'level' | 'turn']?: number | null | undefined };
+
+/** Null is as the look has it. */
+function setClip(clip: Draft<Clip>, set: ClipSetting): void {
+  for (const name of ['speed', 'level', 'turn'] as const) {
+    const value = set[name];
+    if (value === null || value === (name === 'turn' ? 0 : 1)) delete clip[name];
+    else if (value !== undefined) clip[name] = value;
   }
 }
 

@@ -1,6 +1,6 @@
 // Laying a clip on a lane: whatever lies there makes room.
 
-import type { Beats } from '../units';
+import { beats, type Beats } from '../units';
 import type { Clip } from './lane-schema';
 
 /** Clips shorter than this (in beats) are crumbs of a cut and are dropped. */
@@ -29,6 +29,25 @@ export function laidClips(clips: readonly Clip[], clip: Clip, newId: (of: Clip) 
   const others = clearedClips(clips, clip.from, clip.to, newId);
   return [...others, clip].sort((a, b) => a.from - b.from);
 }
+
+/** Some of a lane's clips moved by so many beats, each as it was; what lies where they go makes room. */
+export function movedClips(
+  clips: readonly Clip[],
+  ids: readonly string[],
+  by: number,
+  newId: (of: Clip) => Clip['id'],
+): readonly Clip[] {
+  const wanted = new Set(ids);
+  const moved = clips
+    .filter(({ id }) => wanted.has(id))
+    .map((clip) => ({ ...clip, from: beats(clip.from + by), to: beats(clip.to + by) }));
+  const others = clips.filter(({ id }) => !wanted.has(id));
+  const left = moved.reduce((rest, { from, to }) => clearedClips(rest, from, to, newId), others as readonly Clip[]);
+  return [...left, ...moved].sort((a, b) => a.from - b.from);
+}
+
+/** An angle turned on, in degrees, −180 to 180. */
+export const turnedBy = (turn: number, by: number): number => ((((turn + by + 180) % 360) + 360) % 360) - 180;
 
 /** The clip that lies on a place in the music. */
 export function clipAt(clips: readonly Clip[], beat: Beats): Clip | undefined {

@@ -1,4 +1,4 @@
-// How a clip comes and goes; in beats.
+// How clips come and go; in beats.
 
 import { counted } from '@hovlix/core/counted';
 import type { Chase, Look } from '@hovlix/core/light';
@@ -8,26 +8,35 @@ import type { Id } from '@hovlix/core/units';
 import { useHovlix } from '../../host/hovlix';
 import { Column, Quiet, Row, Words } from '../../ui/pieces';
 import { Stepper } from '../../ui/Stepper';
+import { alike, type SomeClips } from './clip-edits';
 
 const FADES = [0, 0.25, 0.5, 1, 2, 4, 8, 16];
 
-/** How the clip under the chosen bars comes and goes; in beats. */
+/** How the chosen clips come and go; in beats. */
 export function ClipFades({
   song,
   lane,
-  clip,
+  clips,
   looks,
 }: {
   readonly song: Song;
   readonly lane: Id<'Lane'>;
-  readonly clip: Clip;
+  readonly clips: SomeClips;
   readonly looks: readonly (Look | Chase)[];
 }) {
   const app = useHovlix();
-  const look = looks.find((one) => one.id === clip.look);
-  const stops = look && 'steps' in look ? stopsWords(song, clip, look) : undefined;
-  const change = (which: 'fadeIn' | 'fadeOut', value: number) =>
-    app.document.make({ type: 'fade-clip', song: song.id, lane, clip: clip.id, [which]: value });
+  const [clip] = clips;
+  const lookOf = (one: Clip) => looks.find(({ id }) => id === one.look);
+  const look = lookOf(clip);
+  const single = clips.length === 1;
+  const stops = single && look && 'steps' in look ? stopsWords(song, clip, look) : undefined;
+  const change = (set: { readonly fadeIn?: number; readonly fadeOut?: number }) =>
+    app.document.make(
+      single
+        ? { type: 'fade-clip', song: song.id, lane, clip: clip.id, ...set }
+        : { type: 'change-clips', song: song.id, lane, clips: clips.map(({ id }) => id), ...set },
+    );
+  const fades = (which: 'fadeIn' | 'fadeOut') => clips.map((one) => one[which] ?? lookOf(one)?.[which] ?? 0);
   return (
     <Column paddingHorizontal={16} gap={4}>
       {stops && (
@@ -35,14 +44,10 @@ export function ClipFades({
           {stops}
         </Words>
       )}
-      <Quiet numberOfLines={1}>{look?.name ?? 'Dark'} comes and goes in</Quiet>
+      {single && <Quiet numberOfLines={1}>{look?.name ?? 'Dark'} comes and goes in</Quiet>}
       <Row gap={12} flexWrap="wrap">
-        <Fade name="Fade in" value={clip.fadeIn ?? look?.fadeIn ?? 0} onChange={(value) => change('fadeIn', value)} />
-        <Fade
-          name="Fade out"
-          value={clip.fadeOut ?? look?.fadeOut ?? 0}
-          onChange={(value) => change('fadeOut', value)}
-        />
+        <Fade name="Fade in" values={fades('fadeIn')} onChange={(fadeIn) => change({ fadeIn })} />
+        <Fade name="Fade out" values={fades('fadeOut')} onChange={(fadeOut) => change({ fadeOut })} />
       </Row>
     </Column>
   );
@@ -56,15 +61,20 @@ function stopsWords(song: Song, clip: Clip, chase: Chase): string | undefined {
   return `${chase.name} stops after ${runs}: the last ${counted(left, 'beat')} ${left === 1 ? 'is' : 'are'} dark. With 0 runs it loops.`;
 }
 
-type FadeProps = { readonly name: string; readonly value: number; readonly onChange: (value: number) => void };
+type FadeProps = {
+  readonly name: string;
+  readonly values: readonly number[];
+  readonly onChange: (value: number) => void;
+};
 
-function Fade({ name, value, onChange }: FadeProps) {
+function Fade({ name, values, onChange }: FadeProps) {
+  const value = values[0]!;
   const below = FADES.findLast((step) => step < value - 1e-9);
   const above = FADES.find((step) => step > value + 1e-9);
   return (
     <Stepper
       name={name}
-      value={`${value} ${value === 1 ? 'beat' : 'beats'}`}
+      value={alike(values) ? `${value} ${value === 1 ? 'beat' : 'beats'}` : 'mixed'}
       less={`${name} shorter`}
       more={`${name} longer`}
       onLess={below === undefined ? undefined : () => onChange(below)}

@@ -1,6 +1,6 @@
 // A hit lane in Close-up: a row for each pad, notes on them, how hard they are; and what can be done with them.
 
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { beatsOfBars, type HitLane, type Note } from '@hovlix/core/song';
 import { useHovlix, useShow } from '../../../host/hovlix';
 import { Column, Quiet } from '../../../ui/pieces';
@@ -11,6 +11,7 @@ import { NoteForm } from './NoteForm';
 import { PadColumn } from './PadColumn';
 import { Roll } from './Roll';
 import { movedNotes, padsOf } from './roll';
+import { useChosenKeys } from './use-chosen-keys';
 import { Velocities } from './Velocities';
 
 export function HitEditor({ song, lane, grid, window, gutter, may }: Editing<HitLane>) {
@@ -31,7 +32,7 @@ export function HitEditor({ song, lane, grid, window, gutter, may }: Editing<Hit
     setChosen(new Set());
   };
   const inView = lane.notes.filter(({ at }) => at >= from && at < to);
-  useNoteKeys({
+  useChosenKeys({
     wanted: may,
     remove: () => remove(selected),
     all: () => setChosen(new Set(inView.map(({ id }) => id))),
@@ -77,45 +78,4 @@ export function HitEditor({ song, lane, grid, window, gutter, may }: Editing<Hit
       )}
     </Column>
   ); // prettier-ignore
-}
-
-type NoteKeys = {
-  readonly wanted: boolean;
-  readonly any: boolean;
-  readonly remove: () => void;
-  readonly all: () => void;
-  readonly none: () => void;
-  /** By steps of the grid, and by rows. */
-  readonly nudge: (way: number, rows: number) => void;
-};
-
-const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};
-
-/** Delete removes, arrows nudge, Ctrl-A chooses all that show, Escape none. */
-function useNoteKeys(keys: NoteKeys): void {
-  const latest = useRef(keys);
-  useEffect(() => {
-    latest.current = keys;
-  });
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      const now = latest.current;
-      if (!now.wanted || (event.target as HTMLElement | null)?.closest('input, textarea, select, [role=slider]')) return;
-      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'a') now.all();
-      else if (!now.any) return;
-      else if (event.key === 'Delete' || event.key === 'Backspace') now.remove();
-      else if (event.key === 'Escape') now.none();
-      else if (ARROWS[event.key] && !event.ctrlKey && !event.metaKey) now.nudge(...(ARROWS[event.key] as [number, number]));
-      else return;
-      event.preventDefault();
-      event.stopPropagation();
-    };
-    globalThis.addEventListener('keydown', press, true);
-    return () => globalThis.removeEventListener('keydown', press, true);
-  }, []); // prettier-ignore
 }

@@ -7,6 +7,7 @@ import { beats, clamp } from '@hovlix/core/units';
 import { freshId } from '../../../host/fresh-id';
 import { usePalette } from '../../../ui/palette';
 import { USUAL_LENGTH } from '../hits';
+import { toggledIn } from './editing';
 import { beatAtX, gridLength, snapped, type Grid, type Window } from './grid';
 import { Pin } from '../Pin';
 import { GridLines } from './Paper';
@@ -159,12 +160,6 @@ export function Roll({ window, grid, pads, lane, from, to, may, chosen, onChoose
       <Pin first={window.first} count={window.count} barWidth={window.width / window.count} />
     </div>
   ); // prettier-ignore
-}
-
-function toggledIn(chosen: ReadonlySet<string>, id: string): ReadonlySet<string> {
-  const next = new Set(chosen);
-  if (!next.delete(id)) next.add(id);
-  return next;
 }
 
 const spanOf = ([a, b]: readonly [Place, Place]) => ({

@@ -12,3 +12,10 @@ export type Editing<Of extends Lane> = {
   /** Whether this device may change anything. */
   readonly may: boolean;
 };
+
+/** What is chosen, with one more or one less. */
+export function toggledIn(chosen: ReadonlySet<string>, id: string): ReadonlySet<string> {
+  const next = new Set(chosen);
+  if (!next.delete(id)) next.add(id);
+  return next;
+}

@@ -113,7 +113,7 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
       )}
       {open === 'marker' && <MarkerForm song={song} from={from} to={to} onDone={() => setOpen(null)} />}
       {open === 'move' && <MoveRow key={`${range.first} ${range.last}`} song={song} lane={lane} range={range} />}
-      {open === 'clip' && here && !wide && <ClipChange song={song} lane={lane.id} clip={here} />}
+      {open === 'clip' && here && !wide && <ClipChange song={song} lane={lane.id} clips={[here]} />}
     </>
   );
   return (
@@ -169,8 +169,8 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
               {body}
               {lane.type === 'looks' && (
                 <>
-                  {here && <ClipFades song={song} lane={lane.id} clip={here} looks={looks} />}
-                  {here && <ClipChange song={song} lane={lane.id} clip={here} />}
+                  {here && <ClipFades song={song} lane={lane.id} clips={[here]} looks={looks} />}
+                  {here && <ClipChange song={song} lane={lane.id} clips={[here]} />}
                   <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 10, padding: '4px 16px 16px' }}>
                     <LookCards looks={looks} chosen={here} onLay={lay} />
                   </div>
@@ -203,7 +203,7 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
             </ScrollArea>
           )}
           {here && (short ? open === 'fades' : open === null || open === 'fades') && (
-            <ClipFades song={song} lane={lane.id} clip={here} looks={looks} />
+            <ClipFades song={song} lane={lane.id} clips={[here]} looks={looks} />
           )}
         </>
       )}

@@ -1,0 +1,102 @@
+// What can be told of the clips that are chosen in Close-up: one by its place, several together.
+
+import Trash from 'lucide-react-native/icons/trash';
+import X from 'lucide-react-native/icons/x';
+import type { Chase, Look } from '@hovlix/core/light';
+import type { Song } from '@hovlix/core/song';
+import { beatAt, timeAt } from '@hovlix/core/time';
+import { beats, seconds, type Id } from '@hovlix/core/units';
+import { Typed } from '../../../ui/form';
+import { usePalette } from '../../../ui/palette';
+import { Button, Column, Row, Words } from '../../../ui/pieces';
+import type { SomeClips } from '../clip-edits';
+import { ClipChange } from '../ClipChange';
+import { ClipFades } from '../ClipFades';
+import { preciseText } from '../model';
+import { beatOfPlace, placeText, readPlace, readSeconds, secondsOfText } from './grid';
+
+type Props = {
+  readonly song: Song;
+  readonly lane: Id<'Lane'>;
+  readonly clips: SomeClips;
+  readonly name: string;
+  readonly looks: readonly (Look | Chase)[];
+  /** A tap takes one more along. */
+  readonly several: boolean;
+  readonly onSeveral: (on: boolean) => void;
+  /** Takes all that show along; none where they are. */
+  readonly onAll: (() => void) | undefined;
+  readonly onPlace: (where: { readonly from: number; readonly to: number }) => void;
+  readonly onRemove: () => void;
+  readonly onDone: () => void;
+};
+
+export function ChosenClips({
+  song,
+  lane,
+  clips,
+  name,
+  looks,
+  several,
+  onSeveral,
+  onAll,
+  onPlace,
+  onRemove,
+  onDone,
+}: Props) {
+  const palette = usePalette();
+  const [clip] = clips;
+  return (
+    <div style={{ overflowY: 'auto', minHeight: 0, background: palette.raised, borderTop: `1px solid ${palette.line}` }}>
+      <Column gap={10} paddingVertical={8} role="group" aria-label={clips.length === 1 ? 'Chosen clip' : 'Chosen clips'}>
+        <Row gap={4} justifyContent="space-between" paddingHorizontal={16}>
+          <Words fontWeight="600" numberOfLines={1} flexShrink={1}>{name}</Words>
+          <Row>
+            <Button label={clips.length === 1 ? 'Delete clip' : 'Delete clips'} kind="quiet" onPress={onRemove}>
+              <Trash size={20} color={palette.text} aria-hidden />
+            </Button>
+            <Button label="Clear selection" kind="quiet" onPress={onDone}>
+              <X size={20} color={palette.text} aria-hidden />
+            </Button>
+          </Row>
+        </Row>
+        <Row gap={8} paddingHorizontal={16} flexWrap="wrap">
+          <Button pressed={several} onPress={() => onSeveral(!several)}>
+            Choose several
+          </Button>
+          {onAll && <Button onPress={onAll}>All that show</Button>}
+        </Row>
+        {clips.length === 1 && (
+          <Row gap={10} paddingHorizontal={16} flexWrap="wrap" alignItems="flex-start">
+            {(['from', 'to'] as const).map((end) => (
+              <Column key={`${end} ${clip[end]}`} flex={1} minWidth={120} gap={2}>
+                <Typed
+                  label={end === 'from' ? 'Begins at bar and beat' : 'Ends at bar and beat'}
+                  value={placeText(song, clip[end])}
+                  read={readPlace(song)}
+                  onChange={(text) => {
+                    const at = beatOfPlace(song, text);
+                    if (at !== undefined) onPlace({ from: clip.from, to: clip.to, [end]: at });
+                  }}
+                  numeric
+                />
+                <Typed
+                  label={end === 'from' ? 'Begins at minutes and seconds' : 'Ends at minutes and seconds'}
+                  value={preciseText(timeAt(song.tempo, beats(clip[end])))}
+                  read={readSeconds}
+                  onChange={(text) => {
+                    const at = beatAt(song.tempo, seconds(secondsOfText(text)!));
+                    onPlace({ from: clip.from, to: clip.to, [end]: at });
+                  }}
+                  numeric
+                />
+              </Column>
+            ))}
+          </Row>
+        )}
+        <ClipFades song={song} lane={lane} clips={clips} looks={looks} />
+        <ClipChange song={song} lane={lane} clips={clips} />
+      </Column>
+    </div>
+  ); // prettier-ignore
+}
