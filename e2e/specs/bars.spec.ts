@@ -107,6 +107,7 @@ test('a wrong bar 1 is put right, with the light or without it; the meter of som
   await expect.poll(secondsOf).toBe(before);
   await expect(clips(page, 'Singer alone')).toHaveCount(1);
 
+  await button(page, 'goes with the bars').click();
   await page.getByLabel('One tempo throughout, beats a minute').fill('90');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('bpm')).toHaveText('90.0');

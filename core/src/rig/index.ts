@@ -5,6 +5,7 @@ export * from './library';
 export * from './add';
 export * from './attributes';
 export * from './values';
+export * from './real';
 export * from './solve-mount';
 export * from './arrange';
 export * from './readdress';

@@ -11,10 +11,12 @@ import { applyToLanes, LANE_COMMANDS } from './lane-edits';
 import { Ending, Music, Section, Song } from '../song/schema';
 import { passageSet } from '../song/passage';
 import { temposScaled } from '../song/scale';
-import { barsMoved, barsShifted, meterSet, tempoSteadied } from '../song/time-edits';
+import { barsMoved, barsPut, barsShifted, meterSet, tempoSteadied } from '../song/time-edits';
 import { Safety, type Show } from './schema';
 
 const inSong = { song: idOf<'Song'>() };
+/** When bar lines move, what lies on them goes with them, or stays at its seconds of the music. */
+const Keeping = z.enum(['bars', 'sound']);
 
 const SIMPLE = [
   z.strictObject({ type: z.literal('rename-show'), name: Name }),
@@ -65,7 +67,12 @@ const SIMPLE = [
   z.strictObject({ type: z.literal('set-tracks'), ...inSong, tracks: Song.shape.tracks.unwrap() }),
   z.strictObject({ type: z.literal('set-markers'), ...inSong, markers: Song.shape.markers.unwrap() }),
   /** Beats placed anew from the first anchor's time to the last one's: see `passageSet`. */
-  z.strictObject({ type: z.literal('set-passage'), ...inSong, anchors: Song.shape.tempo.shape.anchors }),
+  z.strictObject({
+    type: z.literal('set-passage'),
+    ...inSong,
+    anchors: Song.shape.tempo.shape.anchors,
+    keeps: Keeping.optional(),
+  }),
   /** Null: what was on before it comes back. */
   z.strictObject({ type: z.literal('set-ending'), ...inSong, ending: Ending.nullable() }),
   /** To stand before another song; null is the end. */
@@ -77,10 +84,15 @@ const SIMPLE = [
     type: z.literal('shift-bars'),
     ...inSong,
     pulses: z.number().int().min(-64).max(64),
-    keeps: z.enum(['bars', 'sound']),
+    keeps: Keeping,
   }),
   /** All bar lines sound so many seconds later. */
-  z.strictObject({ type: z.literal('move-bars'), ...inSong, seconds: z.number().min(-60).max(60) }),
+  z.strictObject({
+    type: z.literal('move-bars'),
+    ...inSong,
+    seconds: z.number().min(-60).max(60),
+    keeps: Keeping.optional(),
+  }),
   /** Another meter from a bar on, up to a last one or the end. */
   z.strictObject({
     type: z.literal('set-meter'),
@@ -91,7 +103,12 @@ const SIMPLE = [
     denominator: z.union([z.literal(1), z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),
   }),
   /** One tempo throughout, in felt beats a minute. */
-  z.strictObject({ type: z.literal('steady-tempo'), ...inSong, bpm: z.number().min(20).max(400) }),
+  z.strictObject({
+    type: z.literal('steady-tempo'),
+    ...inSong,
+    bpm: z.number().min(20).max(400),
+    keeps: Keeping.optional(),
+  }),
   /** All bars at once: the tempo map and the meter. What lies on bars stays on them. */
   z.strictObject({
     type: z.literal('set-bars'),
@@ -304,7 +321,9 @@ function apply(show: Draft<Show>, command: Simple): void {
         song.markers = [...command.markers].sort((a, b) => a.at - b.at);
       });
     case 'set-passage':
-      return inThatSong(show, command.song, (song) => passageSet(song, command.anchors));
+      return inThatSong(show, command.song, (song) =>
+        barsPut(song, command.keeps ?? 'bars', () => passageSet(song, command.anchors)),
+      );
     case 'set-ending':
       return inThatSong(show, command.song, (song) => {
         if (command.ending) song.ending = command.ending;
@@ -317,11 +336,15 @@ function apply(show: Draft<Show>, command: Simple): void {
     case 'shift-bars':
       return inThatSong(show, command.song, (song) => barsShifted(song, command.pulses, command.keeps));
     case 'move-bars':
-      return inThatSong(show, command.song, (song) => barsMoved(song, command.seconds));
+      return inThatSong(show, command.song, (song) =>
+        barsPut(song, command.keeps ?? 'bars', () => barsMoved(song, command.seconds)),
+      );
     case 'set-meter':
       return inThatSong(show, command.song, (song) => meterSet(song, command.first, command.last, command));
     case 'steady-tempo':
-      return inThatSong(show, command.song, (song) => tempoSteadied(song, command.bpm));
+      return inThatSong(show, command.song, (song) =>
+        barsPut(song, command.keeps ?? 'bars', () => tempoSteadied(song, command.bpm)),
+      );
     case 'set-bars':
       return inThatSong(show, command.song, (song) => {
         song.tempo = { anchors: command.anchors };

@@ -126,3 +126,29 @@ test('whatever is tapped, the map rises and can be taken back', () => {
     }),
   );
 });
+
+test('light that is to stay where it sounds does, whatever is done to the bars', () => {
+  const factor = fc.integer({ min: 60, max: 180 }).map((percent) => percent / 100);
+  const even = (from: number, beatsOf: number, rate: number): Anchor[] =>
+    Array.from({ length: beatsOf + 1 }, (_, n) => ({
+      beat: beats(from + n),
+      time: seconds(from / 2 + (n / 2) * rate),
+    }));
+  const sounds = (one: Song) => [
+    ...clipsIn(one).flatMap(({ from, to, fadeIn = 0 }) => [from, from + fadeIn, to]),
+    ...(one.markers ?? []).map(({ at }) => at),
+  ].map((beat) => timeAt(one.tempo, beats(beat))); // prettier-ignore
+  const lanes = [{ ...(before.lanes[0] as LookLane), clips: clipsIn(before).map((one) => ({ ...one, fadeIn: beats(1) })) }]; // prettier-ignore
+  const faded: Show = { ...start, songs: [{ ...before, lanes }] };
+  const commands = fc.oneof(
+    fc.tuple(fc.integer({ min: 8, max: 40 }), fc.integer({ min: 4, max: 40 }), factor).map(([from, count, rate]) => ({ type: 'set-passage' as const, song, anchors: even(from, count, rate), keeps: 'sound' as const })),
+    fc.integer({ min: -20, max: 20 }).map((by) => ({ type: 'move-bars' as const, song, seconds: by / 10, keeps: 'sound' as const })),
+    fc.integer({ min: 60, max: 200 }).map((bpm) => ({ type: 'steady-tempo' as const, song, bpm, keeps: 'sound' as const })),
+  ); // prettier-ignore
+  fc.assert(
+    fc.property(commands, (command) => {
+      const moved = edit(faded, command).show.songs[0]!;
+      sounds(moved).forEach((time, i) => expect(time).toBeCloseTo(sounds(faded.songs[0]!)[i]!, 5));
+    }),
+  );
+});

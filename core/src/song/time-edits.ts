@@ -1,6 +1,6 @@
 // A song's bars put right by hand: where bar 1 begins, how many beats a bar has, one steady tempo.
 
-import { beatOfBar, meterAtBar, pulseLength, steadyTempo, timeAt, type MeterChange } from '../time';
+import { beatAt, beatOfBar, meterAtBar, pulseLength, steadyTempo, timeAt, type MeterChange } from '../time';
 import { beats, seconds } from '../units';
 import { nearestBar } from './bars';
 import { movedLane } from './lane-moves';
@@ -19,6 +19,22 @@ export function barsShifted(song: Writable<Song>, pulses: number, keeps: Keeps):
   song.lanes = song.lanes.map((lane) => movedLane(lane, (beat) => beat - shift));
   if (song.markers) song.markers = song.markers.map((one) => ({ ...one, at: beats(one.at - shift) }));
   song.sections = onNearestBars(song, (bar) => beatOfBar(song.meter, bar) - shift);
+}
+
+/**
+ * Puts bar lines elsewhere. What lies on them goes with them, as `change` has it, or all of it stays at its seconds of the
+ * music: then sections begin at the bar lines nearest to where they began.
+ */
+export function barsPut(song: Writable<Song>, keeps: Keeps, change: () => void): void {
+  const { lanes, markers, sections } = song;
+  const { tempo } = song;
+  const began = new Map(sections.map(({ bar }) => [bar, timeAt(tempo, beatOfBar(song.meter, bar))]));
+  change();
+  if (keeps === 'bars') return;
+  const at = (beat: number) => beatAt(song.tempo, timeAt(tempo, beats(beat)));
+  song.lanes = lanes.map((lane) => movedLane(lane, at, (length, from) => at(from + length) - at(from)));
+  if (markers) song.markers = markers.map((one) => ({ ...one, at: at(one.at) }));
+  song.sections = onNearestBars({ ...song, sections }, (bar) => beatAt(song.tempo, began.get(bar)!));
 }
 
 /** All bar lines sound so many seconds later; what lies on them goes with them. */

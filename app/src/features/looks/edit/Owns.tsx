@@ -1,7 +1,7 @@
 // Attributes that have no control of their own: by the names of their ranges, or as a part of their channel.
 
 import type { Setting } from '@hovlix/core/light';
-import type { Range } from '@hovlix/core/rig';
+import { RANGE_UNITS, type Range } from '@hovlix/core/rig';
 import { Chip } from '../../../ui/Chip';
 import { Column, Row, Words } from '../../../ui/pieces';
 import { Slider } from '../../../ui/Slider';
@@ -13,8 +13,6 @@ export function Owns({ own, ...props }: PanelProps & { readonly own: readonly Ow
   return own.map((one) => <OwnForm key={one.attribute} {...props} own={one} />);
 }
 
-const UNITS: Readonly<Record<string, string>> = { strobe: 'Hz', shake: 'Hz', rotate: 'rpm', index: '°' };
-
 function OwnForm({ own, lamps, heard, onSay }: PanelProps & { readonly own: Own }) {
   const drive = heard.more?.[own.attribute];
   const setting = drive?.type === 'hold' ? drive.value : undefined;
@@ -22,7 +20,7 @@ function OwnForm({ own, lamps, heard, onSay }: PanelProps & { readonly own: Own 
     onSay({ more: { [own.attribute]: value === undefined ? undefined : { type: 'hold', value } } }, own.attribute);
   const chosen = own.ranges.find(({ name, range }) => isThis(setting, name, range));
   const span = chosen?.range;
-  const unit = span ? UNITS[span.does] : undefined;
+  const unit = span ? RANGE_UNITS[span.does] : undefined;
   const title = own.lamps < lamps.length ? `${own.name} (${own.lamps} of ${lamps.length} lamps)` : own.name;
   return (
     <Column gap={10} role="group" aria-label={own.name}>

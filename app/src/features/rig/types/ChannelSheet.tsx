@@ -1,6 +1,6 @@
 // One channel of a type: what it does, where it lies, its values, its ranges, and the lamp answering as one tries it.
 
-import { attributeOf, DOES, snaps, testValue, type Channel, type Patched, type Range } from '@hovlix/core/rig';
+import { attributeOf, DOES, RANGE_UNITS, snaps, testValue, type Channel, type Patched, type Range } from '@hovlix/core/rig';
 import { Choose, decimal, remark, Typed, wholeNumber } from '../../../ui/form';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { Segments } from '../../../ui/Segments';
@@ -138,8 +138,6 @@ function Value({ label, value, onChange }: ValueProps) {
   );
 }
 
-const UNITS: Partial<Record<Range['does'], string>> = { strobe: 'Hz', shake: 'Hz', rotate: 'rpm', index: '°' };
-
 function Ranges({ channel, onPut }: { readonly channel: Channel; readonly onPut: (ranges: readonly Range[]) => void }) {
   const { ranges } = channel;
   const put = (i: number, change: Partial<Range>) =>
@@ -152,7 +150,7 @@ function Ranges({ channel, onPut }: { readonly channel: Channel; readonly onPut:
     <Column gap={12}>
       <Quiet fontWeight="600">Ranges</Quiet>
       {ranges.map((range, i) => {
-        const unit = UNITS[range.does];
+        const unit = RANGE_UNITS[range.does];
         return (
           <Column key={i} gap={8} paddingBottom={12} borderBottomWidth={1} borderColor="$line">
             <Row gap={8} alignItems="flex-start">

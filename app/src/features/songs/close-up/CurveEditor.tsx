@@ -1,7 +1,7 @@
 // A curve in Close-up: tap to set a point, drag it, bend the way to the next; or draw it in one stroke.
 
-import { useEffect, useRef, useState, type PointerEvent } from 'react';
-import { beatsOfBars, curveAt, type CurveLane, type CurveTarget, type Point } from '@hovlix/core/song';
+import { useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
+import { beatsOfBars, curveAt, type CurveLane, type Point } from '@hovlix/core/song';
 import { beats, clamp } from '@hovlix/core/units';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix, useShow } from '../../../host/hovlix';
@@ -14,7 +14,7 @@ import { Pin } from '../Pin';
 import { GridLines } from './Paper';
 import { PointForm } from './PointForm';
 import { pointsOfTrace, type Traced } from './trace';
-import { heightWords, targetWords } from '../lanes/model';
+import { channelsOf, heightWords, targetWords } from '../lanes/model';
 
 /** Room above full and below nothing, in pixels. */
 const EDGE = 14;
@@ -29,6 +29,8 @@ export function CurveEditor({ song, lane, grid, window, gutter, may }: Editing<C
   const { document } = useHovlix();
   const palette = usePalette();
   const show = useShow((one) => one);
+  const channels = useMemo(() => (show ? channelsOf(show, lane) : []), [show, lane]);
+  const words = (value: number) => heightWords(lane.target, channels, value);
   const [drawing, setDrawing] = useState(false);
   const [chosen, setChosen] = useState<Point['id'] | null>(null);
   const [height, setHeight] = useState(200);
@@ -103,7 +105,7 @@ export function CurveEditor({ song, lane, grid, window, gutter, may }: Editing<C
   return (
     <Column flex={1} minHeight={0}>
       <div style={{ flex: 1, minHeight: 120, display: 'flex' }}>
-        <Scale width={gutter} yOf={yOf} target={lane.target} />
+        <Scale width={gutter} yOf={yOf} words={words} />
         <div
           ref={(element) => {
             if (element && element.clientHeight !== height) setHeight(element.clientHeight);
@@ -142,7 +144,7 @@ export function CurveEditor({ song, lane, grid, window, gutter, may }: Editing<C
         </div>
       </div>
       {may && point && !drawing ? (
-        <PointForm song={song} point={point} speed={lane.target.on === 'speed'} onPut={put} onRemove={() => remove(point.id)} onDone={() => setChosen(null)} />
+        <PointForm song={song} point={point} speed={lane.target.on === 'speed'} words={words} onPut={put} onRemove={() => remove(point.id)} onDone={() => setChosen(null)} />
       ) : (
         may && (
           <CurveTools
@@ -190,18 +192,18 @@ function pathOf(
 function Scale({
   width,
   yOf,
-  target,
+  words,
 }: {
   readonly width: number;
   readonly yOf: (value: number) => number;
-  readonly target: CurveTarget;
+  readonly words: (value: number) => string;
 }) {
   const palette = usePalette();
   return (
     <div aria-hidden style={{ position: 'relative', width, flexShrink: 0, borderRight: `1px solid ${palette.line}` }}>
       {[1, 0.5, 0].map((value) => (
         <span key={value} style={{ position: 'absolute', right: 5, top: yOf(value) - 8, font: '500 12px/16px "Spline Sans Mono"', color: palette.quiet }}>
-          {heightWords(target, value).replace(' ', '')}
+          {words(value).replace(' ', '')}
         </span>
       ))}
     </div>

@@ -17,13 +17,16 @@ type Props = {
   readonly point: Point;
   /** Its heights are speeds. */
   readonly speed: boolean;
+  /** A height in the unit of what the curve moves. */
+  readonly words: (value: number) => string;
   readonly onPut: (point: Point) => void;
   readonly onRemove: () => void;
   readonly onDone: () => void;
 };
 
-export function PointForm({ song, point, speed, onPut, onRemove, onDone }: Props) {
+export function PointForm({ song, point, speed, words, onPut, onRemove, onDone }: Props) {
   const palette = usePalette();
+  const real = words(point.value);
   return (
     <div style={{ flexShrink: 0, maxHeight: '58%', overflowY: 'auto', background: palette.raised, borderTop: `1px solid ${palette.line}` }}>
       <Column gap={6} paddingHorizontal={12} paddingVertical={8} role="group" aria-label="Chosen point">
@@ -52,6 +55,7 @@ export function PointForm({ song, point, speed, onPut, onRemove, onDone }: Props
         ) : (
           <Slider label="Value" value={point.value * 100} low={0} high={100} step={1} unit="%" onChange={(value) => onPut({ ...point, value: value / 100 })} />
         )}
+        {!speed && !real.endsWith('%') && <Quiet>In this rig: {real}</Quiet>}
         <Typed
           key={point.at}
           label="Bar and beat"

@@ -1,6 +1,6 @@
 // Lanes to begin with, and what a curve can move.
 
-import { attributeOf, patchedFixtures, snaps } from '@hovlix/core/rig';
+import { attributeOf, patchedFixtures, realWords, snaps, type Channel } from '@hovlix/core/rig';
 import type { Kit } from '@hovlix/core/light';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { lookLanes, speedOfValue, type ActionLane, type CurveLane, type CurveTarget, type HitLane, type Lane, type LookLane, type Song } from '@hovlix/core/song'; // prettier-ignore
@@ -94,10 +94,23 @@ function waveWords(song: Song, { on, lane }: OfWaves): string {
   return `${whose}: ${on === 'speed' ? 'speed of waves and chases' : 'size of waves'}`;
 }
 
-/** A height of a curve in the unit of what it moves: “80 %”, “× 1.5”. */
-export function heightWords(target: CurveTarget, value: number): string {
-  if (target.on !== 'speed') return `${Math.round(value * 100)} %`;
-  return `× ${Math.round(speedOfValue(value) * 100) / 100}`;
+/** The channels that a curve sets: those of its attribute, of the lamps of its role in this rig. */
+export function channelsOf(show: Show, { target, blend }: CurveLane): readonly Channel[] {
+  if (target.on !== 'role' || blend !== 'replace') return [];
+  const rig = rigInUse(show);
+  const cast = new Set(rig.casting.find((one) => one.role === target.role)?.fixtures);
+  return patchedFixtures(rig, show.profiles)
+    .filter(({ fixture }) => cast.has(fixture.id))
+    .flatMap(({ mode }) => mode.channels.filter(({ attribute }) => attribute === target.attribute));
+}
+
+/**
+ * A height of a curve in the unit of what it moves: “80 %”, “× 1.5”, “38 rpm”. One that scales or adds is a part.
+ * @param channels those it sets, see {@link channelsOf}.
+ */
+export function heightWords(target: CurveTarget, channels: readonly Channel[], value: number): string {
+  if (target.on === 'speed') return `× ${Math.round(speedOfValue(value) * 100) / 100}`;
+  return realWords(channels, value);
 }
 
 const choice = (target: CurveTarget, name: string): TargetChoice => ({ value: keyOf(target), name, target });

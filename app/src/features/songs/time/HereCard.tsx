@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { beatOfBar, meterAtBar, pulseLength, pulsesInBar, timeAt } from '@hovlix/core/time';
-import { barLineAt, beatLineAt, beatsOfBars, evenBars, type Song } from '@hovlix/core/song';
+import { barLineAt, beatLineAt, beatsOfBars, evenBars, type Keeps, type Song } from '@hovlix/core/song';
 import { beats } from '@hovlix/core/units';
 import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
@@ -14,11 +14,11 @@ import { readSeconds, secondsOfText } from '../close-up/grid';
 import { barLabel, preciseText, rangeText, type BarRange } from '../model';
 import { TapAlong } from './TapAlong';
 
-type Props = { readonly song: Song; readonly range: BarRange };
+type Props = { readonly song: Song; readonly range: BarRange; readonly keeps: Keeps };
 
 const STEP = 0.01;
 
-export function HereCard({ song, range }: Props) {
+export function HereCard({ song, range, keeps }: Props) {
   const { document } = useHovlix();
   const say = useSession((session) => session.say);
   const [tapping, setTapping] = useState(false);
@@ -32,15 +32,15 @@ export function HereCard({ song, range }: Props) {
   const name = pulse === 0 ? `Bar ${barLabel(first)} begins` : `Beat ${pulse + 1} of bar ${barLabel(first)} is`;
   const move = (to: number) => {
     const anchors = moved(to);
-    if (anchors) document.make({ type: 'set-passage', song: song.id, anchors: [...anchors] });
+    if (anchors) document.make({ type: 'set-passage', song: song.id, anchors: [...anchors], keeps });
     else if (pulse === 0) say(`Bar ${barLabel(first)} must begin between the bars beside it.`, { tone: 'bad' });
     else say('A beat must lie between the beats beside it.', { tone: 'bad' });
   };
   const even = () => {
-    document.make({ type: 'set-passage', song: song.id, anchors: [...evenBars(song, first, last)] });
+    document.make({ type: 'set-passage', song: song.id, anchors: [...evenBars(song, first, last)], keeps });
     say(`${rangeText(range)} go evenly now.`, { undo: document.takingBack() });
   };
-  if (tapping) return <TapAlong song={song} bar={first} onDone={() => setTapping(false)} />;
+  if (tapping) return <TapAlong song={song} bar={first} keeps={keeps} onDone={() => setTapping(false)} />;
   const { from, to } = beatsOfBars(song, first, last);
   const lasts = timeAt(song.tempo, to) - timeAt(song.tempo, from);
   return (

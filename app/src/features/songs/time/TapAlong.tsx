@@ -4,17 +4,17 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { View } from '@tamagui/core';
 import { songTimeAt } from '@hovlix/core/live';
 import { barAt } from '@hovlix/core/time';
-import { tappedAnchors, timeOfBar, type Song } from '@hovlix/core/song';
+import { tappedAnchors, timeOfBar, type Keeps, type Song } from '@hovlix/core/song';
 import { useHovlix, useLive } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { barLabel } from '../model';
 
-type Props = { readonly song: Song; readonly bar: number; readonly onDone: () => void };
+type Props = { readonly song: Song; readonly bar: number; readonly keeps: Keeps; readonly onDone: () => void };
 
 const FEWEST = 4;
 
-export function TapAlong({ song, bar, onDone }: Props) {
+export function TapAlong({ song, bar, keeps, onDone }: Props) {
   const { conducting, document, player } = useHovlix();
   const say = useSession((session) => session.say);
   const playing = useLive((live) => live.song?.id === song.id && live.song.playing);
@@ -47,7 +47,7 @@ export function TapAlong({ song, bar, onDone }: Props) {
   const use = () => {
     if (!anchors) return;
     player.pause();
-    if (!document.make({ type: 'set-passage', song: song.id, anchors: [...anchors] })) return;
+    if (!document.make({ type: 'set-passage', song: song.id, anchors: [...anchors], keeps })) return;
     const first = barAt(song.meter, anchors[0]!.beat).bar;
     say(`The bars follow your ${taps.length} taps from bar ${barLabel(first)} on.`, { undo: document.takingBack() });
     onDone();

@@ -24,7 +24,7 @@ export function TimeSheet({ song, range, onClose }: Props) {
   const [keeps, setKeeps] = useState<Keeps>('bars');
   const [tapping, setTapping] = useState<number | null>(null);
   const shift = (pulses: number) => document.make({ type: 'shift-bars', song: song.id, pulses, keeps });
-  const move = (ms: number) => document.make({ type: 'move-bars', song: song.id, seconds: ms / 1000 });
+  const move = (ms: number) => document.make({ type: 'move-bars', song: song.id, seconds: ms / 1000, keeps });
   const scale = (factor: 0.5 | 2) => document.make({ type: 'scale-tempo', song: song.id, factor });
   const here = meterAtBar(song.meter, range?.first ?? 0);
   const meter = `${here.numerator}/${here.denominator}`;
@@ -37,12 +37,24 @@ export function TimeSheet({ song, range, onClose }: Props) {
   if (tapping !== null)
     return (
       <Sheet title="Bars and tempo" low onClose={onClose}>
-        <TapAlong song={song} bar={tapping} onDone={() => setTapping(null)} />
+        <TapAlong song={song} bar={tapping} keeps={keeps} onDone={() => setTapping(null)} />
       </Sheet>
     );
   return (
     <Sheet title="Bars and tempo" low onClose={onClose}>
-      {range && <HereCard key={range.first} song={song} range={range} />}
+      <Row justifyContent="space-between" gap={8} flexWrap="wrap">
+        <Words>When bars move, the light</Words>
+        <Segments
+          label="When bars move, the light"
+          value={keeps}
+          choices={[
+            { value: 'bars', name: 'goes with the bars' },
+            { value: 'sound', name: 'stays where it is' },
+          ]}
+          onChoose={setKeeps}
+        />
+      </Row>
+      {range && <HereCard key={range.first} song={song} range={range} keeps={keeps} />}
       <Column gap={8}>
         <Stepper
           name="Bar 1 begins at"
@@ -52,18 +64,6 @@ export function TimeSheet({ song, range, onClose }: Props) {
           onLess={() => shift(-1)}
           onMore={() => shift(1)}
         />
-        <Row justifyContent="space-between" gap={8} flexWrap="wrap">
-          <Words>The light</Words>
-          <Segments
-            label="The light"
-            value={keeps}
-            choices={[
-              { value: 'bars', name: 'goes with the bars' },
-              { value: 'sound', name: 'stays where it is' },
-            ]}
-            onChoose={setKeeps}
-          />
-        </Row>
         <Stepper
           name="All bar lines"
           value="10 ms"
@@ -89,7 +89,7 @@ export function TimeSheet({ song, range, onClose }: Props) {
           value={Math.round(songBpm(song) * 100) / 100}
           hint="For music that was made to a click. Bar 1 stays where it is."
           read={decimal(20, 400)}
-          onChange={(bpm) => document.make({ type: 'steady-tempo', song: song.id, bpm })}
+          onChange={(bpm) => document.make({ type: 'steady-tempo', song: song.id, bpm, keeps })}
           numeric
         />
         <Row gap={8}>
