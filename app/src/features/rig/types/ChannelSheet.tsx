@@ -1,6 +1,15 @@
 // One channel of a type: what it does, where it lies, its values, its ranges, and the lamp answering as one tries it.
 
-import { attributeOf, DOES, RANGE_UNITS, snaps, testValue, type Channel, type Patched, type Range } from '@hovlix/core/rig';
+import {
+  attributeOf,
+  DOES,
+  RANGE_UNITS,
+  snaps,
+  testValue,
+  type Channel,
+  type Patched,
+  type Range,
+} from '@hovlix/core/rig';
 import { Choose, decimal, remark, Typed, wholeNumber } from '../../../ui/form';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { Segments } from '../../../ui/Segments';
