@@ -52,7 +52,7 @@ function emptyShow(): Show {
   const empty = readShow(
     {
       format: 'hovlix-show',
-      version: 10,
+      version: 11,
       id: 'boathouse',
       name: 'Friday at the Boathouse',
       profiles: [],

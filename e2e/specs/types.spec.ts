@@ -133,3 +133,35 @@ test('chosen lamps are lined up, spaced and copied; a lamp that does not move is
   await expect(page.getByTestId('said')).toContainText('addressed after the others');
   await expect(mark('Front 21')).toBeVisible();
 });
+
+test('a type has a picture of one’s own, kept small, seen where lamps are added, and the drawn one again', async ({
+  page,
+}) => {
+  await open(page, '/rig/type/northlamp-heron');
+  const card = page.getByRole('region', { name: 'The lamp', exact: true });
+  await expect(card.getByRole('img')).toHaveCount(0);
+  // A drawing of 600 pixels, made here.
+  const drawn = await page.evaluate(() => {
+    const canvas = document.createElement('canvas');
+    [canvas.width, canvas.height] = [600, 400];
+    const context = canvas.getContext('2d')!;
+    context.fillStyle = '#3388ff';
+    context.fillRect(100, 100, 400, 200);
+    return canvas.toDataURL('image/png').split(',')[1]!;
+  });
+  const choose = page.getByLabel('Picture of this type');
+  await choose.setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('no picture') });
+  await expect(page.getByTestId('said')).toHaveText('“notes.png” is not a picture this browser can open. Use a JPEG or a PNG.'); // prettier-ignore
+  await choose.setInputFiles({ name: 'heron.png', mimeType: 'image/png', buffer: Buffer.from(drawn, 'base64') });
+  await expect(page.getByRole('button', { name: 'Another picture' })).toBeVisible();
+  const sizeOf = () =>
+    page.locator('img[src^="data:image/jpeg"]').first().evaluate((one: HTMLImageElement) => [one.naturalWidth, one.src.length < 60_000]); // prettier-ignore
+  await expect.poll(sizeOf).toEqual([200, true]);
+  await page.reload();
+  await expect.poll(sizeOf).toEqual([200, true]);
+  await page.getByRole('button', { name: 'Add lamps of it' }).click();
+  await expect(page.getByRole('dialog').locator('img[src^="data:image/jpeg"]').first()).toBeAttached();
+  await page.goto('/rig/type/northlamp-heron');
+  await page.getByRole('button', { name: 'As drawn' }).click();
+  await expect(page.locator('img[src^="data:image"]')).toHaveCount(0);
+});

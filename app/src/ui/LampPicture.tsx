@@ -1,11 +1,12 @@
-// Each kind of lamp as we draw it: its body hanging from a clamp, and what it does with light.
+// A lamp type's own picture, or each kind as we draw it: its body hanging from a clamp, and what it does with light.
 
 import { useId, type ReactNode } from 'react';
 import Svg, { Circle, Defs, G, LinearGradient, Path, Rect, Stop } from 'react-native-svg';
+import { Image } from 'react-native';
 import type { Profile } from '@hovlix/core/rig';
 import { usePalette } from './palette';
 
-type Props = { readonly kind: Profile['kind']; readonly size?: number };
+type Props = { readonly of: Pick<Profile, 'kind' | 'picture'>; readonly size?: number };
 
 /** The body, and the light that leaves it, in a box of 40. */
 const DRAWN: Readonly<Record<Profile['kind'], { readonly body: ReactNode; readonly light: string }>> = {
@@ -75,7 +76,20 @@ const DRAWN: Readonly<Record<Profile['kind'], { readonly body: ReactNode; readon
   },
 };
 
-export function LampPicture({ kind, size = 40 }: Props) {
+/** A type's own picture, or its kind as we draw it. */
+export function LampPicture({ of, size = 40 }: Props) {
+  if (!of.picture) return <Drawn kind={of.kind} size={size} />;
+  return (
+    <Image
+      source={{ uri: of.picture }}
+      resizeMode="contain"
+      aria-hidden
+      style={{ width: size, height: size, borderRadius: 8 }}
+    />
+  );
+}
+
+function Drawn({ kind, size }: { readonly kind: Profile['kind']; readonly size: number }) {
   const palette = usePalette();
   const { body, light } = DRAWN[kind];
   const id = useId();

@@ -14,6 +14,8 @@ type Props = {
   readonly step: number;
   readonly unit: string;
   readonly digits?: number;
+  /** Goes a tenth of the way, as with Shift. */
+  readonly fine?: boolean;
   readonly onChange: (value: number) => void;
   /** Paints the track, for colours. */
   readonly track?: string;
@@ -21,7 +23,7 @@ type Props = {
 
 const FINE = 0.1;
 
-export function Slider({ label, value, low, high, step, unit, digits = 0, onChange, track }: Props) {
+export function Slider({ label, value, low, high, step, unit, digits = 0, fine = false, onChange, track }: Props) {
   const palette = usePalette();
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
@@ -37,12 +39,12 @@ export function Slider({ label, value, low, high, step, unit, digits = 0, onChan
     if (way === undefined && end === undefined) return;
     event.preventDefault();
     event.stopPropagation();
-    onChange(end ?? held(value + way! * step * (event.shiftKey ? FINE : 1)));
+    onChange(end ?? held(value + way! * step * (fine || event.shiftKey ? FINE : 1)));
   };
   const drag = (event: PointerEvent<HTMLDivElement>) => {
     if (!from.current) return;
     const across = (high - low) / event.currentTarget.clientWidth;
-    const moved = (event.clientX - from.current.x) * across * (event.shiftKey ? FINE : 1);
+    const moved = (event.clientX - from.current.x) * across * (fine || event.shiftKey ? FINE : 1);
     from.current = { x: event.clientX, value: clamp(from.current.value + moved, low, high) };
     onChange(held(from.current.value));
   };
@@ -71,9 +73,10 @@ export function Slider({ label, value, low, high, step, unit, digits = 0, onChan
           onPointerDown={(event) => {
             event.currentTarget.setPointerCapture(event.pointerId);
             const box = event.currentTarget.getBoundingClientRect();
-            const there = event.shiftKey ? value : low + ((event.clientX - box.left) / box.width) * (high - low);
+            const stays = fine || event.shiftKey;
+            const there = stays ? value : low + ((event.clientX - box.left) / box.width) * (high - low);
             from.current = { x: event.clientX, value: clamp(there, low, high) };
-            if (!event.shiftKey) onChange(held(there));
+            if (!stays) onChange(held(there));
           }}
           onPointerMove={drag}
           onPointerUp={() => (from.current = null)}

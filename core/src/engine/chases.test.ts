@@ -26,6 +26,23 @@ describe('chases', () => {
     expect(dimmerA(play(running(10.1), 11.6))).toBeCloseTo(0.25, 2);
   });
 
+  test('an attribute snaps or fades as the chase says, or as its step does for itself', () => {
+    const at = (change: object, step: object, time: number) => {
+      const steps = chase.steps.map((one, i) => (i === 1 ? { ...one, ...step } : one));
+      const changed = Chase.parse({ ...chase, ...change, steps });
+      return dimmerA(player(edit(testShow(), { type: 'store-chase', chase: changed }).show)(running(0), time));
+    };
+    const jump = { snaps: { level: true } };
+    const fade = { snaps: { level: false } };
+    // In the middle of the fade from 1 to a quarter, at 120 a minute.
+    expect(at({}, {}, 1.25)).toBeCloseTo(0.625, 2);
+    expect(at(jump, {}, 1.25)).toBeCloseTo(0.25, 2);
+    expect(at({}, jump, 1.25)).toBeCloseTo(0.25, 2);
+    expect(at(jump, fade, 1.25)).toBeCloseTo(0.625, 2);
+    // The other step is as the chase says: it comes round at once, its fade is none.
+    expect(at({}, jump, 2.1)).toBeCloseTo(1, 2);
+  });
+
   test('it lies on a lane as a look does, and counts from where its clip begins', () => {
     const clip = { id: id<'Clip'>('x'), look: chase.id, from: beats(32), to: beats(40) };
     const laid = edit(show, { type: 'lay-clip', song: id('song'), lane: id('looks'), clip }).show;

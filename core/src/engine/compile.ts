@@ -160,7 +160,7 @@ function* chaseProgram(
   for (const [i, step] of chase.steps.entries()) {
     // What the step says itself is heard over the look it stands on.
     const values = [...(looks[i]?.values ?? []), ...step.values];
-    const said = chase.snaps ? { snaps: chase.snaps } : {};
+    const said = chase.snaps || step.snaps ? { snaps: { ...chase.snaps, ...step.snaps } } : {};
     usual.push(yield* sheetIn(`${chase.name}, step ${i + 1}`, values, said, ground));
   }
   const sheets = turnedSheets(usual, nowhere(plans.length), plans);

@@ -194,8 +194,11 @@ function scaleByStrands(field: Field, index: number, sheet: Sheet, timing: Timin
   }
 }
 
-/** Adds a sheet to what is gathered; what jumps counts whole from the first. What does not show is only told of. */
-export function addToLane(program: Program, sheet: Sheet, level: number, witness?: Witness): void {
+/**
+ * Adds a sheet to what is gathered; what jumps counts whole from the first. What does not show is only told of.
+ * @param next the step that takes its place: what fades in there fades out here, though it once came with a jump.
+ */
+export function addToLane(program: Program, sheet: Sheet, level: number, witness?: Witness, next?: Sheet): void {
   const { timing, laneMixedAims } = program.scratch;
   const common = timing.rise * timing.fall * timing.scale;
   for (let s = 0; s < sheet.strands.length; s++) {
@@ -207,9 +210,15 @@ export function addToLane(program: Program, sheet: Sheet, level: number, witness
     if (field.shows > program.scratch.layer) continue;
     field.laneTouched = true;
     if (strand.field === AIM) markMixed(field, strand, laneMixedAims);
-    if (strand.jumps) addJumping(field, strand, weight);
-    else addFading(field, strand, weight, strand.field === LEVEL ? weight * level : weight);
+    const scale = strand.field === LEVEL ? level : 1;
+    if (strand.jumps && !(next && fadesIn(next, strand.field))) addJumping(field, strand, weight, scale);
+    else addFading(field, strand, weight, weight * scale);
   }
+}
+
+function fadesIn({ strands }: Sheet, field: number): boolean {
+  for (let s = 0; s < strands.length; s++) if (strands[s]!.field === field && !strands[s]!.jumps) return true;
+  return false;
 }
 
 function tell(witness: Witness, strand: Strand, weight: number): void {
@@ -247,7 +256,7 @@ function addFading({ laneValues, laneWeights, width }: Field, strand: Strand, we
   }
 }
 
-function addJumping({ laneValues, laneWeights, width }: Field, strand: Strand, weight: number): void {
+function addJumping({ laneValues, laneWeights, width }: Field, strand: Strand, weight: number, scale: number): void {
   const { heads, live, snaps, count } = strand;
   for (let row = 0; row < count; row++) {
     const head = heads[row]!;
@@ -256,7 +265,7 @@ function addJumping({ laneValues, laneWeights, width }: Field, strand: Strand, w
     laneWeights[head] = laneWeights[head]! * keep + share;
     for (let c = 0; c < width; c++) {
       const to = head * width + c;
-      laneValues[to] = laneValues[to]! * keep + live[row * width + c]! * share;
+      laneValues[to] = laneValues[to]! * keep + live[row * width + c]! * share * scale;
     }
   }
 }

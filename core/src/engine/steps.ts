@@ -43,7 +43,7 @@ export function addSteps(
   const whole = timing.scale;
   if (position.before >= 0) {
     timing.scale = whole * (1 - position.share);
-    addStep(program, chase, position.before, beat, at, pace, witness);
+    addStep(program, chase, position.before, beat, at, pace, witness, chase.sheets[position.step]);
   }
   timing.scale = whole * position.share;
   addStep(program, chase, position.step, beat, at, pace, witness);
@@ -58,8 +58,9 @@ function addStep(
   at: number,
   pace: number,
   witness?: Witness,
+  next?: Sheet,
 ): void {
   const sheet = chase.sheets[step]!;
   move(program, sheet, beat, at, pace, witness);
-  addToLane(program, sheet, chase.levels[step]!, witness);
+  addToLane(program, sheet, chase.levels[step]!, witness, next);
 }

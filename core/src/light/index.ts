@@ -11,6 +11,7 @@ export * from './ramp';
 export * from './chance';
 export * from './who';
 export * from './draft';
+export * from './faders';
 export * from './recolour';
 export * from './ready';
 export * from './first';

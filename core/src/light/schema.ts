@@ -83,6 +83,8 @@ export type LookValue = z.infer<typeof LookValue>;
 /** The families in which attributes are timed and stored together. */
 export const FAMILIES = ['level', 'colour', 'aim', 'beam', 'rate', 'other'] as const;
 
+const Snaps = z.record(z.string().min(1).max(60), z.boolean());
+
 const labels = {
   /** A colour to find it by: one of the eight tints of roles and sections. */
   tint: z.number().int().min(0).max(7).optional(),
@@ -100,7 +102,7 @@ const playable = {
   /** Begins clean: what stands when it comes on goes off. */
   clean: z.boolean().optional(),
   /** Whether attributes jump when the fade begins, by name; without, as the lamp's type says. */
-  snaps: z.record(z.string().min(1).max(60), z.boolean()).optional(),
+  snaps: Snaps.optional(),
   ...labels,
 };
 
@@ -125,6 +127,8 @@ export const Step = z.strictObject({
   hold: StepTime,
   /** Scales the levels of the step. */
   level: Unit.default(1),
+  /** Whether attributes jump as the step comes, by name; what is left out does as the chase says. */
+  snaps: Snaps.optional(),
 });
 export type Step = z.infer<typeof Step>;
 

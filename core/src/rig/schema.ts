@@ -13,6 +13,8 @@ export const idOf = <Kind extends string>() =>
 
 export const Chroma = z.strictObject({ x: z.number().min(0).max(1), y: z.number().min(0.001).max(1) });
 
+const ImageData = z.string().regex(/^data:image\/(jpeg|png|webp);base64,/, 'an image is needed');
+
 /** What a stretch of a channel makes the lamp do. */
 export const DOES = [
   'open',
@@ -113,6 +115,8 @@ export const Profile = z.strictObject({
   /** Strobe by level where the lamp has no shutter of its own. */
   strobesByLevel: z.boolean().default(true),
   modes: z.array(Mode).min(1).max(64),
+  /** A small photo or drawing of one's own, as a data URL. */
+  picture: ImageData.max(60_000).optional(),
 });
 export type Profile = z.infer<typeof Profile>;
 
@@ -205,10 +209,7 @@ export type Shape = z.infer<typeof Shape>;
 
 /** A photo or drawing of the room under the plan: its middle and its width in metres. */
 export const Picture = z.strictObject({
-  data: z
-    .string()
-    .max(600_000)
-    .regex(/^data:image\/(jpeg|png|webp);base64,/, 'an image is needed'),
+  data: ImageData.max(600_000),
   x: metres,
   y: metres,
   width: z.number().min(0.5).max(500),

@@ -2,7 +2,7 @@
 
 import { failed, ok, type Result } from '../problem';
 
-export const NEWEST = 10;
+export const NEWEST = 11;
 
 type Json = Readonly<Record<string, unknown>>;
 
@@ -33,6 +33,8 @@ export const MIGRATIONS: Readonly<Record<number, (show: Json) => Json>> = {
   8: (show) => show,
   // Tracks of a DJ player came; they may be left out.
   9: (show) => show,
+  // Steps that snap or fade by themselves came, and pictures of lamp types; both may be left out.
+  10: (show) => show,
 };
 
 /** A look, or a step of a chase. */

@@ -31,7 +31,8 @@ export function TimesForm({ show, values, said, timed = true, onSay, onValues }:
   if (!open)
     return (
       <Button onPress={() => setOpen(true)}>
-        {own > 0 ? `Separate fade times (${own}) …` : timed ? 'Separate fade times …' : 'Snap or fade …'}
+        {timed ? 'Separate fade times' : 'Snap or fade'}
+        {own > 0 ? ` (${own})` : ''} …
       </Button>
     );
   const families = FAMILIES.filter((family) => values.some((value) => familiesOf(value, familyOf).has(family)));

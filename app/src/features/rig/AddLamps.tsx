@@ -148,7 +148,7 @@ function ChooseType({ show, onChoose, onClose }: TypeProps) {
                 alignItems="center"
                 gap={12}
               >
-                <LampPicture kind={profile.kind} />
+                <LampPicture of={profile} />
                 <Column flex={1} minWidth={0}>
                   <Words fontWeight="600" textAlign="left">
                     {name}
@@ -217,7 +217,7 @@ function HowMany({ show, rig, profile, onBack, onClose }: CountProps) {
   return (
     <Sheet title={profile.model} onClose={onClose}>
       <Row gap={14}>
-        <LampPicture kind={profile.kind} size={64} />
+        <LampPicture of={profile} size={64} />
         <Quiet>
           {profile.maker} · {profile.kind}
         </Quiet>

@@ -30,7 +30,8 @@ export type Draft = {
   readonly whos: () => readonly Who[];
   /** Says something to the chosen lamps. With `gesture`, changes of one drag are one step to undo. */
   readonly say: (saying: Saying, gesture?: string) => void;
-  readonly put: (values: Values) => void;
+  /** With `gesture`, as `say`. */
+  readonly put: (values: Values, gesture?: string) => void;
   readonly undo: () => boolean;
   readonly redo: () => boolean;
   /** Gives back what one role was told; whatever else is in hand stays. */
@@ -99,7 +100,7 @@ export function draft(document: Document, conducting: Conducting): Draft {
         gesture,
       );
     },
-    put: (values) => put(values),
+    put: (values, gesture) => put(values, gesture),
     undo() {
       const { past, values, future } = store.getState();
       const before = past.at(-1);

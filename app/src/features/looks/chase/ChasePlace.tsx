@@ -25,6 +25,7 @@ import { TimesForm } from '../TimesForm';
 import { AddStep } from './AddStep';
 import { ManySteps } from './ManySteps';
 import { withStepAfter } from './model';
+import { StepFaders } from './StepFaders';
 import { Steps } from './Steps';
 
 export function ChasePlace({ id }: { readonly id: string }) {
@@ -48,6 +49,7 @@ function Editor({ show, chase }: Props) {
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   // Steps are being added, with so many of the chase before them.
   const [adding, setAdding] = useState<number | null>(null);
+  const [faders, setFaders] = useState(false);
   const [hasCopy, setHasCopy] = useState(copied.length > 0);
   const put = (next: Chase) => app.document.make({ type: 'store-chase', chase: next });
   const fresh = () => freshId() as Step['id'];
@@ -143,6 +145,7 @@ function Editor({ show, chase }: Props) {
                 );
               }}
               onAdd={setAdding}
+              onFaders={() => setFaders(true)}
               onClear={() => setChosen(new Set())}
             />
           )}
@@ -152,6 +155,9 @@ function Editor({ show, chase }: Props) {
           <Running show={show} chase={chase} onPut={put} />
         </Column>
       </div>
+      {faders && picked.length > 0 && (
+        <StepFaders show={show} chase={chase} picked={picked} onPut={put} onClose={() => setFaders(false)} />
+      )}
       {adding !== null && (
         <AddStep
           show={show}

@@ -16,10 +16,11 @@ type Props = {
   readonly onCopy: () => void;
   /** Steps are to be added, with so many of the chase before them. */
   readonly onAdd: (before: number) => void;
+  readonly onFaders: () => void;
   readonly onClear: () => void;
 };
 
-export function ManySteps({ chase, picked, onPut, onCopy, onAdd, onClear }: Props) {
+export function ManySteps({ chase, picked, onPut, onCopy, onAdd, onFaders, onClear }: Props) {
   const app = useHovlix();
   const palette = usePalette();
   const say = useSession((session) => session.say);
@@ -79,6 +80,7 @@ export function ManySteps({ chase, picked, onPut, onCopy, onAdd, onClear }: Prop
         {many && <Button onPress={() => scale(2)}>Twice as long</Button>}
         <Button onPress={() => onAdd(chase.steps.indexOf(picked[0]!))}>Add before</Button>
         <Button onPress={() => onAdd(chase.steps.indexOf(picked.at(-1)!) + 1)}>Add after</Button>
+        <Button onPress={onFaders}>Faders …</Button>
         <Button onPress={onCopy}>Copy</Button>
         <Button onPress={remove}>Delete</Button>
       </Row>

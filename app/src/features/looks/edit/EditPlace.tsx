@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { router } from 'expo-router';
 import { useMedia } from '@tamagui/core';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
-import { familiesOf, heardBy, saidAgain, speaks, type LookValue } from '@hovlix/core/light';
+import { familiesOf, heardBy, saidAgain, speaks, withFaders, type Faders, type LookValue } from '@hovlix/core/light';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { beats } from '@hovlix/core/units';
 import { useDraft, useHovlix, useLink, useLive, useShow } from '../../../host/hovlix';
@@ -15,6 +15,7 @@ import { NotHere } from '../../../ui/NotHere';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
+import { FadersPanel } from '../faders/FadersPanel';
 import { chosenLamps, draftLines, familyOf } from './model';
 import { OrderSheet, TAB_NAMES, useTabOrder, type Tab } from './order';
 import { Panel } from './Panels';
@@ -107,7 +108,12 @@ function What({ show, values }: { readonly show: Show; readonly values: readonly
   const heard = who ? heardBy(values, who, casting) : ({} as LookValue);
   const touched = familiesOf(heard, familyOf);
   const moved = { waves: heard.waves, sound: heard.followers };
-  const says = (one: Tab) => (one === 'waves' || one === 'sound' ? (moved[one]?.length ?? 0) > 0 : touched.has(one));
+  const says = (one: Tab) =>
+    one === 'waves' || one === 'sound' ? (moved[one]?.length ?? 0) > 0 : one !== 'faders' && touched.has(one);
+  const onFaders = (attribute: string, of: typeof lamps, [set]: Faders) => {
+    const ids = of.map(({ fixture }) => fixture.id);
+    draft.put(withFaders(values, ids, attribute, set!, casting), `faders ${attribute}`);
+  };
   return (
     <Column gap={14} minWidth={0}>
       <ScrollArea sideways>
@@ -135,6 +141,8 @@ function What({ show, values }: { readonly show: Show; readonly values: readonly
           <WavesPanel lamps={lamps} heard={heard} onSay={draft.say} />
         ) : tab === 'sound' ? (
           <SoundPanel lamps={lamps} heard={heard} onSay={draft.say} />
+        ) : tab === 'faders' ? (
+          <FadersPanel lamps={lamps} casting={casting} sets={[values]} onMove={onFaders} />
         ) : (
           <Panel family={tab} lamps={lamps} heard={heard} onSay={draft.say} />
         )}

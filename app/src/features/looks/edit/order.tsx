@@ -8,10 +8,15 @@ import { Sheet } from '../../../ui/Sheet';
 import { SortableList } from '../../../ui/SortableList';
 import { FAMILY_NAMES } from './model';
 
-export const TABS = ['level', 'colour', 'aim', 'beam', 'waves', 'sound', 'rate', 'other'] as const satisfies readonly ((typeof FAMILIES)[number] | 'waves' | 'sound')[]; // prettier-ignore
+export const TABS = ['level', 'colour', 'aim', 'beam', 'waves', 'sound', 'rate', 'other', 'faders'] as const satisfies readonly ((typeof FAMILIES)[number] | 'waves' | 'sound' | 'faders')[]; // prettier-ignore
 export type Tab = (typeof TABS)[number];
 
-export const TAB_NAMES: Readonly<Record<Tab, string>> = { ...FAMILY_NAMES, waves: 'Waves', sound: 'Sound' };
+export const TAB_NAMES: Readonly<Record<Tab, string>> = {
+  ...FAMILY_NAMES,
+  waves: 'Waves',
+  sound: 'Sound',
+  faders: 'Faders',
+};
 
 const KEY = 'hovlix-look-order-1';
 const Kept = z.array(z.enum(TABS));

@@ -4,7 +4,7 @@ import { useRef } from 'react';
 import { type Rig, type Shape, SHAPE_KINDS } from '@hovlix/core/rig';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix } from '../../../host/hovlix';
-import { pictureFromFile } from '../../../host/files/picture';
+import { pictureFromFile, ROOM_PICTURE } from '../../../host/files/picture';
 import { useSession } from '../../../host/session';
 import { decimal, named, Typed } from '../../../ui/form';
 import { Button, Column, Quiet, Row } from '../../../ui/pieces';
@@ -34,7 +34,7 @@ export function RoomPanel({ rig, shape, onShape }: Props) {
     onShape(fresh.id);
   };
   const bring = async (chosen: File) => {
-    const read = await pictureFromFile(chosen);
+    const read = await pictureFromFile(chosen, ROOM_PICTURE);
     if ('wrong' in read) return say(read.wrong, { tone: 'bad' });
     const stage = rig.shapes.find(({ kind }) => kind === 'stage');
     app.document.make({

@@ -18,10 +18,13 @@ import { rigInUse, type Show } from '@hovlix/core/show';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix, useShow } from '../../../host/hovlix';
 import { zipFormats } from '../../../host/files/formats';
+import { LAMP_PICTURE, pictureFromFile } from '../../../host/files/picture';
 import { saveFile } from '../../../host/files/save-file';
 import { useSession } from '../../../host/session';
 import { Card } from '../../../ui/card';
 import { Choose, decimal, named, remark, Typed, wholeNumber } from '../../../ui/form';
+import { FileButton } from '../../../ui/FileButton';
+import { LampPicture } from '../../../ui/LampPicture';
 import { NotHere } from '../../../ui/NotHere';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../../ui/pieces';
@@ -239,8 +242,21 @@ function About({ type, onPut }: { readonly type: Profile; readonly onPut: (chang
       />
     </Column>
   );
+  const say = useSession((session) => session.say);
+  const bring = async (file: File) => {
+    const read = await pictureFromFile(file, LAMP_PICTURE);
+    if ('wrong' in read) say(read.wrong, { tone: 'bad' });
+    else onPut({ picture: read.data });
+  };
   return (
     <>
+      <Row gap={12} flexWrap="wrap">
+        <LampPicture of={type} size={64} />
+        <FileButton label="Picture of this type" accept="image/*" onFiles={([file]) => file && void bring(file)}>
+          {type.picture ? 'Another picture' : 'Picture of your own'}
+        </FileButton>
+        {type.picture && <Button onPress={() => onPut({ picture: undefined })}>As drawn</Button>}
+      </Row>
       <Row gap={12} alignItems="flex-start">
         <Column flex={1}>
           <Typed<string> label="Maker" value={type.maker} read={named} onChange={(maker) => onPut({ maker })} />
