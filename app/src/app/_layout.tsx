@@ -4,6 +4,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { Slot } from 'expo-router';
 import { TamaguiProvider, Theme } from '@tamagui/core';
 import { wordsFor } from '@hovlix/core/problem';
+import { takeStatus } from '../data/queries';
 import { Failure } from '../features/shell/Failure';
 import { Shell } from '../features/shell/Shell';
 import { hovlix, HovlixProvider } from '../host/hovlix';
@@ -22,6 +23,7 @@ export default function Layout() {
   );
   const theme = useSession((session) => session.theme);
   const say = useSession((session) => session.say);
+  useEffect(() => app.conducting.onStatus((status) => takeStatus(queries, status)), [app, queries]);
   useEffect(() => {
     void app.start().then((problem) => {
       if (problem) say(wordsFor(problem), { tone: 'bad' });

@@ -1,22 +1,33 @@
 // What is asked of the server and of storage: keys and fetchers in one place.
 
-import { queryOptions } from '@tanstack/react-query';
+import { queryOptions, type QueryClient } from '@tanstack/react-query';
 import { Status } from '@hovlix/core/connect';
 import { readLog } from '@hovlix/core/live';
 import type { Repository } from '../host/document/repository';
 
-/** What goes out and what the stand-in says arrives, once a second while there is a server. */
+const STATUS = ['status'];
+/** It comes with each beat of the line; where it stays away for so long, in ms, it is asked for. */
+const STATUS_LATE = 2500;
+type Age = { readonly state: { readonly dataUpdatedAt: number } };
+
+/** What goes out and what the stand-in says arrives, once a second while there is a server: see {@link takeStatus}. */
 export const statusQuery = (served: boolean) =>
   queryOptions({
-    queryKey: ['status'],
+    queryKey: STATUS,
     enabled: served,
-    refetchInterval: 1000,
+    refetchInterval: ({ state }: Age) => (Date.now() - state.dataUpdatedAt < STATUS_LATE ? STATUS_LATE : 1000),
     queryFn: async ({ signal }) => {
       const response = await fetch('/api/status', { signal });
       if (!response.ok) throw new Error(`The server answered ${response.status}`);
       return Status.parse(await response.json());
     },
   });
+
+/** Keeps what the conductor told of its computer where all of the page looks for it. */
+export function takeStatus(queries: QueryClient, told: unknown): void {
+  const read = Status.safeParse(told);
+  if (read.success) queries.setQueryData(STATUS, read.data);
+}
 
 /** What was pressed before this screen came; null where nobody else kept it. */
 export const logQuery = (served: boolean) =>

@@ -7,14 +7,14 @@ import { seconds } from '../units';
 import { conductorHub, session, type Visitor } from '.';
 
 /** A conductor with the test show on, and screens by name. */
-function stage() {
+function stage(status?: (own: boolean) => { readonly code: number | null }) {
   let clock = 0;
   const nothing = () => undefined;
   const following = { entry: nothing, show: nothing, changed: nothing, keep: nothing };
   const shared = session(() => seconds(clock), following, { show: testShow(), chain: ['first'] });
-  const hub = conductorHub({ now: () => seconds(clock), session: shared });
+  const hub = conductorHub({ now: () => seconds(clock), session: shared, ...(status ? { status } : {}) });
   const screen = (name: string, device: Visitor['device'] = null, hello = true) => {
-    const heard: { type: string; why?: string }[] = [];
+    const heard: { type: string; why?: string; status?: { readonly code: number | null } }[] = [];
     const wire = { send: (text: string) => void heard.push(JSON.parse(text)), close: nothing, waiting: () => 0 };
     const line = hub.meet(wire, { device });
     const say = (message: object) => line.hear(JSON.stringify(message));
@@ -44,6 +44,24 @@ test('nothing is heard of a screen before its hello', () => {
   expect(early.refusals()).toEqual(['Say hello first.', 'Say hello first.', 'Say hello first.']);
   expect(early.heard).toHaveLength(3);
   expect(state().taps).toEqual([]);
+});
+
+test('how the computer is comes with each beat, to devices without what only its own screens may know', () => {
+  const { screen, look, pass } = stage((own) => ({ code: own ? 123456 : null }));
+  const [own, guest] = [screen('own'), screen('guest', device('phone', 'viewer'))];
+  const silent = screen('silent', null, false);
+  const codes = ({ heard }: typeof own) => heard.flatMap(({ type, status }) => (type === 'beat' ? [status?.code] : []));
+  // At once as it joins, and then every second.
+  expect([codes(own), codes(guest)]).toEqual([[123456], [null]]);
+  pass(1);
+  look();
+  look();
+  expect([codes(own), codes(guest), codes(silent)]).toEqual([[123456, 123456], [null, null], []]);
+});
+
+test('a conductor without a computer of its own tells nothing of one', () => {
+  const { screen } = stage();
+  expect(screen('one').heard.filter(({ type }) => type === 'beat')).toEqual([{ type: 'beat', screens: 1 }]);
 });
 
 test.each<[string, object, RegExp]>([

@@ -114,6 +114,8 @@ type Start = {
   readonly connections?: ConnectionsDesk;
   /** Is told which universes screens want to see. */
   readonly watch?: (universes: readonly number[]) => void;
+  /** How this computer is, as its own screens or devices may know it. */
+  readonly status?: (own: boolean) => Readonly<Record<string, unknown>>;
   /** Is told which screen wants to learn from the gear of this computer; null where none does any more. */
   readonly learn?: (screen: string | null) => void;
 };
@@ -122,6 +124,7 @@ export function conductorHub({
   now,
   session,
   connections,
+  status,
   watch = () => undefined,
   learn = () => undefined,
 }: Start): Hub {
@@ -162,6 +165,12 @@ export function conductorHub({
     return (
       order && { type: 'show', show: { ...order.show }, chain: [...order.chain], ...(by === undefined ? {} : { by }) }
     );
+  };
+  const tellBeat = (to: readonly Known[]): void => {
+    const beat = (own: boolean) =>
+      JSON.stringify({ type: 'beat', screens: screens(), ...(status && { status: status(own) }) } satisfies ToScreen);
+    let [forOwn, forDevices] = ['', ''];
+    for (const line of to) line.send(line.visitor.device ? (forDevices ||= beat(false)) : (forOwn ||= beat(true)));
   };
   const screens = () => open().filter(({ screen }) => screen !== '').length;
 
@@ -226,7 +235,7 @@ export function conductorHub({
     }
     if (at - beaten < BEAT - 0.05) return;
     beaten = at;
-    tellAll({ type: 'beat', screens: screens() });
+    tellBeat(open().filter(({ screen }) => screen !== ''));
   };
 
   const notAllowed = (line: Known) =>
@@ -343,7 +352,7 @@ export function conductorHub({
     });
     const out = connectionsMessage();
     if (out) tell(line, out);
-    tell(line, { type: 'beat', screens: screens() });
+    tellBeat([line]);
     const programs = open().some(({ screen }) => screen === state.programs);
     if (!line.visitor.device && !programs) act(line.screen, { type: 'program', screen: line.screen });
     if (!order) return;

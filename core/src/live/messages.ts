@@ -11,7 +11,7 @@ import { Right } from './rights';
 import { LiveState } from './live-state';
 
 /** Raised when a message changes its meaning; both sides name theirs in their first one. */
-export const PROTOCOL = 9;
+export const PROTOCOL = 10;
 
 /** A show on the wire is checked by `readShow` where it is taken in, so that a problem can be put in words. */
 const ShowJson = z.record(z.string(), z.unknown());
@@ -61,8 +61,12 @@ export const ToScreen = z.discriminatedUnion('type', [
     device: z.string().nullable(),
   }),
   z.strictObject({ type: z.literal('pong'), sent: z.number(), now: z.number().transform(seconds) }),
-  /** Said every second, so that a dead line is noticed. */
-  z.strictObject({ type: z.literal('beat'), screens: z.number().int() }),
+  /** Said every second, so that a dead line is noticed; with how the conductor's computer is, where it is one. */
+  z.strictObject({
+    type: z.literal('beat'),
+    screens: z.number().int(),
+    status: z.record(z.string(), z.unknown()).optional(),
+  }),
   z.strictObject({ type: z.literal('may'), may: Right }),
   z.strictObject({ type: z.literal('entries'), entries: z.array(Entry) }),
   /** The whole show: to a screen that joins, or, with `by`, to all as somebody put it on. */

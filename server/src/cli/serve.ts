@@ -194,6 +194,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
     connections,
     (universes) => threads.tellOutput({ type: 'watch', universes }),
     (screen) => gear.learn(screen),
+    (own) => status(own),
   );
   const gear = followGear({
     connections,

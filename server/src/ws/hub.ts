@@ -31,15 +31,26 @@ export type Hub = {
   readonly close: () => void;
 };
 
-/** @param watch is told which universes screens want to see. @param learn is told which screen learns from gear. */
+/**
+ * @param watch is told which universes screens want to see. @param learn is told which screen learns from gear.
+ * @param status how this computer is, as its own screens or devices may know it; told with each beat.
+ */
 export function startHub(
   session: Session,
   connections: ConnectionsStore,
   watch: (universes: readonly number[]) => void,
   learn?: (screen: string | null) => void,
+  status?: (own: boolean) => object,
 ): Hub {
   const sockets = new WebSocketServer({ noServer: true, maxPayload: MOST_BYTES });
-  const hub = conductorHub({ now, session, connections, watch, ...(learn ? { learn } : {}) });
+  const hub = conductorHub({
+    now,
+    session,
+    connections,
+    watch,
+    ...(learn ? { learn } : {}),
+    ...(status ? { status: (own) => ({ ...status(own) }) } : {}),
+  });
   const devices = new Map<WebSocket, string | undefined>();
 
   const looking = setInterval(() => {

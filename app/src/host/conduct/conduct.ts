@@ -86,6 +86,8 @@ export type Conducting = {
   /** The connections of the conductor's computer, each time they change. */
   readonly onConnections: (take: (connections: unknown) => void) => void;
   readonly onWord: (take: (word: Word) => void) => void;
+  /** How the conductor's computer is, once a second while it is reached. */
+  readonly onStatus: (take: (status: unknown) => void) => () => void;
   readonly onGear: (take: (word: GearWord) => void) => void;
   /** Shows a universe as it goes out while subscribed; one at a time on each screen. */
   readonly watch: (universe: number, take: (levels: Levels) => void) => () => void;
@@ -124,6 +126,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
   let heardAt = 0;
   let takeConnections: (connections: unknown) => void = () => undefined;
   let takeWord: (word: Word) => void = () => undefined;
+  const followers = new Set<(status: unknown) => void>();
   let takeGear: (word: GearWord) => void = () => undefined;
   let watched: { readonly universe: number; readonly take: (levels: Levels) => void } | undefined;
   /** Said before the welcome came: sent right after it. */
@@ -241,6 +244,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
         return;
       case 'beat':
         if (store.getState().screens !== message.screens) store.setState({ screens: message.screens });
+        if (message.status) for (const take of followers) take(message.status);
         return;
       case 'may':
         return store.setState({ may: message.may });
@@ -388,6 +392,10 @@ export function conducting(document: Document, light: Light, screen: string): Co
     screen,
     onConnections: (take) => void (takeConnections = take),
     onWord: (take) => void (takeWord = take),
+    onStatus(take) {
+      followers.add(take);
+      return () => followers.delete(take);
+    },
     onGear: (take) => void (takeGear = take),
     watch(universe, take) {
       const mine = { universe, take };
