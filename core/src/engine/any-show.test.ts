@@ -46,6 +46,7 @@ describe('any show', () => {
     high: fc.double({ min: -20, max: 20, noNaN: true }),
     hears: fc.oneof(
       fc.record({ drum: fc.constantFrom('kick' as const, 'snare' as const) }),
+      fc.record({ measure: fc.constantFrom('loudness' as const, 'brightness' as const) }),
       fc.record({ band: fc.constantFrom('low' as const, 'all' as const) }),
     ),
     source: fc.constantFrom('song' as const, 'microphone' as const),

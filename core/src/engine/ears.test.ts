@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { readBundle } from '../files';
 import { Chase } from '../light';
 import { AT_REST, type LiveState } from '../live';
-import { bandShares, LOUDNESS_BANDS, readEnvelopes, writeEnvelopes, type Envelopes } from '../music';
+import { bandShares, K_WEIGHTS, LKFS, LOUDNESS_BANDS, readEnvelopes, writeEnvelopes, type Envelopes } from '../music';
 import { edit, readShow, type Show } from '../show';
 import { brightB, dimmerA, hold, look, on, player, press, withLooks, type ValueIn } from '../testing/stage';
 import { id, seconds } from '../units';
@@ -69,6 +69,18 @@ describe('a song', () => {
     expect(dimmerA(heardIn([follow({ hears: { from: 4000, to: 900 } })], bass)(3))).toBe(0);
     expect([...bandShares(20, 16000)].every((share) => share > 0.999)).toBe(true);
   });
+
+  test('loudness is that of the last 0.4 s; brightness goes by where the sound lies', () => {
+    // All bands at full scale, as loud as it can be: with this gain that is all there is.
+    const full = LKFS + 10 * Math.log10(K_WEIGHTS.reduce((sum, weight) => sum + weight, 0));
+    const loud = heardIn([follow({ hears: { measure: 'loudness' }, gain: -full })], step);
+    // Half of the time is 3 of the 30 dB.
+    for (const [at, wanted] of [[4.9, 0], [5.2, 0.9], [6, 1], [10.2, 0.9], [10.5, 0]] as const)
+      expect(dimmerA(loud(at))).toBeCloseTo(wanted, 1);
+    const rising = sound((second, band) => (band === (second < 5 ? 1 : 14) ? 100 : 0));
+    const bright = heardIn([follow({ hears: { measure: 'brightness' } })], rising);
+    expect([dimmerA(bright(3)), dimmerA(bright(7))]).toEqual([0, 1]);
+  }); // prettier-ignore
 
   test('it adapts to how loud it is; with a gain it does not; floor, ceiling and gate cut off', () => {
     // 15 dB below what came before for a while, on a scale of 90 dB in 255 steps.

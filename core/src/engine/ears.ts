@@ -1,8 +1,8 @@
 // Ears: what followers listen for, and how much of it there is at an instant.
 
-import { hertzOf, type Follower } from '../light';
+import { hertzOf, type Follower, type Measure } from '../light';
 import type { Hearing } from '../live';
-import { bandShares, LOUDNESS_BANDS, loudnessOver } from '../music/bands';
+import { bandShares, brightnessOf, K_WEIGHTS, LKFS, LOUDNESS_BANDS, loudnessOver, MOMENTARY } from '../music/bands';
 import { type Drum } from '../music/drums';
 import { ENVELOPE_RATE, type Envelopes, type StrokeList } from '../music/envelopes';
 import type { Seconds } from '../units';
@@ -12,6 +12,7 @@ export type Ear = {
   readonly key: string;
   readonly source: Follower['source'];
   readonly drum: Drum | null;
+  readonly measure: Measure | null;
   /** Strokes are this far apart at least, in seconds; 0 for all that there are. */
   readonly gap: number;
   /** How much of each band counts; of a drum, nothing. */
@@ -46,13 +47,16 @@ function earOf(follower: Follower, most: number): Ear {
   const attack = Math.max(follower.attack, quickest);
   const release = Math.max(follower.release, quickest);
   const drum = 'drum' in hears ? hears.drum : null;
-  const hertz = 'drum' in hears ? undefined : hertzOf(hears);
+  const measure = 'measure' in hears ? hears.measure : null;
+  const hertz = 'drum' in hears || 'measure' in hears ? undefined : hertzOf(hears);
+  const shares = measure === 'loudness' ? K_WEIGHTS : new Float64Array(LOUDNESS_BANDS);
   return {
     key: JSON.stringify([source, hears, attack, release, floor, ceiling, gain ?? null]),
     source,
     drum,
+    measure,
     gap: 1 / most,
-    shares: hertz ? bandShares(hertz.low, hertz.high) : new Float64Array(LOUDNESS_BANDS),
+    shares: hertz ? bandShares(hertz.low, hertz.high) : shares,
     attack,
     release,
     floor,
@@ -136,19 +140,32 @@ export function curveFor(envelopes: Envelopes, ear: Ear): Float32Array {
   if (!known) curves.set(envelopes, (known = { heard: new Map(), loudness: new Map() }));
   const curve = known.heard.get(ear.key);
   if (curve) return curve;
-  // The bands are what takes long: whoever drags an attack or a floor asks for the same ones again and again.
-  const bands = ear.shares.join();
-  const loudness =
-    known.loudness.get(bands) ?? remember(known.loudness, bands, loudnessIn(envelopes, ear.shares), MOST_LOUDNESS);
-  return remember(known.heard, ear.key, curveOf(loudness, ear), MOST_CURVES);
+  return remember(known.heard, ear.key, curveOf(envelopes.frames, sharesFor(known, envelopes, ear), ear), MOST_CURVES);
 }
 
-function loudnessIn({ frames, levels }: Envelopes, shares: Float64Array): Loudness {
+/** What an ear would hear without attack and release: by frame, how much of the way from floor to ceiling. */
+function sharesFor(known: Curves, envelopes: Envelopes, ear: Ear): (frame: number) => number {
+  if (ear.measure === 'brightness')
+    return (frame) => between(ear, brightnessOf(envelopes.levels, frame * LOUDNESS_BANDS));
+  // The bands are what takes long: whoever drags an attack or a floor asks for the same ones again and again.
+  const bands = `${ear.measure ?? ''} ${ear.shares.join()}`;
+  const { decibels, loudest } =
+    known.loudness.get(bands) ?? remember(known.loudness, bands, loudnessIn(envelopes, ear), MOST_LOUDNESS);
+  return (frame) => shareOf(ear, decibels[frame]!, loudest[frame]!);
+}
+
+function loudnessIn({ frames, levels }: Envelopes, { shares, measure }: Ear): Loudness {
   const decibels = new Float32Array(frames);
   const loudest = new Float32Array(frames);
+  const momentary = measure === 'loudness' ? Math.round(MOMENTARY * ENVELOPE_RATE) : 1;
+  const powers = new Float64Array(momentary);
   let most = -Infinity;
   for (let frame = 0; frame < frames; frame++) {
-    const now = loudnessOver(levels, frame * LOUDNESS_BANDS, shares);
+    let now = loudnessOver(levels, frame * LOUDNESS_BANDS, shares);
+    if (momentary > 1) {
+      powers[frame % momentary] = 10 ** (now / 10);
+      now = LKFS + 10 * Math.log10(meanOf(powers) + 1e-12);
+    }
     most = Math.max(now, most - FORGETS / ENVELOPE_RATE);
     decibels[frame] = now;
     loudest[frame] = most;
@@ -156,12 +173,17 @@ function loudnessIn({ frames, levels }: Envelopes, shares: Float64Array): Loudne
   return { decibels, loudest };
 }
 
-function curveOf({ decibels, loudest }: Loudness, ear: Ear): Float32Array {
-  const curve = new Float32Array(decibels.length);
+function meanOf(powers: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < powers.length; i++) sum += powers[i]!;
+  return sum / powers.length;
+}
+
+function curveOf(frames: number, share: (frame: number) => number, ear: Ear): Float32Array {
+  const curve = new Float32Array(frames);
   let value = 0;
   for (let frame = 0; frame < curve.length; frame++) {
-    const share = shareOf(ear, decibels[frame]!, loudest[frame]!);
-    value = slewed(value, share, 1 / ENVELOPE_RATE, ear.attack, ear.release);
+    value = slewed(value, share(frame), 1 / ENVELOPE_RATE, ear.attack, ear.release);
     curve[frame] = value;
   }
   return curve;
@@ -233,6 +255,20 @@ function strokeShape(ear: Ear, strength: number, since: number): number {
   return full * (1 - falling / ear.release);
 }
 
+/** What an ear would hear of one of a microphone's moments without attack and release. */
+function shareNow(ear: Ear, moments: Hearing['moments'], i: number, top: number): number {
+  const { levels, at } = moments[i]!;
+  if (ear.measure === 'brightness') return between(ear, brightnessOf(levels, 0));
+  if (ear.measure === null) return shareOf(ear, loudnessOver(levels, 0, ear.shares), top);
+  let power = 0;
+  let count = 0;
+  for (let k = i; k >= 0 && at - moments[k]!.at < MOMENTARY; k--) {
+    power += 10 ** (loudnessOver(moments[k]!.levels, 0, ear.shares) / 10);
+    count++;
+  }
+  return shareOf(ear, LKFS + 10 * Math.log10(power / count + 1e-12), top + LKFS);
+}
+
 function heardNow(ear: Ear, hearing: Hearing, at: Seconds): number {
   const { moments, loudest } = hearing;
   const last = moments[moments.length - 1];
@@ -251,7 +287,7 @@ function heardNow(ear: Ear, hearing: Hearing, at: Seconds): number {
     let value = 0;
     for (let i = 0; i < moments.length; i++) {
       const passed = i > 0 ? moments[i]!.at - moments[i - 1]!.at : Infinity;
-      value = slewed(value, shareOf(ear, loudnessOver(moments[i]!.levels, 0, ear.shares), top), passed, ear.attack, ear.release); // prettier-ignore
+      value = slewed(value, shareNow(ear, moments, i, top), passed, ear.attack, ear.release);
     }
     ear.memory.moments = moments;
     ear.memory.height = value;

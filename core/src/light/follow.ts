@@ -19,10 +19,15 @@ export type HearingBand = keyof typeof HEARING_BANDS;
 export const HERTZ = { least: 20, most: 16000 } as const;
 const Hertz = z.number().min(HERTZ.least).max(HERTZ.most);
 
-/** What is listened for: loudness in a band, between two frequencies, or the strokes of a drum. */
+/** What is measured over all of the spectrum: how loud it sounds to people, and how much of it lies high up. */
+export const MEASURES = ['loudness', 'brightness'] as const;
+export type Measure = (typeof MEASURES)[number];
+
+/** What is listened for: loudness in a band, between two frequencies, a measure of the whole, or the strokes of a drum. */
 export const Hears = z.union([
   z.strictObject({ band: z.enum(Object.keys(HEARING_BANDS) as [HearingBand, ...HearingBand[]]) }),
   z.strictObject({ from: Hertz, to: Hertz }),
+  z.strictObject({ measure: z.enum(MEASURES) }),
   z.strictObject({ drum: z.enum(DRUMS) }),
 ]);
 export type Hears = z.infer<typeof Hears>;
@@ -66,7 +71,10 @@ export const Follower = z.discriminatedUnion('type', [
 export type Follower = z.infer<typeof Follower>;
 
 /** The frequencies of what is listened for, in hertz; the lower one first, whichever was drawn first. */
-export function hertzOf(hears: Exclude<Hears, { drum: unknown }>): { readonly low: number; readonly high: number } {
+export function hertzOf(hears: Exclude<Hears, { drum: unknown } | { measure: unknown }>): {
+  readonly low: number;
+  readonly high: number;
+} {
   if ('band' in hears) return HEARING_BANDS[hears.band];
   return { low: Math.min(hears.from, hears.to), high: Math.max(hears.from, hears.to) };
 }

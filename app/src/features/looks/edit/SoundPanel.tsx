@@ -7,8 +7,10 @@ import {
   hertzOf,
   HERTZ,
   LONGEST_SLEW,
+  MEASURES,
   type HearingBand,
   type Hears,
+  type Measure,
 } from '@hovlix/core/light';
 import { DRUMS, type Drum } from '@hovlix/core/music';
 import { useLive, useShow } from '../../../host/hovlix';
@@ -33,6 +35,11 @@ const BAND_NAMES: Readonly<Record<HearingBand, string>> = {
   mid: 'Mid',
   high: 'High',
 };
+const MEASURE_NAMES: Readonly<Record<Measure, string>> = { loudness: 'Loudness', brightness: 'Brightness' };
+const MEASURE_WORDS: Readonly<Record<Measure, string>> = {
+  loudness: 'As loud as it sounds to people, over the last 0.4 s: slow and calm, for a whole stage.',
+  brightness: 'Nothing for a bass alone, all for cymbals and hiss, however loud.',
+};
 const DRUM_NAMES: Readonly<Record<Drum, string>> = { kick: 'Kick', snare: 'Snare', hat: 'Hat' };
 
 /** What a follower is called: “Level follows the kick”. */
@@ -42,11 +49,15 @@ export function followerWords(follower: Follower): string {
   const what =
     'drum' in hears
       ? `the ${hears.drum}`
-      : 'band' in hears
-        ? hears.band === 'all'
-          ? 'how loud it is'
-          : `the ${hears.band} band`
-        : `${hertzOf(hears).low} to ${hertzOf(hears).high} Hz`;
+      : 'measure' in hears
+        ? hears.measure === 'loudness'
+          ? 'how loud it sounds'
+          : 'how bright it sounds'
+        : 'band' in hears
+          ? hears.band === 'all'
+            ? 'how loud it is'
+            : `the ${hears.band} band`
+          : `${hertzOf(hears).low} to ${hertzOf(hears).high} Hz`;
   return `${on.charAt(0).toUpperCase()}${on.slice(1)} follows ${what}`;
 }
 
@@ -200,7 +211,7 @@ function FollowerForm({ follower, lamps, onChange }: FormProps) {
 function HearsForm({ follower, onChange }: { readonly follower: Follower; readonly onChange: (hears: Hears) => void }) {
   const { hears } = follower;
   const drawn = 'from' in hears;
-  const hertz = 'drum' in hears ? undefined : hertzOf(hears);
+  const hertz = 'drum' in hears ? undefined : 'measure' in hears ? HEARING_BANDS.all : hertzOf(hears);
   return (
     <Column gap={10}>
       <Row gap={6} flexWrap="wrap" role="group" aria-label="What it listens for">
@@ -219,6 +230,15 @@ function HearsForm({ follower, onChange }: { readonly follower: Follower; readon
           on={drawn}
           onPress={() => !drawn && onChange({ from: hertz?.low ?? 60, to: hertz?.high ?? 250 })}
         />
+        {MEASURES.map((measure) => (
+          <Chip
+            key={measure}
+            small
+            name={MEASURE_NAMES[measure]}
+            on={'measure' in hears && hears.measure === measure}
+            onPress={() => onChange({ measure })}
+          />
+        ))}
         {DRUMS.map((drum) => (
           <Chip
             key={drum}
@@ -252,6 +272,7 @@ function HearsForm({ follower, onChange }: { readonly follower: Follower; readon
           />
         </Pair>
       )}
+      {'measure' in hears && <Quiet>{MEASURE_WORDS[hears.measure]}</Quiet>}
       {'drum' in hears && <Quiet>Anything that sounds like one: a hard bass note may count as a kick.</Quiet>}
     </Column>
   );
@@ -283,18 +304,20 @@ function Slew({
 }
 
 function Sensitivity({ follower, onChange }: Pick<FormProps, 'follower' | 'onChange'>) {
-  const drum = 'drum' in follower.hears;
+  // A stroke, and how bright it is, are not more of it when it is louder.
+  const levelless =
+    'drum' in follower.hears || ('measure' in follower.hears && follower.hears.measure === 'brightness');
   const gate = follower.floor >= follower.ceiling;
   return (
     <>
-      {!drum && (
+      {!levelless && (
         <Switch
           label="Adapts to how loud it is"
           on={follower.gain === undefined}
           onChange={(adapts) => onChange({ ...follower, gain: adapts ? undefined : 10 })}
         />
       )}
-      {!drum && follower.gain !== undefined && (
+      {!levelless && follower.gain !== undefined && (
         <Slider
           label="Sensitivity"
           value={follower.gain}
