@@ -62,6 +62,8 @@ test('chosen steps of a chase go together on faders, and snap or fade by themsel
   await sheet.getByRole('group', { name: 'Role' }).getByRole('button', { name: 'Front wash' }).click();
   await sheet.getByRole('button', { name: 'All the same' }).click();
   await put(page, 0, '33');
+  // The first of them is seen on stage meanwhile.
+  await expect.poll(() => front(page)).toEqual([33, 33, 33, 33]);
   for (let place = 0; place < 4; place++) await expect(fader(page, place)).toHaveAttribute('aria-valuenow', '33');
   await sheet.getByRole('button', { name: 'Snap or fade …' }).click();
   const level = sheet.getByRole('group', { name: 'Level changes' });

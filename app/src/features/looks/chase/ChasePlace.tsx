@@ -156,7 +156,7 @@ function Editor({ show, chase }: Props) {
         </Column>
       </div>
       {faders && picked.length > 0 && (
-        <StepFaders show={show} chase={chase} picked={picked} onPut={put} onClose={() => setFaders(false)} />
+        <StepFaders show={show} chase={chase} picked={picked} seen={!on} onPut={put} onClose={() => setFaders(false)} />
       )}
       {adding !== null && (
         <AddStep
