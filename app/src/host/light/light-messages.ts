@@ -20,10 +20,13 @@ export type StageHead = {
   readonly patterns: readonly Gobo['pattern'][];
 };
 
+/** A canvas of the page, or one it has given away. */
+export type StageCanvas = OffscreenCanvas | HTMLCanvasElement;
+
 /** What the page tells of the canvas that the stage is painted on. */
 export type ToStage =
   /** It is painted from now on; the canvas comes along the first time. */
-  | { readonly type: 'stage'; readonly surface: number; readonly canvas?: OffscreenCanvas }
+  | { readonly type: 'stage'; readonly surface: number; readonly canvas?: StageCanvas }
   /** In pixels of the page; `scale` pixels of the screen for each. */
   | { readonly type: 'stage-size'; readonly width: number; readonly height: number; readonly scale: number }
   /** Lamps with a ring around them. */

@@ -4,7 +4,9 @@ import type { Explanation } from '@hovlix/core/engine';
 import type { LookValue } from '@hovlix/core/light';
 import type { Shape } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
+import { localSeconds } from '../conduct/local-clock';
 import type { FromLight, StageHead, ToLight, When } from './light-messages';
+import { stageWindow } from './stage-window';
 
 export type Stage = {
   readonly heads: readonly StageHead[];
@@ -81,22 +83,47 @@ export function light(worker: Worker): Light {
     }
   };
 
+  const onStage = (listener: () => void) => {
+    stageListeners.add(listener);
+    return () => void stageListeners.delete(listener);
+  };
+  const onFrame = (draw: (lamps: Float32Array) => void) => {
+    drawers.add(draw);
+    tell({ type: 'frames', on: true });
+    return () => {
+      drawers.delete(draw);
+      if (drawers.size === 0) tell({ type: 'frames', on: false });
+    };
+  };
+
+  /** A browser that cannot give a canvas away has the page paint it. */
+  const paintedHere = (canvas: HTMLCanvasElement): PaintedStage => {
+    const here = stageWindow({
+      clock: localSeconds,
+      nextFrame: (draw) => void requestAnimationFrame(draw),
+      afterwards: (done) => void setTimeout(done),
+    });
+    const take = () => here.take(stage.heads, stage.shapes);
+    here.hear({ type: 'stage', surface: 0, canvas });
+    take();
+    const stops = [onStage(take), onFrame(here.lit)];
+    return {
+      size: (width, height, scale) => here.hear({ type: 'stage-size', width, height, scale }),
+      mark: (fixtures) => here.hear({ type: 'stage-marked', fixtures }),
+      stop() {
+        here.hear({ type: 'stage-off', surface: 0 });
+        for (const stop of stops) stop();
+      },
+    };
+  };
+
   return {
     tell,
     stage: () => stage,
-    onStage(listener) {
-      stageListeners.add(listener);
-      return () => stageListeners.delete(listener);
-    },
-    onFrame(draw) {
-      drawers.add(draw);
-      tell({ type: 'frames', on: true });
-      return () => {
-        drawers.delete(draw);
-        if (drawers.size === 0) tell({ type: 'frames', on: false });
-      };
-    },
+    onStage,
+    onFrame,
     paint(canvas) {
+      if (typeof canvas.transferControlToOffscreen !== 'function') return paintedHere(canvas);
       const known = given.get(canvas);
       const surface = known ?? ++canvases;
       given.set(canvas, surface);
@@ -122,5 +149,5 @@ export function light(worker: Worker): Light {
 /** What of a message is given away, not copied. */
 function handed(message: ToLight): Transferable[] {
   if (message.type === 'spent') return [message.lamps.buffer];
-  return message.type === 'stage' && message.canvas ? [message.canvas] : [];
+  return message.type === 'stage' && message.canvas ? [message.canvas as OffscreenCanvas] : [];
 }

@@ -10,7 +10,7 @@ let done: () => void = () => undefined;
 port2.onmessage = () => done();
 const stage = stageWindow({
   clock: localSeconds,
-  nextFrame: (draw) => self.requestAnimationFrame(draw),
+  nextFrame: (draw) => void self.requestAnimationFrame(draw),
   afterwards(then) {
     done = then;
     port1.postMessage(null);

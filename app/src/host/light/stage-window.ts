@@ -1,9 +1,11 @@
-// Paints the stage on a canvas of the page, in the worker that knows its light: the page has no part in it.
+// Paints the stage on a canvas: one that the page gave away, in the worker that knows its light, so that the page has no
+// part in it; or the page's own, where a browser cannot give one away.
 
 import type { Shape } from '@hovlix/core/rig';
+import type { Canvas2D } from '../../ui/stage/canvas';
 import { pace } from '../../ui/stage/pace';
 import { painter, type Painter } from '../../ui/stage/paint';
-import type { StageHead, ToStage } from './light-messages';
+import type { StageCanvas, StageHead, ToStage } from './light-messages';
 
 export type StageWindow = {
   readonly hear: (message: ToStage) => void;
@@ -28,10 +30,10 @@ const NO_LAMPS = new Float32Array(0);
 
 export function stageWindow({ clock, nextFrame, afterwards }: Host): StageWindow {
   /** By number: a page that hides a picture may show the same one again, and can give a canvas away only once. */
-  const canvases = new Map<number, OffscreenCanvas>();
+  const canvases = new Map<number, StageCanvas>();
   const rate = pace();
-  let shown: OffscreenCanvas | undefined;
-  let context: OffscreenCanvasRenderingContext2D | null = null;
+  let shown: StageCanvas | undefined;
+  let context: Canvas2D | null = null;
   let size = { width: 0, height: 0, scale: 1 };
   let heads: readonly StageHead[] = [];
   let artist: Painter = painter([], []);
@@ -74,7 +76,7 @@ export function stageWindow({ clock, nextFrame, afterwards }: Host): StageWindow
         case 'stage':
           if (message.canvas) canvases.set(message.surface, message.canvas);
           shown = canvases.get(message.surface);
-          context = shown?.getContext('2d', { alpha: false }) ?? null;
+          context = (shown?.getContext('2d', { alpha: false }) ?? null) as Canvas2D | null;
           return ask();
         case 'stage-size':
           size = message;
