@@ -36,15 +36,17 @@ export function ClipEditor({ song, lane, grid, window, may }: Editing<LookLane>)
   const gesture = useRef<Gesture | null>(null);
   const [moved, setMoved] = useState<(Span & { readonly by: number }) | null>(null);
   const [box, setBox] = useState<readonly [number, number] | null>(null);
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [wanted, setChosen] = useState<ReadonlySet<string>>(new Set());
   /** A tap takes one more along. */
   const [several, setSeveral] = useState(false);
   const { from, to } = beatsOfBars(song, window.first, window.first + window.count - 1);
   const nameOf = (clip: Clip) => (clip.look ? (looks.find(({ id }) => id === clip.look)?.name ?? 'Gone') : 'Dark');
-  const clips = someClips(lane.clips.filter(({ id }) => chosen.has(id)));
+  const clips = someClips(lane.clips.filter(({ id }) => wanted.has(id)));
   const inView = lane.clips.filter((one) => one.to > from && one.from < to);
   const on = { song: song.id, lane: lane.id };
   const ids = clips?.map(({ id }) => id) ?? [];
+  /** Of what was chosen, what is still there. */
+  const chosen: ReadonlySet<string> = new Set(ids);
   const place = (one: Clip, where: Span) =>
     where.to > where.from && document.make({ type: 'move-clip', ...on, clip: one.id, ...where });
   const shift = (by: number) => by !== 0 && clips && document.make({ type: 'move-clips', ...on, clips: ids, by });
@@ -138,7 +140,7 @@ export function ClipEditor({ song, lane, grid, window, may }: Editing<LookLane>)
       >
         <GridLines window={window} grid={grid} />
         {lane.clips
-          .filter((one) => inView.includes(one) || (moved && chosen.has(one.id)))
+          .filter((one) => shownAt(one).to > from && shownAt(one).from < to)
           .map((one) => {
             const at = shownAt(one);
             const [left, right] = [xOf(window, at.from), xOf(window, at.to)];
