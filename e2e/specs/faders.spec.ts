@@ -1,7 +1,8 @@
 // One attribute of many lamps on faders, in a look and in several steps of a chase at once; and what snaps in a step.
 
+import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { button, nodeReport, open, restoreConnections, restoreShow, tab } from './hovlix';
+import { button, nodeReport, open, restoreConnections, restoreShow, tab, tooSmall } from './hovlix';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => {
@@ -22,6 +23,13 @@ async function put(page: Page, place: number, percent: string): Promise<void> {
   await figure.press('Enter');
 }
 
+/** What a reader would stumble over, and what a finger would miss. */
+async function faults(page: Page): Promise<readonly string[]> {
+  await page.waitForFunction(() => document.getAnimations().every(({ playState }) => playState !== 'running'));
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  return [...violations.map(({ id }) => id), ...(await tooSmall(page))];
+}
+
 test('each lamp has its fader: moved alone, with the same distances, all to one place; fine is a tenth', async ({
   page,
 }) => {
@@ -29,6 +37,7 @@ test('each lamp has its fader: moved alone, with the same distances, all to one 
   await button(page, 'Front wash').click();
   await tab(page, 'Faders').click();
   await expect(fader(page, 3)).toBeVisible();
+  expect(await faults(page)).toEqual([]);
   for (const [place, percent] of ['80', '60', '40', '20'].entries()) await put(page, place, percent);
   await expect.poll(() => front(page)).toEqual([80, 60, 40, 20]);
 
@@ -66,6 +75,7 @@ test('chosen steps of a chase go together on faders, and snap or fade by themsel
   await expect.poll(() => front(page)).toEqual([33, 33, 33, 33]);
   for (let place = 0; place < 4; place++) await expect(fader(page, place)).toHaveAttribute('aria-valuenow', '33');
   await sheet.getByRole('button', { name: 'Snap or fade …' }).click();
+  expect(await faults(page)).toEqual([]);
   const level = sheet.getByRole('group', { name: 'Level changes' });
   await level.getByRole('button', { name: 'Snaps' }).click();
   await expect(level.getByRole('button', { name: 'Snaps' })).toHaveAttribute('aria-pressed', 'true');
@@ -79,7 +89,7 @@ test('chosen steps of a chase go together on faders, and snap or fade by themsel
     await page.getByRole('dialog').getByRole('group', { name: 'Role' }).getByRole('button', { name: 'Front wash' }).click();
     if (own === null) await expect(fader(page, 0)).not.toHaveAttribute('aria-valuenow', '33');
     else await expect(fader(page, 0)).toHaveAttribute('aria-valuenow', String(own));
-    await expect(page.getByRole('button', { name: own === null ? 'Snap or fade …' : 'Snap or fade (1) …' })).toBeVisible();
+    await expect(page.getByRole('dialog').getByRole('button', { name: own === null ? 'Snap or fade …' : 'Snap or fade (1) …' })).toBeVisible();
     await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
     await page.getByRole('checkbox', { name: `Choose step ${step}`, exact: true }).click();
   } // prettier-ignore
