@@ -8,6 +8,7 @@ import { counted } from '@hovlix/core/counted';
 import { useHovlix } from '../../../host/hovlix';
 import { Chip } from '../../../ui/Chip';
 import { Quiet, Row } from '../../../ui/pieces';
+import { ScrollArea } from '../../../ui/ScrollArea';
 import { Sheet } from '../../../ui/Sheet';
 import { FadersPanel } from '../faders/FadersPanel';
 import { TimesForm } from '../TimesForm';
@@ -60,11 +61,13 @@ export function StepFaders({ show, chase, picked, seen, onPut, onClose }: Props)
   };
   return (
     <Sheet title={`${counted(picked.length, 'step')} on faders`} low onClose={onClose}>
-      <Row gap={6} flexWrap="wrap" role="group" aria-label="Role">
-        {roles.map(({ id, name }) => (
-          <Chip key={id} small name={name} on={id === role} onPress={() => setRole(id)} />
-        ))}
-      </Row>
+      <ScrollArea sideways>
+        <Row gap={6} role="group" aria-label="Role">
+          {roles.map(({ id, name }) => (
+            <Chip key={id} small name={name} on={id === role} onPress={() => setRole(id)} />
+          ))}
+        </Row>
+      </ScrollArea>
       {lamps.length === 0 ? (
         <Quiet>No role of this show is cast in tonight’s rig.</Quiet>
       ) : (

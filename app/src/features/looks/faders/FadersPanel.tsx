@@ -44,7 +44,6 @@ export function FadersPanel({ lamps, casting, sets, onMove }: Props) {
         </Row>
       </ScrollArea>
       <Segments label="Moved together" value={together} choices={TOGETHER} onChoose={setTogether} />
-      <Switch label="Fine: a tenth of the way" on={fine} onChange={setFine} />
       <Column gap={8} role="group" aria-label={`Faders: ${kind.name}`}>
         {kind.lamps.map((lamp, i) => (
           <LampFader
@@ -57,6 +56,7 @@ export function FadersPanel({ lamps, casting, sets, onMove }: Props) {
           />
         ))}
       </Column>
+      <Switch label="Fine: a tenth of the way" on={fine} onChange={setFine} />
     </Column>
   ); // prettier-ignore
 }
