@@ -328,7 +328,7 @@ test('bad files and numbers are refused in a sentence, and the show stays as it 
     mimeType: 'image/jpeg',
     buffer: Buffer.alloc(41_000_000),
   });
-  await saysTo(page, /“hall\.jpg” is 41 MB\. A picture of the room may have up to 40 MB/);
+  await saysTo(page, /“hall\.jpg” is 41 MB\. A picture may have up to 40 MB/);
   await page.locator('input[aria-label="Picture of the room"]').setInputFiles({
     name: 'song.jpg',
     mimeType: 'image/jpeg',
