@@ -28,7 +28,7 @@ test('one moves alone, all go to where it is, or all by as much as it', () => {
   ];
   const rounded = (moved: Faders) =>
     moved.map((set) => set.map((one) => (one === undefined ? one : Math.round(one * 100) / 100)));
-  expect(fadersMoved(faders, 0, 0.4, 'alone', [0, 1])).toEqual([[0.4, 0.5, undefined], [0.4, 0.9, 0.2]]); // prettier-ignore
+  expect(fadersMoved(faders, 0, 0.4, 'alone', [0, 1])).toEqual([[0.4, undefined, undefined], [0.4, undefined, undefined]]); // prettier-ignore
   expect(fadersMoved(faders, 0, 1.4, 'same', [0, 1])).toEqual([[1, 1, 1], [1, 1, 1]]); // prettier-ignore
   expect(rounded(fadersMoved(faders, 0, 0.15, 'apart', [0, 1]))).toEqual([[0.15, 0.55, undefined], [0.35, 0.95, 0.25]]); // prettier-ignore
   // The highest stops at the top, and the others with it.
@@ -51,6 +51,15 @@ test('distances stay, however far one is moved, and what is said comes back as i
       expect(fadersIn(said, wash, 'level', casting)).toEqual(faders[0]);
     }),
   );
+});
+
+test('one lamp moved alone leaves the others in the fan they are in', () => {
+  const fan = value({ level: { type: 'fan', from: 0, to: 0.9 } });
+  const [moved] = fadersMoved([fadersIn([fan], wash, 'level', casting)], 0, 0.5, 'alone', [0, 1]);
+  const said = withFaders([fan], wash, 'level', moved!, casting);
+  expect(said[0]).toEqual(fan);
+  expect(said).toHaveLength(2);
+  expect(fadersIn(said, wash, 'level', casting).map((one) => Math.round(one! * 10) / 10)).toEqual([0.5, 0.3, 0.6, 0.9]);
 });
 
 test('lamps that stand alike are told in one value, and the role as a whole where all do', () => {

@@ -44,7 +44,8 @@ function isNumeric(drive: Drive<unknown>): drive is Drive<number> {
 }
 
 /**
- * Faders after one lamp's was moved to `to`, in all looks or steps. Those that keep their distances stop together where
+ * What is to be said after one lamp's fader was moved to `to`, in all looks or steps; undefined for lamps that are told
+ * nothing, so that a fan goes on over those that stay. Those that keep their distances stop together where
  * the first of them meets an end, and what is left alone stays so.
  */
 export function fadersMoved(
@@ -56,7 +57,7 @@ export function fadersMoved(
 ): Faders {
   const at = clamp(to, low, high);
   if (together === 'same') return faders.map((set) => set.map(() => at));
-  if (together === 'alone') return faders.map((set) => set.map((value, i) => (i === lamp ? at : value)));
+  if (together === 'alone') return faders.map((set) => set.map((_, i) => (i === lamp ? at : undefined)));
   const from = faders.map((set) => set[lamp]).find((value) => value !== undefined);
   // Nothing to keep a distance from: it is told for the first time.
   if (from === undefined) return fadersMoved(faders, lamp, to, 'alone', [low, high]);

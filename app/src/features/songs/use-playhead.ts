@@ -39,10 +39,11 @@ export function usePlayhead(song: Song, lines: Lines, free: { readonly current: 
       const time = here ? songTimeAt(live, app.conducting.now()) : seconds(0);
       const place = here ? barsAt(song, time) : -1e6;
       const speed = here && live.playing ? ((barsAt(song, seconds(time + STEP)) - place) / STEP) * live.rate : 0;
+      const run = { place, speed };
       // A song that stands is looked at now and then: lines come into sight.
       if (speed > 0 || place !== before || ++looked % 8 === 0)
         for (const pin of window.document.querySelectorAll<HTMLElement>('[data-pin]'))
-          movePin(pin, { place, speed }, performance.now());
+          movePin(pin, run, performance.now());
       before = place;
       // A sheet that is not laid out yet has no place to go to.
       if (!here || !live.playing || !useSession.getState().follow || free.current <= 0) return;
