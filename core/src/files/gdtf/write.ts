@@ -16,6 +16,7 @@ export function notInGdtf(profile: Profile): readonly string[] {
   return [
     profile.colours.some(({ second }) => second) ? 'second halves of split colours' : '',
     channels.some(({ dark }) => dark !== undefined && dark !== null) ? 'values for blackout' : '',
+    profile.picture ? 'its picture' : '',
     profile.modes.some(({ menu }) => menu) ? 'what to set on the lamp’s menu' : '',
     channels.some(({ ranges }) => ranges.some(({ hold }) => hold !== undefined && hold !== 3 && hold !== 5))
       ? 'how long a reset is held'

@@ -6,7 +6,7 @@ import { beatOfBar, meterAtBar, timeAt } from '@hovlix/core/time';
 import type { Keeps, Song } from '@hovlix/core/song';
 import { useHovlix } from '../../../host/hovlix';
 import { Choose, decimal, Typed } from '../../../ui/form';
-import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { Button, Column, Quiet, Row } from '../../../ui/pieces';
 import { Segments } from '../../../ui/Segments';
 import { Sheet } from '../../../ui/Sheet';
 import { Stepper } from '../../../ui/Stepper';
@@ -42,18 +42,16 @@ export function TimeSheet({ song, range, onClose }: Props) {
     );
   return (
     <Sheet title="Bars and tempo" low onClose={onClose}>
-      <Row justifyContent="space-between" gap={8} flexWrap="wrap">
-        <Words>When bars move, the light</Words>
-        <Segments
-          label="When bars move, the light"
-          value={keeps}
-          choices={[
-            { value: 'bars', name: 'goes with the bars' },
-            { value: 'sound', name: 'stays where it is' },
-          ]}
-          onChoose={setKeeps}
-        />
-      </Row>
+      <Segments
+        titled
+        label="When bars move, the light"
+        value={keeps}
+        choices={[
+          { value: 'bars', name: 'goes with the bars' },
+          { value: 'sound', name: 'stays where it is' },
+        ]}
+        onChoose={setKeeps}
+      />
       {range && <HereCard key={range.first} song={song} range={range} keeps={keeps} />}
       <Column gap={8}>
         <Stepper
