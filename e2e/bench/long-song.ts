@@ -111,13 +111,11 @@ export async function benchLeadSheet(note: Note): Promise<void> {
     await page.goto(`http://localhost:${port}/songs/${show.songs[0]!.id}`);
     await page.getByRole('button', { name: 'Bar 1', exact: true }).waitFor();
     note('that song opens, page and all, phone size, processor at a quarter', `${((performance.now() - from) / 1000).toFixed(1)} s`, '<= 1.5 s');
-    await page.getByRole('button', { name: 'All songs' }).click();
-    await page.getByRole('heading', { name: 'Songs' }).waitFor();
-    await page.waitForTimeout(2000);
-    const again = performance.now();
-    await page.getByRole('button', { name: `Open ${show.songs[0]!.title}` }).click();
-    await page.getByRole('button', { name: 'Bar 1', exact: true }).waitFor();
-    note('the same from the list of songs', `${((performance.now() - again) / 1000).toFixed(1)} s`, '<= 1.5 s');
+    await toList(page);
+    for (const which of ['from the list of songs', 'the second time from there']) {
+      note(`the same ${which}, from the press to its bars on the screen`, `${((await openedFromList(page, show.songs[0]!.title)) / 1000).toFixed(1)} s`, '<= 1.5 s');
+      if (which === 'from the list of songs') await toList(page);
+    }
     await page.waitForTimeout(4000);
     note('scrolling it', `${(await scrolled(page)).toFixed(0)} frames/s`, '>= 50');
     await page.getByRole('button', { name: 'Play', exact: true }).click();
@@ -128,6 +126,28 @@ export async function benchLeadSheet(note: Note): Promise<void> {
     server.kill();
   }
 } // prettier-ignore
+
+async function toList(page: Page): Promise<void> {
+  await page.waitForTimeout(2000);
+  await page.getByRole('button', { name: 'All songs' }).click();
+  await page.getByRole('heading', { name: 'Songs' }).waitFor();
+  await page.waitForTimeout(2000);
+}
+
+/** Presses a song in the list; in ms from the press to the frame that shows its first bar, by the page's own clock. */
+async function openedFromList(page: Page, title: string): Promise<number> {
+  const taken = page.evaluate<number>(`new Promise((resolve) => {
+    let pressed = 0;
+    addEventListener('pointerdown', ({ timeStamp }) => (pressed = timeStamp), { once: true, capture: true });
+    const look = (at) => {
+      if (pressed && document.querySelector('[aria-label="Bar 1"]')) requestAnimationFrame((then) => resolve(then - pressed));
+      else requestAnimationFrame(look);
+    };
+    requestAnimationFrame(look);
+  })`);
+  await page.getByRole('button', { name: `Open ${title}` }).click();
+  return taken;
+}
 
 /** As text: the names that tsx gives to functions do not exist in the page. */
 const framesIn = (page: Page, ms: number): Promise<number> =>

@@ -1,6 +1,6 @@
 // The frame of every place: stage strip above, the five places below or at the side, the pulse bar always in reach.
 
-import { useEffect, type ReactNode } from 'react';
+import { memo, useEffect, type ReactNode } from 'react';
 import { usePathname } from 'expo-router';
 import { useMedia, View } from '@tamagui/core';
 import { useStore } from 'zustand';
@@ -22,6 +22,32 @@ import { Shortcuts } from './Shortcuts';
 import { StepPills } from './Steps';
 import { useIsEmpty, Welcome } from './Welcome';
 
+// What needs nothing of the frame is made once: as elements that stay the same it is not drawn anew with each place.
+const STRIP = <StepPills />;
+const NOTICES = <Alarm />;
+const NEXT = <NextStep />;
+const OVER = (
+  <>
+    <Masters />
+    <Tempo />
+    <Asking />
+    <Said />
+  </>
+);
+const PULSE = (
+  <View render="section" aria-label="Pulse and light">
+    <PulseBar />
+  </View>
+);
+const UNSEEN = (
+  <>
+    <Lock />
+    <Passing />
+    <Shortcuts />
+  </>
+);
+const Strip = memo(StageStrip);
+
 export function Shell({ children }: { readonly children: ReactNode }) {
   const { wide, short } = useMedia();
   const empty = useIsEmpty();
@@ -41,34 +67,21 @@ export function Shell({ children }: { readonly children: ReactNode }) {
     >
       {wide && !alone && <Places side="rail" />}
       <Column flex={1} minWidth={0} minHeight={0}>
-        {!alone && (
-          <StageStrip height={strip}>
-            <StepPills />
-          </StageStrip>
-        )}
-        <Alarm />
-        {!alone && <NextStep />}
+        {!alone && <Strip height={strip}>{STRIP}</Strip>}
+        {NOTICES}
+        {!alone && NEXT}
         <View render="main" flex={1} minHeight={0} position="relative">
           {empty && <Welcome />}
           {/* Kept mounted, so that an address with a song in it leads there once a show is open. */}
           <View flex={1} minHeight={0} display={empty ? 'none' : 'flex'}>
             {children}
           </View>
-          <Masters />
-          <Tempo />
-          <Asking />
-          <Said />
+          {OVER}
         </View>
-        {!alone && (
-          <View render="section" aria-label="Pulse and light">
-            <PulseBar />
-          </View>
-        )}
+        {!alone && PULSE}
       </Column>
       {!wide && !alone && <Places side="bar" />}
-      <Lock />
-      <Passing />
-      <Shortcuts />
+      {UNSEEN}
     </View>
   );
 }

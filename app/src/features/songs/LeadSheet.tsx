@@ -93,7 +93,8 @@ function Sheet({ song }: { readonly song: Song }) {
   const covered = range && may && !wide ? tall : 0;
   const top = useRef(0);
   const [height, setHeight] = useState(0);
-  const [width, setWidth] = useState(0);
+  // On a phone the sheet is as wide as the screen: known before it is laid out, its lines are drawn once.
+  const [width, setWidth] = useState(() => (wide ? 0 : window.innerWidth));
   const inSight = useRef(0);
   useEffect(() => {
     inSight.current = height - covered;
