@@ -7,6 +7,7 @@ import { rampAt } from '@hovlix/core/light';
 import { toggleBlackout } from '../../host/conduct/gestures';
 import { useHovlix, useLive, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
+import { eachFrame } from '../../ui/each-frame';
 import { MoonIcon } from '../../ui/icons';
 import { Button, Column, Figures, Row, Words } from '../../ui/pieces';
 import { DAY, NIGHT } from '../../ui/tokens';
@@ -81,12 +82,10 @@ function Pulse({ dark }: { readonly dark: boolean }) {
   const setTempo = useSession((session) => session.setTempo);
 
   useEffect(() => {
-    let frame = 0;
     let shown = '';
     let lastLit = -2;
     let lastCount = 0;
     const draw = () => {
-      frame = requestAnimationFrame(draw);
       const pulse = pulseAt(app.conducting.store.getState().live, songs ?? [], app.conducting.now());
       const text = pulse.bpm.toFixed(1);
       if (text !== shown && figures.current) figures.current.textContent = shown = text;
@@ -108,8 +107,7 @@ function Pulse({ dark }: { readonly dark: boolean }) {
         dot.dataset['on'] = String(on);
       });
     };
-    draw();
-    return () => cancelAnimationFrame(frame);
+    return eachFrame(draw);
   }, [app, songs, dark, palette]);
 
   return (

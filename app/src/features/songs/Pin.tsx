@@ -1,5 +1,6 @@
 // Where the song is, over a line of bars.
 
+import { useEffect, useRef } from 'react';
 import { usePalette } from '../../ui/palette';
 
 type Props = {
@@ -11,18 +12,25 @@ type Props = {
   readonly marked?: boolean;
 };
 
-/** Moved by the clock of the lead sheet ({@link movePin}), beside the page: nothing under it is painted again. */
-export function Pin({ first, count, barWidth, marked = false }: Props) {
+/** The pins on the screen, and what each lies over. */
+const pins = new Map<HTMLElement, Props>();
+
+/** Moved by the clock of the lead sheet ({@link movePins}), beside the page: nothing under it is painted again. */
+export function Pin(props: Props) {
   const palette = usePalette();
+  const pin = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const element = pin.current!;
+    pins.set(element, props);
+    return () => void pins.delete(element);
+  });
   return (
     <div
+      ref={pin}
       data-pin
-      data-first={first}
-      data-count={count}
-      data-bar-width={barWidth}
       style={{ position: 'absolute', left: -1, top: 0, bottom: 0, width: 2, background: palette.doing, opacity: 0, pointerEvents: 'none', zIndex: 3 }}
     >
-      {marked && (
+      {props.marked && (
         <div style={{ position: 'absolute', left: -4, top: -1, width: 10, height: 8, borderRadius: '3px 3px 5px 5px', background: palette.doing }} />
       )}
     </div>
@@ -46,8 +54,11 @@ type Move = Run & { readonly at: number; readonly width: number; readonly animat
 const moves = new WeakMap<HTMLElement, Move>();
 
 /** To be called with every picture of the screen. @param at ms. */
-export function movePin(pin: HTMLElement, { place, speed }: Run, at: number): void {
-  const [first, count] = [Number(pin.dataset['first']), Number(pin.dataset['count'])];
+export function movePins(run: Run, at: number): void {
+  for (const [pin, over] of pins) movePin(pin, over, run, at);
+}
+
+function movePin(pin: HTMLElement, { first, count, barWidth: width }: Props, { place, speed }: Run, at: number): void {
   const inside = place >= first && place < first + count;
   const before = moves.get(pin);
   // What is as it was is not touched: the page would work out all of its styles anew.
@@ -60,7 +71,6 @@ export function movePin(pin: HTMLElement, { place, speed }: Run, at: number): vo
     moves.delete(pin);
     return;
   }
-  const width = Number(pin.dataset['barWidth']);
   if (before && before.width === width && still(before, { place, speed }, at)) return;
   const [from, to] = [place, place + (speed * 2 * AHEAD_MS) / 1000].map(
     (bars) => `translateX(${(bars - first) * width}px)`,

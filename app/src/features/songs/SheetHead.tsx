@@ -14,6 +14,7 @@ import { songTimeAt } from '@hovlix/core/live';
 import type { Song } from '@hovlix/core/song';
 import { togglePlay } from '../../host/conduct/gestures';
 import { useHovlix, useLive } from '../../host/hovlix';
+import { eachFrame } from '../../ui/each-frame';
 import { usePalette } from '../../ui/palette';
 import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
 import { clockText } from '../../ui/clock-text';
@@ -109,17 +110,14 @@ function Position({ song }: { readonly song: Song }) {
   const app = useHovlix();
   const figures = useRef<HTMLElement>(null);
   useEffect(() => {
-    let frame = 0;
     let shown = '';
     const draw = () => {
-      frame = requestAnimationFrame(draw);
       const live = app.conducting.store.getState().live.song;
       const time = live?.id === song.id ? Math.min(song.duration, songTimeAt(live, app.conducting.now())) : 0;
       const text = `${clockText(time)} / ${clockText(song.duration)}`;
       if (text !== shown && figures.current) figures.current.textContent = shown = text;
     };
-    draw();
-    return () => cancelAnimationFrame(frame);
+    return eachFrame(draw);
   }, [app, song]);
   return <Figures ref={figures as never} testID="position" whiteSpace="nowrap" />;
 }

@@ -8,7 +8,8 @@ import { seconds } from '@hovlix/core/units';
 import { useHovlix } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { layoutOf, type Lines } from './lines';
-import { movePin } from './Pin';
+import { movePins } from './Pin';
+import { eachFrame } from '../../ui/each-frame';
 
 /** After the user scrolls by hand, the sheet leaves it there for so long before it follows the music again. */
 const LEAVE_MS = 5000;
@@ -24,7 +25,6 @@ export function usePlayhead(song: Song, lines: Lines, free: { readonly current: 
   const app = useHovlix();
   const list = useRef<FlatList>(null);
   useEffect(() => {
-    let frame = 0;
     let shown = -1;
     let before = -1;
     let looked = 0;
@@ -33,7 +33,6 @@ export function usePlayhead(song: Song, lines: Lines, free: { readonly current: 
     window.addEventListener('wheel', touch, { passive: true });
     window.addEventListener('touchmove', touch, { passive: true });
     const draw = () => {
-      frame = requestAnimationFrame(draw);
       const live = app.conducting.store.getState().live.song;
       const here = live?.id === song.id;
       const time = here ? songTimeAt(live, app.conducting.now()) : seconds(0);
@@ -41,9 +40,7 @@ export function usePlayhead(song: Song, lines: Lines, free: { readonly current: 
       const speed = here && live.playing ? ((barsAt(song, seconds(time + STEP)) - place) / STEP) * live.rate : 0;
       const run = { place, speed };
       // A song that stands is looked at now and then: lines come into sight.
-      if (speed > 0 || place !== before || ++looked % 8 === 0)
-        for (const pin of window.document.querySelectorAll<HTMLElement>('[data-pin]'))
-          movePin(pin, run, performance.now());
+      if (speed > 0 || place !== before || ++looked % 8 === 0) movePins(run, performance.now());
       before = place;
       // A sheet that is not laid out yet has no place to go to.
       if (!here || !live.playing || !useSession.getState().follow || free.current <= 0) return;
@@ -55,9 +52,9 @@ export function usePlayhead(song: Song, lines: Lines, free: { readonly current: 
       const room = free.current - length;
       list.current?.scrollToOffset({ offset: Math.max(0, offset - room * (room > 0 ? 0.3 : 1)), animated: true });
     };
-    draw();
+    const stop = eachFrame(draw);
     return () => {
-      cancelAnimationFrame(frame);
+      stop();
       window.removeEventListener('wheel', touch);
       window.removeEventListener('touchmove', touch);
     };

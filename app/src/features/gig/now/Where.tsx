@@ -5,6 +5,7 @@ import { Text, useMedia } from '@tamagui/core';
 import { songTimeAt } from '@hovlix/core/live';
 import { barSpan, endingWords, gigPlace, rehearsalMark, type Song } from '@hovlix/core/song';
 import { useHovlix, usePlays, useShow } from '../../../host/hovlix';
+import { eachFrame } from '../../../ui/each-frame';
 import { usePalette, useTints } from '../../../ui/palette';
 import { Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 
@@ -27,11 +28,9 @@ export function Where({ song }: { readonly song: Song }) {
   const note = useRef<HTMLElement>(null);
   const cells = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    let frame = 0;
     let shown = '';
     const { last } = barSpan(song);
     const draw = () => {
-      frame = requestAnimationFrame(draw);
       const live = app.conducting.store.getState().live.song;
       const time = live?.id === song.id ? songTimeAt(live, app.conducting.now()) : 0;
       const place = gigPlace(song, time, last);
@@ -60,8 +59,7 @@ export function Where({ song }: { readonly song: Song }) {
         }),
       );
     };
-    draw();
-    return () => cancelAnimationFrame(frame);
+    return eachFrame(draw);
   }, [app, song, palette, tints, ends]);
   return (
     <Column gap={short ? 2 : 8}>

@@ -8,6 +8,7 @@ import { chasePlace, heardPlace, ownBeat } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { clockNow } from '../../../host/conduct/gestures';
 import { useHovlix } from '../../../host/hovlix';
+import { eachFrame } from '../../../ui/each-frame';
 import { LookPicture } from '../../../ui/LookPicture';
 import { decimal, Typed } from '../../../ui/form';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
@@ -155,10 +156,8 @@ function useRunningMark(chase: Chase, list: React.RefObject<HTMLDivElement | nul
   useEffect(() => {
     const course = courseOf(chase);
     const position: Position = { step: -1, before: -1, share: 1, ended: true };
-    let frame = 0;
     let shown = -1;
     const draw = () => {
-      frame = requestAnimationFrame(draw);
       const { live } = app.conducting.store.getState();
       const one = live.standing.find(({ look, on }) => on && look === chase.id);
       const now = app.conducting.now();
@@ -176,7 +175,6 @@ function useRunningMark(chase: Chase, list: React.RefObject<HTMLDivElement | nul
         row.setAttribute('aria-current', lit ? 'step' : 'false');
       });
     };
-    draw();
-    return () => cancelAnimationFrame(frame);
+    return eachFrame(draw);
   }, [app, chase, list, palette]);
 }

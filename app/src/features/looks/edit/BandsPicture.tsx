@@ -6,6 +6,7 @@ import { BAND_EDGES, ENVELOPE_RATE, LOUDNESS_BANDS, readEnvelopes } from '@hovli
 import { songTimeAt } from '@hovlix/core/live';
 import { envelopesQuery } from '../../../data/queries';
 import { useHovlix, useLive, useShow } from '../../../host/hovlix';
+import { eachFrame } from '../../../ui/each-frame';
 import { usePalette } from '../../../ui/palette';
 
 type Props = {
@@ -32,9 +33,7 @@ export function BandsPicture({ source, low, high, onDraw }: Props) {
   useEffect(() => {
     const read = bytes ? readEnvelopes(bytes, 'the song') : undefined;
     const envelopes = read?.ok ? read.value : undefined;
-    let frame = 0;
     const draw = () => {
-      frame = requestAnimationFrame(draw);
       const { live } = app.conducting.store.getState();
       const now = app.conducting.now();
       const last = live.hearing?.moments.at(-1);
@@ -45,8 +44,7 @@ export function BandsPicture({ source, low, high, onDraw }: Props) {
         (bar as HTMLElement).style.transform = `scaleY(${Math.max(0.03, byte / 255)})`;
       });
     };
-    draw();
-    return () => cancelAnimationFrame(frame);
+    return eachFrame(draw);
   }, [app, bytes]);
 
   const hertzAt = (event: PointerEvent<HTMLDivElement>) => {

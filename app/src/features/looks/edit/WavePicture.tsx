@@ -5,6 +5,7 @@ import { figureAt, heightAt, rankOf, type Wave } from '@hovlix/core/light';
 import { runAt } from '@hovlix/core/live';
 import { clockNow } from '../../../host/conduct/gestures';
 import { useHovlix } from '../../../host/hovlix';
+import { eachFrame } from '../../../ui/each-frame';
 import { usePalette } from '../../../ui/palette';
 
 const WIDTH = 300;
@@ -16,10 +17,8 @@ export function WavePicture({ wave, count }: { readonly wave: Wave; readonly cou
   const palette = usePalette();
   const dots = useRef<SVGGElement>(null);
   useEffect(() => {
-    let frame = 0;
     const out = new Float64Array(2);
     const draw = () => {
-      frame = requestAnimationFrame(draw);
       const now = app.conducting.now();
       const beat = runAt(app.conducting.store.getState().live.speed, clockNow(app).beat);
       const turns = ('beats' in wave.span ? beat / wave.span.beats : now / wave.span.seconds) + wave.offset;
@@ -31,8 +30,7 @@ export function WavePicture({ wave, count }: { readonly wave: Wave; readonly cou
         dot.setAttribute('cy', y.toFixed(1));
       });
     };
-    draw();
-    return () => cancelAnimationFrame(frame);
+    return eachFrame(draw);
   }, [app, wave, count]);
   return (
     <svg
