@@ -3,9 +3,10 @@
 
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { unzipSync } from 'fflate';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const cache = join(root, '.cache');
@@ -46,6 +47,15 @@ function run(what, command, args, cwd) {
   process.exit(1);
 }
 
+/** The demo's show and the music of its songs as files of their own: a page fetches what it lacks. */
+function unpackDemo(folder) {
+  rmSync(folder, { recursive: true, force: true });
+  for (const [name, bytes] of Object.entries(unzipSync(readFileSync(join(root, 'demo/boathouse.hovlix'))))) {
+    mkdirSync(dirname(join(folder, name)), { recursive: true });
+    writeFileSync(join(folder, name), bytes);
+  }
+}
+
 step(
   'server',
   ['core/src', 'server/src', 'scripts/build-server.mjs', 'package-lock.json'],
@@ -70,9 +80,8 @@ step(
   ],
   'app/dist/index.html',
   () => {
-    mkdirSync(join(root, 'app/public/demo'), { recursive: true });
     rmSync(join(root, 'app/public/workers'), { recursive: true, force: true });
-    cpSync(join(root, 'demo/boathouse.hovlix'), join(root, 'app/public/demo/boathouse.hovlix'));
+    unpackDemo(join(root, 'app/public/demo'));
     run(
       'app',
       process.execPath,

@@ -28,6 +28,7 @@ export function Pin(props: Props) {
     <div
       ref={pin}
       data-pin
+      data-first={props.first}
       style={{ position: 'absolute', left: -1, top: 0, bottom: 0, width: 2, background: palette.doing, opacity: 0, pointerEvents: 'none', zIndex: 3 }}
     >
       {props.marked && (

@@ -10,7 +10,6 @@
 //
 // An edit is written as it is made, as one small key, so killing the browser loses nothing but a write on its way.
 
-import { fromByteArray, toByteArray } from 'base64-js';
 import { z } from 'zod';
 import { ok, type Problem, type Result } from '@hovlix/core/problem';
 import { recordingsOf } from '@hovlix/core/song';
@@ -30,6 +29,7 @@ import {
 } from '@hovlix/core/show';
 import { OLD_SNAPSHOT, oldJournal } from './old-journal';
 import type { Store } from './storage';
+import { bytesOf, textOf } from './text-of-bytes';
 
 /** A show as the list tells of it, without opening it. */
 const Entry = z.object({
@@ -253,7 +253,7 @@ export function repository(store: Store, tab = 'tab'): Repository {
       const pieces = Math.ceil(bytes.length / PIECE);
       const entries: [string, string][] = [];
       for (let i = 0; i < pieces; i++)
-        entries.push([`music:${hash}:${i}`, fromByteArray(bytes.subarray(i * PIECE, (i + 1) * PIECE))]);
+        entries.push([`music:${hash}:${i}`, textOf(bytes.subarray(i * PIECE, (i + 1) * PIECE))]);
       entries.push(...foundEntries(hash, found));
       // The head comes last: music without it is not there.
       entries.push([`music:${hash}`, JSON.stringify({ pieces, bytes: bytes.length })]);
@@ -269,22 +269,22 @@ export function repository(store: Store, tab = 'tab'): Repository {
       for (let i = 0; i < head.pieces; i++) {
         const piece = await store.getItem(`music:${hash}:${i}`);
         if (piece === null) return undefined;
-        bytes.set(toByteArray(piece), i * PIECE);
+        bytes.set(bytesOf(piece), i * PIECE);
       }
       return { bytes, peaks: await this.peaks(hash), envelopes: await this.envelopes(hash) };
     },
     async peaks(hash) {
       const text = await store.getItem(`peaks:${hash}`);
-      return text === null ? undefined : toByteArray(text);
+      return text === null ? undefined : bytesOf(text);
     },
     async envelopes(hash) {
       const text = await store.getItem(`envelopes:${hash}`);
-      return text === null ? undefined : Uint8Array.from(toByteArray(text));
+      return text === null ? undefined : bytesOf(text);
     },
-    putEnvelopes: (hash, bytes) => write([[`envelopes:${hash}`, fromByteArray(bytes)]]),
+    putEnvelopes: (hash, bytes) => write([[`envelopes:${hash}`, textOf(bytes)]]),
     async heard(hash) {
       const text = await store.getItem(`heard:${hash}`);
-      return text === null ? undefined : toByteArray(text);
+      return text === null ? undefined : bytesOf(text);
     },
     putFound: (hash, found) => write(foundEntries(hash, found)),
     intake: async () => (await read('intake', Intake)) ?? [],
@@ -296,7 +296,7 @@ export function repository(store: Store, tab = 'tab'): Repository {
 function foundEntries(hash: string, { peaks, envelopes, heard }: Omit<Music, 'bytes'>): [string, string][] {
   const kinds = { peaks, envelopes, heard };
   return Object.entries(kinds).flatMap(([kind, bytes]) =>
-    bytes ? [[`${kind}:${hash}`, fromByteArray(bytes)] as [string, string]] : [],
+    bytes ? [[`${kind}:${hash}`, textOf(bytes)] as [string, string]] : [],
   );
 }
 

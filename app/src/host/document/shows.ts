@@ -7,7 +7,7 @@ import { copyOf, edit, emptyShow, headOf, type Chain, type Copy, type Show } fro
 import { isOn } from '@hovlix/core/live';
 import { id } from '@hovlix/core/units';
 import type { Conducting } from '../conduct/conduct';
-import { DEMO, demoBundle } from '../files/demo-music';
+import { DEMO, demoShow } from '../files/demo-music';
 import { zipFormats } from '../files/formats';
 import { freshId } from '../fresh-id';
 import type { Document } from './document';
@@ -137,8 +137,9 @@ export function shows({ repository, document, conducting }: Ports): Shows {
     async openDemo() {
       const here = (await repository.shows()).find((one) => one.id === DEMO);
       if (here) return withCopy(DEMO, openCopy);
-      const bundle = await demoBundle();
-      return bundle.ok ? takeIn(bundle.value) : bundle.problem;
+      const show = await demoShow();
+      // Its music follows by itself (followDemo).
+      return show.ok ? keepAndOpen(copyOf(show.value)) : show.problem;
     },
     duplicate: (wanted) =>
       withCopy(wanted, ({ show }) => repository.save(asNew(show, named(show.name, ', copy')), { current: false })),

@@ -1,25 +1,24 @@
-// The music of the demo comes with Hovlix: a screen that joins while the demo is on brings it to its own store.
+// The demo comes with Hovlix: its show, and the music of its songs as files beside it. A screen that joins while the demo
+// is on brings the music to its own store.
 
-import type { Bundle } from '@hovlix/core/files';
 import { failed, type Result } from '@hovlix/core/problem';
+import { readShow, type Show } from '@hovlix/core/show';
 import { recordingsOf } from '@hovlix/core/song';
 import type { Document } from '../document/document';
 import type { Repository } from '../document/repository';
-import { zipFormats } from './formats';
 
 /** The id of the show that comes with Hovlix. */
 export const DEMO = 'boathouse';
 
-/** The demo as it ships. */
-export async function demoBundle(): Promise<Result<Bundle>> {
+/** The demo's show as it ships. */
+export async function demoShow(): Promise<Result<Show>> {
   try {
-    const response = await fetch('/demo/boathouse.hovlix');
-    if (!response.ok) return failed({ code: 'unreachable', what: 'The demo show' });
-    const { readBundle } = await zipFormats();
-    return readBundle(new Uint8Array(await response.arrayBuffer()), 'boathouse.hovlix');
+    const response = await fetch('/demo/show.json');
+    if (response.ok) return readShow(await response.json(), 'the demo');
   } catch {
-    return failed({ code: 'unreachable', what: 'The demo show' });
+    // No server, or another page in its place.
   }
+  return failed({ code: 'unreachable', what: 'The demo show' });
 }
 
 /** The page comes first: 4 MB of music wait so long for it, in ms, unless somebody plays. */
@@ -31,24 +30,32 @@ const PAGE_FIRST = 2500;
  */
 export function followDemo(document: Document, repository: Repository): () => Promise<void> {
   let brought: Promise<void> | undefined;
-  let hashes: readonly string[] | undefined;
-  const fetched = () => (brought ??= hashes && bring(hashes, repository).catch(() => undefined));
+  let wanted: ReturnType<typeof recordingsOf> | undefined;
+  const fetched = () => (brought ??= wanted && bring(wanted, repository).catch(() => void (brought = undefined)));
   document.store.subscribe(({ show }) => {
-    if (hashes || show?.id !== DEMO) return;
-    hashes = recordingsOf(show.songs).map(({ hash }) => hash);
+    if (wanted || show?.id !== DEMO) return;
+    wanted = recordingsOf(show.songs);
     setTimeout(fetched, PAGE_FIRST);
   });
   return () => fetched() ?? Promise.resolve();
 }
 
-async function bring(hashes: readonly string[], repository: Repository): Promise<void> {
-  const here = await Promise.all(hashes.map((hash) => repository.hasMusic(hash)));
-  const missing = hashes.filter((_, i) => !here[i]);
-  if (missing.length === 0) return;
-  const bundle = await demoBundle();
-  if (!bundle.ok) return;
-  for (const hash of missing) {
-    const music = bundle.value.music.get(hash);
-    if (music) await repository.putMusic(hash, { ...music, bytes: Uint8Array.from(music.bytes) });
+/** One song after the other; a recording that did not come with the demo is left out. */
+async function bring(wanted: ReturnType<typeof recordingsOf>, repository: Repository): Promise<void> {
+  for (const { hash, type } of wanted) {
+    if (await repository.hasMusic(hash)) continue;
+    const [bytes, peaks, envelopes] = await Promise.all([
+      part(hash, type),
+      part(hash, 'peaks'),
+      part(hash, 'envelopes'),
+    ]);
+    if (bytes) await repository.putMusic(hash, { bytes, peaks, envelopes });
   }
+}
+
+async function part(hash: string, ending: string): Promise<Uint8Array<ArrayBuffer> | undefined> {
+  const response = await fetch(`/demo/music/${hash}.${ending}`);
+  // A host that answers any address with its page has no such file.
+  const isPage = response.headers.get('content-type')?.startsWith('text/html') ?? false;
+  return response.ok && !isPage ? new Uint8Array(await response.arrayBuffer()) : undefined;
 }

@@ -1,0 +1,21 @@
+// The store keeps text only, so bytes lie in it as base64 (RFC 4648, clause 4). Newer browsers do that themselves, a hundred
+// times as fast as a script: three megabytes of music in a few ms.
+
+import { fromByteArray, toByteArray } from 'base64-js';
+
+declare global {
+  interface Uint8Array<TArrayBuffer extends ArrayBufferLike> {
+    /** Not in every browser. */
+    toBase64?: () => string;
+  }
+  interface Uint8ArrayConstructor {
+    /** Not in every browser. */
+    fromBase64?: (text: string) => Uint8Array<ArrayBuffer>;
+  }
+}
+
+export const textOf = (bytes: Uint8Array): string => bytes.toBase64?.() ?? fromByteArray(bytes);
+
+/** @throws what is no base64. */
+export const bytesOf = (text: string): Uint8Array<ArrayBuffer> =>
+  Uint8Array.fromBase64?.(text) ?? Uint8Array.from(toByteArray(text));
