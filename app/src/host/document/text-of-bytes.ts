@@ -3,19 +3,12 @@
 
 import { fromByteArray, toByteArray } from 'base64-js';
 
-declare global {
-  interface Uint8Array<TArrayBuffer extends ArrayBufferLike> {
-    /** Not in every browser. */
-    toBase64?: () => string;
-  }
-  interface Uint8ArrayConstructor {
-    /** Not in every browser. */
-    fromBase64?: (text: string) => Uint8Array<ArrayBuffer>;
-  }
-}
+/** What newer browsers have. */
+type Packing = { toBase64?: () => string };
+type Unpacking = { fromBase64?: (text: string) => Uint8Array<ArrayBuffer> };
 
-export const textOf = (bytes: Uint8Array): string => bytes.toBase64?.() ?? fromByteArray(bytes);
+export const textOf = (bytes: Uint8Array & Packing): string => bytes.toBase64?.() ?? fromByteArray(bytes);
 
 /** @throws what is no base64. */
 export const bytesOf = (text: string): Uint8Array<ArrayBuffer> =>
-  Uint8Array.fromBase64?.(text) ?? Uint8Array.from(toByteArray(text));
+  (Uint8Array as Unpacking).fromBase64?.(text) ?? Uint8Array.from(toByteArray(text));
