@@ -42,10 +42,13 @@ function floodsOf(show: Show): readonly Flood[] {
 export type Flooded = { readonly name: string; readonly perSecond: number; readonly longest: number };
 
 export async function floods(stolen: () => number): Promise<readonly Flooded[]> {
-  const ear = createSocket('udp4');
+  const receiver = createSocket('udp4');
   let heard: number[] = [];
-  ear.on('message', (bytes) => bytes.length > 600 && bytes.readUInt16BE(113) === 1 && heard.push(performance.now()));
-  await new Promise<void>((resolve) => ear.bind(WIRE, '127.0.0.1', resolve));
+  receiver.on(
+    'message',
+    (bytes) => bytes.length > 600 && bytes.readUInt16BE(113) === 1 && heard.push(performance.now()),
+  );
+  await new Promise<void>((resolve) => receiver.bind(WIRE, '127.0.0.1', resolve));
   const server = await startServer(PORT, '--demo', '--lan-at', '127.0.0.2', '--lan', '--to', `sacn:127.0.0.1:${WIRE}`);
   const demo = readBundle(readFileSync(new URL('../../demo/boathouse.hovlix', import.meta.url)), 'demo');
   if (!demo.ok) throw new Error('the demo does not open');
@@ -79,7 +82,7 @@ export async function floods(stolen: () => number): Promise<readonly Flooded[]> 
   }
   server.kill('SIGTERM');
   await new Promise((resolve) => server.once('exit', resolve));
-  ear.close();
+  receiver.close();
   return found;
 }
 

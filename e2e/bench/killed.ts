@@ -9,10 +9,10 @@ const WIRE = 6989;
 
 /** @returns seconds from each death to the first packet after it, the longest last. */
 export async function gapsAfterDeath(deaths: number): Promise<readonly number[]> {
-  const ear = createSocket('udp4');
+  const receiver = createSocket('udp4');
   const heard: number[] = [];
-  ear.on('message', () => heard.push(performance.now()));
-  await new Promise<void>((resolve) => ear.bind(WIRE, '127.0.0.1', resolve));
+  receiver.on('message', () => heard.push(performance.now()));
+  await new Promise<void>((resolve) => receiver.bind(WIRE, '127.0.0.1', resolve));
   const guard = await startServer(PORT, '--demo', '--to', `sacn:127.0.0.1:${WIRE}`);
   const gaps: number[] = [];
   for (let n = 0; n < deaths; n++) {
@@ -28,6 +28,6 @@ export async function gapsAfterDeath(deaths: number): Promise<readonly number[]>
   }
   guard.kill('SIGTERM');
   await new Promise((resolve) => guard.once('exit', resolve));
-  ear.close();
+  receiver.close();
   return gaps.sort((a, b) => a - b);
 }

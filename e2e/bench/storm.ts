@@ -36,10 +36,13 @@ const NEAR = 300;
 
 /** @param length of each storm, in seconds. @param stolen seconds the host has taken away so far. */
 export async function storms(length: number, stolen: () => number): Promise<Storms> {
-  const ear = createSocket('udp4');
+  const receiver = createSocket('udp4');
   const heard: number[] = [];
-  ear.on('message', (packet) => packet.length > 600 && packet.readUInt16BE(113) === 1 && heard.push(performance.now()));
-  await new Promise<void>((resolve) => ear.bind(WIRE, '127.0.0.1', resolve));
+  receiver.on(
+    'message',
+    (packet) => packet.length > 600 && packet.readUInt16BE(113) === 1 && heard.push(performance.now()),
+  );
+  await new Promise<void>((resolve) => receiver.bind(WIRE, '127.0.0.1', resolve));
   const server = await startServer(PORT, '--to', `sacn:127.0.0.1:${WIRE}`);
   const browser = await startBrowser();
   const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
@@ -93,7 +96,7 @@ export async function storms(length: number, stolen: () => number): Promise<Stor
   const banks = await measured(`window.storm = setInterval(() => { board([0xb0, 20, 127]); board([0xb0, 20, 0]); }, 250)`, `clearInterval(window.storm)`); // prettier-ignore
   await browser.close();
   server.kill('SIGTERM');
-  ear.close();
+  receiver.close();
   return { midi, last: live.master.to, stuck: live.standing.filter(({ on }) => on).length, banks };
 }
 

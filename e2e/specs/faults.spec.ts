@@ -7,7 +7,7 @@ import { universe } from '@hovlix/core/units';
 import { nodeReport, open, restoreConnections, statusOf } from './hovlix';
 import { newScreen, startServer, stopServers } from './servers';
 
-test('100,000 mutated packets at both ears: nothing falls over, and not one frame of the output is lost', async ({
+test('100,000 mutated packets at both inputs: nothing falls over, and not one frame of the output is lost', async ({
   page,
 }) => {
   await open(page, '/connect');

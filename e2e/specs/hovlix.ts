@@ -19,7 +19,7 @@ export async function nodeReport(page: Page, protocol: NodeUniverse['protocol'] 
   return status.node!.universes.find((one) => one.universe === universe && one.protocol === protocol)!;
 }
 
-/** Speaks to the conductor as one more screen, and ends when all of it is done. The page is left, so that it has no part in it. */
+/** Writes to the conductor as one more screen, and ends when all of it is done. The page is left, so that it has no part in it. */
 async function tellConductor(page: Page, messages: readonly object[], afterConnections?: object): Promise<void> {
   await page.goto('about:blank');
   const { host } = new URL(test.info().project.use.baseURL!);

@@ -71,7 +71,7 @@ test(`from nothing to my own lamps following my own song, in at most ${MOST_PRES
       new Promise<string>((resolve) => {
         const socket = new WebSocket(`ws://${location.host}/conductor`);
         socket.onopen = () => {
-          socket.send(JSON.stringify({ type: 'hello', protocol, screen: 'ear', show: null }));
+          socket.send(JSON.stringify({ type: 'hello', protocol, screen: 'listener', show: null }));
           socket.send(JSON.stringify({ type: 'watch', universe: 1 }));
         };
         socket.onmessage = (event) => {

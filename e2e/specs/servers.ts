@@ -60,7 +60,7 @@ const running = new Set<Server>();
 /** Ends what a spec that failed left running. */
 export const stopServers = async (): Promise<void> => void (await Promise.all([...running].map((one) => one.stop())));
 
-/** Its light, and its stand-in's ear, on a port of their own: the server of the other specs hears nothing of it. */
+/** Its light, and its stand-in's port, on a port of their own: the server of the other specs hears nothing of it. */
 export function ownWire(home: string, port: number): void {
   const way = { protocol: 'sacn', to: '127.0.0.1', network: null, number: 1, priority: 100, port };
   const outputs = [{ id: 'universe-1-0', universe: 1, on: true, delayMs: 0, way }];

@@ -131,7 +131,7 @@ function back(op: Op): Op {
 /**
  * A document with ops laid on it. An op that does not fit is missed and changes nothing: its record is gone, it is
  * there already, or somebody changed the same value since.
- * @param force lays values and drops records whatever stands there: to follow a document that is known to be the same.
+ * @param force lays values and drops records whatever is there: to follow a document that is known to be the same.
  */
 export function laid<Document extends object>(
   document: Document,

@@ -82,7 +82,7 @@ export function linearFromOkLab(L: number, a: number, b: number, out: Float64Arr
   linearFromOkLabAt(Float64Array.of(L, a, b), 0, out);
 }
 
-/** The same of a colour that stands in a list from `at` on, for the frame loop: numbers that are passed are put on the heap. */
+/** The same of a colour that is in a list from `at` on, for the frame loop: numbers that are passed are put on the heap. */
 export function linearFromOkLabAt(lab: Float64Array, at: number, out: Float64Array): void {
   const L = lab[at]!;
   const a = lab[at + 1]!;

@@ -162,7 +162,7 @@ describe('too much', () => {
     const before = entries(host);
     for (const one of phones) taps(one, 300);
     expect(entries(host) - before).toBeLessThanOrEqual(1200);
-    // The last one to speak has its share too.
+    // The last one to send has its share too.
     const last = entries(phones[9]!);
     expect(last).toBeGreaterThan(0);
     const now = entries(host);
@@ -196,7 +196,7 @@ describe('a song is over', () => {
   const { duration } = song!;
   const play = { type: 'play', song: song!.id, from: duration - 1 };
 
-  test('that no screen sounds: it stands at its end, once, though two screens look on', () => {
+  test('that no screen sounds: it stops at its end, once, though two screens look on', () => {
     const { screen, state, pass, look } = stage();
     const one = screen('one');
     const two = screen('two');

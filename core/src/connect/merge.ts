@@ -1,4 +1,4 @@
-// Incoming DMX: which of several sources speaks for a universe, and what becomes of ours beside it.
+// Incoming DMX: which of several sources controls a universe, and what becomes of ours beside it.
 
 import type { InputRow } from './schema';
 
@@ -16,8 +16,8 @@ export type Source = {
 /**
  * What a receiver makes of all sources of a universe: the highest priority wins, and among equals each channel takes
  * its highest level (E1.31, clauses 6.2.3.3 and 6.2.3.4). Sources silent for `lostAfter` seconds no longer count.
- * @param out 512 levels, filled where a source speaks.
- * @returns the names of those who win, in the order given; empty where none speaks.
+ * @param out 512 levels, filled where a source sends.
+ * @returns the names of those who win, in the order given; empty where none sends.
  */
 export function arbitrated(
   sources: Iterable<Source>,
@@ -40,7 +40,7 @@ export function arbitrated(
   return winners.map(({ name }) => name);
 }
 
-/** Who speaks for a universe after merging. */
+/** Who controls a universe after merging. */
 export type Winner = 'ours' | 'theirs' | 'both';
 
 /**

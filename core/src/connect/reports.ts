@@ -44,7 +44,7 @@ export const OutputReport = z.object({
   skipped: z.number(),
   universes: z.array(z.number()),
   rows: z.array(RowReport),
-  /** Who speaks for each universe that has an input. */
+  /** Who controls each universe that has an input. */
   winners: z.array(z.object({ universe: z.number(), winner: z.enum(['ours', 'theirs', 'both']) })),
   /** Why the newest show, or the last frame, could not be lit: the last good light stays on. Null where all is well. */
   trouble: z.string().nullable(),

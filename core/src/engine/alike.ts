@@ -38,7 +38,7 @@ export function alike(
   };
 }
 
-const wavesOf = ({ motions }: Strand): readonly Motion[] => motions.filter(({ ear }) => !ear);
+const wavesOf = ({ motions }: Strand): readonly Motion[] => motions.filter(({ input }) => !input);
 
 /** What a row does, in short. */
 function doing(strand: Strand, row: number): string {

@@ -3,7 +3,7 @@
 import type { Chase, Look } from '../light';
 import { attributeOf, cellsOf, patchedFixtures, snaps, type Patched, type Rig, type Role } from '../rig';
 import type { Show } from '../show';
-import { earBook } from './ears';
+import { inputBook } from './follower-inputs';
 import { ABOVE, FIELDS, fieldOf, type Field } from './fields';
 import { aimSolver, slotFinder, type Ground } from './ground';
 import { headPlan, snapsOf } from './head-plan';
@@ -65,7 +65,7 @@ export function* baseOf(show: Show, room: Rig): Generator<void, Base> {
   const fields = fieldsFor(heads);
   yield;
   const ground: Ground = {
-    earFor: earBook(mostOf(show)),
+    inputFor: inputBook(mostOf(show)),
     most: mostOf(show),
     shares: lightShares(heads),
     shines: shinesIn(fields.map(({ name }) => name)),
@@ -125,8 +125,8 @@ function headsOf({ fixture, profile, mode }: Patched, roles: readonly Role['id']
   }));
 }
 
-/** What has ways of its own to be spoken to. */
-const SPOKEN_FOR = new Set(['Dimmer', 'Pan', 'Tilt', 'Reserved']);
+/** What looks set in ways of its own. */
+const SET_APART = new Set(['Dimmer', 'Pan', 'Tilt', 'Reserved']);
 
 /** The fields of every program, then one for each attribute that a lamp here has. */
 function fieldsFor(heads: readonly Head[]): readonly Field[] {
@@ -134,7 +134,7 @@ function fieldsFor(heads: readonly Head[]): readonly Field[] {
   const known = FIELDS.map((kind, f) => fieldOf(kind, heads.length, (head) => bySnaps[head]![f]!));
   const attributes = new Set(heads.flatMap(({ mode }) => mode.channels.map((channel) => channel.attribute)));
   const own = [...attributes]
-    .filter((attribute) => !SPOKEN_FOR.has(attribute))
+    .filter((attribute) => !SET_APART.has(attribute))
     .map((name) => {
       const snap = attributeOf(name).snap ?? false;
       const jumps = (head: number) => {

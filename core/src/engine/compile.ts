@@ -5,11 +5,11 @@ import type { Role } from '../rig';
 import { rigInUse, type Show } from '../show';
 import type { Id } from '../units';
 import { baseOf, standsOn, type Base } from './base';
-import { curveFor } from './ears';
+import { curveFor } from './follower-inputs';
 import type { Ground } from './ground';
 import { kitBook } from './kits';
 import { lookLanesOf, songsOf, usesOf, type Laying, type Sounds } from './lanes';
-import { earsIn, sheetsIn, type Hand, type Program } from './program';
+import { inputsIn, sheetsIn, type Hand, type Program } from './program';
 import { flashSpanOfChase, lightOf } from './safety';
 import { sheetIn, sheetOf } from './sheets';
 import { markCovers } from './shows';
@@ -46,11 +46,11 @@ export function compiler(): (show: Show, rig?: Id<'Rig'>, sounds?: Sounds) => Co
     const plays = yield* playsOf(show.looks, show.chases, base);
     const variants = yield* variantPlays(show, base);
     const sheets = [plays, ...variants.values()].flatMap((some) => [...some.values()].flatMap(sheetsIn));
-    const ears = earsIn(sheets);
-    for (const ear of ears) {
-      if (ear.source !== 'song' || ear.drum) continue;
+    const inputs = inputsIn(sheets);
+    for (const input of inputs) {
+      if (input.source !== 'song' || input.drum) continue;
       for (const envelopes of sounds.values()) {
-        curveFor(envelopes, ear);
+        curveFor(envelopes, input);
         yield;
       }
     }
@@ -77,7 +77,7 @@ export function compiler(): (show: Show, rig?: Id<'Rig'>, sounds?: Sounds) => Co
       casts: base.casts,
       hand: base.hands.hand,
       standing: standingPlays(plays, plans),
-      ears,
+      inputs,
       struck,
       safety: { most: ground.most, shares: ground.shares, slowest: base.slowest },
       scratch: base.scratch,
@@ -142,8 +142,8 @@ function* variantPlays(show: Show, base: Base): Generator<void, ReadonlyMap<stri
     base.makers.set(key, known);
     const looks = show.looks.filter(({ id }) => ids.has(id));
     const chases = show.chases.filter(({ id }) => ids.has(id));
-    const stands = new Set(chases.flatMap(({ steps }) => steps.map(({ look }) => look)));
-    const stepLooks = show.looks.filter(({ id }) => stands.has(id));
+    const underSteps = new Set(chases.flatMap(({ steps }) => steps.map(({ look }) => look)));
+    const stepLooks = show.looks.filter(({ id }) => underSteps.has(id));
     found.set(key, yield* playsOf(looks.map(known.look), chases.map(known.chase), base, stepLooks.map(known.stepLook)));
   }
   for (const key of base.makers.keys()) if (!used.has(key)) base.makers.delete(key);
@@ -158,7 +158,7 @@ function* chaseProgram(
 ): Generator<void, ChaseProgram> {
   const usual: Sheet[] = [];
   for (const [i, step] of chase.steps.entries()) {
-    // What the step says itself is heard over the look it stands on.
+    // What the step says itself is heard over the look it is built on.
     const values = [...(looks[i]?.values ?? []), ...step.values];
     const said = chase.snaps || step.snaps ? { snaps: { ...chase.snaps, ...step.snaps } } : {};
     usual.push(yield* sheetIn(`${chase.name}, step ${i + 1}`, values, said, ground));
@@ -203,7 +203,7 @@ function handBook(ground: Ground, roles: readonly Role[]): Program['hand'] {
     if (before) return before;
     const role = roles.find((one) => one.id === value.role);
     const sheet = sheetOf(role?.name ?? 'single lamps', [value], {}, ground);
-    const hand = { sheet, ears: earsIn([sheet]) };
+    const hand = { sheet, inputs: inputsIn([sheet]) };
     known.set(value, hand);
     return hand;
   };

@@ -126,7 +126,7 @@ test('a name that every object inherits is a name like any other that no lamp ha
   }
 });
 
-test('a lamp whose attributes go by such names takes nothing from looks that do not speak to them', () => {
+test('a lamp whose attributes go by such names takes nothing from looks that do not set them', () => {
   const show = JSON.parse(JSON.stringify(withLooks(look([level(0.5)])))) as Show;
   const channels = show.profiles[0]!.modes[0]!.channels as { attribute: string }[];
   INHERITED.slice(0, 4).forEach((name, i) => (channels[i + 1]!.attribute = name));

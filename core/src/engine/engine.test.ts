@@ -201,11 +201,11 @@ describe('why', () => {
 
   test.each([
     ['idle', AT_REST, ['not-cast']],
-    ['a', AT_REST, ['nothing-speaks']],
+    ['a', AT_REST, ['no-level-set']],
     ['a', { ...standing('red'), blackout: { on: true, ramp: steady(1) } }, ['blackout']],
     ['a', { ...standing('red'), master: steady(0) }, ['master-down']],
     ['a', { ...standing('red'), sending: false }, ['not-sending']],
-    ['s', { ...AT_REST, blackout: { on: true, ramp: steady(1) } }, ['nothing-speaks', 'blackout']],
+    ['s', { ...AT_REST, blackout: { on: true, ramp: steady(1) } }, ['no-level-set', 'blackout']],
   ] as const)('%s is dark because', (lamp, live, reasons) => {
     expect(explain(program, live, seconds(0), fixture(lamp))!.dark).toEqual(reasons);
   });

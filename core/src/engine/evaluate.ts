@@ -18,7 +18,7 @@ import {
 import { pointNear } from '../rig';
 import { clamp, seconds, type Seconds } from '../units';
 import { songPace, standingBeat } from './clock';
-import { countBefore, curveFor, listen, strokesOf } from './ears';
+import { countBefore, curveFor, listen, strokesOf } from './follower-inputs';
 import { ABOVE, AIM, HAZE, MOVE, SLOT, STANDING, STROBE } from './fields';
 import {
   addToLane,
@@ -91,10 +91,10 @@ function layAt(program: Program, live: Lit, song: Lit['song'], songTime: number,
   const suspended = ended ? 1 : sounding ? clamp((at - song.since) / SUSPEND_SECONDS, 0, 1) : 0;
   const envelopes = there || ended ? playing.envelopes : null;
   const heardAt = ended ? playing.duration - LAST_MOMENT : songTime;
-  listen(program.ears, envelopes, heardAt, live.hearing, at);
-  // All ears before any light, so that a follower in hand is heard in its first frame as in any other.
+  listen(program.inputs, envelopes, heardAt, live.hearing, at);
+  // All inputs before any light, so that a follower in hand is heard in its first frame as in any other.
   for (let i = 0; i < live.hands.length; i++)
-    listen(program.hand(live.hands[i]!.value).ears, envelopes, heardAt, live.hearing, at);
+    listen(program.hand(live.hands[i]!.value).inputs, envelopes, heardAt, live.hearing, at);
   const beat = runAt(live.speed, standingBeat(live, sounding ? playing : undefined, songTime, at));
   scene.live = live;
   scene.at = at;
@@ -125,8 +125,8 @@ export function ready(program: Program, live: LiveState): void {
 function readyFor(program: Program, live: Lit): void {
   const envelopes = (live.song && program.songs.get(live.song.id)?.envelopes) ?? null;
   for (const { value } of live.hands) {
-    const { ears } = program.hand(value);
-    if (envelopes) for (const ear of ears) if (ear.source === 'song' && !ear.drum) curveFor(envelopes, ear);
+    const { inputs } = program.hand(value);
+    if (envelopes) for (const input of inputs) if (input.source === 'song' && !input.drum) curveFor(envelopes, input);
   }
   for (const one of live.standing) program.standing(one);
   for (const note of live.sounding) program.struck(note);
@@ -273,7 +273,7 @@ function layHands(program: Program, live: Lit, at: Seconds, beat: number, witnes
 /**
  * Ends the merge: sums are divided by their weight, so that home never tints a fade (blue rises as blue, not as pale
  * white); home shows only where nothing spoke at all. Haze and figures grow from nothing with their weight, and fields
- * that speak to one channel keep theirs: what the channel does without them shows through.
+ * that set one channel keep theirs: what the channel does without them shows through.
  */
 function finish(program: Program): void {
   for (let f = 1; f < program.fields.length; f++) {

@@ -29,7 +29,7 @@ export type Contribution = {
 /** What keeps a lamp dark, in order of what to look at first. */
 export type Darkness =
   | 'not-cast'
-  | 'nothing-speaks'
+  | 'no-level-set'
   | 'level-0'
   | 'role-master-down'
   | 'master-down'
@@ -153,9 +153,9 @@ function darknessOf(
   at: Seconds,
 ): readonly Darkness[] {
   const reasons: Darkness[] = [];
-  const speaks = heard.some((one) => one.attribute === 'level' && one.weight > 0 && !one.scales);
-  if (head.roles.length === 0 && !speaks) reasons.push('not-cast');
-  else if (!speaks) reasons.push('nothing-speaks');
+  const lit = heard.some((one) => one.attribute === 'level' && one.weight > 0 && !one.scales);
+  if (head.roles.length === 0 && !lit) reasons.push('not-cast');
+  else if (!lit) reasons.push('no-level-set');
   else if (wanted <= 0) reasons.push('level-0');
   const down = live.roleMasters.some(({ role, ramp }) => head.roles.includes(role) && rampAt(ramp, at) <= 0);
   if (down) reasons.push('role-master-down');

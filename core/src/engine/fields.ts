@@ -21,7 +21,7 @@ export const SLOT = 8;
 
 type FieldKind = { readonly name: string; readonly home: readonly number[]; readonly snap: boolean };
 
-/** Home: dark, white, straight on, open, half wide. Level stands apart: it merges by height. */
+/** Home: dark, white, straight on, open, half wide. Level is apart: it merges by height. */
 export const FIELDS: readonly FieldKind[] = [
   { name: 'level', home: [0], snap: false },
   { name: 'colour', home: [1, 0, 0], snap: false },
@@ -55,13 +55,13 @@ export type Field = {
   touched: boolean;
   laneTouched: boolean;
   /**
-   * The lowest layer of which anything shows in this frame: one above it speaks to every head that can be spoken to. The
-   * song's lanes are 0 and on, what stands is -1.
+   * The lowest layer of which anything shows in this frame: one above it sets every head that can be set. The
+   * song's lanes are 0 and on, looks that are on -1.
    */
   shows: number;
 };
 
-/** The layer of what stands, and that of everything above a song. */
+/** The layer of looks that are on, and that of everything above a song. */
 export const STANDING = -1;
 export const ABOVE = 1e9;
 

@@ -19,7 +19,7 @@ import {
   type Range,
 } from '../rig';
 import type { Show } from '../show';
-import type { Ear } from './ears';
+import type { FollowerInput } from './follower-inputs';
 import type { Field } from './fields';
 import type { Head } from './parts';
 
@@ -38,8 +38,8 @@ export type Ground = {
   readonly shares: Float64Array;
   /** By field, 1 where its change is a change of light: see `shinesIn`. */
   readonly shines: Uint8Array;
-  /** What a follower listens with: the same ear for the same way of listening. */
-  readonly earFor: (follower: Follower) => Ear;
+  /** What a follower listens with: the same input for the same way of listening. */
+  readonly inputFor: (follower: Follower) => FollowerInput;
 };
 
 /**
@@ -114,7 +114,7 @@ export function slotFinder(): Ground['slotOf'] {
   };
 }
 
-/** The channel of a head that an attribute speaks to. */
+/** The channel of a head that an attribute sets. */
 export function channelOf({ mode, cell }: Head, attribute: string): Channel | undefined {
   const named = mode.channels.filter((channel) => channel.attribute === attribute);
   return (

@@ -43,7 +43,7 @@ export function headPlan(
         fine: place(channel.at[1]),
         ultra: place(channel.at[2]),
         param: paramOf(kind, channel, head, order),
-        // A bar dims by its cells, so its own dimmer stands open.
+        // A bar dims by its cells, so its own dimmer stays open.
         home: channel.attribute === 'Dimmer' && head.cells > 1 ? 1 : (channel.home ?? 0),
         low: kind === 'pan' ? panLow : tiltLow,
         high: kind === 'pan' ? panHigh : tiltHigh,

@@ -3,7 +3,7 @@
 import { positionAt } from '../light';
 import { songBeat, songPace } from './clock';
 import { faderAt, layCurve } from './curve-lane';
-import { countBefore, strokesOf } from './ears';
+import { countBefore, strokesOf } from './follower-inputs';
 import { layHitLane } from './hit-lane';
 import { gainedBy, sizeAt, speedAt } from './pace';
 import { addToLane, beginLane, laySheet, mergeLane, rampBetween, scaleLane, type Witness } from './layers';

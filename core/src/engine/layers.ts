@@ -7,7 +7,7 @@ import type { Sheet, Strand, Struck, Timing } from './parts';
 
 /** Told of each row that is laid on. `weight` is how much of it counts, 0…1. */
 export type Witness = {
-  /** Who speaks next: a look, a lane's clip, a step, a hit, a hand; and the lane or the kit it is of. */
+  /** Whose values come next: a look, a lane's clip, a step, a hit, a hand; and the lane or the kit it is of. */
   readonly source: (kind: 'look' | 'lane' | 'hit' | 'hand', name: string, of: string) => void;
   readonly row: (strand: Strand, row: number, weight: number) => void;
   readonly dark: (weight: number) => void;
@@ -129,7 +129,7 @@ export function layHand(program: Program, sheet: Sheet, weight: number, witness?
   }
 }
 
-/** Lays a hit that stands at a height of 0…1. */
+/** Lays a hit at a height of 0…1. */
 export function layHit(program: Program, { sheet, hit }: Struck, height: number, witness?: Witness): void {
   if (hit.blend === 'replace') return layHand(program, sheet, height, witness);
   const { timing } = program.scratch;
@@ -171,7 +171,7 @@ export function scaleLane(program: Program, sheet: Sheet | null): void {
 }
 
 function scaleByStrands(field: Field, index: number, sheet: Sheet, timing: Timing): void {
-  // Heads that the newcomer does not speak to go by the look's own fade, marked by a negative weight while they wait.
+  // Heads that the newcomer does not set go by the look's own fade, marked by a negative weight while they wait.
   const { laneValues, laneWeights, width } = field;
   for (let s = 0; s < sheet.strands.length; s++) {
     const strand = sheet.strands[s]!;
@@ -338,7 +338,7 @@ export function mixKept(program: Program, share: number): void {
     touch(field);
     const { values, weights, keptValues, keptWeights, width, snaps } = field;
     for (let head = 0; head < weights.length; head++) {
-      // What jumps is at its new place at once; where only the old light speaks, it stays until the end.
+      // What jumps is at its new place at once; where only the old light sets it, it stays until the end.
       const jumps = snaps[head] === 1 && weights[head]! + keptWeights[head]! > 0;
       const old = jumps ? Number(weights[head]! <= 0) : share;
       weights[head] = weights[head]! * (1 - old) + keptWeights[head]! * old;

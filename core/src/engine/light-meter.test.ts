@@ -56,7 +56,7 @@ test('a lamp that has white emitters and nothing else shines as they do', () => 
 test('lamps of different types with one gel between them keep their own colours', () => {
   const gel = { x: 0.64, y: 0.33 };
   const show = withLooks(look([{ role: 'movers', level: hold(1) }]));
-  // The bar has no colours of its own, the spot has a wheel that stands open.
+  // The bar has no colours of its own, the spot has a wheel that is open.
   const profiles = show.profiles.map((one) => (one.id === 'bar' ? { ...one, modes: [{ ...one.modes[0]!, channels: [{ attribute: 'Dimmer', at: [1], ranges: [] }] }] } : one)); // prettier-ignore
   const rigs = show.rigs.map((rig) => ({ ...rig, fixtures: rig.fixtures.map((one) => (one.id === 'c' || one.id === 's' ? { ...one, gel } : one)) })); // prettier-ignore
   const program = compile({ ...show, profiles, rigs } as typeof show);

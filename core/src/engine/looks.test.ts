@@ -64,7 +64,7 @@ describe('who is meant', () => {
     expect(brightB(bytes)).toBeCloseTo(0.25, 2);
   });
 
-  test('a lamp that plays no role can be meant by itself; a role nobody plays here speaks to nobody', () => {
+  test('a lamp that plays no role can be meant by itself; a role without lamps here lights nothing', () => {
     const show = withLooks(
       look([
         { lamps: [id('idle')], level: hold(1) },

@@ -62,7 +62,7 @@ type Ranks = readonly { readonly rank: number; readonly of: number }[];
 const isWave = (moving: Wave | Follower): moving is Wave => 'span' in moving;
 
 /** A motion that says nothing yet. */
-const STILL = { shape: 'sine', ear: null, meter: false, rate: 0, timed: false, offset: 0, seed: 0, column: 0, low: 0, high: 1, add: false, width: 0.5, points: NONE, from: NONE, to: NONE } as const; // prettier-ignore
+const STILL = { shape: 'sine', input: null, meter: false, rate: 0, timed: false, offset: 0, seed: 0, column: 0, low: 0, high: 1, add: false, width: 0.5, points: NONE, from: NONE, to: NONE } as const; // prettier-ignore
 
 function waveRoles(wave: Wave, rows: readonly Row[], ranks: Ranks) {
   return {
@@ -80,10 +80,10 @@ function waveRoles(wave: Wave, rows: readonly Row[], ranks: Ranks) {
 }
 
 /** Of a meter, `behind` is how far below its lamp the meter must stand for it to be dark, as a share of the lamps. */
-function followerRoles(follower: Follower, rows: readonly Row[], ranks: Ranks, { heads, earFor }: Ground) {
+function followerRoles(follower: Follower, rows: readonly Row[], ranks: Ranks, { heads, inputFor }: Ground) {
   return {
     ...STILL,
-    ear: earFor(follower),
+    input: inputFor(follower),
     meter: follower.meter === true,
     behind: Float64Array.from(ranks, ({ rank, of }) => rank / of),
     ranks: Int32Array.from(ranks, ({ of }) => of),
@@ -146,7 +146,7 @@ export function moveSheet(
         for (let row = 0; row < strand.count; row++) addFigure(motion, turns - motion.behind[row]!, row, strand.live);
         continue;
       }
-      if (motion.ear) followHeights(motion, motion.ear.height, strand.count, heights);
+      if (motion.input) followHeights(motion, motion.input.height, strand.count, heights);
       else {
         for (let row = 0; row < strand.count; row++) heights[row] = turns - motion.behind[row]!;
         heightsAt(motion, motion.ranks, strand.count, heights);

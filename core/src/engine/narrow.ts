@@ -1,4 +1,4 @@
-// Looks and chases as far as a lane lets them speak: only to some roles, only of some families.
+// Looks and chases as far as a lane lets them: only some roles, only some families.
 
 import { inFamilies, type Chase, type Family, type Look, type LookValue } from '../light';
 import { attributeOf } from '../rig';

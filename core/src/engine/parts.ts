@@ -4,7 +4,7 @@ import type { Mixer } from '../colour';
 import type { Chase, Course, Hit, MoveShape, strikeOf, WaveShape } from '../light';
 import type { Drum } from '../music/drums';
 import type { Fixture, Mode, Mount, Profile, Role } from '../rig';
-import type { Ear } from './ears';
+import type { FollowerInput } from './follower-inputs';
 import type { Field } from './fields';
 
 /** Room for the emitters of one head. */
@@ -31,7 +31,7 @@ export type Motion = {
   readonly kind: 'number' | 'hue' | 'colours' | 'slot' | 'figure';
   readonly shape: WaveShape | MoveShape;
   /** Of a follower: what it listens with; null for a wave. */
-  readonly ear: Ear | null;
+  readonly input: FollowerInput | null;
   /** The lamps fill up one after the other. */
   readonly meter: boolean;
   /** By row: 1 where the lamp hears nothing and stays as it rests. */
@@ -56,7 +56,7 @@ export type Motion = {
   readonly to: Float64Array;
 };
 
-/** What one look says to some heads in one field. Heads rise; each is spoken to by one strand of a field only. */
+/** What one look says to some heads in one field. Heads rise; each is set by one strand of a field only. */
 export type Strand = {
   /** It moves light, so flash safety may hold its waves back. */
   readonly shines: boolean;
@@ -83,7 +83,7 @@ export type Sheet = {
   readonly name: string;
   readonly strands: readonly Strand[];
   readonly timed: boolean;
-  /** By field: 1 where it speaks to every head that any look or chase speaks to. */
+  /** By field: 1 where it sets every head that any look or chase sets. */
   readonly covers: Uint8Array;
   /** What its waves go by, and how closely their flashes lie: see `flashSpanOf`. */
   readonly timing: 'beats' | 'seconds' | 'both';
@@ -110,7 +110,7 @@ export type ChaseProgram = {
   readonly span: number;
 };
 
-/** How one head's numbers become bytes. `whole` is the dimmer before all cells of a lamp: it stands open, the cells dim. */
+/** How one head's numbers become bytes. `whole` is the dimmer before all cells of a lamp: it stays open, the cells dim. */
 export type ChannelKind =
   | 'rest'
   | 'dimmer'
@@ -147,7 +147,7 @@ export type ChannelWriter = {
   readonly slots: Float64Array;
   /** Shutter: DMX open, and the strobe range as DMX from, to and Hz low, high (-1 where it has none). */
   readonly shutter: Float64Array;
-  /** The field in which a look may speak to this channel by its name; null where none may. */
+  /** The field in which a look may set this channel by its name; null where none may. */
   readonly own: Field | null;
 };
 
@@ -243,7 +243,7 @@ export type WriterTable = {
   readonly masters: Uint8Array;
   readonly slots: readonly Float64Array[];
   readonly shutters: readonly Float64Array[];
-  /** A field in which a look may speak to this channel by its name. */
+  /** A field in which a look may set this channel by its name. */
   readonly owns: readonly (Field | null)[];
 };
 

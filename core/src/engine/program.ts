@@ -3,7 +3,7 @@
 import type { LookValue, Position } from '../light';
 import type { Sounding, Standing } from '../live';
 import type { Envelopes } from '../music/envelopes';
-import type { Ear } from './ears';
+import type { FollowerInput } from './follower-inputs';
 import type { Field } from './fields';
 import type { LaneProgram } from './lane-program';
 import type {
@@ -63,9 +63,9 @@ export type Program = {
   /** A value taken by hand; the same one for the same value. */
   readonly hand: (value: LookValue) => Hand;
   /** All ways of listening that followers of looks and chases have. */
-  readonly ears: readonly Ear[];
+  readonly inputs: readonly FollowerInput[];
   readonly safety: SafetyProgram;
-  /** What stands as it is after what stood before it; undefined where it is gone. */
+  /** A look that is on, as it is after what was on before it; undefined where it is gone. */
   readonly standing: (one: Standing) => Play | undefined;
   /** What a note that sounds asks for. */
   readonly struck: (note: Sounding) => Struck | undefined;
@@ -107,13 +107,13 @@ export type Scratch = {
 export const MOST_OVERLAPPING = 16;
 
 /** A value taken by hand as a sheet, and what its followers listen with. */
-export type Hand = { readonly sheet: Sheet; readonly ears: readonly Ear[] };
+export type Hand = { readonly sheet: Sheet; readonly inputs: readonly FollowerInput[] };
 
 /** What the followers in some sheets listen with, each once. */
-export function earsIn(sheets: readonly Sheet[]): readonly Ear[] {
-  const found = new Set<Ear>();
+export function inputsIn(sheets: readonly Sheet[]): readonly FollowerInput[] {
+  const found = new Set<FollowerInput>();
   for (const { strands } of sheets)
-    for (const { motions } of strands) for (const { ear } of motions) if (ear) found.add(ear);
+    for (const { motions } of strands) for (const { input } of motions) if (input) found.add(input);
   return [...found];
 }
 

@@ -99,12 +99,12 @@ const LOOKED_AT = 12_000;
 
 /** The same, a millisecond at a time. */
 export function* flashSpanIn(sheet: Sheet, { most, shares, shines }: Watched): Generator<void, number> {
-  const moving = sheet.strands.filter((one) => shines[one.field] === 1 && one.motions.some(({ ear }) => !ear));
+  const moving = sheet.strands.filter((one) => shines[one.field] === 1 && one.motions.some(({ input }) => !input));
   if (most === Infinity || shareOf(moving, shares) < FLASH_SHARE) return Infinity;
   const seen = alike(sheet, shares, shines);
   yield;
   const rates = moving.flatMap(({ motions }) =>
-    motions.flatMap(({ ear, rate, timed }) => (ear ? [] : [rate * (timed ? 1 : WATCHED_PACE)])),
+    motions.flatMap(({ input, rate, timed }) => (input ? [] : [rate * (timed ? 1 : WATCHED_PACE)])),
   );
   const step = 1 / (MOMENTS * Math.max(...rates));
   const count = Math.min(MOST_MOMENTS, Math.ceil(((most + 3) * MOMENTS * Math.max(...rates)) / Math.min(...rates)));

@@ -1,4 +1,4 @@
-// What a look says, as strands of numbers: one for each field and each value that speaks to it.
+// What a look says, as strands of numbers: one for each field and each value that sets it.
 
 import { own } from '../own';
 import {
@@ -22,7 +22,7 @@ import type { Head, Row, Sheet, Strand } from './parts';
 
 type Said = Pick<Look, 'times' | 'snaps'>;
 
-/** Of two values that speak to the same head in the same field, the later one is heard. */
+/** Of two values that set the same field of one head, the later one counts. */
 export function sheetOf(name: string, values: readonly LookValue[], said: Said, ground: Ground): Sheet {
   const free = freeSheetOf(name, values, said, ground);
   return { ...free, span: flashSpanOf(free, ground) };
@@ -46,8 +46,8 @@ function freeSheetOf(name: string, values: readonly LookValue[], said: Said, gro
   const heard = new Map<number, Uint8Array>();
   for (const value of [...values].reverse()) {
     const members = membersOf(value, ground);
-    const stated = new Set(spokenFields({ ...value, followers: undefined }, ground));
-    for (const field of spokenFields(value, ground)) {
+    const stated = new Set(fieldsSetBy({ ...value, followers: undefined }, ground));
+    for (const field of fieldsSetBy(value, ground)) {
       const claimed = heard.get(field) ?? new Uint8Array(ground.heads.length);
       heard.set(field, claimed);
       const rows: Row[] = [];
@@ -62,7 +62,7 @@ function freeSheetOf(name: string, values: readonly LookValue[], said: Said, gro
       if (rows.length > 0) strands.push(strandOf(value, field, rows, said, ground));
     }
   }
-  const waves = strands.flatMap(({ motions }) => motions.filter(({ ear }) => !ear));
+  const waves = strands.flatMap(({ motions }) => motions.filter(({ input }) => !input));
   const timing = waves.every(({ timed }) => timed) ? 'seconds' : waves.some(({ timed }) => timed) ? 'both' : 'beats';
   const timed = strands.some((strand) => strand.fadeIn >= 0 || strand.fadeOut >= 0);
   return { name, strands, timed, covers: new Uint8Array(ground.fields.length), timing, span: Infinity };
@@ -74,7 +74,7 @@ function membersOf({ role, pick, lamps }: LookValue, { casts, headsOf }: Ground)
   return pickedPlaces(pick, cast.length).flatMap((place) => headsOf.get(cast[place]!) ?? []);
 }
 
-function spokenFields(value: LookValue, { ownFields }: Ground): readonly number[] {
+function fieldsSetBy(value: LookValue, { ownFields }: Ground): readonly number[] {
   const fields = new Set<number>();
   if (value.level) fields.add(LEVEL);
   if (value.colour) fields.add(COLOUR).add(SLOT);
@@ -152,7 +152,7 @@ function aimAt(
 
 /**
  * A shutter that is told to strobe by its channel or by the name of a range, as fast as flash safety lets it; where none
- * of its range is so slow, it stands open.
+ * of its range is so slow, it is open.
  */
 function heldStrobe(channel: Channel, value: number | undefined, most: number): number | undefined {
   if (value === undefined || most === Infinity || !SHUTTER.test(channel.attribute)) return value;

@@ -91,7 +91,7 @@ test('light is the same whether or not what is hidden was worked out, and explai
   );
 });
 
-test('under a lane that speaks to all, colours are left alone, and levels still count', () => {
+test('under a lane that sets all, colours are left alone, and levels still count', () => {
   const clip = (name: string): Laid => ({ look: name, length: 8, gap: 0, fade: 0 });
   const program = compile(layered([[clip('moving')], [clip('all')]]));
   render(program, playedAlone(songId), seconds(1), frameFor(program));

@@ -1,4 +1,4 @@
-// What of the lower layers shows at all: where a lane speaks to every head of a field, what lies under it need not be
+// What of the lower layers shows at all: where a lane sets a field of every head, what lies under it need not be
 // worked out. Levels always are, as the highest of them counts.
 
 import { pointBefore } from '../song';
@@ -8,24 +8,24 @@ import type { LookLaneProgram } from './lane-program';
 import type { Program, SongProgram } from './program';
 import type { Play, Sheet } from './parts';
 
-/** Says of sheets which fields they speak to wholly: to all heads that any of them speaks to. */
+/** Says of sheets which fields they set wholly: for all heads that any of them sets. */
 export function markCovers(sheets: readonly Sheet[], fields: number, heads: number): void {
-  const spoken = new Uint8Array(fields * heads);
+  const set = new Uint8Array(fields * heads);
   const all = new Int32Array(fields);
   for (const { strands } of sheets)
     for (const strand of strands) {
       const from = strand.field * heads;
       for (let i = 0; i < strand.count; i++) {
         const at = from + strand.heads[i]!;
-        if (spoken[at] === 1) continue;
-        spoken[at] = 1;
+        if (set[at] === 1) continue;
+        set[at] = 1;
         all[strand.field] = all[strand.field]! + 1;
       }
     }
   const counts = new Int32Array(fields);
   for (const sheet of sheets) {
     counts.fill(0);
-    // No two strands of a sheet speak to the same head in one field.
+    // No two strands of a sheet set the same field of one head.
     for (const { field, count } of sheet.strands) counts[field] = counts[field]! + count;
     for (let field = 0; field < fields; field++)
       sheet.covers[field] = Number(all[field]! > 0 && counts[field] === all[field] && !sheet.timed);

@@ -180,7 +180,7 @@ describe('a curve', () => {
     const light = (more: Partial<CurveLane>, height: number) => dimmerA(at(bare(half, curve(points([0, height], [8, height]), more)), 4)); // prettier-ignore
     expect([light({ blend: 'add' }, 0.25), light({ blend: 'add' }, 0.9)]).toEqual([expect.closeTo(0.75, 2), 1]);
     expect([light({ blend: 'replace' }, 0.2), light({ blend: 'scale' }, 0.2)]).toEqual([expect.closeTo(0.2, 2), expect.closeTo(0.1, 2)]); // prettier-ignore
-    // It lights lamps that nothing else speaks to.
+    // It lights lamps that nothing else sets.
     const alone = bare(curve(points([0, 0.4], [8, 0.4]), { blend: 'add' }));
     expect(dimmerA(at(alone, 4))).toBeCloseTo(0.4, 2);
   });
@@ -230,7 +230,7 @@ describe('the end of a song', () => {
       songs: [{ ...whole!, ...(ending ? { ending } : {}), lanes: [{ ...lookLanes(whole!)[0]!, clips }] }],
     };
   };
-  /** A look stands before the song plays; it lasts 60 s. */
+  /** A look is on before the song plays; it lasts 60 s. */
   const after = (show: Show, over: number, paused?: number) => {
     const before = press(AT_REST, { type: 'look-on', look: id('half-blue'), fade: seconds(0) }, -5);
     const playing = press(before, { type: 'play', song: songId, from: seconds(0) }, 0);

@@ -2,7 +2,7 @@
 
 import { pressedTo } from '../light';
 import { songBeat } from './clock';
-import { countBefore } from './ears';
+import { countBefore } from './follower-inputs';
 import { addToLane, type Witness } from './layers';
 import { moveSheet } from './motions';
 import type { Program, SongProgram } from './program';

@@ -1,4 +1,4 @@
-// Heads turn the nearest way from where they were: on lanes, in chases, and for what stands.
+// Heads turn the nearest way from where they were: on lanes, in chases, and for looks that are on.
 
 import fc from 'fast-check';
 import { Chase } from '../light';

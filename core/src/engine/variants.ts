@@ -34,7 +34,7 @@ export function variantOf({ only }: LookLane, clip: Clip): Variant | undefined {
 
 /** What is made of looks and chases. The same one gives the same object, so that what was compiled of it is known again. */
 export type Maker = Narrower & {
-  /** A look that a step of a chase stands on: the step has its level. */
+  /** A look that a step of a chase is built on: the step has its level. */
   readonly stepLook: (look: Look) => Look;
 };
 

@@ -50,7 +50,7 @@ export function writerTable(plans: readonly HeadPlan[]): WriterTable {
 
 /**
  * Writes one head's channels; its values lie in the program's fields, its masters in the scratch. What is on its way to a
- * channel stands in `now`: numbers that functions pass to each other are put on the heap, 450 KB a frame of 64 universes.
+ * channel is in `now`: numbers that functions pass to each other are put on the heap, 450 KB a frame of 64 universes.
  */
 export function writeHead(program: Program, head: number, dark: number, at: Seconds, out: Uint8Array): void {
   const { fields, table, scratch } = program;

@@ -145,8 +145,8 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
   const turn = (control: FaderControl, heard: Heard & { readonly value: number }) => {
     const moment = host.moment();
     if (!moment) return;
-    const stands = turnPlace(moment, control.turns) ?? askedFor(control, heard.value);
-    const step = turned(grips.get(control.id) ?? NO_GRIP, control, heard, stands, clock());
+    const position = turnPlace(moment, control.turns) ?? askedFor(control, heard.value);
+    const step = turned(grips.get(control.id) ?? NO_GRIP, control, heard, position, clock());
     grips.set(control.id, step.grip);
     if (step.to !== null) move(control, step.to);
   };

@@ -58,7 +58,7 @@ function laneValues(show: Show, song: Song, lane: LookLane, time: Seconds): Valu
 }
 
 /**
- * What is on, the later over the earlier as far as they speak to the same lamps. Of a chase it is the step that is there;
+ * What is on, the later over the earlier as far as they set the same lamps. Of a chase it is the step that is there;
  * hits, curves and strokes, which pass, are not among it.
  */
 function valuesNow(moment: Moment, casting: readonly Casting[]): Values {
@@ -68,7 +68,7 @@ function valuesNow(moment: Moment, casting: readonly Casting[]): Values {
   const song = show.songs.find(({ id, duration }) => id === lit?.id && time !== undefined && time < duration);
   const sounds = song !== undefined && lit?.playing === true;
   const beat = sounds ? beatAt(song.tempo, time!) : freeBeat(live, now);
-  // A song that plays takes the stage: only what is to be kept stands beside it.
+  // A song that plays takes the stage: only what is to be kept stays on beside it.
   const keeps = (id: string) => [...show.looks, ...show.chases].find((one) => one.id === id)?.keep === true;
   const standing = live.standing.filter((one) => isOn(one, now) && (!sounds || keeps(one.look)));
   const lanes = playingLanes(song?.lanes ?? []).filter((lane): lane is LookLane => lane.type === 'looks');

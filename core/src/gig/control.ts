@@ -19,7 +19,7 @@ export const Source = z.discriminatedUnion('by', [
     device: z.string().max(120).nullable(),
     channel: Channel,
     number: Seven,
-    /** What its values mean: where it stands, how far it was turned, two messages for 14 bits, or each one a press. */
+    /** What its values mean: its position, how far it was turned, two messages for 14 bits, or each one a press. */
     sends: z.enum(['absolute', 'relative', 'fine', 'toggle']).default('absolute'),
   }),
   /** Program numbers count from 0 here. A bank of null is any bank. */
@@ -92,7 +92,7 @@ export const Control = z.discriminatedUnion('kind', [
     low: z.number().min(0).max(1).default(0),
     high: z.number().min(0).max(1).default(1),
     curve: z.enum(['even', 'gentle', 'steep']).default('even'),
-    /** It moves nothing until it has come to where the value stands. */
+    /** It moves nothing until it has come to where the value is. */
     soft: z.boolean().default(true),
   }),
 ]); // prettier-ignore

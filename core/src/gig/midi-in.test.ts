@@ -113,7 +113,7 @@ describe('a fader', () => {
     expect(askedFor(fader({ curve: 'steep' }), 0.25)).toBe(0.5);
   });
 
-  test('turned by steps, goes on from where the value stands', () => {
+  test('turned by steps, goes on from where the value is', () => {
     const relative = fader({ source: { by: 'control', device: null, channel: 1, number: 7, sends: 'relative' } });
     expect(turned(NO_GRIP, relative, at(2 / 127), 0.5, 1).to).toBeCloseTo(0.5 + 2 / 127, 9);
     expect(turned(NO_GRIP, relative, at(126 / 127), 0.5, 1).to).toBeCloseTo(0.5 - 2 / 127, 9);

@@ -14,7 +14,7 @@ const ON_ITS_WAY = 0.5;
 /** So near counts as there: about four steps of a 7-bit controller. */
 const NEAR = 0.03;
 
-/** What a control that stands at `place`, 0…1 of its way, asks for, 0…1. */
+/** What a control at `place`, 0…1 of its way, asks for, 0…1. */
 export function askedFor({ low, high, curve }: Pick<FaderControl, 'low' | 'high' | 'curve'>, place: number): number {
   const at = clamp(place, 0, 1);
   const bent = curve === 'even' ? at : curve === 'gentle' ? at * at : Math.sqrt(at);
@@ -24,7 +24,7 @@ export function askedFor({ low, high, curve }: Pick<FaderControl, 'low' | 'high'
 /**
  * A control was moved. With soft takeover it moves nothing until it has come to the value, or past it; and lets go where
  * the value was changed elsewhere meanwhile.
- * @param value where the value stands now, 0…1. @param at in seconds. @returns the value it is to be moved to, or null for none.
+ * @param value where the value is now, 0…1. @param at in seconds. @returns the value it is to be moved to, or null for none.
  */
 export function turned(
   grip: Grip,

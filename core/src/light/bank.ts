@@ -50,7 +50,7 @@ export type Place = { readonly bank: Bank; readonly pad: Pad };
 
 /**
  * The pad that comes next, or before, skipping those left out; undefined where it ends.
- * @param at the look one stands on; where it is not in the bank, next is the first and previous the last.
+ * @param at the look one is at; where it is not in the bank, next is the first and previous the last.
  */
 export function padAfter(banks: readonly Bank[], bank: Bank, at: string | null, way: 1 | -1): Place | undefined {
   const played = bank.pads.filter(({ skip, look }) => !skip || look === at);

@@ -62,7 +62,7 @@ describe('saying something to lamps', () => {
     ]);
   });
 
-  test('what is said to some stands over what all were told', () => {
+  test('what is said to some overrides what all were told', () => {
     const values = saidTo(saidTo([], front, { level: level(1) }, casting), odd, { level: level(0.2) }, casting);
     expect(heardBy(values, odd, casting).level).toEqual(level(0.2));
     expect(heardBy(values, { role: id('front'), pick: { type: 'places', places: [1] } }, casting).level).toEqual(

@@ -40,7 +40,7 @@ export function saidTo(values: Values, who: Who, saying: Saying, casting: readon
     place < 0 || hidden
       ? [...others.filter((_, i) => i !== place), after]
       : others.map((value, i) => (i === place ? after : value));
-  return placed.filter(speaks);
+  return placed.filter(setsAnything);
 }
 
 /** The same keys, all taken back. */
@@ -57,8 +57,8 @@ function withSaying(value: LookValue, { more, ...rest }: Saying): LookValue {
   return Object.fromEntries(Object.entries(after).filter((entry) => entry[1] !== undefined)) as LookValue;
 }
 
-/** Whether a value says anything at all. */
-export function speaks(value: LookValue): boolean {
+/** Whether a value sets anything at all. */
+export function setsAnything(value: LookValue): boolean {
   return ASPECTS.some((aspect) => value[aspect]) || value.more !== undefined || movingIn(value).length > 0;
 }
 
@@ -79,7 +79,7 @@ export function movingIn(value: LookValue): readonly (Wave | Follower)[] {
   return [...(value.waves ?? []), ...(value.followers ?? [])];
 }
 
-/** How much of values moves by itself, in words: “2 waves, 1 follower”; nothing where all stands still. */
+/** How much of values moves by itself, in words: “2 waves, 1 follower”; nothing where nothing moves. */
 export function movingWords(values: Values): string {
   const some = (count: number, word: string) => (count > 0 ? [counted(count, word)] : []);
   const waves = values.reduce((sum, value) => sum + (value.waves?.length ?? 0), 0);
@@ -87,7 +87,7 @@ export function movingWords(values: Values): string {
   return [...some(waves, 'wave'), ...some(followers, 'follower')].join(', ');
 }
 
-/** What all of the given lamps hear together: from values that speak to each of them, later ones over earlier ones. */
+/** What all of the given lamps hear together: from values that are for each of them, later ones over earlier ones. */
 export function heardBy(values: Values, who: Who, casting: readonly Casting[]): LookValue {
   const meant = lampsOf(who, casting);
   const key = whoKey(who);
@@ -166,5 +166,5 @@ export function inFamilies(
         followers: followers && followers.length > 0 ? followers : undefined,
       });
     })
-    .filter(speaks);
+    .filter(setsAnything);
 }

@@ -56,7 +56,7 @@ const heard = {
 };
 
 export const Follower = z.discriminatedUnion('type', [
-  /** A number from `low`, where nothing is heard, to `high`; with low above high it stands on its head. */
+  /** A number from `low`, where nothing is heard, to `high`; with low above high it is upside down. */
   z.strictObject({
     type: z.literal('follow'),
     on: Moved,

@@ -92,7 +92,7 @@ export function strikeOf({ attack, hold, release, held, curve }: Hit, pulse: num
 }
 
 /**
- * How high a hit stands, 0…1.
+ * How high a hit is, 0…1.
  * @param since seconds since it was struck. @param lifted seconds from then until the note was let go, Infinity for
  * not yet. @param choked likewise, until it was cut off.
  */

@@ -133,7 +133,7 @@ describe('waves', () => {
   });
 });
 
-test('a value speaks to a role or to lamps, not to both and not to none', () => {
+test('a value is for a role or for lamps, not for both and not for none', () => {
   expect(LookValue.safeParse({ role: 'front' }).success).toBe(true);
   expect(LookValue.safeParse({ lamps: ['a'] }).success).toBe(true);
   expect(LookValue.safeParse({}).success).toBe(false);
@@ -240,7 +240,7 @@ describe('chases', () => {
     );
   });
 
-  test('by hand it stands where presses have brought it, back as well', () => {
+  test('by hand it is where presses have brought it, back as well', () => {
     const course = courseOf(
       chase(
         [

@@ -99,7 +99,7 @@ const playable = {
   fadeOut: FadeBeats,
   /** Stays on when a song starts. */
   keep: z.boolean().default(false),
-  /** Begins clean: what stands when it comes on goes off. */
+  /** Turns other looks off first. */
   clean: z.boolean().optional(),
   /** Whether attributes jump when the fade begins, by name; without, as the lamp's type says. */
   snaps: Snaps.optional(),
@@ -136,7 +136,7 @@ export const DIRECTIONS = ['forward', 'back', 'bounce', 'random'] as const;
 /** What moves a chase on: beats of the clock, seconds, or a press or a drum stroke for each step (fades count in beats). */
 export const PACES = ['beats', 'seconds', 'hand', 'sound'] as const;
 
-/** Steps that follow one another. A chase stands wherever a look can stand, and shares its ids. */
+/** Steps that follow one another. A chase can be used wherever a look can, and shares its ids. */
 export const Chase = z.strictObject({
   ...playable,
   pace: z.enum(PACES),

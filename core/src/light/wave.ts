@@ -56,7 +56,7 @@ export const WAVE_UNITS = {
 export const Moved = z.string().min(1).max(60);
 
 export const Wave = z.discriminatedUnion('type', [
-  /** A number from `low` to `high`; with low above high it stands on its head. */
+  /** A number from `low` to `high`; with low above high it is upside down. */
   z.strictObject({
     type: z.literal('wave'),
     on: Moved,

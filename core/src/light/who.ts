@@ -1,4 +1,4 @@
-// Whom a value speaks to: a role, some places of it, or bare lamps; and how a choice of lamps is said in those terms.
+// Which lamps a value is for: a role, some places of it, or bare lamps; and how a choice of lamps is said in those terms.
 
 import type { Casting } from '../rig/schema';
 import { pickedPlaces, type Pick } from './places';
@@ -7,7 +7,7 @@ import type { LookValue } from './schema';
 export type Who = globalThis.Pick<LookValue, 'role' | 'pick' | 'lamps'>;
 type Lamp = NonNullable<LookValue['lamps']>[number];
 
-/** Two values with the same key speak to the same lamps. */
+/** Two values with the same key are for the same lamps. */
 export function whoKey({ role, pick, lamps }: Who): string {
   return JSON.stringify([role ?? null, pick ?? null, lamps ?? null]);
 }

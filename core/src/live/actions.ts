@@ -91,7 +91,7 @@ export const Action = z.discriminatedUnion('type', [
     /** Given where this screen takes up the sound. */
     sound: z.string().max(60).optional(),
   }),
-  /** A look or a chase comes on: over all others that stand, as far as it speaks. */
+  /** A look or a chase comes on: over all others that are on, as far as it sets their lamps. */
   z.strictObject({
     type: z.literal('look-on'),
     ...coming,
@@ -117,7 +117,7 @@ export const Action = z.discriminatedUnion('type', [
     group: z.array(idOf<'Look'>()).max(200).optional(),
     clean: z.boolean().optional(),
   }),
-  /** Everything that stands goes off, and every note. */
+  /** Every look that is on goes off, and every note. */
   z.strictObject({ type: z.literal('all-off'), fade: Length }),
   /** A chase that goes by hand moves on by so many steps, back where below 0. */
   z.strictObject({

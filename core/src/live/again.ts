@@ -9,7 +9,7 @@ import { AT_REST, type LiveState } from './live-state';
 
 /**
  * The state as it was at one moment of an old clock, put at rest at a moment of a new one: what was on is on, fades are
- * over, the song stands at its place. What somebody held is let go.
+ * over, the song is at its place. What somebody held is let go.
  * @param was the moment on the clock of `state`. @param now the moment on the new clock.
  */
 export function leftAs(state: LiveState, was: Seconds, now: Seconds): LiveState {

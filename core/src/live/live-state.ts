@@ -49,7 +49,7 @@ const SongState = z.strictObject({
   at: Moment,
   rate: z.number(),
   since: Moment,
-  /** It stands still and is not what one sees: a look was chosen by hand since. */
+  /** It is paused and not what one sees: a look was chosen by hand since. */
   unlit: z.boolean().optional(),
   /** The screen it is heard from, whose clock counts; none where no screen sounds. */
   sound: z.string().optional(),

@@ -24,7 +24,7 @@ const red = lookId('red');
 const play: Action = { type: 'play', song: songId, from: seconds(10) };
 
 describe('transport', () => {
-  test('a playing song moves with the clock, a paused one stands', () => {
+  test('a playing song moves with the clock, a paused one does not', () => {
     const playing = after(at(100, play));
     expect(songTimeAt(playing.song!, seconds(103))).toBe(13);
     const paused = at(104, { type: 'pause' })(playing);
@@ -48,7 +48,7 @@ describe('transport', () => {
     expect(at(103, anchor)(silent).song).toMatchObject({ sound: 'laptop', songTime: 11, since: 102 });
   });
 
-  test('a look chosen while a song stands still takes the light over', () => {
+  test('a look chosen while a song is paused takes the light over', () => {
     const state = after(
       at(1, { type: 'open-song', song: songId, from: seconds(3) }),
       at(2, { type: 'look-on', look: red, fade: seconds(1) }),

@@ -31,8 +31,8 @@ export function goneTo(
 }
 
 /**
- * A look chosen by hand while a song stands still is what one wants to see; the song's light comes back with play or
- * seek. Which song is chosen, and where it stands, stays as it is.
+ * A look chosen by hand while a song is paused is what one wants to see; the song's light comes back with play or
+ * seek. Which song is chosen, and its place, stay as it is.
  */
 export function letGoOfStillSong(state: LiveState): LiveState {
   return state.song && !state.song.playing && !state.song.unlit
@@ -49,7 +49,7 @@ export function padded(
 ): LiveState {
   const { press, down, look, fade, fadeOut, pulse, group = [], clean = false } = action;
   const { beat, hold, out } = action;
-  const stands = before.standing.find((one) => one.look === look && isOn(one, at));
+  const already = before.standing.find((one) => one.look === look && isOn(one, at));
   const off = (state: LiveState, which: string, length: Seconds, when = at) =>
     lookTurned(
       state,
@@ -58,14 +58,14 @@ export function padded(
     );
   if (press === 'flash' && !down) return flashLifted(before, look, who, at);
   if (!down) return before;
-  if (press === 'stop' || (press === 'toggle' && stands)) return off(before, look, fadeOut);
+  if (press === 'stop' || (press === 'toggle' && already)) return off(before, look, fadeOut);
   const state = letGoOfStillSong(before);
   if (press === 'flash') {
     const lit = lookTurned(state, { type: 'look-on', look, fade: seconds(0), beat, pulse }, at);
-    const holders = [...new Set([...(stands?.holders ?? []), who])];
+    const holders = [...new Set([...(already?.holders ?? []), who])];
     return { ...lit, standing: lit.standing.map((one) => (one.look === look ? { ...one, holders } : one)) };
   }
-  if (stands) return before;
+  if (already) return before;
   const leave = state.standing.filter((one) => one.on && one.look !== look && (clean || group.includes(one.look)));
   const when = comesAt(action, at);
   const lit = lookTurned(state, { type: 'look-on', look, fade, beat, pulse, hold, out }, when);

@@ -13,7 +13,7 @@ import type { LiveState } from './live-state';
 /** The moment of a press: the show as it is, what is on, and the conductor's clock. */
 export type Moment = { readonly show: Show; readonly live: LiveState; readonly now: Seconds };
 
-/** Where the clock stands, in beats, and how long a beat is, as fast as it goes: of the song that sounds, else of the free clock. */
+/** Where the clock is, in beats, and how long a beat is, as fast as it goes: of the song that sounds, else of the free clock. */
 export function clockAt({ show, live, now }: Moment): { readonly beat: Beats; readonly pulse: Seconds } {
   const song = show.songs.find((one) => one.id === live.song?.id);
   if (!song || !live.song?.playing) return { beat: freeBeat(live, now), pulse: seconds(60 / live.tempo.bpm) };

@@ -58,7 +58,7 @@ const anySong: fc.Arbitrary<SongClock> = fc
 test('it is where a needle would be, however it loops and jumps', () => {
   fc.assert(
     fc.property(anySong, tenths(1, 900), (one, later) => {
-      // A needle that stands on the place of a jump, or at the end of a loop, is between two places.
+      // A needle on the place of a jump, or at the end of a loop, is between two places.
       const here = one.songTime;
       fc.pre(here !== one.jump?.when && here !== one.loop?.to);
       const expected = needle(one, 100 + later) + 0.005;

@@ -36,7 +36,7 @@ export function ownBeat(state: LiveState, one: Standing, beat: Beats | undefined
 }
 
 /**
- * Writes where a chase that stands is to `out`. Allocates nothing.
+ * Writes where a chase that is on has got to `out`. Allocates nothing.
  * @param own the beat it runs by, see `ownBeat`. @param slow by how much it is held back, 1 for not at all.
  */
 export function chasePlace(

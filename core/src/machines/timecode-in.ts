@@ -61,7 +61,7 @@ export function timecodeIn(host: BareHost, wishes: Wishes, tell: (timecode: Time
     if (off >= DRIFT_SECONDS || Math.abs(rate / live.song.rate - 1) >= DRIFT_TEMPO)
       host.act({ type: 'anchor', songTime, at: now, rate });
   };
-  /** It stands: the song does, too, and where that is told its light is that of the place. */
+  /** It has stopped: so does the song, and where that is told its light is that of the place. */
   const stand = ({ show, live }: Moment, time: Seconds | undefined) => {
     if (led !== undefined && live.song?.id === led && live.song.playing) host.act({ type: 'pause' });
     const to = time === undefined ? undefined : songAtTimecode(show.songs, time, live.song?.id);
@@ -86,7 +86,7 @@ export function timecodeIn(host: BareHost, wishes: Wishes, tell: (timecode: Time
       wishes.say(`The timecode of ${device} stopped coming. The song goes on.`, true);
     if (state === 'stopped') {
       if (before === 'lost') wishes.say(`The timecode of ${device} has stopped.`, false);
-      if (before !== 'stopped' || code.stands()) stand(moment, code.stands() ? time : undefined);
+      if (before !== 'stopped' || code.halted()) stand(moment, code.halted() ? time : undefined);
       return;
     }
     const to = songAtTimecode(moment.show.songs, time, moment.live.song?.id);

@@ -41,10 +41,15 @@ function band(pattern: Pattern, beatAt: (time: number) => number, quiet: (time: 
   };
 }
 
-const listen = (ear: ReturnType<typeof beatTracker>, sound: (time: number) => number[], from: number, to: number) => {
-  for (let n = Math.round(from * 100); n < Math.round(to * 100); n++) ear.hear(sound(n / 100), n / 100);
+const listen = (
+  tracker: ReturnType<typeof beatTracker>,
+  sound: (time: number) => number[],
+  from: number,
+  to: number,
+) => {
+  for (let n = Math.round(from * 100); n < Math.round(to * 100); n++) tracker.hear(sound(n / 100), n / 100);
 };
-/** How far the ear's beat is from the nearest of the music, in seconds. */
+/** How far the tracker's beat is from the nearest of the music, in seconds. */
 const off = (at: number, beatAt: (time: number) => number, bpm: number) => {
   const beat = beatAt(at);
   return (Math.abs(beat - Math.round(beat)) * 60) / bpm;
@@ -55,9 +60,9 @@ test('locks within eight seconds, in tempo and in phase', () => {
   fc.assert(
     fc.property(drums, fc.integer({ min: 90, max: 145 }), fc.integer({ min: 0, max: 99 }), (pattern, bpm, start) => {
       const beatAt = (time: number) => ((time - start / 100) * bpm) / 60;
-      const ear = beatTracker();
-      listen(ear, band(pattern, beatAt), 0, 8);
-      const heard = ear.beat()!;
+      const tracker = beatTracker();
+      listen(tracker, band(pattern, beatAt), 0, 8);
+      const heard = tracker.beat()!;
       expect(heard).toMatchObject({ sure: true });
       expect(Math.abs(heard.bpm / bpm - 1)).toBeLessThan(0.01);
       expect(off(heard.at, beatAt, bpm)).toBeLessThan(0.03);
@@ -68,15 +73,15 @@ test('locks within eight seconds, in tempo and in phase', () => {
 
 test('holds through a break of four bars, and follows a band that grows faster', () => {
   const beatAt = (time: number) => (time * (120 + time * 0.1)) / 60;
-  const ear = beatTracker();
+  const tracker = beatTracker();
   const sound = band(ROCK, beatAt, (time) => time > 20 && time < 28);
-  listen(ear, sound, 0, 19.5);
-  expect(ear.beat()).toMatchObject({ sure: true });
-  listen(ear, sound, 19.5, 28);
-  expect(ear.beat()!.sure).toBe(false);
-  expect(Math.abs(ear.beat()!.bpm / 124 - 1)).toBeLessThan(0.02);
-  listen(ear, sound, 28, 40);
-  const heard = ear.beat()!;
+  listen(tracker, sound, 0, 19.5);
+  expect(tracker.beat()).toMatchObject({ sure: true });
+  listen(tracker, sound, 19.5, 28);
+  expect(tracker.beat()!.sure).toBe(false);
+  expect(Math.abs(tracker.beat()!.bpm / 124 - 1)).toBeLessThan(0.02);
+  listen(tracker, sound, 28, 40);
+  const heard = tracker.beat()!;
   expect(heard.sure).toBe(true);
   expect(Math.abs(heard.bpm / (120 + 40 * 0.2) - 1)).toBeLessThan(0.02);
   expect(off(heard.at, beatAt, 128)).toBeLessThan(0.06);
@@ -84,26 +89,26 @@ test('holds through a break of four bars, and follows a band that grows faster',
 
 test('yields to a tap at once, and counts as it does from then on', () => {
   const beatAt = (time: number) => (time * 140) / 60;
-  const ear = beatTracker();
+  const tracker = beatTracker();
   const sound = band(FLOOR, beatAt);
-  listen(ear, sound, 0, 10);
-  expect(ear.beat()!.bpm).toBeCloseTo(140, 0);
-  ear.told(70, 10.2);
-  expect(ear.beat()).toMatchObject({ at: 10.2 });
-  expect(ear.beat()!.bpm).toBeCloseTo(70, 6);
-  listen(ear, sound, 10, 20);
-  expect(ear.beat()!.bpm).toBeCloseTo(70, 0);
+  listen(tracker, sound, 0, 10);
+  expect(tracker.beat()!.bpm).toBeCloseTo(140, 0);
+  tracker.told(70, 10.2);
+  expect(tracker.beat()).toMatchObject({ at: 10.2 });
+  expect(tracker.beat()!.bpm).toBeCloseTo(70, 6);
+  listen(tracker, sound, 10, 20);
+  expect(tracker.beat()!.bpm).toBeCloseTo(70, 0);
 });
 
 test('silence, noise and one tone have no beat', () => {
   const deaf = (level: (band: number, n: number) => number) => {
-    const ear = beatTracker();
+    const tracker = beatTracker();
     for (let n = 0; n < 2000; n++)
-      ear.hear(
+      tracker.hear(
         Array.from({ length: LOUDNESS_BANDS }, (_, i) => level(i, n)),
         n / 100,
       );
-    return ear.beat()?.sure ?? false;
+    return tracker.beat()?.sure ?? false;
   };
   expect(deaf(() => 0)).toBe(false);
   expect(deaf((i) => (i === 6 ? 200 : 20))).toBe(false);

@@ -9,7 +9,7 @@ export type Drum = (typeof DRUMS)[number];
 export type Strokes = Record<Drum, number>;
 
 /** Hears loudness, moment after moment, and tells strokes as soon as they can be told. */
-export type DrumEar = {
+export type DrumDetector = {
   /**
    * @param levels sixteen bytes of loudness from `from` on. @param at seconds, rising.
    * @returns the strokes that were certain by now; the same object each time.
@@ -81,7 +81,7 @@ type Memory = {
   last: number;
 };
 
-export function drumEar(): DrumEar {
+export function drumDetector(): DrumDetector {
   const levels = new Float32Array(MOMENTS * LOUDNESS_BANDS);
   const times = new Float64Array(MOMENTS).fill(-Infinity);
   const strokes: Strokes = { kick: 0, snare: 0, hat: 0 };

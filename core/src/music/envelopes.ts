@@ -2,7 +2,7 @@
 
 import { failed, ok, type Result } from '../problem';
 import { LOUDNESS_BANDS } from './bands';
-import { DRUMS, drumEar, type Drum } from './drums';
+import { DRUMS, drumDetector, type Drum } from './drums';
 
 /** Moments of envelopes a second. */
 export const ENVELOPE_RATE = 100;
@@ -19,15 +19,15 @@ export type Envelopes = {
 
 /** Hears a song through for its drums. */
 export function envelopesOf(levels: Uint8Array): Envelopes {
-  const ear = drumEar();
+  const detector = drumDetector();
   const frames = Math.floor(levels.length / LOUDNESS_BANDS);
   const heard: Record<Drum, [number, number][]> = { kick: [], snare: [], hat: [] };
   for (let frame = 0; frame <= frames; frame++) {
     // One more frame at the end, so that a stroke in the last one is told.
-    const strokes = ear.hear(levels, Math.min(frame, frames - 1) * LOUDNESS_BANDS, frame / ENVELOPE_RATE);
+    const strokes = detector.hear(levels, Math.min(frame, frames - 1) * LOUDNESS_BANDS, frame / ENVELOPE_RATE);
     for (const drum of DRUMS) {
       const last = heard[drum].at(-1)?.[0] ?? -1;
-      if (strokes[drum] > 0 && ear.began[drum] > last) heard[drum].push([ear.began[drum], strokes[drum]]);
+      if (strokes[drum] > 0 && detector.began[drum] > last) heard[drum].push([detector.began[drum], strokes[drum]]);
     }
   }
   const list = (drum: Drum): StrokeList => ({

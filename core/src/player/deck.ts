@@ -26,7 +26,7 @@ export const DeckCommand = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('play') }),
   /** Stands where it is, and is cued there. */
   z.strictObject({ do: z.literal('pause') }),
-  /** Back to where it was cued, and stands. */
+  /** Back to where it was cued, and paused. */
   z.strictObject({ do: z.literal('cue') }),
   z.strictObject({ do: z.literal('go'), to: Place }),
   /** The wheel: so many seconds forward, or back. */
@@ -58,7 +58,7 @@ export const EMPTY_DECK: Deck = {
 /** A beat's length where nobody knows it, in seconds. */
 const SOME_BEAT = 0.5;
 
-/** The deck as it stands at a moment. At its track's end it stands still. */
+/** The deck at a moment. At its track's end it stops. */
 export function deckAt(deck: Deck, now: Seconds): Deck {
   const here = { ...songAt(deck, now), at: now };
   const end = deck.track?.length ?? 0;

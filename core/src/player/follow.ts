@@ -25,7 +25,7 @@ const SOUGHT_SECONDS = 0.25;
 /** Another deck is heard when it is so much louder, and one is not heard below this. */
 const LOUDER = 0.1;
 const UNHEARD = 0.02;
-/** A deck that stands and of which nothing was heard for so long is gone, in seconds. */
+/** A paused deck of which nothing was heard for so long is gone, in seconds. */
 const GONE_SECONDS = 10;
 
 export type DeckReport = {
@@ -72,7 +72,7 @@ const NOTHING: Followed = { actions: [] };
 export function playerFollower(): PlayerFollower {
   const decks = new Map<number, Deck>();
   let leads: Deck | undefined;
-  /** The song that goes by it; and the look that stands for a track that is none. */
+  /** The song that goes by it; and the look for a track that is none. */
   let led: Id<'Song'> | undefined;
   let stranger: { readonly track: DeckTrack; readonly look: Id<'Look'> | undefined } | undefined;
 

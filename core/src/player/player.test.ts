@@ -66,7 +66,7 @@ describe('words', () => {
     ['/hovlix/deck/1/at/once', [1, 1], 'from 1 to 4'],
     ['/hovlix/deck/1/at', [], 'position is in seconds'],
     ['/hovlix/deck/1/at', [NaN, 1], 'position is in seconds'],
-    ['/hovlix/deck/1/at', [1, -1], 'from 0, which stands still, to 4'],
+    ['/hovlix/deck/1/at', [1, -1], 'from 0 (paused) to 4'],
     ['/hovlix/deck/1/at', [1, 1, 9e9], '0 to 400'],
     ['/hovlix/deck/1/level', ['loud'], 'from 0 to 1'],
     ['/hovlix/deck/1/track', ['a', 'b', -1], 'title and artist'],
@@ -137,7 +137,7 @@ describe('a deck', () => {
     return place.says === 'at' ? place : undefined;
   };
 
-  test('plays as fast as its pitch says, and stands at its end', () => {
+  test('plays as fast as its pitch says, and stops at its end', () => {
     const deck = after(
       [0, { do: 'load', track: loaded('a', { length: 20 }) }],
       [1, { do: 'play' }],
@@ -308,7 +308,7 @@ test('whatever is done on a deck, the song is within 20 ms of it a moment later'
 describe('songs go by it', () => {
   const ferry = { do: 'load', track: loaded('Night Ferry', { content: HASH }) } as const;
 
-  test('loaded it is ready, played it plays, without a screen that sounds; stopped it stands; and the find is told once', () => {
+  test('loaded it is ready, played it plays, without a screen that sounds; stopped it stops; and the find is told once', () => {
     const on = stage(show());
     on.does(ferry);
     on.run(0.1);

@@ -8,7 +8,7 @@ export const MOST_DECKS = 4;
 /** Where a deck is in its track, in seconds at the track's own speed. */
 export type Place = {
   readonly position: number;
-  /** 1 is the track's own speed; 0 stands still. */
+  /** 1 is the track's own speed; 0 is paused. */
   readonly rate: number;
   /** Of the track at its own speed; 0 where the player does not know. */
   readonly bpm: number;
@@ -45,7 +45,7 @@ export function readDeckWord({ address, values }: OscMessage): DeckWord | undefi
   if (says === 'at') {
     const [position, rate, bpm = 0, beat = 0] = values;
     if (!isIn(position, -3600, 36_000)) return wrong('a position is in seconds');
-    if (!isIn(rate, 0, 4)) return wrong('a speed lies from 0, which stands still, to 4');
+    if (!isIn(rate, 0, 4)) return wrong('a speed is a number from 0 (paused) to 4');
     if (!isIn(bpm, 0, 400) || !isIn(beat, -1e6, 1e6)) return wrong('beats a minute lie from 0 to 400');
     return { deck, says, position, rate, bpm, beat };
   }

@@ -73,8 +73,8 @@ export function castingReport(show: Showing, from: Rig, to: Rig, casting: readon
 
 /** What looks and chases say to a role. */
 export function askedOf({ looks, chases }: Pick<Showing, 'looks' | 'chases'>, role: Role): readonly Asked[] {
-  const spoken = [...looks, ...chases.flatMap((chase) => chase.steps)];
-  const values = spoken.flatMap((one) => one.values.filter((value) => value.role === role.id));
+  const made = [...looks, ...chases.flatMap((chase) => chase.steps)];
+  const values = made.flatMap((one) => one.values.filter((value) => value.role === role.id));
   return ASKED.filter((what) => values.some((value) => asks(value, what)));
 }
 

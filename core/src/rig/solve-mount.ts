@@ -54,7 +54,7 @@ export function solveMount(
       landed,
     ),
   }));
-  // The plainest explanation stands unless another one fits clearly better.
+  // The plainest explanation is kept unless another one fits clearly better.
   const best = fits.reduce((a, b) => (b.residual < a.residual - CONVINCING ? b : a));
   return {
     mount: { x: place.x, y: place.y, z: place.z, ...mountAngles(best.rotation) },

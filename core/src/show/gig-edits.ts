@@ -136,7 +136,7 @@ export function forgotten(show: Draft<Show>, kind: Named, gone: string): void {
   }
 }
 
-/** Controls and pads speak of another role in the place of one. */
+/** Controls and pads name another role in the place of one. */
 export function rolesOnControls(show: Draft<Show>, role: string, into: Show['roles'][number]['id']): void {
   for (const one of show.controls) {
     if (one.kind !== 'fader') continue;

@@ -9,5 +9,5 @@ export { diff, laid, inverse, withOldPatches, type Op, type Ops } from '../chang
 export * from './words';
 export * from './first-steps';
 export * from './song-check';
-export { unlitPlays } from './spoken';
+export { unlitPlays } from './roles-used';
 export * from './preflight';

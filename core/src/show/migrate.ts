@@ -38,7 +38,7 @@ export const MIGRATIONS: Readonly<Record<number, (show: Json) => Json>> = {
 };
 
 /** A look, or a step of a chase. */
-const withRoles = (spoken: unknown): unknown => withLists(spoken, { values: roleNamed });
+const withRoles = (play: unknown): unknown => withLists(play, { values: roleNamed });
 
 function roleNamed(record: unknown): unknown {
   if (typeof record !== 'object' || record === null || !('part' in record)) return record;

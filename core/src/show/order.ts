@@ -33,7 +33,7 @@ export function ordered(order: Order, change: Change, known: Known): Ordered {
   return { done: true, order: { show: edited.show, chain, tail: [...order.tail, change].slice(-TAIL_KEPT) }, edited };
 }
 
-/** What a copy that stands at `head` has missed; undefined where that is no longer known and it needs the whole show. */
+/** What a copy at `head` has missed; undefined where that is no longer known and it needs the whole show. */
 export function since({ chain, tail }: Order, head: string): readonly Change[] | undefined {
   if (headOf(chain) === head) return [];
   const at = chain.lastIndexOf(head);

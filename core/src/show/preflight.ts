@@ -89,9 +89,9 @@ function* rigRemarks(show: Show): Generator<Remark> {
   const fix: Fix = { place: 'rig' };
   if (rig.fixtures.length === 0) yield { weight: 'stops', text: `There are no lamps in “${rig.name}”.`, fix };
   const cast = new Set(rig.casting.filter(({ fixtures }) => fixtures.length > 0).map(({ role }) => role));
-  const spoken = new Set([...show.looks.flatMap(({ values }) => values), ...show.chases.flatMap(({ steps }) => steps.flatMap(({ values }) => values))].flatMap(({ role }) => (role ? [role] : []))); // prettier-ignore
+  const used = new Set([...show.looks.flatMap(({ values }) => values), ...show.chases.flatMap(({ steps }) => steps.flatMap(({ values }) => values))].flatMap(({ role }) => (role ? [role] : []))); // prettier-ignore
   for (const { id, name } of show.roles)
-    if (spoken.has(id) && !cast.has(id)) yield { weight: 'look', text: `No lamp of “${rig.name}” plays ${name}.`, fix };
+    if (used.has(id) && !cast.has(id)) yield { weight: 'look', text: `No lamp of “${rig.name}” plays ${name}.`, fix };
   const clashes = overlaps(patchedFixtures(rig, show.profiles));
   if (clashes.length > 0) {
     const [a, b] = clashes[0]!;

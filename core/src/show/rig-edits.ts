@@ -24,7 +24,7 @@ export const RIG_COMMANDS = [
   z.strictObject({ type: z.literal('rename-role'), ...aRole, name: Name }),
   /** In no rig and in no look any more; what looks say to it goes with it. */
   z.strictObject({ type: z.literal('remove-role'), ...aRole }),
-  /** One role goes into another, in every rig and in every look; where both speak, the one that stays is heard. */
+  /** One role goes into another, in every rig and in every look; where both set something, the one that stays counts. */
   z.strictObject({ type: z.literal('merge-roles'), ...aRole, into: idOf<'Role'>() }),
   /** To stand before another role; null is the end. */
   z.strictObject({ type: z.literal('move-role'), ...aRole, before: idOf<'Role'>().nullable() }),
@@ -64,7 +64,7 @@ export function applyToRig(show: Draft<Show>, command: RigCommand): void {
     case 'remove-role':
       remove(show.roles, command.role);
       for (const room of show.rigs) room.casting = room.casting.filter((cast) => cast.role !== command.role);
-      for (const spoken of spokenIn(show)) spoken.values = spoken.values.filter(({ role }) => role !== command.role);
+      for (const play of playsIn(show)) play.values = play.values.filter(({ role }) => role !== command.role);
       for (const kit of show.kits) kit.channels = kit.channels.filter(({ role }) => role !== command.role);
       forgotten(show, 'role', command.role);
       return rolesOnLanes(show, command.role, null);
@@ -102,9 +102,9 @@ function mergeRoles(show: Draft<Show>, { role, into }: { role: string; into: str
     else rig.casting.push({ role: kept.id, fixtures: gone.fixtures });
     rig.casting = rig.casting.filter((one) => one.role !== role);
   }
-  for (const spoken of spokenIn(show)) {
-    const heard = spoken.values.some((value) => value.role === into);
-    spoken.values = spoken.values.flatMap((value) => {
+  for (const play of playsIn(show)) {
+    const heard = play.values.some((value) => value.role === into);
+    play.values = play.values.flatMap((value) => {
       if (value.role !== role) return [value];
       return heard ? [] : [{ ...value, role: kept.id }];
     });
@@ -139,6 +139,6 @@ function rolesOnLanes(show: Draft<Show>, role: string, into: Role['id'] | null):
 }
 
 /** Everything that says something to roles: looks, and the steps of chases. */
-function spokenIn(show: Draft<Show>): readonly { values: Draft<Look>['values'] }[] {
+function playsIn(show: Draft<Show>): readonly { values: Draft<Look>['values'] }[] {
   return [...show.looks, ...show.chases.flatMap((chase) => chase.steps)];
 }

@@ -19,7 +19,7 @@ import {
 import { barAt, beatAt, beatOfBar, tempoAt, timeAt } from '../time';
 import { beats, seconds } from '../units';
 import { rigInUse, type Show } from './schema';
-import { rolesIn, valuesIn } from './spoken';
+import { rolesIn, valuesIn } from './roles-used';
 
 /** Something to look at, at a bar; where it is about a whole lane, at none. */
 export type SongRemark = { readonly bar: number | null; readonly text: string };

@@ -93,7 +93,7 @@ export function leadSheetLines(
     const line = lines.at(-1);
     const begins = starts.get(bar);
     if (begins !== undefined) current = begins;
-    // A pickup stands in a line of its own, so that downbeats line up below each other.
+    // A pickup has a line of its own, so that downbeats line up below each other.
     if (!line || line.count === perLine || begins !== undefined || bar === 0)
       lines.push({ first: bar, count: 1, section: current });
     else line.count++;

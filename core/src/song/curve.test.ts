@@ -46,7 +46,7 @@ test('the way from a point to the next: half-way, by shape', () => {
   expect(half('bent', -1)).toBeCloseTo(0.9375);
 });
 
-test('a curve speaks from point to point and is silent elsewhere; a last point that holds goes on', () => {
+test('a curve has a value from point to point and none elsewhere; a last point that holds goes on', () => {
   const swell = [point(4, 0), point(8, 1, 'off'), point(12, 0.5, 'hold')];
   expect([3, 4, 6, 8, 10, 12, 400].map((beat) => curveAt(swell, beat))).toEqual([undefined, 0, 0.5, undefined, undefined, 0.5, 0.5]); // prettier-ignore
   expect(curveAt([point(0, 1), point(4, 1)], 4)).toBeUndefined();

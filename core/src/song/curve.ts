@@ -45,7 +45,7 @@ export type NewPoint = (n: number) => Point['id'];
 /** A way that is not straight is cut into so many straight pieces. */
 const PIECES = 12;
 
-/** The same curve with a point at a beat, if it speaks there. */
+/** The same curve with a point at a beat, if it has a value there. */
 function cutAt(points: readonly Point[], beat: number, name: NewPoint): readonly Point[] {
   const index = points.findLastIndex(({ at }) => at <= beat);
   const [here, next] = [points[index], points[index + 1]];
@@ -61,7 +61,7 @@ function cutAt(points: readonly Point[], beat: number, name: NewPoint): readonly
   return points.toSpliced(index, 1, { ...straight, shape: 'straight' }, ...inner);
 }
 
-/** The points of `[from, to]`, with one at each end where the curve speaks there; the last one ends it. */
+/** The points of `[from, to]`, with one at each end where the curve has a value there; the last one ends it. */
 export function pointsWithin(points: readonly Point[], from: number, to: number, name: NewPoint): readonly Point[] {
   const cut = cutAt(cutAt(points, from, name), to, (n) => name(100 + n));
   const first = cut.findLastIndex(({ at }) => at <= from);
@@ -116,7 +116,7 @@ export function scaledPoints(points: readonly Point[], scale: number, move: numb
   return points.map((point) => ({ ...point, value: clamp(point.value * scale + move, 0, 1) }));
 }
 
-/** The speed that a height of a speed curve means: half is the usual one, full four times as fast, nothing stands still. */
+/** The speed that a height of a speed curve means: half is the usual one, full four times as fast, nothing a stop. */
 export const speedOfValue = (value: number): number => 4 * value * value;
 
 /** The inverse. */

@@ -126,7 +126,7 @@ export type CurveTarget = z.infer<typeof CurveTarget>;
 /** How a curve meets what lies below it: it scales it, adds to it (up to full), or takes its place. */
 export const CURVE_BLENDS = ['scale', 'add', 'replace'] as const;
 
-/** A lane of one curve. It speaks from each point to the next, and nowhere else. */
+/** A lane of one curve. It has a value from each point to the next, and nowhere else. */
 export const CurveLane = z.strictObject({
   ...lane,
   type: z.literal('curve'),

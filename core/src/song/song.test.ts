@@ -42,7 +42,7 @@ test('a moment as bars and back: 5 s at 120 is the middle of bar 3', () => {
   );
 });
 
-test('a pickup stands in a line of its own, a breath of silence does not', () => {
+test('a pickup has a line of its own, a breath of silence does not', () => {
   const pickup = { ...song, tempo: at120(0.6) };
   expect(leadSheetLines(pickup, 4)[0]).toMatchObject({ first: -1, count: 1 });
   expect(leadSheetLines(pickup, 4)[1]).toMatchObject({ first: 0, count: 4 });

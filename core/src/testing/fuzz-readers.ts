@@ -115,7 +115,7 @@ const EDITS: readonly object[] = [
 ];
 
 /** Messages a screen may send, some to a try. */
-const SPOKEN: readonly Uint8Array[] = ACTIONS.map((action, i) =>
+const SENT: readonly Uint8Array[] = ACTIONS.map((action, i) =>
   text(
     [
       { type: 'act', action },
@@ -202,7 +202,7 @@ export function readers(): readonly Reader[] {
   return [
     { name: 'shows', json: true, samples: [text(RICH)], read: show },
     { name: 'bundles', json: false, samples: [writeBundle({ show: RICH, chain: ['x'], savedAt: 1, music })], read: bundle },
-    { name: 'screens', json: true, samples: SPOKEN, read: heard },
+    { name: 'screens', json: true, samples: SENT, read: heard },
     { name: 'logs', json: true, samples: [text(LOG)], read: logged },
     { name: 'lamp types', json: false, samples: profiles.map((profile) => writeGdtf(profile)), read: (bytes) => outcome(readGdtf(bytes, 'x.gdtf', 'x')) },
     { name: 'playlists', json: false, samples: [text('#EXTM3U\n#EXTINF:60,Song\nSong.wav\n'), text('C:\\Music\\Song.ogg\r\nother.mp3')], read: (bytes) => outcome(readM3u(untext(bytes), 'x.m3u', RICH, () => 'entry')) },

@@ -70,7 +70,7 @@ test('a change of tempo is followed within two beats, and no beat is lost over i
   ); // prettier-ignore
 });
 
-test('silent, it is lost and carried on at its last tempo; stopped, it stands; continued, it goes on from there', () => {
+test('silent, it is lost and carried on at its last tempo; stopped, it stays; continued, it goes on from there', () => {
   const { clock, at } = follow([{ bpm: 120, beats: 8 }], 3);
   expect(clock.state(seconds(at))).toBe('running');
   expect(clock.state(seconds(at + 1))).toBe('lost');

@@ -12,15 +12,15 @@ export type MidiClock = {
   readonly tick: (at: Seconds) => void;
   /** From its beginning, on with the next tick. */
   readonly start: () => void;
-  /** On from where it stands. */
+  /** On from where it is. */
   readonly goOn: () => void;
   readonly stop: () => void;
-  /** Where it stands, in sixteenths from the beginning (song position pointer, in “MIDI beats”). */
+  /** Its position, in sixteenths from the beginning (song position pointer, in “MIDI beats”). */
   readonly position: (sixteenths: number) => void;
   readonly state: (now: Seconds) => ClockState;
   /** Quarter notes a minute; undefined before it is known. */
   readonly bpm: () => number | undefined;
-  /** Quarter notes from the beginning at a moment, carried on past the last tick. It stands until its tempo is known. */
+  /** Quarter notes from the beginning at a moment, carried on past the last tick. It does not move until its tempo is known. */
   readonly beatAt: (now: Seconds) => number;
 };
 

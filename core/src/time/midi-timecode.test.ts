@@ -67,7 +67,7 @@ test('a machine that runs faster is followed; one that jumps, within its next tw
   expect(tell(code, 50_000, 1, 2, 13.01)).toBeLessThan(0.003);
 });
 
-test('a gap is carried on and then it has stopped where it was heard last; told to stand, it stands at once', () => {
+test('a gap is carried on and then it has stopped where it was heard last; told to stop, it stops at once', () => {
   const code = midiTimecode();
   expect([code.state(seconds(0)), code.timeAt(seconds(0))]).toEqual(['none', undefined]);
   tell(code, 0, 3, 2, 10);

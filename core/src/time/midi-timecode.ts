@@ -10,7 +10,7 @@ export type MidiTimecode = {
   /** Silent for a moment it is `lost` and carried on; for longer, or told to stand at a place, it is `stopped`. */
   readonly state: (now: Seconds) => ClockState;
   /** Whether it was told to stand at a place. */
-  readonly stands: () => boolean;
+  readonly halted: () => boolean;
   /** The other machine's time at a moment; undefined before it is known. */
   readonly timeAt: (now: Seconds) => Seconds | undefined;
   /** How fast its time goes, against ours; 1 is as usual. */
@@ -44,12 +44,12 @@ export function midiTimecode(): MidiTimecode {
   let told: Told[] = [];
   let line: { readonly rate: number; readonly at: number; readonly time: number } | undefined;
   let last = -Infinity;
-  let stands = false;
+  let halted = false;
   let called: number | undefined;
 
   const place = (at: number, time: number) => {
-    if (stands || (line && Math.abs(line.time + (at - line.at) * line.rate - time) > JUMPED)) told = [];
-    stands = false;
+    if (halted || (line && Math.abs(line.time + (at - line.at) * line.rate - time) > JUMPED)) told = [];
+    halted = false;
     told = [...told.slice(1 - WINDOW), { at, time }];
     line = lineThrough(told);
   };
@@ -76,7 +76,7 @@ export function midiTimecode(): MidiTimecode {
     called = told.called;
     next = -1;
     last = at;
-    stands = true;
+    halted = true;
     line = { rate: 0, at, time: told.time };
     begun = at;
   };
@@ -90,15 +90,15 @@ export function midiTimecode(): MidiTimecode {
     state(now) {
       if (!line) return 'none';
       const silent = now - last;
-      return stands || silent > STOPPED_SECONDS ? 'stopped' : silent > LOST_SECONDS ? 'lost' : 'running';
+      return halted || silent > STOPPED_SECONDS ? 'stopped' : silent > LOST_SECONDS ? 'lost' : 'running';
     },
     timeAt(now) {
       if (!line) return undefined;
-      // Where it has stopped, it stands where it was heard last.
+      // Where it has stopped, it stays where it was heard last.
       const until = now - last > STOPPED_SECONDS ? last : now;
       return seconds(Math.max(0, line.time + (until - line.at) * line.rate));
     },
-    stands: () => stands,
+    halted: () => halted,
     rate: () => (line && line.rate > 0 ? line.rate : 1),
     frames: () => called,
   };

@@ -158,14 +158,14 @@ test('a flood of made-up sources does not grow without end', async () => {
   expect(levels()?.[0]).toBe(42);
 });
 
-test('an ear whose port another program holds says so, and opens when it is free', async () => {
+test('an input whose port another program holds says so, and opens when it is free', async () => {
   const port = await freePort();
   const other = createSocket({ type: 'udp4', reuseAddr: false });
   await new Promise<void>((resolve) => other.bind(port, resolve));
   const input = startInput({ cid, networks, heard: sharedLevels(), ports: { sacn: port, artnet: await freePort() } });
   toClose.push(() => input.tell({ type: 'stop' }));
   const [deaf] = await until(() => input.report().deaf.length > 0 && input.report().deaf);
-  expect(deaf).toBe(`sACN input is deaf: another program holds port ${port}. Output is not affected.`);
+  expect(deaf).toBe(`sACN input does not work: another program holds port ${port}. Output is not affected.`);
   other.close();
   await until(() => input.report().deaf.length === 0);
 });

@@ -1,4 +1,4 @@
-// The ear: other programs' light on sACN and Art-Net, nodes that answer a poll, and who else sends our universes.
+// Input: other programs' light on sACN and Art-Net, nodes that answer a poll, and who else sends our universes.
 // It lives in a thread of its own: whatever a network throws at it, no frame waits.
 
 import { createSocket, type RemoteInfo, type Socket } from 'node:dgram';
@@ -54,14 +54,14 @@ export function startInput({
     lastBad = why;
   };
 
-  const sacn = ear(ports.sacn, 'sACN input is deaf', (bytes, from) => {
+  const sacn = receiver(ports.sacn, 'sACN input does not work', (bytes, from) => {
     const packet = decodeSacn(bytes);
     if (packet.kind === 'bad') return refuse(`sACN from ${from.address}: ${packet.why}`);
     if (packet.kind === 'discovery') return others.listed(packet.discovery, from.address, networks, now());
     if (packet.kind !== 'data' || same(packet.data.cid, cid) || packet.data.preview) return;
     sources.sacn(packet.data, now());
   });
-  const artnet = ear(ports.artnet, 'Art-Net input is deaf and nodes that answer there are not found', (bytes, from) =>
+  const artnet = receiver(ports.artnet, 'Art-Net input does not work, and nodes are not found', (bytes, from) =>
     heardArtNet(bytes, from, true),
   );
   // Nodes answer to the usual port or to the one that asked: this one asks, and both listen.
@@ -163,7 +163,7 @@ function same(a: Uint8Array, b: Uint8Array): boolean {
 }
 
 /** A socket that is opened again until the port is free. */
-function ear(port: number, deaf: string, take: (bytes: Uint8Array, from: RemoteInfo) => void) {
+function receiver(port: number, fault: string, take: (bytes: Uint8Array, from: RemoteInfo) => void) {
   let socket: Socket | undefined;
   let trouble: string | null = null;
   let again: ReturnType<typeof setTimeout> | undefined;
@@ -173,7 +173,7 @@ function ear(port: number, deaf: string, take: (bytes: Uint8Array, from: RemoteI
     fresh.on('message', take);
     fresh.on('error', (error: NodeJS.ErrnoException) => {
       const why = error.code === 'EADDRINUSE' ? `another program holds port ${port}` : error.message;
-      trouble = `${deaf}: ${why}. Output is not affected.`;
+      trouble = `${fault}: ${why}. Output is not affected.`;
       socket = undefined;
       fresh.close();
       again = setTimeout(open, POLL_EVERY_MS);

@@ -42,7 +42,7 @@ describe('what is on', () => {
   test.each([
     ['a longer break', 600, 1605],
     ['the machine was started anew', 60, 12],
-  ])('after %s all stands as it was left, and nobody holds anything', (_, ago, clock) => {
+  ])('after %s all is as it was left, and nobody holds anything', (_, ago, clock) => {
     const { state, read } = kept(ago, clock);
     expect(read!.goesOn).toBe(false);
     const left = read!.state;

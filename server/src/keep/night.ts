@@ -34,7 +34,7 @@ export type Night = {
 
 /** A press is at most this long in memory only. */
 const SOON_MS = 250;
-/** After a shorter break the song has gone on meanwhile, and so do fades; after a longer one all stands as it was left. */
+/** After a shorter break the song has gone on meanwhile, and so do fades; after a longer one all is as it was left. */
 const BREAK_SECONDS = 120;
 /** Whoever comes back after this begins a new night. */
 const NIGHT_SECONDS = 12 * 3600;

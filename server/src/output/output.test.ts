@@ -44,7 +44,7 @@ function output(connections: Connections, faces: readonly NetworkFace[] = networ
   return made;
 }
 
-async function ear(): Promise<{ readonly socket: Socket; readonly port: number; readonly heard: Buffer[] }> {
+async function receiver(): Promise<{ readonly socket: Socket; readonly port: number; readonly heard: Buffer[] }> {
   const socket = createSocket('udp4');
   const heard: Buffer[] = [];
   socket.on('message', (bytes) => heard.push(bytes));
@@ -222,7 +222,7 @@ test('rubbish is counted, a poll is answered, and neither stops the node', async
   const ports = { sacn: await freePort(), artnet: await freePort() };
   const node = await startNode({ ports });
   toClose.push(() => node.close());
-  const { socket, heard } = await ear();
+  const { socket, heard } = await receiver();
   for (let i = 0; i < 50; i++)
     socket.send(
       Uint8Array.from({ length: i * 13 }, (_, k) => (k * i) & 255),
@@ -239,7 +239,7 @@ test('rubbish is counted, a poll is answered, and neither stops the node', async
 });
 
 test('a playing song goes out as packets an independent library reads, and they change with the music', async () => {
-  const { port, heard } = await ear();
+  const { port, heard } = await receiver();
   const made = output(connectionsOf(sacnRow(port)));
   const at = now();
   // Chorus 1 of Paper Lighthouse: the bars' lights change twice a bar.
@@ -267,7 +267,7 @@ test('a playing song goes out as packets an independent library reads, and they 
 });
 
 test('a delayed row sends what the others sent that much earlier', async () => {
-  const [prompt, late] = [await ear(), await ear()];
+  const [prompt, late] = [await receiver(), await receiver()];
   const made = output(connectionsOf(sacnRow(prompt.port), sacnRow(late.port, { delayMs: 500 })));
   await made.tell({ type: 'show', show });
   // A master that takes 4 s from nothing to full, over a held look: what it is at shows when a packet was meant for.
@@ -294,7 +294,7 @@ test('a delayed row sends what the others sent that much earlier', async () => {
 });
 
 test('a network that goes takes only its own rows, says so, and brings them back', async () => {
-  const { port, heard } = await ear();
+  const { port, heard } = await receiver();
   const lo = networks.find((face) => face.internal)!;
   const stage: NetworkFace = { ...lo, name: 'stage0' };
   const row = sacnRow(port, { id: 'stage' }, { network: 'stage0', number: 9 });
@@ -317,7 +317,7 @@ test('a network that goes takes only its own rows, says so, and brings them back
 });
 
 test('changing one row leaves no hole in the count of another', async () => {
-  const [one, two] = [await ear(), await ear()];
+  const [one, two] = [await receiver(), await receiver()];
   const made = output(connectionsOf(sacnRow(one.port), sacnRow(two.port, { universe: 2 })));
   await made.tell({ type: 'show', show });
   await until(() => one.heard.length > 10 && two.heard.length > 10);
@@ -345,7 +345,7 @@ test('what is sent is listed on the discovery universe', async () => {
   });
   await new Promise<void>((resolve) => socket.bind(SACN_PORT, resolve));
   socket.addMembership(sacnGroup(SACN_DISCOVERY_UNIVERSE), '127.0.0.1');
-  const { port } = await ear();
+  const { port } = await receiver();
   const made = output(connectionsOf(sacnRow(port, { universe: 7 }), sacnRow(port, { universe: 2 })));
   await made.tell({ type: 'show', show });
   expect(await until(() => lists[0])).toEqual([2, 7]);
@@ -354,7 +354,7 @@ test('what is sent is listed on the discovery universe', async () => {
 describe.each(['framed', 'plain'] as const)('a %s USB cable', (kind) => {
   test('carries the universe; pulled out it is said, the others go on, and plugged in it comes back', async () => {
     const path = join('/tmp', `hovlix-test-cable-${kind}-${process.pid}`);
-    const { port, heard } = await ear();
+    const { port, heard } = await receiver();
     let cable = await startSerial(kind, path);
     toClose.push(() => cable.close());
     const row: RowInput = { id: 'usb', universe: 1, way: { protocol: 'serial', kind, path } };

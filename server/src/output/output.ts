@@ -159,7 +159,7 @@ export function startOutput({
   };
   const pacer = startPacer(now, FRAMES_PER_SECOND, frame, (enough) => keeper.work(enough) && widen());
 
-  /** Lays what other programs send over a frame. @returns for each universe, whether somebody else speaks there. */
+  /** Lays what other programs send over a frame. @returns for each universe, whether somebody else sends there. */
   function mergeAll(group: Group): Uint8Array {
     group.merged.fill(0);
     if (!heard) return group.merged;
@@ -170,7 +170,7 @@ export function startOutput({
         winners.set(universe, 'ours');
         continue;
       }
-      // While our output is off, only a backup speaks in our place.
+      // While our output is off, only a backup sends in our place.
       if (!state.sending && merge !== 'backup') continue;
       const winner = mergeInput(group.views[place]!, theirs, merge, state.sending);
       winners.set(universe, winner);

@@ -152,7 +152,7 @@ export function rowBook(cid: Uint8Array, first: Connections, seen: readonly Netw
   };
 }
 
-/** True where two rows speak to the same ears under the same number. */
+/** True where two rows send the same universe number to the same receivers. */
 function sameLine(a: OutputRow, b: OutputRow): boolean {
   return a.way.protocol === b.way.protocol && a.way.protocol !== 'serial' && b.way.protocol !== 'serial'
     ? a.way.number === b.way.number && a.way.to === b.way.to

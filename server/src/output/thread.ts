@@ -32,8 +32,8 @@ type Start = {
   readonly failed: (thread: string, error: Error) => void;
 };
 
-/** The ear waits for the output's first word for so long at most. */
-const EAR_AFTER_MS = 1500;
+/** The input thread waits for the output's first word for so long at most. */
+const INPUT_AFTER_MS = 1500;
 /** A thread that dies at once, again and again, must not take the processor with it. */
 const AGAIN_MS = 250;
 
@@ -54,9 +54,9 @@ export function startThreads({
   let outputReport: OutputReport | null = null;
   let inputReport: InputReport | null = null;
   let output = startOutput();
-  // Light first: the ear is opened when the output runs, as starting takes the processor for half a second.
+  // Light first: the input thread is started when the output runs, as starting takes the processor for half a second.
   let input: Worker | undefined;
-  const openEar = setTimeout(() => (input ??= startInput()), EAR_AFTER_MS);
+  const openInput = setTimeout(() => (input ??= startInput()), INPUT_AFTER_MS);
 
   function startOutput(): Worker {
     const worker = new Worker(program('output'), { workerData: { cid, connections, networks, heard } });
@@ -116,7 +116,7 @@ export function startThreads({
       stopping = true;
       const ended = new Promise((resolve) => output.once('exit', resolve));
       output.postMessage({ type: 'stop' } satisfies ToOutput);
-      clearTimeout(openEar);
+      clearTimeout(openInput);
       input?.postMessage({ type: 'stop' } satisfies ToInput);
       await Promise.race([ended, new Promise((resolve) => setTimeout(resolve, 1000))]);
     },

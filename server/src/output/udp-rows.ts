@@ -106,7 +106,7 @@ export function udpRows(facts: {
       const view = new DataView(packet.buffer);
       let packets = 0;
       let failure: { readonly detail: string; readonly at: number } | undefined;
-      let speaking = false;
+      let sending = false;
       const settled = (error: Error | null) => {
         if (error) failure = { detail: (error as NodeJS.ErrnoException).code ?? error.message, at: now() };
         else packets++;
@@ -120,17 +120,17 @@ export function udpRows(facts: {
           if (way.protocol === 'sacn') {
             updateSacn(packet, sequence, fresh);
             view.setUint16(109, facts.sync && group.rows > 1 ? SYNC_UNIVERSE : 0);
-            if (!speaking) listedOf(place).add(way.number);
+            if (!sending) listedOf(place).add(way.number);
           } else updateArtDmx(packet, sequence, fresh);
-          speaking = true;
+          sending = true;
           if (group.tick !== tick) group.sent = 0;
           group.tick = tick;
           group.sent++;
           out(packet);
         },
         fallSilent() {
-          if (!speaking) return;
-          speaking = false;
+          if (!sending) return;
+          sending = false;
           listed.get(place)?.delete(way.protocol === 'sacn' ? way.number : -1);
           if (way.protocol !== 'sacn') return;
           // Three packets with the Stream_Terminated bit (E1.31, clause 6.2.6).

@@ -32,7 +32,7 @@ export async function startNode({
     lastBad = why;
   };
 
-  // Multicast packets are addressed to their group: only an ear without an address of its own hears them.
+  // Multicast packets are addressed to their group: only a socket without an address of its own hears them.
   const sacn = await listen(join.length > 0 ? undefined : host, ports.sacn, (bytes) => {
     const packet = decodeSacn(bytes);
     if (packet.kind === 'bad') return refuse(`sACN: ${packet.why}`);

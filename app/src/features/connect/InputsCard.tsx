@@ -1,4 +1,4 @@
-// Light from a desk or another program: what is let in, and who speaks for the universe.
+// Light from a desk or another program: what is let in, and who controls the universe.
 
 import Plus from 'lucide-react-native/icons/plus';
 import { type InputRow, type Status } from '@hovlix/core/connect';

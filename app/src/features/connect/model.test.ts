@@ -43,7 +43,7 @@ test('how long it has been so, in a unit that suits', () => {
   expect(forHowLong(5000, 1000)).toBe('for 0 s');
 });
 
-test('two rows to the same ears are found, the same universe by two ways is not', () => {
+test('two rows to the same receivers are found, the same universe by two ways is not', () => {
   const same = [row(), row({ id: 'b', universe: 2 })];
   expect(twins(same)).toEqual(['a', 'b']);
   expect(twins([row(), row({ id: 'b', on: false })])).toEqual([]);

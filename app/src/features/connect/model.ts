@@ -33,7 +33,7 @@ export function forHowLong(since: number, now: number): string {
   return `for ${Math.round(seconds / 3600)} hours`;
 }
 
-/** Two rows that speak to the same ears under the same number: their light would fight. */
+/** Two rows that send the same universe number to the same receivers: their light would fight. */
 export function twins(rows: readonly OutputRow[]): readonly string[] {
   const mouth = ({ way }: OutputRow) =>
     way.protocol === 'serial' ? `serial ${way.path}` : `${way.protocol} ${way.to} ${way.network} ${way.number}`;

@@ -1,4 +1,4 @@
-// What stands on the page of samples.
+// What is on the page of samples.
 
 export const KIT = {
   title: 'Pieces',

@@ -1,4 +1,4 @@
-// Why does this lamp do what it does? Every layer that speaks to it, what wins, and what keeps it dark.
+// Why does this lamp do what it does? Every layer that sets it, what wins, and what keeps it dark.
 
 import { useEffect, useState } from 'react';
 import { useQuery } from '@tanstack/react-query';

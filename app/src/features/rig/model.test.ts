@@ -44,7 +44,7 @@ test('a lamp has the tint of the first role it plays', () => {
   expect(['l0', 'l1', 'l2'].map(tintOf)).toEqual([undefined, 3, 5]);
 });
 
-test('what speaks to a lamp is said once a source, with how much of it counts', () => {
+test('what sets a lamp is said once a source, with how much of it counts', () => {
   const source = 'look Harbour blue';
   const still = { moving: false, wins: true };
   expect(

@@ -8,7 +8,7 @@ export function darkWords(reason: Darkness): string {
   switch (reason) {
     case 'not-cast':
       return 'It has no role in this rig. Give it one.';
-    case 'nothing-speaks':
+    case 'no-level-set':
       return 'Nothing lights it now: no look is on and no clip is here.';
     case 'level-0':
       return 'The looks that use it set level 0.';
@@ -66,7 +66,7 @@ export function contributionWords(contributions: readonly Contribution[]): reado
   );
 }
 
-/** The word for a field of the engine, or for an attribute that a look speaks to by its name. */
+/** The word for a field of the engine, or for an attribute that a look sets by its name. */
 function fieldWord(field: string): string {
   const own: Readonly<Record<string, string>> = { move: 'movement', strobe: 'strobe', haze: 'haze', zoom: 'zoom' };
   return own[field] ?? (/^[a-z]/.test(field) ? field : attributeOf(field).name.toLowerCase());

@@ -110,7 +110,7 @@ function Sheet({ song }: { readonly song: Song }) {
     list.current?.scrollToOffset({ offset: Math.max(0, offset + length - free + 8), animated: true });
   }, [range, covered, height, lines, song, list]);
 
-  /** Scrolls to a bar; a still song stands there then. */
+  /** Scrolls to a bar; a paused song is there then. */
   const go = (bar: number) => {
     const line = lines.findIndex(({ first, count }) => bar >= first && bar < first + count);
     if (line >= 0) list.current?.scrollToOffset({ offset: layoutOf(lines, song, line).offset, animated: true });

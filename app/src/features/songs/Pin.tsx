@@ -42,7 +42,7 @@ export function Pin(props: Props) {
 export type Run = {
   /** Bars from its first. */
   readonly place: number;
-  /** Bars a second; 0 while it stands. */
+  /** Bars a second; 0 while it is paused. */
   readonly speed: number;
 };
 

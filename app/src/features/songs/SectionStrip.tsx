@@ -14,7 +14,7 @@ type Props = { readonly song: Song; readonly onGo: (bar: number) => void };
 
 const LOOK_MS = 200;
 
-/** The section in which the song stands or plays; the clock goes on without telling. */
+/** The section in which the song is; the clock goes on without telling. */
 function useSectionNow(song: Song): string | undefined {
   const { conducting } = useHovlix();
   const [now, setNow] = useState<string | undefined>(undefined);

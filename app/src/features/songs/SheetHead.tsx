@@ -105,7 +105,7 @@ export function SheetHead({ song, onOpen }: HeadProps) {
   );
 }
 
-/** Where the song stands, in minutes; moved by the clock, not by React. */
+/** Where the song is, in minutes; moved by the clock, not by React. */
 function Position({ song }: { readonly song: Song }) {
   const app = useHovlix();
   const figures = useRef<HTMLElement>(null);

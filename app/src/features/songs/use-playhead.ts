@@ -39,7 +39,7 @@ export function usePlayhead(song: Song, lines: Lines, free: { readonly current: 
       const place = here ? barsAt(song, time) : -1e6;
       const speed = here && live.playing ? ((barsAt(song, seconds(time + STEP)) - place) / STEP) * live.rate : 0;
       const run = { place, speed };
-      // A song that stands is looked at now and then: lines come into sight.
+      // A paused song is looked at now and then: lines come into sight.
       if (speed > 0 || place !== before || ++looked % 8 === 0) movePins(run, performance.now());
       before = place;
       // A sheet that is not laid out yet has no place to go to.

@@ -24,7 +24,7 @@ function FlashMark() {
   );
 }
 
-/** That the light stands still, with the way to let it go on. */
+/** That the light is frozen, with the way to let it go on. */
 function FrozenMark() {
   const app = useHovlix();
   const frozen = useLive(isFrozen);

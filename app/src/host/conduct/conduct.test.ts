@@ -9,7 +9,7 @@ import type { ToLight } from '../light/light-messages';
 import { repository } from '../document/repository';
 import { memoryStore } from '../document/storage';
 
-/** A browser's WebSocket as far as the line needs it; the test speaks for the server. */
+/** A browser's WebSocket as far as the line needs it; the test plays the server. */
 class FakeSocket {
   static readonly OPEN = 1;
   static last: FakeSocket;

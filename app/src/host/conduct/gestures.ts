@@ -72,7 +72,7 @@ export function banksNow(stage: Stage): { readonly banks: readonly Bank[]; reado
 /** On to the next pad of the bank, or back to the one before. @returns false at its end. */
 export const goOn = (stage: Stage, way: 1 | -1): boolean => pressed(stage, (moment) => goAction(moment, way));
 
-/** Where the clock stands, in beats, and how long a beat is: of the song that sounds, else of the free clock. */
+/** Where the clock is, in beats, and how long a beat is: of the song that sounds, else of the free clock. */
 export function clockNow(stage: Stage): { readonly beat: Beats; readonly pulse: Seconds } {
   const moment = momentOf(stage);
   if (moment) return clockAt(moment);

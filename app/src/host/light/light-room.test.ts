@@ -60,7 +60,7 @@ test('a show that is not open is drawn in its first look, and the one that is st
   expect(frames()).toBe(1);
 });
 
-test('the stage is lit without the page: new light once, and what stands again for whoever comes to look', () => {
+test('the stage is lit without the page: new light once, and what is on again for whoever comes to look', () => {
   const { hear, frame, frames, stage } = room();
   hear({ type: 'show', show: testShow() });
   frame();
@@ -94,7 +94,7 @@ test('a page that gave no array back is owed the frame, and the stage does not w
   expect(frames()).toBe(4);
 });
 
-test('a frame is given when the light has changed, and not again while it stands', () => {
+test('a frame is given when the light has changed, and not again while it stays', () => {
   const { hear, frame, frames, clock } = room();
   hear({ type: 'show', show: testShow() });
   frame();
@@ -142,7 +142,7 @@ test('a picture of a look does not touch what is on stage', () => {
   );
   const [picture, why] = answers();
   expect((picture as Float32Array)[0]).toBeGreaterThan(0.5);
-  expect(why).toMatchObject({ level: 0, dark: ['nothing-speaks'] });
+  expect(why).toMatchObject({ level: 0, dark: ['no-level-set'] });
 });
 
 test('a ribbon of a song, and why a lamp shines while it plays', () => {
@@ -172,7 +172,7 @@ test('why a lamp would shine at a moment of a song that is not on', () => {
   expect(answers()).toMatchObject([
     { level: 1, contributions: [{ source: 'lane Looks: Red' }, {}] },
     { level: 0, dark: ['level-0'] },
-    { level: 0, dark: ['nothing-speaks'] },
+    { level: 0, dark: ['no-level-set'] },
   ]);
 });
 

@@ -23,7 +23,7 @@ import type { StageWindow } from './stage-window';
 
 export type LightRoom = { readonly hear: (message: ToLight) => void; readonly frame: () => void };
 
-/** They come eleven times a second; without news for this long, nobody else speaks there any more. */
+/** They come eleven times a second; without news for this long, nobody else sends there any more. */
 const THEIRS_FOR = 0.5;
 
 /**
@@ -53,7 +53,7 @@ export function lightRoom(
   let shown = new Uint8Array(0);
   /** The page has yet to see the lamps as they are. */
   let owed = false;
-  /** Universes that another program speaks in, as they left the computer, and when that was heard. */
+  /** Universes that another program sends in, as they left the computer, and when that was heard. */
   const theirs = new Map<number, { readonly levels: Uint8Array; readonly at: number }>();
   const now = () => seconds(clock() + offset);
 

@@ -3,7 +3,7 @@
 
 import { beatTracker } from '@hovlix/core/tracker';
 import { freeBeat, type Action } from '@hovlix/core/live';
-import { binsOf, drumEar, DRUMS, loudnessByte, LOUDNESS_BANDS, SILENCE_DB } from '@hovlix/core/music';
+import { binsOf, drumDetector, DRUMS, loudnessByte, LOUDNESS_BANDS, SILENCE_DB } from '@hovlix/core/music';
 import { beats, clamp, type Seconds } from '@hovlix/core/units';
 import type { Conducting } from '../conduct/conduct';
 import { useSession } from '../session';
@@ -39,8 +39,8 @@ export function listen(link: Conducting, stream: MediaStream, tell: (hearing: He
     };
   };
   const [lamps, quick] = [hearer(WINDOW), hearer(BEAT_WINDOW)];
-  const drums = drumEar();
-  const ear = beatTracker();
+  const drums = drumDetector();
+  const tracker = beatTracker();
   let loudest = 0;
 
   const moment = () => {
@@ -61,18 +61,18 @@ export function listen(link: Conducting, stream: MediaStream, tell: (hearing: He
     const own = tempo.bpm === mine.bpm && tempo.at === mine.at;
     if (own || tempo === mine) return;
     mine = tempo;
-    ear.told(tempo.bpm, tempo.at);
+    tracker.told(tempo.bpm, tempo.at);
   });
   const correction = (now: Seconds): Extract<Action, { type: 'tempo' }> | undefined => {
-    const heard = ear.beat();
+    const heard = tracker.beat();
     if (!heard || !heard.sure) return undefined;
     const { live } = link.store.getState();
     const bpm = clamp(heard.bpm, 30, 400);
     const since = ((now - heard.at) * bpm) / 60;
     const share = since - Math.floor(since);
-    const stands = freeBeat(live, now);
-    const beat = share + Math.round(stands - share);
-    const off = (Math.abs(stands - beat) * 60) / bpm;
+    const free = freeBeat(live, now);
+    const beat = share + Math.round(free - share);
+    const off = (Math.abs(free - beat) * 60) / bpm;
     if (off < DRIFT_SECONDS && Math.abs(bpm / live.tempo.bpm - 1) < DRIFT_TEMPO) return undefined;
     return { type: 'tempo', bpm, beat: { at: now, beat: beats(beat) } };
   };
@@ -82,7 +82,7 @@ export function listen(link: Conducting, stream: MediaStream, tell: (hearing: He
       mine = { bpm: action.bpm, at: action.beat!.at, beat: action.beat!.beat };
       link.act(action);
     }
-    const heard = ear.beat();
+    const heard = tracker.beat();
     tell({ loudest: loudest / BYTES_A_DB + SILENCE_DB, beat: heard ? { bpm: heard.bpm, sure: heard.sure } : null });
   };
 
@@ -90,7 +90,7 @@ export function listen(link: Conducting, stream: MediaStream, tell: (hearing: He
   const timers = [
     setInterval(moment, MOMENT_MS),
     // What a window holds sounded, on the average, when its middle did.
-    setInterval(() => leads() && ear.hear(quick(), link.now() - late), BEAT_MS),
+    setInterval(() => leads() && tracker.hear(quick(), link.now() - late), BEAT_MS),
     setInterval(look, LOOK_MS),
   ];
   return () => {

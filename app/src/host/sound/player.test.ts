@@ -115,7 +115,7 @@ test('a song that is started slower goes so from its start', async () => {
   expect(acted.map(({ type }) => type)).toEqual(['play', 'anchor']);
 });
 
-test('at its end a song stands at its end; where it says so, the next one plays, once', async () => {
+test('at its end a song stops there; where it says so, the next one plays, once', async () => {
   const { one, song } = screen(true);
   await one.play(song, 58);
   acted = [];

@@ -26,7 +26,7 @@ export type Loop = { readonly song: Id<'Song'>; readonly from: number; readonly 
 
 export type Player = {
   readonly store: StoreApi<PlayerState>;
-  /** Plays from a moment of the music; without one, from where the song stands. */
+  /** Plays from a moment of the music; without one, from where the song is. */
   readonly play: (song: Song, from?: number) => Promise<void>;
   readonly pause: () => void;
   /** @param fade seconds in which the light of the place that is left gives way. */
@@ -275,8 +275,8 @@ export function player(
     store,
     async play(song, from) {
       const mine = ++request;
-      const stands = playing();
-      const wanted = from ?? (stands?.id === song.id ? songTimeAt(stands, conducting.now()) : 0);
+      const now = playing();
+      const wanted = from ?? (now?.id === song.id ? songTimeAt(now, conducting.now()) : 0);
       const start = wanted >= song.duration - 0.05 ? 0 : Math.max(0, wanted);
       store.setState({ trouble: null });
       const sounds = await load(song);

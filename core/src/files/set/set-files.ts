@@ -74,10 +74,10 @@ export function readM3u(text: string, name: string, show: Show, freshId: () => s
 function songNamed(show: Show, line: string, said: string) {
   const file = plain(fileName(line));
   const stem = file.replace(/\.[a-z0-9]{2,5}$/, '');
-  const spoken = plain(said);
+  const wanted = plain(said);
   return (
     show.songs.find(({ music }) => music && plain(music.name) === file) ??
-    show.songs.find(({ title, by }) => [plain(title), plain(`${by} - ${title}`)].some((one) => one === stem || one === spoken))
+    show.songs.find(({ title, by }) => [plain(title), plain(`${by} - ${title}`)].some((one) => one === stem || one === wanted))
   ); // prettier-ignore
 }
 

@@ -150,8 +150,8 @@ function songDone(moment: Moment, does: 'toggle' | 'play' | 'pause' | 'restart')
   const ahead = stops.find((stop, i) => i >= Math.max(0, at) && 'song' in stop);
   const song = chosen ?? (ahead && 'song' in ahead ? ahead.song : show.songs[0]);
   if (!song) return [];
-  const stands = chosen && live.song && does !== 'restart' ? songTimeAt(live.song, now) : 0;
-  const from = seconds(stands >= song.duration - 0.05 ? 0 : Math.max(0, stands));
+  const position = chosen && live.song && does !== 'restart' ? songTimeAt(live.song, now) : 0;
+  const from = seconds(position >= song.duration - 0.05 ? 0 : Math.max(0, position));
   return [{ type: 'play', song: song.id, from }];
 }
 

@@ -1,4 +1,4 @@
-// Everything that is bound stands in one list, once, and what is bound twice says so.
+// Everything that is bound is in one list, once, and what is bound twice says so.
 
 import { bindingsOf } from '../../bindings';
 import { Control, Pedal } from '../../gig';

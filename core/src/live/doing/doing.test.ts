@@ -187,7 +187,7 @@ describe('a set with one switch', () => {
     const stage = night(show());
     stage.act([{ type: 'play', song: id<'Song'>('two'), from: seconds(0) }]);
     expect([stage.at(), stage.will(NEXT)]).toEqual(['e-two/song', 'Ready: three']);
-    // Chosen later by hand it is where one is, also while it stands still.
+    // Chosen later by hand it is where one is, also while it is paused.
     stage.next();
     stage.wait(1);
     stage.act([{ type: 'open-song', song: id<'Song'>('one'), from: seconds(4) }]);

@@ -120,14 +120,14 @@ export function afterSong(moment: Moment): Stop | undefined {
   return begins ? (stops.find(({ entry, at: kind }) => entry.id === next.entry.id && kind !== 'ready') ?? next) : next;
 }
 
-/** What is done there. A song that only stands ready, with nothing that shall be on, leaves the light of the one before. */
+/** What is done there. A song that is only ready, with nothing that shall be on, leaves the light of the one before. */
 function afterSongActions(moment: Moment, stop: Stop): readonly Action[] {
   const actions = toStop(moment, stop);
   const keeps = stop.at === 'ready' && stop.entry.kind === 'song' && stop.entry.start.with === 'keep';
   return keeps ? actions.filter(({ type }) => type !== 'open-song') : actions;
 }
 
-/** What the end of the song that plays leads to: the next song where it says so, else it stands, and its set goes on as it says. */
+/** What the end of the song that plays leads to: the next song where it says so, else it stops, and its set goes on as it says. */
 export function overActions(moment: Moment): readonly Action[] {
   const song = songNow(moment);
   if (!song) return [{ type: 'pause' }];
@@ -136,6 +136,6 @@ export function overActions(moment: Moment): readonly Action[] {
   const next = stop && 'song' in stop ? stop.song : songs[songs.indexOf(song) + 1];
   if (song.ending?.then === 'next' && next) return [{ type: 'play', song: next.id, from: seconds(0) }];
   // Files end a little before or after what was counted.
-  const stands: readonly Action[] = [{ type: 'seek', to: song.duration }, { type: 'pause' }];
-  return stop ? [...stands, ...afterSongActions(moment, stop)] : stands;
+  const stops: readonly Action[] = [{ type: 'seek', to: song.duration }, { type: 'pause' }];
+  return stop ? [...stops, ...afterSongActions(moment, stop)] : stops;
 }

@@ -1,4 +1,4 @@
-// What a knob moves: it stands where the value is, and moves only that.
+// What a knob moves: it is where the value is, and moves only that.
 
 import fc from 'fast-check';
 import { unfit } from '../../conduct/fits';
@@ -8,7 +8,7 @@ import { seconds } from '../../units';
 import { turnsOffered } from './offered';
 import { turnAction, turnName, turnPlace } from '.';
 
-test('whatever is moved, it then stands there, fits the show, and has a name of its own', () => {
+test('whatever is moved, it then is there, fits the show, and has a name of its own', () => {
   const { host } = testHost();
   const offered = turnsOffered(host.moment()!.show);
   expect(new Set(offered.map((turns) => turnName(host.moment()!.show, turns))).size).toBe(offered.length);
@@ -37,7 +37,7 @@ test('a knob of the chosen roles moves all of them, and none where none is chose
   expect(state().hands.map(({ value }) => [value.role, value.level])).toEqual([['wash', { type: 'hold', value: 0.5 }], ['movers', { type: 'hold', value: 0.5 }]]); // prettier-ignore
 });
 
-test('two knobs on one role keep what the other has in hand; nothing in hand stands nowhere', () => {
+test('two knobs on one role keep what the other has in hand; nothing in hand is nowhere', () => {
   const { host, state } = testHost();
   const turns = (what: string) => Turns.parse({ turn: 'hand', role: 'wash', what });
   expect(turnPlace(host.moment()!, turns('level'))).toBeNull();

@@ -23,7 +23,7 @@ const FASTEST_STROBE = 15;
 type Hand = Extract<Turns, { turn: 'hand' }>;
 type Held = Pick<LampsDo, Hand['what']>;
 
-/** What the first of those roles has in hand: the knob stands where that is. */
+/** What the first of those roles has in hand: the knob is where that is. */
 function handOf(moment: Moment, turns: Hand) {
   const [role] = rolesOf(moment, turns);
   return role === undefined ? undefined : inHand(moment, role);

@@ -112,11 +112,11 @@ export function playFromStop(app: Hovlix, song: Song): void {
   const moment = momentOf(app);
   if (!moment) return;
   const { live } = moment;
-  const stands = live.song?.id === song.id && (live.song.playing || songTimeAt(live.song, moment.now) > 0.05);
+  const begun = live.song?.id === song.id && (live.song.playing || songTimeAt(live.song, moment.now) > 0.05);
   const { stops, at } = placeAt(moment);
   const entry = stops[at] && 'song' in stops[at] && stops[at].song.id === song.id ? stops[at].entry.id : undefined;
   const first = stops.find((stop) => 'song' in stop && stop.song.id === song.id && stop.at !== 'ready' && (entry === undefined || stop.entry.id === entry)); // prettier-ignore
-  if (stands || !first) togglePlay(app, song);
+  if (begun || !first) togglePlay(app, song);
   else void run(app, toStop(moment, first));
 }
 

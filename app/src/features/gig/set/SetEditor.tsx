@@ -1,4 +1,4 @@
-// Changing a set: its order, what stands at each place, and what happens between songs.
+// Changing a set: its order, what is at each place, and what happens between songs.
 
 import { useState } from 'react';
 import { Entry, type SetList } from '@hovlix/core/gig';

@@ -4,7 +4,7 @@ import { ASPECTS, type Chase, type LookValue, type Step } from '@hovlix/core/lig
 import { attributeOf } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
 
-/** All a step says: the look it stands on, then its own. */
+/** All a step says: the look it is built on, then its own. */
 export function valuesOf(show: Show, step: Step): readonly LookValue[] {
   const look = show.looks.find(({ id }) => id === step.look);
   return [...(look?.values ?? []), ...step.values];

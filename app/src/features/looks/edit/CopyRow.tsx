@@ -1,7 +1,7 @@
 // What some lamps do, given to others.
 
 import { create } from 'zustand';
-import { heardBy, saidAgain, speaks, type LookValue } from '@hovlix/core/light';
+import { heardBy, saidAgain, setsAnything, type LookValue } from '@hovlix/core/light';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { useDraft, useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
@@ -33,7 +33,9 @@ export function CopyRow({ show }: { readonly show: Show }) {
   };
   return (
     <>
-      {heard && speaks(heard) && <Chip small name="Copy" label="Copy what these lamps do" on={false} onPress={copy} />}
+      {heard && setsAnything(heard) && (
+        <Chip small name="Copy" label="Copy what these lamps do" on={false} onPress={copy} />
+      )}
       {copied && <Chip small name="Paste" label="Paste onto these lamps" on={false} onPress={paste} />}
     </>
   );

@@ -4,7 +4,15 @@ import { useEffect, useState } from 'react';
 import { router } from 'expo-router';
 import { useMedia } from '@tamagui/core';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
-import { familiesOf, heardBy, saidAgain, speaks, withFaders, type Faders, type LookValue } from '@hovlix/core/light';
+import {
+  familiesOf,
+  heardBy,
+  saidAgain,
+  setsAnything,
+  withFaders,
+  type Faders,
+  type LookValue,
+} from '@hovlix/core/light';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { beats } from '@hovlix/core/units';
 import { useDraft, useHovlix, useLink, useLive, useShow } from '../../../host/hovlix';
@@ -152,7 +160,7 @@ function What({ show, values }: { readonly show: Show; readonly values: readonly
             <Button onPress={() => draft.say({ level: { type: 'hold', value: 1 } })}>Level to full</Button>
           </Row>
         )}
-        {lamps.length > 0 && speaks(heard) && <OwnFades heard={heard} />}
+        {lamps.length > 0 && setsAnything(heard) && <OwnFades heard={heard} />}
         <InHand show={show} values={values} />
       </Column>
       {sorting && <OrderSheet onClose={() => setSorting(false)} />}

@@ -11,7 +11,7 @@ export type FaderKind = {
   readonly scale: number;
   readonly unit: string;
   readonly high: number;
-  /** Where it stands while it is left alone. */
+  /** Where it is while it is left alone. */
   readonly rest: number;
 };
 

@@ -146,7 +146,7 @@ function RoleSheet({ show, rig, role, cast, onClose }: SheetProps) {
     app.document.make({ type: 'cast-role', rig: rig.id, casting: { role: role.id, fixtures: [...fixtures] } });
   const lamps = cast.flatMap((id) => rig.fixtures.find((fixture) => fixture.id === id) ?? []);
   const others = show.roles.filter(({ id }) => id !== role.id);
-  const spoken = show.looks.filter((look) => look.values.some((value) => value.role === role.id)).length;
+  const uses = show.looks.filter((look) => look.values.some((value) => value.role === role.id)).length;
   return (
     <Sheet title={role.name} onClose={onClose}>
       <Typed<string>
@@ -155,9 +155,7 @@ function RoleSheet({ show, rig, role, cast, onClose }: SheetProps) {
         read={named}
         onChange={(name) => app.document.make({ type: 'rename-role', role: role.id, name })}
       />
-      <Quiet>
-        {spoken === 0 ? 'No look uses it yet.' : `${spoken} ${spoken === 1 ? 'look uses' : 'looks use'} it.`}
-      </Quiet>
+      <Quiet>{uses === 0 ? 'No look uses it yet.' : `${uses} ${uses === 1 ? 'look uses' : 'looks use'} it.`}</Quiet>
       {lamps.length > 1 && (
         <Column gap={8}>
           <Choose<string>
@@ -210,7 +208,7 @@ function RoleSheet({ show, rig, role, cast, onClose }: SheetProps) {
           kind="quiet"
           onPress={() => {
             app.document.make({ type: 'remove-role', role: role.id });
-            say(`${role.name} is gone, and what ${counted(spoken, 'look')} said to it.`, {
+            say(`${role.name} is gone, and what ${counted(uses, 'look')} said to it.`, {
               undo: app.document.takingBack(),
             });
             onClose();

@@ -1,4 +1,4 @@
-// One song of the set: what it is called, by whom, where it stands, and how its tempo is counted.
+// One song of the set: what it is called, by whom, its place, and how its tempo is counted.
 
 import { useHovlix } from '../../../host/hovlix';
 import { freshId } from '../../../host/fresh-id';

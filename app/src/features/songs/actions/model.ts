@@ -3,7 +3,7 @@
 import type { Show } from '@hovlix/core/show';
 import type { Deed, MidiMessage, Song } from '@hovlix/core/song';
 
-/** An action of a kind, as it stands before anything is chosen; undefined where the show has nothing for it. */
+/** An action of a kind, before anything is chosen; undefined where the show has nothing for it. */
 export function usualDeed(act: Deed['act'], show: Show, song: Song): Deed | undefined {
   const look = (show.looks[0] ?? show.chases[0])?.id;
   switch (act) {

@@ -72,7 +72,7 @@ const LOOK_MS = 30;
 /** A recorded curve lies at most so far beside what was played. */
 const TOLERANCE = 0.015;
 
-/** While the song plays and the fader is held, where it stands is written down. */
+/** While the song plays and the fader is held, its position is written down. */
 function FaderRecorder({ song, lane }: Pick<Props, 'song' | 'lane'>) {
   const app = useHovlix();
   const say = useSession((session) => session.say);

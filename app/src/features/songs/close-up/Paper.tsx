@@ -1,4 +1,4 @@
-// What stands over every lane in Close-up: numbers of bars and beats, the waveform, the light ribbon.
+// What lies over every lane in Close-up: numbers of bars and beats, the waveform, the light ribbon.
 
 import { barLabel } from '../model';
 import { BarsCanvas } from '../BarsCanvas';

@@ -95,7 +95,7 @@ describe('a song', () => {
     expect(dimmerA(heardIn([follow({ gain: 3, floor: 0.4, ceiling: 0.4 })], softer)(12))).toBe(1);
   });
 
-  test('low above high stands on its head, and a colour goes from one to the other', () => {
+  test('low above high is upside down, and a colour goes from one to the other', () => {
     expect(dimmerA(heardIn([follow({ low: 0.9, high: 0.1 })], step)(4))).toBeCloseTo(0.9, 2);
     expect(dimmerA(heardIn([follow({ low: 0.9, high: 0.1 })], step)(9))).toBeCloseTo(0.1, 2);
     const colours = { ...follow(), type: 'colours', from: { x: 0.15, y: 0.06 }, to: { x: 0.64, y: 0.33 } };

@@ -14,7 +14,7 @@ export function valuesIn(play: Playable, plays: ReadonlyMap<string, Playable>): 
   ];
 }
 
-/** Roles that a look, or a chase with the looks of its steps, speaks to; none where it speaks to single lamps. */
+/** Roles that a look, or a chase with the looks of its steps, is made for; none where it is made for single lamps. */
 export function rolesIn(play: Playable, plays: ReadonlyMap<string, Playable>): readonly string[] {
   const values = valuesIn(play, plays);
   return values.some(({ lamps }) => lamps) ? [] : [...new Set(values.flatMap(({ role }) => role ?? []))];

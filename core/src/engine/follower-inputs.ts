@@ -1,4 +1,4 @@
-// Ears: what followers listen for, and how much of it there is at an instant.
+// Follower inputs: what followers listen for, and how much of it there is at an instant.
 
 import { hertzOf, type Follower, type Measure } from '../light';
 import type { Hearing } from '../live';
@@ -8,7 +8,7 @@ import { ENVELOPE_RATE, type Envelopes, type StrokeList } from '../music/envelop
 import type { Seconds } from '../units';
 
 /** One way of listening, shared by all followers that listen alike. */
-export type Ear = {
+export type FollowerInput = {
   readonly key: string;
   readonly source: Follower['source'];
   readonly drum: Drum | null;
@@ -41,7 +41,7 @@ const SILENT_AFTER = 0.3;
  * While flashes are limited, loudness takes its time to rise and fall, so that it cannot flicker; strokes that come too
  * quickly after one another are not heard.
  */
-function earOf(follower: Follower, most: number): Ear {
+function inputOf(follower: Follower, most: number): FollowerInput {
   const { source, hears, floor, ceiling, gain } = follower;
   const quickest = 'drum' in hears ? 0 : 1 / most;
   const attack = Math.max(follower.attack, quickest);
@@ -70,14 +70,14 @@ function earOf(follower: Follower, most: number): Ear {
 /** So many ways of listening are known again; a dragged fader leaves many behind it. */
 const MOST_KNOWN = 256;
 
-/** Finds the same ear for the same way of listening. */
-export function earBook(most: number): (follower: Follower) => Ear {
-  const known = new Map<string, Ear>();
+/** Finds the same input for the same way of listening. */
+export function inputBook(most: number): (follower: Follower) => FollowerInput {
+  const known = new Map<string, FollowerInput>();
   return (follower) => {
-    const ear = earOf(follower, most);
-    const before = known.get(ear.key);
-    if (!before) remember(known, ear.key, ear, MOST_KNOWN);
-    return before ?? ear;
+    const input = inputOf(follower, most);
+    const before = known.get(input.key);
+    if (!before) remember(known, input.key, input, MOST_KNOWN);
+    return before ?? input;
   };
 }
 
@@ -88,36 +88,36 @@ function remember<K, V>(known: Map<K, V>, key: K, value: V, most: number): V {
   return value;
 }
 
-/** Writes what each ear hears in this instant. Allocates nothing, but for a curve of a song that was never asked for. */
+/** Writes what each input hears in this instant. Allocates nothing, but for a curve of a song that was never asked for. */
 export function listen(
-  ears: readonly Ear[],
+  inputs: readonly FollowerInput[],
   envelopes: Envelopes | null,
   songTime: number,
   hearing: Hearing | null,
   at: Seconds,
 ): void {
-  for (let i = 0; i < ears.length; i++) {
-    const ear = ears[i]!;
-    if (ear.source === 'song' && envelopes)
-      ear.height = ear.drum
-        ? strokesAt(ear, strokesOf(envelopes, ear.drum, ear.gap), songTime)
-        : sampled(curveFor(envelopes, ear), songTime * ENVELOPE_RATE);
-    else ear.height = hearing ? heardNow(ear, hearing, at) : 0;
+  for (let i = 0; i < inputs.length; i++) {
+    const input = inputs[i]!;
+    if (input.source === 'song' && envelopes)
+      input.height = input.drum
+        ? strokesAt(input, strokesOf(envelopes, input.drum, input.gap), songTime)
+        : sampled(curveFor(envelopes, input), songTime * ENVELOPE_RATE);
+    else input.height = hearing ? heardNow(input, hearing, at) : 0;
   }
 }
 
 /** How much of the way from floor to ceiling. */
-function between(ear: Ear, value: number): number {
-  if (ear.floor >= ear.ceiling) return value >= ear.floor && value > 0 ? 1 : 0;
-  const share = (value - ear.floor) / (ear.ceiling - ear.floor);
+function between(input: FollowerInput, value: number): number {
+  if (input.floor >= input.ceiling) return value >= input.floor && value > 0 ? 1 : 0;
+  const share = (value - input.floor) / (input.ceiling - input.floor);
   return share < 0 ? 0 : share > 1 ? 1 : share;
 }
 
 /** Loudness as a share of the range below what counts as loud. */
-function shareOf(ear: Ear, decibels: number, loudest: number): number {
-  const top = Number.isNaN(ear.gain) ? Math.max(loudest, QUIET) : -ear.gain;
+function shareOf(input: FollowerInput, decibels: number, loudest: number): number {
+  const top = Number.isNaN(input.gain) ? Math.max(loudest, QUIET) : -input.gain;
   const share = 1 - (top - decibels) / RANGE;
-  return between(ear, share < 0 ? 0 : share > 1 ? 1 : share);
+  return between(input, share < 0 ? 0 : share > 1 ? 1 : share);
 }
 
 /** One step towards a target, no faster than attack and release allow. */
@@ -134,27 +134,32 @@ const curves = new WeakMap<Envelopes, Curves>();
 const MOST_CURVES = 64;
 const MOST_LOUDNESS = 16;
 
-/** What an ear hears over a whole song, `ENVELOPE_RATE` values a second. Worked out once for each song and way. */
-export function curveFor(envelopes: Envelopes, ear: Ear): Float32Array {
+/** What an input hears over a whole song, `ENVELOPE_RATE` values a second. Worked out once for each song and way. */
+export function curveFor(envelopes: Envelopes, input: FollowerInput): Float32Array {
   let known = curves.get(envelopes);
   if (!known) curves.set(envelopes, (known = { heard: new Map(), loudness: new Map() }));
-  const curve = known.heard.get(ear.key);
+  const curve = known.heard.get(input.key);
   if (curve) return curve;
-  return remember(known.heard, ear.key, curveOf(envelopes.frames, sharesFor(known, envelopes, ear), ear), MOST_CURVES);
+  return remember(
+    known.heard,
+    input.key,
+    curveOf(envelopes.frames, sharesFor(known, envelopes, input), input),
+    MOST_CURVES,
+  );
 }
 
-/** What an ear would hear without attack and release: by frame, how much of the way from floor to ceiling. */
-function sharesFor(known: Curves, envelopes: Envelopes, ear: Ear): (frame: number) => number {
-  if (ear.measure === 'brightness')
-    return (frame) => between(ear, brightnessOf(envelopes.levels, frame * LOUDNESS_BANDS));
+/** What an input would hear without attack and release: by frame, how much of the way from floor to ceiling. */
+function sharesFor(known: Curves, envelopes: Envelopes, input: FollowerInput): (frame: number) => number {
+  if (input.measure === 'brightness')
+    return (frame) => between(input, brightnessOf(envelopes.levels, frame * LOUDNESS_BANDS));
   // The bands are what takes long: whoever drags an attack or a floor asks for the same ones again and again.
-  const bands = `${ear.measure ?? ''} ${ear.shares.join()}`;
+  const bands = `${input.measure ?? ''} ${input.shares.join()}`;
   const { decibels, loudest } =
-    known.loudness.get(bands) ?? remember(known.loudness, bands, loudnessIn(envelopes, ear), MOST_LOUDNESS);
-  return (frame) => shareOf(ear, decibels[frame]!, loudest[frame]!);
+    known.loudness.get(bands) ?? remember(known.loudness, bands, loudnessIn(envelopes, input), MOST_LOUDNESS);
+  return (frame) => shareOf(input, decibels[frame]!, loudest[frame]!);
 }
 
-function loudnessIn({ frames, levels }: Envelopes, { shares, measure }: Ear): Loudness {
+function loudnessIn({ frames, levels }: Envelopes, { shares, measure }: FollowerInput): Loudness {
   const decibels = new Float32Array(frames);
   const loudest = new Float32Array(frames);
   const momentary = measure === 'loudness' ? Math.round(MOMENTARY * ENVELOPE_RATE) : 1;
@@ -179,11 +184,11 @@ function meanOf(powers: Float64Array): number {
   return sum / powers.length;
 }
 
-function curveOf(frames: number, share: (frame: number) => number, ear: Ear): Float32Array {
+function curveOf(frames: number, share: (frame: number) => number, input: FollowerInput): Float32Array {
   const curve = new Float32Array(frames);
   let value = 0;
   for (let frame = 0; frame < curve.length; frame++) {
-    value = slewed(value, share(frame), 1 / ENVELOPE_RATE, ear.attack, ear.release);
+    value = slewed(value, share(frame), 1 / ENVELOPE_RATE, input.attack, input.release);
     curve[frame] = value;
   }
   return curve;
@@ -234,12 +239,12 @@ export function countBefore(times: ArrayLike<number>, time: number): number {
 }
 
 /** Each stroke rises over the attack and falls over the release; where they meet, the higher counts. */
-function strokesAt(ear: Ear, { times, strengths }: StrokeList, time: number): number {
+function strokesAt(input: FollowerInput, { times, strengths }: StrokeList, time: number): number {
   let most = 0;
   for (let i = countBefore(times, time) - 1; i >= 0; i--) {
     const since = time - times[i]!;
-    if (since > ear.attack + ear.release + STROKE) break;
-    most = Math.max(most, strokeShape(ear, strengths[i]!, since));
+    if (since > input.attack + input.release + STROKE) break;
+    most = Math.max(most, strokeShape(input, strengths[i]!, since));
   }
   return most;
 }
@@ -247,51 +252,51 @@ function strokesAt(ear: Ear, { times, strengths }: StrokeList, time: number): nu
 /** A stroke without attack and release is seen for this long, in seconds: two frames. */
 const STROKE = 0.045;
 
-function strokeShape(ear: Ear, strength: number, since: number): number {
-  const full = between(ear, strength);
-  if (since < ear.attack) return full * (since / ear.attack);
-  const falling = since - ear.attack;
-  if (falling >= ear.release) return falling < STROKE ? full : 0;
-  return full * (1 - falling / ear.release);
+function strokeShape(input: FollowerInput, strength: number, since: number): number {
+  const full = between(input, strength);
+  if (since < input.attack) return full * (since / input.attack);
+  const falling = since - input.attack;
+  if (falling >= input.release) return falling < STROKE ? full : 0;
+  return full * (1 - falling / input.release);
 }
 
-/** What an ear would hear of one of a microphone's moments without attack and release. */
-function shareNow(ear: Ear, moments: Hearing['moments'], i: number, top: number): number {
+/** What an input would hear of one of a microphone's moments without attack and release. */
+function shareNow(input: FollowerInput, moments: Hearing['moments'], i: number, top: number): number {
   const { levels, at } = moments[i]!;
-  if (ear.measure === 'brightness') return between(ear, brightnessOf(levels, 0));
-  if (ear.measure === null) return shareOf(ear, loudnessOver(levels, 0, ear.shares), top);
+  if (input.measure === 'brightness') return between(input, brightnessOf(levels, 0));
+  if (input.measure === null) return shareOf(input, loudnessOver(levels, 0, input.shares), top);
   let power = 0;
   let count = 0;
   for (let k = i; k >= 0 && at - moments[k]!.at < MOMENTARY; k--) {
-    power += 10 ** (loudnessOver(moments[k]!.levels, 0, ear.shares) / 10);
+    power += 10 ** (loudnessOver(moments[k]!.levels, 0, input.shares) / 10);
     count++;
   }
-  return shareOf(ear, LKFS + 10 * Math.log10(power / count + 1e-12), top + LKFS);
+  return shareOf(input, LKFS + 10 * Math.log10(power / count + 1e-12), top + LKFS);
 }
 
-function heardNow(ear: Ear, hearing: Hearing, at: Seconds): number {
+function heardNow(input: FollowerInput, hearing: Hearing, at: Seconds): number {
   const { moments, loudest } = hearing;
   const last = moments[moments.length - 1];
   if (!last) return 0;
-  if (ear.drum) {
+  if (input.drum) {
     let most = 0;
     for (let i = moments.length - 1; i >= 0; i--) {
-      const strength = moments[i]!.strokes[ear.drum] ?? 0;
-      if (ear.gap > 0 && moments[i]!.crowded?.includes(ear.drum)) continue;
-      if (strength > 0) most = Math.max(most, strokeShape(ear, strength, Math.max(0, at - moments[i]!.at)));
+      const strength = moments[i]!.strokes[input.drum] ?? 0;
+      if (input.gap > 0 && moments[i]!.crowded?.includes(input.drum)) continue;
+      if (strength > 0) most = Math.max(most, strokeShape(input, strength, Math.max(0, at - moments[i]!.at)));
     }
     return most;
   }
-  const top = loudnessOver(loudest, 0, ear.shares);
-  if (ear.memory.moments !== moments) {
+  const top = loudnessOver(loudest, 0, input.shares);
+  if (input.memory.moments !== moments) {
     let value = 0;
     for (let i = 0; i < moments.length; i++) {
       const passed = i > 0 ? moments[i]!.at - moments[i - 1]!.at : Infinity;
-      value = slewed(value, shareNow(ear, moments, i, top), passed, ear.attack, ear.release);
+      value = slewed(value, shareNow(input, moments, i, top), passed, input.attack, input.release);
     }
-    ear.memory.moments = moments;
-    ear.memory.height = value;
+    input.memory.moments = moments;
+    input.memory.height = value;
   }
   const since = at - last.at;
-  return since > SILENT_AFTER ? slewed(ear.memory.height, 0, since - SILENT_AFTER, ear.attack, ear.release) : ear.memory.height; // prettier-ignore
+  return since > SILENT_AFTER ? slewed(input.memory.height, 0, since - SILENT_AFTER, input.attack, input.release) : input.memory.height; // prettier-ignore
 }
