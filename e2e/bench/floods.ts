@@ -1,12 +1,12 @@
 // Light while a device that has joined sends all it can: the built command, measured at a receiver.
 
-import { createSocket } from 'node:dgram';
 import { readFileSync } from 'node:fs';
 import { WebSocket } from 'ws';
 import type { Status } from '@hovlix/core/connect';
 import { readBundle } from '@hovlix/core/files';
 import { PROTOCOL } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
+import { receiver, spacingOf, watchedHost } from './receiver';
 import { startServer } from './served';
 
 const PORT = 4791;
@@ -42,13 +42,7 @@ function floodsOf(show: Show): readonly Flood[] {
 export type Flooded = { readonly name: string; readonly perSecond: number; readonly longest: number };
 
 export async function floods(stolen: () => number): Promise<readonly Flooded[]> {
-  const receiver = createSocket('udp4');
-  let heard: number[] = [];
-  receiver.on(
-    'message',
-    (bytes) => bytes.length > 600 && bytes.readUInt16BE(113) === 1 && heard.push(performance.now()),
-  );
-  await new Promise<void>((resolve) => receiver.bind(WIRE, '127.0.0.1', resolve));
+  const node = await receiver(WIRE);
   const server = await startServer(PORT, '--demo', '--lan-at', '127.0.0.2', '--lan', '--to', `sacn:127.0.0.1:${WIRE}`);
   const demo = readBundle(readFileSync(new URL('../../demo/boathouse.hovlix', import.meta.url)), 'demo');
   if (!demo.ok) throw new Error('the demo does not open');
@@ -58,31 +52,26 @@ export async function floods(stolen: () => number): Promise<readonly Flooded[]> 
   const found: Flooded[] = [];
   for (const { name, message } of floodsOf(demo.value.show)) {
     const lines = await Promise.all(Array.from({ length: LINES }, (_, i) => lineOf(cookie, `flood-${i}`)));
-    heard = [];
-    const robbed: number[] = [];
+    node.heard.length = 0;
+    const host = watchedHost(stolen);
     let n = 0;
     const begun = performance.now();
-    for (let last = stolen(); performance.now() - begun < LENGTH * 1000;) {
+    while (performance.now() - begun < LENGTH * 1000) {
       for (const line of lines) {
         const said = message(n++);
         // What the other side does not take is not piled up here.
         if (line.bufferedAmount < 4e6) line.send(typeof said === 'string' ? said : JSON.stringify(said));
       }
       await wait(0.002);
-      if (stolen() > last) robbed.push(performance.now());
-      last = stolen();
     }
     for (const line of lines) line.close();
-    const quiet = (at: number) => !robbed.some((time) => Math.abs(time - at) < 300);
-    const gaps = heard.slice(1).map((at, i) => ({ at, gap: at - heard[i]! }));
-    const longest = gaps.filter(({ at }) => quiet(at)).reduce((most, { gap }) => Math.max(most, gap), 0);
-    const spent = (heard.at(-1)! - heard[0]!) / 1000;
-    found.push({ name, perSecond: (heard.length - 1) / spent, longest });
+    const { perSecond, quiet } = spacingOf(node.heard, host());
+    found.push({ name, perSecond, longest: quiet.reduce((most, gap) => Math.max(most, gap), 0) });
     await wait(2);
   }
   server.kill('SIGTERM');
   await new Promise((resolve) => server.once('exit', resolve));
-  receiver.close();
+  node.close();
   return found;
 }
 

@@ -1,7 +1,7 @@
 // How long there is no light when the server is killed: the built command, measured at a receiver.
 
 import { spawnSync } from 'node:child_process';
-import { createSocket } from 'node:dgram';
+import { receiver } from './receiver';
 import { startServer } from './served';
 
 const PORT = 4789;
@@ -9,10 +9,7 @@ const WIRE = 6989;
 
 /** @returns seconds from each death to the first packet after it, the longest last. */
 export async function gapsAfterDeath(deaths: number): Promise<readonly number[]> {
-  const receiver = createSocket('udp4');
-  const heard: number[] = [];
-  receiver.on('message', () => heard.push(performance.now()));
-  await new Promise<void>((resolve) => receiver.bind(WIRE, '127.0.0.1', resolve));
+  const node = await receiver(WIRE);
   const guard = await startServer(PORT, '--demo', '--to', `sacn:127.0.0.1:${WIRE}`);
   const gaps: number[] = [];
   for (let n = 0; n < deaths; n++) {
@@ -22,12 +19,12 @@ export async function gapsAfterDeath(deaths: number): Promise<readonly number[]>
     process.kill(serving, 'SIGKILL');
     const killed = performance.now();
     // What was on its way still arrives.
-    const first = () => heard.find((at) => at > killed + 60);
+    const first = () => node.heard.find((at) => at > killed + 60);
     while (first() === undefined) await new Promise((resolve) => setTimeout(resolve, 20));
     gaps.push((first()! - killed) / 1000);
   }
   guard.kill('SIGTERM');
   await new Promise((resolve) => guard.once('exit', resolve));
-  receiver.close();
+  node.close();
   return gaps.sort((a, b) => a - b);
 }

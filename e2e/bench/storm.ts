@@ -1,6 +1,5 @@
 // A gig under load: a thousand MIDI messages a second, and banks of pads that are turned without pause.
 
-import { createSocket } from 'node:dgram';
 import { readFileSync } from 'node:fs';
 import { readBundle } from '@hovlix/core/files';
 import { Control } from '@hovlix/core/gig';
@@ -8,6 +7,7 @@ import { Bank, Look } from '@hovlix/core/light';
 import type { LiveState } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { liveOf, putOn } from './put-on';
+import { receiver, spacingOf, watchedHost } from './receiver';
 import { startBrowser, startServer } from './served';
 
 const PORT = 4785;
@@ -31,18 +31,9 @@ export type Storm = {
 
 export type Storms = { readonly midi: Storm; readonly last: number; readonly stuck: number; readonly banks: Storm };
 
-/** A packet counts when the host took no time away within so many ms of it. */
-const NEAR = 300;
-
 /** @param length of each storm, in seconds. @param stolen seconds the host has taken away so far. */
 export async function storms(length: number, stolen: () => number): Promise<Storms> {
-  const receiver = createSocket('udp4');
-  const heard: number[] = [];
-  receiver.on(
-    'message',
-    (packet) => packet.length > 600 && packet.readUInt16BE(113) === 1 && heard.push(performance.now()),
-  );
-  await new Promise<void>((resolve) => receiver.bind(WIRE, '127.0.0.1', resolve));
+  const node = await receiver(WIRE);
   const server = await startServer(PORT, '--to', `sacn:127.0.0.1:${WIRE}`);
   const browser = await startBrowser();
   const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
@@ -59,26 +50,19 @@ export async function storms(length: number, stolen: () => number): Promise<Stor
   await page.waitForTimeout(1500);
 
   const measured = async (begin: string, end: string): Promise<Storm> => {
-    const from = heard.length;
+    const from = node.heard.length;
     await page.evaluate(FRAMES);
-    const robbed: number[] = [];
-    let before = stolen();
-    const watch = setInterval(() => {
-      if (stolen() > before) robbed.push(performance.now());
-      before = stolen();
-    }, 20);
+    const host = watchedHost(stolen);
     await page.evaluate(begin);
     await page.waitForTimeout(length * 1000);
     await page.evaluate(end);
-    clearInterval(watch);
+    const robbed = host();
     const frames = (await page.evaluate('window.frames_()')) as number[];
-    const times = heard.slice(from);
-    const gaps = times.slice(1).map((at, i) => ({ at, gap: at - times[i]! }));
-    const quiet = gaps.filter(({ at }) => !robbed.some((time) => Math.abs(time - at) < NEAR));
+    const spacing = spacingOf(node.heard.slice(from), robbed);
     return {
-      perSecond: gaps.length / ((times.at(-1)! - times[0]!) / 1000),
-      spacing: sorted(quiet.map(({ gap }) => gap)),
-      robbed: gaps.length - quiet.length,
+      perSecond: spacing.perSecond,
+      spacing: sorted(spacing.quiet),
+      robbed: spacing.robbed,
       frames: sorted(frames),
       pageFrames: frames.length / length,
     };
@@ -96,7 +80,7 @@ export async function storms(length: number, stolen: () => number): Promise<Stor
   const banks = await measured(`window.storm = setInterval(() => { board([0xb0, 20, 127]); board([0xb0, 20, 0]); }, 250)`, `clearInterval(window.storm)`); // prettier-ignore
   await browser.close();
   server.kill('SIGTERM');
-  receiver.close();
+  node.close();
   return { midi, last: live.master.to, stuck: live.standing.filter(({ on }) => on).length, banks };
 }
 

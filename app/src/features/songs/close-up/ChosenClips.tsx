@@ -1,7 +1,6 @@
 // What can be told of the clips that are chosen in Close-up: one by its place, several together.
 
-import Trash from 'lucide-react-native/icons/trash';
-import X from 'lucide-react-native/icons/x';
+import { View } from '@tamagui/core';
 import type { Chase, Look } from '@hovlix/core/light';
 import type { Song } from '@hovlix/core/song';
 import { beatAt, timeAt } from '@hovlix/core/time';
@@ -13,6 +12,7 @@ import type { SomeClips } from '../clip-edits';
 import { ClipChange } from '../ClipChange';
 import { ClipFades } from '../ClipFades';
 import { preciseText } from '../model';
+import { ChosenHead } from './ChosenHead';
 import { beatOfPlace, placeText, readPlace, readSeconds, secondsOfText } from './grid';
 
 type Props = {
@@ -49,17 +49,11 @@ export function ChosenClips({
   return (
     <div style={{ overflowY: 'auto', minHeight: 0, background: palette.raised, borderTop: `1px solid ${palette.line}` }}>
       <Column gap={10} paddingVertical={8} role="group" aria-label={clips.length === 1 ? 'Chosen clip' : 'Chosen clips'}>
-        <Row gap={4} justifyContent="space-between" paddingHorizontal={16}>
-          <Words fontWeight="600" numberOfLines={1} flexShrink={1}>{name}</Words>
-          <Row>
-            <Button label={clips.length === 1 ? 'Delete clip' : 'Delete clips'} kind="quiet" onPress={onRemove}>
-              <Trash size={20} color={palette.text} aria-hidden />
-            </Button>
-            <Button label="Clear selection" kind="quiet" onPress={onDone}>
-              <X size={20} color={palette.text} aria-hidden />
-            </Button>
-          </Row>
-        </Row>
+        <View paddingHorizontal={16}>
+          <ChosenHead remove={clips.length === 1 ? 'Delete clip' : 'Delete clips'} onRemove={onRemove} onDone={onDone}>
+            <Words fontWeight="600" numberOfLines={1} flexShrink={1}>{name}</Words>
+          </ChosenHead>
+        </View>
         <Row gap={8} paddingHorizontal={16} flexWrap="wrap">
           <Button pressed={several} onPress={() => onSeveral(!several)}>
             Choose several

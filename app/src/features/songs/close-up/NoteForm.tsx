@@ -1,13 +1,12 @@
 // What chosen notes can be told: where, how long, how hard; to be one fewer.
 
-import Trash from 'lucide-react-native/icons/trash';
-import X from 'lucide-react-native/icons/x';
+import { counted } from '@hovlix/core/counted';
 import type { Note, Song } from '@hovlix/core/song';
 import { beats } from '@hovlix/core/units';
 import { Typed } from '../../../ui/form';
-import { usePalette } from '../../../ui/palette';
-import { Button, Column, Row, Words } from '../../../ui/pieces';
+import { Column, Row, Words } from '../../../ui/pieces';
 import { Stepper } from '../../../ui/Stepper';
+import { ChosenHead } from './ChosenHead';
 import { beatOfPlace, gridLength, placeText, readPlace, type Grid } from './grid';
 import { harderNotes, longerNotes } from './roll';
 
@@ -30,22 +29,13 @@ function rangeOf(numbers: readonly number[], show: (number: number) => string): 
 }
 
 export function NoteForm({ song, grid, first, notes, onPut, onRemove, onDone }: Props) {
-  const palette = usePalette();
   const [only] = notes;
   const step = gridLength(song, grid, first);
   return (
     <Column gap={8} paddingHorizontal={12} paddingVertical={8} backgroundColor="$raised" borderTopWidth={1} borderColor="$line" role="group" aria-label="Chosen notes">
-      <Row gap={6} justifyContent="space-between">
-        <Words fontWeight="600">{notes.length === 1 ? '1 note' : `${notes.length} notes`}</Words>
-        <Row gap={4}>
-          <Button label="Delete notes" kind="quiet" onPress={onRemove}>
-            <Trash size={20} color={palette.text} aria-hidden />
-          </Button>
-          <Button label="Clear selection" kind="quiet" onPress={onDone}>
-            <X size={20} color={palette.text} aria-hidden />
-          </Button>
-        </Row>
-      </Row>
+      <ChosenHead remove="Delete notes" onRemove={onRemove} onDone={onDone}>
+        <Words fontWeight="600">{counted(notes.length, 'note')}</Words>
+      </ChosenHead>
       <Row gap={8} flexWrap="wrap">
         <Stepper
           name="Velocity"

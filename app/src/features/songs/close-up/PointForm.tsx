@@ -1,15 +1,14 @@
 // What a chosen point of a curve can be told: where, how high, and how it goes on to the next.
 
-import Trash from 'lucide-react-native/icons/trash';
-import X from 'lucide-react-native/icons/x';
 import { SEGMENTS, speedOfValue, valueOfSpeed, type Point, type Song } from '@hovlix/core/song';
 import { beats } from '@hovlix/core/units';
 import { Typed } from '../../../ui/form';
 import { usePalette } from '../../../ui/palette';
-import { Button, Column, Quiet, Row } from '../../../ui/pieces';
+import { Column, Quiet } from '../../../ui/pieces';
 import { Segments } from '../../../ui/Segments';
 import { Slider } from '../../../ui/Slider';
 import { SEGMENT_NAMES } from '../lanes/words';
+import { ChosenHead } from './ChosenHead';
 import { beatOfPlace, placeText, readPlace } from './grid';
 
 type Props = {
@@ -30,17 +29,9 @@ export function PointForm({ song, point, speed, words, onPut, onRemove, onDone }
   return (
     <div style={{ flexShrink: 0, maxHeight: '58%', overflowY: 'auto', background: palette.raised, borderTop: `1px solid ${palette.line}` }}>
       <Column gap={6} paddingHorizontal={12} paddingVertical={8} role="group" aria-label="Chosen point">
-        <Row gap={4} justifyContent="space-between">
+        <ChosenHead remove="Delete point" onRemove={onRemove} onDone={onDone}>
           <Quiet>To the next point</Quiet>
-          <Row>
-            <Button label="Delete point" kind="quiet" onPress={onRemove}>
-              <Trash size={20} color={palette.text} aria-hidden />
-            </Button>
-            <Button label="Clear selection" kind="quiet" onPress={onDone}>
-              <X size={20} color={palette.text} aria-hidden />
-            </Button>
-          </Row>
-        </Row>
+        </ChosenHead>
         <Segments
           label="To the next point"
           value={point.shape}
