@@ -97,6 +97,27 @@ test('other readings: half, double, between, from another beat, three for four; 
   expect(otherGrid(heard, now, 'other-meter').meter[0]).toMatchObject({ numerator: 3, denominator: 4 });
 });
 
+describe('fast beats that are sure and less sure in turn', () => {
+  const inTurn = (bpm: number, weak: number): Heard => {
+    const beats = even(bpm, 160);
+    const strong = saying(beats.filter((_, i) => i % 2 === 0), beats.filter((_, i) => i % 8 === 0), 0.9); // prettier-ignore
+    const between = saying(beats, [], weak).odds.beat;
+    return { ...strong, odds: { ...strong.odds, beat: strong.odds.beat.map((value, i) => Math.max(value, between[i]!)) } }; // prettier-ignore
+  };
+
+  test.each([150, 162, 174, 190])('at %p they are counted half as fast where the turns are plain', (bpm) => {
+    expect(gridOf(inTurn(bpm, 0.5)).bpm).toBeCloseTo(bpm / 2, 0);
+  });
+
+  test.each([150, 162, 174])('at %p they are not where the turns are slight', (bpm) => {
+    expect(gridOf(inTurn(bpm, 0.85)).bpm).toBeCloseTo(bpm, 0);
+  });
+
+  test('slower ones are not, however plain the turns', () => {
+    expect(gridOf(inTurn(120, 0.5)).bpm).toBeCloseTo(120, 0);
+  });
+});
+
 /** Beats of one song, and others its network takes for beats in some passages, a share of the interval later. */
 function misheard(beats: readonly number[], passages: readonly (readonly [number, number])[], shift: number): Heard {
   const gap = beats[1]! - beats[0]!;
