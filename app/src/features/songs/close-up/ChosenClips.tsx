@@ -75,7 +75,7 @@ export function ChosenClips({
                   numeric
                 />
                 <Typed
-                  label={end === 'from' ? 'Begins at minutes and seconds' : 'Ends at minutes and seconds'}
+                  label={end === 'from' ? 'Begins at time' : 'Ends at time'}
                   value={preciseText(timeAt(song.tempo, beats(clip[end])))}
                   read={readSeconds}
                   onChange={(text) => {
