@@ -3,7 +3,7 @@
 import { createContext, useContext, useMemo, useSyncExternalStore } from 'react';
 import { useStore } from 'zustand';
 import { lightPads } from '@hovlix/core/gear';
-import type { Problem } from '@hovlix/core/problem';
+import { wordsFor, type Problem } from '@hovlix/core/problem';
 import type { Chase, Look } from '@hovlix/core/light';
 import { maySay, type LiveState, type Right } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
@@ -63,7 +63,7 @@ export function hovlix(): Hovlix {
   const doc = document(kept);
   const lamps = light(startLightWorker());
   const link = conducting(doc, lamps, `screen-${name}`);
-  const demoMusic = followDemo(doc, kept);
+  const demoMusic = followDemo(doc, kept, (problem) => useSession.getState().say(wordsFor(problem), { tone: 'bad' }));
   followSounds(doc, kept, lamps, link);
   const all = shows({ repository: kept, document: doc, conducting: link });
   followPresses(doc);

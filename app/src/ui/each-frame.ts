@@ -16,9 +16,9 @@ function frame(): void {
 
 /** Calls `draw` now and with every picture of the screen, until what it gives back is called. */
 export function eachFrame(draw: () => void): () => void {
+  draw();
   drawers.add(draw);
   asked ||= requestAnimationFrame(frame);
-  draw();
   return () => {
     drawers.delete(draw);
     if (drawers.size > 0) return;

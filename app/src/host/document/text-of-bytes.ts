@@ -11,4 +11,5 @@ export const textOf = (bytes: Uint8Array & Packing): string => bytes.toBase64?.(
 
 /** @throws what is no base64. */
 export const bytesOf = (text: string): Uint8Array<ArrayBuffer> =>
-  (Uint8Array as Unpacking).fromBase64?.(text) ?? Uint8Array.from(toByteArray(text));
+  // The library makes a buffer of its own for each text.
+  (Uint8Array as Unpacking).fromBase64?.(text) ?? (toByteArray(text) as Uint8Array<ArrayBuffer>);

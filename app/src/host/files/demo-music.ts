@@ -1,7 +1,7 @@
 // The demo comes with Hovlix: its show, and the music of its songs as files beside it. A screen that joins while the demo
 // is on brings the music to its own store.
 
-import { failed, type Result } from '@hovlix/core/problem';
+import { failed, type Problem, type Result } from '@hovlix/core/problem';
 import { readShow, type Show } from '@hovlix/core/show';
 import { recordingsOf } from '@hovlix/core/song';
 import type { Document } from '../document/document';
@@ -26,12 +26,22 @@ const PAGE_FIRST = 2500;
 
 /**
  * Follows the document; while the demo is open, what is missing of its music is fetched once.
+ * @param tell is told why it cannot be kept.
  * @returns what to wait for before saying that music is not here.
  */
-export function followDemo(document: Document, repository: Repository): () => Promise<void> {
+export function followDemo(
+  document: Document,
+  repository: Repository,
+  tell: (problem: Problem) => void,
+): () => Promise<void> {
   let brought: Promise<void> | undefined;
   let wanted: ReturnType<typeof recordingsOf> | undefined;
-  const fetched = () => (brought ??= wanted && bring(wanted, repository).catch(() => void (brought = undefined)));
+  const fetched = () =>
+    (brought ??=
+      wanted &&
+      bring(wanted, repository)
+        .then((problem) => problem && tell(problem))
+        .catch(() => void (brought = undefined)));
   document.store.subscribe(({ show }) => {
     if (wanted || show?.id !== DEMO) return;
     wanted = recordingsOf(show.songs);
@@ -41,16 +51,17 @@ export function followDemo(document: Document, repository: Repository): () => Pr
 }
 
 /** One song after the other; a recording that did not come with the demo is left out. */
-async function bring(wanted: ReturnType<typeof recordingsOf>, repository: Repository): Promise<void> {
+async function bring(wanted: ReturnType<typeof recordingsOf>, repository: Repository): Promise<Problem | undefined> {
   for (const { hash, type } of wanted) {
     if (await repository.hasMusic(hash)) continue;
-    const [bytes, peaks, envelopes] = await Promise.all([
-      part(hash, type),
-      part(hash, 'peaks'),
-      part(hash, 'envelopes'),
-    ]);
-    if (bytes) await repository.putMusic(hash, { bytes, peaks, envelopes });
+    const bytes = await part(hash, type);
+    if (!bytes) continue;
+    const [peaks, envelopes] = await Promise.all([part(hash, 'peaks'), part(hash, 'envelopes')]);
+    const problem = await repository.putMusic(hash, { bytes, peaks, envelopes });
+    // Where there is no room for one there is none for the next.
+    if (problem) return problem;
   }
+  return undefined;
 }
 
 async function part(hash: string, ending: string): Promise<Uint8Array<ArrayBuffer> | undefined> {
