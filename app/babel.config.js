@@ -1,5 +1,5 @@
 module.exports = (api) => {
   // Jest loads modules with `require`, at once.
-  const plugins = api.env('test') ? ['@babel/plugin-transform-dynamic-import'] : [];
+  const plugins = [api.env('test') ? '@babel/plugin-transform-dynamic-import' : './metro/straight-imports.js'];
   return { presets: ['babel-preset-expo'], plugins };
 };

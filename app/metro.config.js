@@ -35,6 +35,9 @@ config.resolver.resolveRequest = (context, name, platform) => {
   return /[\\/]react-native-web[\\/]dist[\\/](cjs[\\/])?index\.js$/.test(at) ? instead('react-native.js') : found;
 };
 
+// Scripts that need another one beside them; `scripts/split-shared.mjs` makes those.
+config.transformer.asyncRequireModulePath = path.join(__dirname, 'metro/load-place.js');
+
 // What a place does not use at its start is not run at its start: a quarter less until the page can be used.
 config.transformer.getTransformOptions = async () => ({ transform: { inlineRequires: true } });
 

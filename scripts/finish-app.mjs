@@ -10,6 +10,7 @@ import { promisify } from 'node:util';
 import { brotliCompress, constants, gzip } from 'node:zlib';
 import { build } from 'esbuild';
 import { buildWorkers } from './build-workers.mjs';
+import { splitShared } from './split-shared.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const dist = join(root, 'app/dist');
@@ -28,7 +29,7 @@ await compress();
 /** Workers have names that change with their contents; the chunks of other places are fetched when the page is idle. */
 function tellPage() {
   const page = join(dist, 'index.html');
-  const html = readFileSync(page, 'utf8');
+  const { html, alsoNeeded } = splitShared(dist, readFileSync(page, 'utf8'));
   const later = files().filter((file) => /^\/_expo\/.*\.js$/.test(file) && !html.includes(file));
   const head = [
     ...Object.entries(workers).map(([name, file]) => `<link data-worker="${name}" href="/workers/${basename(file)}">`),
@@ -39,6 +40,7 @@ function tellPage() {
     `<link rel="modulepreload" href="/workers/${basename(workers.light)}">`,
     ...later.map((file) => `<link data-later as="script" href="${file}">`),
     '<meta name="service-worker" content="/sw.js">',
+    `<script type="application/json" id="also-needed">${JSON.stringify(alsoNeeded)}</script>`,
   ];
   writeFileSync(page, html.replace('</head>', `${head.join('\n')}\n</head>`));
 }
