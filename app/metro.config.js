@@ -16,8 +16,14 @@ const LEFT_OUT = [
   /[\\/]expo-router[\\/]build[\\/](stack|layouts[\\/](Tabs|TabsClient|Stack|stack-utils[\\/]index|experimental-stack[\\/]index))(\.web)?\.js$/,
   /[\\/]expo-router[\\/]build[\\/](standard-navigation|native-tabs)[\\/]/,
   /[\\/]expo-router[\\/]build[\\/]react-navigation[\\/](elements|bottom-tabs|native-stack)[\\/]/,
-  /[\\/]expo-router[\\/]build[\\/]views[\\/](Sitemap|Toast)\.js$/,
+  /[\\/]expo-router[\\/]build[\\/]views[\\/](Sitemap|Toast|RootUnmatched|Unmatched)\.js$/,
+  /[\\/]expo-router[\\/]build[\\/]react-navigation[\\/]native[\\/](NavigationContainer|createMemoryHistory|createStaticNavigation|Link|ServerContainer|useLinking|useLinkBuilder|useLinkProps|useLinkTo|useRoutePath|useScrollToTop)\.js$/,
+  /[\\/]expo-router[\\/]build[\\/]react-navigation[\\/]core[\\/](StaticNavigation|getPathFromState|getStateFromPath|usePreventRemove)\.js$/,
+  /[\\/]expo-router[\\/]build[\\/]link[\\/](elements|ExpoLink|LinkWithPreview|preview[\\/]HrefPreview)\.js$/,
+  /[\\/]expo-router[\\/]build[\\/]react-navigation[\\/]routers[\\/](DrawerRouter|TabRouter)\.js$/,
 ];
+
+const BUILT = ['@tanstack/react-query', '@tamagui/core', 'immer', 'zod'];
 
 const resolve = config.resolver.resolveRequest;
 config.resolver.resolveRequest = (context, name, platform) => {
@@ -29,7 +35,12 @@ config.resolver.resolveRequest = (context, name, platform) => {
   );
   const at = found.filePath ?? '';
   const instead = (file) => ({ type: 'sourceFile', filePath: path.join(__dirname, 'metro', file) });
+  // The smaller libraries of a build for others: `scripts/build-libraries.mjs`.
+  const built = path.join(__dirname, 'metro/built', `${name.replaceAll('/', '-')}.js`);
+  if (process.env.NODE_ENV === 'production' && BUILT.includes(name)) return { type: 'sourceFile', filePath: built };
+  if (name === 'expo-router') return instead('expo-router.js');
   if (LEFT_OUT.some((one) => one.test(at))) return instead('nothing.js');
+  if (/[\\/]expo-router[\\/]build[\\/]head[\\/]index\.js$/.test(at)) return instead('no-head.js');
   if (/[\\/](screensFeatureFlags|createNativeStackNavigator)\.js$/.test(at)) return instead('no-native-screens.js');
   if (/[\\/]culori[\\/]src[\\/]index-fn\.js$/.test(at)) return instead('colour-spaces.js');
   return /[\\/]react-native-web[\\/]dist[\\/](cjs[\\/])?index\.js$/.test(at) ? instead('react-native.js') : found;

@@ -77,6 +77,7 @@ step(
     'scripts/build-workers.mjs',
     'scripts/finish-app.mjs',
     'scripts/split-shared.mjs',
+    'scripts/build-libraries.mjs',
     'package-lock.json',
     'demo/boathouse.hovlix',
   ],
@@ -84,6 +85,7 @@ step(
   () => {
     rmSync(join(root, 'app/public/workers'), { recursive: true, force: true });
     unpackDemo(join(root, 'app/public/demo'));
+    run('libraries', process.execPath, ['scripts/build-libraries.mjs'], root);
     run(
       'app',
       process.execPath,

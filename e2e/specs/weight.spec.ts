@@ -37,8 +37,7 @@ test('the first place loads no more script than the budget allows', async ({ pag
 
 test('no piece of the app and no worker is heavier than the budget allows', () => {
   const heavy = scripts.filter((file) => !file.startsWith('workers')).filter((file) => packed(file) > budget.chunk);
-  // What every place shares is counted with the first place.
-  expect(heavy.map((file) => basename(file).split('-')[0])).toEqual(['__common']);
+  expect(heavy.map((file) => basename(file))).toEqual([]);
   for (const [name, most] of Object.entries(budget.worker)) {
     const all = scripts.filter((file) => file.startsWith('workers')).map((file) => basename(file));
     const entry = all.find((file) => file.startsWith(`${name}-`))!;

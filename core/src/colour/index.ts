@@ -1,4 +1,5 @@
 export * from './spaces';
+export * from './hue';
 export * from './emitters';
 export * from './wheel';
 export * from './difference';

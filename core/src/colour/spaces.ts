@@ -1,7 +1,5 @@
 // Between chromaticity, linear light, display colour and OKLab. Spaces are told apart by their types.
 
-import { modeHsv, modeRgb, useMode as converterOf } from 'culori/fn';
-
 /** CIE 1931 chromaticity of a light, 2° observer. The light meant is the brightest a screen could show of it. */
 export type Chromaticity = { readonly x: number; readonly y: number };
 
@@ -97,21 +95,6 @@ export function linearFromOkLabAt(lab: Float64Array, at: number, out: Float64Arr
   out[0] = 4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s;
   out[1] = -1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s;
   out[2] = -0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s;
-}
-
-const toHsv = converterOf(modeHsv);
-const toRgb = converterOf(modeRgb);
-
-/** The chromaticity of a hue (degrees) and a saturation (0…1), as a colour circle on a screen shows them. */
-export function chromaticityFromHue(hue: number, saturation: number): Chromaticity {
-  const { r, g, b } = toRgb({ mode: 'hsv', h: hue, s: saturation, v: 1 });
-  return chromaticityFromLinear({ r: linearFromSrgb(r), g: linearFromSrgb(g), b: linearFromSrgb(b) });
-}
-
-/** The inverse of `chromaticityFromHue`; the hue of white is 0. */
-export function hueFromChromaticity(colour: Chromaticity): { readonly hue: number; readonly saturation: number } {
-  const { h, s } = toHsv(hexFromChromaticity(colour)) ?? { h: 0, s: 0 };
-  return { hue: h ?? 0, saturation: s };
 }
 
 /**

@@ -1,0 +1,67 @@
+// Bundles what the app uses of some libraries into app/metro/built, and leaves out the rest of them. Metro takes every
+// file of a library that is imported; without this half of them would go out unused.
+
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { build } from 'esbuild';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const LIBRARIES = ['@tanstack/react-query', '@tamagui/core', 'immer', 'zod'];
+
+const sources = ['core/src', 'app/src']
+  .flatMap((folder) => readdirSync(join(root, folder), { recursive: true, encoding: 'utf8' }).map((at) => join(folder, at)))
+  .filter((at) => /\.tsx?$/.test(at) && !/\.test\.tsx?$/.test(at))
+  .map((at) => readFileSync(join(root, at), 'utf8'));
+
+/** Names that our files import from `library`, types among them. */
+function imported(library) {
+  const each = new RegExp(`import \\{([^}]*)\\} from '${library}'`, 'g');
+  const names = sources.flatMap((text) => [...text.matchAll(each)].flatMap((found) => found[1].split(',')));
+  return new Set(names.map((name) => name.trim()).filter((name) => name !== '' && !name.startsWith('type ')));
+}
+
+/** What our files take of the schema library, types among them: all of it is reached through one name. */
+function schemaParts() {
+  return new Set(sources.flatMap((text) => [...text.matchAll(/\bz\.(\w+)/g)].map((found) => found[1])));
+}
+
+async function entryOf(library) {
+  if (library !== 'zod') return `export { ${[...imported(library)].join(', ')} } from '${library}';`;
+  const has = await import('zod');
+  const used = [...schemaParts()].filter((name) => name in has);
+  return [
+    `import { ${used.map((name) => `${name} as _${name}`).join(', ')} } from 'zod';`,
+    `export const z = { ${used.map((name) => `${name}: _${name}`).join(', ')} };`,
+  ].join('\n');
+}
+
+/** The schema library's way to JSON Schema: nothing in the app calls it. */
+const withoutJsonSchema = {
+  name: 'without-json-schema',
+  setup(bundle) {
+    const filter = /zod[\\/]v4[\\/]core[\\/](json-schema-(processors|generator)|to-json-schema)\.js$/;
+    bundle.onLoad({ filter }, () => ({ contents: 'module.exports = {};' }));
+  },
+};
+
+export async function buildLibraries() {
+  for (const library of LIBRARIES) {
+    await build({
+      stdin: { contents: await entryOf(library), resolveDir: join(root, 'app'), sourcefile: 'entry.js' },
+      outfile: join(root, 'app/metro/built', `${library.replaceAll('/', '-')}.js`),
+      bundle: true,
+      minifySyntax: true,
+      format: 'esm',
+      target: 'es2022',
+      mainFields: ['module', 'main'],
+      conditions: ['module', 'browser', 'import'],
+      external: ['react', 'react/jsx-runtime', 'react-dom', 'react-native', 'react-native-web'],
+      define: { 'process.env.NODE_ENV': '"production"', 'process.env.TAMAGUI_TARGET': '"web"' },
+      plugins: [withoutJsonSchema],
+      logLevel: 'error',
+    });
+  }
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) await buildLibraries();
