@@ -16,7 +16,17 @@ const hostFree = [
 const argument = 'Core has no clock, chance or host of its own: take it as an argument.';
 
 export default [
-  { ignores: ['**/node_modules/**', '**/dist/**', '.cache/**', '**/.expo/**', 'app/public/**', 'e2e/results/**'] },
+  {
+    ignores: [
+      '**/node_modules/**',
+      '**/dist/**',
+      '.cache/**',
+      '**/.expo/**',
+      'app/public/**',
+      'app/metro/built/**',
+      'e2e/results/**',
+    ],
+  },
   ...expo,
   {
     rules: {
@@ -41,6 +51,8 @@ export default [
       '@typescript-eslint/no-redeclare': 'off',
     },
   },
+  // What Metro runs in Node.js as it builds.
+  { files: ['app/metro/straight-imports.js'], languageOptions: { globals: { __dirname: 'readonly' } } },
   // Imports run app -> core <- server; e2e and demo stand outside and look in.
   {
     files: ['core/src/**'],

@@ -1,4 +1,6 @@
 const { getDefaultConfig } = require('expo/metro-config');
+const { createHash } = require('crypto');
+const fs = require('fs');
 const path = require('path');
 
 const config = getDefaultConfig(__dirname);
@@ -38,7 +40,7 @@ config.resolver.resolveRequest = (context, name, platform) => {
   // The smaller libraries of a build for others: `scripts/build-libraries.mjs`.
   const built = path.join(__dirname, 'metro/built', `${name.replaceAll('/', '-')}.js`);
   if (process.env.NODE_ENV === 'production' && BUILT.includes(name)) return { type: 'sourceFile', filePath: built };
-  if (name === 'expo-router') return instead('expo-router.js');
+  if (['expo-constants', 'expo-router'].includes(name)) return instead(`${name}.js`);
   if (LEFT_OUT.some((one) => one.test(at))) return instead('nothing.js');
   if (/[\\/]expo-router[\\/]build[\\/]head[\\/]index\.js$/.test(at)) return instead('no-head.js');
   if (/[\\/](screensFeatureFlags|createNativeStackNavigator)\.js$/.test(at)) return instead('no-native-screens.js');
@@ -51,5 +53,16 @@ config.transformer.asyncRequireModulePath = path.join(__dirname, 'metro/load-pla
 
 // What a place does not use at its start is not run at its start: a quarter less until the page can be used.
 config.transformer.getTransformOptions = async () => ({ transform: { inlineRequires: true } });
+
+// A file is transformed anew when it changes, and with `straight-imports.js` also when another file exports another name.
+const exported = createHash('sha256');
+for (const folder of [path.join(__dirname, 'src'), path.join(__dirname, '../core/src')])
+  for (const at of fs.readdirSync(folder, { recursive: true, encoding: 'utf8' }).sort())
+    if (/\.tsx?$/.test(at)) {
+      const text = fs.readFileSync(path.join(folder, at), 'utf8');
+      const names = text.match(/^export (\{[^}]*\}|\*|[\w ]+)( from .*)?/gm) ?? [];
+      exported.update(JSON.stringify([at, names]));
+    }
+config.cacheVersion = exported.digest('hex');
 
 module.exports = config;

@@ -10,7 +10,9 @@ const root = fileURLToPath(new URL('..', import.meta.url));
 const LIBRARIES = ['@tanstack/react-query', '@tamagui/core', 'immer', 'zod'];
 
 const sources = ['core/src', 'app/src']
-  .flatMap((folder) => readdirSync(join(root, folder), { recursive: true, encoding: 'utf8' }).map((at) => join(folder, at)))
+  .flatMap((folder) =>
+    readdirSync(join(root, folder), { recursive: true, encoding: 'utf8' }).map((at) => join(folder, at)),
+  )
   .filter((at) => /\.tsx?$/.test(at) && !/\.test\.tsx?$/.test(at))
   .map((at) => readFileSync(join(root, at), 'utf8'));
 

@@ -7,6 +7,8 @@ import { join } from 'node:path';
 import { createContext, runInContext } from 'node:vm';
 
 const FOLDER = '/_expo/static/js/web';
+/** Asks Chromium to compile a whole script while it comes in, beside the page, not each function as it is first called. */
+const AT_ONCE = '//# allFunctionsCalledOnLoad';
 /** What is there when Hovlix is opened: the frame around every place, and the first place. */
 const FIRST = ['./_layout.tsx', './index.tsx', './songs/index.tsx'];
 
@@ -44,7 +46,9 @@ function firstPlaces(modules) {
   const table = [...modules.values()].find(({ text }) => FIRST.every((place) => text.includes(`"${place}":`)));
   if (!table) throw new Error('The table of places is not where the build looks for it.');
   return FIRST.map((place) => {
-    const at = new RegExp(`"${place.replace(/[.]/g, '\\.')}":\\{enumerable:!0,get:\\(\\)=>\\w+\\(\\w+\\[\\d+\\]\\)\\(\\w+\\[(\\d+)\\]`);
+    const at = new RegExp(
+      `"${place.replace(/[.]/g, '\\.')}":\\{enumerable:!0,get:\\(\\)=>\\w+\\(\\w+\\[\\d+\\]\\)\\(\\w+\\[(\\d+)\\]`,
+    );
     const found = at.exec(table.text)?.[1];
     if (found === undefined) throw new Error(`The table of places has no ${place}.`);
     return table.uses[found];
@@ -64,16 +68,27 @@ export function splitShared(dist, html) {
   const entries = names.filter((name) => name !== shared && html.includes(`${FOLDER}/${name}`));
   const first = reached([...entries.flatMap((name) => [...scripts.get(name).keys()]), ...firstPlaces(all)], all);
 
-  const write = (start, modules) => {
-    const text = modules.map(([, { text }]) => text).join('\n');
+  const write = (start, modules, ...before) => {
+    const text = [...before, ...modules.map(([, { text }]) => text)].join('\n');
     const name = `${start}-${createHash('sha256').update(text).digest('hex').slice(0, 32)}.js`;
     writeFileSync(join(folder, name), text);
     return `${FOLDER}/${name}`;
   };
   const parts = [...scripts.get(shared)];
-  const now = write('__common', parts.filter(([id]) => first.has(id)));
-  const later = write('__shared-later', parts.filter(([id]) => !first.has(id)));
+  const now = write(
+    '__common',
+    parts.filter(([id]) => first.has(id)),
+    AT_ONCE,
+  );
+  const later = write(
+    '__shared-later',
+    parts.filter(([id]) => !first.has(id)),
+  );
   rmSync(join(folder, shared));
+  for (const name of [...entries, ...names.filter((name) => name.startsWith('_layout-'))]) {
+    const at = join(folder, name);
+    writeFileSync(at, `${AT_ONCE}\n${readFileSync(at, 'utf8')}`);
+  }
 
   const without = new Set(parts.flatMap(([id]) => (first.has(id) ? [] : [id])));
   const needy = names.filter(

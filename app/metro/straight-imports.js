@@ -71,7 +71,10 @@ module.exports = ({ parseSync, types: t }) => {
     }
     if (parts.size === 1 && parts.has(file)) return [statement];
     return [...parts].map(([at, specifiers]) => {
-      const relative = path.relative(path.dirname(from), at).replace(/\\/g, '/').replace(/\.tsx?$/, '');
+      const relative = path
+        .relative(path.dirname(from), at)
+        .replace(/\\/g, '/')
+        .replace(/\.tsx?$/, '');
       const source = relative.startsWith('.') ? relative : `./${relative}`;
       const put = t.importDeclaration(specifiers, t.stringLiteral(source));
       put.importKind = statement.importKind;
@@ -84,7 +87,9 @@ module.exports = ({ parseSync, types: t }) => {
     visitor: {
       Program(program, { filename }) {
         if (!filename || filename.includes('node_modules')) return;
-        program.node.body = program.node.body.flatMap((one) => (t.isImportDeclaration(one) ? straight(one, filename) : [one]));
+        program.node.body = program.node.body.flatMap((one) =>
+          t.isImportDeclaration(one) ? straight(one, filename) : [one],
+        );
         program.scope.crawl();
       },
     },

@@ -1,6 +1,6 @@
 // A list whose order is the user's: dragged by its handle, with a mouse, a finger, or the keyboard.
 
-import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
+import { lazy, Suspense, type ReactNode } from 'react';
 import { LongList } from './LongList';
 import { StillItem } from './still-item';
 
@@ -16,26 +16,11 @@ type Props<T extends { readonly id: string }> = {
   readonly children: (item: T) => ReactNode;
 };
 
-/** Dragging is fetched once the page has drawn the first list; until then its items stand still. */
+/** Dragging is fetched when the first list is seen; until then its items stand still. */
 const DraggedItems = lazy(() => import('./dragged-items'));
-
-/** Whether the page has had a moment with nothing to do. Not every browser tells. */
-function useIdled(): boolean {
-  const [idled, setIdled] = useState(false);
-  useEffect(() => {
-    if (typeof requestIdleCallback !== 'function') {
-      const timer = setTimeout(() => setIdled(true), 300);
-      return () => clearTimeout(timer);
-    }
-    const asked = requestIdleCallback(() => setIdled(true), { timeout: 1000 });
-    return () => cancelIdleCallback(asked);
-  }, []);
-  return idled;
-}
 
 export function SortableList<T extends { readonly id: string }>(props: Props<T>) {
   const { items, nameOf, onOrder, opens = false, height = 60, children } = props;
-  const idled = useIdled();
   const rows = items.map((item) => ({ id: item.id, name: nameOf(item), content: () => children(item) }));
   const move = (from: number, to: number) => {
     const moved = items.filter((_, i) => i !== from);
@@ -51,7 +36,6 @@ export function SortableList<T extends { readonly id: string }>(props: Props<T>)
       )}
     </LongList>
   );
-  if (!idled) return still;
   return (
     <Suspense fallback={still}>
       <DraggedItems rows={rows} opens={opens} height={height} onMove={move} />
