@@ -25,7 +25,7 @@ function imported(library) {
 
 /** What our files take of the schema library, types among them: all of it is reached through one name. */
 function schemaParts() {
-  return new Set(sources.flatMap((text) => [...text.matchAll(/\bz\.(\w+)/g)].map((found) => found[1])));
+  return new Set(sources.flatMap((text) => [...text.matchAll(/\bz\.(\w+)\b(?!<)/g)].map((found) => found[1])));
 }
 
 async function entryOf(library) {

@@ -5,35 +5,30 @@ import type { NodeUniverse, Status } from '@hovlix/core/connect';
 import { Card, Fact, State } from '../../ui/card';
 import { usePalette } from '../../ui/palette';
 import { Column, Quiet, Row, Words } from '../../ui/pieces';
+import { WORDS } from './words';
 
 export function ArrivingCard({ status }: { readonly status: Status }) {
   const universes = status.output?.universes ?? [];
   return (
-    <Card title="Is it arriving?">
+    <Card title={WORDS.isItArriving}>
       <Row gap={8} flexWrap="wrap">
         {universes.map((universe) => (
           <ChannelsLink key={universe} universe={universe} />
         ))}
       </Row>
-      <Quiet>Channels show each level as it leaves, move lamps by hand, flash them and walk through them.</Quiet>
+      <Quiet>{WORDS.channelsShowEach}</Quiet>
       {status.node && status.node.universes.length === 0 && (
-        <State colour="$warn" word="Nothing arrives at the stand-ins">
-          <Quiet>
-            They are a DMX node on this computer and two USB cables. Send a universe to one of them to see it.
-          </Quiet>
+        <State colour="$warn" word={WORDS.nothingArrivesStand}>
+          <Quiet>{WORDS.theyDmxNode}</Quiet>
         </State>
       )}
       {status.node?.universes.map((one) => (
         <Arrival key={`${one.protocol}${one.universe}${one.source}`} universe={one} />
       ))}
       {status.node && status.node.bad > 0 && (
-        <Quiet>
-          {status.node.bad} packets at the stand-ins were no DMX: {status.node.lastBad}
-        </Quiet>
+        <Quiet>{WORDS.packetsStandIns(status.node.bad, status.node.lastBad ?? '')}</Quiet>
       )}
-      {status.output && status.output.skipped > 2 && (
-        <Quiet>{status.output.skipped} frames were left out since the start, while this computer was busy.</Quiet>
-      )}
+      {status.output && status.output.skipped > 2 && <Quiet>{WORDS.framesWereLeft(status.output.skipped)}</Quiet>}
     </Card>
   );
 }
@@ -54,7 +49,7 @@ function ChannelsLink({ universe }: { readonly universe: number }) {
         textDecorationLine: 'none',
       }}
     >
-      <Words fontWeight="600">Channels of universe {universe}</Words>
+      <Words fontWeight="600">{WORDS.channelsOfUniverse(universe)}</Words>
     </Link>
   );
 }
@@ -63,23 +58,21 @@ const PROTOCOLS = { sacn: 'sACN', artnet: 'Art-Net', serial: 'USB' } as const;
 
 function Arrival({ universe }: { readonly universe: NodeUniverse }) {
   const title =
-    universe.protocol === 'serial'
-      ? `The ${universe.source} stand-in hears us`
-      : `Universe ${universe.universe} arrives`;
+    universe.protocol === 'serial' ? WORDS.standHearsUs(universe.source) : WORDS.universeArrives(universe.universe);
   return (
     <Column gap={10}>
       <State colour={universe.framesPerSecond > 20 ? '$live' : '$warn'} word={title}>
         <Quiet>
           {PROTOCOLS[universe.protocol]}
-          {universe.protocol === 'serial' ? '' : ` from ${universe.source}`}
-          {universe.priority === null ? '' : ` · priority ${universe.priority}`}
+          {universe.protocol === 'serial' ? '' : WORDS.from(universe.source)}
+          {universe.priority === null ? '' : WORDS.priority(universe.priority)}
         </Quiet>
       </State>
       <Row gap={20} flexWrap="wrap">
-        <Fact name="frames a second" value={String(Math.round(universe.framesPerSecond))} id="node-rate" />
+        <Fact name={WORDS.framesASecond} value={String(Math.round(universe.framesPerSecond))} id="node-rate" />
         {universe.protocol !== 'serial' && <Fact name="lost" value={String(universe.lost)} id="node-lost" />}
-        <Fact name="longest gap" value={`${universe.longestGapMs.toFixed(0)} ms`} id="node-gap" />
-        <Fact name="changes seen" value={universe.changes.toLocaleString('en')} id="node-changes" />
+        <Fact name={WORDS.longestGap} value={`${universe.longestGapMs.toFixed(0)} ms`} id="node-gap" />
+        <Fact name={WORDS.changesSeen} value={universe.changes.toLocaleString('en')} id="node-changes" />
       </Row>
       <LevelBars levels={universe.levels} />
     </Column>
@@ -92,7 +85,7 @@ function LevelBars({ levels }: { readonly levels: readonly number[] }) {
   const used = Math.max(32, levels.findLastIndex((level) => level > 0) + 1);
   const rows = Math.ceil(used / 64);
   return (
-    <Column gap={4} role="img" aria-label={`Levels of channels 1 to ${used}`}>
+    <Column gap={4} role="img" aria-label={WORDS.levelsChannels1(used)}>
       {Array.from({ length: rows }, (_, row) => (
         <div
           key={row}

@@ -5,6 +5,7 @@ import { patchedFixtures } from '@hovlix/core/rig';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { useHovlix, useLive, useShow } from '../../host/hovlix';
 import { usePalette, useTints } from '../../ui/palette';
+import { WORDS } from './words';
 
 export type ChannelRef = { readonly universe: number; readonly address: number; readonly was?: number };
 
@@ -45,7 +46,7 @@ export function Channels({ universe, chosen, onToggle }: Props) {
     <div
       ref={grid}
       role="group"
-      aria-label={`Channels of universe ${universe}`}
+      aria-label={WORDS.channelsOfUniverse(universe)}
       style={{
         display: 'grid',
         gridTemplateColumns: 'repeat(auto-fill, minmax(44px, 1fr))',

@@ -3,38 +3,34 @@
 import { useLink } from '../../host/hovlix';
 import { Card, State } from '../../ui/card';
 import { Quiet, Words } from '../../ui/pieces';
+import { WORDS } from './words';
 
 export function ConductorCard({ screens }: { readonly screens: number | undefined }) {
   const conductor = useLink((link) => link.conductor);
   const refused = useLink((link) => link.refused);
   return (
-    <Card title="Conductor">
+    <Card title={WORDS.conductor}>
       {conductor === 'server' && (
-        <State colour="$live" word="The Hovlix server conducts">
+        <State colour="$live" word={WORDS.hovlixServerConducts}>
           <Quiet>
-            It keeps the order of what is pressed and sends DMX.{' '}
-            {screens === undefined ? '' : screens === 1 ? 'This is the only screen.' : `${screens} screens follow it.`}{' '}
-            Closing this page changes nothing on stage.
+            {WORDS.keepsOrderWhat(
+              screens === undefined ? '' : screens === 1 ? 'This is the only screen.' : `${screens} screens follow it.`,
+            )}
           </Quiet>
         </State>
       )}
       {conductor === 'browser' && (
-        <State colour="$warn" word="This browser conducts by itself">
-          <Quiet>
-            Everything works except output: a web page cannot send DMX. For lamps, start Hovlix on this computer with
-            ./start and open the address it prints.
-          </Quiet>
+        <State colour="$warn" word={WORDS.browserConductsBy}>
+          <Quiet>{WORDS.everythingWorksExcept}</Quiet>
         </State>
       )}
       {conductor === 'lost' && (
-        <State colour="$fault" word="The server does not answer">
-          <Quiet>
-            It was here and has gone. This browser goes on by itself and takes the server back as soon as it answers.
-          </Quiet>
+        <State colour="$fault" word={WORDS.serverDoesNot}>
+          <Quiet>{WORDS.wasHereHas}</Quiet>
         </State>
       )}
-      {conductor === 'looking' && <State colour="$faint" word="Looking for the server" />}
-      {refused && <Words color="$warn">The conductor refused a message: {refused}</Words>}
+      {conductor === 'looking' && <State colour="$faint" word={WORDS.lookingServer} />}
+      {refused && <Words color="$warn">{WORDS.conductorRefusedMessage(refused)}</Words>}
     </Card>
   );
 }

@@ -20,6 +20,7 @@ import { OutputSheet } from './OutputSheet';
 import { PedalsCard } from './PedalsCard';
 import { PhonesCard } from './PhonesCard';
 import { PlayerCard } from './player/PlayerCard';
+import { WORDS } from './words';
 
 type Editing = { readonly what: 'output' | 'input'; readonly id: string } | null;
 
@@ -50,7 +51,7 @@ export function ConnectPlace() {
   return (
     <>
       <ScrollArea>
-        <PlaceHead title="Connect" />
+        <PlaceHead title={WORDS.connect} />
         {wide ? (
           <Row paddingHorizontal={12} gap={12} alignItems="flex-start">
             <Column flex={1} gap={12} minWidth={0}>
@@ -86,15 +87,9 @@ function Sending() {
   const sending = useLive((live) => live.sending);
   const dark = useLive((live) => live.blackout.on);
   return (
-    <Card title="Master output" action={<MasterOutput />}>
-      <State colour={sending ? '$live' : '$warn'} word={sending ? 'We are sending' : 'We send nothing at all'}>
-        <Quiet>
-          {sending
-            ? dark
-              ? 'Blackout is on, so what we send is darkness.'
-              : 'Lamps listen to us.'
-            : 'Lamps keep their last light or go dark by themselves, as each is set.'}
-        </Quiet>
+    <Card title={WORDS.masterOutput} action={<MasterOutput />}>
+      <State colour={sending ? '$live' : '$warn'} word={sending ? WORDS.weAreSending : WORDS.weSendNothing}>
+        <Quiet>{sending ? (dark ? WORDS.blackoutSoWhat : WORDS.lampsListenUs) : WORDS.lampsKeepTheir}</Quiet>
       </State>
     </Card>
   );
@@ -121,10 +116,10 @@ function FirstLight() {
       </View>
       <Column flex={1}>
         <Words fontWeight="600" fontSize={17} color="$onDoing">
-          Make one lamp light up
+          {WORDS.makeOneLamp}
         </Words>
         <Words fontSize={13} color="$onDoing">
-          A minute, from the cable to the light.
+          {WORDS.minuteFromCable}
         </Words>
       </Column>
     </Link>

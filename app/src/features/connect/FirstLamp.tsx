@@ -18,6 +18,7 @@ import { ScrollArea } from '../../ui/ScrollArea';
 import { PageHead } from './PageHead';
 import { firstChoices, stateOf, type FirstChoice } from './model';
 import { Reasons } from './Reasons';
+import { WORDS } from './words';
 
 /** The first lamp hangs on the first universe: one less thing to get wrong. */
 const UNIVERSE = 1;
@@ -65,23 +66,20 @@ export function FirstLamp() {
 
   return (
     <ScrollArea>
-      <PageHead title="One lamp" />
+      <PageHead title={WORDS.oneLamp} />
       <Column paddingHorizontal={16} gap={16} paddingBottom={16} maxWidth={640}>
         {!served && (
-          <State colour="$warn" word="A web page alone cannot reach a lamp">
-            <Quiet>Start Hovlix on this computer with ./start, open the address it prints, and come back here.</Quiet>
+          <State colour="$warn" word={WORDS.webPageAlone}>
+            <Quiet>{WORDS.startHovlixComputer}</Quiet>
           </State>
         )}
         {served && status && step === 'way' && <Ways status={status} onTake={take} />}
         {row && status && step !== 'way' && <Going row={row} status={status} />}
         {row && step === 'test' && (
           <>
-            <Words>
-              Set the lamp to DMX in its own menu, to start address {address}. Channels {address} to{' '}
-              {Math.min(512, address + SPAN - 1)} now go to full and back, twice a second.
-            </Words>
+            <Words>{WORDS.setLampDmx(address, address, Math.min(512, address + SPAN - 1))}</Words>
             <Typed
-              label="Start address on the lamp"
+              label={WORDS.startAddressLamp}
               numeric
               value={address}
               read={wholeNumber(1, 512)}
@@ -112,7 +110,7 @@ export function FirstLamp() {
 function Ways({ status, onTake }: { readonly status: Status; readonly onTake: (choice: FirstChoice) => void }) {
   return (
     <>
-      <Words>How is your lamp connected? Plug it in; it appears here automatically.</Words>
+      <Words>{WORDS.howYourLamp}</Words>
       <Column gap={8}>
         {firstChoices(status, UNIVERSE).map((choice) => (
           <View
@@ -148,9 +146,9 @@ function Going({ row, status }: { readonly row: OutputRow; readonly status: Stat
     <Column padding={16} borderRadius={14} backgroundColor="$raised" gap={8}>
       <State colour={tone} word={`${rowInWords(row)}: ${word.toLowerCase()}`}>
         {why && <Quiet>{why}</Quiet>}
-        {report && <Quiet>{Math.round(report.packetsPerSecond)} packets a second leave this computer.</Quiet>}
+        {report && <Quiet>{WORDS.packetsSecondLeave(Math.round(report.packetsPerSecond))}</Quiet>}
       </State>
-      {dark && <Words color="$warn">Blackout is on, so the test waits. End it with the moon below.</Words>}
+      {dark && <Words color="$warn">{WORDS.blackoutSoTest}</Words>}
     </Column>
   );
 }
@@ -159,13 +157,13 @@ function Question({ onYes, onNo }: { readonly onYes: () => void; readonly onNo: 
   return (
     <Column gap={12}>
       <Title render="h2" margin={0} fontSize={22}>
-        Did a lamp light up?
+        {WORDS.didLampLight}
       </Title>
       <Row gap={12}>
         <Button kind="primary" onPress={onYes}>
-          Yes, it flashes
+          {WORDS.yesItFlashes}
         </Button>
-        <Button onPress={onNo}>No</Button>
+        <Button onPress={onNo}>{WORDS.no}</Button>
       </Row>
     </Column>
   );
@@ -186,24 +184,24 @@ function Lit({ row }: { readonly row: OutputRow }) {
   return (
     <>
       <Title render="h2" margin={0} fontSize={22}>
-        Your lamp answers.
+        {WORDS.yourLampAnswers}
       </Title>
-      <Words>{rowInWords(row)} is kept. Every song, look and pad now reaches that lamp.</Words>
+      <Words>{WORDS.keptEverySong(rowInWords(row))}</Words>
       <Row gap={8} flexWrap="wrap">
-        <Button onPress={() => app.conducting.act({ type: 'end-test' })}>Stop flashing</Button>
+        <Button onPress={() => app.conducting.act({ type: 'end-test' })}>{WORDS.stopFlashing}</Button>
         {walking ? (
-          <Button onPress={() => walk(channel, 0)}>{`Stay on ${channel}`}</Button>
+          <Button onPress={() => walk(channel, 0)}>{WORDS.stayOn(channel)}</Button>
         ) : (
-          <Button onPress={() => walk(1, 0.8)}>Walk through its channels</Button>
+          <Button onPress={() => walk(1, 0.8)}>{WORDS.walkThroughIts}</Button>
         )}
       </Row>
       {walking && (
         <Words>
-          Channel{' '}
+          {WORDS.channel}{' '}
           <Figures fontSize={22} color="$text" testID="walked">
             {channel}
           </Figures>{' '}
-          is at full. The first that does something is the start address.
+          {WORDS.fullFirstDoes}
         </Words>
       )}
       <Link
@@ -221,7 +219,7 @@ function Lit({ row }: { readonly row: OutputRow }) {
         }}
       >
         <Words fontWeight="600" color="$onDoing">
-          On to the rig
+          {WORDS.rig}
         </Words>
       </Link>
     </>

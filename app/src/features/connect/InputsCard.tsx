@@ -13,11 +13,12 @@ import { Button, ButtonText, Column, Quiet, Row, Words } from '../../ui/pieces';
 import { Segments } from '../../ui/Segments';
 import { Sheet } from '../../ui/Sheet';
 import { SheetFoot } from './SheetFoot';
+import { WORDS } from './words';
 
 export const MERGE_WORDS = {
-  highest: 'The higher level wins, channel by channel.',
-  'takes-over': 'It takes over while it is there.',
-  backup: 'It is used only while our output is off.',
+  highest: WORDS.higherLevelWins,
+  'takes-over': WORDS.takesOverWhile,
+  backup: WORDS.usedOnlyWhile,
 } as const;
 
 type Props = { readonly status: Status; readonly onEdit: (input: string) => void };
@@ -41,19 +42,15 @@ export function InputsCard({ status, onEdit }: Props) {
   };
   return (
     <Card
-      title="Incoming DMX"
+      title={WORDS.incomingDmx}
       action={
         <Button onPress={add}>
           <Plus size={18} color={palette.text} aria-hidden />
-          <ButtonText kind="plain">Add input</ButtonText>
+          <ButtonText kind="plain">{WORDS.addInput}</ButtonText>
         </Button>
       }
     >
-      {connections.inputs.length === 0 && (
-        <Quiet>
-          A desk or another program can be let in, a universe at a time: merged, in our place, or as a backup.
-        </Quiet>
-      )}
+      {connections.inputs.length === 0 && <Quiet>{WORDS.deskOrAnother}</Quiet>}
       {connections.inputs.map((row) => (
         <InputLine key={row.id} row={row} status={status} onEdit={onEdit} />
       ))}
@@ -71,26 +68,24 @@ function InputLine({ row, status, onEdit }: { readonly row: InputRow } & Props) 
   const winner = status.output?.winners.find((one) => one.universe === row.universe)?.winner ?? 'ours';
   const [tone, word]: [Tone, string] =
     !row.on ? ['$faint', 'Off']
-    : sources.length === 0 ? ['$warn', 'Nothing received']
-    : winner === 'ours' ? ['$live', 'Hovlix in control']
-    : winner === 'theirs' ? ['$live', 'Other source in control']
-    : ['$live', 'Both, the higher level']; // prettier-ignore
+    : sources.length === 0 ? ['$warn', WORDS.nothingReceived]
+    : winner === 'ours' ? ['$live', WORDS.hovlixInControl]
+    : winner === 'theirs' ? ['$live', WORDS.otherSourceControl]
+    : ['$live', WORDS.bothHigherLevel]; // prettier-ignore
   return (
     <Row gap={12} alignItems="flex-start" justifyContent="space-between">
-      <State colour={tone} word={`Universe ${row.universe}: ${word}`}>
-        <Quiet>
-          {row.protocol === 'sacn' ? 'sACN' : 'Art-Net'} number {row.number}. {MERGE_WORDS[row.merge]}
-        </Quiet>
+      <State colour={tone} word={WORDS.universe(row.universe, word)}>
+        <Quiet>{WORDS.number(row.protocol === 'sacn' ? 'sACN' : 'Art-Net', row.number, MERGE_WORDS[row.merge])}</Quiet>
         {sources.map((source) => (
           <Quiet key={source.name} color={source.wins ? '$text' : '$quiet'}>
             {source.name}
-            {source.priority === null ? '' : ` · priority ${source.priority}`}
+            {source.priority === null ? '' : WORDS.priority(source.priority)}
             {source.wins ? ' · heard' : ' · outranked'}
           </Quiet>
         ))}
       </State>
-      <Button onPress={() => onEdit(row.id)} label={`Change the input of universe ${row.universe}`}>
-        Change
+      <Button onPress={() => onEdit(row.id)} label={WORDS.changeInputUniverse(row.universe)}>
+        {WORDS.change}
       </Button>
     </Row>
   );
@@ -103,10 +98,10 @@ export function InputSheet({ input, onClose }: { readonly input: string; readonl
   if (!row) return null;
   const put = (change: Partial<InputRow>) => app.connections.make({ type: 'put-input', row: { ...row, ...change } });
   return (
-    <Sheet title="Incoming DMX" onClose={onClose}>
-      <Labelled label="Arrives as">
+    <Sheet title={WORDS.incomingDmx} onClose={onClose}>
+      <Labelled label={WORDS.arrivesAs}>
         <Segments
-          label="Arrives as"
+          label={WORDS.arrivesAs}
           value={row.protocol}
           choices={[
             { value: 'sacn', name: 'sACN' },
@@ -118,17 +113,17 @@ export function InputSheet({ input, onClose }: { readonly input: string; readonl
       <Row gap={12} alignItems="flex-start">
         <Column flex={1}>
           <Typed
-            label="Number on the wire"
+            label={WORDS.numberWire}
             numeric
             value={row.number}
-            hint={row.protocol === 'sacn' ? `${row.number - 1} counted from 0` : `${row.number + 1} counted from 1`}
+            hint={row.protocol === 'sacn' ? WORDS.countedFrom0(row.number - 1) : WORDS.countedFrom1(row.number + 1)}
             read={row.protocol === 'sacn' ? wholeNumber(1, 63999) : wholeNumber(0, 32767)}
             onChange={(number) => put({ number })}
           />
         </Column>
         <Column flex={1}>
           <Typed
-            label="Hovlix universe"
+            label={WORDS.hovlixUniverse}
             numeric
             value={row.universe as number}
             read={wholeNumber(1, 63999)}
@@ -136,14 +131,14 @@ export function InputSheet({ input, onClose }: { readonly input: string; readonl
           />
         </Column>
       </Row>
-      <Labelled label="How it combines with ours" hint={MERGE_WORDS[row.merge]}>
+      <Labelled label={WORDS.howCombinesOurs} hint={MERGE_WORDS[row.merge]}>
         <Segments
-          label="How it combines with ours"
+          label={WORDS.howCombinesOurs}
           value={row.merge}
           choices={[
-            { value: 'highest', name: 'Higher wins' },
-            { value: 'takes-over', name: 'Takes over' },
-            { value: 'backup', name: 'Backup' },
+            { value: 'highest', name: WORDS.higherWins },
+            { value: 'takes-over', name: WORDS.takesOver },
+            { value: 'backup', name: WORDS.backup },
           ]}
           onChoose={(merge) => put({ merge })}
         />
@@ -154,7 +149,7 @@ export function InputSheet({ input, onClose }: { readonly input: string; readonl
         onSwitch={(on) => put({ on })}
         onRemove={() => {
           app.connections.make({ type: 'remove-input', input: row.id });
-          say('The input is gone.', { undo: app.connections.takingBack() });
+          say(WORDS.inputGone, { undo: app.connections.takingBack() });
           onClose();
         }}
       />

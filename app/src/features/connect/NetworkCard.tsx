@@ -5,6 +5,7 @@ import { useHovlix, useConnections } from '../../host/hovlix';
 import { Card, State } from '../../ui/card';
 import { Typed } from '../../ui/form';
 import { Button, Quiet, Row, Words } from '../../ui/pieces';
+import { WORDS } from './words';
 
 export function NetworkCard({ status }: { readonly status: Status }) {
   const app = useHovlix();
@@ -12,18 +13,21 @@ export function NetworkCard({ status }: { readonly status: Status }) {
   const { nodes = [], clashes = [], bad = 0, lastBad = null } = status.input ?? {};
   if (!connections) return null;
   return (
-    <Card title="On the network">
+    <Card title={WORDS.onTheNetwork}>
       {clashes.map((clash) => (
-        <State key={`${clash.address}${clash.name}`} colour="$fault" word={`${clash.name} sends our universes too`}>
+        <State key={`${clash.address}${clash.name}`} colour="$fault" word={WORDS.sendsOurUniverses(clash.name)}>
           <Quiet>
-            {clash.address} sends number {clash.universes.join(', ')} as well.{' '}
-            {clash.twin
-              ? 'It even has this computer’s identity: somebody copied its folder. Delete “cid” in the copy and start it anew.'
-              : 'Lamps get both. Stop one of them, or give ours a higher priority.'}
+            {WORDS.sendsNumberAs(
+              clash.address,
+              clash.universes.join(', '),
+              clash.twin
+                ? 'It even has this computer’s identity: somebody copied its folder. Delete “cid” in the copy and start it anew.'
+                : 'Lamps get both. Stop one of them, or give ours a higher priority.',
+            )}
           </Quiet>
         </State>
       ))}
-      {nodes.length === 0 && <Quiet>No Art-Net node has answered yet. They are asked every three seconds.</Quiet>}
+      {nodes.length === 0 && <Quiet>{WORDS.noArtNet}</Quiet>}
       {nodes.map((node) => (
         <State key={`${node.address}${node.outputs.join()}`} colour="$live" word={node.shortName || node.longName}>
           <Quiet>
@@ -32,37 +36,29 @@ export function NetworkCard({ status }: { readonly status: Status }) {
           </Quiet>
         </State>
       ))}
-      {bad > 0 && (
-        <Quiet>
-          {bad.toLocaleString('en')} packets from the network could not be read and were ignored. The last: {lastBad}.
-        </Quiet>
-      )}
+      {bad > 0 && <Quiet>{WORDS.packetsFromNetwork(bad.toLocaleString('en'), lastBad ?? '')}</Quiet>}
       <Typed<string>
-        label="Our name on the network"
+        label={WORDS.ourNameNetwork}
         value={connections.sourceName as string}
         read={(text) =>
           text.trim().length >= 1 && text.trim().length <= 60
             ? { value: text.trim() }
-            : { wrong: 'One to sixty letters; desks and nodes show it.' }
+            : { wrong: WORDS.oneSixtyLetters }
         }
         onChange={(sourceName) => app.connections.make({ type: 'name-source', sourceName })}
       />
       <Row gap={12} justifyContent="space-between">
-        <Words flex={1}>
-          {connections.sync
-            ? 'Universes change at the same instant (sync packets).'
-            : 'Universes change as they arrive, without sync packets.'}
-        </Words>
+        <Words flex={1}>{connections.sync ? WORDS.universesChangeSame : WORDS.universesChangeAs}</Words>
         <Button
-          label="Universes change together"
+          label={WORDS.universesChangeTogether}
           pressed={connections.sync}
           onPress={() => app.connections.make({ type: 'choose-sync', sync: !connections.sync })}
         >
-          {connections.sync ? 'Sync is on' : 'Sync is off'}
+          {connections.sync ? WORDS.syncIsOn : WORDS.syncIsOff}
         </Button>
       </Row>
       {status.troubles.map((trouble) => (
-        <State key={trouble} colour="$warn" word="Trouble">
+        <State key={trouble} colour="$warn" word={WORDS.trouble}>
           <Quiet>{trouble}</Quiet>
         </State>
       ))}

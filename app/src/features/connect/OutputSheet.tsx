@@ -12,6 +12,7 @@ import { Segments } from '../../ui/Segments';
 import { Sheet } from '../../ui/Sheet';
 import { networkChoices, stateOf } from './model';
 import { SheetFoot } from './SheetFoot';
+import { WORDS } from './words';
 
 type Props = {
   readonly output: string;
@@ -32,7 +33,7 @@ export function OutputSheet({ output, status, onClose, onEdit }: Props) {
   const report = status.output?.rows.find((one) => one.id === output);
   const { word, tone, why } = stateOf(row, report);
   return (
-    <Sheet title={`Universe ${row.universe}`} onClose={onClose}>
+    <Sheet title={WORDS.universe2(row.universe)} onClose={onClose}>
       <Row justifyContent="space-between" gap={12} alignItems="flex-start">
         <State colour={tone} word={word}>
           {why && <Quiet>{why}</Quiet>}
@@ -41,9 +42,9 @@ export function OutputSheet({ output, status, onClose, onEdit }: Props) {
           {Math.round(report?.packetsPerSecond ?? 0)}/s
         </Figures>
       </Row>
-      <Labelled label="Send by">
+      <Labelled label={WORDS.sendBy}>
         <Segments
-          label="Send by"
+          label={WORDS.sendBy}
           value={way.protocol}
           choices={[
             { value: 'sacn', name: 'sACN' },
@@ -61,7 +62,7 @@ export function OutputSheet({ output, status, onClose, onEdit }: Props) {
       <Row gap={12} alignItems="flex-start">
         <div style={{ flex: 1 }}>
           <Typed
-            label="Hovlix universe"
+            label={WORDS.hovlixUniverse}
             numeric
             value={row.universe as number}
             read={wholeNumber(1, 63999)}
@@ -70,10 +71,10 @@ export function OutputSheet({ output, status, onClose, onEdit }: Props) {
         </div>
         <div style={{ flex: 1 }}>
           <Typed
-            label="Delay, ms"
+            label={WORDS.delayMs}
             numeric
             value={row.delayMs}
-            hint="Negative sends earlier"
+            hint={WORDS.negativeSendsEarlier}
             read={wholeNumber(DELAY_MS.least, DELAY_MS.most)}
             onChange={(delayMs) => put({ delayMs })}
           />
@@ -87,7 +88,7 @@ export function OutputSheet({ output, status, onClose, onEdit }: Props) {
             onEdit(twin.id);
           }}
         >
-          {`Send universe ${row.universe} elsewhere too`}
+          {WORDS.sendUniverseElsewhere(row.universe)}
         </Button>
       </Row>
       <SheetFoot
@@ -96,7 +97,7 @@ export function OutputSheet({ output, status, onClose, onEdit }: Props) {
         onSwitch={(on) => put({ on })}
         onRemove={() => {
           app.connections.make({ type: 'remove-output', output: row.id });
-          say(`The output of universe ${row.universe} is gone.`, { undo: app.connections.takingBack() });
+          say(WORDS.outputUniverseGone(row.universe), { undo: app.connections.takingBack() });
           onClose();
         }}
       />
@@ -113,20 +114,20 @@ function NetworkFields({ way, status, onChange }: Fields<Exclude<Way, { protocol
   const to = (address: string) => onChange({ ...way, to: address } as Way);
   return (
     <>
-      <Labelled label="To">
+      <Labelled label={WORDS.to}>
         <Segments
-          label="To"
+          label={WORDS.to}
           value={one ? 'one' : 'everyone'}
           choices={[
-            { value: 'everyone', name: way.protocol === 'sacn' ? 'Everyone (multicast)' : 'Everyone (broadcast)' },
-            { value: 'one', name: 'One device' },
+            { value: 'everyone', name: way.protocol === 'sacn' ? WORDS.everyoneMulticast : WORDS.everyoneBroadcast },
+            { value: 'one', name: WORDS.oneDevice },
           ]}
           onChoose={(choice) => to(choice === 'everyone' ? everyone : (nodes[0]?.address ?? '127.0.0.1'))}
         />
       </Labelled>
       {one && way.protocol === 'artnet' && nodes.length > 0 && (
         <Choose
-          label="Found nodes"
+          label={WORDS.foundNodes}
           value={way.to}
           choices={[...new Map(nodes.map((node) => [node.address, node])).values()].map((node) => ({
             value: node.address,
@@ -137,18 +138,16 @@ function NetworkFields({ way, status, onChange }: Fields<Exclude<Way, { protocol
       )}
       {one && (
         <Typed
-          label="Address of the device"
+          label={WORDS.addressDevice}
           value={way.to as string}
           read={(text) =>
-            Ipv4.safeParse(text.trim()).success
-              ? { value: text.trim() }
-              : { wrong: 'Four numbers from 0 to 255, like 10.0.0.20. The device shows it in its menu.' }
+            Ipv4.safeParse(text.trim()).success ? { value: text.trim() } : { wrong: WORDS.fourNumbersFrom }
           }
           onChange={to}
         />
       )}
       <Choose
-        label="Network"
+        label={WORDS.network}
         value={way.network ?? ''}
         choices={networkChoices(status.networks)}
         onChoose={(name) => onChange({ ...way, network: name || null } as Way)}
@@ -156,7 +155,7 @@ function NetworkFields({ way, status, onChange }: Fields<Exclude<Way, { protocol
       <Row gap={12} alignItems="flex-start">
         <div style={{ flex: 1 }}>
           <Typed
-            label="Number on the wire"
+            label={WORDS.numberWire}
             numeric
             value={way.number as number}
             read={way.protocol === 'sacn' ? wholeNumber(1, 63999) : wholeNumber(0, 32767)}
@@ -166,7 +165,7 @@ function NetworkFields({ way, status, onChange }: Fields<Exclude<Way, { protocol
         {way.protocol === 'sacn' && (
           <div style={{ flex: 1 }}>
             <Typed
-              label="Priority"
+              label={WORDS.priority2}
               numeric
               value={way.priority}
               read={wholeNumber(0, 200)}
@@ -175,7 +174,7 @@ function NetworkFields({ way, status, onChange }: Fields<Exclude<Way, { protocol
           </div>
         )}
       </Row>
-      <Quiet marginTop={-10}>On the wire: {numbersInWords(way)}.</Quiet>
+      <Quiet marginTop={-10}>{WORDS.onTheWire(numbersInWords(way))}</Quiet>
     </>
   );
 }
@@ -185,36 +184,34 @@ function CableFields({ way, status, onChange }: Fields<Extract<Way, { protocol: 
   return (
     <>
       <Choose
-        label="USB cable"
+        label={WORDS.usbCable}
         value={way.path}
         choices={ports.map((port) => ({ value: port.path, name: `${port.name} · ${port.path.split('/').at(-1)}` }))}
-        hint={ports.length === 0 ? 'No cable is plugged in. It appears here as soon as one is.' : undefined}
+        hint={ports.length === 0 ? WORDS.noCablePlugged : undefined}
         onChoose={(path) => onChange({ ...way, path })}
       />
       <Typed<string>
-        label="Its name in the system"
+        label={WORDS.itsNameSystem}
         value={way.path}
         read={(text) =>
-          text.trim().length >= 1 && text.trim().length <= 300
-            ? { value: text.trim() }
-            : { wrong: 'As the system calls it, like /dev/ttyUSB0 or COM3.' }
+          text.trim().length >= 1 && text.trim().length <= 300 ? { value: text.trim() } : { wrong: WORDS.asSystemCalls }
         }
         onChange={(path) => onChange({ ...way, path })}
       />
       <Labelled
-        label="Kind"
+        label={WORDS.kind}
         hint={
           way.kind === 'framed'
-            ? 'Has a chip of its own that makes the DMX timing. Most boxes with one or two DMX sockets.'
+            ? WORDS.hasChipIts
             : 'A bare converter; this computer makes the DMX timing. Most simple cables.'
         }
       >
         <Segments
-          label="Kind"
+          label={WORDS.kind}
           value={way.kind}
           choices={[
-            { value: 'framed', name: 'Framed interface' },
-            { value: 'plain', name: 'Plain adapter' },
+            { value: 'framed', name: WORDS.framedInterface },
+            { value: 'plain', name: WORDS.plainAdapter },
           ]}
           onChoose={(kind) => onChange({ ...way, kind })}
         />

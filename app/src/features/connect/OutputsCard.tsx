@@ -10,6 +10,7 @@ import { Card, State } from '../../ui/card';
 import { usePalette } from '../../ui/palette';
 import { Button, ButtonText, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
 import { forHowLong, stateOf, twins, unsent } from './model';
+import { WORDS } from './words';
 
 type Props = {
   readonly status: Status;
@@ -39,17 +40,15 @@ export function OutputsCard({ status, at, onEdit }: Props) {
   const next = Math.min(63999, Math.max(0, ...connections.outputs.map((row) => row.universe as number)) + 1);
   return (
     <Card
-      title="Outputs"
+      title={WORDS.outputs}
       action={
         <Button onPress={() => add(next)}>
           <Plus size={18} color={palette.text} aria-hidden />
-          <ButtonText kind="plain">Add output</ButtonText>
+          <ButtonText kind="plain">{WORDS.addOutput}</ButtonText>
         </Button>
       }
     >
-      {connections.outputs.length === 0 && (
-        <Words>Nothing is sent anywhere yet. Add an output, or light a first lamp.</Words>
-      )}
+      {connections.outputs.length === 0 && <Words>{WORDS.nothingSentAnywhere}</Words>}
       <Column gap={4}>
         {connections.outputs.map((row) => (
           <OutputLine
@@ -65,9 +64,9 @@ export function OutputsCard({ status, at, onEdit }: Props) {
       {missing.map((number) => (
         <Row key={number} gap={12} justifyContent="space-between" flexWrap="wrap">
           <Words color="$warn" flex={1} minWidth={180}>
-            Lamps use universe {number}, but no output sends it.
+            {WORDS.lampsUseUniverse(number)}
           </Words>
-          <Button onPress={() => add(number)}>{`Send universe ${number}`}</Button>
+          <Button onPress={() => add(number)}>{WORDS.sendUniverse(number)}</Button>
         </Row>
       ))}
     </Card>
@@ -104,7 +103,7 @@ function OutputLine({ row, status, at, doubled, onEdit }: LineProps) {
         <Figures fontSize={26} lineHeight={30} fontWeight="600" color="$text">
           {row.universe}
         </Figures>
-        <Quiet fontSize={12}>universe</Quiet>
+        <Quiet fontSize={12}>{WORDS.universe3}</Quiet>
       </Column>
       <Column flex={1} minWidth={0} gap={2}>
         <Words fontWeight="600" textAlign="left">
@@ -115,7 +114,7 @@ function OutputLine({ row, status, at, doubled, onEdit }: LineProps) {
           {why && row.on && <Quiet textAlign="left">{why}</Quiet>}
           {doubled && (
             <Quiet color="$warn" textAlign="left">
-              Another output sends to the same place under the same number. Their light will fight.
+              {WORDS.anotherOutputSends}
             </Quiet>
           )}
         </State>
@@ -137,11 +136,11 @@ function wireWords(row: OutputRow): string {
       ? [way.kind === 'plain' ? 'plain adapter' : 'framed interface']
       : [
           way.protocol === 'sacn'
-            ? `number ${way.number}, or ${way.number - 1} counted from 0`
-            : `number ${way.number}, or ${way.number + 1} counted from 1`,
+            ? WORDS.numberOrCounted(way.number, way.number - 1)
+            : WORDS.numberOrCountedFrom(way.number, way.number + 1),
           ...(way.network === null ? [] : [way.network]),
-          ...(way.protocol === 'sacn' && way.priority !== 100 ? [`priority ${way.priority}`] : []),
+          ...(way.protocol === 'sacn' && way.priority !== 100 ? [WORDS.priority3(way.priority)] : []),
         ];
-  if (row.delayMs !== 0) words.push(row.delayMs > 0 ? `${row.delayMs} ms later` : `${-row.delayMs} ms earlier`);
+  if (row.delayMs !== 0) words.push(row.delayMs > 0 ? WORDS.msLater(row.delayMs) : WORDS.msEarlier(-row.delayMs));
   return words.join(' · ');
 }

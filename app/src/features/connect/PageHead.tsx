@@ -5,6 +5,7 @@ import { Link } from 'expo-router';
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import { usePalette } from '../../ui/palette';
 import { Column, Row, Title } from '../../ui/pieces';
+import { WORDS } from './words';
 
 type Props = { readonly title: string; readonly children?: ReactNode };
 
@@ -14,7 +15,7 @@ export function PageHead({ title, children }: Props) {
     <Row gap={4} paddingLeft={4} paddingRight={16} paddingVertical={8} alignItems="flex-start">
       <Link
         href="/connect"
-        aria-label="Back to Connect"
+        aria-label={WORDS.backToConnect}
         style={{ width: 44, height: 44, display: 'flex', alignItems: 'center', justifyContent: 'center' }}
       >
         <ChevronLeft size={24} color={palette.text} aria-hidden />

@@ -5,16 +5,18 @@ import { useShow } from '../../host/hovlix';
 import { Card } from '../../ui/card';
 import { MidiSwitch } from '../midi/MidiSwitch';
 import { Button, Quiet } from '../../ui/pieces';
+import { WORDS } from './words';
 
 export function PedalsCard() {
   const router = useRouter();
   const count = useShow((show) => show.controls.length) ?? 0;
   return (
-    <Card title="Pedals and MIDI" action={<Button onPress={() => router.push('/gig/pedals')}>Set up</Button>}>
+    <Card
+      title={WORDS.pedalsAndMidi}
+      action={<Button onPress={() => router.push('/gig/pedals')}>{WORDS.setUp}</Button>}
+    >
       <Quiet>
-        {count === 0
-          ? 'No pedal, key or knob does anything yet.'
-          : `${count} ${count === 1 ? 'control does' : 'controls do'} something. They work in every place.`}
+        {count === 0 ? WORDS.noPedalKey : WORDS.somethingTheyWork(count, count === 1 ? 'control does' : 'controls do')}
       </Quiet>
       <MidiSwitch />
     </Card>

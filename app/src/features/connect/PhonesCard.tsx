@@ -9,6 +9,7 @@ import { Card, State } from '../../ui/card';
 import { Choose } from '../../ui/form';
 import { Hold } from '../../ui/Hold';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
+import { WORDS } from './words';
 
 const Qr = lazy(() => import('./Qr'));
 
@@ -42,13 +43,13 @@ export function PhonesCard({ status }: { readonly status: Status }) {
     onSettled: done,
   });
   return (
-    <Card title="Phones">
+    <Card title={WORDS.phones}>
       {phones.open ? (
-        <State colour={phones.problem ? '$warn' : '$live'} word="Open to phones and tablets">
+        <State colour={phones.problem ? '$warn' : '$live'} word={WORDS.openPhonesTablets}>
           {phones.problem && <Words color="$warn">{phones.problem}</Words>}
         </State>
       ) : (
-        <State colour="$faint" word="Only this computer can open Hovlix" />
+        <State colour="$faint" word={WORDS.onlyComputerCan} />
       )}
       {phones.open && host && phones.code && phones.addresses[0] && (
         <Row gap={16} alignItems="flex-start" flexWrap="wrap">
@@ -56,42 +57,42 @@ export function PhonesCard({ status }: { readonly status: Status }) {
             <Qr text={`${phones.addresses[0]}/#${phones.code}`} />
           </Suspense>
           <Column flex={1} minWidth={150} gap={4}>
-            <Quiet>Scan it, or open</Quiet>
+            <Quiet>{WORDS.scanOrOpen}</Quiet>
             {phones.addresses.map((address) => (
               <Figures key={address} fontSize={13} color="$text" testID="phone-address">
                 {address}
               </Figures>
             ))}
-            <Quiet marginTop={8}>and type this code. It works once.</Quiet>
+            <Quiet marginTop={8}>{WORDS.typeCodeWorks}</Quiet>
             <Figures fontSize={30} lineHeight={38} fontWeight="600" color="$text" letterSpacing={1} testID="code">
               {phones.code.slice(0, 3)} {phones.code.slice(3)}
             </Figures>
             <Row>
-              <Button onPress={() => renew.mutate()}>New code</Button>
+              <Button onPress={() => renew.mutate()}>{WORDS.newCode}</Button>
             </Row>
             <Choose
-              label="Whoever joins now is a"
+              label={WORDS.whoeverJoinsNow}
               value={phones.grant}
               choices={RIGHT_CHOICES}
               onChoose={(may) => right.mutate({ path: '/api/phones/grant', may, method: 'POST' })}
             />
-            <Quiet>It {RIGHT_WORDS[phones.grant]}.</Quiet>
+            <Quiet>{WORDS.it(RIGHT_WORDS[phones.grant])}</Quiet>
           </Column>
         </Row>
       )}
       {phones.knocks.map((knock) => (
         <Column key={knock.id} gap={8} padding={14} borderRadius={12} backgroundColor="$well" role="alert">
-          <Words fontWeight="600">“{knock.name}” asks to come in</Words>
-          <Quiet>Its screen shows {knock.tag}. Let it in if that is what you see there.</Quiet>
+          <Words fontWeight="600">{WORDS.asksCome(knock.name)}</Words>
+          <Quiet>{WORDS.itsScreenShows(knock.tag)}</Quiet>
           <Row gap={8}>
             <Button kind="primary" onPress={() => answer.mutate({ knock: knock.id, letIn: true })}>
-              Let in
+              {WORDS.letIn}
             </Button>
-            <Button onPress={() => answer.mutate({ knock: knock.id, letIn: false })}>Not this one</Button>
+            <Button onPress={() => answer.mutate({ knock: knock.id, letIn: false })}>{WORDS.notThisOne}</Button>
           </Row>
         </Column>
       ))}
-      {!host && <Quiet>The code is shown on the computer that runs the light, in Connect.</Quiet>}
+      {!host && <Quiet>{WORDS.codeShownComputer}</Quiet>}
       {phones.devices.length > 0 && (
         <Column gap={8}>
           {phones.devices.map((device) => (
@@ -102,12 +103,12 @@ export function PhonesCard({ status }: { readonly status: Status }) {
               {host ? (
                 <Row gap={8} flexWrap="wrap" justifyContent="flex-end">
                   <Choose
-                    label={`What ${device.name} may do`}
+                    label={WORDS.whatMayDo(device.name)}
                     value={device.may}
                     choices={RIGHT_CHOICES}
                     onChoose={(may) => right.mutate({ path: `/api/phones/devices/${device.id}`, may, method: 'PUT' })}
                   />
-                  <Hold onHeld={() => away.mutate(device.id)}>Hold to remove</Hold>
+                  <Hold onHeld={() => away.mutate(device.id)}>{WORDS.holdToRemove}</Hold>
                 </Row>
               ) : (
                 <Quiet>{device.may}</Quiet>
@@ -119,16 +120,14 @@ export function PhonesCard({ status }: { readonly status: Status }) {
       {host && (
         <Row>
           <Button kind={phones.open ? 'plain' : 'primary'} onPress={() => open.mutate(!phones.open)}>
-            {phones.open ? 'Close to phones' : 'Open to phones'}
+            {phones.open ? WORDS.closeToPhones : WORDS.openToPhones}
           </Button>
         </Row>
       )}
       {(open.error ?? renew.error ?? away.error ?? right.error ?? answer.error) && (
-        <Words color="$fault">That did not work: the server did not take it. Try again.</Words>
+        <Words color="$fault">{WORDS.didNotWork}</Words>
       )}
-      <Quiet>
-        At a venue bring an access point of your own: hundreds of guests on the same Wi-Fi are why remotes fail.
-      </Quiet>
+      <Quiet>{WORDS.venueBringAccess}</Quiet>
     </Card>
   );
 }

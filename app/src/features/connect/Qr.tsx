@@ -4,6 +4,7 @@ import { useMemo } from 'react';
 import QRCode from 'qrcode';
 import Svg, { Path, Rect } from 'react-native-svg';
 import { Column } from '../../ui/pieces';
+import { WORDS } from './words';
 
 /** Always ink on white with its quiet zone of four modules (ISO/IEC 18004), so that every camera reads it. */
 export default function Qr({ text }: { readonly text: string }) {
@@ -16,7 +17,7 @@ export default function Qr({ text }: { readonly text: string }) {
     return { size: modules.size + 8, path: drawn };
   }, [text]);
   return (
-    <Column borderRadius={12} overflow="hidden" role="img" aria-label="QR code to join" testID="qr">
+    <Column borderRadius={12} overflow="hidden" role="img" aria-label={WORDS.qrCodeJoin} testID="qr">
       <Svg width={140} height={140} viewBox={`0 0 ${size} ${size}`}>
         <Rect width={size} height={size} fill="#FFFFFF" />
         <Path d={path} fill="#15121B" />

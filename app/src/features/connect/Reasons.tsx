@@ -6,6 +6,7 @@ import { useHovlix } from '../../host/hovlix';
 import { Choose } from '../../ui/form';
 import { Button, Column, Figures, Quiet, Row, Title, Words } from '../../ui/pieces';
 import { networkChoices } from './model';
+import { WORDS } from './words';
 
 type Props = {
   readonly row: OutputRow;
@@ -17,11 +18,11 @@ type Props = {
 };
 
 const TITLES = [
-  'Another start address',
-  'Another universe number',
-  'Another network, or mask',
-  'The lamp listens to something else',
-  'The cable',
+  WORDS.anotherStartAddress,
+  WORDS.anotherUniverseNumber,
+  WORDS.anotherNetworkOr,
+  WORDS.lampListensSomething,
+  WORDS.theCable,
 ] as const;
 
 export function Reasons(props: Props) {
@@ -34,31 +35,24 @@ export function Reasons(props: Props) {
   };
   return (
     <Column gap={14}>
-      <Figures>
-        Reason {at + 1} of {TITLES.length}
-      </Figures>
+      <Figures>{WORDS.reasonOf(at + 1, TITLES.length)}</Figures>
       <Title render="h2" margin={0} fontSize={22}>
         {TITLES[at]}
       </Title>
       {at === 0 && <StartAddress {...props} />}
       {at === 1 && <UniverseNumber {...props} />}
       {at === 2 && <NetworkOrPort {...props} />}
-      {at === 3 && (
-        <Words>
-          In the lamp’s menu choose DMX. Sound, auto, master/slave and wireless modes ignore the cable. Some lamps have
-          several DMX modes: in each of them it will flash now.
-        </Words>
-      )}
+      {at === 3 && <Words>{WORDS.lampsMenuChoose}</Words>}
       {at === 4 && <Cable {...props} />}
       <Row gap={8} flexWrap="wrap">
         <Button kind="primary" onPress={onLit}>
-          Now it flashes
+          {WORDS.nowItFlashes}
         </Button>
-        {!last && <Button onPress={() => go(at + 1)}>Still dark</Button>}
-        {last && <Button onPress={onAgain}>Choose another way</Button>}
+        {!last && <Button onPress={() => go(at + 1)}>{WORDS.stillDark}</Button>}
+        {last && <Button onPress={onAgain}>{WORDS.chooseAnotherWay}</Button>}
         {at > 0 && (
           <Button kind="quiet" onPress={() => go(at - 1)}>
-            Back
+            {WORDS.back}
           </Button>
         )}
       </Row>
@@ -74,12 +68,9 @@ function usePut(row: OutputRow) {
 function StartAddress({ address, onFlash }: Props) {
   return (
     <>
-      <Words>
-        Flash all 512 channels. If the lamp lights up now, its start address is not {address}: it is in its menu or on
-        its little switches.
-      </Words>
+      <Words>{WORDS.flashAll512(address)}</Words>
       <Row>
-        <Button onPress={() => onFlash(1, 512)}>Flash all 512 channels</Button>
+        <Button onPress={() => onFlash(1, 512)}>{WORDS.flashAll512Channels}</Button>
       </Row>
     </>
   );
@@ -88,18 +79,15 @@ function StartAddress({ address, onFlash }: Props) {
 function UniverseNumber({ row }: Props) {
   const put = usePut(row);
   const { way } = row;
-  if (way.protocol === 'serial') return <Words>A cable carries a single universe, so this cannot be it. Go on.</Words>;
+  if (way.protocol === 'serial') return <Words>{WORDS.cableCarriesSingle}</Words>;
   const least = way.protocol === 'sacn' ? 1 : 0;
   const to = (number: number) => put({ ...way, number } as Way);
   return (
     <>
-      <Words>
-        We send {numbersInWords(way)}. Some makers count from 0, others from 1. Compare with the menu of the node or
-        lamp, or try its neighbours.
-      </Words>
+      <Words>{WORDS.weSendSome(numbersInWords(way))}</Words>
       <Row gap={8} flexWrap="wrap">
-        {way.number > least && <Button onPress={() => to(way.number - 1)}>{`Try number ${way.number - 1}`}</Button>}
-        <Button onPress={() => to(way.number + 1)}>{`Try number ${way.number + 1}`}</Button>
+        {way.number > least && <Button onPress={() => to(way.number - 1)}>{WORDS.tryNumber(way.number - 1)}</Button>}
+        <Button onPress={() => to(way.number + 1)}>{WORDS.tryNumber(way.number + 1)}</Button>
       </Row>
     </>
   );
@@ -111,9 +99,9 @@ function NetworkOrPort({ row, status }: Props) {
   if (way.protocol === 'serial')
     return (
       <>
-        <Words>Perhaps light leaves through another cable. These are plugged in:</Words>
+        <Words>{WORDS.perhapsLightLeaves}</Words>
         <Choose
-          label="USB cable"
+          label={WORDS.usbCable}
           value={way.path}
           choices={status.serialPorts.map((port) => ({ value: port.path, name: `${port.name} · ${port.path}` }))}
           onChoose={(path) => put({ ...way, path })}
@@ -122,12 +110,9 @@ function NetworkOrPort({ row, status }: Props) {
     );
   return (
     <>
-      <Words>
-        The lamp must be in the same network as this computer: with the mask 255.255.255.0 the first three numbers of
-        both addresses are equal, with 255.0.0.0 the first.
-      </Words>
+      <Words>{WORDS.lampMustSame}</Words>
       <Choose
-        label="Network"
+        label={WORDS.network}
         value={way.network ?? ''}
         choices={networkChoices(status.networks)}
         onChoose={(name) => put({ ...way, network: name || null } as Way)}
@@ -135,9 +120,7 @@ function NetworkOrPort({ row, status }: Props) {
       {status.networks
         .filter((face) => !face.internal)
         .map((face) => (
-          <Quiet key={face.name}>
-            {face.name}: this computer is {face.address}, mask {face.netmask}
-          </Quiet>
+          <Quiet key={face.name}>{WORDS.computerMask(face.name, face.address, face.netmask)}</Quiet>
         ))}
     </>
   );
@@ -146,22 +129,13 @@ function NetworkOrPort({ row, status }: Props) {
 function Cable({ row }: Props) {
   const put = usePut(row);
   const { way } = row;
-  if (way.protocol !== 'serial')
-    return (
-      <Words>
-        The lights at both ends of the network cable must blink. Then the DMX cable: from “out” at the node to “in” at
-        the lamp, and try another one. A microphone cable often fails here.
-      </Words>
-    );
+  if (way.protocol !== 'serial') return <Words>{WORDS.lightsBothEnds}</Words>;
   return (
     <>
-      <Words>
-        There are two kinds of USB cable for DMX, and they are not told apart by looking. Try the other kind. Then try
-        another DMX cable: a microphone cable often fails here.
-      </Words>
+      <Words>{WORDS.thereTwoKinds}</Words>
       <Row>
         <Button onPress={() => put({ ...way, kind: way.kind === 'plain' ? 'framed' : 'plain' })}>
-          {way.kind === 'plain' ? 'Try as a framed interface' : 'Try as a plain adapter'}
+          {way.kind === 'plain' ? WORDS.tryAsFramed : WORDS.tryAsPlain}
         </Button>
       </Row>
     </>

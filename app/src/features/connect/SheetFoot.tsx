@@ -1,4 +1,5 @@
 import { Button, Row } from '../../ui/pieces';
+import { WORDS } from './words';
 
 type Props = {
   readonly on: boolean;
@@ -11,9 +12,9 @@ type Props = {
 export function SheetFoot({ on, what, onSwitch, onRemove }: Props) {
   return (
     <Row justifyContent="space-between" gap={12}>
-      <Button onPress={() => onSwitch(!on)}>{on ? 'Switch off' : 'Switch on'}</Button>
+      <Button onPress={() => onSwitch(!on)}>{on ? WORDS.switchOff : WORDS.switchOn}</Button>
       <Button kind="quiet" onPress={onRemove}>
-        {`Remove ${what}`}
+        {WORDS.remove(what)}
       </Button>
     </Row>
   );

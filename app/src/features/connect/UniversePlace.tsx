@@ -10,6 +10,7 @@ import { ScrollArea } from '../../ui/ScrollArea';
 import { PageHead } from './PageHead';
 import { Channels, type ChannelRef } from './Channels';
 import { channelName, sameChannels } from './model';
+import { WORDS } from './words';
 
 /** A walk stays this long on each channel. */
 const WALK_STEP = seconds(0.6);
@@ -33,20 +34,18 @@ export function UniversePlace({ universe }: { readonly universe: number }) {
     );
   return (
     <Column height="100%">
-      <PageHead title={`Universe ${universe}`}>
+      <PageHead title={WORDS.universe2(universe)}>
         <Quiet>
-          {!carried ? 'No output sends it. ' : rate === undefined ? '' : `${Math.round(rate)} frames a second leave. `}
+          {!carried ? WORDS.noOutputSends : rate === undefined ? '' : WORDS.framesSecondLeave(Math.round(rate))}
           {arrives
-            ? `The stand-in gets ${Math.round(arrives.framesPerSecond)}, ${arrives.lost} lost, longest gap ${Math.round(arrives.longestGapMs)} ms.`
+            ? WORDS.standGetsLost(Math.round(arrives.framesPerSecond), arrives.lost, Math.round(arrives.longestGapMs))
             : ''}
         </Quiet>
       </PageHead>
       <div style={{ flex: 1, minHeight: 0 }}>
         <ScrollArea>
           {served && <Channels universe={universe} chosen={chosen} onToggle={toggle} />}
-          {!served && conductor !== 'looking' && (
-            <Words padding={16}>Levels leave through the server, and none conducts. Start Hovlix with ./start.</Words>
-          )}
+          {!served && conductor !== 'looking' && <Words padding={16}>{WORDS.levelsLeaveThrough}</Words>}
         </ScrollArea>
       </div>
       <Hand universe={universe} chosen={chosen} onChoose={setChosen} />
@@ -88,17 +87,17 @@ function Hand({ universe, chosen, onChoose }: HandProps) {
       padding={12}
       gap={8}
       role="region"
-      aria-label="By hand"
+      aria-label={WORDS.byHand}
     >
       <Row gap={12} justifyContent="space-between">
         <Words flex={1} minWidth={0} numberOfLines={2}>
           {last === undefined
             ? held.length > 0
-              ? `${held.length} channels are held by hand.`
-              : 'Tap channels to set them by hand.'
+              ? WORDS.channelsHeldBy(held.length)
+              : WORDS.tapChannelsSet
             : chosen.length === 1
-              ? `Channel ${last.address}${nameOf(channelName(show, last.universe, last.address))}`
-              : `${chosen.length} channels`}
+              ? WORDS.channel2(last.address, nameOf(channelName(show, last.universe, last.address)))
+              : WORDS.channels(chosen.length)}
         </Words>
         {last && (
           <Figures fontSize={22} lineHeight={28} fontWeight="600" color="$text" testID="held">
@@ -106,14 +105,14 @@ function Hand({ universe, chosen, onChoose }: HandProps) {
           </Figures>
         )}
       </Row>
-      {dark && <Quiet color="$warn">Blackout is on: hands and tests wait until it ends.</Quiet>}
+      {dark && <Quiet color="$warn">{WORDS.blackoutHandsTests}</Quiet>}
       {last && (
         <input
           type="range"
           min={0}
           max={255}
           value={value ?? last.was ?? 0}
-          aria-label="Level of the chosen channels"
+          aria-label={WORDS.levelChosenChannels}
           onChange={(event) =>
             act({
               type: 'hold-channels',
@@ -130,32 +129,32 @@ function Hand({ universe, chosen, onChoose }: HandProps) {
       <ScrollArea sideways>
         <Row gap={8}>
           {alike && alike.channels.length > 1 && (
-            <Button
-              onPress={() => onChoose(alike.channels.map((one) => ({ ...one, was: last?.was ?? 0 })))}
-            >{`Take ${alike.label}`}</Button>
+            <Button onPress={() => onChoose(alike.channels.map((one) => ({ ...one, was: last?.was ?? 0 })))}>
+              {WORDS.take(alike.label)}
+            </Button>
           )}
           {chosen.length === 2 && (
-            <Button onPress={() => onChoose(everyNth(chosen, universe))}>{`Every ${step(chosen)} from there`}</Button>
+            <Button onPress={() => onChoose(everyNth(chosen, universe))}>{WORDS.everyFromThere(step(chosen))}</Button>
           )}
-          {chosen.length > 0 && <Button onPress={() => onChoose([])}>Choose none</Button>}
+          {chosen.length > 0 && <Button onPress={() => onChoose([])}>{WORDS.chooseNone}</Button>}
           {held.length > 0 && (
             <Button kind="primary" onPress={() => act({ type: 'free-channels', universe: null })}>
-              Release
+              {WORDS.release}
             </Button>
           )}
           {testing ? (
             <Button kind="primary" onPress={() => act({ type: 'end-test' })}>
-              End the test
+              {WORDS.endTheTest}
             </Button>
           ) : (
             <>
-              <Button onPress={flash}>{chosen.length > 0 ? 'Flash these' : 'Flash all'}</Button>
+              <Button onPress={flash}>{chosen.length > 0 ? WORDS.flashThese : WORDS.flashAll}</Button>
               <Button
                 onPress={() =>
                   act({ type: 'walk-channels', universe, from: last?.address ?? 1, to: 512, step: WALK_STEP })
                 }
               >
-                Walk through
+                {WORDS.walkThrough}
               </Button>
             </>
           )}

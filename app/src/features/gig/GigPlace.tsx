@@ -16,6 +16,7 @@ import { SetList } from './set/SetList';
 import { SetSheet } from './set/SetSheet';
 import { StageSheet } from './stage/StageSheet';
 import { useMoment } from './use-moment';
+import { WORDS } from './words';
 
 export function GigPlace() {
   const router = useRouter();
@@ -31,11 +32,11 @@ export function GigPlace() {
       <ScrollArea>
         <Column padding={16} gap={12} alignItems="flex-start">
           <Title render="h1" margin={0}>
-            Gig
+            {WORDS.gig}
           </Title>
-          <Words>The set list is empty. Add a song and it is here on the night.</Words>
+          <Words>{WORDS.setListEmpty}</Words>
           <Button kind="primary" onPress={() => router.push('/songs')}>
-            To the songs
+            {WORDS.toTheSongs}
           </Button>
         </Column>
         <Play show={show} />

@@ -13,7 +13,7 @@ import { Sheet } from '../../ui/Sheet';
 import { Slider } from '../../ui/Slider';
 import { Stepper } from '../../ui/Stepper';
 import { Switch } from '../../ui/Switch';
-import { KIT } from './words';
+import { KIT, WORDS } from './words';
 
 export function KitPlace() {
   return (
@@ -35,10 +35,10 @@ export function KitPlace() {
 function Texts() {
   return (
     <Card title={KIT.texts}>
-      <Title>Title, 26</Title>
-      <Words>Words, 15: what is read.</Words>
-      <Quiet>Quiet, 13: what helps.</Quiet>
-      <Figures>Figures 0123456789, all as wide</Figures>
+      <Title>{WORDS.title26}</Title>
+      <Words>{WORDS.words15What}</Words>
+      <Quiet>{WORDS.quiet13What}</Quiet>
+      <Figures>{WORDS.figures0123456789All}</Figures>
     </Card>
   );
 }
@@ -74,14 +74,14 @@ function OneOfMany() {
   const [on, setOn] = useState(true);
   return (
     <Card title={KIT.choices}>
-      <Segments label="One of few" titled value={colour} choices={COLOURS} onChoose={setColour} />
-      <Choose label="One of many" value={colour} choices={COLOURS} onChoose={setColour} />
-      <Row gap={8} role="group" aria-label="One after the other" flexWrap="wrap">
+      <Segments label={WORDS.oneOfFew} titled value={colour} choices={COLOURS} onChoose={setColour} />
+      <Choose label={WORDS.oneOfMany} value={colour} choices={COLOURS} onChoose={setColour} />
+      <Row gap={8} role="group" aria-label={WORDS.oneAfterOther} flexWrap="wrap">
         {COLOURS.map(({ value, name }) => (
           <Chip key={value} name={name} on={colour === value} onPress={() => setColour(value)} />
         ))}
       </Row>
-      <Switch label="On or off" on={on} onChange={setOn} />
+      <Switch label={WORDS.onOrOff} on={on} onChange={setOn} />
     </Card>
   );
 }
@@ -91,17 +91,17 @@ function Numbers() {
   const [beats, setBeats] = useState(4);
   return (
     <Card title={KIT.numbers}>
-      <Slider label="Level" value={level} low={0} high={100} step={5} unit="%" onChange={setLevel} />
+      <Slider label={WORDS.level} value={level} low={0} high={100} step={5} unit="%" onChange={setLevel} />
       <Stepper
-        name="Fade in"
+        name={WORDS.fadeIn}
         value={`${beats} beats`}
-        less="Fade in shorter"
-        more="Fade in longer"
+        less={WORDS.fadeInShorter}
+        more={WORDS.fadeInLonger}
         onLess={beats > 1 ? () => setBeats(beats / 2) : undefined}
         onMore={beats < 16 ? () => setBeats(beats * 2) : undefined}
       />
       <Row gap={24}>
-        <Fact name="frames a second" value="44" />
+        <Fact name={WORDS.framesASecond} value="44" />
         <Fact name="universes" value="2" />
       </Row>
     </Card>
@@ -109,15 +109,15 @@ function Numbers() {
 }
 
 function Forms() {
-  const [name, setName] = useState('Harbour blue');
+  const [name, setName] = useState(WORDS.harbourBlue);
   const [bars, setBars] = useState(16);
   return (
     <Card title={KIT.forms}>
-      <Field label="Name" value={name} onChange={setName} placeholder="What it is called" />
+      <Field label={WORDS.name} value={name} onChange={setName} placeholder={WORDS.whatCalled} />
       <Pair>
-        <Typed label="Bars" hint="1 to 64" numeric value={bars} read={wholeNumber(1, 64)} onChange={setBars} />
-        <Labelled label="What it means" hint="A hint stands under it.">
-          <Words>{bars * 4} beats</Words>
+        <Typed label={WORDS.bars} hint="1 to 64" numeric value={bars} read={wholeNumber(1, 64)} onChange={setBars} />
+        <Labelled label={WORDS.whatItMeans} hint={WORDS.hintStandsUnder}>
+          <Words>{WORDS.beats(bars * 4)}</Words>
         </Labelled>
       </Pair>
     </Card>
@@ -126,9 +126,9 @@ function Forms() {
 
 function States() {
   const rows: readonly (readonly ['$live' | '$warn' | '$fault' | '$faint', string, ReactNode])[] = [
-    ['$live', 'All is well', <Quiet key="live">What it does, and how well.</Quiet>],
-    ['$warn', 'Worth a look', <Quiet key="warn">What is off, and what to do.</Quiet>],
-    ['$fault', 'It does not work', <Quiet key="fault">Why, and what to do.</Quiet>],
+    ['$live', WORDS.allIsWell, <Quiet key="live">{WORDS.whatDoesHow}</Quiet>],
+    ['$warn', WORDS.worthALook, <Quiet key="warn">{WORDS.whatOffWhat}</Quiet>],
+    ['$fault', WORDS.doesNotWork, <Quiet key="fault">{WORDS.whyWhatDo}</Quiet>],
     ['$faint', 'Off', null],
   ];
   return (

@@ -18,6 +18,7 @@ import { SpeedRow } from '../../ui/SpeedRow';
 import { FadeForm } from './FadeForm';
 import { foldersOf, isChase, valuesInSteps } from './model';
 import { TimesForm } from './TimesForm';
+import { WORDS } from './words';
 
 type Props = { readonly show: Show; readonly play: Look | Chase; readonly onClose: () => void };
 
@@ -37,12 +38,12 @@ export function CardSheet({ show, play, onClose }: Props) {
     const fresh = { ...play, ...change, id: freshId() as Look['id'], name, number: nextNumber(show) };
     if (isChase(fresh)) app.document.make({ type: 'store-chase', chase: fresh });
     else app.document.make({ type: 'store-look', look: fresh });
-    say(`${name} is a copy of ${play.name}.`, { undo: app.document.takingBack() });
+    say(WORDS.copy(name, play.name), { undo: app.document.takingBack() });
     onClose();
   };
   const remove = () => {
     app.document.make({ type: 'remove-look', look: play.id });
-    say(`${play.name} is gone, from songs too.`, { undo: app.document.takingBack() });
+    say(WORDS.goneFromSongs(play.name), { undo: app.document.takingBack() });
     onClose();
   };
   return (
@@ -52,17 +53,17 @@ export function CardSheet({ show, play, onClose }: Props) {
           kind="primary"
           onPress={() => router.push(isChase(play) ? `/looks/chase/${play.id}` : `/looks/${play.id}`)}
         >
-          {isChase(play) ? 'Change the steps' : 'Change the light'}
+          {isChase(play) ? WORDS.changeTheSteps : WORDS.changeTheLight}
         </Button>
-        <Button onPress={() => onlyLook(app, play.id)}>Only this</Button>
-        <Button onPress={() => copy({}, `${play.name}, copy`)}>Duplicate</Button>
+        <Button onPress={() => onlyLook(app, play.id)}>{WORDS.onlyThis}</Button>
+        <Button onPress={() => copy({}, WORDS.copy2(play.name))}>{WORDS.duplicate}</Button>
       </Row>
       {!isChase(play) && <Recolour look={play} onColour={(values, name) => copy({ values }, name)} />}
       <Speed play={play} />
-      <Typed label="Name" value={play.name} read={named} onChange={(name) => put({ name })} />
+      <Typed label={WORDS.name} value={play.name} read={named} onChange={(name) => put({ name })} />
       <Pair>
         <Typed
-          label="Number"
+          label={WORDS.number}
           numeric
           value={play.number}
           read={(text) => freeNumber(text, show, play)}
@@ -94,16 +95,16 @@ export function CardSheet({ show, play, onClose }: Props) {
           disabled={place <= 0}
           onPress={() => app.document.make({ type: 'move-look', look: play.id, before: list[place - 1]!.id })}
         >
-          Earlier
+          {WORDS.earlier}
         </Button>
         <Button
           disabled={place >= list.length - 1}
           onPress={() => app.document.make({ type: 'move-look', look: play.id, before: list[place + 2]?.id ?? null })}
         >
-          Later
+          {WORDS.later}
         </Button>
         <Button kind="quiet" onPress={remove}>
-          Delete
+          {WORDS.delete}
         </Button>
       </Row>
     </Sheet>
@@ -114,7 +115,7 @@ function freeNumber(text: string, show: Show, play: Look | Chase) {
   const read = wholeNumber(1, 9999)(text);
   if ('wrong' in read) return read;
   const other = [...show.looks, ...show.chases].find((one) => one.number === read.value && one.id !== play.id);
-  return other ? { wrong: `${other.name} has number ${read.value}.` } : read;
+  return other ? { wrong: WORDS.hasNumber(other.name, read.value) } : read;
 }
 
 const HUES = Array.from({ length: 12 }, (_, i) => i * 30);
@@ -132,8 +133,8 @@ function Recolour({
   if (hue === undefined) return null;
   return (
     <Column gap={8}>
-      <Quiet fontWeight="600">Duplicate in another colour</Quiet>
-      <Row gap={6} flexWrap="wrap" role="group" aria-label="Duplicate in another colour">
+      <Quiet fontWeight="600">{WORDS.duplicateAnotherColour}</Quiet>
+      <Row gap={6} flexWrap="wrap" role="group" aria-label={WORDS.duplicateAnotherColour}>
         {HUES.map((wanted) => {
           const colour = chromaticityFromHue(wanted, 1);
           const turn = (hueOf(colour) ?? 0) - hue;
@@ -141,7 +142,7 @@ function Recolour({
             <View
               key={wanted}
               render="button"
-              aria-label={`Hue ${wanted} degrees`}
+              aria-label={WORDS.hueDegrees(wanted)}
               onPress={() =>
                 onColour([...recoloured(look.values, turn)], `${look.name}, ${COLOUR_NAMES[wanted / 30]!}`)
               }
@@ -168,7 +169,7 @@ function Speed({ play }: { readonly play: Look | Chase }) {
   if (!running) return null;
   return (
     <Column gap={4}>
-      <Quiet fontWeight="600">Speed while it is on</Quiet>
+      <Quiet fontWeight="600">{WORDS.speedWhile}</Quiet>
       <SpeedRow id={play.id} name={play.name} />
     </Column>
   );
@@ -189,9 +190,9 @@ function Folder({
   if (naming)
     return (
       <Typed
-        label="New folder"
+        label={WORDS.newFolder}
         value=""
-        read={(text) => (text.trim().length > 60 ? { wrong: 'At most 60 letters.' } : { value: text.trim() })}
+        read={(text) => (text.trim().length > 60 ? { wrong: WORDS.most60Letters } : { value: text.trim() })}
         onChange={(folder) => {
           onPut({ folder: folder || undefined });
           setNaming(false);
@@ -201,7 +202,7 @@ function Folder({
   return (
     <Column minWidth={0}>
       <Choose
-        label="Folder"
+        label={WORDS.folder}
         value={play.folder ?? ''}
         choices={[
           { value: '', name: 'none' },
@@ -224,13 +225,13 @@ function Tints({
   const tints = useTints();
   return (
     <Column gap={8}>
-      <Quiet fontWeight="600">Colour tag</Quiet>
-      <Row gap={4} flexWrap="wrap" role="group" aria-label="Colour tag">
+      <Quiet fontWeight="600">{WORDS.colourTag}</Quiet>
+      <Row gap={4} flexWrap="wrap" role="group" aria-label={WORDS.colourTag}>
         {tints.map((colour, i) => (
           <View
             key={colour}
             render="button"
-            aria-label={`Tag ${i + 1}`}
+            aria-label={WORDS.tag(i + 1)}
             aria-pressed={tint === i}
             onPress={() => onTint(tint === i ? undefined : i)}
             width={44}

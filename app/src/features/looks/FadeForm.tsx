@@ -4,6 +4,7 @@ import { beats, type Beats } from '@hovlix/core/units';
 import { decimal, Pair, Typed } from '../../ui/form';
 import { Column } from '../../ui/pieces';
 import { Switch } from '../../ui/Switch';
+import { WORDS } from './words';
 
 export type Fades = {
   readonly fadeIn: Beats;
@@ -20,23 +21,23 @@ export function FadeForm({ fades, onChange, holds = true }: Props) {
   return (
     <Column gap={14}>
       <Pair>
-        <Typed label="Fade in, beats" value={fadeIn as number} read={decimal(0, 256)} onChange={(value) => onChange({ fadeIn: beats(value) })} />
-        <Typed label="Fade out, beats" value={fadeOut as number} read={decimal(0, 256)} onChange={(value) => onChange({ fadeOut: beats(value) })} />
+        <Typed label={WORDS.fadeInBeats} value={fadeIn as number} read={decimal(0, 256)} onChange={(value) => onChange({ fadeIn: beats(value) })} />
+        <Typed label={WORDS.fadeOutBeats} value={fadeOut as number} read={decimal(0, 256)} onChange={(value) => onChange({ fadeOut: beats(value) })} />
       </Pair>
       {holds && (
         <>
           <Switch
-            label="Turns off automatically"
+            label={WORDS.turnsOffAutomatically}
             on={hold !== undefined}
             onChange={(on) => onChange({ hold: on ? beats(4) : undefined })}
           />
           {hold !== undefined && (
-            <Typed label="Stays for, beats" value={hold as number} read={decimal(0, 4096)} onChange={(value) => onChange({ hold: beats(value) })} />
+            <Typed label={WORDS.staysForBeats} value={hold as number} read={decimal(0, 4096)} onChange={(value) => onChange({ hold: beats(value) })} />
           )}
         </>
       )}
-      <Switch label="Stays on when a song starts" on={keep} onChange={(on) => onChange({ keep: on })} />
-      <Switch label="Turns other looks off first" on={clean} onChange={(on) => onChange({ clean: on || undefined })} />
+      <Switch label={WORDS.staysWhenSong} on={keep} onChange={(on) => onChange({ keep: on })} />
+      <Switch label={WORDS.turnsOtherLooks} on={clean} onChange={(on) => onChange({ clean: on || undefined })} />
     </Column>
   ); // prettier-ignore
 }

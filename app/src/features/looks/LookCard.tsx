@@ -11,6 +11,7 @@ import { usePalette, useTints } from '../../ui/palette';
 import { Figures, Quiet, Row } from '../../ui/pieces';
 import { useUnlit } from '../../ui/use-unlit';
 import { plainWords } from './model';
+import { WORDS } from './words';
 
 type Props = {
   readonly play: Look | Chase;
@@ -70,7 +71,7 @@ export function LookCard({ play, roles, onMore }: Props) {
       </View>
       <View
         render="button"
-        aria-label={`More about ${play.name}`}
+        aria-label={WORDS.moreAbout(play.name)}
         onPress={onMore}
         position="absolute"
         right={0}

@@ -14,6 +14,7 @@ import { CardSheet } from './CardSheet';
 import { LookCard } from './LookCard';
 import { foldersOf, shownPlays } from './model';
 import { NewChase } from './chase/NewChase';
+import { WORDS } from './words';
 
 type Filter = { readonly role?: string; readonly folder?: string; readonly kind?: 'chases' };
 
@@ -34,9 +35,9 @@ export function LooksPlace() {
   );
   return (
     <ScrollArea>
-      <PlaceHead title="Looks">
+      <PlaceHead title={WORDS.looks}>
         <Button
-          label="Search the looks"
+          label={WORDS.searchTheLooks}
           kind="quiet"
           pressed={text !== null}
           onPress={() => setText(text === null ? '' : null)}
@@ -45,22 +46,20 @@ export function LooksPlace() {
         </Button>
         {may && <NewChase show={show} />}
         {may && (
-          <Button kind="primary" onPress={() => router.push('/looks/new')}>
-            New look
-          </Button>
+          <Button kind="primary" onPress={() => router.push('/looks/new')}>{WORDS.newLook}</Button>
         )}
       </PlaceHead>
       {text !== null && (
         <Column paddingHorizontal={14} paddingBottom={12}>
-          <Typed label="Name, number, folder, or what it does" value={text} read={(typed) => ({ value: typed })} onChange={setText} />
+          <Typed label={WORDS.nameNumberFolder} value={text} read={(typed) => ({ value: typed })} onChange={setText} />
         </Column>
       )}
       <ScrollArea sideways>
         <Row gap={8} paddingHorizontal={14} paddingBottom={12}>
-          {chip(`All ${all.length}`, {})}
-          {show.chases.length > 0 && chip(`Chases ${show.chases.length}`, { kind: 'chases' })}
+          {chip(WORDS.all(all.length), {})}
+          {show.chases.length > 0 && chip(WORDS.chases(show.chases.length), { kind: 'chases' })}
           <Chip
-            name={show.kits.length > 0 ? `Hit kits ${show.kits.length}` : 'Hit kits'}
+            name={show.kits.length > 0 ? WORDS.hitKits(show.kits.length) : WORDS.hitKits2}
             on={false}
             onPress={() => router.push('/looks/kits')}
           />
@@ -79,15 +78,13 @@ export function LooksPlace() {
       </Growing>
       {all.length === 0 && (
         <Column padding={24} gap={12} alignItems="flex-start">
-          <Quiet>A look is a picture in light: who shines, how bright, in which colour. There is none yet.</Quiet>
+          <Quiet>{WORDS.lookPictureLight}</Quiet>
           {may && (
-            <Button kind="primary" onPress={() => router.push('/looks/new')}>
-              Make the first look
-            </Button>
+            <Button kind="primary" onPress={() => router.push('/looks/new')}>{WORDS.makeFirstLook}</Button>
           )}
         </Column>
       )}
-      {all.length > 0 && shown.length === 0 && <Quiet padding={24}>No look matches. Choose All, or shorten the search.</Quiet>}
+      {all.length > 0 && shown.length === 0 && <Quiet padding={24}>{WORDS.noLookMatches}</Quiet>}
       {opened && <CardSheet show={show} play={opened} onClose={() => setOpen(null)} />}
     </ScrollArea>
   ); // prettier-ignore

@@ -9,6 +9,7 @@ import { Choose, decimal, Pair, Typed } from '../../ui/form';
 import { Button, Column, Quiet } from '../../ui/pieces';
 import { Segments } from '../../ui/Segments';
 import { FAMILY_NAMES, familyOf } from './edit/model';
+import { WORDS } from './words';
 
 type Timed = { readonly times?: Look['times']; readonly snaps?: Look['snaps'] };
 type Props = {
@@ -31,7 +32,7 @@ export function TimesForm({ show, values, said, timed = true, onSay, onValues }:
   if (!open)
     return (
       <Button onPress={() => setOpen(true)}>
-        {timed ? 'Separate fade times' : 'Snap or fade'}
+        {timed ? WORDS.separateFadeTimes : WORDS.snapOrFade}
         {own > 0 ? ` (${own})` : ''} …
       </Button>
     );
@@ -41,10 +42,10 @@ export function TimesForm({ show, values, said, timed = true, onSay, onValues }:
   const time = (name: string, times: Times | undefined) =>
     onSay({ ...said, times: emptied({ ...said.times, [name]: times }) });
   return (
-    <Column gap={16} role="group" aria-label="Separate fade times">
+    <Column gap={16} role="group" aria-label={WORDS.separateFadeTimes}>
       {timed && (
         <>
-          <Quiet>Beats. What is left empty fades as the look does.</Quiet>
+          <Quiet>{WORDS.beatsWhatLeft}</Quiet>
           {families.map((family) => (
             <TimesRow key={family} name={FAMILY_NAMES[family]} times={said.times?.[family]} onTime={(times) => time(family, times)} />
           ))}
@@ -53,7 +54,7 @@ export function TimesForm({ show, values, said, timed = true, onSay, onValues }:
           ))}
           {others.length > 0 && (
             <Choose
-              label="A single attribute"
+              label={WORDS.aSingleAttribute}
               value=""
               choices={[{ value: '', name: 'choose one …' }, ...others.map((name) => ({ value: name, name: wordOf(name) }))]}
               onChoose={(name) => name !== '' && setAdded([...added, name])}
@@ -72,14 +73,14 @@ export function TimesForm({ show, values, said, timed = true, onSay, onValues }:
       )}
       {names.map((name) => (
         <Column key={name} gap={6}>
-          <Quiet fontWeight="600">{wordOf(name)} changes</Quiet>
+          <Quiet fontWeight="600">{WORDS.changes(wordOf(name))}</Quiet>
           <Segments
-            label={`${wordOf(name)} changes`}
+            label={WORDS.changes(wordOf(name))}
             value={said.snaps?.[name] === undefined ? 'type' : said.snaps[name] ? 'jump' : 'fade'}
             choices={[
-              { value: 'type', name: 'As usual' },
-              { value: 'fade', name: 'Fades' },
-              { value: 'jump', name: 'Snaps' },
+              { value: 'type', name: WORDS.asUsual },
+              { value: 'fade', name: WORDS.fades },
+              { value: 'jump', name: WORDS.snaps },
             ]}
             onChoose={(how) =>
               onSay({ ...said, snaps: emptied({ ...said.snaps, [name]: how === 'type' ? undefined : how === 'jump' }) })
@@ -109,13 +110,13 @@ function TimesRow({ name, times = {}, onTime }: RowProps) {
   return (
     <Pair>
       <Typed
-        label={`${name}, in`}
+        label={WORDS.in(name)}
         value={(times.in as number | undefined) ?? ''}
         read={maybeBeats}
         onChange={(value) => put({ in: value })}
       />
       <Typed
-        label={`${name}, out`}
+        label={WORDS.out(name)}
         value={(times.out as number | undefined) ?? ''}
         read={maybeBeats}
         onChange={(value) => put({ out: value })}
@@ -127,11 +128,11 @@ function TimesRow({ name, times = {}, onTime }: RowProps) {
 function maybeBeats(text: string): { readonly value: number | '' } | { readonly wrong: string } {
   if (text.trim() === '') return { value: '' };
   const read = decimal(0, 256)(text);
-  return 'wrong' in read ? { wrong: 'Beats from 0 to 256, or nothing.' } : read;
+  return 'wrong' in read ? { wrong: WORDS.beatsFrom0 } : read;
 }
 
-const WORDS: Readonly<Record<string, string>> = { level: 'Level', colour: 'Colour', aim: 'Aim', strobe: 'Strobe', gobo: 'Gobo', zoom: 'Zoom', haze: 'Fog' }; // prettier-ignore
-const wordOf = (name: string): string => WORDS[name] ?? attributeOf(name).name;
+const TIME_NAMES: Readonly<Record<string, string>> = { level: 'Level', colour: 'Colour', aim: 'Aim', strobe: 'Strobe', gobo: 'Gobo', zoom: 'Zoom', haze: 'Fog' }; // prettier-ignore
+const wordOf = (name: string): string => TIME_NAMES[name] ?? attributeOf(name).name;
 
 /** Without keys that say nothing; nothing where none is left. */
 function emptied<T>(record: Readonly<Record<string, T | undefined>>): Record<string, T> | undefined {

@@ -5,7 +5,7 @@ import type { MidiIn } from '@hovlix/core/connect';
 import { Column, Quiet } from '../../ui/pieces';
 import { Segments } from '../../ui/Segments';
 import { Switch } from '../../ui/Switch';
-import { clockWords, MIDI, timecodeWords } from './words';
+import { clockWords, MIDI, timecodeWords, WORDS } from './words';
 
 type Wishes = Pick<MidiIn, 'follows' | 'sendsClock'>;
 type Props = Wishes & MachinesState & { readonly onChange: (change: Partial<Wishes>) => void };
@@ -18,9 +18,9 @@ export function ClockFields({ follows, sendsClock, clock, timecode, onChange }: 
         titled
         value={follows}
         choices={[
-          { value: 'nothing', name: 'Nothing' },
-          { value: 'tempo', name: 'The tempo' },
-          { value: 'songs', name: 'Tempo and songs' },
+          { value: 'nothing', name: WORDS.nothing },
+          { value: 'tempo', name: WORDS.theTempo },
+          { value: 'songs', name: WORDS.tempoAndSongs },
         ]}
         onChoose={(next) => onChange({ follows: next })}
       />

@@ -36,3 +36,9 @@ export const clockWords = (clock: MachinesState['clock']): string =>
 
 export const timecodeWords = ({ device, text, state, frames }: NonNullable<MachinesState['timecode']>): string =>
   `${device}: timecode ${text} ${STATES[state]}${frames ? `, ${frames} frames a second` : ''}`;
+
+export const WORDS = {
+  nothing: 'Nothing',
+  theTempo: 'The tempo',
+  tempoAndSongs: 'Tempo and songs',
+};

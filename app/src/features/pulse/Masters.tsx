@@ -14,9 +14,10 @@ import { Sheet } from '../../ui/Sheet';
 import { Slider } from '../../ui/Slider';
 import { Switch } from '../../ui/Switch';
 import { RoleFaders, SETTLED } from './RoleFaders';
+import { WORDS } from './words';
 
 const SPEEDS = [0.25, 0.5, 1, 2, 4];
-const SPEED_NAMES: Readonly<Record<number, string>> = { 0.25: '1/4', 0.5: '1/2', 1: 'As it is', 2: '2×', 4: '4×' };
+const SPEED_NAMES: Readonly<Record<number, string>> = { 0.25: '1/4', 0.5: '1/2', 1: WORDS.asItIs, 2: '2×', 4: '4×' };
 
 export function Masters() {
   const open = useSession((session) => session.masters);
@@ -39,9 +40,9 @@ function MastersSheet() {
     act({ type: 'fade-times', factor: 1 });
   };
   return (
-    <Sheet title="Masters" onClose={() => close(false)}>
+    <Sheet title={WORDS.masters} onClose={() => close(false)}>
       <Slider
-        label="Grand master"
+        label={WORDS.grandMaster}
         value={rampAt(live.master, SETTLED) * 100}
         low={0}
         high={100}
@@ -50,20 +51,20 @@ function MastersSheet() {
         onChange={(value) => act({ type: 'master', level: value / 100 })}
       />
       <Column gap={10}>
-        <Words fontWeight="600">Roles</Words>
+        <Words fontWeight="600">{WORDS.roles}</Words>
         <RoleFaders show={show} />
-        <Quiet>They scale level and nothing else: aims and colours stay.</Quiet>
+        <Quiet>{WORDS.theyScaleLevel}</Quiet>
       </Column>
       <Column gap={10}>
-        <Words fontWeight="600">Speed of waves and chases</Words>
+        <Words fontWeight="600">{WORDS.speedWavesChases}</Words>
         <Segments
-          label="Speed of waves and chases"
+          label={WORDS.speedWavesChases}
           value={String(live.speed.rate)}
           choices={SPEEDS.map((rate) => ({ value: String(rate), name: SPEED_NAMES[rate]! }))}
           onChoose={(rate) => speed(Number(rate))}
         />
         <Slider
-          label="Speed"
+          label={WORDS.speed}
           value={live.speed.rate * 100}
           low={10}
           high={400}
@@ -71,10 +72,10 @@ function MastersSheet() {
           unit="%"
           onChange={(value) => speed(value / 100)}
         />
-        <Quiet>Affects looks outside songs. A song keeps its own tempo.</Quiet>
+        <Quiet>{WORDS.affectsLooksOutside}</Quiet>
       </Column>
       <Slider
-        label="Fade times"
+        label={WORDS.fadeTimes}
         value={live.fadeTimes * 100}
         low={0}
         high={400}
@@ -86,14 +87,14 @@ function MastersSheet() {
       <Freeze />
       <InHand show={show} />
       <Row gap={8} flexWrap="wrap">
-        <Button onPress={reset}>All to 100 %</Button>
+        <Button onPress={reset}>{WORDS.allTo100}</Button>
         <Button
           onPress={() => {
             close(false);
             router.push('/gig/flashes');
           }}
         >
-          {show.safety.on ? `Flash safety: ${show.safety.most} a second` : 'Flash safety is off'}
+          {show.safety.on ? WORDS.flashSafetySecond(show.safety.most) : WORDS.flashSafetyOff}
         </Button>
       </Row>
     </Sheet>
@@ -108,11 +109,11 @@ function BlackoutFade() {
   const put = useSession((session) => session.setBlackoutFade);
   return (
     <Column gap={10}>
-      <Words fontWeight="600">Blackout</Words>
+      <Words fontWeight="600">{WORDS.blackout}</Words>
       <Segments
-        label="Blackout"
+        label={WORDS.blackout}
         value={String(fade)}
-        choices={BLACKOUT_FADES.map((time) => ({ value: String(time), name: time === 0 ? 'Cuts' : `In ${time} s` }))}
+        choices={BLACKOUT_FADES.map((time) => ({ value: String(time), name: time === 0 ? 'Cuts' : WORDS.inS(time) }))}
         onChoose={(time) => put(Number(time))}
       />
     </Column>
@@ -125,8 +126,8 @@ function Freeze() {
   const frozen = useLive(isFrozen);
   return (
     <Column gap={6}>
-      <Switch label="Freeze the light" on={frozen} onChange={() => doAct(app, { act: 'freeze', to: 'toggle' })} />
-      <Quiet>It stays as it is now. What plays and what you press continues underneath.</Quiet>
+      <Switch label={WORDS.freezeTheLight} on={frozen} onChange={() => doAct(app, { act: 'freeze', to: 'toggle' })} />
+      <Quiet>{WORDS.staysAsNow}</Quiet>
     </Column>
   );
 }
@@ -138,13 +139,15 @@ function InHand({ show }: { readonly show: Show }) {
   const held = show.roles.filter(({ id }) => hands.some((one) => one.on && one.value.role === id));
   if (!hands.some((one) => one.on)) return null;
   return (
-    <Column gap={10} role="group" aria-label="By hand">
-      <Words fontWeight="600">By hand</Words>
+    <Column gap={10} role="group" aria-label={WORDS.byHand}>
+      <Words fontWeight="600">{WORDS.byHand}</Words>
       <Row gap={8} flexWrap="wrap">
         {held.map(({ id, name }) => (
-          <Button key={id} onPress={() => app.draft.letGoOf(id, clockNow(app).pulse)}>{`Release ${name}`}</Button>
+          <Button key={id} onPress={() => app.draft.letGoOf(id, clockNow(app).pulse)}>
+            {WORDS.release(name)}
+          </Button>
         ))}
-        <Button onPress={() => app.draft.close(clockNow(app).pulse)}>Release all</Button>
+        <Button onPress={() => app.draft.close(clockNow(app).pulse)}>{WORDS.releaseAll}</Button>
       </Row>
     </Column>
   );

@@ -12,6 +12,7 @@ import { MoonIcon } from '../../ui/icons';
 import { Button, Column, Figures, Row, Words } from '../../ui/pieces';
 import { DAY, NIGHT } from '../../ui/tokens';
 import { pulseAt } from './model';
+import { WORDS } from './words';
 
 const MOST_DOTS = 6;
 
@@ -24,12 +25,12 @@ export function PulseBar() {
   const tap = () => {
     const { live } = app.conducting.store.getState();
     app.conducting.act({ type: 'tap' });
-    if (live.song?.playing) say('The song keeps its own tempo. Taps set the tempo for when no song plays.');
+    if (live.song?.playing) say(WORDS.songKeepsIts);
   };
   return (
     <Row
       role="toolbar"
-      aria-label="Pulse"
+      aria-label={WORDS.pulse}
       height={64}
       gap={10}
       paddingHorizontal={12}
@@ -41,15 +42,15 @@ export function PulseBar() {
     >
       <Pulse dark={dark} />
       <Row gap={8}>
-        <Button label="Tap the tempo" onPress={tap}>
+        <Button label={WORDS.tapTheTempo} onPress={tap}>
           <Text fontFamily="$body" fontWeight="600" fontSize={16} color="$text" paddingHorizontal={8}>
-            Tap
+            {WORDS.tap}
           </Text>
         </Button>
         <Master />
         <View
           render="button"
-          aria-label={dark ? 'Light again: end the blackout' : 'Blackout'}
+          aria-label={dark ? WORDS.lightAgainEnd : WORDS.blackout}
           aria-pressed={dark}
           onPress={() => toggleBlackout(app)}
           width={44}
@@ -114,12 +115,12 @@ function Pulse({ dark }: { readonly dark: boolean }) {
     <Row gap={10} flexShrink={1} minWidth={0}>
       {dark ? (
         <Words fontWeight="600" color="$onDoing" numberOfLines={1}>
-          Blackout: all dark
+          {WORDS.blackoutAllDark}
         </Words>
       ) : (
         <View
           render="button"
-          aria-label="Tempo"
+          aria-label={WORDS.tempo}
           onPress={() => setTempo(true)}
           flexDirection="row"
           gap={4}
@@ -145,7 +146,7 @@ function Pulse({ dark }: { readonly dark: boolean }) {
           </Figures>
           {!narrow && (
             <Words fontSize={12} color="$quiet">
-              bpm
+              {WORDS.bpm}
             </Words>
           )}
         </View>
@@ -186,7 +187,7 @@ function Master() {
     <View ref={well as never} position="relative">
       <View
         render="button"
-        aria-label={`Grand master, ${percent} percent`}
+        aria-label={WORDS.grandMasterPercent(percent)}
         aria-expanded={open}
         onPress={() => setOpen(!open)}
         width={44}
@@ -231,33 +232,33 @@ function Master() {
           boxShadow="0 12px 40px rgba(0,0,0,0.4)"
         >
           <Words fontSize={12} color="$quiet">
-            Master
+            {WORDS.master}
           </Words>
           <input
             type="range"
             min={0}
             max={100}
             value={percent}
-            aria-label="Grand master level"
+            aria-label={WORDS.grandMasterLevel}
             onChange={(event) => app.conducting.act({ type: 'master', level: Number(event.target.value) / 100 })}
             style={{ writingMode: 'vertical-lr', direction: 'rtl', flex: 1, width: 44, accentColor: NIGHT.doing }}
           />
           <Button
-            label="Grand master to full"
+            label={WORDS.grandMasterFull}
             kind="quiet"
             onPress={() => app.conducting.act({ type: 'master', level: 1 })}
           >
-            Full
+            {WORDS.full}
           </Button>
           <Button
-            label="All masters"
+            label={WORDS.allMasters}
             kind="quiet"
             onPress={() => {
               setOpen(false);
               setMasters(true);
             }}
           >
-            All …
+            {WORDS.all}
           </Button>
         </Column>
       )}

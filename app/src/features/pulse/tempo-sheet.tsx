@@ -9,19 +9,20 @@ import { ClockSwitches } from '../midi/ClockSwitches';
 import { decimal, Typed } from '../../ui/form';
 import { Button, Quiet, Row } from '../../ui/pieces';
 import { Sheet } from '../../ui/Sheet';
+import { WORDS } from './words';
 
 type Key = { readonly name: string; readonly act: Act; readonly label?: string };
 
 const CHANGES: readonly Key[] = [
-  { name: '½', label: 'Half the tempo', act: { act: 'tempo', to: 'half' } },
+  { name: '½', label: WORDS.halfTheTempo, act: { act: 'tempo', to: 'half' } },
   { name: '− 1', label: '1 bpm slower', act: { act: 'tempo', to: 'slower' } },
   { name: '+ 1', label: '1 bpm faster', act: { act: 'tempo', to: 'faster' } },
-  { name: '× 2', label: 'Double the tempo', act: { act: 'tempo', to: 'double' } },
+  { name: '× 2', label: WORDS.doubleTheTempo, act: { act: 'tempo', to: 'double' } },
 ];
 const MOVES: readonly Key[] = [
-  { name: 'Earlier', label: 'Beats 10 ms earlier', act: { act: 'nudge', by: -0.01 } },
-  { name: 'Later', label: 'Beats 10 ms later', act: { act: 'nudge', by: 0.01 } },
-  { name: 'Bar starts now', act: { act: 'tempo', to: 'one' } },
+  { name: 'Earlier', label: WORDS.beats10Ms, act: { act: 'nudge', by: -0.01 } },
+  { name: 'Later', label: WORDS.beats10MsLater, act: { act: 'nudge', by: 0.01 } },
+  { name: WORDS.barStartsNow, act: { act: 'tempo', to: 'one' } },
 ];
 
 export function TempoSheet() {
@@ -36,19 +37,19 @@ export function TempoSheet() {
       </Button>
     ));
   return (
-    <Sheet title="Tempo" low onClose={() => setTempo(false)}>
-      {playing && <Quiet>The song keeps its own tempo. This is the one for when no song plays.</Quiet>}
+    <Sheet title={WORDS.tempo} low onClose={() => setTempo(false)}>
+      {playing && <Quiet>{WORDS.songKeepsItsOwn}</Quiet>}
       <Typed
-        label="Beats a minute"
+        label={WORDS.beatsAMinute}
         value={bpm}
         read={decimal(30, 400)}
         onChange={(to) => app.conducting.act({ type: 'tempo', bpm: to })}
         numeric
       />
-      <Row gap={8} flexWrap="wrap" role="group" aria-label="Change the tempo">
+      <Row gap={8} flexWrap="wrap" role="group" aria-label={WORDS.changeTheTempo}>
         {keys(CHANGES)}
       </Row>
-      <Row gap={8} flexWrap="wrap" role="group" aria-label="Move the beats">
+      <Row gap={8} flexWrap="wrap" role="group" aria-label={WORDS.moveTheBeats}>
         {keys(MOVES)}
       </Row>
       <TempoFromMicrophone />

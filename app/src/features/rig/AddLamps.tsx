@@ -34,6 +34,7 @@ import { Sheet } from '../../ui/Sheet';
 import { Switch } from '../../ui/Switch';
 import { ChartSheet } from './types/ChartSheet';
 import { useTypeHabits } from './types/habits';
+import { WORDS } from './words';
 
 type Props = { readonly show: Show; readonly rig: Rig; readonly onClose: () => void };
 
@@ -88,36 +89,32 @@ function ChooseType({ show, onChoose, onClose }: TypeProps) {
   if (chart)
     return (
       <ChartSheet
-        title="A type from its chart"
+        title={WORDS.typeFromIts}
         onClose={() => setChart(false)}
         onUse={(read) => {
           const blank = blankType(freshId());
           create(typeFromChart(blank, read, blank.modes[0]!.id));
           const left = read.unsettled.length;
           say(
-            `${read.channels.length} channels are in. Give it a name${left > 0 ? `, and settle ${left === 1 ? 'one thing' : `${left} things`}` : ''}.`,
+            `${read.channels.length} channels are in. Give it a name${left > 0 ? `, and settle ${left === 1 ? 'one thing' : WORDS.things(left)}` : ''}.`,
           );
         }}
       />
     );
   return (
-    <Sheet title="Add lamps" onClose={onClose}>
-      <Field label="Search lamps" value={text} onChange={setText} placeholder="Maker, model, kind or 16ch" />
-      {found.length === 0 && (
-        <Words>
-          No lamp matches. Try the kind and the number of channels, like “par 7ch”, or make it from its manual.
-        </Words>
-      )}
+    <Sheet title={WORDS.addLamps} onClose={onClose}>
+      <Field label={WORDS.searchLamps} value={text} onChange={setText} placeholder={WORDS.makerModelKind} />
+      {found.length === 0 && <Words>{WORDS.noLampMatches}</Words>}
       <Row gap={8} flexWrap="wrap">
-        <Button onPress={() => setChart(true)}>Paste a chart</Button>
-        <Button onPress={() => file.current?.click()}>GDTF file</Button>
-        <Button onPress={() => create(blankType(freshId()))}>Blank</Button>
+        <Button onPress={() => setChart(true)}>{WORDS.pasteAChart}</Button>
+        <Button onPress={() => file.current?.click()}>{WORDS.gdtfFile}</Button>
+        <Button onPress={() => create(blankType(freshId()))}>{WORDS.blank}</Button>
       </Row>
       <input
         ref={file}
         type="file"
         accept=".gdtf"
-        aria-label="GDTF file"
+        aria-label={WORDS.gdtfFile}
         style={{ display: 'none' }}
         onChange={(event) => {
           const [chosen] = event.target.files ?? [];
@@ -159,7 +156,7 @@ function ChooseType({ show, onChoose, onClose }: TypeProps) {
                 </Column>
               </View>
               <Button
-                label={favourite ? `${name} is a favourite` : `Make ${name} a favourite`}
+                label={favourite ? WORDS.isAFavourite(name) : WORDS.makeAFavourite(name)}
                 pressed={favourite}
                 kind="quiet"
                 onPress={() => toggleFavourite(profile.id)}
@@ -210,7 +207,7 @@ function HowMany({ show, rig, profile, onBack, onClose }: CountProps) {
   const add = () => {
     const role = roleFor(rig, show.profiles, show.roles, profile, freshId());
     app.document.make({ type: 'add-lamps', rig: rig.id, profile, fixtures: [...lamps], role });
-    say(`${named(lamps)} joined the role “${role.name}”.`, { undo: app.document.takingBack() });
+    say(WORDS.joinedTheRole(named(lamps), role.name), { undo: app.document.takingBack() });
     noteUse(profile.id);
     onClose();
   };
@@ -223,24 +220,24 @@ function HowMany({ show, rig, profile, onBack, onClose }: CountProps) {
         </Quiet>
       </Row>
       <Choose
-        label="Mode, as set in the lamp’s menu"
+        label={WORDS.modeAsSet}
         value={modeId}
         choices={profile.modes.map((one) => ({ value: one.id, name: modeName(one) }))}
         onChoose={setMode}
       />
       <Row gap={12} alignItems="flex-start">
         <Column flex={1}>
-          <Typed label="How many" numeric value={count} read={wholeNumber(1, 512)} onChange={setCount} />
+          <Typed label={WORDS.howMany} numeric value={count} read={wholeNumber(1, 512)} onChange={setCount} />
         </Column>
         <Column flex={1}>
-          <Typed label="Universe" numeric value={number} read={wholeNumber(1, 63999)} onChange={setNumber} />
+          <Typed label={WORDS.universe} numeric value={number} read={wholeNumber(1, 63999)} onChange={setNumber} />
         </Column>
       </Row>
       <Row gap={12} alignItems="flex-start">
         <Column flex={1}>
           <Typed
             key={`start ${offered} ${asked}`}
-            label="First address"
+            label={WORDS.firstAddress}
             numeric
             value={start ?? 1}
             hint={asked === null ? 'the first free run' : undefined}
@@ -250,42 +247,36 @@ function HowMany({ show, rig, profile, onBack, onClose }: CountProps) {
         </Column>
         <Column flex={1}>
           <Typed
-            label="Addresses apart"
+            label={WORDS.addressesApart}
             numeric
             value={Math.max(block, footprint(mode))}
-            hint="more leaves gaps, like 16"
+            hint={WORDS.moreLeavesGaps}
             read={wholeNumber(footprint(mode), 512)}
             onChange={setBlock}
           />
         </Column>
       </Row>
-      {count > 1 && <Switch label="All on one address, moving as one" on={together} onChange={setTogether} />}
-      {start === undefined && (
-        <Words color="$warn">
-          Universe {number} has no room for {length} addresses in a row. Take another universe, or fewer lamps.
-        </Words>
-      )}
-      {past && (
-        <Words color="$fault">
-          The last lamp would end at {start + length - 1}. A universe ends at 512. Begin at {513 - length} or before.
-        </Words>
-      )}
+      {count > 1 && <Switch label={WORDS.allOneAddress} on={together} onChange={setTogether} />}
+      {start === undefined && <Words color="$warn">{WORDS.universeHasNo(number, length)}</Words>}
+      {past && <Words color="$fault">{WORDS.lastLampWould(start + length - 1, 513 - length)}</Words>}
       {inTheWay.length > 0 && (
         <Words color="$fault">
-          {inTheWay.slice(0, 4).join(', ')} {inTheWay.length === 1 ? 'is' : 'are'} there already.
+          {WORDS.thereAlready(inTheWay.slice(0, 4).join(', '), inTheWay.length === 1 ? 'is' : 'are')}
         </Words>
       )}
       {free && (
         <Words>
-          {named(lamps)}, addresses <Figures color="$text">{lamps[0]!.address}</Figures> to{' '}
-          <Figures color="$text">{lamps.at(-1)!.address + footprint(mode) - 1}</Figures>
+          {named(lamps)}
+          {WORDS.addresses}
+          <Figures color="$text">{lamps[0]!.address}</Figures>
+          {WORDS.to} <Figures color="$text">{lamps.at(-1)!.address + footprint(mode) - 1}</Figures>
         </Words>
       )}
       <Row gap={12} flexWrap="wrap">
         <Button kind="primary" disabled={!free} onPress={add}>
-          {count === 1 ? 'Add this lamp' : `Add ${count} lamps`}
+          {count === 1 ? WORDS.addThisLamp : WORDS.addLamps2(count)}
         </Button>
-        <Button onPress={onBack}>Another type</Button>
+        <Button onPress={onBack}>{WORDS.anotherType}</Button>
         <Button
           kind="quiet"
           onPress={() => {
@@ -293,7 +284,7 @@ function HowMany({ show, rig, profile, onBack, onClose }: CountProps) {
             router.push(`/rig/type/${profile.id}`);
           }}
         >
-          Edit type
+          {WORDS.editType}
         </Button>
       </Row>
     </Sheet>

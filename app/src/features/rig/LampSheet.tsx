@@ -25,6 +25,7 @@ import { Button, Column, Quiet, Row, Words } from '../../ui/pieces';
 import { Sheet } from '../../ui/Sheet';
 import { Switch } from '../../ui/Switch';
 import { Switches } from './list/Switches';
+import { WORDS } from './words';
 
 type Props = { readonly show: Show; readonly rig: Rig; readonly lamp: Patched; readonly onClose: () => void };
 type Put = (change: Partial<Fixture>) => void;
@@ -41,7 +42,7 @@ export function LampSheet({ show, rig, lamp, onClose }: Props) {
       <Row gap={12} alignItems="flex-start">
         <Column flex={2}>
           <Typed<string>
-            label="Name"
+            label={WORDS.name}
             hint={namesake(rig, fixture)}
             value={fixture.name}
             read={named}
@@ -50,7 +51,7 @@ export function LampSheet({ show, rig, lamp, onClose }: Props) {
         </Column>
         <Column flex={1}>
           <Typed<string>
-            label="On the plan"
+            label={WORDS.onThePlan}
             value={fixture.label ?? String(fixture.number)}
             hint="6 letters"
             read={remark(6)}
@@ -62,7 +63,7 @@ export function LampSheet({ show, rig, lamp, onClose }: Props) {
       <Row gap={12} alignItems="flex-start">
         <Column flex={1}>
           <Typed<string>
-            label="Note that hits it"
+            label={WORDS.noteHits}
             value={noteText(rig, fixture)}
             hint={fixture.note === undefined ? 'by its place in its role' : 'its own'}
             read={(text) => {
@@ -75,7 +76,7 @@ export function LampSheet({ show, rig, lamp, onClose }: Props) {
         </Column>
         <Column flex={1}>
           <Typed<number>
-            label="Watts"
+            label={WORDS.watts}
             numeric
             value={fixture.watts ?? profile.watts ?? 0}
             read={wholeNumber(0, 20000)}
@@ -84,7 +85,7 @@ export function LampSheet({ show, rig, lamp, onClose }: Props) {
         </Column>
         <Column flex={1}>
           <Typed<string>
-            label="Circuit"
+            label={WORDS.circuit}
             value={fixture.circuit ?? ''}
             read={remark(20)}
             onChange={(circuit) => put({ circuit: circuit || undefined })}
@@ -92,20 +93,20 @@ export function LampSheet({ show, rig, lamp, onClose }: Props) {
         </Column>
       </Row>
       <Button pressed={more} onPress={() => setMore(!more)}>
-        {more ? 'Less' : 'Masters, gel, motors, remark'}
+        {more ? WORDS.less : WORDS.mastersGelMotors}
       </Button>
       {more && <Manners lamp={lamp} put={put} />}
       <Row gap={8} flexWrap="wrap">
-        <Button onPress={() => router.push(`/rig/type/${profile.id}`)}>Edit type</Button>
+        <Button onPress={() => router.push(`/rig/type/${profile.id}`)}>{WORDS.editType}</Button>
         <Button
           kind="quiet"
           onPress={() => {
             app.document.make({ type: 'remove-lamps', rig: rig.id, fixtures: [fixture.id] });
-            say(`${fixture.name} is gone from the rig.`, { undo: app.document.takingBack() });
+            say(WORDS.goneFromRig(fixture.name), { undo: app.document.takingBack() });
             onClose();
           }}
         >
-          Remove lamp
+          {WORDS.removeLamp}
         </Button>
       </Row>
     </Sheet>
@@ -115,7 +116,7 @@ export function LampSheet({ show, rig, lamp, onClose }: Props) {
 /** Two lamps may have one name, but whoever calls for one should know. */
 function namesake(rig: Rig, fixture: Fixture): string | undefined {
   const other = rig.fixtures.find(({ id, name }) => id !== fixture.id && name === fixture.name);
-  return other && `Number ${other.number} is called that too.`;
+  return other && WORDS.numberCalledToo(other.number);
 }
 
 function noteText(rig: Rig, fixture: Fixture): string {
@@ -141,23 +142,17 @@ function Patch({ show, rig, lamp, put }: Omit<Props, 'onClose'> & { readonly put
     const { fixtures, moved, homeless } = inMode(rig, show.profiles, [lamp], next);
     const [changed] = fixtures;
     if (homeless.length > 0 || !changed)
-      return say(
-        `Universe ${fixture.universe} has no room for ${footprint(next)} channels in a row. Nothing was changed.`,
-        { tone: 'bad' },
-      );
+      return say(WORDS.universeHasNoRoom(fixture.universe, footprint(next)), { tone: 'bad' });
     put(changed);
     if (moved.length > 0)
-      say(
-        `${footprint(next)} channels did not fit at ${fixture.address}: it is at ${changed.address} now. Set that on the lamp.`,
-        {
-          undo: app.document.takingBack(),
-        },
-      );
+      say(WORDS.channelsDidNot(footprint(next), fixture.address, changed.address), {
+        undo: app.document.takingBack(),
+      });
   };
   return (
     <>
       <Choose
-        label="Mode, as set in the lamp’s menu"
+        label={WORDS.modeAsSet}
         value={fixture.mode}
         choices={profile.modes.map((one) => ({ value: one.id, name: one.name }))}
         hint={mode.menu}
@@ -166,7 +161,7 @@ function Patch({ show, rig, lamp, put }: Omit<Props, 'onClose'> & { readonly put
       <Row gap={12} alignItems="flex-start">
         <Column flex={1}>
           <Typed
-            label="Universe"
+            label={WORDS.universe}
             numeric
             value={fixture.universe as number}
             read={wholeNumber(1, 63999)}
@@ -175,34 +170,28 @@ function Patch({ show, rig, lamp, put }: Omit<Props, 'onClose'> & { readonly put
         </Column>
         <Column flex={1}>
           <Typed
-            label="Address"
+            label={WORDS.address}
             numeric
             value={fixture.address as number}
-            hint={`to ${past}`}
+            hint={WORDS.to2(past)}
             read={wholeNumber(1, 512)}
             onChange={(number) => put({ address: address(number) })}
           />
         </Column>
-        <Labelled label="Switches 1 to 9">
+        <Labelled label={WORDS.switches19}>
           <Row height={44}>
             <Switches address={fixture.address} />
           </Row>
         </Labelled>
       </Row>
-      {past > 512 && (
-        <Words color="$fault">It ends at {past}, past 512: its last channels get nothing. Move it lower.</Words>
-      )}
-      {inTheWay.length > 0 && (
-        <Words color="$fault">
-          It shares channels with {inTheWay.join(', ')}: they would answer each other’s light.
-        </Words>
-      )}
-      {twins.length > 0 && (
-        <Quiet>Moves as one with {twins.map(({ name }) => name).join(', ')}: the same address.</Quiet>
-      )}
+      {past > 512 && <Words color="$fault">{WORDS.endsPast512(past)}</Words>}
+      {inTheWay.length > 0 && <Words color="$fault">{WORDS.sharesChannelsThey(inTheWay.join(', '))}</Words>}
+      {twins.length > 0 && <Quiet>{WORDS.movesAsOne(twins.map(({ name }) => name).join(', '))}</Quiet>}
       {(past > 512 || inTheWay.length > 0) && gap !== undefined && (
         <Row>
-          <Button kind="primary" onPress={() => put({ address: gap })}>{`Move to ${gap}, which is free`}</Button>
+          <Button kind="primary" onPress={() => put({ address: gap })}>
+            {WORDS.moveWhichFree(gap)}
+          </Button>
         </Row>
       )}
     </>
@@ -219,30 +208,34 @@ function Manners({ lamp: { fixture, profile, mode }, put }: { readonly lamp: Pat
   };
   return (
     <>
-      <Switch label="Follows the sound" on={!fixture.deaf} onChange={(on) => put({ deaf: on ? undefined : true })} />
       <Switch
-        label="Follows the grand master"
+        label={WORDS.followsTheSound}
+        on={!fixture.deaf}
+        onChange={(on) => put({ deaf: on ? undefined : true })}
+      />
+      <Switch
+        label={WORDS.followsGrandMaster}
         on={!fixture.freeOfMaster}
         onChange={(on) => put({ freeOfMaster: on ? undefined : true })}
       />
       <Switch
-        label="Goes dark in blackout"
+        label={WORDS.goesDarkBlackout}
         on={!fixture.freeOfBlackout}
         onChange={(on) => put({ freeOfBlackout: on ? undefined : true })}
       />
       {!mixes && (
-        <Labelled label="Gel in front of it" hint="It has one colour: this is the one the pictures show.">
+        <Labelled label={WORDS.gelFront} hint={WORDS.hasOneColour}>
           <Row gap={12}>
             <input
               type="color"
-              aria-label="Gel"
+              aria-label={WORDS.gel}
               value={fixture.gel ? hexFromChromaticity(fixture.gel) : '#ffffff'}
               onChange={(event) => put({ gel: chromaticityFromHex(event.target.value) })}
               style={{ width: 72, height: 44, padding: 0, border: 0, borderRadius: 12, background: 'transparent' }}
             />
             {fixture.gel && (
               <Button kind="quiet" onPress={() => put({ gel: undefined })}>
-                No gel
+                {WORDS.noGel}
               </Button>
             )}
           </Row>
@@ -251,24 +244,21 @@ function Manners({ lamp: { fixture, profile, mode }, put }: { readonly lamp: Pat
       {profile.panRange > 0 && (
         <>
           <Switch
-            label="Pan runs the other way"
+            label={WORDS.panRunsOther}
             on={fixture.panInvert === true}
             onChange={(on) => put({ panInvert: on || undefined })}
           />
           <Switch
-            label="Tilt runs the other way"
+            label={WORDS.tiltRunsOther}
             on={fixture.tiltInvert === true}
             onChange={(on) => put({ tiltInvert: on || undefined })}
           />
           <Switch
-            label="Pan and tilt swapped"
+            label={WORDS.panTiltSwapped}
             on={fixture.swapPanTilt === true}
             onChange={(on) => put({ swapPanTilt: on || undefined })}
           />
-          <Labelled
-            label="Movement limits, ° from centre"
-            hint="So that it stays out of the mirror, the neighbours and the DJ’s eyes."
-          >
+          <Labelled label={WORDS.movementLimitsFrom} hint={WORDS.soStaysOut}>
             <Row gap={8} alignItems="flex-start">
               {(['panFrom', 'panTo', 'tiltFrom', 'tiltTo'] as const).map((key) => {
                 const most = (key.startsWith('pan') ? profile.panRange : profile.tiltRange) / 2;
@@ -289,14 +279,14 @@ function Manners({ lamp: { fixture, profile, mode }, put }: { readonly lamp: Pat
           {fixture.limits && (
             <Row>
               <Button kind="quiet" onPress={() => put({ limits: undefined })}>
-                No limits
+                {WORDS.noLimits}
               </Button>
             </Row>
           )}
         </>
       )}
       <Typed<string>
-        label="Remark"
+        label={WORDS.remark}
         value={fixture.remark ?? ''}
         read={remark(400)}
         onChange={(text) => put({ remark: text || undefined })}
@@ -305,4 +295,4 @@ function Manners({ lamp: { fixture, profile, mode }, put }: { readonly lamp: Pat
   );
 }
 
-const LIMITS = { panFrom: 'Pan from', panTo: 'to', tiltFrom: 'Tilt from', tiltTo: 'to' } as const;
+const LIMITS = { panFrom: WORDS.panFrom, panTo: 'to', tiltFrom: WORDS.tiltFrom, tiltTo: 'to' } as const;

@@ -21,6 +21,7 @@ import { PlanTab } from './plan/PlanTab';
 import { Rigs } from './rigs/Rigs';
 import { ByHand } from './types/ByHand';
 import { Why } from './Why';
+import { WORDS } from './words';
 
 type Tab = 'plan' | 'list' | 'roles';
 type Open =
@@ -82,10 +83,10 @@ function Rig({ show }: { readonly show: Show }) {
   const actions = may && (
     <>
       <Button kind="primary" onPress={() => setOpen({ sheet: 'add' })}>
-        Add lamps
+        {WORDS.addLamps}
       </Button>
       <Button onPress={() => setOpen({ sheet: 'check' })} disabled={patched.length === 0}>
-        Check
+        {WORDS.check}
       </Button>
     </>
   );
@@ -108,14 +109,14 @@ function Rig({ show }: { readonly show: Show }) {
   return (
     <>
       <ScrollArea>
-        <PlaceHead title={rig.name} onTitle={() => setOpen({ sheet: 'rigs' })} titleHint="Rigs">
+        <PlaceHead title={rig.name} onTitle={() => setOpen({ sheet: 'rigs' })} titleHint={WORDS.rigs}>
           <Segments
-            label="What to see of the rig"
+            label={WORDS.whatSeeRig}
             value={wide && tab === 'list' ? 'plan' : tab}
             choices={[
-              { value: 'plan', name: wide ? 'Plan and list' : 'Plan' },
-              ...(wide ? [] : [{ value: 'list' as const, name: 'List' }]),
-              { value: 'roles', name: 'Roles' },
+              { value: 'plan', name: wide ? WORDS.planAndList : WORDS.plan },
+              ...(wide ? [] : [{ value: 'list' as const, name: WORDS.list }]),
+              { value: 'roles', name: WORDS.roles },
             ]}
             onChoose={setTab}
           />
@@ -127,15 +128,15 @@ function Rig({ show }: { readonly show: Show }) {
         )}
         {patched.length === 0 && (
           <Column paddingHorizontal={16} paddingBottom={12}>
-            <Words>
-              No lamps here yet. Say which you have and how many: addresses, names and a place come by themselves.
-            </Words>
+            <Words>{WORDS.noLampsHere}</Words>
           </Column>
         )}
         {undirected.length > 0 && (
           <Row paddingHorizontal={16} paddingBottom={12} gap={12} justifyContent="space-between">
-            <Quiet flexShrink={1}>Not set yet: where {namesOf(undirected.map(({ fixture }) => fixture))} point.</Quiet>
-            <Button onPress={() => setOpen({ sheet: 'direction', lamp: undirected[0]!.fixture.id })}>Go on</Button>
+            <Quiet flexShrink={1}>{WORDS.notSetYet(namesOf(undirected.map(({ fixture }) => fixture)))}</Quiet>
+            <Button onPress={() => setOpen({ sheet: 'direction', lamp: undirected[0]!.fixture.id })}>
+              {WORDS.goOn}
+            </Button>
           </Row>
         )}
         {tab === 'roles' ? (

@@ -6,6 +6,7 @@ import { useLive, useShow } from '../../host/hovlix';
 import type { When } from '../../host/light/light-messages';
 import { Choose, decimal, Pair, Typed } from '../../ui/form';
 import { Column, Quiet } from '../../ui/pieces';
+import { WORDS } from './words';
 
 type Props = { readonly when: When; readonly onWhen: (when: When) => void };
 
@@ -21,7 +22,7 @@ export function WhenRow({ when, onWhen }: Props) {
     <Column gap={6}>
       <Pair>
         <Choose
-          label="When"
+          label={WORDS.when}
           value={song?.id ?? ''}
           choices={[{ value: '', name: 'now' }, ...songs.map(({ id, title }) => ({ value: id, name: title }))]}
           onChoose={(id) => {
@@ -32,19 +33,14 @@ export function WhenRow({ when, onWhen }: Props) {
         />
         {song && when !== 'now' && (
           <Typed
-            label="Bar"
+            label={WORDS.bar}
             value={barOf(song, when.time)}
             read={decimal(1, Math.max(1, barOf(song, song.duration)))}
             onChange={(bar) => at(song, bar)}
           />
         )}
       </Pair>
-      {song && (
-        <Quiet>
-          As the song plays by itself{current === song.id ? '' : ', wherever the show is now'}. 17.5 is the middle of
-          bar 17.
-        </Quiet>
-      )}
+      {song && <Quiet>{WORDS.asSongPlays(current === song.id ? '' : ', wherever the show is now')}</Quiet>}
     </Column>
   );
 }

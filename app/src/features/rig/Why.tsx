@@ -14,6 +14,7 @@ import { usePalette } from '../../ui/palette';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
 import { contributionWords, darkWords, unheardWords } from './model';
 import { WhenRow } from './WhenRow';
+import { WORDS } from './words';
 
 /** Long enough to walk to the lamp and look. */
 const FLASH_FOR = seconds(5);
@@ -68,13 +69,13 @@ export function Why({ fixture, profile, onChange, onByHand, onClose }: Props) {
       borderRadius={14}
       backgroundColor="$raised"
       role="region"
-      aria-label={`Why ${fixture.name}`}
+      aria-label={WORDS.why(fixture.name)}
     >
       <Row justifyContent="space-between">
         <Text render="h2" margin={0} fontFamily="$heading" fontWeight="650" fontSize={16} lineHeight={22} color="$text">
-          Why {fixture.name}?
+          {WORDS.why2(fixture.name)}
         </Text>
-        <Button label="Close" kind="quiet" onPress={onClose}>
+        <Button label={WORDS.close} kind="quiet" onPress={onClose}>
           <X size={20} color={palette.text} aria-hidden />
         </Button>
       </Row>
@@ -83,7 +84,7 @@ export function Why({ fixture, profile, onChange, onByHand, onClose }: Props) {
         <>
           {profile.kind !== 'hazer' && (
             <Words fontWeight="600">
-              {shines ? `Shines at ${Math.round(why.level * 100)} %` : 'Dark'}
+              {shines ? WORDS.shinesAt(Math.round(why.level * 100)) : WORDS.dark}
               {when === 'now' ? '' : ' there'}
               {why.master < 1 && shines ? `, masters at ${Math.round(why.master * 100)} %` : ''}
             </Words>
@@ -93,18 +94,18 @@ export function Why({ fixture, profile, onChange, onByHand, onClose }: Props) {
               <Words key={reason}>{darkWords(reason)}</Words>
             ))}
           {unheard && <Words>{unheard}</Words>}
-          {why.frozen && <Words>The light is frozen: this is what it did at that moment.</Words>}
-          {why.held && <Words>A hand or a test in Connect is on its channels.</Words>}
+          {why.frozen && <Words>{WORDS.lightFrozenWhat}</Words>}
+          {why.held && <Words>{WORDS.handOrTest}</Words>}
           {contributionWords(why.contributions).map((line) => (
             <Quiet key={line}>{line}</Quiet>
           ))}
           <Row gap={8} flexWrap="wrap">
-            <Button onPress={flash}>Flash this lamp</Button>
-            <Button onPress={onByHand}>By hand</Button>
-            <Button onPress={onChange}>Change</Button>
+            <Button onPress={flash}>{WORDS.flashThisLamp}</Button>
+            <Button onPress={onByHand}>{WORDS.byHand}</Button>
+            <Button onPress={onChange}>{WORDS.change}</Button>
           </Row>
           <Figures>
-            channels {fixture.address}–{fixture.address + why.bytes.length - 1}: {why.bytes.join(' ')}
+            {WORDS.channels(fixture.address, fixture.address + why.bytes.length - 1, why.bytes.join(' '))}
           </Figures>
         </>
       )}

@@ -15,6 +15,7 @@ import { Button, Column, Figures, PlaceHead, Quiet, Row, Words } from '../../ui/
 import { clockText } from '../../ui/clock-text';
 import { ScrollArea } from '../../ui/ScrollArea';
 import { Slider } from '../../ui/Slider';
+import { WORDS } from './words';
 
 export function SafetyPlace() {
   const palette = usePalette();
@@ -22,8 +23,8 @@ export function SafetyPlace() {
   if (!show) return null;
   return (
     <ScrollArea>
-      <PlaceHead title="Flash safety">
-        <Button label="Back to the gig" kind="quiet" onPress={() => router.push('/gig')}>
+      <PlaceHead title={WORDS.flashSafety}>
+        <Button label={WORDS.backGig} kind="quiet" onPress={() => router.push('/gig')}>
           <ArrowLeft size={20} color={palette.text} aria-hidden />
         </Button>
       </PlaceHead>
@@ -41,14 +42,10 @@ function Setting({ show }: { readonly show: Show }) {
   const { on, most } = show.safety;
   const put = (safety: Show['safety']) => app.document.make({ type: 'set-safety', safety });
   return (
-    <Card title={on ? `On: at most ${most} ${most === 1 ? 'flash' : 'flashes'} a second` : 'Off: flashes are not limited'}>
-      <Quiet>
-        More than three flashes a second can cause seizures. While it is on, strobes, waves, chases, followers and hits
-        that would flash more of the rig than a tenth of its light are slowed by halves, so that they stay in time. What
-        still comes together waits for its turn, also when it is pressed. Darkness never waits.
-      </Quiet>
+    <Card title={on ? WORDS.mostSecond(most, most === 1 ? 'flash' : 'flashes') : 'Off: flashes are not limited'}>
+      <Quiet>{WORDS.moreThanThree}</Quiet>
       <Slider
-        label="Flashes a second"
+        label={WORDS.flashesASecond}
         value={most}
         low={1}
         high={10}
@@ -56,21 +53,17 @@ function Setting({ show }: { readonly show: Show }) {
         unit="/s"
         onChange={(next) => put({ on, most: Math.round(next) })}
       />
-      {most > 3 && <Quiet color="$text">More than three a second is more than WCAG 2.2 and ITU-R BT.1702 hold to be safe.</Quiet>}
+      {most > 3 && <Quiet color="$text">{WORDS.moreThanThreeSecond}</Quiet>}
       <Row>
         {on ? (
           <Hold
             onHeld={() => {
               put({ on: false, most });
-              say('Flashes are not limited any more. A mark beside the output says so.', { undo: app.document.takingBack() });
+              say(WORDS.flashesNotLimited, { undo: app.document.takingBack() });
             }}
-          >
-            Hold to turn it off
-          </Hold>
+          >{WORDS.holdTurnOff}</Hold>
         ) : (
-          <Button kind="primary" onPress={() => put({ on: true, most })}>
-            Turn it on
-          </Button>
+          <Button kind="primary" onPress={() => put({ on: true, most })}>{WORDS.turnItOn}</Button>
         )}
       </Row>
     </Card>
@@ -98,29 +91,25 @@ function Report({ show }: { readonly show: Show }) {
   const old = counted !== null && counted.show !== show;
   const { on, most } = show.safety;
   return (
-    <Card title="Where it acts">
+    <Card title={WORDS.whereItActs}>
       {share === null ? (
         <Row>
-          <Button onPress={count}>{counted ? 'Count again' : 'Count the flashes of this show'}</Button>
+          <Button onPress={count}>{counted ? WORDS.countAgain : WORDS.countFlashesShow}</Button>
         </Row>
       ) : (
         <Row justifyContent="space-between" gap={8}>
-          <Words role="status">Counting: {Math.round(share * 100)} %</Words>
-          <Button onPress={() => job?.cancel()}>Stop</Button>
+          <Words role="status">{WORDS.counting(Math.round(share * 100))}</Words>
+          <Button onPress={() => job?.cancel()}>{WORDS.stop}</Button>
         </Row>
       )}
-      {old && <Quiet>The show has changed since it was counted.</Quiet>}
-      {counted?.found.length === 0 && (
-        <Words>Nowhere: no song and no look flashes more than {most} times a second.</Words>
-      )}
+      {old && <Quiet>{WORDS.showHasChanged}</Quiet>}
+      {counted?.found.length === 0 && <Words>{WORDS.nowhereNoSong(most)}</Words>}
       {counted?.found.map((one, i) => (
         <Stretch key={i} stretch={one} most={most} on={on} />
       ))}
       {counted && (
         <Quiet>
-          Counted in the light of the whole rig, {counted.show.songs.length}{' '}
-          {counted.show.songs.length === 1 ? 'song' : 'songs'} from end to end, and each look and chase by itself at 120
-          beats a minute. What is played by hand tonight is not in it.
+          {WORDS.countedLightWhole(counted.show.songs.length, counted.show.songs.length === 1 ? 'song' : 'songs')}
         </Quiet>
       )}
     </Card>
@@ -132,9 +121,7 @@ type StretchProps = { readonly stretch: FlashStretch; readonly most: number; rea
 function Stretch({ stretch, most, on }: StretchProps) {
   const { kind, name, from, to, made, leaves } = stretch;
   const left = leaves > most;
-  const words = left
-    ? `${made} a second, ${leaves} with flash safety: still too many. Longer clips and slower fades help.`
-    : `${made} a second${on ? `, held to ${leaves}` : ''}`;
+  const words = left ? WORDS.secondFlashSafety(made, leaves) : `${made} a second${on ? `, held to ${leaves}` : ''}`;
   return (
     <Row justifyContent="space-between" gap={8} minHeight={48} role="group" aria-label={name}>
       <Column flexShrink={1}>

@@ -13,6 +13,7 @@ import { usePalette } from '../../ui/palette';
 import { Button, Column, Quiet, Row, Title, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
 import { Segments } from '../../ui/Segments';
+import { WORDS } from './words';
 
 export function SettingsPlace() {
   const palette = usePalette();
@@ -26,46 +27,42 @@ export function SettingsPlace() {
   return (
     <ScrollArea>
       <Row paddingLeft={4} paddingRight={16} paddingVertical={10}>
-        <Button label="Back to the shows" kind="quiet" onPress={() => router.push('/shows')}>
+        <Button label={WORDS.backShows} kind="quiet" onPress={() => router.push('/shows')}>
           <ChevronLeft size={22} color={palette.text} aria-hidden />
         </Button>
         <Title render="h1" margin={0}>
-          Settings
+          {WORDS.settings}
         </Title>
       </Row>
       <Column paddingHorizontal={12} gap={12} paddingBottom={24} maxWidth={720}>
-        <Card title="Theme">
+        <Card title={WORDS.theme}>
           <Segments
-            label="Theme"
+            label={WORDS.theme}
             value={theme}
             choices={[
-              { value: 'night', name: 'Night, for the stage' },
-              { value: 'day', name: 'Day, for the table' },
+              { value: 'night', name: WORDS.nightStage },
+              { value: 'day', name: WORDS.dayTable },
             ]}
             onChoose={setTheme}
           />
         </Card>
-        <Card title="Flash safety">
+        <Card title={WORDS.flashSafety}>
           <Words>
-            {!safety
-              ? 'No show is open.'
-              : safety.on
-                ? `At most ${safety.most} flashes a second in this show.`
-                : 'Flashes are not limited in this show.'}
+            {!safety ? WORDS.noShowOpen : safety.on ? WORDS.mostFlashesSecond(safety.most) : WORDS.flashesNotLimited}
           </Words>
           <Row>
-            <Button onPress={() => router.push('/gig/flashes')}>Change flash safety</Button>
+            <Button onPress={() => router.push('/gig/flashes')}>{WORDS.changeFlashSafety}</Button>
           </Row>
         </Card>
-        <Card title="Blackout">
-          <Typed label="Fade of a blackout, seconds" numeric value={fade} read={decimal(0, 60)} onChange={setFade} />
+        <Card title={WORDS.blackout}>
+          <Typed label={WORDS.fadeBlackoutSeconds} numeric value={fade} read={decimal(0, 60)} onChange={setFade} />
         </Card>
         <Keeping />
-        <Card title="This screen">
+        <Card title={WORDS.thisScreen}>
           <Words>
             {device ?? 'A screen of the computer itself'}: {RIGHT_WORDS[may]}.
           </Words>
-          <Quiet>Rights of phones and tablets are given in Connect, on the computer.</Quiet>
+          <Quiet>{WORDS.rightsPhonesTablets}</Quiet>
         </Card>
       </Column>
     </ScrollArea>
@@ -78,16 +75,12 @@ function Keeping() {
   const room = useQuery(roomQuery).data;
   if (!room) return null;
   return (
-    <Card title="Data on this device">
-      <Words>
-        {room.persisted
-          ? 'The browser has promised to keep your shows and music.'
-          : 'When storage runs out, a browser may delete what pages keep. Ask it to keep this.'}
-      </Words>
+    <Card title={WORDS.dataDevice}>
+      <Words>{room.persisted ? WORDS.browserHasPromised : WORDS.whenStorageRuns}</Words>
       {!room.persisted && (
         <Row>
           <Button onPress={() => void askToKeep().then(() => queries.invalidateQueries({ queryKey: ['room'] }))}>
-            Keep this data
+            {WORDS.keepThisData}
           </Button>
         </Row>
       )}

@@ -9,6 +9,7 @@ import { statusQuery } from '../../data/queries';
 import { useLink, useConnections, useLive } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { Column, Quiet, Row, Words } from '../../ui/pieces';
+import { WORDS } from './words';
 
 export function Alarm() {
   const served = useLink((link) => link.conductor) === 'server';
@@ -28,7 +29,7 @@ export function Alarm() {
     before.current = now === '' ? [] : now.split(' ');
     for (const id of back) {
       const row = outputs?.find((one) => one.id === id);
-      if (row?.on) say(`${rowInWords(row)} is sending again.`);
+      if (row?.on) say(WORDS.isSendingAgain(rowInWords(row)));
     }
   }, [now, outputs, say]);
   const silent = sending ? failing[0] : undefined;
@@ -41,20 +42,10 @@ export function Alarm() {
         words={troubleInWords(silent.trouble)}
       />
     );
-  if (dark)
-    return (
-      <Told title="The last change cannot be lit" words="The light stays as it was before it. Undo it, or change it." />
-    );
+  if (dark) return <Told title={WORDS.lastChangeCannot} words={WORDS.lightStaysAs} />;
   if (kept)
     return (
-      <Told
-        title={
-          others.length > 0
-            ? `${others.length + 1} things could not be saved. The light goes on.`
-            : 'Not saved. The light goes on.'
-        }
-        words={kept}
-      />
+      <Told title={others.length > 0 ? WORDS.thingsCouldNot(others.length + 1) : WORDS.notSavedLight} words={kept} />
     );
   return null;
 }
@@ -81,7 +72,7 @@ function Told({ title, words }: { readonly title: string; readonly words: string
         style={{ minHeight: 44, display: 'flex', alignItems: 'center', paddingLeft: 8, textDecorationLine: 'none' }}
       >
         <Words fontWeight="600" color="$doingText">
-          Connect
+          {WORDS.connect}
         </Words>
       </Link>
     </Row>

@@ -2,14 +2,15 @@
 // places stay, and the light goes on.
 
 import { Button, Column, Title, Words } from '../../ui/pieces';
+import { WORDS } from './words';
 
 export function Failure() {
   return (
     <Column padding={24} gap={12} alignItems="flex-start" role="alert">
-      <Title render="h1">This place could not be opened</Title>
-      <Words>The light goes on as it is, and nothing is lost. Reload the page, or go to another place.</Words>
+      <Title render="h1">{WORDS.placeCouldNot}</Title>
+      <Words>{WORDS.lightGoesAs}</Words>
       <Button kind="primary" onPress={() => window.location.reload()}>
-        Reload
+        {WORDS.reload}
       </Button>
     </Column>
   );

@@ -7,6 +7,7 @@ import { useSession } from '../../host/session';
 import { Hold } from '../../ui/Hold';
 import { usePalette } from '../../ui/palette';
 import { Button, Column, Figures, Row, Words } from '../../ui/pieces';
+import { WORDS } from './words';
 
 export function Lock() {
   const locked = useSession((session) => session.locked);
@@ -23,9 +24,9 @@ export function Lock() {
     <View position="absolute" left={0} right={0} top={0} bottom={0} zIndex={60} justifyContent="flex-end" data-testid="lock" style={{ touchAction: 'none' }}>
       <Row justifyContent="center" gap={12} paddingVertical={7} minHeight={58} backgroundColor="$raised" borderTopWidth={1} borderColor="$line">
         <LockIcon size={20} color={palette.text} aria-hidden />
-        <Words fontWeight="600">Locked</Words>
-        {!asking && <Hold onHeld={() => (pin === null ? open() : setAsking(true))}>Hold to unlock</Hold>}
-        {asking && <Button kind="quiet" onPress={() => setAsking(false)}>Stay locked</Button>}
+        <Words fontWeight="600">{WORDS.locked}</Words>
+        {!asking && <Hold onHeld={() => (pin === null ? open() : setAsking(true))}>{WORDS.holdToUnlock}</Hold>}
+        {asking && <Button kind="quiet" onPress={() => setAsking(false)}>{WORDS.stayLocked}</Button>}
       </Row>
       {asking && pin !== null && <Code pin={pin} onRight={open} />}
     </View>
@@ -43,8 +44,8 @@ function Code({ pin, onRight }: { readonly pin: string; readonly onRight: () => 
   };
   return (
     <Column backgroundColor="$raised" padding={16} gap={12} alignItems="center">
-      <Figures fontSize={26} lineHeight={32} color="$text" role="status" aria-label={`${typed.length} figures typed`}>
-        {'•'.repeat(typed.length) || 'Code'}
+      <Figures fontSize={26} lineHeight={32} color="$text" role="status" aria-label={WORDS.figuresTyped(typed.length)}>
+        {'•'.repeat(typed.length) || WORDS.code}
       </Figures>
       <div style={{ display: 'grid', gridTemplateColumns: 'repeat(3, 84px)', gap: 10 }}>
         {FIGURES.map((key) => (

@@ -11,6 +11,7 @@ import { useHovlix, useLink, useMay, useShow, type Hovlix } from '../../host/hov
 import { useSession } from '../../host/session';
 import { usePalette } from '../../ui/palette';
 import { Button, Column, Quiet, Row, Words } from '../../ui/pieces';
+import { WORDS } from './words';
 
 const NAMES: Readonly<Record<PathStep, string>> = {
   connect: 'Connect',
@@ -20,11 +21,11 @@ const NAMES: Readonly<Record<PathStep, string>> = {
   gig: 'Gig',
 };
 
-const WORDS: Readonly<Record<PathStep, string>> = {
-  connect: 'First choose where the light goes out: a network, or a USB cable. It can wait until your lamps are there.',
-  lamps: 'Now add the lamps you have.',
-  looks: 'Now make looks: pictures in light. Three are made for your lamps, to begin with.',
-  song: 'Now bring in a song. Its tempo and bars are found for you.',
+const STEP_WORDS: Readonly<Record<PathStep, string>> = {
+  connect: WORDS.firstChooseWhere,
+  lamps: WORDS.nowAddLamps,
+  looks: WORDS.nowMakeLooks,
+  song: WORDS.nowBringSong,
   gig: '',
 };
 
@@ -47,7 +48,7 @@ export function NextStep() {
     <Row
       testID="next-step"
       role="region"
-      aria-label="First steps"
+      aria-label={WORDS.firstSteps}
       gap={8}
       alignItems="flex-start"
       paddingLeft={16}
@@ -73,12 +74,12 @@ export function NextStep() {
             </Row>
           ))}
         </Row>
-        <Words>{WORDS[step]}</Words>
+        <Words>{STEP_WORDS[step]}</Words>
         <Row gap={8} flexWrap="wrap">
           <Offers app={app} show={show} step={step} path={path} />
         </Row>
       </Column>
-      <Button label="Leave the first steps" kind="quiet" onPress={() => leavePath(show.id, true)}>
+      <Button label={WORDS.leaveFirstSteps} kind="quiet" onPress={() => leavePath(show.id, true)}>
         <X size={18} color={palette.quiet} aria-hidden />
       </Button>
     </Row>
@@ -101,35 +102,35 @@ function Offers({ app, show, step, path }: OffersProps) {
         <>
           {path !== '/connect' && (
             <Button kind="primary" onPress={() => router.push('/connect')}>
-              Connect
+              {WORDS.connect}
             </Button>
           )}
           <Button kind={path === '/connect' ? 'primary' : 'plain'} onPress={addLamps}>
-            On to the lamps
+            {WORDS.lamps}
           </Button>
         </>
       );
     case 'lamps':
       return (
         <Button kind="primary" onPress={addLamps}>
-          Add my lamps
+          {WORDS.addMyLamps}
         </Button>
       );
     case 'looks':
       return (
         <>
           <Button kind="primary" onPress={() => makeFirstLooks(app, show)}>
-            Make three first looks
+            {WORDS.makeThreeFirst}
           </Button>
-          <Button onPress={() => router.push('/looks/new')}>Make one myself</Button>
+          <Button onPress={() => router.push('/looks/new')}>{WORDS.makeOneMyself}</Button>
         </>
       );
     case 'song':
       return path === '/songs' ? (
-        <Words color="$quiet">Add music, below.</Words>
+        <Words color="$quiet">{WORDS.addMusicBelow}</Words>
       ) : (
         <Button kind="primary" onPress={() => router.push('/songs')}>
-          On to the songs
+          {WORDS.songs}
         </Button>
       );
     case 'gig':
@@ -150,10 +151,10 @@ function ThisIsTheDemo({ path }: { readonly path: string }) {
   const leavePath = useSession((session) => session.leavePath);
   if (path !== '/songs') return null;
   return (
-    <Row gap={10} paddingLeft={16} paddingRight={4} paddingVertical={8} backgroundColor="$raised" borderBottomWidth={1} borderColor="$line" testID="demo-line" role="region" aria-label="Demo">
-      <Quiet flex={1}>This is the demo.</Quiet>
-      <Button onPress={() => void shows.begin('My show')}>Begin my own show</Button>
-      <Button label="Hide this line" kind="quiet" onPress={() => leavePath(DEMO, true)}>
+    <Row gap={10} paddingLeft={16} paddingRight={4} paddingVertical={8} backgroundColor="$raised" borderBottomWidth={1} borderColor="$line" testID="demo-line" role="region" aria-label={WORDS.demo}>
+      <Quiet flex={1}>{WORDS.demo2}</Quiet>
+      <Button onPress={() => void shows.begin(WORDS.myShow)}>{WORDS.beginMyOwn}</Button>
+      <Button label={WORDS.hideThisLine} kind="quiet" onPress={() => leavePath(DEMO, true)}>
         <X size={18} color={palette.quiet} aria-hidden />
       </Button>
     </Row>

@@ -7,6 +7,7 @@ import { Text, useTheme, View } from '@tamagui/core';
 import { GigIcon, ConnectIcon, LooksIcon, RigIcon, SongsIcon } from '../../ui/icons';
 import { useSession } from '../../host/session';
 import { NIGHT, DAY } from '../../ui/tokens';
+import { WORDS } from './words';
 
 const SettingsIcon = ({ color }: { readonly color: string }) => <Settings size={22} color={color} aria-hidden />;
 
@@ -24,7 +25,7 @@ export function Places({ side }: { readonly side: 'bar' | 'rail' }) {
   return (
     <View
       render="nav"
-      aria-label="Places"
+      aria-label={WORDS.places}
       flexDirection={rail ? 'column' : 'row'}
       backgroundColor="$sunken"
       borderColor="$line"
@@ -52,7 +53,7 @@ export function Places({ side }: { readonly side: 'bar' | 'rail' }) {
       ))}
       {rail && (
         <View flex={1} justifyContent="flex-end" paddingBottom={12}>
-          <Place path="/settings" name="Settings" Icon={SettingsIcon} rail on={path === '/settings'} />
+          <Place path="/settings" name={WORDS.settings} Icon={SettingsIcon} rail on={path === '/settings'} />
         </View>
       )}
     </View>

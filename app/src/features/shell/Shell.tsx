@@ -21,6 +21,7 @@ import { Places } from './Places';
 import { Shortcuts } from './Shortcuts';
 import { StepPills } from './Steps';
 import { useIsEmpty, Welcome } from './Welcome';
+import { WORDS } from './words';
 
 // What needs nothing of the frame is made once: as elements that stay the same it is not drawn anew with each place.
 const STRIP = <StepPills />;
@@ -35,7 +36,7 @@ const OVER = (
   </>
 );
 const PULSE = (
-  <View render="section" aria-label="Pulse and light">
+  <View render="section" aria-label={WORDS.pulseAndLight}>
     <PulseBar />
   </View>
 );
@@ -127,12 +128,12 @@ function Said() {
       </Words>
       {undo && (
         <Button kind="quiet" onPress={() => (undo(), hush())}>
-          Undo
+          {WORDS.undo}
         </Button>
       )}
       {said && (
         <Button kind="quiet" onPress={hush}>
-          OK
+          {WORDS.ok}
         </Button>
       )}
     </Row>

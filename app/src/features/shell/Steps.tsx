@@ -8,6 +8,7 @@ import { useStore } from 'zustand';
 import { stepWords } from '@hovlix/core/show';
 import { useConnections, useDraft, useHovlix, type Hovlix } from '../../host/hovlix';
 import { Row, Words } from '../../ui/pieces';
+import { WORDS } from './words';
 
 /** One step that can be taken, and what it is called. */
 export type Steps = {
@@ -56,11 +57,11 @@ export function StepPills() {
   if (!undo && !redo) return null;
   return (
     <Row position="absolute" left={6} top={0} theme="dark" maxWidth="52%">
-      <Pill label={undo ? `Undo: ${undo}` : 'Undo'} off={!undo} onPress={back} words={undo}>
+      <Pill label={undo ? WORDS.undo2(undo) : WORDS.undo} off={!undo} onPress={back} words={undo}>
         <Undo2 size={16} color="#f3edf7" aria-hidden />
       </Pill>
       {redo && (
-        <Pill label={`Redo: ${redo}`} onPress={again}>
+        <Pill label={WORDS.redo(redo)} onPress={again}>
           <Redo2 size={16} color="#f3edf7" aria-hidden />
         </Pill>
       )}

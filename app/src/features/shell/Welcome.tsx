@@ -8,6 +8,7 @@ import { useSession } from '../../host/session';
 import { FileButton } from '../../ui/FileButton';
 import { useOpenFile } from '../../ui/use-open-file';
 import { Button, ButtonText, Column, Quiet, Title, Words } from '../../ui/pieces';
+import { WORDS } from './words';
 
 /** True while nothing is on and nobody said what should be. */
 export function useIsEmpty(): boolean {
@@ -28,29 +29,27 @@ export function Welcome() {
     setBusy(false);
     if (problem) say(wordsFor(problem), { tone: 'bad' });
   };
-  if (busy) return <Quiet padding={24}>Opening the demo …</Quiet>;
+  if (busy) return <Quiet padding={24}>{WORDS.openingTheDemo}</Quiet>;
   return (
     <View flex={1} justifyContent="center" padding={24}>
       <Column gap={14} maxWidth={420} width="100%" marginHorizontal="auto" alignItems="stretch">
         <Title render="h1" margin={0} fontSize={34} lineHeight={38}>
-          Your light show starts here
+          {WORDS.yourLightShow}
         </Title>
-        <Words color="$quiet">
-          Add your lamps, bring in your songs, and the light follows the music. Everything stays on this device.
-        </Words>
+        <Words color="$quiet">{WORDS.addYourLamps}</Words>
         {may ? (
           <>
-            <Button kind="primary" onPress={() => void shows.begin('My show')}>
-              Begin my own show
+            <Button kind="primary" onPress={() => void shows.begin(WORDS.myShow)}>
+              {WORDS.beginMyOwn}
             </Button>
-            <Button onPress={() => void demo()}>Look around in the demo</Button>
-            <FileButton label="Open a .hovlix file" accept=".hovlix" onFiles={open}>
-              <ButtonText>Open a file</ButtonText>
+            <Button onPress={() => void demo()}>{WORDS.lookAroundDemo}</Button>
+            <FileButton label={WORDS.openHovlixFile} accept=".hovlix" onFiles={open}>
+              <ButtonText>{WORDS.openAFile}</ButtonText>
             </FileButton>
           </>
         ) : (
           <Text fontFamily="$body" color="$text">
-            No show is on yet. Whoever is at the computer begins one or opens one; it will be here at once.
+            {WORDS.noShowYet}
           </Text>
         )}
       </Column>

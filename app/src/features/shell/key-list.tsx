@@ -2,6 +2,7 @@
 
 import { View } from '@tamagui/core';
 import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
+import { WORDS } from './words';
 
 const KEYS = [
   ['Space', 'play or pause the song'],
@@ -11,19 +12,19 @@ const KEYS = [
   ['1 – 9, Q …', 'the pads of the bank, as they show it'],
   ['N, P', 'next and previous look of the bank'],
   ['G, H', 'on in the set list, and back'],
-  ['Shift G, H', 'next and previous song of the set'],
+  [WORDS.shiftGH, 'next and previous song of the set'],
   ['← →', 'walk the bars of a lead sheet'],
-  ['Shift ← →', 'choose several bars'],
-  ['Ctrl or ⌘ C, V', 'copy the chosen bars, and paste them'],
-  ['Ctrl or ⌘ Z', 'undo'],
-  ['Ctrl or ⌘ Shift Z', 'redo'],
+  [WORDS.shift, 'choose several bars'],
+  [WORDS.ctrlOrC, 'copy the chosen bars, and paste them'],
+  [WORDS.ctrlOrZ, 'undo'],
+  [WORDS.ctrlOrShift, 'redo'],
   ['Enter', 'press what has the focus'],
   ['?', 'this list'],
 ] as const;
 
 export function KeyList({ onClose }: { readonly onClose: () => void }) {
   return (
-    <View position="absolute" right={12} top={12} zIndex={30} role="dialog" aria-label="Keys" maxWidth="94%">
+    <View position="absolute" right={12} top={12} zIndex={30} role="dialog" aria-label={WORDS.keys} maxWidth="94%">
       <Column
         backgroundColor="$raised"
         borderWidth={1}
@@ -34,8 +35,8 @@ export function KeyList({ onClose }: { readonly onClose: () => void }) {
         boxShadow="0 12px 40px rgba(0,0,0,0.4)"
       >
         <Row justifyContent="space-between" gap={24}>
-          <Title fontSize={22}>Keys</Title>
-          <Button onPress={onClose}>Close</Button>
+          <Title fontSize={22}>{WORDS.keys}</Title>
+          <Button onPress={onClose}>{WORDS.close}</Button>
         </Row>
         {KEYS.map(([key, does]) => (
           <Row key={key} gap={16}>

@@ -12,6 +12,7 @@ import { named, Typed } from '../../ui/form';
 import { Hold } from '../../ui/Hold';
 import { Button, Column, Quiet, Row } from '../../ui/pieces';
 import { Sheet } from '../../ui/Sheet';
+import { WORDS } from './words';
 
 type Props = { readonly entry: ShowEntry; readonly on: boolean; readonly onClose: () => void };
 
@@ -34,18 +35,18 @@ export function ShowSheet({ entry, on, onClose }: Props) {
     const open = document.store.getState().copy;
     const kept = open?.show.id === entry.id ? undefined : await repository.load(entry.id);
     const copy = open?.show.id === entry.id ? open : kept?.ok ? kept.value : undefined;
-    if (!copy) return say('That show cannot be read here.', { tone: 'bad' });
+    if (!copy) return say(WORDS.showCannotRead, { tone: 'bad' });
     const file = fileNameOf(copy.show.name);
     saveFile(file, await bundleOf(copy, musicOf), 'application/zip');
     await repository.exported(entry.id);
     await shows.refresh();
-    say(`Exported as ${file}`);
+    say(WORDS.exportedAs(file));
   };
   const remove = async () => {
     const problem = await shows.remove(entry.id);
     if (problem) return say(wordsFor(problem), { tone: 'bad' });
     onClose();
-    say(`“${entry.name}” is deleted.`, { undo: () => void shows.bringBack(entry.id).then(done()) });
+    say(WORDS.isDeleted(entry.name), { undo: () => void shows.bringBack(entry.id).then(done()) });
   };
   // Nobody else is known to have what would be lost.
   const only = entry.id !== DEMO && entry.exported !== entry.head;
@@ -54,40 +55,40 @@ export function ShowSheet({ entry, on, onClose }: Props) {
       <Column gap={10} alignItems="flex-start">
         {(!on || here) && may && (
           <Button kind="primary" onPress={() => open(shows.putOn(entry.id))}>
-            Put this show on
+            {WORDS.putShow}
           </Button>
         )}
         {!on && (
           <>
-            <Button onPress={() => open(shows.lookInto(entry.id))}>Only look into it here</Button>
-            <Quiet>Its light is on this screen alone; the stage keeps what it has.</Quiet>
+            <Button onPress={() => open(shows.lookInto(entry.id))}>{WORDS.onlyLookInto}</Button>
+            <Quiet>{WORDS.itsLightScreen}</Quiet>
           </>
         )}
       </Column>
       {(may || !on) && (
         <Typed
-          label="Name"
+          label={WORDS.name}
           value={entry.name}
           read={named}
           onChange={(name) => void shows.rename(entry.id, name).then(done())}
         />
       )}
       <Row gap={8} flexWrap="wrap">
-        <Button onPress={() => void exportShow()}>Export</Button>
+        <Button onPress={() => void exportShow()}>{WORDS.export}</Button>
         <Button onPress={() => void shows.duplicate(entry.id).then(done(`A copy of “${entry.name}” is in the list.`))}>
-          Duplicate
+          {WORDS.duplicate}
         </Button>
       </Row>
       {on ? (
-        <Quiet>It is open. Put another show on first, then this one can be deleted.</Quiet>
+        <Quiet>{WORDS.openPutAnother}</Quiet>
       ) : only ? (
         <Column gap={6} alignItems="flex-start">
-          <Hold onHeld={() => void remove()}>Hold to delete</Hold>
-          <Quiet>No file of it was written since it was changed last: this may be the only copy.</Quiet>
+          <Hold onHeld={() => void remove()}>{WORDS.holdToDelete}</Hold>
+          <Quiet>{WORDS.noFileWas}</Quiet>
         </Column>
       ) : (
         <Row>
-          <Button onPress={() => void remove()}>Delete</Button>
+          <Button onPress={() => void remove()}>{WORDS.delete}</Button>
         </Row>
       )}
     </Sheet>

@@ -21,6 +21,7 @@ import { useOpenFile } from '../../ui/use-open-file';
 import { Portrait } from './Portrait';
 import { ShowSheet } from './ShowSheet';
 import { sizeText } from './model';
+import { WORDS } from './words';
 
 export function ShowsPlace() {
   const app = useHovlix();
@@ -39,20 +40,20 @@ export function ShowsPlace() {
   const opened = shown.find(({ id }) => id === chosen);
   return (
     <ScrollArea>
-      <PlaceHead title="Shows">
-        <Button label="Settings" kind="quiet" onPress={() => router.push('/settings')}>
+      <PlaceHead title={WORDS.shows}>
+        <Button label={WORDS.settings} kind="quiet" onPress={() => router.push('/settings')}>
           <Settings size={20} color={palette.text} aria-hidden />
         </Button>
-        <FileButton label="Open a .hovlix file" accept=".hovlix" onFiles={openFile}>
+        <FileButton label={WORDS.openHovlixFile} accept=".hovlix" onFiles={openFile}>
           <FolderOpen size={18} color={palette.text} aria-hidden />
-          <ButtonText>Open a file</ButtonText>
+          <ButtonText>{WORDS.openAFile}</ButtonText>
         </FileButton>
       </PlaceHead>
       <Column paddingHorizontal={12} gap={12}>
         {may && (
           <Row>
-            <Button kind="primary" onPress={() => void app.shows.begin('My show')}>
-              Begin my own show
+            <Button kind="primary" onPress={() => void app.shows.begin(WORDS.myShow)}>
+              {WORDS.beginMyOwn}
             </Button>
           </Row>
         )}
@@ -75,7 +76,7 @@ export function ShowsPlace() {
         </div>
         {!shown.some(({ id }) => id === DEMO) && (
           <Row>
-            <Button onPress={() => void app.shows.openDemo()}>Look around in the demo</Button>
+            <Button onPress={() => void app.shows.openDemo()}>{WORDS.lookAroundDemo}</Button>
           </Row>
         )}
         <Room />
@@ -99,7 +100,7 @@ function ShowCard({ entry, on, onOpen, onMore }: CardProps) {
     <View borderRadius={14} overflow="hidden" backgroundColor="$raised" borderWidth={2} borderColor={on ? '$doing' : '$raised'}>
       <View
         render="button"
-        aria-label={`Open ${entry.name}`}
+        aria-label={WORDS.open(entry.name)}
         onPress={onOpen}
         padding={0}
         borderWidth={0}
@@ -123,11 +124,10 @@ function ShowCard({ entry, on, onOpen, onMore }: CardProps) {
               <Text fontWeight="600" color="$doingText">
                 {state} ·{' '}
               </Text>
-            )}
-            changed {ago(entry.changedAt)}
+            )}{WORDS.changed}{ago(entry.changedAt)}
           </Quiet>
         </Column>
-        <Button label={`More about ${entry.name}`} kind="quiet" onPress={onMore}>
+        <Button label={WORDS.moreAbout(entry.name)} kind="quiet" onPress={onMore}>
           ⋯
         </Button>
       </Row>
@@ -143,7 +143,7 @@ function Resume() {
   if (!show || !left.includes(show.id) || !nextStep(show, true)) return null;
   return (
     <Row>
-      <Button onPress={() => leavePath(show.id, false)}>Go on with the first steps</Button>
+      <Button onPress={() => leavePath(show.id, false)}>{WORDS.goFirstSteps}</Button>
     </Row>
   );
 }
@@ -159,14 +159,9 @@ function Room() {
       <View height={6} borderRadius={3} backgroundColor="$well" overflow="hidden" aria-hidden>
         <View height={6} width={`${Math.max(1, Math.round((100 * room.usage) / room.quota))}%`} backgroundColor={nearly ? '$warn' : '$quiet'} />
       </View>
-      <Quiet>
-        {sizeText(room.usage)} kept on this device, {sizeText(left)} left.
-        {room.persisted ? ' The browser keeps it for good.' : ''}
-      </Quiet>
+      <Quiet>{WORDS.keptDeviceLeft(sizeText(room.usage), sizeText(left), room.persisted ? ' The browser keeps it for good.' : '')}</Quiet>
       {nearly && (
-        <Words color="$warn" role="alert">
-          Storage on this device is almost full. Export shows you do not need here, then delete them.
-        </Words>
+        <Words color="$warn" role="alert">{WORDS.storageDeviceAlmost}</Words>
       )}
     </Column>
   ); // prettier-ignore
@@ -177,7 +172,7 @@ const count = (n: number, what: string): string => `${n} ${what}${n === 1 ? '' :
 function ago(ms: number): string {
   const minutes = Math.round((Date.now() - ms) / 60_000);
   if (minutes < 1) return 'just now';
-  if (minutes < 60) return `${minutes} min ago`;
+  if (minutes < 60) return WORDS.minAgo(minutes);
   const date = new Date(ms);
   const today = date.toDateString() === new Date().toDateString();
   return today

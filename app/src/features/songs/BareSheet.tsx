@@ -9,10 +9,11 @@ import { Choose, decimal, named, Pair, Typed, wholeNumber } from '../../ui/form'
 import { Button, Quiet, Row } from '../../ui/pieces';
 import { Sheet } from '../../ui/Sheet';
 import { METERS, type MeterName } from './model';
+import { WORDS } from './words';
 
 export function BareSheet({ onClose }: { readonly onClose: () => void }) {
   const { document } = useHovlix();
-  const [title, setTitle] = useState('New song');
+  const [title, setTitle] = useState(WORDS.newSong);
   const [bpm, setBpm] = useState(120);
   const [bars, setBars] = useState(64);
   const [meter, setMeter] = useState<MeterName>('4/4');
@@ -24,22 +25,22 @@ export function BareSheet({ onClose }: { readonly onClose: () => void }) {
     router.push(`/songs/${added.id}`);
   };
   return (
-    <Sheet title="Song without music" onClose={onClose}>
-      <Typed label="Title" value={title} read={named} onChange={setTitle} />
+    <Sheet title={WORDS.songWithoutMusic} onClose={onClose}>
+      <Typed label={WORDS.title} value={title} read={named} onChange={setTitle} />
       <Pair>
-        <Typed label="Tempo, beats a minute" value={bpm} read={decimal(20, 400)} onChange={setBpm} numeric />
-        <Typed label="Bars" value={bars} read={wholeNumber(1, 2000)} onChange={setBars} numeric />
+        <Typed label={WORDS.tempoBeatsMinute} value={bpm} read={decimal(20, 400)} onChange={setBpm} numeric />
+        <Typed label={WORDS.bars} value={bars} read={wholeNumber(1, 2000)} onChange={setBars} numeric />
       </Pair>
       <Choose
-        label="Meter"
+        label={WORDS.meter}
         value={meter}
         choices={METERS.map((value) => ({ value, name: value }))}
         onChoose={setMeter}
       />
-      <Quiet>For songs you play to a click, or with no recording. The click is in Bars and tempo.</Quiet>
+      <Quiet>{WORDS.songsYouPlay}</Quiet>
       <Row>
         <Button kind="primary" onPress={add}>
-          Add song
+          {WORDS.addSong}
         </Button>
       </Row>
     </Sheet>

@@ -6,6 +6,7 @@ import { useHovlix } from '../../host/hovlix';
 import { Row } from '../../ui/pieces';
 import { Stepper } from '../../ui/Stepper';
 import { alike, type SomeClips } from './clip-edits';
+import { WORDS } from './words';
 
 const SPEEDS = [0.125, 0.25, 0.5, 0.75, 1, 1.5, 2, 3, 4, 8].filter((one) => one >= CLIP_SPEEDS.least && one <= CLIP_SPEEDS.most); // prettier-ignore
 const LEVELS = [0.05, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1];
@@ -31,37 +32,37 @@ export function ClipChange({ song, lane, clips }: Props) {
   };
   const shown = (values: readonly number[], words: string) => (alike(values) ? words : 'mixed');
   return (
-    <Row gap={12} flexWrap="wrap" paddingHorizontal={16} role="group" aria-label="How the clip plays its look">
+    <Row gap={12} flexWrap="wrap" paddingHorizontal={16} role="group" aria-label={WORDS.howClipPlays}>
       <Stepper
-        name="Speed"
+        name={WORDS.speed}
         value={shown(
           clips.map((one) => one.speed ?? 1),
           `× ${Math.round(speed * 1000) / 1000}`,
         )}
-        less="Slower"
-        more="Faster"
+        less={WORDS.slower}
+        more={WORDS.faster}
         onLess={step(SPEEDS, speed, -1, (to) => ({ speed: to }))}
         onMore={step(SPEEDS, speed, 1, (to) => ({ speed: to }))}
       />
       <Stepper
-        name="Level"
+        name={WORDS.level}
         value={shown(
           clips.map((one) => one.level ?? 1),
           `${Math.round(level * 100)} %`,
         )}
-        less="Dimmer"
-        more="Brighter"
+        less={WORDS.dimmer}
+        more={WORDS.brighter}
         onLess={step(LEVELS, level, -1, (to) => ({ level: to }))}
         onMore={step(LEVELS, level, 1, (to) => ({ level: to }))}
       />
       <Stepper
-        name="Colours turned"
+        name={WORDS.coloursTurned}
         value={shown(
           clips.map((one) => one.turn ?? 0),
           `${turn > 0 ? '+' : ''}${String(turn).replace('-', '−')}°`,
         )}
-        less="Turn the colours back"
-        more="Turn the colours on"
+        less={WORDS.turnColoursBack}
+        more={WORDS.turnColours}
         onLess={() => turned(-TURN_STEP)}
         onMore={() => turned(TURN_STEP)}
       />

@@ -9,6 +9,7 @@ import { useHovlix } from '../../host/hovlix';
 import { Column, Quiet, Row, Words } from '../../ui/pieces';
 import { Stepper } from '../../ui/Stepper';
 import { alike, type SomeClips } from './clip-edits';
+import { WORDS } from './words';
 
 const FADES = [0, 0.25, 0.5, 1, 2, 4, 8, 16];
 
@@ -44,10 +45,10 @@ export function ClipFades({
           {stops}
         </Words>
       )}
-      {single && <Quiet numberOfLines={1}>{look?.name ?? 'Dark'} comes and goes in</Quiet>}
+      {single && <Quiet numberOfLines={1}>{WORDS.comesGoes(look?.name ?? 'Dark')}</Quiet>}
       <Row gap={12} flexWrap="wrap">
-        <Fade name="Fade in" values={fades('fadeIn')} onChange={(fadeIn) => change({ fadeIn })} />
-        <Fade name="Fade out" values={fades('fadeOut')} onChange={(fadeOut) => change({ fadeOut })} />
+        <Fade name={WORDS.fadeIn} values={fades('fadeIn')} onChange={(fadeIn) => change({ fadeIn })} />
+        <Fade name={WORDS.fadeOut} values={fades('fadeOut')} onChange={(fadeOut) => change({ fadeOut })} />
       </Row>
     </Column>
   );
@@ -57,8 +58,8 @@ export function ClipFades({
 function stopsWords(song: Song, clip: Clip, chase: Chase): string | undefined {
   const left = darkBeats(song, clip, chase);
   if (!(left > 1e-3)) return undefined;
-  const runs = chase.loops === 1 ? 'one run' : `${chase.loops} runs`;
-  return `${chase.name} stops after ${runs}: the last ${counted(left, 'beat')} ${left === 1 ? 'is' : 'are'} dark. With 0 runs it loops.`;
+  const runs = chase.loops === 1 ? 'one run' : WORDS.runs(chase.loops);
+  return WORDS.stopsAfterLast(chase.name, runs, counted(left, 'beat'), left === 1 ? 'is' : 'are');
 }
 
 type FadeProps = {
@@ -75,8 +76,8 @@ function Fade({ name, values, onChange }: FadeProps) {
     <Stepper
       name={name}
       value={alike(values) ? `${value} ${value === 1 ? 'beat' : 'beats'}` : 'mixed'}
-      less={`${name} shorter`}
-      more={`${name} longer`}
+      less={WORDS.shorter(name)}
+      more={WORDS.longer(name)}
       onLess={below === undefined ? undefined : () => onChange(below)}
       onMore={above === undefined ? undefined : () => onChange(above)}
     />

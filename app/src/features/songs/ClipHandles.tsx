@@ -2,6 +2,7 @@
 
 import { useRef, type PointerEvent } from 'react';
 import { usePalette } from '../../ui/palette';
+import { WORDS } from './words';
 
 export type Part = 'whole' | 'end';
 
@@ -50,7 +51,7 @@ function Handle({
   return (
     <div
       data-handle={part}
-      title={part === 'whole' ? 'Drag to move the look' : 'Drag to make it longer or shorter'}
+      title={part === 'whole' ? WORDS.dragMoveLook : WORDS.dragMakeLonger}
       onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
       onPointerMove={(event) => move(event, false)}
       onPointerUp={(event) => move(event, true)}

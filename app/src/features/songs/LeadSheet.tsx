@@ -30,6 +30,7 @@ import { touches, useHeldClip } from './use-held-clip';
 import { usePerLine } from './use-lines';
 import { usePlayhead } from './use-playhead';
 import { rangeText, tapped, type BarRange } from './model';
+import { WORDS } from './words';
 
 /** At both sides of the lines, in pixels. */
 const MARGIN = 12;
@@ -42,10 +43,10 @@ export function LeadSheet({ id }: { readonly id: string }) {
   if (!song)
     return (
       <Column padding={24} gap={12} alignItems="flex-start">
-        <Title render="h1">This song is not in the show</Title>
-        <Words>It may have been removed, or belongs to another show on this device.</Words>
+        <Title render="h1">{WORDS.songNotShow}</Title>
+        <Words>{WORDS.mayHaveBeen}</Words>
         <Button kind="primary" onPress={() => router.replace('/songs')}>
-          To the songs
+          {WORDS.toTheSongs}
         </Button>
       </Column>
     );
@@ -194,8 +195,8 @@ function Sheet({ song }: { readonly song: Song }) {
               <View width={320} borderLeftWidth={1} borderColor="$line" minHeight={0}>
                 {tray ?? (
                   <Column padding={24} gap={8}>
-                    <Words fontWeight="600">Tap bars to light them</Words>
-                    <Words color="$quiet">Choose a bar, tap a second one to stretch to it, then pick a look.</Words>
+                    <Words fontWeight="600">{WORDS.tapBarsLight}</Words>
+                    <Words color="$quiet">{WORDS.chooseBarTap}</Words>
                   </Column>
                 )}
               </View>
@@ -210,10 +211,10 @@ function Sheet({ song }: { readonly song: Song }) {
           x={pressed.x}
           y={pressed.y}
           entries={[
-            { name: 'Play from here', onPress: () => playFrom(app.player, song, range.first) },
-            { name: 'Copy', onPress: () => copyBars(song, range) },
-            ...(copied ? [{ name: `Paste ${rangeText(copied).toLowerCase()}`, onPress: () => paste(range) }] : []),
-            { name: 'Clear all lanes', onPress: () => clearAll(range) },
+            { name: WORDS.playFromHere, onPress: () => playFrom(app.player, song, range.first) },
+            { name: WORDS.copy, onPress: () => copyBars(song, range) },
+            ...(copied ? [{ name: WORDS.paste(rangeText(copied).toLowerCase()), onPress: () => paste(range) }] : []),
+            { name: WORDS.clearAllLanes, onPress: () => clearAll(range) },
             { name: 'Close-up', onPress: () => setEnlarged(range) },
           ]}
           onClose={closeMenu}

@@ -5,6 +5,7 @@ import { freshId } from '../../host/fresh-id';
 import { useHovlix, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { Button, Quiet, Row } from '../../ui/pieces';
+import { WORDS } from './words';
 
 /** Looks that take turns: more of them would make no picture anybody remembers. */
 const MOST_LOOKS = 6;
@@ -19,14 +20,12 @@ export function LightIt({ song }: { readonly song: Song }) {
     const ids = looks.slice(0, MOST_LOOKS).map(({ id }) => id);
     const clips = looksInTurn(song, ids, freshId);
     document.together(clips.map((clip) => ({ type: 'lay-clip', song: song.id, lane: lane.id, clip })));
-    say('The song has light. Press play, then change what you like.', { undo: document.takingBack() });
+    say(WORDS.songHasLight, { undo: document.takingBack() });
   };
   return (
     <Row gap={10} paddingHorizontal={16} paddingVertical={8} backgroundColor="$raised" borderBottomWidth={1} borderColor="$line">
-      <Quiet flex={1}>This song has no light yet. Tap bars and lay looks, or let yours take turns.</Quiet>
-      <Button kind="primary" onPress={light}>
-        Light it with my looks
-      </Button>
+      <Quiet flex={1}>{WORDS.songHasNo}</Quiet>
+      <Button kind="primary" onPress={light}>{WORDS.lightMyLooks}</Button>
     </Row>
   ); // prettier-ignore
 }

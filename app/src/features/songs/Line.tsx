@@ -12,6 +12,7 @@ import { CLIPS_TOP, LINE_GAP, lineHeight, mainLane, otherLanes, ROW_HEIGHT, ROWS
 import { Pin } from './Pin';
 import { SectionHead } from './SectionHead';
 import { barLabel, barsOfBeat, clipBoxes, tickColour, type BarRange } from './model';
+import { WORDS } from './words';
 
 type Props = {
   readonly song: Song;
@@ -81,7 +82,7 @@ const Line = memo(function Line({ song, first, count, perLine, width, peaks, ran
           <button
             key={bar}
             type="button"
-            aria-label={`Bar ${barLabel(bar)}`}
+            aria-label={WORDS.bar(barLabel(bar))}
             aria-pressed={chosen}
             data-bar={bar}
             onClick={() => onBar(bar)}

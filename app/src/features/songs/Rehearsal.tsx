@@ -12,6 +12,7 @@ import { usePalette } from '../../ui/palette';
 import { Button, Row, Words } from '../../ui/pieces';
 import { Segments } from '../../ui/Segments';
 import { barLabel, barOfTime, rangeText, type BarRange } from './model';
+import { WORDS } from './words';
 
 const RATES = [
   { value: '0.5', name: '50 %' },
@@ -37,7 +38,7 @@ export function LoopButton({ song, range }: { readonly song: Song; readonly rang
   };
   return (
     <Button onPress={press} pressed={on}>
-      Loop
+      {WORDS.loop}
     </Button>
   );
 }
@@ -73,19 +74,19 @@ export function Rehearsal({ song }: { readonly song: Song }) {
             fontWeight="600"
             whiteSpace="nowrap"
             testID="loop"
-            aria-label={`Looping ${rangeText(range).toLowerCase()}`}
+            aria-label={WORDS.looping(rangeText(range).toLowerCase())}
           >
             {barLabel(range.first)} – {barLabel(range.last)}
           </Words>
-          <Button label="End the loop" kind="quiet" onPress={() => player.loopOver(null)}>
+          <Button label={WORDS.endTheLoop} kind="quiet" onPress={() => player.loopOver(null)}>
             <X size={18} color={palette.text} aria-hidden />
           </Button>
         </Row>
       ) : (
-        <Words>Slower</Words>
+        <Words>{WORDS.slower}</Words>
       )}
       <Segments
-        label="Speed of the music"
+        label={WORDS.speedMusic}
         value={String(rate)}
         choices={RATES}
         onChoose={(value) => player.slow(Number(value))}

@@ -5,6 +5,7 @@ import { rehearsalMark, type Song } from '@hovlix/core/song';
 import { useTints } from '../../ui/palette';
 import { Words } from '../../ui/pieces';
 import { HEAD_HEIGHT } from './lines';
+import { WORDS } from './words';
 
 /** What a section is called and what the light should do there; pressed, it chooses all of its bars. */
 export function SectionHead({
@@ -21,7 +22,7 @@ export function SectionHead({
   return (
     <View
       render="button"
-      aria-label={`Choose ${section.name}`}
+      aria-label={WORDS.choose(section.name)}
       onPress={onChoose}
       height={HEAD_HEIGHT}
       width="100%"

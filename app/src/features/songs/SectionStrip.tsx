@@ -7,6 +7,7 @@ import { barsAt, barSpan, rehearsalMark, sectionAt, type Song } from '@hovlix/co
 import { useHovlix } from '../../host/hovlix';
 import { usePalette, useTints } from '../../ui/palette';
 import { ScrollArea } from '../../ui/ScrollArea';
+import { WORDS } from './words';
 
 const LEAST_WIDTH = 44;
 
@@ -42,7 +43,7 @@ export function SectionStrip({ song, onGo }: Props) {
   return (
     <ScrollArea sideways>
       <nav
-        aria-label="Sections"
+        aria-label={WORDS.sections}
         style={{ display: 'flex', minWidth: '100%', width: 'max-content', padding: '0 12px', boxSizing: 'border-box', gap: 3, borderBottom: `1px solid ${palette.line}` }}
       >
         {shown.map((section, i) => {
@@ -54,7 +55,7 @@ export function SectionStrip({ song, onGo }: Props) {
             <View
               key={section.id}
               render="button"
-              aria-label={`Go to ${section.name}`}
+              aria-label={WORDS.goTo(section.name)}
               aria-current={here ? 'true' : undefined}
               onPress={() => onGo(begins)}
               flexGrow={bars}

@@ -20,6 +20,7 @@ import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
 import { clockText } from '../../ui/clock-text';
 import { meterText, songBpm } from './model';
 import { StageFollows } from './StageFollows';
+import { WORDS } from './words';
 
 type HeadProps = {
   readonly song: Song;
@@ -36,14 +37,14 @@ export function SheetHead({ song, onOpen }: HeadProps) {
   return (
     <Column borderBottomWidth={1} borderColor="$line">
       <Row paddingLeft={4} paddingRight={16} paddingVertical={8} gap={4}>
-        <Button label="All songs" kind="quiet" onPress={() => router.push('/songs')}>
+        <Button label={WORDS.allSongs} kind="quiet" onPress={() => router.push('/songs')}>
           <ChevronLeft size={22} color={palette.text} aria-hidden />
         </Button>
         <Column flex={1} minWidth={0}>
           <Title render="h1" margin={0} fontSize={22} lineHeight={27}>
             <View
               render="button"
-              aria-description="About this song"
+              aria-description={WORDS.aboutThisSong}
               disabled={!onOpen}
               onPress={() => onOpen?.('about')}
               flexDirection="row"
@@ -65,7 +66,7 @@ export function SheetHead({ song, onOpen }: HeadProps) {
           </Title>
           <View
             render="button"
-            aria-label="Bars and tempo"
+            aria-label={WORDS.barsAndTempo}
             disabled={!onOpen}
             onPress={() => onOpen?.('time')}
             flexDirection="row"
@@ -80,17 +81,13 @@ export function SheetHead({ song, onOpen }: HeadProps) {
             overflow="hidden"
           >
             {onOpen && <Metronome size={16} color={palette.quiet} aria-hidden />}
-            {wide && (
-              <Figures whiteSpace="nowrap">
-                {songBpm(song).toFixed(1)} bpm · {meterText(song)} ·
-              </Figures>
-            )}
+            {wide && <Figures whiteSpace="nowrap">{WORDS.bpm(songBpm(song).toFixed(1), meterText(song))}</Figures>}
             <Position song={song} />
           </View>
         </Column>
         <StageFollows />
         {onOpen && (
-          <Button label="Lanes" kind="quiet" onPress={() => onOpen('lanes')}>
+          <Button label={WORDS.lanes} kind="quiet" onPress={() => onOpen('lanes')}>
             <Layers size={22} color={palette.text} aria-hidden />
           </Button>
         )}
@@ -131,7 +128,7 @@ export function PlayButton({ song, size = 56 }: { readonly song: Song; readonly 
   return (
     <View
       render="button"
-      aria-label={playing ? 'Pause' : 'Play'}
+      aria-label={playing ? WORDS.pause : WORDS.play}
       onPress={() => togglePlay(app, song)}
       width={size}
       height={size}

@@ -8,13 +8,14 @@ import { useHovlix, useMay, usePlays, useShow } from '../../host/hovlix';
 import { Choose } from '../../ui/form';
 import { Column, Figures, Quiet, Words } from '../../ui/pieces';
 import { Stepper } from '../../ui/Stepper';
+import { WORDS } from './words';
 
 const THEN = [
-  { value: 'before', name: 'Bring back the looks from before' },
-  { value: 'hold', name: 'Hold the last light' },
-  { value: 'dark', name: 'Fade to dark' },
-  { value: 'look', name: 'Fade to a look' },
-  { value: 'next', name: 'Play the next song' },
+  { value: 'before', name: WORDS.bringBackLooks },
+  { value: 'hold', name: WORDS.holdLastLight },
+  { value: 'dark', name: WORDS.fadeToDark },
+  { value: 'look', name: WORDS.fadeLook },
+  { value: 'next', name: WORDS.playNextSong },
 ] as const;
 type Then = (typeof THEN)[number]['value'];
 
@@ -40,24 +41,24 @@ export function SongEnd({ song, onBar }: Props) {
     else set({ then: value });
   };
   const name = THEN.find(({ value }) => value === then)!.name;
-  if (!may) return <Quiet paddingVertical={12}>After the song: {name.toLowerCase()}.</Quiet>;
+  if (!may) return <Quiet paddingVertical={12}>{WORDS.afterTheSong(name.toLowerCase())}</Quiet>;
   const shorter = FADES.findLast((one) => one < fade - 1e-9);
   const longer = FADES.find((one) => one > fade + 1e-9);
   const fades = (to: number | undefined) =>
     to !== undefined && ending && 'fade' in ending ? () => set({ ...ending, fade: to }) : undefined;
   return (
-    <Column gap={10} paddingVertical={16} maxWidth={440} role="group" aria-label="After the song">
+    <Column gap={10} paddingVertical={16} maxWidth={440} role="group" aria-label={WORDS.afterTheSong2}>
       <Remarks song={song} onBar={onBar} />
       <Choose
-        label="After the song"
+        label={WORDS.afterTheSong2}
         value={then}
         choices={THEN.filter(({ value }) => value !== 'look' || looks.length > 0)}
-        hint={then === 'next' ? (next ? `“${next.title}” comes next.` : 'This is the last song: the last light stays.') : undefined}
+        hint={then === 'next' ? (next ? WORDS.comesNext(next.title) : WORDS.lastSongLast) : undefined}
         onChoose={choose}
       />
       {ending?.then === 'look' && (
         <Choose
-          label="The look after the song"
+          label={WORDS.lookAfterSong}
           value={ending.look as string}
           choices={looks.map((look) => ({ value: look.id as string, name: look.name }))}
           onChoose={(look) => set({ ...ending, look: look as typeof ending.look })}
@@ -65,10 +66,10 @@ export function SongEnd({ song, onBar }: Props) {
       )}
       {ending && 'fade' in ending && (
         <Stepper
-          name="Fade after the song"
+          name={WORDS.fadeAfterSong}
           value={`${ending.fade} s`}
-          less="Fade after the song shorter"
-          more="Fade after the song longer"
+          less={WORDS.fadeAfterSongShorter}
+          more={WORDS.fadeAfterSongLonger}
           onLess={fades(shorter)}
           onMore={fades(longer)}
         />
@@ -90,8 +91,8 @@ function Remarks({ song, onBar }: Props) {
   }, [show, song]);
   if (remarks.length === 0) return null;
   return (
-    <Column gap={4} role="group" aria-label="Worth a look">
-      <Words fontWeight="600">Worth a look</Words>
+    <Column gap={4} role="group" aria-label={WORDS.worthALook}>
+      <Words fontWeight="600">{WORDS.worthALook}</Words>
       {remarks.map(({ bar, text }) => (
         <View
           key={`${bar} ${text}`}
@@ -108,7 +109,7 @@ function Remarks({ song, onBar }: Props) {
           cursor={bar === null ? 'default' : 'pointer'}
         >
           <Figures width={56} flexShrink={0} textAlign="left">
-            {bar === null ? '' : `bar ${bar + 1}`}
+            {bar === null ? '' : WORDS.bar2(bar + 1)}
           </Figures>
           <Words color="$warn" fontSize={14} textAlign="left" flexShrink={1}>
             {text}

@@ -21,6 +21,7 @@ import { meterText, shownSongs, songBpm, SORTS, type SongSort } from './model';
 import { SongSheet } from './about/SongSheet';
 import { IntakeList } from './intake/IntakeList';
 import { useBringIn } from './intake/use-bring-in';
+import { WORDS } from './list-words';
 
 const MUSIC = '.wav,.flac,.mp3,.ogg,audio/*,.mid,.midi,.m3u,.m3u8';
 /** From so many songs on, they can be searched and sorted. */
@@ -55,35 +56,35 @@ export function SongsPlace() {
       }}
     >
       <ScrollArea>
-        <PlaceHead title="Songs" under={name} onUnder={() => router.push('/shows')} underLabel={`${name}. All shows`}>
+        <PlaceHead title={WORDS.songs} under={name} onUnder={() => router.push('/shows')} underLabel={WORDS.allShows(name ?? '')}>
           {songs.length >= MANY && (
-            <Button label="Search the songs" kind="quiet" pressed={text !== null} onPress={() => setText(text === null ? '' : null)}>
+            <Button label={WORDS.searchTheSongs} kind="quiet" pressed={text !== null} onPress={() => setText(text === null ? '' : null)}>
               <Search size={20} color={palette.text} aria-hidden />
             </Button>
           )}
           {may && (
-            <FileButton label="Add music" accept={MUSIC} onFiles={bring} multiple primary>
+            <FileButton label={WORDS.addMusic} accept={MUSIC} onFiles={bring} multiple primary>
               <FileMusic size={18} color={palette.onDoing} aria-hidden />
-              <ButtonText kind="primary">Add music</ButtonText>
+              <ButtonText kind="primary">{WORDS.addMusic}</ButtonText>
             </FileButton>
           )}
         </PlaceHead>
         {text !== null && (
           <Column paddingHorizontal={14} paddingBottom={12} gap={8}>
-            <Field label="Search the songs by title or artist" value={text} onChange={setText} placeholder="Title or artist" />
-            <Segments label="Order" value={sort} choices={SORTS} onChoose={setSort} />
+            <Field label={WORDS.searchSongsBy} value={text} onChange={setText} placeholder={WORDS.titleOrArtist} />
+            <Segments label={WORDS.order} value={sort} choices={SORTS} onChoose={setSort} />
           </Column>
         )}
         <IntakeList />
         <View marginHorizontal={12} borderRadius={14} overflow="hidden" backgroundColor="$raised" borderWidth={over ? 2 : 0} borderColor="$doing">
           <SongList songs={songs} shown={shown} sorted={text === null || (text === '' && sort === 'set')} may={may} onMore={setChosen} />
           {songs.length === 0 && <Empty />}
-          {songs.length > 0 && shown.length === 0 && <Quiet padding={20}>No song matches.</Quiet>}
+          {songs.length > 0 && shown.length === 0 && <Quiet padding={20}>{WORDS.noSongMatches}</Quiet>}
         </View>
         {may && (
           <Column paddingHorizontal={20} paddingTop={12} gap={10} alignItems="flex-start">
-            <Quiet>Drop WAV, FLAC, MP3 or OGG files anywhere on this page, a whole folder, a playlist, a MIDI file, or a .hovlix show.</Quiet>
-            <Button onPress={() => setBare(true)}>Song without music</Button>
+            <Quiet>{WORDS.dropWavFlac}</Quiet>
+            <Button onPress={() => setBare(true)}>{WORDS.songWithoutMusic}</Button>
           </Column>
         )}
       </ScrollArea>
@@ -145,8 +146,8 @@ function SongList({ songs, shown, sorted, may, onMore }: ListProps) {
 function Empty() {
   return (
     <Column padding={32} gap={8} alignItems="center">
-      <Words fontWeight="600">No song yet</Words>
-      <Quiet textAlign="center">Add a recording: its tempo, beats and bars are found for you.</Quiet>
+      <Words fontWeight="600">{WORDS.noSongYet}</Words>
+      <Quiet textAlign="center">{WORDS.addRecordingIts}</Quiet>
     </Column>
   );
 }
@@ -165,7 +166,7 @@ function SongRow({
     <Row width="100%">
       <View
         render="button"
-        aria-label={`Open ${song.title}`}
+        aria-label={WORDS.open(song.title)}
         onPress={() => router.push(`/songs/${song.id}`)}
         flex={1}
         minWidth={0}
@@ -192,7 +193,7 @@ function SongRow({
           <Quiet numberOfLines={1}>{[song.by, song.music ? null : 'no music'].filter(Boolean).join(' · ') || ' '}</Quiet>
         </Column>
         <Column alignItems="flex-end">
-          <Figures color="$text">{songBpm(song).toFixed(1)} bpm</Figures>
+          <Figures color="$text">{WORDS.bpm(songBpm(song).toFixed(1))}</Figures>
           <Figures>
             {song.key ? `${song.key} · ` : ''}
             {meterText(song)} · {clockText(song.duration)}
@@ -200,7 +201,7 @@ function SongRow({
         </Column>
       </View>
       {onMore && (
-        <Button label={`More about ${song.title}`} kind="quiet" onPress={onMore}>
+        <Button label={WORDS.moreAbout(song.title)} kind="quiet" onPress={onMore}>
           ⋯
         </Button>
       )}

@@ -2,6 +2,7 @@
 
 import { useHovlix, useLink, useLive, useMay } from '../../host/hovlix';
 import { Chip } from '../../ui/Chip';
+import { WORDS } from './words';
 
 export function StageFollows() {
   const { conducting } = useHovlix();
@@ -12,8 +13,8 @@ export function StageFollows() {
   return (
     <Chip
       small
-      name={on ? 'Stage follows' : 'Stage holds'}
-      label={on ? 'The stage follows this screen' : 'The stage does not follow this screen'}
+      name={on ? WORDS.stageFollows : WORDS.stageHolds}
+      label={on ? WORDS.stageFollowsScreen : WORDS.stageDoesNot}
       on={on}
       onPress={() => conducting.act({ type: 'program', screen: on ? null : conducting.screen })}
     />

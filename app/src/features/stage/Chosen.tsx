@@ -3,6 +3,7 @@
 import { chosenNow, roleName } from '@hovlix/core/live';
 import { useHovlix, useLive, useMay, useShow } from '../../host/hovlix';
 import { Mark } from './Mark';
+import { WORDS } from './words';
 
 export function ChosenMark() {
   const { conducting } = useHovlix();
@@ -11,12 +12,12 @@ export function ChosenMark() {
   const show = useShow((one) => one);
   const roles = show ? chosenNow({ show, live: { chosen } }) : [];
   if (!show || roles.length === 0) return null;
-  const words = `Chosen: ${roles.map((role) => roleName(show, role)).join(', ')}`;
+  const words = WORDS.chosen(roles.map((role) => roleName(show, role)).join(', '));
   return (
     <Mark
       look="full"
       words={words}
-      label={may ? `${words}. Choose none` : words}
+      label={may ? WORDS.chooseNone(words) : words}
       hint={words}
       onPress={may ? () => conducting.act({ type: 'choose', roles: [] }) : undefined}
     />

@@ -13,14 +13,15 @@ import { ChosenMark } from './Chosen';
 import { HeldMark } from './Held';
 import { Mark } from './Mark';
 import { useHealth } from './use-health';
+import { WORDS } from './words';
 
 /** That flashes may come more often than is held to be safe. */
 function FlashMark() {
   const safety = useShow((show) => show.safety);
   if (!safety || (safety.on && safety.most <= SAFE.most)) return null;
-  const words = safety.on ? `up to ${safety.most} flashes a second` : 'flashes not limited';
+  const words = safety.on ? WORDS.upFlashesSecond(safety.most) : 'flashes not limited';
   return (
-    <Mark look="line" words={words} label={`Flash safety: ${words}`} onPress={() => router.push('/gig/flashes')} />
+    <Mark look="line" words={words} label={WORDS.flashSafety(words)} onPress={() => router.push('/gig/flashes')} />
   );
 }
 
@@ -32,9 +33,9 @@ function FrozenMark() {
   if (!frozen) return null;
   const end = () => doAct(app, { act: 'freeze', to: 'off' });
   return may ? (
-    <Mark look="full" words="light frozen · release" label="Light frozen. Release" onPress={end} />
+    <Mark look="full" words={WORDS.lightFrozenRelease} label={WORDS.lightFrozenRelease2} onPress={end} />
   ) : (
-    <Mark look="full" words="light frozen" />
+    <Mark look="full" words={WORDS.lightFrozen} />
   );
 }
 
@@ -49,7 +50,7 @@ function HereMark() {
     <Mark
       look="line"
       words={words}
-      label="Only on this screen. Back to the stage"
+      label={WORDS.onlyScreenBack}
       onPress={() => void app.conducting.lookInto(undefined)}
     />
   ) : (
@@ -78,7 +79,7 @@ export function Health() {
       <View
         render="button"
         aria-expanded={open}
-        aria-label={`Output: ${text}`}
+        aria-label={WORDS.output(text)}
         onPress={() => setOpen(!open)}
         height={44}
         paddingHorizontal={4}
@@ -112,7 +113,7 @@ export function Health() {
       {open && (
         <Column
           role="dialog"
-          aria-label="Master output"
+          aria-label={WORDS.masterOutput}
           width={280}
           padding={16}
           gap={10}
@@ -122,13 +123,13 @@ export function Health() {
           borderColor="$line"
           boxShadow="0 12px 40px rgba(0,0,0,0.5)"
         >
-          <Words fontWeight="600">Master output</Words>
+          <Words fontWeight="600">{WORDS.masterOutput}</Words>
           <Quiet>
             {conductor !== 'server'
               ? 'A web page alone cannot send DMX. Start Hovlix with ./start and open the address it prints.'
               : sending
-                ? 'We are sending. For a dark stage use blackout below; this stops sending altogether.'
-                : 'We send nothing at all. Lamps use their own no-signal setting.'}
+                ? WORDS.weSendingDark
+                : WORDS.weSendNothing}
           </Quiet>
           {conductor === 'server' && may && <MasterOutput />}
         </Column>

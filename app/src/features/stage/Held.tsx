@@ -4,6 +4,7 @@ import { useHovlix, useLive, useMay, type Hovlix } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { Mark } from './Mark';
 import { heldWords } from './model';
+import { WORDS } from './words';
 
 export function HeldMark() {
   const app = useHovlix();
@@ -18,8 +19,8 @@ export function HeldMark() {
   return (
     <Mark
       look="full"
-      words={may ? `${words} · release` : words}
-      label={may ? 'By hand. Release' : 'By hand'}
+      words={may ? WORDS.release(words) : words}
+      label={may ? WORDS.byHandRelease : WORDS.byHand}
       hint={words}
       onPress={may ? release : undefined}
     />

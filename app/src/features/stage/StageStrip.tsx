@@ -5,6 +5,7 @@ import { View } from '@tamagui/core';
 import { useHovlix } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { Health } from './Health';
+import { WORDS } from './words';
 
 /** @param children lies over the picture's left corner. */
 export function StageStrip({ height, children }: { readonly height: number; readonly children?: ReactNode }) {
@@ -32,11 +33,18 @@ export function StageStrip({ height, children }: { readonly height: number; read
   }, [light]);
 
   return (
-    <View render="section" aria-label="Stage" height={height} backgroundColor="#0b090f" position="relative" zIndex={25}>
+    <View
+      render="section"
+      aria-label={WORDS.stage}
+      height={height}
+      backgroundColor="#0b090f"
+      position="relative"
+      zIndex={25}
+    >
       <canvas
         ref={canvas}
         role="img"
-        aria-label="The stage as it is lit now"
+        aria-label={WORDS.stageAsLit}
         style={{ width: '100%', height: '100%', display: 'block' }}
         data-testid="stage"
       />

@@ -8,7 +8,7 @@ import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { clockText } from '../../../ui/clock-text';
 import { Segments } from '../../../ui/Segments';
 import { Slider } from '../../../ui/Slider';
-import { artistAndTitle, STAND_IN } from './words';
+import { artistAndTitle, STAND_IN, WORDS } from './words';
 
 type Props = {
   readonly number: number;
@@ -80,7 +80,7 @@ function Transport({ deck, beat, does }: PartProps) {
   return (
     <Row gap={8} flexWrap="wrap">
       <Button kind="primary" onPress={() => does({ do: deck.playing ? 'pause' : 'play' })}>
-        {deck.playing ? 'Pause' : 'Play'}
+        {deck.playing ? WORDS.pause : WORDS.play}
       </Button>
       <Button onPress={() => does({ do: 'cue' })}>{STAND_IN.cue}</Button>
       <Button onPress={() => does({ do: 'jog', by: -beat })}>{STAND_IN.back}</Button>

@@ -11,7 +11,7 @@ import { Choose, Typed, wholeNumber } from '../../../ui/form';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Words } from '../../../ui/pieces';
 import { Switch } from '../../../ui/Switch';
-import { artistAndTitle, deckWords, PLAYER } from './words';
+import { artistAndTitle, deckWords, PLAYER, WORDS } from './words';
 
 type Deck = PlayerReport['decks'][number];
 
@@ -25,7 +25,7 @@ export function PlayerCard({ status }: { readonly status: Status }) {
       title={PLAYER.title}
       action={
         <Button label={PLAYER.listen} pressed={player.on} onPress={() => set({ on: !player.on })}>
-          {player.on ? 'Listening' : 'Listen'}
+          {player.on ? WORDS.listening : WORDS.listen}
         </Button>
       }
     >
@@ -68,7 +68,7 @@ function DeckLine({ deck }: { readonly deck: Deck }) {
   const tone: Tone = deck.state === 'lost' ? '$fault' : deck.leads ? '$live' : '$faint';
   return (
     <Column gap={8}>
-      <State colour={tone} word={`Deck ${deck.deck}: ${track ? artistAndTitle(track) : 'empty'}`}>
+      <State colour={tone} word={WORDS.deck(deck.deck, track ? artistAndTitle(track) : 'empty')}>
         {track && <Quiet>{deckWords(deck)}</Quiet>}
       </State>
       {track && <SongOf deck={deck} track={track} />}

@@ -63,3 +63,11 @@ export const STAND_IN = {
   back: '− beat',
   forward: '+ beat',
 } as const;
+
+export const WORDS = {
+  pause: 'Pause',
+  play: 'Play',
+  listening: 'Listening',
+  listen: 'Listen',
+  deck: (deck: string | number, part: string | number) => `Deck ${deck}: ${part}`,
+};

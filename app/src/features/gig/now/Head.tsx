@@ -18,6 +18,7 @@ import { usePalette } from '../../../ui/palette';
 import { Button, Column, Figures, Quiet, Row } from '../../../ui/pieces';
 import { clockText } from '../../../ui/clock-text';
 import { useMoment } from '../use-moment';
+import { WORDS } from './words';
 
 /** The song that is on, or that the set has come to. */
 export function songOfStop(moment: Moment): Song | undefined {
@@ -40,7 +41,7 @@ export function Head({ song, onSet, onStage }: HeadProps) {
   const where = useMoment((moment) => {
     const { set, stops, at } = placeAt(moment);
     const here = set.entries.findIndex(({ id }) => id === stops[at]?.entry.id);
-    return here < 0 ? `${set.name} · ${set.entries.length} to play` : `${here + 1} of ${set.entries.length}${wide ? ` · ${set.name}` : ''}`; // prettier-ignore
+    return here < 0 ? WORDS.toPlay(set.name, set.entries.length) : `${here + 1} of ${set.entries.length}${wide ? ` · ${set.name}` : ''}`; // prettier-ignore
   });
   return (
     <Column gap={0}>
@@ -50,7 +51,7 @@ export function Head({ song, onSet, onStage }: HeadProps) {
         ) : (
           <View
             render="button"
-            aria-label="Set list"
+            aria-label={WORDS.setList}
             onPress={onSet}
             flexDirection="row"
             alignItems="center"
@@ -71,7 +72,7 @@ export function Head({ song, onSet, onStage }: HeadProps) {
         )}
         <Row gap={2} flexShrink={0}>
           <Clock />
-          <Button label="On stage: lock, large letters, pedals" kind="quiet" onPress={onStage}>
+          <Button label={WORDS.stageLockLarge} kind="quiet" onPress={onStage}>
             <Ellipsis size={22} color={palette.text} aria-hidden />
           </Button>
         </Row>
@@ -130,7 +131,7 @@ function PlayButton({ song }: { readonly song: Song }) {
   return (
     <View
       render="button"
-      aria-label={playing ? 'Pause' : `Play ${song.title}`}
+      aria-label={playing ? WORDS.pause : WORDS.play(song.title)}
       onPress={() => may && playFromStop(app, song)}
       width={short ? 44 : 52}
       height={short ? 44 : 52}
@@ -153,7 +154,7 @@ function Clock() {
   const day = useRef<HTMLElement>(null);
   const left = useMoment((moment) => {
     const { song, set } = timeLeft(moment);
-    return song === null ? minutes(set) : `${clockWords(song)} · ${Math.ceil(set / 60)} min`;
+    return song === null ? minutes(set) : WORDS.min(clockWords(song), Math.ceil(set / 60));
   });
   useEffect(() => {
     const show = () => {
@@ -167,7 +168,7 @@ function Clock() {
   return (
     <Row gap={10} flexShrink={0}>
       {any && (
-        <Figures testID="set-left" aria-label="Left of song and set">
+        <Figures testID="set-left" aria-label={WORDS.leftSongSet}>
           {left}
         </Figures>
       )}
@@ -176,7 +177,7 @@ function Clock() {
   );
 }
 
-const minutes = (seconds: number): string => `${Math.ceil(seconds / 60)} min left`;
+const minutes = (seconds: number): string => WORDS.minLeft(Math.ceil(seconds / 60));
 const clockWords = (seconds: number): string => `−${clockText(seconds)}`;
 
 /** The music is not here, or would not play: said before somebody wonders, in one line. */
@@ -188,7 +189,7 @@ function Silent({ song }: { readonly song: Song }) {
   if (elsewhere || (here !== false && trouble === null)) return null;
   return (
     <Quiet role="status" color="$warn" testID="silent">
-      {here === false ? 'Its music is not on this device: only its light plays.' : trouble}
+      {here === false ? WORDS.itsMusicNot : trouble}
     </Quiet>
   );
 }

@@ -13,6 +13,7 @@ import { usePalette, useTints } from '../../../ui/palette';
 import { Row, Words } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
 import { useMoment } from '../use-moment';
+import { WORDS } from './words';
 
 export function Sections({ song }: { readonly song: Song }) {
   const app = useHovlix();
@@ -34,7 +35,7 @@ export function Sections({ song }: { readonly song: Song }) {
   };
   return (
     <ScrollArea sideways>
-      <Row gap={6} paddingHorizontal={14} role="group" aria-label="Sections">
+      <Row gap={6} paddingHorizontal={14} role="group" aria-label={WORDS.sections}>
         <LoopKey on={loops} onPress={() => doAct(app, { act: 'loop' })} />
         {song.sections.map((section, i) => (
           <SectionKey
@@ -56,7 +57,7 @@ function LoopKey({ on, onPress }: { readonly on: boolean; readonly onPress: () =
   return (
     <View
       render="button"
-      aria-label="Loop this section"
+      aria-label={WORDS.loopThisSection}
       aria-pressed={on}
       onPress={onPress}
       width={44}
@@ -93,7 +94,7 @@ function SectionKey({ section, mark, here, ahead, onPress }: KeyProps) {
     <View
       ref={own as never}
       render="button"
-      aria-label={`Go to ${section.name}${ahead ? ', at the next bar' : ''}`}
+      aria-label={WORDS.goTo(section.name, ahead ? ', at the next bar' : '')}
       aria-current={here}
       onPress={onPress}
       flexDirection="row"

@@ -8,6 +8,7 @@ import { useHovlix, usePlays, useShow } from '../../../host/hovlix';
 import { eachFrame } from '../../../ui/each-frame';
 import { usePalette, useTints } from '../../../ui/palette';
 import { Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
+import { WORDS } from './words';
 
 /** The section, the bar in it, and what comes then; moved by the clock. */
 export function Where({ song }: { readonly song: Song }) {
@@ -45,10 +46,10 @@ export function Where({ song }: { readonly song: Song }) {
       };
       set(mark, place.section ? rehearsalMark(song.sections.indexOf(place.section)) : '·', tint);
       if (mark.current) mark.current.style.borderColor = tint;
-      set(name, place.section?.name ?? 'No section yet', tint);
-      set(count, `bar ${place.bar} of ${place.of}`);
+      set(name, place.section?.name ?? WORDS.noSectionYet, tint);
+      set(count, WORDS.barOf(place.bar, place.of));
       set(note, place.section?.note ?? '');
-      set(then, `then ${place.next?.name ?? ends}`);
+      set(then, WORDS.then(place.next?.name ?? ends));
       const dots = Math.min(16, place.of);
       cells.current?.replaceChildren(
         ...Array.from({ length: dots }, (_, i) => {

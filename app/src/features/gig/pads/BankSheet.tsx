@@ -13,12 +13,13 @@ import { Segments } from '../../../ui/Segments';
 import { Sheet } from '../../../ui/Sheet';
 import { SortableList } from '../../../ui/SortableList';
 import { Switch } from '../../../ui/Switch';
+import { WORDS } from './words';
 
 const PRESS_NAMES: Readonly<Record<Press, string>> = {
-  toggle: 'On and off',
-  start: 'Only on',
-  stop: 'Only off',
-  flash: 'On while held',
+  toggle: WORDS.onAndOff,
+  start: WORDS.onlyOn,
+  stop: WORDS.onlyOff,
+  flash: WORDS.onWhileHeld,
 };
 
 type Props = { readonly show: Show; readonly bank: Bank; readonly onClose: () => void };
@@ -38,16 +39,13 @@ export function BankSheet({ show, bank, onClose }: Props) {
   };
   if (!own)
     return (
-      <Sheet title="Banks" onClose={onClose}>
-        <Quiet>
-          These pads are all looks and chases by their numbers. Make a bank of them to choose their order, what pressing
-          each does, and which are left out. Others can stand beside it: one for each song, one for the bar.
-        </Quiet>
+      <Sheet title={WORDS.banks} onClose={onClose}>
+        <Quiet>{WORDS.thesePadsAll}</Quiet>
         <Row gap={8} flexWrap="wrap">
-          <Button kind="primary" onPress={() => begin(bank.pads, 'Bank 1')}>
-            Make a bank of them
+          <Button kind="primary" onPress={() => begin(bank.pads, WORDS.bank1)}>
+            {WORDS.makeBankThem}
           </Button>
-          <Button onPress={() => begin([], 'Bank 1')}>Begin empty</Button>
+          <Button onPress={() => begin([], WORDS.bank1)}>{WORDS.beginEmpty}</Button>
         </Row>
       </Sheet>
     );
@@ -63,20 +61,20 @@ export function BankSheet({ show, bank, onClose }: Props) {
   const free = plays.filter((one) => !bank.pads.some(({ look }) => look === one.id));
   const remove = () => {
     app.document.make({ type: 'remove-bank', bank: bank.id });
-    say(`${bank.name} is gone. Its looks are still there.`, { undo: app.document.takingBack() });
+    say(WORDS.goneItsLooks(bank.name), { undo: app.document.takingBack() });
     onClose();
   };
   return (
     <Sheet title={bank.name} onClose={onClose}>
-      <Typed label="Name" value={bank.name} read={named} onChange={(name) => put({ name })} />
+      <Typed label={WORDS.name} value={bank.name} read={named} onChange={(name) => put({ name })} />
       <Segments
-        label="After the last pad"
+        label={WORDS.afterLastPad}
         titled
         value={bank.end}
         choices={[
-          { value: 'stop', name: 'Stop there' },
-          { value: 'wrap', name: 'Begin again' },
-          { value: 'next', name: 'Next bank' },
+          { value: 'stop', name: WORDS.stopThere },
+          { value: 'wrap', name: WORDS.beginAgain },
+          { value: 'next', name: WORDS.nextBank },
         ]}
         onChoose={(end) => put({ end })}
       />
@@ -95,47 +93,45 @@ export function BankSheet({ show, bank, onClose }: Props) {
                 <Words numberOfLines={1}>{nameOf(pad.look)}</Words>
                 <Quiet numberOfLines={1}>{padWords(pad)}</Quiet>
               </Column>
-              <Button label={`Change ${nameOf(pad.look)}`} kind="quiet" onPress={() => setOpen(open === at ? null : at)}>
-                {open === at ? 'Done' : 'Change'}
+              <Button label={WORDS.change(nameOf(pad.look))} kind="quiet" onPress={() => setOpen(open === at ? null : at)}>
+                {open === at ? WORDS.done : WORDS.change2}
               </Button>
             </Row>
             {open === at && (
               <Column gap={12} paddingBottom={12}>
                 <Pair>
                   <Choose
-                    label="When pressed"
+                    label={WORDS.whenPressed}
                     value={pad.press}
                     choices={PRESSES.map((value) => ({ value, name: PRESS_NAMES[value] }))}
                     onChoose={(press) => putPad(at, { press: press as Press })}
                   />
                   <Choose
-                    label="One at a time"
+                    label={WORDS.oneTime}
                     value={String(pad.group ?? 0)}
-                    choices={[{ value: '0', name: 'No group' }, ...Array.from({ length: 8 }, (_, i) => ({ value: String(i + 1), name: `Group ${i + 1}` }))]}
+                    choices={[{ value: '0', name: WORDS.noGroup }, ...Array.from({ length: 8 }, (_, i) => ({ value: String(i + 1), name: WORDS.group(i + 1) }))]}
                     onChoose={(value) => putPad(at, { group: Number(value) || undefined })}
                   />
                 </Pair>
                 <Choose
-                  label="Starts"
+                  label={WORDS.starts}
                   value={pad.waits ?? 'now'}
-                  choices={[{ value: 'now', name: 'At once' }, { value: 'beat', name: 'On the next beat' }, { value: 'bar', name: 'On the next bar' }]}
+                  choices={[{ value: 'now', name: WORDS.atOnce }, { value: 'beat', name: WORDS.nextBeat }, { value: 'bar', name: WORDS.nextBar }]}
                   onChoose={(waits) => putPad(at, { waits: waits === 'now' ? undefined : waits })}
                 />
                 <ActList
                   show={show}
-                  label="It also does"
+                  label={WORDS.itAlsoDoes}
                   acts={pad.also ?? []}
                   onChange={(acts) => putPad(at, { also: acts.length > 0 ? [...acts] : undefined })}
                 />
                 <Switch
-                  label="Left out by next and previous"
+                  label={WORDS.leftOutBy}
                   on={pad.skip === true}
                   onChange={(skip) => putPad(at, { skip: skip || undefined })}
                 />
                 <Row>
-                  <Button kind="quiet" onPress={() => { setOpen(null); put({ pads: bank.pads.filter((_, i) => i !== at) }); }}>
-                    Take it out of the bank
-                  </Button>
+                  <Button kind="quiet" onPress={() => { setOpen(null); put({ pads: bank.pads.filter((_, i) => i !== at) }); }}>{WORDS.takeOutBank}</Button>
                 </Row>
               </Column>
             )}
@@ -144,23 +140,21 @@ export function BankSheet({ show, bank, onClose }: Props) {
       </SortableList>
       {free.length > 0 && (
         <Choose
-          label="Put in the bank"
+          label={WORDS.putBank}
           value=""
-          choices={[{ value: '', name: 'Choose a look or a chase' }, ...free.map(({ id, name }) => ({ value: id as string, name }))]}
+          choices={[{ value: '', name: WORDS.chooseLookOr }, ...free.map(({ id, name }) => ({ value: id as string, name }))]}
           onChoose={(look) => look !== '' && put({ pads: [...bank.pads, Pad.parse({ look })] })}
         />
       )}
       <Row gap={8} flexWrap="wrap">
-        <Button onPress={() => begin([], `Bank ${show.banks.length + 1}`)}>Another bank</Button>
-        <Button kind="quiet" onPress={remove}>
-          Delete this bank
-        </Button>
+        <Button onPress={() => begin([], WORDS.bank(show.banks.length + 1))}>{WORDS.anotherBank}</Button>
+        <Button kind="quiet" onPress={remove}>{WORDS.deleteThisBank}</Button>
       </Row>
     </Sheet>
   ); // prettier-ignore
 }
 
 function padWords({ press, group, skip, waits, also }: Pad): string {
-  const words = [PRESS_NAMES[press].toLowerCase(), waits ? `on the next ${waits}` : '', group ? `group ${group}` : '', also ? `and ${also.length} more` : '', skip ? 'left out' : '']; // prettier-ignore
+  const words = [PRESS_NAMES[press].toLowerCase(), waits ? WORDS.onTheNext(waits) : '', group ? WORDS.group2(group) : '', also ? WORDS.andMore(also.length) : '', skip ? 'left out' : '']; // prettier-ignore
   return words.filter(Boolean).join(' · ');
 }

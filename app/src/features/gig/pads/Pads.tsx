@@ -11,6 +11,7 @@ import { LookPicture } from '../../../ui/LookPicture';
 import { Quiet, Row } from '../../../ui/pieces';
 import { useUnlit } from '../../../ui/use-unlit';
 import { useMoment } from '../use-moment';
+import { WORDS } from './words';
 
 const PRESS_WORDS: Readonly<Record<Press, string>> = {
   toggle: '',
@@ -25,12 +26,11 @@ export function Pads({ banks, bank }: { readonly banks: readonly Bank[]; readonl
     const play = plays.find((one) => one.id === pad.look);
     return play ? [{ pad, play, key: PAD_KEYS[i]?.toUpperCase() }] : [];
   });
-  if (pads.length === 0)
-    return <Quiet paddingHorizontal={16}>No pad is in this bank yet. Change puts looks in it.</Quiet>;
+  if (pads.length === 0) return <Quiet paddingHorizontal={16}>{WORDS.noPadBank}</Quiet>;
   return (
     <div
       role="group"
-      aria-label="Pads"
+      aria-label={WORDS.pads}
       style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))', gap: 12, padding: '0 12px 12px' }}
     >
       <Growing items={pads}>
@@ -58,7 +58,7 @@ function OnePad({ pad, name, letter, banks }: OneProps) {
   const unlit = useUnlit(pad.look);
   const armed = useLive((live) => live.blackout.on || (live.song?.playing ?? false));
   const waits = useMoment(({ live, now }) => live.standing.some((one) => one.look === pad.look && one.on && (one.since ?? 0) > now)); // prettier-ignore
-  const state = waits ? `on the next ${pad.waits ?? 'beat'}` : on ? (armed ? 'armed' : 'on') : '';
+  const state = waits ? WORDS.onTheNext(pad.waits ?? 'beat') : on ? (armed ? 'armed' : 'on') : '';
   const words = [state, PRESS_WORDS[pad.press]].filter(Boolean).join(' · ');
   const dashed = on && (armed || waits);
   const flash = pad.press === 'flash';

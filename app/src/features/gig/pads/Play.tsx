@@ -19,6 +19,7 @@ import { RoleFaders, rolesCast } from '../../pulse/RoleFaders';
 import { BankSheet } from './BankSheet';
 import { Pads } from './Pads';
 import { RunningChip } from './Running';
+import { WORDS } from './words';
 
 export function Play({ show }: { readonly show: Show }) {
   const app = useHovlix();
@@ -34,7 +35,7 @@ export function Play({ show }: { readonly show: Show }) {
       <Row>
         <View flex={1} minWidth={0}>
           <ScrollArea sideways>
-            <Row gap={6} paddingHorizontal={14} role="group" aria-label="Banks">
+            <Row gap={6} paddingHorizontal={14} role="group" aria-label={WORDS.banks}>
               <RunningChip />
               {banks.map((one) => (
                 <Chip
@@ -51,7 +52,13 @@ export function Play({ show }: { readonly show: Show }) {
               {others.map(({ key, name }) => (
                 <Chip key={key} small name={name} on={key === other?.key} onPress={() => setView(key)} />
               ))}
-              <Chip small name="Change …" label="Change the banks" on={false} onPress={() => setChanging(true)} />
+              <Chip
+                small
+                name={WORDS.change3}
+                label={WORDS.changeTheBanks}
+                on={false}
+                onPress={() => setChanging(true)}
+              />
             </Row>
           </ScrollArea>
         </View>
@@ -73,7 +80,7 @@ function othersOf(show: Show): readonly OtherPads[] {
     const played = roles.length > 0 ? roles : show.roles.slice(0, 1).map(({ id }) => id);
     return played.map((role) => ({ key: `${kit.id} ${role}`, name: played.length > 1 ? `${kit.name}, ${nameOf(role)}` : kit.name, kit, role }));
   });
-  return rolesCast(show).length > 0 ? [...hits, { key: 'masters', name: 'Role masters' }] : hits;
+  return rolesCast(show).length > 0 ? [...hits, { key: 'masters', name: WORDS.roleMasters }] : hits;
 } // prettier-ignore
 
 function Other({ show, other: { kit, role } }: { readonly show: Show; readonly other: OtherPads }) {
@@ -84,7 +91,7 @@ function Other({ show, other: { kit, role } }: { readonly show: Show; readonly o
       ) : (
         <div
           role="group"
-          aria-label="Role masters"
+          aria-label={WORDS.roleMasters}
           style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(280px, 1fr))', gap: '10px 24px' }}
         >
           <RoleFaders show={show} />
@@ -109,18 +116,18 @@ function Going({ banks, bank, at }: GoingProps) {
     return (
       <Button
         kind="quiet"
-        label={name === undefined ? `${word}: the bank ends here` : `${word}: ${name}`}
+        label={name === undefined ? WORDS.bankEndsHere(word) : `${word}: ${name}`}
         disabled={name === undefined}
-        onPress={() => !goOn(app, way) && say('The bank ends here.')}
+        onPress={() => !goOn(app, way) && say(WORDS.bankEndsHere2)}
       >
         <Arrow size={24} color={palette.text} aria-hidden />
       </Button>
     );
   };
   return (
-    <Row flexShrink={0} paddingRight={6} role="group" aria-label="Through the bank">
-      {button(-1, 'Previous look')}
-      {button(1, 'Next look')}
+    <Row flexShrink={0} paddingRight={6} role="group" aria-label={WORDS.throughTheBank}>
+      {button(-1, WORDS.previousLook)}
+      {button(1, WORDS.nextLook)}
     </Row>
   );
 }

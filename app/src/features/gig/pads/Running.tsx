@@ -10,6 +10,7 @@ import { Chip } from '../../../ui/Chip';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { SpeedRow } from '../../../ui/SpeedRow';
+import { WORDS } from './words';
 
 /** What goes out by itself is looked for so often. */
 const LOOK_MS = 500;
@@ -31,19 +32,19 @@ function useRunning(): readonly Standing[] {
 export function RunningChip() {
   const running = useRunning();
   const [open, setOpen] = useState(false);
-  const name = running.length === 0 ? 'Nothing running' : `${running.length} running`;
+  const name = running.length === 0 ? WORDS.nothingRunning : WORDS.running(running.length);
   return (
     <>
       <Chip
         small
         name={name}
-        label={`What is running: ${running.length}`}
+        label={WORDS.whatIsRunning(running.length)}
         on={false}
         picture={<Light on={running.length > 0} />}
         onPress={() => setOpen(true)}
       />
       {open && (
-        <Sheet title="What is running" onClose={() => setOpen(false)}>
+        <Sheet title={WORDS.whatIsRunning2} onClose={() => setOpen(false)}>
           <Running running={running} />
         </Sheet>
       )}
@@ -65,7 +66,7 @@ function Running({ running }: { readonly running: readonly Standing[] }) {
   const song = useLive((live) => live.song?.playing ?? false);
   return (
     <>
-      {running.length === 0 && <Quiet>No look and no chase is on. Pads turn them on.</Quiet>}
+      {running.length === 0 && <Quiet>{WORDS.noLookNo}</Quiet>}
       {running.map((one) => {
         const name = plays.find(({ id }) => id === one.look)?.name ?? 'A look that is gone';
         return (
@@ -74,21 +75,17 @@ function Running({ running }: { readonly running: readonly Standing[] }) {
               <Words flexShrink={1} flexGrow={1} numberOfLines={1} fontWeight="600">
                 {name}
               </Words>
-              <Button label={`Stop ${name}`} onPress={() => lookOff(app, one.look)}>
-                Stop
-              </Button>
+              <Button label={WORDS.stop2(name)} onPress={() => lookOff(app, one.look)}>{WORDS.stop}</Button>
             </Row>
             <SpeedRow id={one.look} name={name} />
           </Column>
         );
       })}
       <Row gap={8} flexWrap="wrap">
-        <Button onPress={() => app.conducting.act({ type: 'all-off', fade: seconds(clockNow(app).pulse) })}>
-          All off
-        </Button>
-        {hands && <Button onPress={() => app.conducting.act({ type: 'release', fade: clockNow(app).pulse })}>Release</Button>}
+        <Button onPress={() => app.conducting.act({ type: 'all-off', fade: seconds(clockNow(app).pulse) })}>{WORDS.allOff}</Button>
+        {hands && <Button onPress={() => app.conducting.act({ type: 'release', fade: clockNow(app).pulse })}>{WORDS.release}</Button>}
       </Row>
-      {song && <Quiet>A song plays: of these, only those that stay through songs give light now.</Quiet>}
+      {song && <Quiet>{WORDS.songPlaysThese}</Quiet>}
     </>
   ); // prettier-ignore
 }

@@ -9,6 +9,7 @@ import { Button, Row } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { Slider } from '../../../ui/Slider';
 import { Trainer } from './Trainer';
+import { WORDS } from './words';
 
 type Props = { readonly show: Show; readonly pedal: Pedal; readonly onClose: () => void };
 
@@ -19,20 +20,18 @@ export function PedalSheet({ show, pedal, onClose }: Props) {
   const time = (name: keyof Pedal['times'], seconds: number) => put({ times: { ...pedal.times, [name]: seconds } });
   const remove = () => {
     app.document.make({ type: 'remove-pedal', pedal: pedal.id });
-    say(`${pedal.name} is removed, with its switches.`, { undo: app.document.takingBack() });
+    say(WORDS.removedItsSwitches(pedal.name), { undo: app.document.takingBack() });
     onClose();
   };
   return (
     <Sheet title={pedal.name} onClose={onClose}>
       <Trainer show={show} pedal={pedal} onTimes={(times) => put({ times })} />
-      <Slider label="Second press within" value={Math.round(pedal.times.double * 1000)} low={150} high={1000} step={10} unit="ms" onChange={(ms) => time('double', ms / 1000)} />
-      <Slider label="A hold is longer than" value={Math.round(pedal.times.hold * 1000)} low={300} high={2000} step={10} unit="ms" onChange={(ms) => time('hold', ms / 1000)} />
-      <Slider label="Bouncing is shorter than" value={Math.round(pedal.times.bounce * 1000)} low={0} high={60} step={1} unit="ms" onChange={(ms) => time('bounce', ms / 1000)} />
-      <Typed label="Name" value={pedal.name} read={named} onChange={(name) => put({ name })} />
+      <Slider label={WORDS.secondPressWithin} value={Math.round(pedal.times.double * 1000)} low={150} high={1000} step={10} unit="ms" onChange={(ms) => time('double', ms / 1000)} />
+      <Slider label={WORDS.holdLongerThan} value={Math.round(pedal.times.hold * 1000)} low={300} high={2000} step={10} unit="ms" onChange={(ms) => time('hold', ms / 1000)} />
+      <Slider label={WORDS.bouncingShorterThan} value={Math.round(pedal.times.bounce * 1000)} low={0} high={60} step={1} unit="ms" onChange={(ms) => time('bounce', ms / 1000)} />
+      <Typed label={WORDS.name} value={pedal.name} read={named} onChange={(name) => put({ name })} />
       <Row>
-        <Button kind="quiet" onPress={remove}>
-          Remove this pedal
-        </Button>
+        <Button kind="quiet" onPress={remove}>{WORDS.removeThisPedal}</Button>
       </Row>
     </Sheet>
   ); // prettier-ignore

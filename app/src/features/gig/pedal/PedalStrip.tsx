@@ -12,6 +12,7 @@ import { Column, Quiet, Row } from '../../../ui/pieces';
 import { useMoment } from '../use-moment';
 import { doesNow, footSwitches, GESTURE_NAMES, gestureWords } from './model';
 import { useHappened } from './use-happened';
+import { WORDS } from './words';
 
 const ON: Act = { act: 'stop', way: 'next' };
 const BACK: Act = { act: 'stop', way: 'previous' };
@@ -22,7 +23,7 @@ export function PedalStrip({ show }: { readonly show: Show }) {
   return (
     <Row
       role="group"
-      aria-label="Pedal"
+      aria-label={WORDS.pedal}
       position="relative"
       gap={0}
       alignItems="stretch"
@@ -71,8 +72,14 @@ function WithoutPedal() {
   const back = useMoment((moment) => wordsNow(moment, BACK)) ?? '';
   return (
     <>
-      <Cell name="On" words={on || 'The set ends here'} large flex={3} off={!on} onPress={() => doAct(app, ON)} />
-      <Cell name="Back" words={back || 'Nothing before'} flex={2} off={!back} onPress={() => doAct(app, BACK)} />
+      <Cell name={WORDS.on} words={on || WORDS.setEndsHere} large flex={3} off={!on} onPress={() => doAct(app, ON)} />
+      <Cell
+        name={WORDS.back}
+        words={back || WORDS.nothingBefore}
+        flex={2}
+        off={!back}
+        onPress={() => doAct(app, BACK)}
+      />
     </>
   );
 }
@@ -87,7 +94,7 @@ function OneSwitch({ control }: { readonly control: SwitchControl }) {
     const moment = momentOf(app);
     if (moment) doActs(app, doesNow(moment, control)[gesture]);
   };
-  if (gestures.length === 0) return <Cell name={control.name} words="Does nothing here yet" flex={1} off />;
+  if (gestures.length === 0) return <Cell name={control.name} words={WORDS.doesNothingHere} flex={1} off />;
   return gestures.map((gesture) => <OneGesture key={gesture} control={control} gesture={gesture} onPress={() => press(gesture)} />); // prettier-ignore
 }
 
@@ -98,7 +105,7 @@ function OneGesture({ control, gesture, onPress }: GestureProps) {
   return (
     <Cell
       name={GESTURE_NAMES[gesture]}
-      words={words || 'Nothing'}
+      words={words || WORDS.nothing}
       off={words === ''}
       large={gesture === 'press'}
       flex={FLEX[gesture]}

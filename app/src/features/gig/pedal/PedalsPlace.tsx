@@ -17,6 +17,7 @@ import { BINDINGS } from './bindings-words';
 import { ControlSheet } from './ControlSheet';
 import { freshFader, freshPedal, freshSwitch, LAYOUTS } from './fresh';
 import { PedalSheet } from './PedalSheet';
+import { WORDS } from './words';
 
 export function PedalsPlace() {
   const app = useHovlix();
@@ -43,51 +44,49 @@ export function PedalsPlace() {
   const conflicts = conflictsOf(show.controls);
   return (
     <>
-      <GigPage title="Pedals and MIDI" action={<Button onPress={() => router.push('/gig/bindings')}>{BINDINGS.open}</Button>}>
+      <GigPage title={WORDS.pedalsAndMidi} action={<Button onPress={() => router.push('/gig/bindings')}>{BINDINGS.open}</Button>}>
             {conflicts.map(([a, b]) => (
               <Quiet key={`${a.id} ${b.id}`} role="alert" color="$warn">
-                {`“${a.name}” and “${b.name}” both hear ${sourceWords(a.source)}: one press does both.`}
+                {WORDS.bothHearOne(a.name, b.name, sourceWords(a.source))}
               </Quiet>
             ))}
             {show.pedals.map((pedal) => (
               <Card
                 key={pedal.id}
                 title={pedal.name}
-                action={may && <Button label={`Settings of ${pedal.name}`} onPress={() => setTimes(pedal.id)}>Try it</Button>}
+                action={may && <Button label={WORDS.settingsOf(pedal.name)} onPress={() => setTimes(pedal.id)}>{WORDS.tryIt}</Button>}
               >
                 <Rows show={show} controls={show.controls.filter((one) => one.kind === 'switch' && one.pedal === pedal.id)} onOpen={setOpen} />
                 {may && (
                   <Row>
-                    <Button kind="quiet" onPress={() => add(freshSwitch(show, pedal.id))}>
-                      Add a switch
-                    </Button>
+                    <Button kind="quiet" onPress={() => add(freshSwitch(show, pedal.id))}>{WORDS.addASwitch}</Button>
                   </Row>
                 )}
               </Card>
             ))}
             {may && (
-              <Card title={show.pedals.length === 0 ? 'Your pedal' : 'Another pedal'}>
-                <Quiet>How many switches does it have? Each is learned by stepping on it.</Quiet>
+              <Card title={show.pedals.length === 0 ? WORDS.yourPedal : WORDS.anotherPedal}>
+                <Quiet>{WORDS.howManySwitches}</Quiet>
                 <Row gap={8} flexWrap="wrap">
                   {LAYOUTS.map((count) => (
-                    <Button key={count} label={`Pedal with ${count} ${count === 1 ? 'switch' : 'switches'}`} onPress={() => addPedal(count)}>
+                    <Button key={count} label={WORDS.pedalWith(count, count === 1 ? 'switch' : 'switches')} onPress={() => addPedal(count)}>
                       {String(count)}
                     </Button>
                   ))}
                 </Row>
               </Card>
             )}
-            <Card title="Keys, pads and knobs">
-              {others.length === 0 && <Quiet>A key, a note or a knob can do what a pedal does.</Quiet>}
+            <Card title={WORDS.keysPadsKnobs}>
+              {others.length === 0 && <Quiet>{WORDS.keyNoteOr}</Quiet>}
               <Rows show={show} controls={others} onOpen={setOpen} />
               {may && (
                 <Row gap={8} flexWrap="wrap">
-                  <Button onPress={() => add(freshSwitch(show))}>Add a switch or key</Button>
-                  <Button onPress={() => add(freshFader(show))}>Add a knob</Button>
+                  <Button onPress={() => add(freshSwitch(show))}>{WORDS.addSwitchOr}</Button>
+                  <Button onPress={() => add(freshFader(show))}>{WORDS.addAKnob}</Button>
                 </Row>
               )}
             </Card>
-            <Card title="MIDI">
+            <Card title={WORDS.midi}>
               <ComputerMidi />
               <MidiSwitch />
               <ClockSwitches />
@@ -108,13 +107,13 @@ type RowsProps = {
 function Rows({ show, controls, onOpen }: RowsProps) {
   if (controls.length === 0) return null;
   return (
-    <Column role="list" aria-label="Controls">
+    <Column role="list" aria-label={WORDS.controls}>
       {controls.map((control) => (
         <div key={control.id} role="listitem">
           <View
             width="100%"
             render="button"
-            aria-label={`Change ${control.name}`}
+            aria-label={WORDS.change(control.name)}
             onPress={() => onOpen(control.id)}
             minHeight={52}
             paddingVertical={6}

@@ -7,6 +7,7 @@ import type { Show } from '@hovlix/core/show';
 import { useHovlix } from '../../../host/hovlix';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { GESTURE_NAMES } from './model';
+import { WORDS } from './words';
 
 type TrainerProps = {
   readonly show: Show;
@@ -46,31 +47,29 @@ export function Trainer({ show, pedal, onTimes }: TrainerProps) {
   const nameOf = (control: string) => own.find(({ id }) => id === control)?.name ?? '';
   const differs = JSON.stringify(fit) !== JSON.stringify(pedal.times);
   return (
-    <Column gap={8} role="group" aria-label="Try it">
-      <Words>Step as you would on stage: some single presses, some double, some long.</Words>
+    <Column gap={8} role="group" aria-label={WORDS.tryIt}>
+      <Words>{WORDS.stepAsYou}</Words>
       <Column minHeight={72} justifyContent="center" paddingHorizontal={14} borderRadius={14} backgroundColor="$sunken">
         <Text fontFamily="$heading" fontWeight="650" fontSize={26} lineHeight={32} color={last ? '$doingText' : '$quiet'} testID="recognised">
-          {last ? `${GESTURE_NAMES[last.gesture]}${own.length > 1 ? `: ${nameOf(last.control)}` : ''}` : 'Waiting for your foot'}
+          {last ? `${GESTURE_NAMES[last.gesture]}${own.length > 1 ? `: ${nameOf(last.control)}` : ''}` : WORDS.waitingYourFoot}
         </Text>
         <Quiet>{before.map(({ gesture }) => GESTURE_NAMES[gesture].toLowerCase()).join(', ')}</Quiet>
       </Column>
-      <Quiet>What it does is done too: try it before the audience is there.</Quiet>
+      <Quiet>{WORDS.whatDoesDone}</Quiet>
       <Row gap={16}>
-        <Figures>{count} presses</Figures>
-        <Figures>{found.doubles.length > 0 ? `doubles up to ${Math.round(Math.max(...found.doubles) * 1000)} ms` : ''}</Figures>
+        <Figures>{WORDS.presses(count)}</Figures>
+        <Figures>{found.doubles.length > 0 ? WORDS.doublesUpMs(Math.round(Math.max(...found.doubles) * 1000)) : ''}</Figures>
       </Row>
       {count >= 6 && differs && (
         <Row>
           <Button kind="primary" onPress={() => onTimes(fit)}>
-            {`Use times that fit: ${Math.round(fit.double * 1000)} and ${Math.round(fit.hold * 1000)} ms`}
+            {WORDS.takeTimesFit(Math.round(fit.double * 1000), Math.round(fit.hold * 1000))}
           </Button>
         </Row>
       )}
       {JSON.stringify(pedal.times) !== JSON.stringify(USUAL_TIMES) && (
         <Row>
-          <Button kind="quiet" onPress={() => onTimes(USUAL_TIMES)}>
-            Back to usual times
-          </Button>
+          <Button kind="quiet" onPress={() => onTimes(USUAL_TIMES)}>{WORDS.backUsualTimes}</Button>
         </Row>
       )}
     </Column>

@@ -11,6 +11,7 @@ import { decimal, Typed } from '../../../ui/form';
 import { Field } from '../../../ui/Field';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { WORDS } from './words';
 
 export type ActListProps = {
   readonly show: Show;
@@ -33,12 +34,12 @@ export function ListedActs({ show, label, acts, onChange }: ActListProps) {
       <Row justifyContent="space-between" gap={8}>
         <Words fontWeight="600">{label}</Words>
         {acts.length < MOST && (
-          <Button label={`Add to ${label}`} kind="quiet" onPress={() => setAdding(!adding)}>
-            {adding ? 'Cancel' : 'Add'}
+          <Button label={WORDS.addTo(label)} kind="quiet" onPress={() => setAdding(!adding)}>
+            {adding ? WORDS.cancel : WORDS.add}
           </Button>
         )}
       </Row>
-      {acts.length === 0 && !adding && <Quiet>Nothing</Quiet>}
+      {acts.length === 0 && !adding && <Quiet>{WORDS.nothing}</Quiet>}
       {acts.map((act, i) => (
         <Column key={i} gap={6}>
           <Row gap={4} minHeight={44}>
@@ -59,7 +60,7 @@ export function ListedActs({ show, label, acts, onChange }: ActListProps) {
               <Words textAlign="left">{actName(show, act)}</Words>
             </View>
             <Button
-              label={`Remove ${actName(show, act)} from ${label}`}
+              label={WORDS.removeFrom(actName(show, act), label)}
               kind="quiet"
               onPress={() => onChange(acts.filter((_, at) => at !== i))}
             >
@@ -68,7 +69,7 @@ export function ListedActs({ show, label, acts, onChange }: ActListProps) {
           </Row>
           {open === i && (
             <Typed
-              label="Beats later than the press"
+              label={WORDS.beatsLaterThan}
               value={act.after ?? 0}
               read={decimal(0, 64)}
               onChange={(after) => {
@@ -99,8 +100,8 @@ function Finder({ show, onFound }: { readonly show: Show; readonly onFound: (act
   const found = useMemo(() => actsFound(show, all, typed), [show, all, typed]);
   return (
     <Column gap={4}>
-      <Field label="Find an action" placeholder="Find an action" value={typed} onChange={setTyped} />
-      <div style={{ maxHeight: 264, overflowY: 'auto' }} role="group" aria-label="Actions">
+      <Field label={WORDS.findAnAction} placeholder={WORDS.findAnAction} value={typed} onChange={setTyped} />
+      <div style={{ maxHeight: 264, overflowY: 'auto' }} role="group" aria-label={WORDS.actions}>
         {found.slice(0, SHOWN).map((act) => (
           <View
             key={JSON.stringify(act)}
@@ -122,7 +123,7 @@ function Finder({ show, onFound }: { readonly show: Show; readonly onFound: (act
         ))}
       </div>
       <Quiet>
-        {found.length === 0 ? 'No action matches.' : found.length > SHOWN ? `${found.length - SHOWN} more: type to find them.` : ''}
+        {found.length === 0 ? WORDS.noActionMatches : found.length > SHOWN ? WORDS.moreTypeFind(found.length - SHOWN) : ''}
       </Quiet>
     </Column>
   ); // prettier-ignore

@@ -25,6 +25,7 @@ import { Slider } from '../../../ui/Slider';
 import { Switch } from '../../../ui/Switch';
 import { ActList } from './ActList';
 import { GESTURE_NAMES } from './model';
+import { WORDS } from './words';
 
 export type OpenedControlProps = { readonly show: Show; readonly control: Control; readonly onClose: () => void };
 
@@ -34,12 +35,12 @@ export function OpenedControl({ show, control, onClose }: OpenedControlProps) {
   const store = (next: Control) => app.document.make({ type: 'store-control', control: next });
   const remove = () => {
     app.document.make({ type: 'remove-control', control: control.id });
-    say(`${control.name} is removed.`, { undo: app.document.takingBack() });
+    say(WORDS.isRemoved(control.name), { undo: app.document.takingBack() });
     onClose();
   };
   return (
     <Sheet title={control.name} onClose={onClose}>
-      <Typed label="Name" value={control.name} read={named} onChange={(name) => store({ ...control, name })} />
+      <Typed label={WORDS.name} value={control.name} read={named} onChange={(name) => store({ ...control, name })} />
       <Heard control={control} onLearned={(source) => store({ ...control, source })} />
       {control.kind === 'switch' ? (
         <SwitchForm show={show} control={control} onChange={store} />
@@ -48,7 +49,7 @@ export function OpenedControl({ show, control, onClose }: OpenedControlProps) {
       )}
       <Row>
         <Button kind="quiet" onPress={remove}>
-          Remove this control
+          {WORDS.removeThisControl}
         </Button>
       </Row>
     </Sheet>
@@ -68,13 +69,13 @@ function Heard({ control, onLearned }: HeardProps) {
     <Column gap={8}>
       <Row justifyContent="space-between" gap={12}>
         <Column flex={1} minWidth={0}>
-          <Quiet fontWeight="600">Heard from</Quiet>
+          <Quiet fontWeight="600">{WORDS.heardFrom}</Quiet>
           <Words role="status" testID="source">
-            {learning ? (control.kind === 'fader' ? 'Turn it now …' : 'Step on it now …') : sourceWords(source)}
+            {learning ? (control.kind === 'fader' ? WORDS.turnItNow : WORDS.stepNow) : sourceWords(source)}
           </Words>
         </Column>
         <Button kind={source || learning ? 'plain' : 'primary'} onPress={learn}>
-          {learning ? 'Cancel' : source ? 'Learn again' : 'Learn'}
+          {learning ? WORDS.cancel : source ? WORDS.learnAgain : WORDS.learn}
         </Button>
       </Row>
       {source && source.by !== 'key' && source.by !== 'button' && <MidiFields source={source} onChange={onLearned} />}
@@ -84,7 +85,7 @@ function Heard({ control, onLearned }: HeardProps) {
             kind="quiet"
             onPress={() => onLearned({ by: 'program', device: null, channel: null, number: 0, bank: null })}
           >
-            By program number
+            {WORDS.byProgramNumber}
           </Button>
         </Row>
       )}
@@ -99,32 +100,32 @@ function MidiFields({ source, onChange }: { readonly source: Midi; readonly onCh
     <>
       <Pair>
         <Choose
-          label="Channel"
+          label={WORDS.channel}
           value={String(source.channel ?? 0)}
-          choices={[{ value: '0', name: 'Any' }, ...Array.from({ length: 16 }, (_, i) => ({ value: String(i + 1), name: String(i + 1) }))]}
+          choices={[{ value: '0', name: WORDS.any }, ...Array.from({ length: 16 }, (_, i) => ({ value: String(i + 1), name: String(i + 1) }))]}
           onChoose={(channel) => onChange({ ...source, channel: Number(channel) || null })}
         />
         {source.device !== null && (
           <Choose
-            label="Device"
+            label={WORDS.device}
             value="own"
-            choices={[{ value: 'own', name: source.device }, { value: 'any', name: 'Any' }]}
+            choices={[{ value: 'own', name: source.device }, { value: 'any', name: WORDS.any }]}
             onChoose={(which) => which === 'any' && onChange({ ...source, device: null })}
           />
         )}
         {source.by === 'program' && (
-          <Typed label="Program, from 1" value={source.number + 1} read={wholeNumber(1, 128)} onChange={(number) => onChange({ ...source, number: number - 1 })} hint={`From 0: ${source.number}`} numeric />
+          <Typed label={WORDS.programFrom1} value={source.number + 1} read={wholeNumber(1, 128)} onChange={(number) => onChange({ ...source, number: number - 1 })} hint={WORDS.from0(source.number)} numeric />
         )}
         {source.by === 'program' && (
           <Typed
-            label="Bank"
+            label={WORDS.bank}
             value={source.bank === null ? '' : String(source.bank)}
             read={(text) => {
               if (text.trim() === '') return { value: '' };
               const read = wholeNumber(0, 16383)(text);
               return 'wrong' in read ? read : { value: String(read.value) };
             }}
-            hint="Empty: any bank"
+            hint={WORDS.emptyAnyBank}
             onChange={(bank) => onChange({ ...source, bank: bank === '' ? null : Number(bank) })}
             numeric
           />
@@ -132,13 +133,13 @@ function MidiFields({ source, onChange }: { readonly source: Midi; readonly onCh
       </Pair>
       {source.by === 'control' && (
         <Choose
-          label="What its values mean"
+          label={WORDS.whatItsValues}
           value={source.sends}
           choices={[
             { value: 'absolute', name: 'Position; 64 and above is pressed' },
-            { value: 'toggle', name: 'Each message is one press' },
-            { value: 'relative', name: 'Steps up or down' },
-            { value: 'fine', name: 'Position, 14 bit' },
+            { value: 'toggle', name: WORDS.eachMessageOne },
+            { value: 'relative', name: WORDS.stepsUpOr },
+            { value: 'fine', name: WORDS.position14Bit },
           ]}
           onChoose={(sends) => onChange({ ...source, sends })}
         />
@@ -177,19 +178,19 @@ function SwitchForm({ show, control, onChange }: SwitchProps) {
     <>
       {show.banks.length > 0 && (
         <Choose
-          label="What it does"
+          label={WORDS.whatItDoes}
           value={bank}
           choices={[
-            { value: EVERYWHERE, name: 'In every bank' },
-            ...banksOf(show).map(({ id, name }) => ({ value: id as string, name: `In bank ${name}${control.banks?.some((one) => one.bank === id) ? ' (its own)' : ''}` })),
+            { value: EVERYWHERE, name: WORDS.inEveryBank },
+            ...banksOf(show).map(({ id, name }) => ({ value: id as string, name: WORDS.inBank(name, control.banks?.some((one) => one.bank === id) ? ' (its own)' : '') })),
           ]}
           onChoose={setBank}
         />
       )}
-      {bank !== EVERYWHERE && !own && <Quiet>As in every bank. Change it here, and it is this bank’s own.</Quiet>}
+      {bank !== EVERYWHERE && !own && <Quiet>{WORDS.asEveryBank}</Quiet>}
       {own && (
         <Row>
-          <Button onPress={asEverywhere}>As in every bank</Button>
+          <Button onPress={asEverywhere}>{WORDS.asEveryBank2}</Button>
         </Row>
       )}
       {GESTURES.map((gesture) => (
@@ -206,12 +207,12 @@ function SwitchForm({ show, control, onChange }: SwitchProps) {
       </Quiet>
       {does.hold.length > 0 && does.double.length === 0 && (
         <Switch
-          label="A press acts as the foot goes down, also before a hold"
+          label={WORDS.pressActsAs}
           on={control.eager === true}
           onChange={(eager) => set({ eager })}
         />
       )}
-      <Switch label="Normally closed: it works the other way round" on={control.closed === true} onChange={(closed) => set({ closed })} />
+      <Switch label={WORDS.normallyClosedWorks} on={control.closed === true} onChange={(closed) => set({ closed })} />
     </>
   ); // prettier-ignore
 }
@@ -237,25 +238,25 @@ function FaderForm({ show, control, onChange }: FaderProps) {
   return (
     <>
       <Choose
-        label="Moves"
+        label={WORDS.moves}
         value={String(at)}
         choices={offered.map((turns, i) => ({ value: String(i), name: turnName(show, turns) }))}
         onChoose={(value) => onChange({ ...control, turns: offered[Number(value)]! })}
       />
-      <Slider label="At its low end" value={control.low * 100} low={0} high={100} step={1} unit="%" onChange={(low) => onChange({ ...control, low: low / 100 })} />
-      <Slider label="At its high end" value={control.high * 100} low={0} high={100} step={1} unit="%" onChange={(high) => onChange({ ...control, high: high / 100 })} />
+      <Slider label={WORDS.itsLowEnd} value={control.low * 100} low={0} high={100} step={1} unit="%" onChange={(low) => onChange({ ...control, low: low / 100 })} />
+      <Slider label={WORDS.itsHighEnd} value={control.high * 100} low={0} high={100} step={1} unit="%" onChange={(high) => onChange({ ...control, high: high / 100 })} />
       <Segments
-        label="Curve"
+        label={WORDS.curve}
         titled
         value={control.curve}
         choices={[
-          { value: 'even', name: 'Even' },
-          { value: 'gentle', name: 'Gentle start' },
-          { value: 'steep', name: 'Steep start' },
+          { value: 'even', name: WORDS.even },
+          { value: 'gentle', name: WORDS.gentleStart },
+          { value: 'steep', name: WORDS.steepStart },
         ]}
         onChoose={(curve) => onChange({ ...control, curve })}
       />
-      <Switch label="Soft takeover: waits until it reaches the value" on={control.soft} onChange={(soft) => onChange({ ...control, soft })} />
+      <Switch label={WORDS.softTakeoverWaits} on={control.soft} onChange={(soft) => onChange({ ...control, soft })} />
     </>
   ); // prettier-ignore
 }

@@ -6,6 +6,7 @@ import { usePlays } from '../../../host/hovlix';
 import { Choose, decimal, Pair, remark, Typed } from '../../../ui/form';
 import { Button, Column, Row } from '../../../ui/pieces';
 import { Switch } from '../../../ui/Switch';
+import { WORDS } from './words';
 
 type Props = {
   readonly show: Show;
@@ -23,7 +24,7 @@ export function EntryForm({ show, entry, onChange, onRemove }: Props) {
       {entry.kind === 'song' && <SongFields show={show} entry={entry} onChange={onChange} />}
       {entry.kind === 'look' && (
         <Choose
-          label="Look"
+          label={WORDS.look}
           value={entry.look as string}
           choices={plays.map(({ id, name }) => ({ value: id as string, name }))}
           onChoose={(look) => onChange({ ...entry, look: look as typeof entry.look })}
@@ -31,7 +32,7 @@ export function EntryForm({ show, entry, onChange, onRemove }: Props) {
       )}
       {entry.kind === 'pause' && (
         <Typed
-          label="Minutes"
+          label={WORDS.minutes}
           value={entry.minutes}
           read={decimal(0, 600)}
           onChange={(minutes) => onChange({ ...entry, minutes })}
@@ -39,20 +40,18 @@ export function EntryForm({ show, entry, onChange, onRemove }: Props) {
         />
       )}
       <Typed
-        label="Note for this place"
+        label={WORDS.notePlace}
         value={entry.notes ?? ''}
         read={remark(400)}
         onChange={(notes) => onChange({ ...rest, ...(common.encore ? { encore: true } : {}), ...(notes ? { notes } : {}) } as Entry)}
       />
       <Switch
-        label="Encore: played only if they want more"
+        label={WORDS.encorePlayedOnly}
         on={entry.encore === true}
         onChange={(encore) => onChange({ ...rest, ...(entry.notes ? { notes: entry.notes } : {}), ...(encore ? { encore } : {}) } as Entry)}
       />
       <Row>
-        <Button kind="quiet" onPress={onRemove}>
-          Take out of the set
-        </Button>
+        <Button kind="quiet" onPress={onRemove}>{WORDS.takeOutSet}</Button>
       </Row>
     </Column>
   ); // prettier-ignore
@@ -79,31 +78,31 @@ function SongFields({ show, entry, onChange }: SongProps) {
   return (
     <>
       <Choose
-        label="Before it begins"
+        label={WORDS.beforeItBegins}
         value={start}
         choices={[
-          { value: 'keep', name: 'What is on stays' },
-          { value: 'dark', name: 'Dark' },
+          { value: 'keep', name: WORDS.whatStays },
+          { value: 'dark', name: WORDS.dark },
           ...plays.map(({ id, name }) => ({ value: id as string, name })),
         ]}
         onChoose={(value) => onChange({ ...entry, start: startOf(value) })}
       />
       <Choose
-        label="The pedal stops"
+        label={WORDS.thePedalStops}
         value={entry.stops}
         choices={[
-          { value: 'song', name: 'Only at its start' },
-          { value: 'sections', name: 'At each section, which loops until the next press' },
-          { value: 'looks', name: 'At each look of its bank, without the song’s own light' },
+          { value: 'song', name: WORDS.onlyItsStart },
+          { value: 'sections', name: WORDS.eachSectionWhich },
+          { value: 'looks', name: WORDS.eachLookIts },
         ]}
         onChoose={(stops) => onChange({ ...entry, stops })}
       />
       {show.banks.length > 0 && (
         <Choose
-          label="Bank of pads"
+          label={WORDS.bankOfPads}
           value={(entry.bank as string | undefined) ?? NONE}
           choices={[
-            { value: NONE, name: 'The one that is chosen' },
+            { value: NONE, name: WORDS.oneChosen },
             ...show.banks.map(({ id, name }) => ({ value: id as string, name })),
           ]}
           onChoose={(bank) => put({ bank })}
@@ -111,7 +110,7 @@ function SongFields({ show, entry, onChange }: SongProps) {
       )}
       <Pair>
         <Typed
-          label="Tempo before it, bpm"
+          label={WORDS.tempoBeforeBpm}
           value={entry.tempo === undefined ? '' : String(entry.tempo)}
           read={(text) => {
             if (text.trim() === '') return { value: '' };
@@ -121,7 +120,7 @@ function SongFields({ show, entry, onChange }: SongProps) {
           onChange={(tempo) => put({ tempo: Number(tempo) })}
           numeric
         />
-        <Typed label="Key tonight" value={entry.key ?? ''} read={remark(24)} onChange={(key) => put({ key })} />
+        <Typed label={WORDS.keyTonight} value={entry.key ?? ''} read={remark(24)} onChange={(key) => put({ key })} />
       </Pair>
     </>
   );

@@ -14,6 +14,7 @@ import { Switch } from '../../../ui/Switch';
 import { EntryForm } from './EntryForm';
 import { entryTitle, entryWords, nextSetName, ownSet, songsLeft } from './model';
 import { SetFiles } from './SetFiles';
+import { WORDS } from './words';
 
 /** How long the light of the place that is left takes, in beats. */
 const JUMP_FADES = [
@@ -47,18 +48,16 @@ export function SetEditor({ show, set: shown, onDone }: Props) {
   };
   const remove = () => {
     document.make({ type: 'remove-set', set: set.id });
-    say(`${set.name} is gone. Its songs are still there.`, { undo: document.takingBack() });
+    say(WORDS.goneItsSongs(set.name), { undo: document.takingBack() });
     onDone();
   };
   return (
-    <Column gap={16} role="group" aria-label="Change the set">
+    <Column gap={16} role="group" aria-label={WORDS.changeTheSet}>
       <Row justifyContent="space-between" gap={8} alignItems="flex-end">
         <Column flex={1}>
-          <Typed label="Name of the set" value={set.name} read={named} onChange={(name) => put({ name })} />
+          <Typed label={WORDS.nameSet} value={set.name} read={named} onChange={(name) => put({ name })} />
         </Column>
-        <Button kind="primary" onPress={onDone}>
-          Done
-        </Button>
+        <Button kind="primary" onPress={onDone}>{WORDS.done}</Button>
       </Row>
       <Column>
         <SortableList
@@ -78,11 +77,11 @@ export function SetEditor({ show, set: shown, onDone }: Props) {
                   </Quiet>
                 </Column>
                 <Button
-                  label={`Change ${entryTitle(show, entry)}`}
+                  label={WORDS.change(entryTitle(show, entry))}
                   kind="quiet"
                   onPress={() => setOpen(open === entry.id ? null : entry.id)}
                 >
-                  {open === entry.id ? 'Done' : 'Change'}
+                  {open === entry.id ? WORDS.done : WORDS.change2}
                 </Button>
               </Row>
               {open === entry.id && (
@@ -99,49 +98,49 @@ export function SetEditor({ show, set: shown, onDone }: Props) {
       </Column>
       {show.songs.length > 0 && (
         <Choose
-          label="Add a song"
+          label={WORDS.addASong}
           value=""
           choices={[
-            { value: '', name: left.length > 0 ? 'Choose a song' : 'All songs are in; choose one to play it again' },
+            { value: '', name: left.length > 0 ? WORDS.chooseASong : WORDS.allSongsChoose },
             ...[...left, ...show.songs.filter((song) => !left.includes(song))].map(({ id, title }) => ({ value: id as string, name: title })),
           ]}
           onChoose={(song) => song !== '' && add({ kind: 'song', song })}
         />
       )}
       <Row gap={8} flexWrap="wrap">
-        <Button onPress={() => add({ kind: 'pause', minutes: 15 })}>Add a pause</Button>
-        {show.looks.length > 0 && <Button onPress={() => add({ kind: 'look', look: show.looks[0]!.id })}>Add a look</Button>}
+        <Button onPress={() => add({ kind: 'pause', minutes: 15 })}>{WORDS.addAPause}</Button>
+        {show.looks.length > 0 && <Button onPress={() => add({ kind: 'look', look: show.looks[0]!.id })}>{WORDS.addALook}</Button>}
       </Row>
       <Segments
-        label="When a song is over"
+        label={WORDS.whenSongOver}
         titled
         value={set.after}
         choices={[
-          { value: 'wait', name: 'Wait' },
-          { value: 'ready', name: 'Prepare the next' },
-          { value: 'play', name: 'Play the next' },
+          { value: 'wait', name: WORDS.wait },
+          { value: 'ready', name: WORDS.prepareTheNext },
+          { value: 'play', name: WORDS.playTheNext },
         ]}
         onChoose={(after) => put({ after })}
       />
       <Segments
-        label="Jump to sections"
+        label={WORDS.jumpToSections}
         titled
         value={set.jumps}
         choices={[
-          { value: 'bar', name: 'At the next bar' },
-          { value: 'now', name: 'At once' },
+          { value: 'bar', name: WORDS.nextBar },
+          { value: 'now', name: WORDS.atOnce },
         ]}
         onChoose={(jumps) => put({ jumps })}
       />
       <Segments
-        label="Light at a jump"
+        label={WORDS.lightJump}
         titled
         value={String(set.jumpFade ?? 0)}
         choices={JUMP_FADES}
         onChoose={(length) => put({ jumpFade: Number(length) })}
       />
       <Switch
-        label="A stop of darkness after each song"
+        label={WORDS.stopDarknessAfter}
         on={set.dark === true}
         onChange={(dark) => {
           const { dark: _, ...rest } = set;
@@ -150,11 +149,9 @@ export function SetEditor({ show, set: shown, onDone }: Props) {
       />
       <SetFiles show={show} set={set} />
       <Row gap={8} flexWrap="wrap">
-        <Button onPress={another}>Another set</Button>
+        <Button onPress={another}>{WORDS.anotherSet}</Button>
         {show.sets.some(({ id }) => id === set.id) && (
-          <Button kind="quiet" onPress={remove}>
-            Delete this set
-          </Button>
+          <Button kind="quiet" onPress={remove}>{WORDS.deleteThisSet}</Button>
         )}
       </Row>
     </Column>

@@ -11,6 +11,7 @@ import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { FileButton } from '../../../ui/FileButton';
 import { Button, Column, Quiet, Row } from '../../../ui/pieces';
+import { WORDS } from './words';
 
 type Props = { readonly show: Show; readonly set: SetList };
 
@@ -24,19 +25,23 @@ export function SetFiles({ show, set }: Props) {
     const { entries, unknown } = read.value;
     document.make({ type: 'store-set', set: { ...set, entries: [...entries] } });
     const left = unknown.length === 0 ? '' : ` Not in this show: ${someOf(unknown)}.`;
-    say(`The order of “${file.name}”: ${counted(entries.length, 'song')}.${left}`, { undo: document.takingBack() });
+    say(WORDS.theOrderOf(file.name, counted(entries.length, 'song'), left), { undo: document.takingBack() });
   };
   return (
     <Column gap={8}>
-      <Quiet fontWeight="600">On paper and in files</Quiet>
+      <Quiet fontWeight="600">{WORDS.paperFiles}</Quiet>
       <Row gap={8} flexWrap="wrap">
-        <Button onPress={() => void print('set', show, set)}>Set list, PDF</Button>
-        <Button onPress={() => void print('card', show, set)}>Pedal card, PDF</Button>
-        <Button onPress={() => void printLabels(show)}>Labels to cut out, PDF</Button>
-        <Button onPress={() => void save('csv', show, set)}>CSV</Button>
-        <Button onPress={() => void save('m3u', show, set)}>Playlist, M3U</Button>
-        <FileButton label="Choose a playlist" accept=".m3u,.m3u8" onFiles={(files) => files[0] && void bring(files[0])}>
-          Order from a playlist
+        <Button onPress={() => void print('set', show, set)}>{WORDS.setListPdf}</Button>
+        <Button onPress={() => void print('card', show, set)}>{WORDS.pedalCardPdf}</Button>
+        <Button onPress={() => void printLabels(show)}>{WORDS.labelsCutOut}</Button>
+        <Button onPress={() => void save('csv', show, set)}>{WORDS.csv}</Button>
+        <Button onPress={() => void save('m3u', show, set)}>{WORDS.playlistM3u}</Button>
+        <FileButton
+          label={WORDS.chooseAPlaylist}
+          accept=".m3u,.m3u8"
+          onFiles={(files) => files[0] && void bring(files[0])}
+        >
+          {WORDS.orderFromPlaylist}
         </FileButton>
       </Row>
     </Column>
@@ -52,7 +57,7 @@ async function print(what: 'set' | 'card', show: Show, set: SetList): Promise<vo
 
 async function printLabels(show: Show): Promise<void> {
   const { labelsPdf } = await sheetFormats();
-  saveFile(`${show.name}, labels.pdf`, (await labelsPdf(show)) as BlobPart, 'application/pdf');
+  saveFile(WORDS.labelsPdf(show.name), (await labelsPdf(show)) as BlobPart, 'application/pdf');
 }
 
 async function save(as: 'csv' | 'm3u', show: Show, set: SetList): Promise<void> {

@@ -14,6 +14,7 @@ import { Choose } from '../../../ui/form';
 import { useMoment } from '../use-moment';
 import { entryTitle, lengthWords } from './model';
 import { SetEditor } from './SetEditor';
+import { WORDS } from './words';
 
 export function SetList({ show, onGone }: { readonly show: Show; readonly onGone?: () => void }) {
   const app = useHovlix();
@@ -37,17 +38,17 @@ export function SetList({ show, onGone }: { readonly show: Show; readonly onGone
         <Text render="h2" margin={0} fontFamily="$heading" fontWeight="650" fontSize={20} color="$text" numberOfLines={1}>
           {set.name}
         </Text>
-        {may && <Button label="Change the set list" onPress={() => setEditing(true)}>Change</Button>}
+        {may && <Button label={WORDS.changeSetList} onPress={() => setEditing(true)}>{WORDS.change2}</Button>}
       </Row>
       {sets.length > 1 && may && (
         <Choose
-          label="Tonight’s set"
+          label={WORDS.tonightsSet}
           value={set.id as string}
           choices={sets.map(({ id, name }) => ({ value: id as string, name }))}
           onChoose={choose}
         />
       )}
-      <Column role="list" aria-label="Set list">
+      <Column role="list" aria-label={WORDS.setList}>
         <LongList items={set.entries.map((entry, at) => ({ id: entry.id as string, entry, at }))} height={53}>
           {({ entry, at }) => <EntryRow show={show} set={set} entry={entry} at={at} here={entry.id === here} onGone={onGone} />}
         </LongList>
@@ -81,10 +82,10 @@ function EntryRow({ show, set, entry, at, here, onGone }: RowProps) {
   const notes = entry.notes ?? song?.notes;
   return (
     <div role="listitem">
-      {encore && <Quiet paddingTop={10}>Encore</Quiet>}
+      {encore && <Quiet paddingTop={10}>{WORDS.encore}</Quiet>}
       <View
         render="button"
-        aria-label={`Go to ${title}`}
+        aria-label={WORDS.goTo(title)}
         aria-current={here}
         onPress={go}
         width="100%"
@@ -108,7 +109,7 @@ function EntryRow({ show, set, entry, at, here, onGone }: RowProps) {
           </Words>
           {(key ?? notes) !== undefined && (
             <Quiet numberOfLines={1} textAlign="left">
-              {[key && `in ${key}`, notes].filter(Boolean).join(' · ')}
+              {[key && WORDS.in(key), notes].filter(Boolean).join(' · ')}
             </Quiet>
           )}
         </Column>

@@ -14,6 +14,7 @@ import { Trouble } from './Trouble';
 import { footSwitches, gestureWords } from '../pedal/model';
 import { useHappened } from '../pedal/use-happened';
 import { useMoment } from '../use-moment';
+import { WORDS } from './words';
 
 export function FootPlace() {
   const router = useRouter();
@@ -26,10 +27,8 @@ export function FootPlace() {
   return (
     <Column flex={1} height="100%" backgroundColor="$ground" padding={14} gap={12}>
       <Row justifyContent="space-between">
-        <Title render="h1" margin={0} fontSize={22}>
-          Foot controller
-        </Title>
-        <Button label="Close" kind="quiet" onPress={() => router.push('/gig')}>
+        <Title render="h1" margin={0} fontSize={22}>{WORDS.footController}</Title>
+        <Button label={WORDS.close} kind="quiet" onPress={() => router.push('/gig')}>
           <X size={24} color={palette.text} aria-hidden />
         </Button>
       </Row>
@@ -41,10 +40,8 @@ export function FootPlace() {
       </Row>
       {switches.length === 0 && (
         <Column gap={12} alignItems="flex-start">
-          <Words>There is no pedal yet. Say how many switches yours has, and they are here too.</Words>
-          <Button kind="primary" onPress={() => router.push('/gig/pedals')}>
-            Pedals and MIDI
-          </Button>
+          <Words>{WORDS.thereNoPedal}</Words>
+          <Button kind="primary" onPress={() => router.push('/gig/pedals')}>{WORDS.pedalsAndMidi}</Button>
         </Column>
       )}
       <div style={{ flex: 1, minHeight: 0, display: 'grid', gap: 12, gridTemplateColumns: 'repeat(auto-fit, minmax(140px, 1fr))', gridAutoRows: '1fr' }}>
@@ -66,7 +63,7 @@ function Stomp({ control }: { readonly control: SwitchControl }) {
   return (
     <View
       render="button"
-      aria-label={`Switch ${control.name}`}
+      aria-label={WORDS.switch(control.name)}
       aria-pressed={down}
       borderRadius={28}
       borderWidth={3}

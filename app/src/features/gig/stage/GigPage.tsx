@@ -6,6 +6,7 @@ import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import { usePalette } from '../../../ui/palette';
 import { Column, Row, Title } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
+import { WORDS } from './words';
 
 const BACK = { minWidth: 44, minHeight: 44, display: 'flex', alignItems: 'center', justifyContent: 'center' } as const;
 
@@ -17,7 +18,7 @@ export function GigPage({ title, action, children }: Props) {
     <Column height="100%">
       <Row gap={4} paddingLeft={8} paddingRight={12} paddingTop={12} paddingBottom={8} justifyContent="space-between">
         <Row gap={4} flexShrink={1} minWidth={0}>
-          <Link href="/gig" aria-label="Back to Gig" style={BACK}>
+          <Link href="/gig" aria-label={WORDS.backToGig} style={BACK}>
             <ChevronLeft size={22} color={palette.text} aria-hidden />
           </Link>
           <Title render="h1" margin={0} fontSize={22} numberOfLines={1}>

@@ -17,6 +17,7 @@ import { doesNow, footSwitches, GESTURE_NAMES, gestureWords } from '../pedal/mod
 import { useHappened } from '../pedal/use-happened';
 import { songOfStop } from '../now/Head';
 import { useMoment } from '../use-moment';
+import { WORDS } from './words';
 
 export function LargePlace() {
   const router = useRouter();
@@ -31,7 +32,7 @@ export function LargePlace() {
     <Column flex={1} height="100%" backgroundColor={dark ? '$doing' : '$ground'} padding={14} gap={10} data-testid="large">
       <Row justifyContent="space-between" gap={8} alignItems="flex-start">
         <Now show={show} dark={dark} />
-        <Button label="Close" kind="quiet" onPress={() => router.push('/gig')}>
+        <Button label={WORDS.close} kind="quiet" onPress={() => router.push('/gig')}>
           <X size={24} color={dark ? palette.onDoing : palette.text} aria-hidden />
         </Button>
       </Row>
@@ -108,7 +109,7 @@ function One({ control, dark }: { readonly control: SwitchControl | undefined; r
   const has = useMoment((moment) => control && (['press', 'double', 'hold'] as const).filter((one) => doesNow(moment, control)[one].length > 0).join(' ')); // prettier-ignore
   const on = useMoment((moment) => wordsNow(moment, ON));
   const gestures = (has ?? '').split(' ').filter(Boolean) as Gesture[];
-  if (!control) return <Panel name="Next" words={on || 'The set ends here'} large dark={dark} />;
+  if (!control) return <Panel name={WORDS.next} words={on || WORDS.setEndsHere} large dark={dark} />;
   return (
     <Column flex={1} gap={10} minHeight={0}>
       {gestures.map((gesture) => (
@@ -170,5 +171,5 @@ function Many({ switches, dark }: { readonly switches: readonly SwitchControl[];
 function SwitchPanel({ control, dark }: { readonly control: SwitchControl; readonly dark: boolean }) {
   const words = useMoment((moment) => gestureWords(moment, control, 'press'));
   const hold = useMoment((moment) => gestureWords(moment, control, 'hold'));
-  return <Panel name={hold ? `${control.name} · hold: ${hold}` : control.name} words={words || '–'} dark={dark} />;
+  return <Panel name={hold ? WORDS.hold(control.name, hold) : control.name} words={words || '–'} dark={dark} />;
 }

@@ -8,6 +8,7 @@ import { saveFile } from '../../../host/files/save-file';
 import { useHovlix, useLink, useShow } from '../../../host/hovlix';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { GigPage } from './GigPage';
+import { WORDS } from './words';
 
 const SHOWN = 200;
 const LOOK_MS = 500;
@@ -33,9 +34,9 @@ export function LogPlace() {
     saveFile(`${show?.name ?? 'gig'}, ${new Date().toISOString().slice(0, 10)}.log`, text, 'text/plain');
   };
   return (
-    <GigPage title="Gig log" action={<Button onPress={save}>Save the log</Button>}>
-      {lines.length === 0 && <Quiet>Nothing was pressed yet.</Quiet>}
-      <Column role={lines.length > 0 ? 'list' : 'group'} aria-label="Log">
+    <GigPage title={WORDS.gigLog} action={<Button onPress={save}>{WORDS.saveTheLog}</Button>}>
+      {lines.length === 0 && <Quiet>{WORDS.nothingWasPressed}</Quiet>}
+      <Column role={lines.length > 0 ? 'list' : 'group'} aria-label={WORDS.log}>
         {lines.map((line, i) => (
           <Row key={`${line.at} ${i}`} role="listitem" gap={12} minHeight={44} borderBottomWidth={1} borderColor="$line" alignItems="flex-start" paddingVertical={8}>
             <Figures width={74} flexShrink={0} textAlign="right">
@@ -68,6 +69,6 @@ function joined(before: Log | null | undefined, own: Log): Log {
 }
 
 function agoWords(seconds: number): string {
-  if (seconds < 90) return `${Math.max(0, Math.round(seconds))} s ago`;
-  return seconds < 5400 ? `${Math.round(seconds / 60)} min ago` : `${Math.round(seconds / 3600)} h ago`;
+  if (seconds < 90) return WORDS.sAgo(Math.max(0, Math.round(seconds)));
+  return seconds < 5400 ? WORDS.minAgo(Math.round(seconds / 60)) : WORDS.hAgo(Math.round(seconds / 3600));
 }

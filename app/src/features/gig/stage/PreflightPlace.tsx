@@ -11,6 +11,7 @@ import { statusQuery } from '../../../data/queries';
 import { useConnections, useHovlix, useLink, useLive, useShow } from '../../../host/hovlix';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { GigPage } from './GigPage';
+import { WORDS } from './words';
 
 export function PreflightPlace() {
   const router = useRouter();
@@ -20,17 +21,17 @@ export function PreflightPlace() {
   const remarks = facts ? preflight(show, facts) : undefined;
   const stops = remarks?.filter(({ weight }) => weight === 'stops').length ?? 0;
   return (
-    <GigPage title="Preflight">
+    <GigPage title={WORDS.preflight}>
       <Words role="status" testID="preflight">
         {remarks === undefined
-          ? 'Looking …'
+          ? WORDS.looking
           : remarks.length === 0
-            ? 'All is ready for tonight.'
+            ? WORDS.allReadyTonight
             : stops === 0
-              ? `Nothing stops the show. ${remarks.length} worth a look.`
+              ? WORDS.nothingStopsShow(remarks.length)
               : `${stops} would be missed tonight${remarks.length > stops ? `, ${remarks.length - stops} worth a look` : ''}.`}
       </Words>
-      <Column role={remarks && remarks.length > 0 ? 'list' : 'group'} aria-label="Preflight">
+      <Column role={remarks && remarks.length > 0 ? 'list' : 'group'} aria-label={WORDS.preflight}>
         {remarks?.map(({ weight, text, fix }) => (
           <Row key={text} role="listitem" gap={12} paddingVertical={8} borderBottomWidth={1} borderColor="$line" borderLeftWidth={4} borderLeftColor={weight === 'stops' ? '$fault' : '$warn'} paddingLeft={12} minHeight={56}>
             <Column flex={1} minWidth={0}>
@@ -38,9 +39,7 @@ export function PreflightPlace() {
               <Quiet>{weight === 'stops' ? 'would be missed' : 'worth a look'}</Quiet>
             </Column>
             {fix && (
-              <Button label={`Fix: ${text}`} onPress={() => router.push(wayTo(fix))}>
-                Fix
-              </Button>
+              <Button label={WORDS.fix2(text)} onPress={() => router.push(wayTo(fix))}>{WORDS.fix}</Button>
             )}
           </Row>
         ))}

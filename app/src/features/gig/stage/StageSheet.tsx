@@ -11,6 +11,7 @@ import { Typed } from '../../../ui/form';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
+import { WORDS } from './words';
 
 export function StageSheet({ onClose }: { readonly onClose: () => void }) {
   const router = useRouter();
@@ -24,31 +25,29 @@ export function StageSheet({ onClose }: { readonly onClose: () => void }) {
     router.push(to);
   };
   return (
-    <Sheet title="On stage" onClose={onClose}>
+    <Sheet title={WORDS.onStage} onClose={onClose}>
       <Column gap={8}>
         <Row gap={8} flexWrap="wrap">
-          <Button kind="primary" onPress={() => { setLocked(true); onClose(); }}>
-            Lock the screen
-          </Button>
-          {canFillScreen() && <Button onPress={() => void fillScreen(true).then(onClose, onClose)}>Full screen</Button>}
+          <Button kind="primary" onPress={() => { setLocked(true); onClose(); }}>{WORDS.lockTheScreen}</Button>
+          {canFillScreen() && <Button onPress={() => void fillScreen(true).then(onClose, onClose)}>{WORDS.fullScreen}</Button>}
         </Row>
-        <Quiet>Locked, it takes no touch and no key. Pedals and MIDI go on working.</Quiet>
+        <Quiet>{WORDS.lockedTakesNo}</Quiet>
         <Typed<string>
-          label="Code to unlock"
+          label={WORDS.codeToUnlock}
           value={pin ?? ''}
-          read={(text) => (/^(\d{4,8})?$/.test(text.trim()) ? { value: text.trim() } : { wrong: 'Four to eight figures, or nothing.' })}
-          hint={pin === null ? 'Without a code, holding the button unlocks.' : 'Asked for after holding the button.'}
+          read={(text) => (/^(\d{4,8})?$/.test(text.trim()) ? { value: text.trim() } : { wrong: WORDS.fourEightFigures })}
+          hint={pin === null ? WORDS.withoutCodeHolding : WORDS.askedAfterHolding}
           onChange={(code) => setPin(code === '' ? null : code)}
           numeric
         />
       </Column>
       <Column>
-        {rig && <To name={`Rig: ${rig}`} hint="tonight’s lamps: choose and check them" onPress={() => go('/rig')} />}
-        <To name="Large letters" hint="for the phone on the amp" onPress={() => go('/gig/large')} />
-        {may && <To name="Pedals and MIDI" hint="what each switch does" onPress={() => go('/gig/pedals')} />}
-        <To name="Foot controller" hint="switches on this screen" onPress={() => go('/gig/foot')} />
-        <To name="Gig log" hint="what just happened, in words" onPress={() => go('/gig/log')} />
-        <To name="Preflight" hint="what would go wrong tonight" onPress={() => go('/gig/preflight')} />
+        {rig && <To name={WORDS.rig(rig)} hint={WORDS.tonightsLampsChoose} onPress={() => go('/rig')} />}
+        <To name={WORDS.largeLetters} hint={WORDS.phoneAmp} onPress={() => go('/gig/large')} />
+        {may && <To name={WORDS.pedalsAndMidi} hint={WORDS.whatEachSwitch} onPress={() => go('/gig/pedals')} />}
+        <To name={WORDS.footController} hint={WORDS.switchesScreen} onPress={() => go('/gig/foot')} />
+        <To name={WORDS.gigLog} hint={WORDS.whatJustHappened} onPress={() => go('/gig/log')} />
+        <To name={WORDS.preflight} hint={WORDS.whatWouldGo} onPress={() => go('/gig/preflight')} />
       </Column>
     </Sheet>
   ); // prettier-ignore

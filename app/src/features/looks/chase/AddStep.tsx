@@ -6,6 +6,7 @@ import type { Show } from '@hovlix/core/show';
 import { LookPicture } from '../../../ui/LookPicture';
 import { Button, Quiet, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
+import { WORDS } from './words';
 
 type Props = {
   readonly show: Show;
@@ -17,19 +18,19 @@ type Props = {
 };
 
 export function AddStep({ show, count, before, onAdd, onClose }: Props) {
-  const where = before === count ? 'at the end' : before === 0 ? 'at the beginning' : `after step ${before}`;
+  const where = before === count ? 'at the end' : before === 0 ? 'at the beginning' : WORDS.afterStep(before);
   return (
-    <Sheet title="Add steps" onClose={onClose}>
+    <Sheet title={WORDS.addSteps} onClose={onClose}>
       <Button onPress={() => onAdd('copy')}>
-        Light of its own, from {before === count ? 'the last step' : `step ${Math.max(1, before)}`}
+        {WORDS.lightItsOwn(before === count ? 'the last step' : `step ${Math.max(1, before)}`)}
       </Button>
-      <Quiet>Or tap looks, one after the other. Each becomes a step {where}.</Quiet>
+      <Quiet>{WORDS.orTapLooks(where)}</Quiet>
       <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))', gap: 10 }}>
         {show.looks.map((look) => (
           <View
             key={look.id}
             render="button"
-            aria-label={`Add ${look.name} as a step`}
+            aria-label={WORDS.addAsStep(look.name)}
             onPress={() => onAdd(look.id)}
             padding={0}
             borderRadius={14}

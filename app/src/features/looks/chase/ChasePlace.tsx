@@ -27,12 +27,13 @@ import { ManySteps } from './ManySteps';
 import { withStepAfter } from './model';
 import { StepFaders } from './StepFaders';
 import { Steps } from './Steps';
+import { WORDS } from './words';
 
 export function ChasePlace({ id }: { readonly id: string }) {
   const show = useShow((one) => one);
   const chase = show?.chases.find((one) => one.id === id);
   if (!show) return null;
-  return chase ? <Editor show={show} chase={chase} /> : <NotHere what="This chase is not in the show." />;
+  return chase ? <Editor show={show} chase={chase} /> : <NotHere what={WORDS.chaseNotShow} />;
 }
 
 type Props = { readonly show: Show; readonly chase: Chase };
@@ -68,16 +69,16 @@ function Editor({ show, chase }: Props) {
   return (
     <ScrollArea>
       <PlaceHead title={chase.name}>
-        <Button label="Back to the looks" kind="quiet" onPress={() => router.replace('/looks')}>
+        <Button label={WORDS.backLooks} kind="quiet" onPress={() => router.replace('/looks')}>
           <ArrowLeft size={20} color={palette.text} aria-hidden />
         </Button>
         {on && chase.pace === 'hand' && (
           <Button onPress={() => app.conducting.act({ type: 'step', look: chase.id, by: 1, beat: clockNow(app).beat })}>
-            Next step
+            {WORDS.nextStep}
           </Button>
         )}
         <Button kind="primary" disabled={chase.steps.length === 0} onPress={() => toggleLook(app, chase.id)}>
-          {on ? 'Stop' : 'Run'}
+          {on ? WORDS.stop : WORDS.run}
         </Button>
       </PlaceHead>
       <div
@@ -94,11 +95,11 @@ function Editor({ show, chase }: Props) {
           <Row justifyContent="space-between" gap={8} flexWrap="wrap">
             <Words fontWeight="600">
               {chase.steps.length === 0
-                ? 'No steps yet'
+                ? WORDS.noStepsYet
                 : `${chase.steps.length} ${chase.steps.length === 1 ? 'step' : 'steps'}`}
             </Words>
             <Row gap={8} flexWrap="wrap">
-              {hasCopy && <Button onPress={() => insertCopies(copied, pasteAfter)}>Paste</Button>}
+              {hasCopy && <Button onPress={() => insertCopies(copied, pasteAfter)}>{WORDS.paste}</Button>}
               {chase.steps.length > 0 && (
                 <Button
                   onPress={() =>
@@ -107,22 +108,18 @@ function Editor({ show, chase }: Props) {
                     )
                   }
                 >
-                  {picked.length === chase.steps.length ? 'Choose none' : 'Choose all'}
+                  {picked.length === chase.steps.length ? WORDS.chooseNone : WORDS.chooseAll}
                 </Button>
               )}
               <Button
                 kind={chase.steps.length === 0 ? 'primary' : 'plain'}
                 onPress={() => setAdding(chase.steps.length)}
               >
-                Add a step
+                {WORDS.addAStep}
               </Button>
             </Row>
           </Row>
-          {chase.steps.length === 0 && (
-            <Quiet>
-              A chase goes from step to step: a look each, or light of its own. Without steps it stays dark.
-            </Quiet>
-          )}
+          {chase.steps.length === 0 && <Quiet>{WORDS.chaseGoesFrom}</Quiet>}
           <Steps
             show={show}
             chase={chase}
@@ -140,9 +137,7 @@ function Editor({ show, chase }: Props) {
               onCopy={() => {
                 copied = picked;
                 setHasCopy(true);
-                say(
-                  `${picked.length} ${picked.length === 1 ? 'step is' : 'steps are'} copied. Paste puts them after the chosen steps or at the end, here or in another chase.`,
-                );
+                say(WORDS.copiedPastePuts(picked.length, picked.length === 1 ? 'step is' : 'steps are'));
               }}
               onAdd={setAdding}
               onFaders={() => setFaders(true)}
@@ -177,7 +172,7 @@ function Editor({ show, chase }: Props) {
   );
 }
 
-const DIRECTION_NAMES = { forward: 'Forward', back: 'Back', bounce: 'Back and forth', random: 'Random' } as const;
+const DIRECTION_NAMES = { forward: 'Forward', back: 'Back', bounce: WORDS.backAndForth, random: 'Random' } as const;
 
 /** Tempo, direction, loops and length of the whole. */
 type RunningProps = { readonly show: Show; readonly chase: Chase; readonly onPut: (chase: Chase) => void };
@@ -186,39 +181,39 @@ function Running({ show, chase, onPut }: RunningProps) {
   const { total } = courseOf(chase);
   const unit = chase.pace === 'seconds' ? 'seconds' : 'beats';
   return (
-    <Card title="How it runs">
-      <Typed label="Name" value={chase.name} read={named} onChange={(name) => onPut({ ...chase, name })} />
+    <Card title={WORDS.howItRuns}>
+      <Typed label={WORDS.name} value={chase.name} read={named} onChange={(name) => onPut({ ...chase, name })} />
       <Segments
-        label="What moves it on"
+        label={WORDS.whatMoves}
         titled
         value={chase.pace}
         choices={[
-          { value: 'beats', name: 'Beats' },
-          { value: 'seconds', name: 'Seconds' },
-          { value: 'hand', name: 'By hand' },
-          { value: 'sound', name: 'Drums' },
+          { value: 'beats', name: WORDS.beats },
+          { value: 'seconds', name: WORDS.seconds },
+          { value: 'hand', name: WORDS.byHand },
+          { value: 'sound', name: WORDS.drums },
         ]}
         onChoose={(pace) => onPut({ ...chase, pace })}
       />
       {chase.pace === 'sound' && (
         <>
           <Segments
-            label="Which strokes move it on"
+            label={WORDS.whichStrokesMove}
             titled
             value={chase.drum ?? 'kick'}
             choices={[
-              { value: 'kick', name: 'Kick' },
-              { value: 'snare', name: 'Snare' },
-              { value: 'hat', name: 'Hat' },
+              { value: 'kick', name: WORDS.kick },
+              { value: 'snare', name: WORDS.snare },
+              { value: 'hat', name: WORDS.hat },
             ]}
             onChoose={(drum) => onPut({ ...chase, drum })}
           />
           <MicrophoneSwitch />
-          <Quiet>Strokes are heard in the song that plays, else by the microphone. Fades count in beats.</Quiet>
+          <Quiet>{WORDS.strokesHeardSong}</Quiet>
         </>
       )}
       <Segments
-        label="Direction"
+        label={WORDS.direction}
         titled
         value={chase.direction}
         choices={DIRECTIONS.map((value) => ({ value, name: DIRECTION_NAMES[value] }))}
@@ -227,14 +222,14 @@ function Running({ show, chase, onPut }: RunningProps) {
       <Pair>
         {chase.steps.length > 0 && (chase.pace === 'beats' || chase.pace === 'seconds') && (
           <Typed
-            label={`Whole length, ${unit}`}
+            label={WORDS.wholeLength(unit)}
             value={Math.round(total * 1000) / 1000}
             read={decimal(0.0625, 4096)}
             onChange={(length) => onPut(scaledTo(chase, length))}
           />
         )}
         <Typed
-          label="Repeats, 0 = loop forever"
+          label={WORDS.repeats0Loop}
           numeric
           value={chase.loops}
           read={wholeNumber(0, 10000)}

@@ -8,6 +8,7 @@ import { useSession } from '../../../host/session';
 import { Pair, decimal, Typed } from '../../../ui/form';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Row, Words } from '../../../ui/pieces';
+import { WORDS } from './words';
 
 type Props = {
   readonly chase: Chase;
@@ -30,7 +31,7 @@ export function ManySteps({ chase, picked, onPut, onCopy, onAdd, onFaders, onCle
   const scale = (factor: number) => change((one) => ({ fade: Math.min(4096, one.fade * factor), hold: Math.min(4096, one.hold * factor) })); // prettier-ignore
   const remove = () => {
     onPut({ ...chase, steps: chase.steps.filter((one) => !ids.has(one.id)) });
-    say(`${counted(picked.length, 'step')} ${picked.length === 1 ? 'is' : 'are'} gone.`, {
+    say(WORDS.gone(counted(picked.length, 'step'), picked.length === 1 ? 'is' : 'are'), {
       undo: app.document.takingBack(),
     });
     onClear();
@@ -51,24 +52,24 @@ export function ManySteps({ chase, picked, onPut, onCopy, onAdd, onFaders, onCle
       {...{ position: 'sticky', bottom: 8 }}
       zIndex={2}
       role="region"
-      aria-label="Chosen steps"
+      aria-label={WORDS.chosenSteps}
     >
       <Row justifyContent="space-between">
-        <Words fontWeight="600">{counted(picked.length, 'step')} chosen</Words>
-        <Button label="Clear selection" kind="quiet" onPress={onClear}>
+        <Words fontWeight="600">{WORDS.chosen(counted(picked.length, 'step'))}</Words>
+        <Button label={WORDS.clearSelection} kind="quiet" onPress={onClear}>
           <X size={20} color={palette.text} aria-hidden />
         </Button>
       </Row>
       {many && (
         <Pair>
           <Typed
-            label={`All fade, ${unit}`}
+            label={WORDS.allFade(unit)}
             value={picked[0]!.fade}
             read={decimal(0, 4096)}
             onChange={(fade) => change(() => ({ fade }))}
           />
           <Typed
-            label={`All hold, ${unit}`}
+            label={WORDS.allHold(unit)}
             value={picked[0]!.hold}
             read={decimal(0, 4096)}
             onChange={(hold) => change(() => ({ hold }))}
@@ -76,13 +77,13 @@ export function ManySteps({ chase, picked, onPut, onCopy, onAdd, onFaders, onCle
         </Pair>
       )}
       <Row gap={6} flexWrap="wrap">
-        {many && <Button onPress={() => scale(0.5)}>Half as long</Button>}
-        {many && <Button onPress={() => scale(2)}>Twice as long</Button>}
-        <Button onPress={() => onAdd(chase.steps.indexOf(picked[0]!))}>Add before</Button>
-        <Button onPress={() => onAdd(chase.steps.indexOf(picked.at(-1)!) + 1)}>Add after</Button>
-        <Button onPress={onFaders}>Faders …</Button>
-        <Button onPress={onCopy}>Copy</Button>
-        <Button onPress={remove}>Delete</Button>
+        {many && <Button onPress={() => scale(0.5)}>{WORDS.halfAsLong}</Button>}
+        {many && <Button onPress={() => scale(2)}>{WORDS.twiceAsLong}</Button>}
+        <Button onPress={() => onAdd(chase.steps.indexOf(picked[0]!))}>{WORDS.addBefore}</Button>
+        <Button onPress={() => onAdd(chase.steps.indexOf(picked.at(-1)!) + 1)}>{WORDS.addAfter}</Button>
+        <Button onPress={onFaders}>{WORDS.faders}</Button>
+        <Button onPress={onCopy}>{WORDS.copy}</Button>
+        <Button onPress={remove}>{WORDS.delete}</Button>
       </Row>
     </Column>
   );

@@ -6,6 +6,7 @@ import { nextNumber, type Show } from '@hovlix/core/show';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix } from '../../../host/hovlix';
 import { Button } from '../../../ui/pieces';
+import { WORDS } from './words';
 
 export function NewChase({ show }: { readonly show: Show }) {
   const app = useHovlix();
@@ -14,7 +15,7 @@ export function NewChase({ show }: { readonly show: Show }) {
     const chase = Chase.parse({
       id: freshId(),
       number,
-      name: `Chase ${number}`,
+      name: WORDS.chase(number),
       fadeIn: 0,
       fadeOut: 1,
       pace: 'beats',
@@ -24,8 +25,8 @@ export function NewChase({ show }: { readonly show: Show }) {
     router.push(`/looks/chase/${chase.id}`);
   };
   return (
-    <Button label="New chase" onPress={make}>
-      Chase
+    <Button label={WORDS.newChase} onPress={make}>
+      {WORDS.chase2}
     </Button>
   );
 }

@@ -13,6 +13,7 @@ import { Sheet } from '../../../ui/Sheet';
 import { FadersPanel } from '../faders/FadersPanel';
 import { TimesForm } from '../TimesForm';
 import { valuesOf } from './model';
+import { WORDS } from './words';
 
 type Props = {
   readonly show: Show;
@@ -60,16 +61,16 @@ export function StepFaders({ show, chase, picked, seen, onPut, onClose }: Props)
     }));
   };
   return (
-    <Sheet title={`${counted(picked.length, 'step')} on faders`} low onClose={onClose}>
+    <Sheet title={WORDS.onFaders(counted(picked.length, 'step'))} low onClose={onClose}>
       <ScrollArea sideways>
-        <Row gap={6} role="group" aria-label="Role">
+        <Row gap={6} role="group" aria-label={WORDS.role}>
           {roles.map(({ id, name }) => (
             <Chip key={id} small name={name} on={id === role} onPress={() => setRole(id)} />
           ))}
         </Row>
       </ScrollArea>
       {lamps.length === 0 ? (
-        <Quiet>No role of this show is cast in tonight’s rig.</Quiet>
+        <Quiet>{WORDS.noRoleShow}</Quiet>
       ) : (
         <FadersPanel key={role} lamps={lamps} casting={rig.casting} sets={picked.map((step) => valuesOf(show, step))} onMove={move} />
       )}

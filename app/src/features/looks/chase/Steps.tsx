@@ -16,6 +16,7 @@ import { usePalette } from '../../../ui/palette';
 import { SortableList } from '../../../ui/SortableList';
 import { TickBox } from '../../../ui/Ticks';
 import { changesBetween, stepName, valuesOf } from './model';
+import { WORDS } from './words';
 
 type Props = {
   readonly show: Show;
@@ -36,7 +37,7 @@ export function Steps({ show, chase, chosen, onChoose, onPut, onDouble, onPlay }
     <div ref={list}>
       <SortableList
         items={chase.steps}
-        nameOf={(step) => `step ${chase.steps.indexOf(step) + 1}`}
+        nameOf={(step) => WORDS.step2(chase.steps.indexOf(step) + 1)}
         onOrder={(steps) => onPut({ ...chase, steps: [...steps] })}
       >
         {(step) => {
@@ -85,7 +86,7 @@ function StepRow({ show, chase, step, place, chosen, onChoose, onChange, onDoubl
           render="button"
           role="checkbox"
           aria-checked={chosen}
-          aria-label={`Choose step ${place + 1}`}
+          aria-label={WORDS.chooseStep(place + 1)}
           onPress={() => onChoose(!chosen)}
           width={44}
           height={44}
@@ -104,45 +105,45 @@ function StepRow({ show, chase, step, place, chosen, onChoose, onChange, onDoubl
           <Words fontWeight="600" numberOfLines={1}>
             {place + 1}. {name}
           </Words>
-          {changes.length > 0 && <Quiet numberOfLines={2}>changes {changes.join('; ')}</Quiet>}
-          {before && changes.length === 0 && <Quiet>the same as step {place}</Quiet>}
+          {changes.length > 0 && <Quiet numberOfLines={2}>{WORDS.changes(changes.join('; '))}</Quiet>}
+          {before && changes.length === 0 && <Quiet>{WORDS.sameAsStep(place)}</Quiet>}
         </Column>
       </Row>
       <div style={{ display: 'grid', gridTemplateColumns: 'repeat(3, minmax(0, 1fr))', gap: 8 }}>
         <Typed
-          label={`Fade, ${unit}`}
+          label={WORDS.fade(unit)}
           value={step.fade}
           read={decimal(0, 4096)}
           onChange={(fade) => onChange({ fade })}
         />
         {chase.pace !== 'hand' && (
           <Typed
-            label={`Hold, ${unit}`}
+            label={WORDS.hold(unit)}
             value={step.hold}
             read={decimal(0, 4096)}
             onChange={(hold) => onChange({ hold })}
           />
         )}
         <Typed
-          label="Level, %"
+          label={WORDS.level}
           value={Math.round(step.level * 100)}
           read={decimal(0, 100)}
           onChange={(level) => onChange({ level: level / 100 })}
         />
       </div>
       <Row gap={4} flexWrap="wrap">
-        <Button kind="quiet" label={`Play from step ${place + 1}`} onPress={onPlay}>
-          From here
+        <Button kind="quiet" label={WORDS.playFromStep(place + 1)} onPress={onPlay}>
+          {WORDS.fromHere}
         </Button>
         <Button
           kind="quiet"
-          label={`Change the light of step ${place + 1}`}
+          label={WORDS.changeLightStep(place + 1)}
           onPress={() => router.push(`/looks/chase/${chase.id}/${step.id}`)}
         >
-          Light
+          {WORDS.light}
         </Button>
-        <Button kind="quiet" label={`Duplicate step ${place + 1}`} onPress={onDouble}>
-          Duplicate
+        <Button kind="quiet" label={WORDS.duplicateStep(place + 1)} onPress={onDouble}>
+          {WORDS.duplicate}
         </Button>
       </Row>
     </Column>

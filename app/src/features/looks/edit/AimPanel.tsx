@@ -11,18 +11,19 @@ import { Slider } from '../../../ui/Slider';
 import { SteerPad } from '../../../ui/SteerPad';
 import { DriveForm } from './DriveForm';
 import type { PanelProps } from './panel-props';
+import { WORDS } from './words';
 
 const STRAIGHT: AimValue = { pan: 0, tilt: 0 };
 
 export function AimPanel({ lamps, heard, onSay }: PanelProps) {
   const heads = lamps.filter(({ profile }) => profile.panRange > 0);
-  if (heads.length === 0) return <Quiet>The chosen lamps do not move: they shine where they point.</Quiet>;
+  if (heads.length === 0) return <Quiet>{WORDS.chosenLampsDo}</Quiet>;
   const turning = heads[0]!.profile;
   const say = (aim: Drive<AimValue> | undefined) => onSay({ aim }, 'aim');
   return (
     <Column gap={20}>
       <DriveForm
-        label="Aim"
+        label={WORDS.aim}
         drive={heard.aim}
         rest={STRAIGHT}
         lamps={heads.map(({ fixture }) => fixture.name)}
@@ -47,7 +48,7 @@ function Aiming({ title, value, turning, onChange }: AimingProps) {
   const turn = 'aim' in value ? null : value;
   return (
     <Column gap={12}>
-      <Row gap={6} flexWrap="wrap" role="group" aria-label={`${title} at`}>
+      <Row gap={6} flexWrap="wrap" role="group" aria-label={WORDS.at(title)}>
         {aims.map(({ id, name }) => (
           <Chip
             key={id}
@@ -57,7 +58,7 @@ function Aiming({ title, value, turning, onChange }: AimingProps) {
             onPress={() => onChange({ aim: id })}
           />
         ))}
-        <Chip small name="By hand" on={turn !== null} onPress={() => onChange(turn ?? STRAIGHT)} />
+        <Chip small name={WORDS.byHand} on={turn !== null} onPress={() => onChange(turn ?? STRAIGHT)} />
       </Row>
       {turn ? (
         <SteerPad turn={turn} profile={turning} onTurn={onChange} />
@@ -78,7 +79,7 @@ function AimPlan({ value, onChange }: Pick<AimingProps, 'value' | 'onChange'>) {
   const [left, right, back, front] = [-7, 7, 7, -4];
   const add = (x: number, y: number) => {
     const id = freshId() as never;
-    app.document.make({ type: 'add-aim', aim: { id, name: `Aim ${show.aims.length + 1}`, x, y, z: 1.2 } });
+    app.document.make({ type: 'add-aim', aim: { id, name: WORDS.aim2(show.aims.length + 1), x, y, z: 1.2 } });
     onChange({ aim: id });
   };
   return (
@@ -86,7 +87,7 @@ function AimPlan({ value, onChange }: Pick<AimingProps, 'value' | 'onChange'>) {
       <svg
         viewBox={`${left} ${-back} ${right - left} ${back - front}`}
         role="img"
-        aria-label="The stage from above; tap where the beams should point"
+        aria-label={WORDS.stageFromAbove}
         style={{ width: '100%', maxHeight: 240, background: palette.sunken, borderRadius: 14, cursor: 'crosshair' }}
         onClick={(event) => {
           const box = event.currentTarget.getBoundingClientRect();
@@ -126,7 +127,7 @@ function AimPlan({ value, onChange }: Pick<AimingProps, 'value' | 'onChange'>) {
           );
         })}
       </svg>
-      <Quiet>Tap a place. A tap beside all of them makes a new aim, 1.2 m above the floor.</Quiet>
+      <Quiet>{WORDS.tapPlaceTap}</Quiet>
     </Column>
   );
 }
@@ -142,11 +143,11 @@ function FanOut({
   const ends = drive?.type === 'fan' && !('aim' in drive.from) && !('aim' in drive.to) ? [drive.from, drive.to] as const : undefined; // prettier-ignore
   const held = drive?.type === 'hold' && !('aim' in drive.value) ? drive.value : undefined;
   const middle = ends ? { pan: (ends[0].pan + ends[1].pan) / 2, tilt: (ends[0].tilt + ends[1].tilt) / 2 } : held;
-  if (!middle) return <Quiet>To fan beams out around a direction, point them by hand first.</Quiet>;
+  if (!middle) return <Quiet>{WORDS.fanBeamsOut}</Quiet>;
   const spread = ends ? ends[1].pan - ends[0].pan : 0;
   return (
     <Slider
-      label="Fan out (pan, first to last lamp)"
+      label={WORDS.fanOutPan}
       value={spread}
       low={-180}
       high={180}

@@ -8,6 +8,7 @@ import { envelopesQuery } from '../../../data/queries';
 import { useHovlix, useLive, useShow } from '../../../host/hovlix';
 import { eachFrame } from '../../../ui/each-frame';
 import { usePalette } from '../../../ui/palette';
+import { WORDS } from './words';
 
 type Props = {
   readonly source: 'song' | 'microphone';
@@ -66,7 +67,7 @@ export function BandsPicture({ source, low, high, onDraw }: Props) {
   return (
     <div
       role="img"
-      aria-label={onDraw ? 'Loudness over the spectrum: drag across the band to listen to' : 'Loudness over the spectrum'}
+      aria-label={onDraw ? WORDS.loudnessOverSpectrum : WORDS.loudnessOverSpectrum2}
       onPointerDown={begin}
       onPointerMove={draw}
       onPointerUp={() => (begun.current = null)}

@@ -6,6 +6,7 @@ import { clamp } from '@hovlix/core/units';
 import { Quiet } from '../../../ui/pieces';
 import { Segments } from '../../../ui/Segments';
 import { Slider } from '../../../ui/Slider';
+import { WORDS } from './words';
 
 type Moving = {
   readonly on: string;
@@ -48,12 +49,12 @@ export function Bounds<T extends Moving>({ moving, onChange, names: [low, high, 
   return (
     <>
       <Segments
-        label="Set range by"
+        label={WORDS.setRangeBy}
         titled
         value={how}
         choices={[
-          { value: 'ends', name: `${low} and ${high.toLowerCase()}` },
-          { value: 'middle', name: 'Centre and size' },
+          { value: 'ends', name: WORDS.and(low, high.toLowerCase()) },
+          { value: 'middle', name: WORDS.centreAndSize },
         ]}
         onChoose={setHow}
       />
@@ -65,7 +66,7 @@ export function Bounds<T extends Moving>({ moving, onChange, names: [low, high, 
       ) : (
         <>
           <Slider
-            label="Centre"
+            label={WORDS.centre}
             value={centre * scale}
             low={least * scale}
             high={known.high * scale}
@@ -73,7 +74,7 @@ export function Bounds<T extends Moving>({ moving, onChange, names: [low, high, 
             onChange={(value) => around(value / scale, size)}
           />
           <Slider
-            label="Size"
+            label={WORDS.size}
             value={size * scale}
             low={-(known.high - least) * scale}
             high={(known.high - least) * scale}
@@ -85,12 +86,12 @@ export function Bounds<T extends Moving>({ moving, onChange, names: [low, high, 
       {moving.low > moving.high && <Quiet>{upsideDown}</Quiet>}
       {moving.on !== 'pan' && moving.on !== 'tilt' && moving.on !== 'hue' && (
         <Segments
-          label="How it combines"
+          label={WORDS.howItCombines}
           titled
           value={moving.blend}
           choices={[
-            { value: 'replace', name: 'Replaces it' },
-            { value: 'add', name: 'Added to it' },
+            { value: 'replace', name: WORDS.replacesIt },
+            { value: 'add', name: WORDS.addedToIt },
           ]}
           onChoose={(blend) => onChange({ ...moving, blend })}
         />

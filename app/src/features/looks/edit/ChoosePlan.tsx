@@ -6,6 +6,7 @@ import { rigInUse, type Show } from '@hovlix/core/show';
 import { usePalette, useTints } from '../../../ui/palette';
 import { Column, Quiet } from '../../../ui/pieces';
 import { nearestLamp, type Spot } from './choose';
+import { WORDS } from './words';
 
 type Id = Fixture['id'];
 type Props = {
@@ -62,7 +63,7 @@ export function ChoosePlan({ show, chosen, onLine, onTap }: Props) {
         ref={area}
         viewBox={`${left} ${-high} ${right - left} ${high - low}`}
         role="img"
-        aria-label="Lamps from above; draw a line around those you mean"
+        aria-label={WORDS.lampsFromAbove}
         style={{ width: '100%', maxHeight: 280, background: palette.sunken, borderRadius: 14, touchAction: 'none', cursor: 'crosshair' }}
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
@@ -90,7 +91,7 @@ export function ChoosePlan({ show, chosen, onLine, onTap }: Props) {
           <path d={`M${line.map(([x, y]) => `${x} ${y}`).join('L')}Z`} fill={palette.doing} fillOpacity={0.12} stroke={palette.doing} strokeWidth={0.06} strokeDasharray="0.16 0.12" />
         )}
       </svg>
-      <Quiet>Draw a line around lamps, or tap one. Shift adds to those that are chosen.</Quiet>
+      <Quiet>{WORDS.drawLineAround}</Quiet>
     </Column>
   ); // prettier-ignore
 }

@@ -6,6 +6,7 @@ import type { Patched } from '@hovlix/core/rig';
 import { usePalette } from '../../../ui/palette';
 import { Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { matchGroups, matchWords } from './model';
+import { WORDS } from './words';
 
 type Props = { readonly lamps: readonly Patched[]; readonly colour: Chromaticity };
 
@@ -14,7 +15,7 @@ export function ColourMatches({ lamps, colour }: Props) {
   if (groups.length === 0) return null;
   const wanted = hexFromChromaticity(colour);
   return (
-    <Column gap={8} role="status" aria-label="How near the lamps come">
+    <Column gap={8} role="status" aria-label={WORDS.howNearLamps}>
       <Quiet>{matchWords(groups)}</Quiet>
       <Row gap={12} flexWrap="wrap" alignItems="flex-start">
         {groups.map(({ key, name, count, hex, words }) => (

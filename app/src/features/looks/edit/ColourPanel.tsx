@@ -18,6 +18,7 @@ import { DriveForm } from './DriveForm';
 import { ownAttributes } from './model';
 import { Owns } from './Owns';
 import type { PanelProps } from './panel-props';
+import { WORDS } from './words';
 
 const WHITE: Chromaticity = { x: 0.3127, y: 0.329 };
 
@@ -30,7 +31,7 @@ export function ColourPanel(props: PanelProps) {
   return (
     <Column gap={22}>
       <DriveForm
-        label="Colour"
+        label={WORDS.colour}
         drive={heard.colour}
         rest={WHITE}
         lamps={lamps.map(({ fixture }) => fixture.name)}
@@ -43,8 +44,8 @@ export function ColourPanel(props: PanelProps) {
       {emitters.length > 0 && (
         <Button kind="quiet" pressed={single} onPress={() => setSingle(!single)}>
           {single
-            ? 'Single emitters away'
-            : `Single emitters: ${emitters.map(({ name }) => name.toLowerCase()).join(', ')}`}
+            ? WORDS.singleEmittersAway
+            : WORDS.singleEmitters(emitters.map(({ name }) => name.toLowerCase()).join(', '))}
         </Button>
       )}
       {single && <Owns {...props} own={emitters} />}
@@ -70,7 +71,7 @@ export function Picker({ title, value, onChange }: PickerProps) {
         <Disc title={title} hue={hue} saturation={saturation} onChange={onChange} />
         <div
           role="group"
-          aria-label={`${title} by name`}
+          aria-label={WORDS.byName(title)}
           style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(44px, 1fr))', gap: 6, flex: 1 }}
         >
           {SWATCHES.map(({ name, colour }) => (
@@ -92,7 +93,7 @@ export function Picker({ title, value, onChange }: PickerProps) {
       </Row>
       <Quiet>{SWATCHES.find(({ colour }) => near(colour, value))?.name ?? hexFromChromaticity(value)}</Quiet>
       <Slider
-        label={`${title}: hue`}
+        label={WORDS.hue(title)}
         value={hue}
         low={0}
         high={360}
@@ -102,7 +103,7 @@ export function Picker({ title, value, onChange }: PickerProps) {
         onChange={(next) => onChange(chromaticityFromHue(next, Math.max(saturation, 0.05)))}
       />
       <Slider
-        label={`${title}: saturation`}
+        label={WORDS.saturation(title)}
         value={saturation * 100}
         low={0}
         high={100}
@@ -112,7 +113,7 @@ export function Picker({ title, value, onChange }: PickerProps) {
         onChange={(next) => onChange(chromaticityFromHue(hue, next / 100))}
       />
       <Slider
-        label={`${title}: white by temperature`}
+        label={WORDS.whiteByTemperature(title)}
         value={kelvinNear(value)}
         low={2000}
         high={9000}
@@ -156,7 +157,7 @@ function Disc({ title, hue, saturation, onChange }: DiscProps) {
   return (
     <div
       role="img"
-      aria-label={`${title}: colour circle`}
+      aria-label={WORDS.colourCircle(title)}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
         held.current = true;

@@ -6,6 +6,7 @@ import { rigInUse, type Show } from '@hovlix/core/show';
 import { useDraft, useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { Chip } from '../../../ui/Chip';
+import { WORDS } from './words';
 
 /** What was copied last in this window; it outlives a change of lamps and of looks. */
 const useCopied = create<{ readonly value: LookValue | null; readonly put: (value: LookValue) => void }>((set) => ({
@@ -24,19 +25,19 @@ export function CopyRow({ show }: { readonly show: Show }) {
   const copy = () => {
     if (!heard) return;
     put(heard);
-    say('Copied. Choose other lamps and press Paste.');
+    say(WORDS.copiedChooseOther);
   };
   const paste = () => {
     if (!copied) return;
     draft.say(saidAgain(copied, values));
-    say(`${count} ${count === 1 ? 'lamp does' : 'lamps do'} the same now.`, { undo: () => void draft.undo() });
+    say(WORDS.theSameNow(count, count === 1 ? 'lamp does' : 'lamps do'), { undo: () => void draft.undo() });
   };
   return (
     <>
       {heard && setsAnything(heard) && (
-        <Chip small name="Copy" label="Copy what these lamps do" on={false} onPress={copy} />
+        <Chip small name={WORDS.copy} label={WORDS.copyWhatThese} on={false} onPress={copy} />
       )}
-      {copied && <Chip small name="Paste" label="Paste onto these lamps" on={false} onPress={paste} />}
+      {copied && <Chip small name={WORDS.paste} label={WORDS.pasteOntoThese} on={false} onPress={paste} />}
     </>
   );
 }

@@ -4,6 +4,7 @@ import { useRef, type PointerEvent } from 'react';
 import { clamp } from '@hovlix/core/units';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Row } from '../../../ui/pieces';
+import { WORDS } from './words';
 
 type Props = { readonly points: readonly number[]; readonly onChange: (points: number[]) => void };
 
@@ -20,7 +21,7 @@ export function DrawnShape({ points, onChange }: Props) {
     <Column gap={8}>
       <div
         role="img"
-        aria-label="Drawn shape: drag across it"
+        aria-label={WORDS.drawnShapeDrag}
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
           held.current = true;
@@ -36,13 +37,9 @@ export function DrawnShape({ points, onChange }: Props) {
         ))}
       </div>
       <Row gap={8} flexWrap="wrap">
-        <Quiet flexGrow={1}>{points.length} heights over one cycle, joined by straight lines.</Quiet>
-        <Button label="Fewer heights" onPress={() => points.length > 2 && onChange(points.filter((_, i) => i % 2 === 0))}>
-          Fewer
-        </Button>
-        <Button label="More heights" onPress={() => points.length <= 32 && onChange(points.flatMap((one, i) => [one, (one + points[(i + 1) % points.length]!) / 2]))}>
-          More
-        </Button>
+        <Quiet flexGrow={1}>{WORDS.heightsOverOne(points.length)}</Quiet>
+        <Button label={WORDS.fewerHeights} onPress={() => points.length > 2 && onChange(points.filter((_, i) => i % 2 === 0))}>{WORDS.fewer}</Button>
+        <Button label={WORDS.moreHeights} onPress={() => points.length <= 32 && onChange(points.flatMap((one, i) => [one, (one + points[(i + 1) % points.length]!) / 2]))}>{WORDS.more}</Button>
       </Row>
     </Column>
   ); // prettier-ignore

@@ -6,12 +6,13 @@ import { Chip } from '../../../ui/Chip';
 import { Choose } from '../../../ui/form';
 import { Button, Column, Quiet, Row } from '../../../ui/pieces';
 import { Segments } from '../../../ui/Segments';
+import { WORDS } from './words';
 
 const WAY_NAMES: Readonly<Record<Way, string>> = {
   across: 'Across',
   back: 'Back',
-  mirror: 'From both ends',
-  centre: 'From the middle',
+  mirror: WORDS.fromBothEnds,
+  centre: WORDS.fromTheMiddle,
   random: 'Random',
 };
 
@@ -41,12 +42,12 @@ export function DriveForm<T>({ label, drive, rest, lamps, onSay, children }: Pro
       {lamps.length > 1 && (
         <Row gap={8} justifyContent="space-between" flexWrap="wrap">
           <Segments
-            label={`${label} over the lamps`}
+            label={WORDS.overTheLamps(label)}
             value={type}
             choices={[
-              { value: 'hold', name: 'Same' },
-              { value: 'fan', name: 'Fan' },
-              { value: 'spread', name: 'Each' },
+              { value: 'hold', name: WORDS.same },
+              { value: 'fan', name: WORDS.fan },
+              { value: 'spread', name: WORDS.each },
             ]}
             onChoose={become}
           />
@@ -56,8 +57,8 @@ export function DriveForm<T>({ label, drive, rest, lamps, onSay, children }: Pro
       {type === 'hold' && children(first, label, (value) => onSay({ type: 'hold', value }))}
       {drive?.type === 'fan' && (
         <>
-          {children(drive.from, `${label}, from`, (from) => onSay({ ...drive, from }))}
-          {children(drive.to, `${label}, to`, (to) => onSay({ ...drive, to }))}
+          {children(drive.from, WORDS.from(label), (from) => onSay({ ...drive, from }))}
+          {children(drive.to, WORDS.to(label), (to) => onSay({ ...drive, to }))}
           <RunForm run={drive} onChange={(run) => onSay({ ...drive, ...run })} />
         </>
       )}
@@ -69,8 +70,8 @@ export function DriveForm<T>({ label, drive, rest, lamps, onSay, children }: Pro
 
 function Alone({ label, onPress }: { readonly label: string; readonly onPress: () => void }) {
   return (
-    <Button kind="quiet" label={`Leave ${label.toLowerCase()} alone`} onPress={onPress}>
-      Leave alone
+    <Button kind="quiet" label={WORDS.leaveAlone2(label.toLowerCase())} onPress={onPress}>
+      {WORDS.leaveAlone}
     </Button>
   );
 }
@@ -99,7 +100,9 @@ function Each<T>({ drive, lamps, onSay, control }: EachProps<T>) {
         </Column>
       ))}
       {lamps.length > SHOWN && !all && (
-        <Button kind="quiet" onPress={() => setAll(true)}>{`${lamps.length - SHOWN} more lamps`}</Button>
+        <Button kind="quiet" onPress={() => setAll(true)}>
+          {WORDS.moreLamps(lamps.length - SHOWN)}
+        </Button>
       )}
     </>
   );
@@ -112,21 +115,21 @@ export function RunForm({ run, onChange }: { readonly run: Run; readonly onChang
   const groups = run.groups ?? 0;
   return (
     <Column gap={10}>
-      <Quiet fontWeight="600">Runs over the lamps</Quiet>
-      <Row gap={6} flexWrap="wrap" role="group" aria-label="Runs over the lamps">
+      <Quiet fontWeight="600">{WORDS.runsOverLamps}</Quiet>
+      <Row gap={6} flexWrap="wrap" role="group" aria-label={WORDS.runsOverLamps}>
         {WAYS.map((way) => (
           <Chip key={way} small name={WAY_NAMES[way]} on={run.way === way} onPress={() => onChange({ ...run, way })} />
         ))}
         {run.way === 'random' && (
-          <Button onPress={() => onChange({ ...run, seed: ((run.seed ?? 0) + 1) % 1000 })}>Shuffle</Button>
+          <Button onPress={() => onChange({ ...run, seed: ((run.seed ?? 0) + 1) % 1000 })}>{WORDS.shuffle}</Button>
         )}
       </Row>
       <Choose
-        label="In groups"
+        label={WORDS.inGroups}
         value={String(groups)}
         choices={[0, 2, 3, 4, 5, 6, 8, 12, 16].map((count) => ({
           value: String(count),
-          name: count === 0 ? 'all together' : `repeats every ${count}`,
+          name: count === 0 ? 'all together' : WORDS.repeatsEvery(count),
         }))}
         onChoose={(value) => onChange({ ...run, groups: Number(value) || undefined })}
       />

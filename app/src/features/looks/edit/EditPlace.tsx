@@ -31,6 +31,7 @@ import { SoundPanel } from './SoundPanel';
 import { StoreSheet } from './StoreSheet';
 import { WavesPanel } from './WavesPanel';
 import { WhoRow } from './WhoRow';
+import { WORDS } from './words';
 
 export function EditPlace({ id }: { readonly id: string }) {
   const { draft } = useHovlix();
@@ -50,8 +51,8 @@ export function EditPlace({ id }: { readonly id: string }) {
     if (ready && inHand && id === 'new' && draft.store.getState().past.length === 0) draft.open(null);
   }, [draft, ready, inHand, id]);
   if (!show) return null;
-  if (id !== 'new' && !look) return <NotHere what="This look is not in the show." />;
-  return <Editor show={show} title={look?.name ?? 'New look'} />;
+  if (id !== 'new' && !look) return <NotHere what={WORDS.lookNotShow} />;
+  return <Editor show={show} title={look?.name ?? WORDS.newLook} />;
 }
 
 type EditorProps = {
@@ -74,18 +75,18 @@ export function Editor({ show, title, onStore, onLeave }: EditorProps) {
   useEffect(() => () => mark([]), [mark]);
   const leave = () => {
     router.replace('/looks');
-    if (values.length > 0) say('What you changed is still on, by hand.', { undo: () => router.push('/looks/new') });
+    if (values.length > 0) say(WORDS.whatYouChanged, { undo: () => router.push('/looks/new') });
   };
   const who = <WhoRow show={show} />;
   const what = <What show={show} values={values} />;
   return (
     <ScrollArea>
       <PlaceHead title={title}>
-        <Button label="Back" kind="quiet" onPress={onLeave ?? leave}>
+        <Button label={WORDS.back} kind="quiet" onPress={onLeave ?? leave}>
           <ArrowLeft size={20} color={palette.text} aria-hidden />
         </Button>
         <Button kind="primary" disabled={values.length === 0 && !onStore} onPress={onStore ?? (() => setStoring(true))}>
-          Store
+          {WORDS.store}
         </Button>
       </PlaceHead>
       {wide ? (
@@ -120,13 +121,13 @@ function What({ show, values }: { readonly show: Show; readonly values: readonly
     one === 'waves' || one === 'sound' ? (moved[one]?.length ?? 0) > 0 : one !== 'faders' && touched.has(one);
   const onFaders = (attribute: string, of: typeof lamps, [set]: Faders) => {
     const ids = of.map(({ fixture }) => fixture.id);
-    draft.put(withFaders(values, ids, attribute, set!, casting), `faders ${attribute}`);
+    draft.put(withFaders(values, ids, attribute, set!, casting), WORDS.faders(attribute));
   };
   return (
     <Column gap={14} minWidth={0}>
       <ScrollArea sideways>
         <Row gap={6} paddingHorizontal={12}>
-          <Row gap={6} role="tablist" aria-label="What they do">
+          <Row gap={6} role="tablist" aria-label={WORDS.whatTheyDo}>
             {order.map((one) => (
               <Chip
                 key={one}
@@ -139,12 +140,12 @@ function What({ show, values }: { readonly show: Show; readonly values: readonly
               />
             ))}
           </Row>
-          <Chip small name="Order …" on={false} onPress={() => setSorting(true)} />
+          <Chip small name={WORDS.order} on={false} onPress={() => setSorting(true)} />
         </Row>
       </ScrollArea>
       <Column paddingHorizontal={12} gap={16}>
         {lamps.length === 0 ? (
-          <Quiet>Choose a role, or lamps, to say what they should do. You see it on stage at once.</Quiet>
+          <Quiet>{WORDS.chooseRoleOr}</Quiet>
         ) : tab === 'waves' ? (
           <WavesPanel lamps={lamps} heard={heard} onSay={draft.say} />
         ) : tab === 'sound' ? (
@@ -156,8 +157,8 @@ function What({ show, values }: { readonly show: Show; readonly values: readonly
         )}
         {lamps.length > 0 && !heard.level && !heard.waves && !heard.followers && tab !== 'level' && (
           <Row justifyContent="space-between" gap={8}>
-            <Quiet flexShrink={1}>Their level is left alone. Are they dark?</Quiet>
-            <Button onPress={() => draft.say({ level: { type: 'hold', value: 1 } })}>Level to full</Button>
+            <Quiet flexShrink={1}>{WORDS.theirLevelLeft}</Quiet>
+            <Button onPress={() => draft.say({ level: { type: 'hold', value: 1 } })}>{WORDS.levelToFull}</Button>
           </Row>
         )}
         {lamps.length > 0 && setsAnything(heard) && <OwnFades heard={heard} />}
@@ -176,17 +177,17 @@ function OwnFades({ heard }: { readonly heard: LookValue }) {
   if (!times)
     return (
       <Row>
-        <Button onPress={() => put({ in: beats(1), out: beats(1) })}>Separate fade times …</Button>
+        <Button onPress={() => put({ in: beats(1), out: beats(1) })}>{WORDS.separateFadeTimes}</Button>
       </Row>
     );
   return (
-    <Column gap={8} role="group" aria-label="Fades of these lamps">
+    <Column gap={8} role="group" aria-label={WORDS.fadesTheseLamps}>
       <Pair>
-        <Typed label="These lamps in, beats" value={times.in as number} read={decimal(0, 256)} onChange={(value) => put({ ...times, in: beats(value) })} />
-        <Typed label="These lamps out, beats" value={times.out as number} read={decimal(0, 256)} onChange={(value) => put({ ...times, out: beats(value) })} />
+        <Typed label={WORDS.theseLampsBeats} value={times.in as number} read={decimal(0, 256)} onChange={(value) => put({ ...times, in: beats(value) })} />
+        <Typed label={WORDS.theseLampsOut} value={times.out as number} read={decimal(0, 256)} onChange={(value) => put({ ...times, out: beats(value) })} />
       </Pair>
       <Row>
-        <Button onPress={() => put(undefined)}>As the look fades</Button>
+        <Button onPress={() => put(undefined)}>{WORDS.asLookFades}</Button>
       </Row>
     </Column>
   ); // prettier-ignore
@@ -204,10 +205,10 @@ function InHand({ show, values }: { readonly show: Show; readonly values: readon
     say('Released: the show has its lamps back.', { undo: () => draft.put(kept) });
   };
   return (
-    <Column gap={6} paddingTop={8} borderTopWidth={1} borderColor="$line" role="region" aria-label="By hand">
+    <Column gap={6} paddingTop={8} borderTopWidth={1} borderColor="$line" role="region" aria-label={WORDS.byHand}>
       <Row justifyContent="space-between">
-        <Words fontWeight="600">By hand</Words>
-        <Button onPress={letGo}>Release</Button>
+        <Words fontWeight="600">{WORDS.byHand}</Words>
+        <Button onPress={letGo}>{WORDS.release}</Button>
       </Row>
       {lines.map((line, i) => (
         <Quiet key={`${i} ${line}`}>{line}</Quiet>

@@ -7,6 +7,7 @@ import { Column, Row, Words } from '../../../ui/pieces';
 import { Slider } from '../../../ui/Slider';
 import type { Own } from './model';
 import type { PanelProps } from './panel-props';
+import { WORDS } from './words';
 
 /** Attributes by the names of their ranges, or as a part of their whole channel. */
 export function Owns({ own, ...props }: PanelProps & { readonly own: readonly Own[] }) {
@@ -21,7 +22,7 @@ function OwnForm({ own, lamps, heard, onSay }: PanelProps & { readonly own: Own 
   const chosen = own.ranges.find(({ name, range }) => isThis(setting, name, range));
   const span = chosen?.range;
   const unit = span ? RANGE_UNITS[span.does] : undefined;
-  const title = own.lamps < lamps.length ? `${own.name} (${own.lamps} of ${lamps.length} lamps)` : own.name;
+  const title = own.lamps < lamps.length ? WORDS.ofLamps(own.name, own.lamps, lamps.length) : own.name;
   return (
     <Column gap={10} role="group" aria-label={own.name}>
       <Row gap={8} justifyContent="space-between">
@@ -29,8 +30,8 @@ function OwnForm({ own, lamps, heard, onSay }: PanelProps & { readonly own: Own 
         {drive && (
           <Chip
             small
-            name="Leave alone"
-            label={`Leave ${own.name.toLowerCase()} alone`}
+            name={WORDS.leaveAlone}
+            label={WORDS.leaveAlone3(own.name.toLowerCase())}
             on={false}
             onPress={() => say(undefined)}
           />
@@ -64,7 +65,7 @@ function OwnForm({ own, lamps, heard, onSay }: PanelProps & { readonly own: Own 
       )}
       {(own.ranges.length === 0 || typeof setting === 'number') && (
         <Slider
-          label={own.ranges.length === 0 ? title : `${own.name}, whole channel`}
+          label={own.ranges.length === 0 ? title : WORDS.wholeChannel(own.name)}
           value={typeof setting === 'number' ? setting * 100 : 0}
           low={0}
           high={100}

@@ -12,11 +12,12 @@ import { GoboPicture } from './GoboPicture';
 import { ownAttributes } from './model';
 import { Owns } from './Owns';
 import type { PanelProps } from './panel-props';
+import { WORDS } from './words';
 
 export function Panel({ family, ...props }: PanelProps & { readonly family: Family }) {
   switch (family) {
     case 'level':
-      return <NumberDrive {...props} aspect="level" label="Level" scale={100} high={1} unit="%" rest={0} />;
+      return <NumberDrive {...props} aspect="level" label={WORDS.level} scale={100} high={1} unit="%" rest={0} />;
     case 'colour':
       return <ColourPanel {...props} />;
     case 'aim':
@@ -67,11 +68,10 @@ function BeamPanel(props: PanelProps) {
   const gobos = lamps.map(({ profile }) => profile.gobos).find((list) => list.length > 0) ?? [];
   const zooms = lamps.some(({ mode }) => mode.channels.some(({ attribute }) => attribute === 'Zoom'));
   const own = ownAttributes(lamps, 'beam');
-  if (!zooms && gobos.length === 0 && own.length === 0)
-    return <Quiet>The chosen lamps have nothing that shapes their beam.</Quiet>;
+  if (!zooms && gobos.length === 0 && own.length === 0) return <Quiet>{WORDS.chosenLampsHave}</Quiet>;
   return (
     <Column gap={22}>
-      {zooms && <NumberDrive {...props} aspect="zoom" label="Zoom" scale={100} high={1} unit="%" rest={0.5} />}
+      {zooms && <NumberDrive {...props} aspect="zoom" label={WORDS.zoom} scale={100} high={1} unit="%" rest={0.5} />}
       {gobos.length > 0 && <Gobos {...props} gobos={gobos} />}
       <Owns {...props} own={own} />
     </Column>
@@ -82,8 +82,8 @@ function Gobos({ heard, onSay, gobos }: PanelProps & { readonly gobos: readonly 
   const slot = heard.gobo?.type === 'hold' ? heard.gobo.value : undefined;
   return (
     <Column gap={8}>
-      <Quiet fontWeight="600">Gobo</Quiet>
-      <Row gap={8} flexWrap="wrap" role="group" aria-label="Gobo">
+      <Quiet fontWeight="600">{WORDS.gobo}</Quiet>
+      <Row gap={8} flexWrap="wrap" role="group" aria-label={WORDS.gobo}>
         {gobos.map(({ name, pattern }, i) => (
           <Chip
             key={name}
@@ -107,18 +107,27 @@ function RatePanel(props: PanelProps) {
   return (
     <Column gap={22}>
       <Column gap={12}>
-        <Row gap={8} flexWrap="wrap" role="group" aria-label="Strobe">
+        <Row gap={8} flexWrap="wrap" role="group" aria-label={WORDS.strobe}>
           {STROBES.map((rate) => (
             <Chip
               key={rate}
               small
-              name={rate === 0 ? 'Steady' : `${rate} Hz`}
+              name={rate === 0 ? WORDS.steady : `${rate} Hz`}
               on={hz === rate}
               onPress={() => onSay({ strobe: { type: 'hold', value: rate } })}
             />
           ))}
         </Row>
-        <NumberDrive {...props} aspect="strobe" label="Strobe" scale={1} high={30} unit="Hz" rest={0} digits={1} />
+        <NumberDrive
+          {...props}
+          aspect="strobe"
+          label={WORDS.strobe}
+          scale={1}
+          high={30}
+          unit="Hz"
+          rest={0}
+          digits={1}
+        />
       </Column>
       <BeatFlashes {...props} />
       <Owns {...props} own={ownAttributes(lamps, 'rate')} />
@@ -144,15 +153,15 @@ function BeatFlashes({ heard, onSay }: PanelProps) {
   };
   return (
     <Column gap={12}>
-      <Quiet fontWeight="600">A flash every … beats</Quiet>
-      <Row gap={8} flexWrap="wrap" role="group" aria-label="Flashes in beats">
-        <Chip small name="None" on={!flashes} onPress={() => put(null)} />
+      <Quiet fontWeight="600">{WORDS.flashEveryBeats}</Quiet>
+      <Row gap={8} flexWrap="wrap" role="group" aria-label={WORDS.flashesInBeats}>
+        <Chip small name={WORDS.none} on={!flashes} onPress={() => put(null)} />
         {FLASH_SPANS.map((beats) => (
           <Chip key={beats} small name={SPAN_WORDS[beats]!} label={`A flash every ${SPAN_WORDS[beats]} beat`} on={span === beats} onPress={() => put({ beats })} />
         ))}
       </Row>
       {flashes && (
-        <Slider label="Each flash lasts" value={width * 100} low={1} high={99} step={1} unit="%" onChange={(share) => put({ width: share / 100 })} />
+        <Slider label={WORDS.eachFlashLasts} value={width * 100} low={1} high={99} step={1} unit="%" onChange={(share) => put({ width: share / 100 })} />
       )}
     </Column>
   ); // prettier-ignore
@@ -161,10 +170,10 @@ function BeatFlashes({ heard, onSay }: PanelProps) {
 function OtherPanel(props: PanelProps) {
   const own = ownAttributes(props.lamps, 'other');
   const fogs = props.lamps.some(({ mode }) => mode.channels.some(({ attribute }) => attribute === 'Fog1'));
-  if (!fogs && own.length === 0) return <Quiet>The chosen lamps have nothing else to set.</Quiet>;
+  if (!fogs && own.length === 0) return <Quiet>{WORDS.chosenLampsHaveNothing}</Quiet>;
   return (
     <Column gap={22}>
-      {fogs && <NumberDrive {...props} aspect="haze" label="Fog" scale={100} high={1} unit="%" rest={0} />}
+      {fogs && <NumberDrive {...props} aspect="haze" label={WORDS.fog} scale={100} high={1} unit="%" rest={0} />}
       <Owns {...props} own={own} />
     </Column>
   );

@@ -27,6 +27,7 @@ import { Picker } from './ColourPanel';
 import { RunForm } from './DriveForm';
 import { movables, nameOfMoved } from './moved';
 import type { PanelProps } from './panel-props';
+import { WORDS } from './words';
 
 const BAND_NAMES: Readonly<Record<HearingBand, string>> = {
   all: 'All',
@@ -37,8 +38,8 @@ const BAND_NAMES: Readonly<Record<HearingBand, string>> = {
 };
 const MEASURE_NAMES: Readonly<Record<Measure, string>> = { loudness: 'Loudness', brightness: 'Brightness' };
 const MEASURE_WORDS: Readonly<Record<Measure, string>> = {
-  loudness: 'As loud as it sounds to people, over the last 0.4 s: slow and calm, for a whole stage.',
-  brightness: 'Nothing for a bass alone, all for cymbals and hiss, however loud.',
+  loudness: WORDS.asLoudAs,
+  brightness: WORDS.nothingBassAlone,
 };
 const DRUM_NAMES: Readonly<Record<Drum, string>> = { kick: 'Kick', snare: 'Snare', hat: 'Hat' };
 
@@ -48,7 +49,7 @@ export function followerWords(follower: Follower): string {
   const { hears } = follower;
   const what =
     'drum' in hears
-      ? `the ${hears.drum}`
+      ? WORDS.the(hears.drum)
       : 'measure' in hears
         ? hears.measure === 'loudness'
           ? 'how loud it sounds'
@@ -56,9 +57,9 @@ export function followerWords(follower: Follower): string {
         : 'band' in hears
           ? hears.band === 'all'
             ? 'how loud it is'
-            : `the ${hears.band} band`
-          : `${hertzOf(hears).low} to ${hertzOf(hears).high} Hz`;
-  return `${on.charAt(0).toUpperCase()}${on.slice(1)} follows ${what}`;
+            : WORDS.theBand(hears.band)
+          : WORDS.toHz(hertzOf(hears).low, hertzOf(hears).high);
+  return WORDS.follows(on.charAt(0).toUpperCase(), on.slice(1), what);
 }
 
 export function SoundPanel({ lamps, heard, onSay }: PanelProps) {
@@ -81,14 +82,14 @@ export function SoundPanel({ lamps, heard, onSay }: PanelProps) {
             </Words>
             <Row gap={4}>
               <Button kind="quiet" onPress={() => setOpen(open === i ? null : i)}>
-                {open === i ? 'Done' : 'Change'}
+                {open === i ? WORDS.done : WORDS.change}
               </Button>
               <Button
                 kind="quiet"
-                label={`Remove: ${followerWords(follower)}`}
+                label={WORDS.remove2(followerWords(follower))}
                 onPress={() => put(followers.filter((_, k) => k !== i))}
               >
-                Remove
+                {WORDS.remove}
               </Button>
             </Row>
           </Row>
@@ -99,7 +100,7 @@ export function SoundPanel({ lamps, heard, onSay }: PanelProps) {
               onChange={(next) =>
                 put(
                   followers.map((one, k) => (k === i ? next : one)),
-                  `follower ${i}`,
+                  WORDS.follower(i),
                 )
               }
             />
@@ -108,8 +109,8 @@ export function SoundPanel({ lamps, heard, onSay }: PanelProps) {
       ))}
       {followers.length < 16 && (
         <Column gap={8}>
-          <Quiet fontWeight="600">Let the sound move</Quiet>
-          <Row gap={6} flexWrap="wrap" role="group" aria-label="Let the sound move">
+          <Quiet fontWeight="600">{WORDS.letSoundMove}</Quiet>
+          <Row gap={6} flexWrap="wrap" role="group" aria-label={WORDS.letSoundMove}>
             {offersFor(lamps).map(([name, offer]) => (
               <Chip key={name} small name={name} on={false} onPress={() => add(offer)} />
             ))}
@@ -117,10 +118,7 @@ export function SoundPanel({ lamps, heard, onSay }: PanelProps) {
         </Column>
       )}
       {deaf > 0 && (
-        <Quiet>
-          {deaf === 1 ? 'One of these lamps does' : `${deaf} of these lamps do`} not follow the sound: a switch on the
-          lamp in Rig.
-        </Quiet>
+        <Quiet>{WORDS.notFollowSound(deaf === 1 ? 'One of these lamps does' : `${deaf} of these lamps do`)}</Quiet>
       )}
       <Listening />
     </Column>
@@ -137,7 +135,7 @@ function offersFor(lamps: PanelProps['lamps']): readonly (readonly [string, unkn
     return [name, { type: 'follow', on, low, high: on === 'hue' ? 120 : high, ...way }] as const;
   });
   const colours = { type: 'colours', from: { x: 0.15, y: 0.06 }, to: { x: 0.64, y: 0.33 }, ...SMOOTH };
-  return [...numbers.slice(0, 2), ['Two colours', colours], ...numbers.slice(2)];
+  return [...numbers.slice(0, 2), [WORDS.twoColours, colours], ...numbers.slice(2)];
 }
 
 /** What can be heard at this moment, and the way to hear something. */
@@ -148,9 +146,7 @@ function Listening() {
   return (
     <Column gap={8} paddingTop={8} borderTopWidth={1} borderColor="$line">
       <MicrophoneSwitch />
-      {!music && !listens && (
-        <Quiet>Nothing is heard now. Play a song, or turn the microphone on, to see the lamps follow.</Quiet>
-      )}
+      {!music && !listens && <Quiet>{WORDS.nothingHeardNow}</Quiet>}
     </Column>
   );
 }
@@ -166,38 +162,40 @@ function FollowerForm({ follower, lamps, onChange }: FormProps) {
     <Column gap={18}>
       <HearsForm follower={follower} onChange={(hears) => onChange({ ...follower, hears })} />
       <Segments
-        label="It listens to"
+        label={WORDS.itListensTo}
         titled
         value={follower.source}
         choices={[
-          { value: 'song', name: 'Song' },
-          { value: 'microphone', name: 'Microphone' },
+          { value: 'song', name: WORDS.song },
+          { value: 'microphone', name: WORDS.microphone },
         ]}
         onChoose={(source) => onChange({ ...follower, source })}
       />
-      {follower.source === 'song' && <Quiet>Where no song with music is on, the microphone takes its place.</Quiet>}
-      <Slew label="Rises in" value={follower.attack} onChange={(attack) => onChange({ ...follower, attack })} />
-      <Slew label="Falls in" value={follower.release} onChange={(release) => onChange({ ...follower, release })} />
+      {follower.source === 'song' && <Quiet>{WORDS.whereNoSong}</Quiet>}
+      <Slew label={WORDS.risesIn} value={follower.attack} onChange={(attack) => onChange({ ...follower, attack })} />
+      <Slew label={WORDS.fallsIn} value={follower.release} onChange={(release) => onChange({ ...follower, release })} />
       {follower.type === 'follow' ? (
         <>
           <Bounds
             moving={follower}
             onChange={onChange}
-            names={['When quiet', 'When loud', 'Louder is less: it goes down with the sound.']}
+            names={[WORDS.whenQuiet, WORDS.whenLoud, WORDS.louderLessGoes]}
           />
-          <Button onPress={() => onChange({ ...follower, low: follower.high, high: follower.low })}>Invert</Button>
+          <Button onPress={() => onChange({ ...follower, low: follower.high, high: follower.low })}>
+            {WORDS.invert}
+          </Button>
         </>
       ) : (
         <>
-          <Picker title="When quiet" value={follower.from} onChange={(from) => onChange({ ...follower, from })} />
-          <Picker title="When loud" value={follower.to} onChange={(to) => onChange({ ...follower, to })} />
+          <Picker title={WORDS.whenQuiet} value={follower.from} onChange={(from) => onChange({ ...follower, from })} />
+          <Picker title={WORDS.whenLoud} value={follower.to} onChange={(to) => onChange({ ...follower, to })} />
         </>
       )}
       <Sensitivity follower={follower} onChange={onChange} />
       {lamps > 1 && (
         <>
           <Switch
-            label="Fills the lamps one after the other, as a meter"
+            label={WORDS.fillsLampsOne}
             on={follower.meter === true}
             onChange={(meter) => onChange({ ...follower, meter: meter || undefined })}
           />
@@ -214,7 +212,7 @@ function HearsForm({ follower, onChange }: { readonly follower: Follower; readon
   const hertz = 'drum' in hears ? undefined : 'measure' in hears ? HEARING_BANDS.all : hertzOf(hears);
   return (
     <Column gap={10}>
-      <Row gap={6} flexWrap="wrap" role="group" aria-label="What it listens for">
+      <Row gap={6} flexWrap="wrap" role="group" aria-label={WORDS.whatListens}>
         {(Object.keys(HEARING_BANDS) as HearingBand[]).map((band) => (
           <Chip
             key={band}
@@ -226,7 +224,7 @@ function HearsForm({ follower, onChange }: { readonly follower: Follower; readon
         ))}
         <Chip
           small
-          name="Drawn"
+          name={WORDS.drawn}
           on={drawn}
           onPress={() => !drawn && onChange({ from: hertz?.low ?? 60, to: hertz?.high ?? 250 })}
         />
@@ -259,13 +257,13 @@ function HearsForm({ follower, onChange }: { readonly follower: Follower; readon
       {drawn && (
         <Pair>
           <Typed
-            label="From (Hz)"
+            label={WORDS.fromHz}
             value={hears.from}
             read={decimal(HERTZ.least, HERTZ.most)}
             onChange={(from) => onChange({ ...hears, from })}
           />
           <Typed
-            label="To (Hz)"
+            label={WORDS.toHz2}
             value={hears.to}
             read={decimal(HERTZ.least, HERTZ.most)}
             onChange={(to) => onChange({ ...hears, to })}
@@ -273,7 +271,7 @@ function HearsForm({ follower, onChange }: { readonly follower: Follower; readon
         </Pair>
       )}
       {'measure' in hears && <Quiet>{MEASURE_WORDS[hears.measure]}</Quiet>}
-      {'drum' in hears && <Quiet>Anything that sounds like one: a hard bass note may count as a kick.</Quiet>}
+      {'drum' in hears && <Quiet>{WORDS.anythingSoundsLike}</Quiet>}
     </Column>
   );
 }
@@ -312,14 +310,14 @@ function Sensitivity({ follower, onChange }: Pick<FormProps, 'follower' | 'onCha
     <>
       {!levelless && (
         <Switch
-          label="Adapts to how loud it is"
+          label={WORDS.adaptsHowLoud}
           on={follower.gain === undefined}
           onChange={(adapts) => onChange({ ...follower, gain: adapts ? undefined : 10 })}
         />
       )}
       {!levelless && follower.gain !== undefined && (
         <Slider
-          label="Sensitivity"
+          label={WORDS.sensitivity}
           value={follower.gain}
           low={-20}
           high={60}
@@ -329,7 +327,7 @@ function Sensitivity({ follower, onChange }: Pick<FormProps, 'follower' | 'onCha
         />
       )}
       <Slider
-        label="Ignore below"
+        label={WORDS.ignoreBelow}
         value={follower.floor * 100}
         low={0}
         high={100}
@@ -338,7 +336,7 @@ function Sensitivity({ follower, onChange }: Pick<FormProps, 'follower' | 'onCha
         onChange={(floor) => onChange({ ...follower, floor: floor / 100 })}
       />
       <Slider
-        label="Full above"
+        label={WORDS.fullAbove}
         value={follower.ceiling * 100}
         low={0}
         high={100}
@@ -346,7 +344,7 @@ function Sensitivity({ follower, onChange }: Pick<FormProps, 'follower' | 'onCha
         unit="%"
         onChange={(ceiling) => onChange({ ...follower, ceiling: ceiling / 100 })}
       />
-      {gate && <Quiet>A gate: ignored below {Math.round(follower.floor * 100)} %, full from there on.</Quiet>}
+      {gate && <Quiet>{WORDS.gateIgnoredBelow(Math.round(follower.floor * 100))}</Quiet>}
     </>
   );
 }

@@ -7,6 +7,7 @@ import { useSession } from '../../../host/session';
 import { NotHere } from '../../../ui/NotHere';
 import { valuesOf } from '../chase/model';
 import { Editor } from './EditPlace';
+import { WORDS } from './words';
 
 export function StepPlace({ chase: of, step: id }: { readonly chase: string; readonly step: string }) {
   const app = useHovlix();
@@ -22,7 +23,7 @@ export function StepPlace({ chase: of, step: id }: { readonly chase: string; rea
     // eslint-disable-next-line react-hooks/exhaustive-deps -- see above
   }, [app, ready, id]);
   if (!show) return null;
-  if (!chase || !step) return <NotHere what="This step is not in the show." />;
+  if (!chase || !step) return <NotHere what={WORDS.stepNotShow} />;
   const back = () => router.replace(`/looks/chase/${chase.id}`);
   const store = () => {
     const { look: _, ...rest } = step;
@@ -30,13 +31,13 @@ export function StepPlace({ chase: of, step: id }: { readonly chase: string; rea
     const steps = chase.steps.map((one) => (one.id === id ? { ...rest, values: [...values] } : one));
     app.document.make({ type: 'store-chase', chase: { ...chase, steps } });
     app.draft.close(0);
-    say('The step is changed.', { undo: app.document.takingBack() });
+    say(WORDS.stepChanged, { undo: app.document.takingBack() });
     back();
   };
   return (
     <Editor
       show={show}
-      title={`${chase.name}, step ${chase.steps.indexOf(step) + 1}`}
+      title={WORDS.step(chase.name, chase.steps.indexOf(step) + 1)}
       onStore={store}
       onLeave={() => {
         app.draft.close(0);

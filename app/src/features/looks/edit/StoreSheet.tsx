@@ -18,6 +18,7 @@ import { Ticks } from '../../../ui/Ticks';
 import { FadeForm, type Fades } from '../FadeForm';
 
 import { draftLines, FAMILY_NAMES, familyOf } from './model';
+import { WORDS } from './words';
 
 type Props = { readonly show: Show; readonly onClose: () => void };
 
@@ -32,7 +33,7 @@ export function StoreSheet({ show, onClose }: Props) {
   const [what, setWhat] = useState<'touched' | 'everything'>('touched');
   const [left, setLeft] = useState<ReadonlySet<Family>>(new Set());
   const number = nextNumber(show);
-  const [name, setName] = useState(`Look ${number}`);
+  const [name, setName] = useState(WORDS.look(number));
   const [fades, setFades] = useState<Fades>(stored ?? { fadeIn: beats(1), fadeOut: beats(1) });
 
   const on = standing.filter((one) => isOn(one, app.conducting.now())).map((one) => one.look);
@@ -62,7 +63,7 @@ export function StoreSheet({ show, onClose }: Props) {
     if (!app.conducting.store.getState().live.standing.some((one) => one.look === look.id && one.on))
       app.conducting.act({ type: 'look-on', look: look.id, fade: seconds(0) });
     app.draft.close(0);
-    say(how === 'update' ? `${look.name} is changed.` : `${look.name} is stored, and on.`, {
+    say(how === 'update' ? WORDS.isChanged(look.name) : WORDS.stored(look.name), {
       undo: () => {
         takeBack();
         if (how === 'new') toggleLook(app, look.id);
@@ -72,60 +73,52 @@ export function StoreSheet({ show, onClose }: Props) {
     router.replace('/looks');
   };
   return (
-    <Sheet title={how === 'update' && stored ? `Store ${stored.name}` : 'Store a look'} onClose={onClose}>
+    <Sheet title={how === 'update' && stored ? WORDS.store2(stored.name) : WORDS.storeALook} onClose={onClose}>
       {stored && (
         <Segments
-          label="Where it goes"
+          label={WORDS.whereItGoes}
           value={how}
           choices={[
-            { value: 'update', name: `Change ${stored.name}` },
+            { value: 'update', name: WORDS.change2(stored.name) },
             { value: 'new', name: 'A new look' },
           ]}
           onChoose={setHow}
         />
       )}
-      {how === 'new' && <Typed label="Name" value={name} read={named} onChange={setName} />}
+      {how === 'new' && <Typed label={WORDS.name} value={name} read={named} onChange={setName} />}
       <Column gap={8}>
         <Segments
-          label="What goes in"
+          label={WORDS.whatGoesIn}
           titled
           value={what}
           choices={[
-            { value: 'touched', name: 'What you touched' },
-            { value: 'everything', name: 'Everything currently on' },
+            { value: 'touched', name: WORDS.whatYouTouched },
+            { value: 'everything', name: WORDS.everythingCurrentlyOn },
           ]}
           onChoose={setWhat}
         />
-        <Quiet>
-          {what === 'touched'
-            ? 'Only what you changed by hand. Everything else is left alone when this look comes on.'
-            : on.length === 0
-              ? 'No look is on now: this is the same as what you touched.'
-              : 'What the looks that are on say now, and over it what you touched.'}
-        </Quiet>
+        <Quiet>{what === 'touched' ? WORDS.onlyWhatYou : on.length === 0 ? WORDS.noLookNow : WORDS.whatLooksSay}</Quiet>
       </Column>
       {families.length > 1 && (
         <Ticks
-          label="Families of attributes"
+          label={WORDS.familiesOfAttributes}
           items={families.map((family) => ({ id: family, name: FAMILY_NAMES[family] }))}
           ticked={new Set(families.filter((family) => !left.has(family)))}
           onTick={(id, is) => setLeft(new Set(is ? [...left].filter((one) => one !== id) : [...left, id as Family]))}
         />
       )}
-      <Column gap={4} role="status" aria-label="This is stored">
-        <Words fontWeight="600">This is stored</Words>
-        {kept.length === 0 && <Quiet>Nothing: tick at least one family.</Quiet>}
+      <Column gap={4} role="status" aria-label={WORDS.thisIsStored}>
+        <Words fontWeight="600">{WORDS.thisIsStored}</Words>
+        {kept.length === 0 && <Quiet>{WORDS.nothingTickLeast}</Quiet>}
         {draftLines(kept, show.roles).map((line, i) => (
           <Quiet key={`${i} ${line}`}>{line}</Quiet>
         ))}
-        {kept.some((value) => value.lamps) && (
-          <Quiet>Single lamps are known to {rigInUse(show).name} only; roles play in every room.</Quiet>
-        )}
+        {kept.some((value) => value.lamps) && <Quiet>{WORDS.singleLampsKnown(rigInUse(show).name)}</Quiet>}
       </Column>
       <FadeForm fades={fades} onChange={(change) => setFades({ ...fades, ...change })} />
       <Row gap={8}>
         <Button kind="primary" disabled={kept.length === 0} onPress={store}>
-          {how === 'update' && stored ? 'Store the change' : 'Store the look'}
+          {how === 'update' && stored ? WORDS.storeTheChange : WORDS.storeTheLook}
         </Button>
       </Row>
     </Sheet>

@@ -7,6 +7,7 @@ import { clockNow } from '../../../host/conduct/gestures';
 import { useHovlix } from '../../../host/hovlix';
 import { eachFrame } from '../../../ui/each-frame';
 import { usePalette } from '../../../ui/palette';
+import { WORDS } from './words';
 
 const WIDTH = 300;
 const HEIGHT = 96;
@@ -36,7 +37,7 @@ export function WavePicture({ wave, count }: { readonly wave: Wave; readonly cou
     <svg
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       role="img"
-      aria-label={`The wave over ${count} ${count === 1 ? 'lamp' : 'lamps'}, as it runs now`}
+      aria-label={WORDS.waveOverAs(count, count === 1 ? 'lamp' : 'lamps')}
       style={{ width: '100%', background: palette.sunken, borderRadius: 14 }}
     >
       {/* Who wanders goes nowhere twice: there is no path to draw. */}

@@ -15,25 +15,26 @@ import { canMove, movables, nameOfMoved } from './moved';
 import type { PanelProps } from './panel-props';
 import { SpanForm } from './SpanForm';
 import { WavePicture } from './WavePicture';
+import { WORDS } from './words';
 
 const SHAPE_NAMES: Readonly<Record<WaveShape, string>> = {
   sine: 'Sine',
   triangle: 'Triangle',
-  up: 'Ramp up',
-  down: 'Ramp down',
+  up: WORDS.rampUp,
+  down: WORDS.rampDown,
   square: 'Square',
-  random: 'Random steps',
+  random: WORDS.randomSteps,
   drawn: 'Drawn',
 };
 
-const FIGURE_NAMES = { circle: 'Circle', eight: 'Figure of eight', sweep: 'Sweep', bounce: 'Bounce', wander: 'Wander' } as const; // prettier-ignore
+const FIGURE_NAMES = { circle: 'Circle', eight: WORDS.figureOfEight, sweep: 'Sweep', bounce: 'Bounce', wander: 'Wander' } as const; // prettier-ignore
 
 /** What a wave is called that is not edited: “Sine on level, 4 beats”. */
 export function waveWords(wave: Wave): string {
   const span = 'beats' in wave.span ? `${tidy(wave.span.beats)} ${wave.span.beats === 1 ? 'beat' : 'beats'}` : `${tidy(wave.span.seconds)} s`; // prettier-ignore
   if (wave.type === 'move') return `${FIGURE_NAMES[wave.shape]}, ${span}`;
   const on = wave.type === 'colours' ? 'two colours' : nameOfMoved(wave.on);
-  return `${SHAPE_NAMES[wave.shape]} on ${on}, ${span}`;
+  return WORDS.on(SHAPE_NAMES[wave.shape], on, span);
 }
 
 const tidy = (number: number) => String(Math.round(number * 1000) / 1000);
@@ -57,14 +58,14 @@ export function WavesPanel({ lamps, heard, onSay }: PanelProps) {
             </Words>
             <Row gap={4}>
               <Button kind="quiet" onPress={() => setOpen(open === i ? null : i)}>
-                {open === i ? 'Done' : 'Change'}
+                {open === i ? WORDS.done : WORDS.change}
               </Button>
               <Button
                 kind="quiet"
-                label={`Remove ${waveWords(wave)}`}
+                label={WORDS.remove3(waveWords(wave))}
                 onPress={() => put(waves.filter((_, k) => k !== i))}
               >
-                Remove
+                {WORDS.remove}
               </Button>
             </Row>
           </Row>
@@ -75,7 +76,7 @@ export function WavesPanel({ lamps, heard, onSay }: PanelProps) {
               onChange={(next) =>
                 put(
                   waves.map((one, k) => (k === i ? next : one)),
-                  `wave ${i}`,
+                  WORDS.wave(i),
                 )
               }
             />
@@ -93,13 +94,13 @@ function Ready({ lamps, onSay }: Pick<PanelProps, 'lamps' | 'onSay'>) {
   const moves = canMove(lamps);
   return (
     <Column gap={8}>
-      <Quiet fontWeight="600">Effects to start from</Quiet>
-      <Row gap={6} flexWrap="wrap" role="group" aria-label="Effects to start from">
+      <Quiet fontWeight="600">{WORDS.effectsStartFrom}</Quiet>
+      <Row gap={6} flexWrap="wrap" role="group" aria-label={WORDS.effectsStartFrom}>
         {READY_EFFECTS.filter((effect) => moves || !effect.moves).map(({ name, saying }) => (
           <Chip key={name} small name={name} on={false} onPress={() => onSay(saying)} />
         ))}
       </Row>
-      <Quiet>They replace the waves of these lamps, and are waves themselves.</Quiet>
+      <Quiet>{WORDS.theyReplaceWaves}</Quiet>
     </Column>
   );
 }
@@ -114,7 +115,7 @@ function AddWave({ lamps, onAdd }: { readonly lamps: readonly Patched[]; readonl
   const colours = { type: 'colours', shape: 'sine', from: { x: 0.15, y: 0.06 }, to: { x: 0.64, y: 0.33 }, ...base };
   const offers: readonly Offer[] = [
     ...numbers.slice(0, 2),
-    ['Two colours', colours],
+    [WORDS.twoColours, colours],
     ...(canMove(lamps)
       ? [['Movement', { type: 'move', shape: 'circle', width: 30, height: 20, ...base }] satisfies Offer]
       : []),
@@ -122,8 +123,8 @@ function AddWave({ lamps, onAdd }: { readonly lamps: readonly Patched[]; readonl
   ];
   return (
     <Column gap={8}>
-      <Quiet fontWeight="600">Add a wave on</Quiet>
-      <Row gap={6} flexWrap="wrap" role="group" aria-label="Add a wave on">
+      <Quiet fontWeight="600">{WORDS.addWave}</Quiet>
+      <Row gap={6} flexWrap="wrap" role="group" aria-label={WORDS.addWave}>
         {offers.map(([name, offer]) => (
           <Chip key={name} small name={name} on={false} onPress={() => onAdd(offer)} />
         ))}
@@ -143,7 +144,7 @@ function WaveForm({ wave, onChange }: FormProps) {
         <FigureForm wave={wave} onChange={onChange} />
       ) : (
         <>
-          <Row gap={6} flexWrap="wrap" role="group" aria-label="Shape">
+          <Row gap={6} flexWrap="wrap" role="group" aria-label={WORDS.shape}>
             {WAVE_SHAPES.map((shape) => (
               <Chip
                 key={shape}
@@ -165,7 +166,7 @@ function WaveForm({ wave, onChange }: FormProps) {
           )}
           {wave.shape === 'square' && (
             <Slider
-              label="High for"
+              label={WORDS.highFor}
               value={wave.width * 100}
               low={1}
               high={99}
@@ -177,21 +178,17 @@ function WaveForm({ wave, onChange }: FormProps) {
         </>
       )}
       {wave.type === 'wave' && (
-        <Bounds
-          moving={wave}
-          onChange={onChange}
-          names={['Low', 'High', 'Low is above high: the wave is upside down.']}
-        />
+        <Bounds moving={wave} onChange={onChange} names={[WORDS.low, WORDS.high, WORDS.lowAboveHigh]} />
       )}
       {wave.type === 'colours' && (
         <>
-          <Picker title="From" value={wave.from} onChange={(from) => onChange({ ...wave, from })} />
-          <Picker title="To" value={wave.to} onChange={(to) => onChange({ ...wave, to })} />
+          <Picker title={WORDS.from2} value={wave.from} onChange={(from) => onChange({ ...wave, from })} />
+          <Picker title={WORDS.to2} value={wave.to} onChange={(to) => onChange({ ...wave, to })} />
         </>
       )}
       <SpanForm span={wave.span} onChange={(span) => onChange({ ...wave, span })} />
       <Slider
-        label="Offset across lamps"
+        label={WORDS.offsetAcrossLamps}
         value={wave.turn * 100}
         low={0}
         high={400}
@@ -199,10 +196,10 @@ function WaveForm({ wave, onChange }: FormProps) {
         unit="%"
         onChange={(turn) => onChange({ ...wave, turn: turn / 100 })}
       />
-      <Quiet>100 % spreads the lamps over one cycle; 0 % moves all together.</Quiet>
+      <Quiet>{WORDS.n100SpreadsLamps}</Quiet>
       {wave.turn > 0 && <RunForm run={wave} onChange={(run) => onChange({ ...wave, ...run })} />}
       <Slider
-        label="Begins at"
+        label={WORDS.beginsAt}
         value={wave.offset * 360}
         low={0}
         high={360}
@@ -223,7 +220,7 @@ function FigureForm({
 }) {
   return (
     <>
-      <Row gap={6} flexWrap="wrap" role="group" aria-label="Figure">
+      <Row gap={6} flexWrap="wrap" role="group" aria-label={WORDS.figure}>
         {MOVE_SHAPES.map((shape) => (
           <Chip
             key={shape}
@@ -235,7 +232,7 @@ function FigureForm({
         ))}
       </Row>
       <Slider
-        label="Width (pan)"
+        label={WORDS.widthPan}
         value={wave.width}
         low={0}
         high={360}
@@ -244,7 +241,7 @@ function FigureForm({
         onChange={(width) => onChange({ ...wave, width })}
       />
       <Slider
-        label="Height (tilt)"
+        label={WORDS.heightTilt}
         value={wave.height}
         low={0}
         high={180}
@@ -252,7 +249,7 @@ function FigureForm({
         unit="°"
         onChange={(height) => onChange({ ...wave, height })}
       />
-      <Switch label="Mirror second half" on={wave.flip} onChange={(flip) => onChange({ ...wave, flip })} />
+      <Switch label={WORDS.mirrorSecondHalf} on={wave.flip} onChange={(flip) => onChange({ ...wave, flip })} />
     </>
   );
 }

@@ -17,6 +17,7 @@ import { walked } from './choose';
 import { ChoosePlan } from './ChoosePlan';
 import { CopyRow } from './CopyRow';
 import { chosenLamps } from './model';
+import { WORDS } from './words';
 
 export function WhoRow({ show }: { readonly show: Show }) {
   const { draft } = useHovlix();
@@ -52,7 +53,7 @@ export function WhoRow({ show }: { readonly show: Show }) {
   return (
     <Column gap={10}>
       <ScrollArea sideways>
-        <Row gap={8} paddingHorizontal={12} role="group" aria-label="Roles">
+        <Row gap={8} paddingHorizontal={12} role="group" aria-label={WORDS.roles}>
           {roles.map((role) => (
             <Chip
               key={role.id}
@@ -64,9 +65,15 @@ export function WhoRow({ show }: { readonly show: Show }) {
               onPress={() => press(role.id)}
             />
           ))}
-          <Chip small name="Several" label="Choose several roles" on={several} onPress={() => setSeveral(!several)} />
-          <Chip small name="On the plan" on={plan} onPress={() => setPlan(!plan)} />
-          <Chip small name="By number …" on={numbers} onPress={() => setNumbers(!numbers)} />
+          <Chip
+            small
+            name={WORDS.several}
+            label={WORDS.chooseSeveralRoles}
+            on={several}
+            onPress={() => setSeveral(!several)}
+          />
+          <Chip small name={WORDS.onThePlan} on={plan} onPress={() => setPlan(!plan)} />
+          <Chip small name={WORDS.byNumber} on={numbers} onPress={() => setNumbers(!numbers)} />
         </Row>
       </ScrollArea>
       {plan && (
@@ -80,10 +87,10 @@ export function WhoRow({ show }: { readonly show: Show }) {
       {numbers && <ByNumber show={show} />}
       {preferred.length > 0 && (
         <ScrollArea sideways>
-          <Row gap={6} paddingHorizontal={12} role="group" aria-label="Some of them">
+          <Row gap={6} paddingHorizontal={12} role="group" aria-label={WORDS.someOfThem}>
             <Chip
               small
-              name="All"
+              name={WORDS.all}
               on={chosen.length === lampsInRoles.length}
               onPress={() => draft.choose(lampsInRoles, preferred)}
             />
@@ -98,7 +105,7 @@ export function WhoRow({ show }: { readonly show: Show }) {
         </ScrollArea>
       )}
       <ScrollArea sideways>
-        <Row gap={6} paddingHorizontal={12} role="group" aria-label="Lamps" onKeyDown={walk}>
+        <Row gap={6} paddingHorizontal={12} role="group" aria-label={WORDS.lamps} onKeyDown={walk}>
           {lamps.map(({ id, number, name }) => (
             <LampButton key={id} number={number} name={name} on={isChosen.has(id)} onPress={() => toggle(id)} />
           ))}
@@ -128,9 +135,7 @@ function ShowThem({ lamps }: { readonly lamps: readonly Patched[] }) {
   };
   // Other lamps are chosen, or the place is left: these go back to the show.
   useEffect(() => () => taken.current?.free(meant.current), []);
-  return (
-    <Chip small name="Light them up" label="Light the chosen lamps up in white" on={on} onPress={() => show(!on)} />
-  );
+  return <Chip small name={WORDS.lightThemUp} label={WORDS.lightChosenLamps} on={on} onPress={() => show(!on)} />;
 }
 
 type LampProps = { readonly number: number; readonly name: string; readonly on: boolean; readonly onPress: () => void };
@@ -141,7 +146,7 @@ function LampButton({ number, name, on, onPress }: LampProps) {
     <View
       render="button"
       aria-pressed={on}
-      aria-label={`Lamp ${number}, ${name}`}
+      aria-label={WORDS.lamp(number, name)}
       {...{ title: name }}
       onPress={onPress}
       width={44}
@@ -171,12 +176,9 @@ function ByNumber({ show }: { readonly show: Show }) {
     if (text.trim() === '') return { value: '' };
     const [lamps = '', at] = text.split(/\s+at\s+/i);
     const numbers = numbersFromText(lamps);
-    if (!numbers)
-      return { wrong: 'Lamp numbers, such as 1-6 or 1, 3, 9-12; “at 80” or “at full” after them sets the level.' };
-    if (at !== undefined && levelOf(at) === undefined)
-      return { wrong: `“${at}” is no level: a number from 0 to 100, or full.` };
-    if (!rig.fixtures.some(({ number }) => numbers.includes(number)))
-      return { wrong: 'No lamp of this rig has such a number.' };
+    if (!numbers) return { wrong: WORDS.lampNumbersSuch };
+    if (at !== undefined && levelOf(at) === undefined) return { wrong: WORDS.noLevelNumber(at) };
+    if (!rig.fixtures.some(({ number }) => numbers.includes(number))) return { wrong: WORDS.noLampRig };
     return { value: text };
   };
   const use = (text: string) => {
@@ -188,13 +190,13 @@ function ByNumber({ show }: { readonly show: Show }) {
     const level = at === undefined ? undefined : levelOf(at);
     if (level !== undefined) draft.say({ level: { type: 'hold', value: level } });
     say(
-      `${found.length} ${found.length === 1 ? 'lamp' : 'lamps'} chosen${level === undefined ? '' : ` and set to ${Math.round(level * 100)} %`}.`,
+      `${found.length} ${found.length === 1 ? 'lamp' : 'lamps'} chosen${level === undefined ? '' : WORDS.andSetTo(Math.round(level * 100))}.`,
     );
   };
   return (
     <Column paddingHorizontal={12} gap={4}>
-      <Typed label="Lamps by number" value="" read={read} onChange={use} />
-      <Quiet>For example 1-6, or 1-6 at 80.</Quiet>
+      <Typed label={WORDS.lampsByNumber} value="" read={read} onChange={use} />
+      <Quiet>{WORDS.example16}</Quiet>
     </Column>
   );
 }

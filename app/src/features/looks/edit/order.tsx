@@ -7,6 +7,7 @@ import { Button, Quiet, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { SortableList } from '../../../ui/SortableList';
 import { FAMILY_NAMES } from './model';
+import { WORDS } from './words';
 
 export const TABS = ['level', 'colour', 'aim', 'beam', 'waves', 'sound', 'rate', 'other', 'faders'] as const satisfies readonly ((typeof FAMILIES)[number] | 'waves' | 'sound' | 'faders')[]; // prettier-ignore
 export type Tab = (typeof TABS)[number];
@@ -43,8 +44,8 @@ function keptOrder(): readonly Tab[] {
 export function OrderSheet({ onClose }: { readonly onClose: () => void }) {
   const { order, put } = useTabOrder();
   return (
-    <Sheet title="Order of the controls" onClose={onClose}>
-      <Quiet>What you reach for most goes first. This browser remembers it.</Quiet>
+    <Sheet title={WORDS.orderControls} onClose={onClose}>
+      <Quiet>{WORDS.whatYouReach}</Quiet>
       <SortableList
         items={order.map((id) => ({ id }))}
         nameOf={({ id }) => TAB_NAMES[id]}
@@ -52,7 +53,7 @@ export function OrderSheet({ onClose }: { readonly onClose: () => void }) {
       >
         {({ id }) => <Words>{TAB_NAMES[id]}</Words>}
       </SortableList>
-      <Button onPress={() => put(TABS)}>Reset order</Button>
+      <Button onPress={() => put(TABS)}>{WORDS.resetOrder}</Button>
     </Sheet>
   );
 }

@@ -10,6 +10,7 @@ import { Segments } from '../../../ui/Segments';
 import { Slider } from '../../../ui/Slider';
 import { Switch } from '../../../ui/Switch';
 import { faderKinds, meaningOf, type FaderKind } from './model';
+import { WORDS } from './words';
 
 type Props = {
   readonly lamps: readonly Patched[];
@@ -20,9 +21,9 @@ type Props = {
 };
 
 const TOGETHER: readonly { readonly value: Together; readonly name: string }[] = [
-  { value: 'alone', name: 'Each alone' },
-  { value: 'same', name: 'All the same' },
-  { value: 'apart', name: 'Keep distances' },
+  { value: 'alone', name: WORDS.eachAlone },
+  { value: 'same', name: WORDS.allTheSame },
+  { value: 'apart', name: WORDS.keepDistances },
 ];
 
 export function FadersPanel({ lamps, casting, sets, onMove }: Props) {
@@ -37,14 +38,14 @@ export function FadersPanel({ lamps, casting, sets, onMove }: Props) {
   return (
     <Column gap={14}>
       <ScrollArea sideways>
-        <Row gap={6} role="group" aria-label="On the faders">
+        <Row gap={6} role="group" aria-label={WORDS.onTheFaders}>
           {kinds.map(({ attribute, name }) => (
             <Chip key={attribute} small name={name} on={attribute === kind.attribute} onPress={() => setWanted(attribute)} />
           ))}
         </Row>
       </ScrollArea>
-      <Segments label="Moved together" value={together} choices={TOGETHER} onChoose={setTogether} />
-      <Column gap={8} role="group" aria-label={`Faders: ${kind.name}`}>
+      <Segments label={WORDS.movedTogether} value={together} choices={TOGETHER} onChoose={setTogether} />
+      <Column gap={8} role="group" aria-label={WORDS.faders(kind.name)}>
         {kind.lamps.map((lamp, i) => (
           <LampFader
             key={lamp.fixture.id}
@@ -56,7 +57,7 @@ export function FadersPanel({ lamps, casting, sets, onMove }: Props) {
           />
         ))}
       </Column>
-      <Switch label="Fine: a tenth of the way" on={fine} onChange={setFine} />
+      <Switch label={WORDS.fineTenthWay} on={fine} onChange={setFine} />
     </Column>
   ); // prettier-ignore
 }

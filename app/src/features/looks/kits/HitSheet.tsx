@@ -24,6 +24,7 @@ import { Picker } from '../edit/ColourPanel';
 import { chosenLamps, ownAttributes } from '../edit/model';
 import { Owns } from '../edit/Owns';
 import { CURVE_NAMES, SPREAD_NAMES } from './model';
+import { WORDS } from './words';
 
 type Props = {
   readonly show: Show;
@@ -41,10 +42,10 @@ export function HitSheet({ hit, onPut, onCopy, onRemove, onClose, ...where }: Pr
     onPut(Object.fromEntries(Object.entries({ ...hit, ...change }).filter((entry) => entry[1] !== undefined)) as Hit);
   return (
     <Sheet title={hit.name} onClose={onClose}>
-      <Typed label="Name" value={hit.name} read={named} onChange={(name) => put({ name })} />
+      <Typed label={WORDS.name} value={hit.name} read={named} onChange={(name) => put({ name })} />
       <Pair>
         <Typed
-          label="From note"
+          label={WORDS.fromNote}
           numeric
           value={hit.low}
           hint={noteName(hit.low)}
@@ -52,7 +53,7 @@ export function HitSheet({ hit, onPut, onCopy, onRemove, onClose, ...where }: Pr
           onChange={(low) => put({ low, ...(hit.low === hit.high ? { high: low } : {}) })}
         />
         <Typed
-          label="To note"
+          label={WORDS.toNote}
           numeric
           value={hit.high}
           hint={noteName(hit.high)}
@@ -60,9 +61,9 @@ export function HitSheet({ hit, onPut, onCopy, onRemove, onClose, ...where }: Pr
           onChange={(high) => put({ high })}
         />
       </Pair>
-      <Quiet fontWeight="600">Who answers</Quiet>
-      <Row gap={6} flexWrap="wrap" role="group" aria-label="Who answers">
-        <Chip small name="All" on={!hit.pick} onPress={() => put({ pick: undefined })} />
+      <Quiet fontWeight="600">{WORDS.whoAnswers}</Quiet>
+      <Row gap={6} flexWrap="wrap" role="group" aria-label={WORDS.whoAnswers}>
+        <Chip small name={WORDS.all} on={!hit.pick} onPress={() => put({ pick: undefined })} />
         {QUICK_PICKS.map(({ name, pick }) => (
           <Chip
             key={name}
@@ -74,36 +75,36 @@ export function HitSheet({ hit, onPut, onCopy, onRemove, onClose, ...where }: Pr
         ))}
       </Row>
       <Segments
-        label="How many of them"
+        label={WORDS.howManyThem}
         titled
         value={hit.spread}
         choices={SPREADS.map((value) => ({ value, name: SPREAD_NAMES[value] }))}
         onChoose={(spread) => put({ spread })}
       />
       <Asked hit={hit} put={put} {...where} />
-      <Time label="Rises in" time={hit.attack} onChange={(attack) => put({ attack })} />
-      <Time label="Stays" time={hit.hold} onChange={(hold) => put({ hold })} />
-      <Time label="Falls in" time={hit.release} onChange={(release) => put({ release })} />
-      <Quiet>It lasts two frames of DMX at least, and on halogen lamps a quarter of a second: shorter is not seen.</Quiet>
+      <Time label={WORDS.risesIn} time={hit.attack} onChange={(attack) => put({ attack })} />
+      <Time label={WORDS.stays} time={hit.hold} onChange={(hold) => put({ hold })} />
+      <Time label={WORDS.fallsIn} time={hit.release} onChange={(release) => put({ release })} />
+      <Quiet>{WORDS.lastsTwoFrames}</Quiet>
       <Segments
-        label="How it rises and falls"
+        label={WORDS.howRisesFalls}
         titled
         value={hit.curve}
         choices={HIT_CURVES.map((value) => ({ value, name: CURVE_NAMES[value] }))}
         onChoose={(curve) => put({ curve })}
       />
       <Segments
-        label="How long it stays"
+        label={WORDS.howLongStays}
         titled
         value={hit.held ? 'held' : 'burst'}
         choices={[
-          { value: 'burst', name: 'Fixed length' },
-          { value: 'held', name: 'While held' },
+          { value: 'burst', name: WORDS.fixedLength },
+          { value: 'held', name: WORDS.whileHeld },
         ]}
         onChoose={(way) => put({ held: way === 'held' ? true : undefined })}
       />
       <Slider
-        label="Velocity sensitivity"
+        label={WORDS.velocitySensitivity}
         value={hit.velocity * 100}
         low={0}
         high={100}
@@ -113,24 +114,22 @@ export function HitSheet({ hit, onPut, onCopy, onRemove, onClose, ...where }: Pr
       />
       <Pair>
         <Choose
-          label="Choke group"
+          label={WORDS.chokeGroup}
           value={String(hit.choke ?? 0)}
-          choices={[{ value: '0', name: 'None' }, ...Array.from({ length: 8 }, (_, i) => ({ value: String(i + 1), name: `Group ${i + 1}` }))]}
-          hint="A new hit of the group cuts the old one off."
+          choices={[{ value: '0', name: WORDS.none }, ...Array.from({ length: 8 }, (_, i) => ({ value: String(i + 1), name: WORDS.group(i + 1) }))]}
+          hint={WORDS.newHitGroup}
           onChoose={(value) => put({ choke: Number(value) || undefined })}
         />
         <Choose
-          label="Its level"
+          label={WORDS.itsLevel}
           value={hit.blend}
-          choices={[{ value: 'highest', name: 'Adds' }, { value: 'replace', name: 'Replaces' }]}
+          choices={[{ value: 'highest', name: WORDS.adds }, { value: 'replace', name: WORDS.replaces }]}
           onChoose={(blend) => put({ blend: blend as Hit['blend'] })}
         />
       </Pair>
       <Row gap={8} flexWrap="wrap">
-        <Button onPress={onCopy}>Duplicate</Button>
-        <Button kind="quiet" onPress={onRemove}>
-          Delete
-        </Button>
+        <Button onPress={onCopy}>{WORDS.duplicate}</Button>
+        <Button kind="quiet" onPress={onRemove}>{WORDS.delete}</Button>
       </Row>
     </Sheet>
   ); // prettier-ignore
@@ -162,10 +161,10 @@ function Asked({ show, role, hit, put }: AskedProps) {
   };
   return (
     <Column gap={14}>
-      <Switch label="Level" on={hit.level !== undefined} onChange={(on) => put({ level: on ? 1 : undefined })} />
+      <Switch label={WORDS.level} on={hit.level !== undefined} onChange={(on) => put({ level: on ? 1 : undefined })} />
       {hit.level !== undefined && (
         <Slider
-          label="Level at its height"
+          label={WORDS.levelItsHeight}
           value={hit.level * 100}
           low={0}
           high={100}
@@ -174,8 +173,12 @@ function Asked({ show, role, hit, put }: AskedProps) {
           onChange={(level) => put({ level: level / 100 })}
         />
       )}
-      <Switch label="Colour" on={hit.colour !== undefined} onChange={(on) => put({ colour: on ? WHITE : undefined })} />
-      {hit.colour && <Picker title="Colour" value={hit.colour} onChange={(colour) => put({ colour })} />}
+      <Switch
+        label={WORDS.colour}
+        on={hit.colour !== undefined}
+        onChange={(on) => put({ colour: on ? WHITE : undefined })}
+      />
+      {hit.colour && <Picker title={WORDS.colour} value={hit.colour} onChange={(colour) => put({ colour })} />}
       <Owns own={own} lamps={lamps} heard={{ more }} onSay={say} />
     </Column>
   );
@@ -204,11 +207,11 @@ function Time({ label, time, onChange }: TimeProps) {
         onChange={put}
       />
       <Segments
-        label={`${label}: beats or milliseconds`}
+        label={WORDS.beatsOrMilliseconds(label)}
         value={unit}
         choices={[
-          { value: 'beats', name: 'Beats' },
-          { value: 'ms', name: 'Milliseconds' },
+          { value: 'beats', name: WORDS.beats },
+          { value: 'ms', name: WORDS.milliseconds },
         ]}
         onChoose={(wanted) => wanted !== unit && onChange(wanted === 'beats' ? { beats: 0.5 } : { seconds: 0.2 })}
       />

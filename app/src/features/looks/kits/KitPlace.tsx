@@ -20,12 +20,13 @@ import { MidiSwitch } from '../../midi/MidiSwitch';
 import { HitSheet } from './HitSheet';
 import { hitWords, newHit } from './model';
 import { HitPads } from '../../../ui/HitPads';
+import { WORDS } from './words';
 
 export function KitPlace({ id }: { readonly id: string }) {
   const show = useShow((one) => one);
   const kit = show?.kits.find((one) => one.id === id);
   if (!show) return null;
-  if (!kit) return <NotHere what="This kit is not in the show." />;
+  if (!kit) return <NotHere what={WORDS.kitNotShow} />;
   return <KitEditor show={show} kit={kit} />;
 }
 
@@ -49,63 +50,55 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
   const remove = () => {
     app.document.make({ type: 'remove-kit', kit: kit.id });
     router.push('/looks/kits');
-    say(`${kit.name} is gone.`, { undo: app.document.takingBack() });
+    say(WORDS.isGone(kit.name), { undo: app.document.takingBack() });
   };
   return (
     <ScrollArea>
       <PlaceHead title={kit.name}>
-        <Button label="Back to the hit kits" kind="quiet" onPress={() => router.push('/looks/kits')}>
+        <Button label={WORDS.backHitKits} kind="quiet" onPress={() => router.push('/looks/kits')}>
           <ArrowLeft size={20} color={palette.text} aria-hidden />
         </Button>
-        <Button kind="primary" disabled={kit.hits.length >= 128} onPress={add}>
-          Add a hit
-        </Button>
+        <Button kind="primary" disabled={kit.hits.length >= 128} onPress={add}>{WORDS.addAHit}</Button>
       </PlaceHead>
       <div style={{ display: 'grid', gridTemplateColumns: wide ? 'minmax(0, 2fr) minmax(0, 3fr)' : 'minmax(0, 1fr)', gap: 14, padding: '0 12px', maxWidth: 1180, alignItems: 'start' }}>
        <Column gap={14} minWidth={0}>
         <ScrollArea sideways>
-          <Row gap={6} role="group" aria-label="Role that plays">
+          <Row gap={6} role="group" aria-label={WORDS.roleThatPlays}>
             {firstAssigned(show.roles, kit).map((one) => (
               <Chip key={one.id} small name={one.name} on={one.id === played?.id} onPress={() => setRole(one.id)} />
             ))}
           </Row>
         </ScrollArea>
         <HitPads kit={kit} role={played?.id} />
-        {played && cast === 0 && <Quiet>{played.name} has no lamps in this room: nothing will answer.</Quiet>}
-        {kit.hits.length === 0 && <Quiet>There is no hit in it yet. Each hit is a note and what it does in light.</Quiet>}
+        {played && cast === 0 && <Quiet>{WORDS.hasNoLamps(played.name)}</Quiet>}
+        {kit.hits.length === 0 && <Quiet>{WORDS.thereNoHit}</Quiet>}
        </Column>
        <Column gap={14} minWidth={0}>
         {kit.hits.length > 0 && (
-          <Card title="What each hit does">
+          <Card title={WORDS.whatEachHit}>
             {kit.hits.map((hit) => (
               <Row key={hit.id} justifyContent="space-between" gap={8} minHeight={56}>
                 <Column flexShrink={1}>
                   <Words fontWeight="600">{hit.name}</Words>
                   <Quiet>{hitWords(hit)}</Quiet>
                 </Column>
-                <Button label={`Change ${hit.name}`} onPress={() => setOpen(hit.id)}>
-                  Change
-                </Button>
+                <Button label={WORDS.change2(hit.name)} onPress={() => setOpen(hit.id)}>{WORDS.change}</Button>
               </Row>
             ))}
           </Card>
         )}
         <MidiCard show={show} kit={kit} onPut={put} />
-        <Card title="The kit">
-          <Typed label="Name" value={kit.name} read={named} onChange={(name) => put({ name })} />
+        <Card title={WORDS.theKit}>
+          <Typed label={WORDS.name} value={kit.name} read={named} onChange={(name) => put({ name })} />
           <Row gap={8} flexWrap="wrap">
             <Button
               onPress={() => {
-                const copy = { ...kit, id: freshId() as Kit['id'], name: `${kit.name}, copy`, channels: [] };
+                const copy = { ...kit, id: freshId() as Kit['id'], name: WORDS.copy(kit.name), channels: [] };
                 app.document.make({ type: 'store-kit', kit: copy });
                 router.push(`/looks/kits/${copy.id}`);
               }}
-            >
-              Duplicate
-            </Button>
-            <Button kind="quiet" onPress={remove}>
-              Delete
-            </Button>
+            >{WORDS.duplicate}</Button>
+            <Button kind="quiet" onPress={remove}>{WORDS.delete}</Button>
           </Row>
         </Card>
        </Column>
@@ -117,14 +110,14 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
           hit={opened}
           onPut={putHit}
           onCopy={() => {
-            const copy = { ...opened, id: freshId() as Hit['id'], name: `${opened.name}, copy` };
+            const copy = { ...opened, id: freshId() as Hit['id'], name: WORDS.copy2(opened.name) };
             put({ hits: [...kit.hits, copy] });
             setOpen(copy.id);
           }}
           onRemove={() => {
             put({ hits: kit.hits.filter((one) => one.id !== opened.id) });
             setOpen(null);
-            say(`${opened.name} is gone.`, { undo: app.document.takingBack() });
+            say(WORDS.isGone2(opened.name), { undo: app.document.takingBack() });
           }}
           onClose={() => setOpen(null)}
         />
@@ -139,7 +132,7 @@ function firstAssigned(roles: Show['roles'], kit: Kit): Show['roles'] {
   return [...assigned, ...roles.filter((one) => !assigned.includes(one))];
 }
 
-const CHANNELS = Array.from({ length: 16 }, (_, i) => ({ value: String(i + 1), name: `Channel ${i + 1}` }));
+const CHANNELS = Array.from({ length: 16 }, (_, i) => ({ value: String(i + 1), name: WORDS.channel(i + 1) }));
 
 type MidiProps = { readonly show: Show; readonly kit: Kit; readonly onPut: (change: Partial<Kit>) => void };
 
@@ -154,33 +147,38 @@ function MidiCard({ show, kit, onPut }: MidiProps) {
     if (first) onPut({ channels: [...kit.channels, { channel: Number(free?.value ?? 1), role: first.id }] });
   };
   return (
-    <Card title="Played over MIDI">
+    <Card title={WORDS.playedOverMidi}>
       <MidiSwitch />
       {kit.channels.map(({ channel, role }, i) => (
         <Row key={i} gap={8} alignItems="flex-end">
           <Column flex={1}>
             <Pair>
               <Choose
-                label="MIDI channel"
+                label={WORDS.midiChannel}
                 value={String(channel)}
                 choices={CHANNELS}
                 onChoose={(value) => change(i, { channel: Number(value) })}
               />
-              <Choose label="plays on" value={role} choices={roles} onChoose={(value) => change(i, { role: value })} />
+              <Choose
+                label={WORDS.playsOn}
+                value={role}
+                choices={roles}
+                onChoose={(value) => change(i, { role: value })}
+              />
             </Pair>
           </Column>
           <Button
             kind="quiet"
-            label={`Remove channel ${channel}`}
+            label={WORDS.removeChannel(channel)}
             onPress={() => onPut({ channels: kit.channels.filter((_, k) => k !== i) })}
           >
-            Remove
+            {WORDS.remove}
           </Button>
         </Row>
       ))}
       <Row>
         <Button disabled={kit.channels.length >= 64 || roles.length === 0} onPress={add}>
-          Add a channel
+          {WORDS.addAChannel}
         </Button>
       </Row>
     </Card>

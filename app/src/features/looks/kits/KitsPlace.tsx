@@ -10,6 +10,7 @@ import { usePalette } from '../../../ui/palette';
 import { Button, Column, PlaceHead, Quiet, Row } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
 import { HitPads } from '../../../ui/HitPads';
+import { WORDS } from './words';
 
 export function KitsPlace() {
   const app = useHovlix();
@@ -23,27 +24,22 @@ export function KitsPlace() {
   const nth = show.kits.length + 1;
   return (
     <ScrollArea>
-      <PlaceHead title="Hit kits">
-        <Button label="Back to the looks" kind="quiet" onPress={() => router.push('/looks')}>
+      <PlaceHead title={WORDS.hitKits}>
+        <Button label={WORDS.backLooks} kind="quiet" onPress={() => router.push('/looks')}>
           <ArrowLeft size={20} color={palette.text} aria-hidden />
         </Button>
-        <Button onPress={() => add(Kit.parse({ id: freshId(), name: `Kit ${nth}`, hits: [], channels: [] }))}>
-          Empty kit
+        <Button onPress={() => add(Kit.parse({ id: freshId(), name: WORDS.kit(nth), hits: [], channels: [] }))}>
+          {WORDS.emptyKit}
         </Button>
         <Button
           kind="primary"
-          onPress={() => add(drumKit(nth > 1 ? `Drums ${nth}` : 'Drums', show.roles[0]?.id, freshId))}
+          onPress={() => add(drumKit(nth > 1 ? WORDS.drums(nth) : 'Drums', show.roles[0]?.id, freshId))}
         >
-          Drum kit
+          {WORDS.drumKit}
         </Button>
       </PlaceHead>
       <Column gap={12} paddingHorizontal={12}>
-        {show.kits.length === 0 && (
-          <Quiet padding={12}>
-            A kit says what each note does in light: the kick all white, the snare every other lamp red. Play it with
-            pads here, or with drums and keys over MIDI. Begin with a drum kit and make it yours.
-          </Quiet>
-        )}
+        {show.kits.length === 0 && <Quiet padding={12}>{WORDS.kitSaysWhat}</Quiet>}
         {show.kits.map((kit) => (
           <Card key={kit.id} title={kit.name}>
             <HitPads kit={kit} role={kit.channels[0]?.role ?? show.roles[0]?.id} small />
@@ -55,8 +51,8 @@ export function KitsPlace() {
                     `, channel ${channel} on ${show.roles.find(({ id }) => id === role)?.name ?? 'a role that is gone'}`,
                 )}
               </Quiet>
-              <Button label={`Change ${kit.name}`} onPress={() => router.push(`/looks/kits/${kit.id}`)}>
-                Change
+              <Button label={WORDS.change3(kit.name)} onPress={() => router.push(`/looks/kits/${kit.id}`)}>
+                {WORDS.change}
               </Button>
             </Row>
           </Card>

@@ -21,6 +21,7 @@ import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { LandingPlan } from './LandingPlan';
 import { SteerPad } from '../../../ui/SteerPad';
+import { WORDS } from './words';
 
 type Props = {
   readonly show: Show;
@@ -64,7 +65,7 @@ export function Direction({ show, rig, patched, first, onClose }: Props) {
   };
   return (
     <Sheet
-      title={now.step === 'steer' ? `Where does ${lamp.fixture.name} point?` : `Is ${lamp.fixture.name} right?`}
+      title={now.step === 'steer' ? WORDS.whereDoesPoint(lamp.fixture.name) : WORDS.isRight(lamp.fixture.name)}
       onClose={onClose}
     >
       {now.step === 'steer' ? (
@@ -126,11 +127,7 @@ function Steer({ rig, lamp, points, neighbours, onUse }: SteerProps) {
   };
   return (
     <>
-      <Quiet>
-        {taps.length === 0
-          ? 'It shines now. Steer its light onto a point you can name, then tap that point below.'
-          : 'Steer it onto another point, then tap that one too.'}
-      </Quiet>
+      <Quiet>{taps.length === 0 ? WORDS.shinesNowSteer : WORDS.steerOntoAnother}</Quiet>
       <SteerPad turn={turn} profile={lamp.profile} onTurn={setTurn} />
       <LandingPlan rig={rig} lamp={lamp} points={points} taps={taps} onPoint={tapped} />
       {taps.length > 0 && (
@@ -138,7 +135,7 @@ function Steer({ rig, lamp, points, neighbours, onUse }: SteerProps) {
           {taps.map((tap) => (
             <Button
               key={tap.name}
-              label={`Forget ${tap.name}`}
+              label={WORDS.forget(tap.name)}
               onPress={() => setTaps(taps.filter((one) => one !== tap))}
             >
               {`${tap.name} ×`}
@@ -146,11 +143,9 @@ function Steer({ rig, lamp, points, neighbours, onUse }: SteerProps) {
           ))}
         </Row>
       )}
-      {solved === 'taps in one line' && (
-        <Words color="$warn">These points lie one behind the other for this lamp. Take one further aside.</Words>
-      )}
+      {solved === 'taps in one line' && <Words color="$warn">{WORDS.thesePointsLie}</Words>}
       {typeof solved === 'object' && <Fit solved={solved} better={better} taps={taps.length} />}
-      {typeof solved !== 'object' && better && taps.length > 0 && <Quiet>{better.name} would tell most.</Quiet>}
+      {typeof solved !== 'object' && better && taps.length > 0 && <Quiet>{WORDS.wouldTellMost(better.name)}</Quiet>}
       <Row gap={8} flexWrap="wrap">
         <Button
           kind="primary"
@@ -160,12 +155,15 @@ function Steer({ rig, lamp, points, neighbours, onUse }: SteerProps) {
             const { mount, panInvert, swapPanTilt } = solved;
             onUse({ mount, panInvert, swapPanTilt, tiltInvert: false });
             say(
-              `${lamp.fixture.name} is hung as it shines.${neighbours.length > 0 ? ' Its neighbours are assumed to hang the same way: check them one by one.' : ''}`,
+              WORDS.hungAsShines(
+                lamp.fixture.name,
+                neighbours.length > 0 ? ' Its neighbours are assumed to hang the same way: check them one by one.' : '',
+              ),
               { undo: app.document.takingBack() },
             );
           }}
         >
-          {neighbours.length > 0 ? `Use it, and check ${neighbours[0]!.fixture.name}` : 'Use it'}
+          {neighbours.length > 0 ? WORDS.takeCheck(neighbours[0]!.fixture.name) : WORDS.takeIt}
         </Button>
       </Row>
     </>
@@ -188,12 +186,15 @@ function Fit({
   return (
     <Column gap={4}>
       <Words color={poor ? '$warn' : '$text'}>
-        Fits {taps} points to <Figures color={poor ? '$warn' : '$text'}>{solved.residual.toFixed(1)}°</Figures>
+        {WORDS.fits}
+        {taps}
+        {WORDS.pointsTo}
+        <Figures color={poor ? '$warn' : '$text'}>{solved.residual.toFixed(1)}°</Figures>
         {solved.panInvert ? ', with pan running the other way round' : ''}
         {solved.swapPanTilt ? ', with pan and tilt swapped' : ''}.
       </Words>
-      {poor && <Words color="$warn">A tap is off, or it hangs elsewhere than on the plan. Try that point again.</Words>}
-      {solved.unsure && better && <Quiet>Which way round pan runs is a guess so far: {better.name} would tell.</Quiet>}
+      {poor && <Words color="$warn">{WORDS.tapOffOr}</Words>}
+      {solved.unsure && better && <Quiet>{WORDS.whichWayRound(better.name)}</Quiet>}
     </Column>
   );
 }
@@ -219,7 +220,8 @@ function Check({ lamp, points, left, onRight, onWrong }: CheckProps) {
   return (
     <>
       <Words>
-        {lamp.fixture.name} shines. Does its light land on{' '}
+        {lamp.fixture.name}
+        {WORDS.shinesDoesIts}{' '}
         <Words fontWeight="700" display="inline">
           {point.name}
         </Words>
@@ -227,14 +229,14 @@ function Check({ lamp, points, left, onRight, onWrong }: CheckProps) {
       </Words>
       <Row gap={8} flexWrap="wrap">
         <Button kind="primary" onPress={onRight}>
-          Yes, right there
+          {WORDS.yesRightThere}
         </Button>
-        <Button onPress={onWrong}>No, show where</Button>
+        <Button onPress={onWrong}>{WORDS.noShowWhere}</Button>
         <Button kind="quiet" onPress={() => setAt(at + 1)}>
-          Try another point
+          {WORDS.tryAnotherPoint}
         </Button>
       </Row>
-      {left > 0 && <Quiet>{left} more of the same type to check.</Quiet>}
+      {left > 0 && <Quiet>{WORDS.moreSameType(left)}</Quiet>}
     </>
   );
 }

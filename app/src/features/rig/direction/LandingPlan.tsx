@@ -6,6 +6,7 @@ import { usePalette } from '../../../ui/palette';
 import { Quiet } from '../../../ui/pieces';
 import { ShapeMark, type Look } from '../plan/marks';
 import { fitted, metresX, metresY, pixelX, pixelY } from '../plan/window';
+import { WORDS } from './words';
 
 type Props = {
   readonly rig: Rig;
@@ -64,10 +65,10 @@ export function LandingPlan({ rig, lamp, points, taps, onPoint }: Props) {
             .sort((a, b) => a.away - b.away)[0];
           if (near && near.away < 20) return onPoint(near.point);
           const [x, y] = [snapped(metresX(view, size, px), 0), snapped(metresY(view, size, py), 0)];
-          onPoint({ id: `${x} ${y}`, name: `Floor ${x.toFixed(1)} / ${y.toFixed(1)} m`, x, y, z: 0 });
+          onPoint({ id: `${x} ${y}`, name: WORDS.floorM(x.toFixed(1), y.toFixed(1)), x, y, z: 0 });
         }}
       >
-        <svg width={width} height={HEIGHT} role="group" aria-label="Tap where the light lands">
+        <svg width={width} height={HEIGHT} role="group" aria-label={WORDS.tapWhereLight}>
           {rig.shapes.map((shape) => (
             <ShapeMark key={shape.id} shape={shape} look={look} chosen={false} />
           ))}
@@ -112,12 +113,12 @@ export function LandingPlan({ rig, lamp, points, taps, onPoint }: Props) {
         </svg>
       </div>
       <Quiet paddingTop={6}>
-        Tap a circle:{' '}
-        {points
-          .slice(0, 3)
-          .map(({ name }) => name)
-          .join(', ')}
-        , a stage corner … or any place on the floor.
+        {WORDS.tapCircleStage(
+          points
+            .slice(0, 3)
+            .map(({ name }) => name)
+            .join(', '),
+        )}
       </Quiet>
     </div>
   );

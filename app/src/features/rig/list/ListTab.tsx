@@ -16,6 +16,7 @@ import { tintsByFixture } from '../model';
 import { ManyLamps } from './ManyLamps';
 import { Ruler } from './Ruler';
 import { Switches } from './Switches';
+import { WORDS } from './words';
 
 type Props = {
   readonly show: Show;
@@ -43,16 +44,16 @@ export function ListTab({ show, rig, patched, chosen, onChosen, onChange, detail
   const lamps = patched.filter(({ fixture }) => chosen.has(fixture.id));
   const move = ({ fixture }: Patched, to: number) => {
     app.document.make({ type: 'patch-fixtures', rig: rig.id, fixtures: [{ ...fixture, address: address(to) }] });
-    say(`${fixture.name} listens at ${to} now.`, { undo: app.document.takingBack() });
+    say(WORDS.listensAtNow(fixture.name, to), { undo: app.document.takingBack() });
   };
   return (
     <Column>
       {pairs.slice(0, 4).map(([a, b]) => (
         <Row key={`${a.id} ${b.id}`} paddingHorizontal={16} paddingBottom={10} gap={12} justifyContent="space-between">
           <Words color="$fault" flexShrink={1}>
-            {a.name} and {b.name} share channels: they would answer each other’s light.
+            {WORDS.shareChannelsThey(a.name, b.name)}
           </Words>
-          <Button onPress={() => onChange(b.id)}>Fix</Button>
+          <Button onPress={() => onChange(b.id)}>{WORDS.fix}</Button>
         </Row>
       ))}
       <Ruler
@@ -66,20 +67,20 @@ export function ListTab({ show, rig, patched, chosen, onChosen, onChange, detail
       />
       <Row gap={8} paddingHorizontal={16} paddingBottom={8} flexWrap="wrap">
         <Button pressed={many} kind={many ? 'primary' : 'plain'} onPress={() => setMany(!many)}>
-          Choose several
+          {WORDS.chooseSeveral}
         </Button>
-        {many && lamps.length > 0 && <Button onPress={() => setSheet(true)}>{`Change ${lamps.length}`}</Button>}
+        {many && lamps.length > 0 && <Button onPress={() => setSheet(true)}>{WORDS.change(lamps.length)}</Button>}
         {many && (
           <Button kind="quiet" onPress={() => onChosen(found.map(({ fixture }) => fixture.id))}>
-            All
+            {WORDS.all}
           </Button>
         )}
       </Row>
       <Column paddingHorizontal={12}>
         {patched.length > SEARCHED && (
-          <Field label="Search the lamps" value={text} onChange={setText} placeholder="Name, number, type or role" />
+          <Field label={WORDS.searchTheLamps} value={text} onChange={setText} placeholder={WORDS.nameNumberType} />
         )}
-        {found.length === 0 && patched.length > 0 && <Words paddingVertical={12}>No lamp matches.</Words>}
+        {found.length === 0 && patched.length > 0 && <Words paddingVertical={12}>{WORDS.noLampMatches}</Words>}
         <LongList items={found.map((lamp) => ({ id: lamp.fixture.id as string, lamp }))} height={60}>
           {({ lamp }) => (
             <>
@@ -93,15 +94,16 @@ export function ListTab({ show, rig, patched, chosen, onChosen, onChange, detail
         <Column paddingHorizontal={16} paddingTop={16} gap={12}>
           {universes.size > 0 && (
             <Quiet>
-              Load: {[...universes].map(([universe, watts]) => `universe ${universe} ${watts} W`).join(', ')}
+              {WORDS.load}
+              {[...universes].map(([universe, watts]) => WORDS.universeW(universe, watts)).join(', ')}
               {circuits.size > 0 &&
-                `; ${[...circuits].map(([circuit, watts]) => `circuit ${circuit} ${watts} W`).join(', ')}`}
+                `; ${[...circuits].map(([circuit, watts]) => WORDS.circuitW(circuit, watts)).join(', ')}`}
               {unknown > 0 && `; power of ${unknown} ${unknown === 1 ? 'lamp' : 'lamps'} not known`}.
             </Quiet>
           )}
           <Row gap={8} flexWrap="wrap">
-            <Button onPress={() => void sheetAs('pdf', show, rig)}>Patch sheet, PDF</Button>
-            <Button onPress={() => void sheetAs('csv', show, rig)}>Patch sheet, CSV</Button>
+            <Button onPress={() => void sheetAs('pdf', show, rig)}>{WORDS.patchSheetPdf}</Button>
+            <Button onPress={() => void sheetAs('csv', show, rig)}>{WORDS.patchSheetCsv}</Button>
           </Row>
         </Column>
       )}
@@ -131,7 +133,7 @@ function searched(patched: readonly Patched[], rig: Rig, show: Show, text: strin
 async function sheetAs(type: 'pdf' | 'csv', show: Show, rig: Rig): Promise<void> {
   const { patchRows, patchSheetCsv, patchSheetPdf } = await sheetFormats();
   const rows = patchRows(rig, show.profiles, show.roles);
-  const name = `${rig.name} patch sheet.${type}`;
+  const name = WORDS.patchSheet(rig.name, type);
   if (type === 'csv') return saveFile(name, patchSheetCsv(rows), 'text/csv');
   const made = new Date().toISOString().slice(0, 10);
   const pdf = await patchSheetPdf(rows, { show: show.name, rig: rig.name, made });
@@ -144,7 +146,7 @@ function LampRow({ fixture, profile, mode, on, onChoose }: RowProps) {
   return (
     <View
       render="button"
-      aria-label={`${fixture.name}, address ${fixture.address}`}
+      aria-label={WORDS.address(fixture.name, fixture.address)}
       aria-pressed={on}
       onPress={() => onChoose(fixture.id)}
       flexDirection="row"
@@ -163,9 +165,7 @@ function LampRow({ fixture, profile, mode, on, onChoose }: RowProps) {
         <Text fontFamily="$body" fontWeight="600" fontSize={15} lineHeight={20} color="$text">
           {fixture.name}
         </Text>
-        <Quiet numberOfLines={1}>
-          {profile.maker} {profile.model} · {footprint(mode)} ch
-        </Quiet>
+        <Quiet numberOfLines={1}>{WORDS.ch(profile.maker, profile.model, footprint(mode))}</Quiet>
       </Column>
       <Figures fontSize={16} color="$text">
         {fixture.address}

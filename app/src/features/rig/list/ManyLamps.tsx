@@ -19,6 +19,7 @@ import { Choose, Typed, wholeNumber } from '../../../ui/form';
 import { Button, Column, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { namesOf } from '../model';
+import { WORDS } from './words';
 
 type Props = {
   readonly show: Show;
@@ -52,25 +53,25 @@ export function ManyLamps({ show, rig, lamps, onClose }: Props) {
     if (!mode) return;
     const { fixtures: changed, moved, homeless } = inMode(rig, show.profiles, lamps, mode);
     const words = [
-      `${changed.length} in mode ${mode.name}.`,
+      WORDS.inMode(changed.length, mode.name),
       moved.length > 0
-        ? `${moved.length} moved to where they fit: ${moved.slice(0, 3).join(', ')}${moved.length > 3 ? ' …' : ''}.`
+        ? WORDS.movedWhereThey(moved.length, moved.slice(0, 3).join(', '), moved.length > 3 ? ' …' : '')
         : '',
-      homeless.length > 0 ? `No room for ${homeless.join(', ')}: left as they were.` : '',
+      homeless.length > 0 ? WORDS.noRoomLeft(homeless.join(', ')) : '',
     ];
     put(changed, words.filter(Boolean).join(' '));
   };
   return (
-    <Sheet title={`${lamps.length} lamps`} onClose={onClose}>
+    <Sheet title={WORDS.lamps(lamps.length)} onClose={onClose}>
       <Words>{namesOf(fixtures)}</Words>
       <Row gap={12} alignItems="flex-start">
         <Column flex={1}>
-          <Typed label="Universe" numeric value={number} read={wholeNumber(1, 63999)} onChange={setNumber} />
+          <Typed label={WORDS.universe} numeric value={number} read={wholeNumber(1, 63999)} onChange={setNumber} />
         </Column>
         <Column flex={1}>
           <Typed
             key={`start ${offered} ${asked}`}
-            label="From address"
+            label={WORDS.fromAddress}
             numeric
             value={start ?? 1}
             hint={asked === null ? 'the first that is free' : undefined}
@@ -80,7 +81,7 @@ export function ManyLamps({ show, rig, lamps, onClose }: Props) {
         </Column>
         <Column flex={1}>
           <Typed
-            label="Apart"
+            label={WORDS.apart}
             numeric
             value={Math.max(block, longest)}
             hint="like 8 or 16"
@@ -89,29 +90,31 @@ export function ManyLamps({ show, rig, lamps, onClose }: Props) {
           />
         </Column>
       </Row>
-      {start === undefined && <Words color="$warn">Universe {number} has no room for all of them in a row.</Words>}
-      {tried?.past !== undefined && <Words color="$fault">{tried.past} would end past 512.</Words>}
+      {start === undefined && <Words color="$warn">{WORDS.universeHasNo(number)}</Words>}
+      {tried?.past !== undefined && <Words color="$fault">{WORDS.wouldEndPast(tried.past)}</Words>}
       {tried && tried.clashes.length > 0 && (
-        <Words color="$fault">{tried.clashes.slice(0, 4).join(', ')} there already.</Words>
+        <Words color="$fault">{WORDS.thereAlready(tried.clashes.slice(0, 4).join(', '))}</Words>
       )}
       <Row>
         <Button
           kind="primary"
           disabled={!fits}
-          onPress={() => fits && put(tried.fixtures, `${namesOf(fixtures)}: universe ${number}, from ${start} on.`)}
+          onPress={() => fits && put(tried.fixtures, WORDS.universeFromOn(namesOf(fixtures), number, start ?? ''))}
         >
-          Move them there
+          {WORDS.moveThemThere}
         </Button>
       </Row>
       <Row gap={12} alignItems="flex-end">
         <Column flex={1}>
-          <Typed label="Numbers from" numeric value={first} read={wholeNumber(1, 99000)} onChange={setFirst} />
+          <Typed label={WORDS.numbersFrom} numeric value={first} read={wholeNumber(1, 99000)} onChange={setFirst} />
         </Column>
-        <Button onPress={() => put(renumbered(rig, fixtures, first), `Numbered from ${first} on.`)}>Renumber</Button>
+        <Button onPress={() => put(renumbered(rig, fixtures, first), WORDS.numberedFromOn(first))}>
+          {WORDS.renumber}
+        </Button>
       </Row>
       {alike && type!.profile.modes.length > 1 && (
         <Choose
-          label="Mode of all of them"
+          label={WORDS.modeAllThem}
           value={lamps.every(({ mode }) => mode.id === type!.mode.id) ? type!.mode.id : 'several modes'}
           choices={type!.profile.modes.map((mode) => ({ value: mode.id, name: mode.name }))}
           onChoose={setMode}
@@ -122,11 +125,11 @@ export function ManyLamps({ show, rig, lamps, onClose }: Props) {
           kind="quiet"
           onPress={() => {
             app.document.make({ type: 'remove-lamps', rig: rig.id, fixtures: fixtures.map(({ id }) => id) });
-            say(`${namesOf(fixtures)} left the rig.`, { undo: app.document.takingBack() });
+            say(WORDS.leftTheRig(namesOf(fixtures)), { undo: app.document.takingBack() });
             onClose();
           }}
         >
-          Remove them
+          {WORDS.removeThem}
         </Button>
       </Row>
     </Sheet>

@@ -7,6 +7,7 @@ import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
+import { WORDS } from './words';
 
 type Props = {
   readonly patched: readonly Patched[];
@@ -48,12 +49,10 @@ export function RigCheck({ patched, onClose, onChange }: Props) {
   }, [answer, takeKeys]);
   const toFix = patched.filter(({ fixture }) => wrong.includes(fixture.id));
   return (
-    <Sheet title="Rig check" onClose={onClose}>
+    <Sheet title={WORDS.rigCheck} onClose={onClose}>
       {lamp ? (
         <>
-          <Quiet>
-            Lamp {at + 1} of {patched.length}. All others are held dark.
-          </Quiet>
+          <Quiet>{WORDS.lampAllOthers(at + 1, patched.length)}</Quiet>
           <Column gap={4}>
             <Words fontSize={26} lineHeight={32} fontWeight="700">
               {lamp.fixture.name}
@@ -65,45 +64,43 @@ export function RigCheck({ patched, onClose, onChange }: Props) {
               {lamp.fixture.universe} / {lamp.fixture.address}–{lamp.fixture.address + footprint(lamp.mode) - 1}
             </Figures>
             <Quiet>{placeOf(lamp)}</Quiet>
-            {lamp.mode.menu && <Quiet>On its menu: {lamp.mode.menu}</Quiet>}
+            {lamp.mode.menu && <Quiet>{WORDS.onItsMenu(lamp.mode.menu)}</Quiet>}
           </Column>
           <Row gap={12}>
             <Button kind="primary" onPress={() => answer(true)}>
-              Right
+              {WORDS.right}
             </Button>
-            <Button onPress={() => answer(false)}>Not this one</Button>
+            <Button onPress={() => answer(false)}>{WORDS.notThisOne}</Button>
             {at > 0 && (
               <Button kind="quiet" onPress={() => setAt(at - 1)}>
-                Back
+                {WORDS.back}
               </Button>
             )}
           </Row>
-          <Quiet>Space, or a pedal that sends a key, says “right”.</Quiet>
+          <Quiet>{WORDS.spaceOrPedal}</Quiet>
         </>
       ) : (
         <>
           <Words fontWeight="600">
             {toFix.length === 0
               ? patched.length === 1
-                ? 'The lamp is right.'
-                : `All ${patched.length} lamps are right.`
-              : `${toFix.length} of ${patched.length} to fix:`}
+                ? WORDS.lampRight
+                : WORDS.allLampsRight(patched.length)
+              : WORDS.ofToFix(toFix.length, patched.length)}
           </Words>
           {toFix.map(({ fixture, mode }) => (
             <Row key={fixture.id} gap={12} justifyContent="space-between">
               <Column flexShrink={1}>
                 <Words fontWeight="600">{fixture.name}</Words>
-                <Quiet>
-                  Set it to {mode.name} at address {fixture.address}, or its cable to universe {fixture.universe}.
-                </Quiet>
+                <Quiet>{WORDS.setAddressOr(mode.name, fixture.address, fixture.universe)}</Quiet>
               </Column>
-              <Button onPress={() => onChange(fixture.id)}>Change</Button>
+              <Button onPress={() => onChange(fixture.id)}>{WORDS.change2}</Button>
             </Row>
           ))}
           <Row gap={12}>
-            <Button onPress={() => setAt(0)}>Check again</Button>
+            <Button onPress={() => setAt(0)}>{WORDS.checkAgain}</Button>
             <Button kind="quiet" onPress={onClose}>
-              Done
+              {WORDS.done}
             </Button>
           </Row>
         </>
@@ -115,5 +112,5 @@ export function RigCheck({ patched, onClose, onChange }: Props) {
 function placeOf({ fixture: { mount } }: Patched): string {
   const side =
     Math.abs(mount.x) < 0.3 ? 'in the middle' : `${Math.abs(mount.x).toFixed(1)} m ${mount.x < 0 ? 'left' : 'right'}`;
-  return `${side}, ${mount.y < 0 ? 'before the stage' : `${mount.y.toFixed(1)} m up-stage`}, ${mount.z.toFixed(1)} m high`;
+  return `${side}, ${mount.y < 0 ? 'before the stage' : WORDS.mUpStage(mount.y.toFixed(1))}, ${mount.z.toFixed(1)} m high`;
 }

@@ -5,6 +5,7 @@ import { clashes, footprint, nextFree, overlaps, type Patched, type Profile, typ
 import { address } from '@hovlix/core/units';
 import { usePalette, useTints } from '../../../ui/palette';
 import { Column, Figures, Row, Words } from '../../../ui/pieces';
+import { WORDS } from './words';
 
 type Props = {
   readonly rig: Rig;
@@ -95,18 +96,17 @@ function Strip({ rig, profiles, patched, tintOf, chosen, onChoose, onMove, unive
   return (
     <Column gap={6}>
       <Row justifyContent="space-between">
-        <Words color="$quiet">
-          Universe {universe}, addresses 1 to {end}
-        </Words>
+        <Words color="$quiet">{WORDS.universeAddresses1(universe, end)}</Words>
         <Words color="$quiet">
           {dragged && drag ? (
             <>
-              {dragged.fixture.name} to{' '}
-              <Figures color="$text">{`${drag.at}–${drag.at + footprint(dragged.mode) - 1}`}</Figures>
+              {dragged.fixture.name}
+              {WORDS.to} <Figures color="$text">{`${drag.at}–${drag.at + footprint(dragged.mode) - 1}`}</Figures>
             </>
           ) : (
             <>
-              next free <Figures color="$text">{nextFree(patched, universe, 1) ?? 'none'}</Figures>
+              {WORDS.nextFree}
+              <Figures color="$text">{nextFree(patched, universe, 1) ?? 'none'}</Figures>
             </>
           )}
         </Words>
@@ -115,7 +115,7 @@ function Strip({ rig, profiles, patched, tintOf, chosen, onChoose, onMove, unive
       <div
         ref={strip}
         role="img"
-        aria-label={`Addresses in use in universe ${universe}`}
+        aria-label={WORDS.addressesUseUniverse(universe)}
         onPointerDown={begin}
         onPointerMove={move}
         onPointerUp={drop}
@@ -170,7 +170,7 @@ function Strip({ rig, profiles, patched, tintOf, chosen, onChoose, onMove, unive
       </div>
       {past.map(({ fixture }) => (
         <Words key={fixture.id} color="$fault">
-          {fixture.name} ends past 512: its last channels get nothing.
+          {WORDS.endsPast512(fixture.name)}
         </Words>
       ))}
     </Column>

@@ -7,6 +7,7 @@ import { useSession } from '../../../host/session';
 import { decimal, named, Typed } from '../../../ui/form';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { namesOf } from '../model';
+import { WORDS } from './words';
 
 type Props = {
   readonly aims: readonly Aim[];
@@ -22,7 +23,7 @@ export function AimsPanel({ aims, aim, heads, outOfReach, onAim }: Props) {
   const say = useSession((session) => session.say);
   const put = (changed: Aim) => app.document.make({ type: 'add-aim', aim: changed });
   const add = () => {
-    const fresh: Aim = { id: freshId() as Aim['id'], name: `Aim ${aims.length + 1}`, x: snapped(0, 0), y: 2, z: 1.6 };
+    const fresh: Aim = { id: freshId() as Aim['id'], name: WORDS.aim(aims.length + 1), x: snapped(0, 0), y: 2, z: 1.6 };
     put(fresh);
     onAim(fresh.id);
   };
@@ -33,7 +34,7 @@ export function AimsPanel({ aims, aim, heads, outOfReach, onAim }: Props) {
         <>
           <Typed<string>
             key={`${aim.id} name`}
-            label="Name"
+            label={WORDS.name}
             value={aim.name}
             read={named}
             onChange={(name) => put({ ...aim, name })}
@@ -42,7 +43,7 @@ export function AimsPanel({ aims, aim, heads, outOfReach, onAim }: Props) {
             <Column flex={1}>
               <Typed
                 key={`${aim.id} height`}
-                label="Height above the floor, m"
+                label={WORDS.heightAboveFloor}
                 value={aim.z}
                 numeric
                 read={decimal(0, 100)}
@@ -54,27 +55,23 @@ export function AimsPanel({ aims, aim, heads, outOfReach, onAim }: Props) {
                 kind="quiet"
                 onPress={() => {
                   app.document.make({ type: 'remove-aim', aim: aim.id });
-                  say(`${aim.name} is gone. Looks that point there keep their heads where they rest.`, {
+                  say(WORDS.goneLooksPoint(aim.name), {
                     undo: app.document.takingBack(),
                   });
                   onAim(null);
                 }}
               >
-                Remove aim
+                {WORDS.removeAim}
               </Button>
             </Column>
           </Row>
         </>
       ) : (
-        <Quiet>
-          Drag a point: {movers.length > 0 ? namesOf(movers) : 'all moving heads'} follow it live. Tap one to name it.
-        </Quiet>
+        <Quiet>{WORDS.dragPointFollow(movers.length > 0 ? namesOf(movers) : 'all moving heads')}</Quiet>
       )}
-      {outOfReach.length > 0 && (
-        <Words color="$warn">Cannot reach it: {outOfReach.join(', ')}. They point as near as they can.</Words>
-      )}
+      {outOfReach.length > 0 && <Words color="$warn">{WORDS.cannotReachThey(outOfReach.join(', '))}</Words>}
       <Row>
-        <Button onPress={add}>New aim</Button>
+        <Button onPress={add}>{WORDS.newAim}</Button>
       </Row>
     </Column>
   );

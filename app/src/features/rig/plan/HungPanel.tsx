@@ -9,6 +9,7 @@ import { useSession } from '../../../host/session';
 import { decimal, Typed } from '../../../ui/form';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { namesOf } from '../model';
+import { WORDS } from './words';
 
 type Props = {
   readonly rig: Rig;
@@ -28,12 +29,7 @@ export function HungPanel({ rig, lamps, from, onChosen, onDirect, onChange }: Pr
   const put = (changed: readonly Fixture[]) =>
     app.document.make({ type: 'patch-fixtures', rig: rig.id, fixtures: [...changed] });
   if (lamps.length === 0)
-    return (
-      <Quiet>
-        Drag a lamp to where it hangs. Tap lamps to choose several, or draw a line around them.
-        {wide ? ' Zoom with Ctrl and the wheel.' : ' Zoom with two fingers.'}
-      </Quiet>
-    );
+    return <Quiet>{WORDS.dragLampWhere(wide ? ' Zoom with Ctrl and the wheel.' : ' Zoom with two fingers.')}</Quiet>;
   const up = from === 'above' ? 'y' : 'z';
   const one = lamps.length === 1 ? lamps[0]! : null;
   const moves = lamps.find(({ profile }) => profile.panRange > 0);
@@ -42,7 +38,7 @@ export function HungPanel({ rig, lamps, from, onChosen, onDirect, onChange }: Pr
     for (const lamp of lamps) {
       const room = { ...rig, fixtures: [...rig.fixtures, ...copies] };
       const start = firstRun(room, profiles, { ...lamp, count: 1, universe: lamp.fixture.universe });
-      if (start === undefined) return say(`Universe ${lamp.fixture.universe} is full.`, { tone: 'bad' });
+      if (start === undefined) return say(WORDS.universeIsFull(lamp.fixture.universe), { tone: 'bad' });
       const number = Math.max(0, ...room.fixtures.map((fixture) => fixture.number)) + 1;
       const { label: _label, note: _note, ...rest } = lamp.fixture;
       copies.push({
@@ -60,7 +56,7 @@ export function HungPanel({ rig, lamps, from, onChosen, onDirect, onChange }: Pr
     }
     put(copies);
     onChosen(copies.map(({ id }) => id));
-    say(`${namesOf(copies)}: addressed after the others.`, { undo: app.document.takingBack() });
+    say(WORDS.addressedAfterOthers(namesOf(copies)), { undo: app.document.takingBack() });
   };
   return (
     <Column gap={12}>
@@ -69,33 +65,33 @@ export function HungPanel({ rig, lamps, from, onChosen, onDirect, onChange }: Pr
           {namesOf(fixtures)}
         </Words>
         <Button kind="quiet" onPress={() => onChosen([])}>
-          Choose none
+          {WORDS.chooseNone}
         </Button>
       </Row>
       <Row gap={8} flexWrap="wrap">
         {moves && (
           <Button kind="primary" onPress={() => onDirect(moves)}>
-            Where does it point?
+            {WORDS.whereDoesPoint}
           </Button>
         )}
-        {one && <Button onPress={() => onChange(one)}>Change</Button>}
-        {lamps.length > 1 && <Button onPress={() => put(aligned(fixtures, up))}>In one line</Button>}
-        {lamps.length > 1 && <Button onPress={() => put(aligned(fixtures, 'x'))}>One above the other</Button>}
-        {lamps.length > 2 && <Button onPress={() => put(spacedOut(fixtures, 'x'))}>Equal gaps</Button>}
+        {one && <Button onPress={() => onChange(one)}>{WORDS.change}</Button>}
+        {lamps.length > 1 && <Button onPress={() => put(aligned(fixtures, up))}>{WORDS.inOneLine}</Button>}
+        {lamps.length > 1 && <Button onPress={() => put(aligned(fixtures, 'x'))}>{WORDS.oneAboveOther}</Button>}
+        {lamps.length > 2 && <Button onPress={() => put(spacedOut(fixtures, 'x'))}>{WORDS.equalGaps}</Button>}
         <Button onPress={() => put(fixtures.map((lamp) => ({ ...lamp, mount: mirrored(lamp.mount) })))}>
-          Other side
+          {WORDS.otherSide}
         </Button>
-        <Button onPress={copy}>Copy</Button>
+        <Button onPress={copy}>{WORDS.copy}</Button>
         {lamps.length > 1 && (
           <Button
             kind="quiet"
             onPress={() => {
               app.document.make({ type: 'remove-lamps', rig: rig.id, fixtures: fixtures.map(({ id }) => id) });
-              say(`${namesOf(fixtures)} left the rig.`, { undo: app.document.takingBack() });
+              say(WORDS.leftTheRig(namesOf(fixtures)), { undo: app.document.takingBack() });
               onChosen([]);
             }}
           >
-            Remove
+            {WORDS.remove}
           </Button>
         )}
       </Row>
@@ -114,11 +110,9 @@ export function HungPanel({ rig, lamps, from, onChosen, onDirect, onChange }: Pr
           ))}
         </Row>
       )}
-      {one && one.profile.panRange === 0 && one.profile.kind !== 'hazer' && (
-        <Quiet>Drag the orange dot to where its light lands.</Quiet>
-      )}
+      {one && one.profile.panRange === 0 && one.profile.kind !== 'hazer' && <Quiet>{WORDS.dragOrangeDot}</Quiet>}
     </Column>
   );
 }
 
-const AXES = { x: 'Across, m', y: 'Up-stage, m', z: 'Height, m' } as const;
+const AXES = { x: WORDS.acrossM, y: 'Up-stage, m', z: WORDS.heightM } as const;

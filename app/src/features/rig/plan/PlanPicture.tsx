@@ -19,6 +19,7 @@ import { LiveLight } from './LiveLight';
 import { AimMark, LampMark, ShapeMark, Wedge, type Look } from './marks';
 import { usePlanGestures, type Spot, type Target } from './use-plan-gestures';
 import { fitted, metresX, metresY, nearestLine, pinched, pixelX, pixelY, type Size, type Window } from './window';
+import { WORDS } from './words';
 
 export type PlanMode = 'hang' | 'light' | 'aims' | 'room';
 
@@ -350,7 +351,7 @@ export function PlanPicture(props: Props) {
         height={height}
         style={{ position: 'absolute', inset: 0 }}
         role="group"
-        aria-label={from === 'above' ? 'The stage from above' : 'The stage from the audience'}
+        aria-label={from === 'above' ? WORDS.stageFromAbove : WORDS.stageFromAudience}
       >
         <g ref={all}>
           {aims.map((aim) => {
@@ -376,7 +377,7 @@ export function PlanPicture(props: Props) {
         width={width}
         height={height}
         role="group"
-        aria-label="Chosen"
+        aria-label={WORDS.chosen}
         style={{
           position: 'absolute',
           inset: 0,

@@ -19,6 +19,7 @@ import { HungPanel } from './HungPanel';
 import { PlanPicture, type PlanMode } from './PlanPicture';
 import { RoomPanel } from './RoomPanel';
 import type { Window } from './window';
+import { WORDS } from './words';
 
 type Props = {
   readonly show: Show;
@@ -109,9 +110,7 @@ export function PlanTab({ show, rig, patched, chosen, onChosen, onDirect, onChan
       {mode === 'hang' && (
         <HungPanel rig={rig} lamps={lamps} from={from} onChosen={onChosen} onDirect={onDirect} onChange={onChange} />
       )}
-      {mode === 'light' && (
-        <Quiet>Drag a lamp up or down to dim it. Choose several first, and any of them dims all.</Quiet>
-      )}
+      {mode === 'light' && <Quiet>{WORDS.dragLampUp}</Quiet>}
       {mode === 'aims' && <AimsPanel aims={show.aims} aim={aim} heads={lamps} outOfReach={deaf} onAim={setThing} />}
       {mode === 'room' && <RoomPanel rig={rig} shape={rig.shapes.find(({ id }) => id === thing)} onShape={setThing} />}
       {notes.map((note) => (
@@ -119,7 +118,7 @@ export function PlanTab({ show, rig, patched, chosen, onChosen, onDirect, onChan
           {note}
         </Words>
       ))}
-      {notDrawn.length > 0 && <Quiet>The pictures do not show: {notDrawn.join(', ')}.</Quiet>}
+      {notDrawn.length > 0 && <Quiet>{WORDS.picturesDoNot(notDrawn.join(', '))}</Quiet>}
     </Column>
   );
   return (
@@ -128,9 +127,7 @@ export function PlanTab({ show, rig, patched, chosen, onChosen, onDirect, onChan
         <Row gap={8}>{children}</Row>
         <Row>
           <Button
-            label={
-              from === 'above' ? 'Seen from above: look from the audience' : 'Seen from the audience: look from above'
-            }
+            label={from === 'above' ? WORDS.seenFromAbove : WORDS.seenFromAudience}
             kind="quiet"
             onPress={() => {
               setFrom(from === 'above' ? 'audience' : 'above');
@@ -143,10 +140,10 @@ export function PlanTab({ show, rig, patched, chosen, onChosen, onDirect, onChan
               <Layers size={20} color={palette.text} aria-hidden />
             )}
           </Button>
-          <Button label="Snap to 25 cm and to lines" pressed={snaps} kind="quiet" onPress={() => setSnaps(!snaps)}>
+          <Button label={WORDS.snap25Cm} pressed={snaps} kind="quiet" onPress={() => setSnaps(!snaps)}>
             <Magnet size={20} color={snaps ? palette.doingText : palette.faint} aria-hidden />
           </Button>
-          <Button label="Fit all" kind="quiet" onPress={() => setWindow(null)}>
+          <Button label={WORDS.fitAll} kind="quiet" onPress={() => setWindow(null)}>
             <Maximize size={20} color={palette.text} aria-hidden />
           </Button>
         </Row>
@@ -155,13 +152,13 @@ export function PlanTab({ show, rig, patched, chosen, onChosen, onDirect, onChan
       {lamps.length > 0 && mode === 'hang' && panel}
       <Row paddingHorizontal={12} paddingTop={10}>
         <Segments
-          label="What to do on the plan"
+          label={WORDS.whatDoPlan}
           value={mode}
           choices={[
-            { value: 'hang', name: 'Hang' },
-            { value: 'light', name: 'Dim' },
-            { value: 'aims', name: 'Aims' },
-            { value: 'room', name: 'Room' },
+            { value: 'hang', name: WORDS.hang },
+            { value: 'light', name: WORDS.dim },
+            { value: 'aims', name: WORDS.aims },
+            { value: 'room', name: WORDS.room },
           ]}
           onChoose={(next) => {
             setMode(next);
@@ -173,9 +170,13 @@ export function PlanTab({ show, rig, patched, chosen, onChosen, onDirect, onChan
       {held.size > 0 && (
         <Row gap={12} paddingHorizontal={16} paddingTop={12} justifyContent="space-between">
           <Words color="$warn" flexShrink={1}>
-            Held by hand: {namesOf(patched.filter(({ fixture }) => held.has(fixture.id)).map(({ fixture }) => fixture))}
+            {WORDS.heldByHand(
+              namesOf(patched.filter(({ fixture }) => held.has(fixture.id)).map(({ fixture }) => fixture)),
+            )}
           </Words>
-          <Button onPress={() => hands.free(patched.filter(({ fixture }) => held.has(fixture.id)))}>Release</Button>
+          <Button onPress={() => hands.free(patched.filter(({ fixture }) => held.has(fixture.id)))}>
+            {WORDS.release}
+          </Button>
         </Row>
       )}
       {(lamps.length === 0 || mode !== 'hang') && panel}

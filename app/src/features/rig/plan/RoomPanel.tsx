@@ -8,6 +8,7 @@ import { pictureFromFile, ROOM_PICTURE } from '../../../host/files/picture';
 import { useSession } from '../../../host/session';
 import { decimal, named, Typed } from '../../../ui/form';
 import { Button, Column, Quiet, Row } from '../../../ui/pieces';
+import { WORDS } from './words';
 
 type Props = { readonly rig: Rig; readonly shape: Shape | undefined; readonly onShape: (id: string | null) => void };
 
@@ -21,7 +22,7 @@ const USUAL: Readonly<Record<Shape['kind'], Omit<Shape, 'id' | 'kind' | 'name'>>
   bar: { x: -4, y: -5, z: 0, width: 3, depth: 0.8, height: 1.1, turn: 0 },
   floor: { x: 0, y: -4, z: 0, width: 6, depth: 4, height: 0, turn: 0 },
 };
-const NAMES = { stage: 'Stage', riser: 'Riser', truss: 'Truss', stand: 'Stand', curtain: 'Curtain', bar: 'Bar', floor: 'Dance floor' } as const; // prettier-ignore
+const NAMES = { stage: 'Stage', riser: 'Riser', truss: 'Truss', stand: 'Stand', curtain: 'Curtain', bar: 'Bar', floor: WORDS.danceFloor } as const; // prettier-ignore
 
 export function RoomPanel({ rig, shape, onShape }: Props) {
   const app = useHovlix();
@@ -67,33 +68,33 @@ export function RoomPanel({ rig, shape, onShape }: Props) {
         <>
           <Typed<string>
             key={shape.id}
-            label="Name"
+            label={WORDS.name}
             value={shape.name}
             read={named}
             onChange={(name) => put({ ...shape, name })}
           />
           <Row gap={8} flexWrap="wrap" alignItems="flex-start">
-            {number('width', 'Wide, m', 0.05, 500)}
-            {number('depth', 'Deep, m', 0.05, 500)}
-            {number('height', 'High, m', 0, 100)}
-            {number('z', 'From floor, m', 0, 100)}
-            {number('turn', 'Turned, °', -360, 360)}
+            {number('width', WORDS.wideM, 0.05, 500)}
+            {number('depth', WORDS.deepM, 0.05, 500)}
+            {number('height', WORDS.highM, 0, 100)}
+            {number('z', WORDS.fromFloorM, 0, 100)}
+            {number('turn', WORDS.turned, -360, 360)}
           </Row>
           <Row>
             <Button
               kind="quiet"
               onPress={() => {
                 app.document.make({ type: 'remove-shape', rig: rig.id, shape: shape.id });
-                say(`${shape.name} is gone.`, { undo: app.document.takingBack() });
+                say(WORDS.isGone(shape.name), { undo: app.document.takingBack() });
                 onShape(null);
               }}
             >
-              Remove
+              {WORDS.remove}
             </Button>
           </Row>
         </>
       ) : (
-        <Quiet>Add what is in the room. Drag it into place, and its orange corner to its size.</Quiet>
+        <Quiet>{WORDS.addWhatRoom}</Quiet>
       )}
       <Row gap={8} flexWrap="wrap">
         {SHAPE_KINDS.map((kind) => (
@@ -101,13 +102,13 @@ export function RoomPanel({ rig, shape, onShape }: Props) {
             {NAMES[kind]}
           </Button>
         ))}
-        <Button onPress={() => file.current?.click()}>Picture of the room</Button>
+        <Button onPress={() => file.current?.click()}>{WORDS.pictureRoom}</Button>
       </Row>
       <input
         ref={file}
         type="file"
         accept="image/*"
-        aria-label="Picture of the room"
+        aria-label={WORDS.pictureRoom}
         style={{ display: 'none' }}
         onChange={(event) => {
           const [chosen] = event.target.files ?? [];
@@ -119,7 +120,7 @@ export function RoomPanel({ rig, shape, onShape }: Props) {
         <Row gap={8} alignItems="flex-start" flexWrap="wrap">
           <Column flex={1}>
             <Typed
-              label="The picture shows, m across"
+              label={WORDS.pictureShowsM}
               numeric
               value={rig.picture.width}
               read={decimal(0.5, 500)}
@@ -130,7 +131,7 @@ export function RoomPanel({ rig, shape, onShape }: Props) {
           </Column>
           <Column paddingTop={24}>
             <Button kind="quiet" onPress={() => app.document.make({ type: 'set-picture', rig: rig.id, picture: null })}>
-              Remove picture
+              {WORDS.removePicture}
             </Button>
           </Column>
         </Row>

@@ -3,6 +3,7 @@
 import { memo } from 'react';
 import { beamDirection, mountRotation, type Aim, type Patched, type Shape } from '@hovlix/core/rig';
 import type { Palette } from '../../../ui/tokens';
+import { WORDS } from './words';
 
 export type Look = {
   /** Metres to pixels. */
@@ -96,7 +97,7 @@ export const LampMark = memo(function LampMark({ lamp, look, colour, chosen, hel
     <g
       role="button"
       tabIndex={0}
-      aria-label={`${fixture.name} on the plan`}
+      aria-label={WORDS.onThePlan(fixture.name)}
       aria-pressed={chosen}
       onKeyDown={(event) => {
         if (event.key !== 'Enter' && event.key !== ' ') return;
@@ -171,7 +172,7 @@ export function AimMark({ aim, look, chosen, faint }: AimProps) {
   // About half the name's width, so that it never leaves the picture.
   const half = aim.name.length * 3.4 + 4;
   return (
-    <g opacity={faint ? 0.55 : 1} aria-label={`${aim.name}, aim`} role="img">
+    <g opacity={faint ? 0.55 : 1} aria-label={WORDS.aim2(aim.name)} role="img">
       <circle cx={cx} cy={cy} r={chosen ? 10 : 7} stroke={colour} strokeWidth={chosen ? 2.5 : 1.5} fill="none" />
       <path d={`M${cx - 12} ${cy}h24M${cx} ${cy - 12}v24`} stroke={colour} strokeWidth={1.2} />
       {!faint && (

@@ -20,6 +20,7 @@ import { useTints } from '../../../ui/palette';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { Ticks } from '../../../ui/Ticks';
+import { WORDS } from './words';
 
 type Props = { readonly show: Show; readonly onClose: () => void };
 
@@ -39,8 +40,8 @@ export function Rigs({ show, onClose }: Props) {
     onClose();
   };
   return (
-    <Sheet title="Rigs" onClose={onClose}>
-      <Quiet>One show, many rigs: only the lamps that play each role change.</Quiet>
+    <Sheet title={WORDS.rigs} onClose={onClose}>
+      <Quiet>{WORDS.oneShowMany}</Quiet>
       <Column gap={8}>
         {show.rigs.map((rig) => (
           <Row
@@ -59,11 +60,11 @@ export function Rigs({ show, onClose }: Props) {
             </Column>
             {rig.id === here.id ? (
               <Words color="$live" fontWeight="600">
-                in use
+                {WORDS.inUse}
               </Words>
             ) : (
-              <Button label={`Play in ${rig.name}`} onPress={() => setTo(rig.id)}>
-                Play here …
+              <Button label={WORDS.playIn(rig.name)} onPress={() => setTo(rig.id)}>
+                {WORDS.playHere}
               </Button>
             )}
           </Row>
@@ -71,7 +72,7 @@ export function Rigs({ show, onClose }: Props) {
       </Column>
       <Typed<string>
         key={here.id}
-        label="Name of this rig"
+        label={WORDS.nameRig}
         value={here.name}
         read={named}
         onChange={(name) => app.document.make({ type: 'rename-rig', rig: here.id, name })}
@@ -82,37 +83,37 @@ export function Rigs({ show, onClose }: Props) {
             add(
               {
                 id: freshId() as Rig['id'],
-                name: `Rig ${show.rigs.length + 1}`,
+                name: WORDS.rig(show.rigs.length + 1),
                 fixtures: [],
                 casting: [],
                 shapes: [],
               },
-              'An empty rig. Add the lamps that hang there.',
+              WORDS.emptyRigAdd,
             )
           }
         >
-          New rig
+          {WORDS.newRig}
         </Button>
         <Button
           onPress={() =>
             add(
-              { ...here, id: freshId() as Rig['id'], name: `${here.name}, copy` },
+              { ...here, id: freshId() as Rig['id'], name: WORDS.copy(here.name) },
               `A copy of ${here.name}, and you are in it.`,
             )
           }
         >
-          Copy this rig
+          {WORDS.copyThisRig}
         </Button>
         {show.rigs.length > 1 && (
           <Button
             kind="quiet"
             onPress={() => {
               app.document.make({ type: 'remove-rig', rig: here.id });
-              say(`${here.name} is gone.`, { undo: app.document.takingBack() });
+              say(WORDS.isGone(here.name), { undo: app.document.takingBack() });
               onClose();
             }}
           >
-            Remove this rig
+            {WORDS.removeThisRig}
           </Button>
         )}
       </Row>
@@ -138,11 +139,8 @@ function Recast({ show, from, to, onBack, onClose }: RecastProps) {
   const put = (role: Role['id'], fixtures: Casting['fixtures']) =>
     setCasting([...casting.filter((cast) => cast.role !== role), { role, fixtures }]);
   return (
-    <Sheet title={`Play in ${to.name}`} onClose={onClose}>
-      <Quiet>
-        From {from.name} ({from.fixtures.length} lamps) to {to.name} ({to.fixtures.length}). Tap a role to choose who
-        plays it.
-      </Quiet>
+    <Sheet title={WORDS.playIn2(to.name)} onClose={onClose}>
+      <Quiet>{WORDS.fromLampsTap(from.name, from.fixtures.length, to.name, to.fixtures.length)}</Quiet>
       <Column>
         {asked.map((one) => (
           <RoleRow
@@ -161,14 +159,14 @@ function Recast({ show, from, to, onBack, onClose }: RecastProps) {
           kind="primary"
           onPress={() => {
             app.document.make({ type: 'recast', rig: to.id, casting: [...casting] });
-            say(`The show plays in ${to.name} now.`, { undo: app.document.takingBack() });
+            say(WORDS.showPlaysNow(to.name), { undo: app.document.takingBack() });
             onClose();
           }}
         >
-          {`Play in ${to.name}`}
+          {WORDS.playIn2(to.name)}
         </Button>
         <Button kind="quiet" onPress={onBack}>
-          Not now
+          {WORDS.notNow}
         </Button>
       </Row>
     </Sheet>
@@ -212,7 +210,7 @@ function RoleRow({ report: { role, losses }, to, cast, open, onOpen, onCast }: R
       </View>
       <Column paddingLeft={18} gap={2}>
         {losses.length === 0 ? (
-          <Quiet color="$live">Nothing is lost.</Quiet>
+          <Quiet color="$live">{WORDS.nothingIsLost}</Quiet>
         ) : (
           losses.map((loss, i) => (
             <Quiet key={i} color="$warn">
@@ -224,7 +222,7 @@ function RoleRow({ report: { role, losses }, to, cast, open, onOpen, onCast }: R
       {open && (
         <Column paddingLeft={18}>
           <Ticks
-            label={`Who plays ${role.name}`}
+            label={WORDS.whoPlays(role.name)}
             items={to.fixtures.map(({ id, name }) => ({ id, name }))}
             ticked={new Set<string>(cast)}
             onTick={(id, on) =>

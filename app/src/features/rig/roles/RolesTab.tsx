@@ -15,6 +15,7 @@ import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { SortableList } from '../../../ui/SortableList';
 import { Ticks } from '../../../ui/Ticks';
+import { WORDS } from './words';
 
 type Props = { readonly show: Show; readonly rig: Rig };
 
@@ -40,7 +41,7 @@ export function RolesTab({ show, rig }: Props) {
   const add = () => {
     const fresh: Role = {
       id: freshId() as Role['id'],
-      name: `Role ${show.roles.length + 1}`,
+      name: WORDS.role(show.roles.length + 1),
       tint: show.roles.length % 8,
     };
     app.document.make({ type: 'add-role', role: fresh });
@@ -48,12 +49,9 @@ export function RolesTab({ show, rig }: Props) {
   };
   return (
     <Column paddingHorizontal={16} gap={12} maxWidth={720}>
-      <Quiet>
-        Looks are made for roles, not for lamps: in another room, other lamps play them. The order counts for what runs
-        over the lamps.
-      </Quiet>
+      <Quiet>{WORDS.looksMadeRoles}</Quiet>
       {show.roles.length > SEARCHED && (
-        <Field label="Search the roles" value={text} onChange={setText} placeholder="Role, or a lamp that plays it" />
+        <Field label={WORDS.searchTheRoles} value={text} onChange={setText} placeholder={WORDS.roleOrLamp} />
       )}
       <Column>
         {text.trim() !== '' ? (
@@ -73,13 +71,11 @@ export function RolesTab({ show, rig }: Props) {
             {row}
           </SortableList>
         )}
-        {found.length === 0 && show.roles.length > 0 && <Words>No role matches.</Words>}
+        {found.length === 0 && show.roles.length > 0 && <Words>{WORDS.noRoleMatches}</Words>}
       </Column>
-      {uncast.length > 0 && (
-        <Words color="$warn">{uncast.map(({ name }) => name).join(', ')}: in no role, so no look reaches them.</Words>
-      )}
+      {uncast.length > 0 && <Words color="$warn">{WORDS.noRoleSo(uncast.map(({ name }) => name).join(', '))}</Words>}
       <Row>
-        <Button onPress={add}>New role</Button>
+        <Button onPress={add}>{WORDS.newRole}</Button>
       </Row>
       {role && (
         <RoleSheet
@@ -126,7 +122,7 @@ function RoleRow({ name, tint, lamps, onPress }: RowProps) {
           {name}
         </Words>
         <Quiet numberOfLines={1} textAlign="left" color={lamps.length === 0 ? '$warn' : '$quiet'}>
-          {lamps.length === 0 ? 'No lamps assigned' : lamps.join(', ')}
+          {lamps.length === 0 ? WORDS.noLampsAssigned : lamps.join(', ')}
         </Quiet>
       </Column>
     </View>
@@ -150,16 +146,16 @@ function RoleSheet({ show, rig, role, cast, onClose }: SheetProps) {
   return (
     <Sheet title={role.name} onClose={onClose}>
       <Typed<string>
-        label="Name"
+        label={WORDS.name}
         value={role.name}
         read={named}
         onChange={(name) => app.document.make({ type: 'rename-role', role: role.id, name })}
       />
-      <Quiet>{uses === 0 ? 'No look uses it yet.' : `${uses} ${uses === 1 ? 'look uses' : 'looks use'} it.`}</Quiet>
+      <Quiet>{uses === 0 ? WORDS.noLookUses : WORDS.it(uses, uses === 1 ? 'look uses' : 'looks use')}</Quiet>
       {lamps.length > 1 && (
         <Column gap={8}>
           <Choose<string>
-            label="Order"
+            label={WORDS.order}
             value=""
             choices={[
               { value: '', name: 'as dragged below' },
@@ -178,10 +174,10 @@ function RoleSheet({ show, rig, role, cast, onClose }: SheetProps) {
         </Column>
       )}
       <Column gap={6}>
-        <Quiet fontWeight="600">Who plays it</Quiet>
+        <Quiet fontWeight="600">{WORDS.whoPlaysIt}</Quiet>
         <Ticks
-          label="Who plays it"
-          items={rig.fixtures.map(({ id, name, number }) => ({ id, name, more: `number ${number}` }))}
+          label={WORDS.whoPlaysIt}
+          items={rig.fixtures.map(({ id, name, number }) => ({ id, name, more: WORDS.number(number) }))}
           ticked={new Set<string>(cast)}
           onTick={(id, on) =>
             put(on ? [...cast, id as Casting['fixtures'][number]] : cast.filter((fixture) => fixture !== id))
@@ -190,15 +186,15 @@ function RoleSheet({ show, rig, role, cast, onClose }: SheetProps) {
       </Column>
       {others.length > 0 && (
         <Choose<string>
-          label="Merge into"
+          label={WORDS.mergeInto}
           value=""
           choices={[{ value: '', name: 'keep it apart' }, ...others.map(({ id, name }) => ({ value: id, name }))]}
-          hint="In every rig and every look."
+          hint={WORDS.everyRigEvery}
           onChoose={(into) => {
             const kept = others.find(({ id }) => id === into);
             if (!kept) return;
             app.document.make({ type: 'merge-roles', role: role.id, into: kept.id });
-            say(`${role.name} belongs to ${kept.name} now.`, { undo: app.document.takingBack() });
+            say(WORDS.belongsToNow(role.name, kept.name), { undo: app.document.takingBack() });
             onClose();
           }}
         />
@@ -208,13 +204,13 @@ function RoleSheet({ show, rig, role, cast, onClose }: SheetProps) {
           kind="quiet"
           onPress={() => {
             app.document.make({ type: 'remove-role', role: role.id });
-            say(`${role.name} is gone, and what ${counted(uses, 'look')} said to it.`, {
+            say(WORDS.goneWhatSaid(role.name, counted(uses, 'look')), {
               undo: app.document.takingBack(),
             });
             onClose();
           }}
         >
-          Remove role
+          {WORDS.removeRole}
         </Button>
       </Row>
     </Sheet>

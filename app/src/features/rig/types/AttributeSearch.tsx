@@ -5,6 +5,7 @@ import { View } from '@tamagui/core';
 import { searchAttributes } from '@hovlix/core/rig';
 import { Field } from '../../../ui/Field';
 import { Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { WORDS } from './words';
 
 type Props = { readonly label: string; readonly onChoose: (attribute: string) => void };
 
@@ -25,7 +26,7 @@ export function AttributeSearch({ label, onChoose }: Props) {
     <Column gap={4}>
       <Field
         label={label}
-        placeholder="What it does: dimmer, red, gobo …"
+        placeholder={WORDS.whatDoesDimmer}
         value={text}
         onChange={setText}
         onEnter={() => choose(found[0]?.attribute ?? own)}
@@ -36,7 +37,7 @@ export function AttributeSearch({ label, onChoose }: Props) {
             <Choice key={attribute} name={name} more={attribute} onPress={() => choose(attribute)} />
           ))}
           {!known && /^[\w.]{1,60}$/.test(own) && (
-            <Choice name={own} more="a name of its own" onPress={() => choose(own)} />
+            <Choice name={own} more={WORDS.nameItsOwn} onPress={() => choose(own)} />
           )}
         </Column>
       )}

@@ -8,19 +8,20 @@ import { Button, Column, Quiet, Row } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { LiveChannel } from './LiveChannel';
 import { useBytes } from './use-bytes';
+import { WORDS } from './words';
 
 export function ByHand({ lamp, onClose }: { readonly lamp: Patched; readonly onClose: () => void }) {
   const app = useHovlix();
   const hands = useMemo(() => hand(app, true), [app]);
   const bytes = useBytes(lamp);
   return (
-    <Sheet title={`${lamp.fixture.name} by hand`} onClose={onClose}>
-      <Quiet>What you move stays by hand until you release it, whatever the show does.</Quiet>
+    <Sheet title={WORDS.byHand(lamp.fixture.name)} onClose={onClose}>
+      <Quiet>{WORDS.whatYouMove}</Quiet>
       <Row gap={8} flexWrap="wrap">
         <Button kind="primary" onPress={() => hands.hold([[lamp, { level: 1 }]])}>
-          Light it
+          {WORDS.lightIt}
         </Button>
-        <Button onPress={() => hands.free([lamp])}>Release</Button>
+        <Button onPress={() => hands.free([lamp])}>{WORDS.release}</Button>
       </Row>
       <Column>
         {lamp.mode.channels.map((channel) => (

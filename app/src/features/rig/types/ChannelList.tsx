@@ -24,6 +24,7 @@ import { TickBox } from '../../../ui/Ticks';
 import { AttributeSearch } from './AttributeSearch';
 import { ChannelSheet } from './ChannelSheet';
 import { rangeCount } from './model';
+import { WORDS } from './words';
 
 type Props = {
   readonly show: Show;
@@ -49,7 +50,7 @@ export function ChannelList({ show, type, mode, onPut }: Props) {
   const pair = () => {
     // Chosen from top to bottom: coarse first.
     const next = paired(mode, indices);
-    if (!next) return say('Two or three channels of one byte each can be one.', { tone: 'bad' });
+    if (!next) return say(WORDS.twoOrThree, { tone: 'bad' });
     onPut(next);
     setTicked([]);
   };
@@ -80,12 +81,12 @@ export function ChannelList({ show, type, mode, onPut }: Props) {
       {chosen.length > 0 && (
         <Row gap={8} flexWrap="wrap">
           {chosen.length > 1 && (
-            <Button onPress={pair}>{chosen.length === 3 ? 'One of 24 bits' : 'One of 16 bits'}</Button>
+            <Button onPress={pair}>{chosen.length === 3 ? WORDS.one24Bits : WORDS.one16Bits}</Button>
           )}
-          <Button onPress={() => onPut(withFlags(mode, indices, { snap: false }))}>Fade</Button>
-          <Button onPress={() => onPut(withFlags(mode, indices, { snap: true }))}>Snap</Button>
-          <Button onPress={() => onPut(withFlags(mode, indices, { masters: true }))}>With masters</Button>
-          <Button onPress={() => onPut(withFlags(mode, indices, { masters: false }))}>Without masters</Button>
+          <Button onPress={() => onPut(withFlags(mode, indices, { snap: false }))}>{WORDS.fade}</Button>
+          <Button onPress={() => onPut(withFlags(mode, indices, { snap: true }))}>{WORDS.snap}</Button>
+          <Button onPress={() => onPut(withFlags(mode, indices, { masters: true }))}>{WORDS.withMasters}</Button>
+          <Button onPress={() => onPut(withFlags(mode, indices, { masters: false }))}>{WORDS.withoutMasters}</Button>
           <Button
             kind="quiet"
             disabled={chosen.length >= mode.channels.length}
@@ -94,16 +95,16 @@ export function ChannelList({ show, type, mode, onPut }: Props) {
               setTicked([]);
             }}
           >
-            Remove
+            {WORDS.remove}
           </Button>
         </Row>
       )}
       <AttributeSearch
-        label={last ? `Add a channel after ${nameOf(last.channel)}` : 'Add a channel'}
+        label={last ? WORDS.addChannelAfter(nameOf(last.channel)) : WORDS.addAChannel}
         onChoose={(attribute) => onPut(withChannel(mode, attribute, last ? last.index + 1 : mode.channels.length))}
       />
       <Row>
-        <Button onPress={() => onPut(packedPlaces(mode))}>Number them in this order</Button>
+        <Button onPress={() => onPut(packedPlaces(mode))}>{WORDS.numberThemOrder}</Button>
       </Row>
       {shown && (
         <ChannelSheet
@@ -148,7 +149,7 @@ function ChannelRow({ channel, ticked, onTick, onOpen }: RowProps) {
         render="button"
         role="checkbox"
         aria-checked={ticked}
-        aria-label={`Choose ${nameOf(channel)}, place ${channel.at.join('+')}`}
+        aria-label={WORDS.choosePlace(nameOf(channel), channel.at.join('+'))}
         onPress={onTick}
         width={44}
         height={44}
@@ -162,7 +163,7 @@ function ChannelRow({ channel, ticked, onTick, onOpen }: RowProps) {
       </View>
       <View
         render="button"
-        aria-label={`${nameOf(channel)}, place ${channel.at.join('+')}`}
+        aria-label={WORDS.place(nameOf(channel), channel.at.join('+'))}
         onPress={onOpen}
         flex={1}
         minWidth={0}

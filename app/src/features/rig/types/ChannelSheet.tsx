@@ -18,6 +18,7 @@ import { Switch } from '../../../ui/Switch';
 import { AttributeSearch } from './AttributeSearch';
 import { LiveChannel } from './LiveChannel';
 import { useBytes } from './use-bytes';
+import { WORDS } from './words';
 
 type Props = {
   readonly channel: Channel;
@@ -38,18 +39,18 @@ export function ChannelSheet({ channel, lamp, onPut, onRemove, onUnpair, onClose
     <Sheet title={`${channel.at.join('+')} ${channel.name ?? known.name}`} onClose={onClose}>
       <Column gap={6}>
         <Words>
-          Does:{' '}
+          {WORDS.does}{' '}
           <Words display="inline" fontWeight="700">
             {known.name}
           </Words>{' '}
           ({channel.attribute})
         </Words>
-        <AttributeSearch label="Does something else" onChoose={(attribute) => put({ attribute })} />
+        <AttributeSearch label={WORDS.doesSomethingElse} onChoose={(attribute) => put({ attribute })} />
       </Column>
       <Row gap={12} alignItems="flex-start">
         <Column flex={2}>
           <Typed<string>
-            label="Called in the manual"
+            label={WORDS.calledManual}
             value={channel.name ?? ''}
             read={remark(80)}
             onChange={(name) => put({ name: name || undefined })}
@@ -57,7 +58,7 @@ export function ChannelSheet({ channel, lamp, onPut, onRemove, onUnpair, onClose
         </Column>
         <Column flex={1}>
           <Typed<string>
-            label="Place, coarse first"
+            label={WORDS.placeCoarseFirst}
             value={channel.at.join('+')}
             read={places}
             onChange={(text) => put({ at: numbersIn(text) })}
@@ -66,41 +67,43 @@ export function ChannelSheet({ channel, lamp, onPut, onRemove, onUnpair, onClose
       </Row>
       {channel.at.length > 1 && (
         <Row>
-          <Button kind="quiet" onPress={onUnpair}>{`Take its ${channel.at.length} bytes apart`}</Button>
+          <Button kind="quiet" onPress={onUnpair}>
+            {WORDS.takeItsBytes(channel.at.length)}
+          </Button>
         </Row>
       )}
       {lamp ? (
         <Column gap={4}>
-          <Quiet>{lamp.fixture.name} answers:</Quiet>
+          <Quiet>{WORDS.answers(lamp.fixture.name)}</Quiet>
           <LiveChannel lamp={lamp} channel={channel} bytes={bytes} />
         </Column>
       ) : (
-        <Quiet>Add one lamp of this type to the rig, and it answers here as you move the channel.</Quiet>
+        <Quiet>{WORDS.addOneLamp}</Quiet>
       )}
       <Row gap={12} alignItems="flex-start">
         <Column flex={1}>
-          <Value label="Default" value={channel.home} onChange={(home) => put({ home })} />
+          <Value label={WORDS.default} value={channel.home} onChange={(home) => put({ home })} />
         </Column>
         <Column flex={1}>
-          <Value label="For a test" value={testValue(channel)} onChange={(test) => put({ test })} />
+          <Value label={WORDS.forATest} value={testValue(channel)} onChange={(test) => put({ test })} />
         </Column>
         <Column flex={1}>
-          <Value label="In blackout" value={channel.dark ?? null} onChange={(dark) => put({ dark })} />
+          <Value label={WORDS.inBlackout} value={channel.dark ?? null} onChange={(dark) => put({ dark })} />
         </Column>
       </Row>
       <Segments
-        label="How it changes"
+        label={WORDS.howItChanges}
         titled
         value={snaps(channel) ? 'snap' : 'fade'}
         choices={[
-          { value: 'fade', name: 'Fades' },
-          { value: 'snap', name: 'Snaps' },
+          { value: 'fade', name: WORDS.fades },
+          { value: 'snap', name: WORDS.snaps },
         ]}
         onChoose={(way) => put({ snap: way === 'snap' })}
       />
       {dims && (
         <Switch
-          label="Follows grand master and blackout"
+          label={WORDS.followsGrandMaster}
           on={channel.masters !== false}
           onChange={(on) => put({ masters: on ? undefined : false })}
         />
@@ -108,7 +111,7 @@ export function ChannelSheet({ channel, lamp, onPut, onRemove, onUnpair, onClose
       <Ranges channel={channel} onPut={(ranges) => put({ ranges: [...ranges] })} />
       <Row>
         <Button kind="quiet" onPress={onRemove}>
-          Remove channel
+          {WORDS.removeChannel}
         </Button>
       </Row>
     </Sheet>
@@ -119,8 +122,8 @@ const numbersIn = (text: string) => (text.match(/\d+/g) ?? []).map(Number);
 
 function places(text: string): { readonly value: string } | { readonly wrong: string } {
   const numbers = numbersIn(text);
-  if (numbers.length < 1 || numbers.length > 3) return { wrong: 'One to three places, like 1 or 1+2.' };
-  if (numbers.some((place) => place < 1 || place > 512)) return { wrong: 'Places go from 1 to 512.' };
+  if (numbers.length < 1 || numbers.length > 3) return { wrong: WORDS.oneThreePlaces };
+  if (numbers.some((place) => place < 1 || place > 512)) return { wrong: WORDS.placesGoFrom };
   return { value: numbers.join('+') };
 }
 
@@ -157,7 +160,7 @@ function Ranges({ channel, onPut }: { readonly channel: Channel; readonly onPut:
   );
   return (
     <Column gap={12}>
-      <Quiet fontWeight="600">Ranges</Quiet>
+      <Quiet fontWeight="600">{WORDS.ranges}</Quiet>
       {ranges.map((range, i) => {
         const unit = RANGE_UNITS[range.does];
         return (
@@ -165,7 +168,7 @@ function Ranges({ channel, onPut }: { readonly channel: Channel; readonly onPut:
             <Row gap={8} alignItems="flex-start">
               <Column flex={1}>
                 <Typed
-                  label="From"
+                  label={WORDS.from}
                   numeric
                   value={range.from}
                   read={wholeNumber(0, 255)}
@@ -174,7 +177,7 @@ function Ranges({ channel, onPut }: { readonly channel: Channel; readonly onPut:
               </Column>
               <Column flex={1}>
                 <Typed
-                  label="To"
+                  label={WORDS.to}
                   numeric
                   value={range.to}
                   read={wholeNumber(0, 255)}
@@ -183,7 +186,7 @@ function Ranges({ channel, onPut }: { readonly channel: Channel; readonly onPut:
               </Column>
               <Column flex={2}>
                 <Choose
-                  label="Does"
+                  label={WORDS.does2}
                   value={range.does}
                   choices={DOES.map((does) => ({ value: does, name: does }))}
                   onChoose={(does) => put(i, { does: DOES.find((one) => one === does) ?? 'nothing' })}
@@ -193,7 +196,7 @@ function Ranges({ channel, onPut }: { readonly channel: Channel; readonly onPut:
             <Row gap={8} alignItems="flex-end">
               <Column flex={2}>
                 <Typed<string>
-                  label="Called"
+                  label={WORDS.called}
                   value={range.name ?? ''}
                   read={remark(80)}
                   onChange={(name) => put(i, { name: name || undefined })}
@@ -202,7 +205,7 @@ function Ranges({ channel, onPut }: { readonly channel: Channel; readonly onPut:
               {range.does === 'slot' && (
                 <Column flex={1}>
                   <Typed
-                    label="Slot"
+                    label={WORDS.slot}
                     numeric
                     value={range.slot ?? 0}
                     read={wholeNumber(0, 63)}
@@ -214,7 +217,7 @@ function Ranges({ channel, onPut }: { readonly channel: Channel; readonly onPut:
                 <>
                   <Column flex={1}>
                     <Typed
-                      label={`From, ${unit}`}
+                      label={WORDS.from2(unit)}
                       numeric
                       value={range.low ?? 0}
                       read={decimal(-10000, 10000)}
@@ -223,7 +226,7 @@ function Ranges({ channel, onPut }: { readonly channel: Channel; readonly onPut:
                   </Column>
                   <Column flex={1}>
                     <Typed
-                      label={`To, ${unit}`}
+                      label={WORDS.to2(unit)}
                       numeric
                       value={range.high ?? 0}
                       read={decimal(-10000, 10000)}
@@ -235,7 +238,7 @@ function Ranges({ channel, onPut }: { readonly channel: Channel; readonly onPut:
               {(range.does === 'reset' || range.does.startsWith('lamp')) && (
                 <Column flex={1}>
                   <Typed
-                    label="Held, s"
+                    label={WORDS.heldS}
                     numeric
                     value={range.hold ?? 3}
                     read={decimal(0, 60)}
@@ -244,7 +247,7 @@ function Ranges({ channel, onPut }: { readonly channel: Channel; readonly onPut:
                 </Column>
               )}
               <Button
-                label={`Remove range ${range.from} to ${range.to}`}
+                label={WORDS.removeRangeTo(range.from, range.to)}
                 kind="quiet"
                 onPress={() => onPut(ranges.filter((_, k) => k !== i))}
               >
@@ -258,7 +261,7 @@ function Ranges({ channel, onPut }: { readonly channel: Channel; readonly onPut:
         <Button
           onPress={() => onPut([...ranges, { from: next, to: 255, does: ranges.length === 0 ? 'level' : 'nothing' }])}
         >
-          Add range
+          {WORDS.addRange}
         </Button>
       </Row>
     </Column>

@@ -6,6 +6,7 @@ import { usePalette } from '../../../ui/palette';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { rangeCount } from './model';
+import { WORDS } from './words';
 
 type Props = {
   readonly title: string;
@@ -23,9 +24,9 @@ export function ChartSheet({ title, onUse, onClose }: Props) {
   const count = chart.channels.length;
   return (
     <Sheet title={title} onClose={onClose}>
-      <Quiet>Copy the channel table from the manual or a spreadsheet and paste it here. Any layout will do.</Quiet>
+      <Quiet>{WORDS.copyChannelTable}</Quiet>
       <textarea
-        aria-label="The manual’s chart"
+        aria-label={WORDS.theManualsChart}
         value={text}
         placeholder={EXAMPLE}
         onChange={(event) => setText(event.target.value)}
@@ -42,11 +43,7 @@ export function ChartSheet({ title, onUse, onClose }: Props) {
           resize: 'vertical',
         }}
       />
-      {text.trim() !== '' && count === 0 && (
-        <Words color="$warn">
-          No channel was found in this. Each needs its number and what it does on one line, like “5 Shutter”.
-        </Words>
-      )}
+      {text.trim() !== '' && count === 0 && <Words color="$warn">{WORDS.noChannelWas}</Words>}
       {count > 0 && (
         <Column>
           {chart.channels.map((channel) => {
@@ -66,19 +63,17 @@ export function ChartSheet({ title, onUse, onClose }: Props) {
       {chart.unsettled.length > 0 && (
         <Column gap={4}>
           <Words fontWeight="600" color="$warn">
-            {chart.unsettled.length === 1 ? 'One thing to settle' : `${chart.unsettled.length} things to settle`}
+            {chart.unsettled.length === 1 ? WORDS.oneThingSettle : WORDS.thingsToSettle(chart.unsettled.length)}
           </Words>
           {chart.unsettled.slice(0, 12).map((one, i) => (
-            <Quiet key={i}>
-              Line {one.line}, “{one.text.slice(0, 60)}”: {one.why}.
-            </Quiet>
+            <Quiet key={i}>{WORDS.line(one.line, one.text.slice(0, 60), one.why)}</Quiet>
           ))}
-          {chart.unsettled.length > 12 && <Quiet>… and {chart.unsettled.length - 12} more.</Quiet>}
+          {chart.unsettled.length > 12 && <Quiet>{WORDS.andMore(chart.unsettled.length - 12)}</Quiet>}
         </Column>
       )}
       <Row>
         <Button kind="primary" disabled={count === 0} onPress={() => onUse(chart)}>
-          {count === 0 ? 'Use it' : `Use these ${count} channels`}
+          {count === 0 ? WORDS.takeIt : WORDS.takeTheseChannels(count)}
         </Button>
       </Row>
     </Sheet>

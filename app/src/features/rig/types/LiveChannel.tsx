@@ -7,6 +7,7 @@ import { seconds } from '@hovlix/core/units';
 import { useHovlix, useLive } from '../../../host/hovlix';
 import { Button, Column, Figures, Row, Words } from '../../../ui/pieces';
 import { Hold } from '../../../ui/Hold';
+import { WORDS } from './words';
 
 type Props = {
   readonly lamp: Patched;
@@ -66,7 +67,7 @@ export function LiveChannel({ lamp, channel, bytes: sent }: Props) {
           {channel.ranges.map((range) =>
             HURTS.includes(range.does) ? (
               <Hold key={`${range.from}`} onHeld={() => act(range)}>
-                {`${words(range)}, hold`}
+                {WORDS.hold(words(range))}
               </Hold>
             ) : (
               <Button
@@ -80,13 +81,13 @@ export function LiveChannel({ lamp, channel, bytes: sent }: Props) {
           )}
         </Row>
       )}
-      {acting && <Words color="$warn">{`${words(acting)}: sent for ${acting.hold ?? USUAL_ACT_SECONDS} s`}</Words>}
+      {acting && <Words color="$warn">{WORDS.sentForS(words(acting), acting.hold ?? USUAL_ACT_SECONDS)}</Words>}
     </Column>
   );
 }
 
 export function words(range: Range): string {
   if (range.name) return range.name;
-  if (range.does === 'slot') return `Slot ${range.slot ?? 0}`;
+  if (range.does === 'slot') return WORDS.slot2(range.slot ?? 0);
   return range.does.charAt(0).toUpperCase() + range.does.slice(1);
 }

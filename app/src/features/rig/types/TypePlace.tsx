@@ -33,12 +33,13 @@ import { Switch } from '../../../ui/Switch';
 import { ChannelList } from './ChannelList';
 import { ChartSheet } from './ChartSheet';
 import { ColourSlots, Emitters, GoboSlots } from './WheelForms';
+import { WORDS } from './words';
 
 export function TypePlace({ id }: { readonly id: string }) {
   const show = useShow((one) => one);
   const type = show?.profiles.find((profile) => profile.id === id);
   if (!show) return null;
-  if (!type) return <NotHere what="This lamp type is not in the show." />;
+  if (!type) return <NotHere what={WORDS.lampTypeNot} />;
   return <Editor show={show} type={type} />;
 }
 
@@ -63,56 +64,56 @@ function Editor({ show, type }: Props) {
   return (
     <ScrollArea>
       <PlaceHead title={type.model} under={type.maker}>
-        <Button label="Back to the rig" onPress={() => router.replace('/rig')}>
+        <Button label={WORDS.backRig} onPress={() => router.replace('/rig')}>
           <ArrowLeft size={18} color={palette.text} aria-hidden />
-          <Words fontWeight="600">Rig</Words>
+          <Words fontWeight="600">{WORDS.rig}</Words>
         </Button>
       </PlaceHead>
       <Column paddingHorizontal={12} gap={12} maxWidth={760}>
         <Repack show={show} type={type} />
         <Card
-          title="The lamp"
+          title={WORDS.theLamp}
           action={
             <Button kind="primary" onPress={() => router.replace(`/rig?add=${type.id}`)}>
-              Add lamps of it
+              {WORDS.addLamps}
             </Button>
           }
         >
           <About type={type} onPut={put} />
         </Card>
-        <Card title="Channels" action={<Button onPress={() => setChart(true)}>Paste a chart</Button>}>
+        <Card title={WORDS.channels} action={<Button onPress={() => setChart(true)}>{WORDS.pasteAChart}</Button>}>
           <Modes type={type} mode={mode} onMode={setMode} onPut={put} onPutMode={putMode} />
           <ChannelList show={show} type={type} mode={mode} onPut={putMode} />
         </Card>
-        <Card title="Colour wheel">
+        <Card title={WORDS.colourWheel}>
           <ColourSlots type={type} onPut={put} />
         </Card>
-        <Card title="Gobos">
+        <Card title={WORDS.gobos}>
           <GoboSlots type={type} onPut={put} />
         </Card>
-        <Card title="Emitters">
+        <Card title={WORDS.emitters}>
           <Emitters type={type} onPut={put} />
         </Card>
         <Row gap={8} flexWrap="wrap">
-          <Button onPress={() => void exported(type, say)}>Save as GDTF</Button>
-          <Button onPress={copy}>Copy this type</Button>
+          <Button onPress={() => void exported(type, say)}>{WORDS.saveAsGdtf}</Button>
+          <Button onPress={copy}>{WORDS.copyThisType}</Button>
           <Button
             kind="quiet"
             disabled={used}
             onPress={() => {
               app.document.make({ type: 'remove-profile', profile: type.id });
-              say(`${type.model} is gone.`, { undo: app.document.takingBack() });
+              say(WORDS.isGone(type.model), { undo: app.document.takingBack() });
               router.replace('/rig');
             }}
           >
-            Remove type
+            {WORDS.removeType}
           </Button>
         </Row>
-        {used && <Quiet>Lamps of this type are in a rig, so it stays.</Quiet>}
+        {used && <Quiet>{WORDS.lampsTypeRig}</Quiet>}
       </Column>
       {chart && (
         <ChartSheet
-          title={`Chart of ${type.model}`}
+          title={WORDS.chartOf(type.model)}
           onClose={() => setChart(false)}
           onUse={(read) => {
             put(typeFromChart(type, read, mode.id));
@@ -133,7 +134,7 @@ async function exported(type: Profile, say: (text: string) => void): Promise<voi
   const { notInGdtf, writeGdtf } = await zipFormats();
   saveFile(`${type.maker}@${type.model}.gdtf`, writeGdtf(type), 'application/zip');
   const lost = notInGdtf(type);
-  if (lost.length > 0) say(`GDTF has no place for ${lost.join(', ')}: these stay in Hovlix only.`);
+  if (lost.length > 0) say(WORDS.gdtfHasNo(lost.join(', ')));
 }
 
 /** A mode that grew may have laid lamps over one another: said at once, with the way out. */
@@ -162,11 +163,11 @@ function Repack({ show, type }: Props) {
     <Row gap={12} padding={12} borderRadius={14} backgroundColor="$raised" justifyContent="space-between">
       <Words color="$fault" flexShrink={1}>
         {pairs.length > 0
-          ? `${pairs[0]![0].name} and ${pairs[0]![1].name} share channels now.`
-          : `${over[0]!.fixture.name} ends past 512 now.`}
+          ? WORDS.shareChannelsNow(pairs[0]![0].name, pairs[0]![1].name)
+          : WORDS.endsPast512(over[0]!.fixture.name)}
       </Words>
       <Button kind="primary" onPress={repack}>
-        Move them apart
+        {WORDS.moveThemApart}
       </Button>
     </Row>
   );
@@ -182,7 +183,7 @@ type ModesProps = {
 
 function Modes({ type, mode, onMode, onPut, onPutMode }: ModesProps) {
   const add = () => {
-    const fresh: Mode = { ...mode, id: freshId() as Mode['id'], name: `${mode.name}, copy`.slice(0, 120) };
+    const fresh: Mode = { ...mode, id: freshId() as Mode['id'], name: WORDS.copy(mode.name).slice(0, 120) };
     onPut({ modes: [...type.modes, fresh] });
     onMode(fresh.id);
   };
@@ -190,9 +191,9 @@ function Modes({ type, mode, onMode, onPut, onPutMode }: ModesProps) {
     <>
       {type.modes.length > 1 && (
         <Choose
-          label="Mode"
+          label={WORDS.mode}
           value={mode.id}
-          choices={type.modes.map((one) => ({ value: one.id, name: `${one.name} (${footprint(one)} ch)` }))}
+          choices={type.modes.map((one) => ({ value: one.id, name: WORDS.ch(one.name, footprint(one)) }))}
           onChoose={onMode}
         />
       )}
@@ -200,7 +201,7 @@ function Modes({ type, mode, onMode, onPut, onPutMode }: ModesProps) {
         <Column flex={1}>
           <Typed<string>
             key={mode.id}
-            label="Name of the mode"
+            label={WORDS.nameMode}
             value={mode.name}
             read={named}
             onChange={(name) => onPutMode({ ...mode, name })}
@@ -209,7 +210,7 @@ function Modes({ type, mode, onMode, onPut, onPutMode }: ModesProps) {
         <Column flex={1}>
           <Typed<string>
             key={`${mode.id} menu`}
-            label="On the lamp’s menu"
+            label={WORDS.lampsMenu}
             value={mode.menu ?? ''}
             read={remark(200)}
             onChange={(menu) => onPutMode({ ...mode, menu: menu || undefined })}
@@ -218,11 +219,11 @@ function Modes({ type, mode, onMode, onPut, onPutMode }: ModesProps) {
       </Row>
       <Row gap={8} flexWrap="wrap">
         <Button onPress={add} disabled={type.modes.length >= 64}>
-          Another mode
+          {WORDS.anotherMode}
         </Button>
         {type.modes.length > 1 && (
           <Button kind="quiet" onPress={() => onPut({ modes: type.modes.filter(({ id }) => id !== mode.id) })}>
-            Remove this mode
+            {WORDS.removeThisMode}
           </Button>
         )}
       </Row>
@@ -252,34 +253,34 @@ function About({ type, onPut }: { readonly type: Profile; readonly onPut: (chang
     <>
       <Row gap={12} flexWrap="wrap">
         <LampPicture of={type} size={64} />
-        <FileButton label="Picture of this type" accept="image/*" onFiles={([file]) => file && void bring(file)}>
-          {type.picture ? 'Another picture' : 'Picture of your own'}
+        <FileButton label={WORDS.pictureType} accept="image/*" onFiles={([file]) => file && void bring(file)}>
+          {type.picture ? WORDS.anotherPicture : WORDS.pictureYourOwn}
         </FileButton>
-        {type.picture && <Button onPress={() => onPut({ picture: undefined })}>As drawn</Button>}
+        {type.picture && <Button onPress={() => onPut({ picture: undefined })}>{WORDS.asDrawn}</Button>}
       </Row>
       <Row gap={12} alignItems="flex-start">
         <Column flex={1}>
-          <Typed<string> label="Maker" value={type.maker} read={named} onChange={(maker) => onPut({ maker })} />
+          <Typed<string> label={WORDS.maker} value={type.maker} read={named} onChange={(maker) => onPut({ maker })} />
         </Column>
         <Column flex={1}>
-          <Typed<string> label="Model" value={type.model} read={named} onChange={(model) => onPut({ model })} />
+          <Typed<string> label={WORDS.model} value={type.model} read={named} onChange={(model) => onPut({ model })} />
         </Column>
       </Row>
       <Row gap={12} alignItems="flex-start">
         <Column flex={1}>
           <Typed<string>
-            label="Short, for names"
+            label={WORDS.shortForNames}
             value={type.label}
             read={(text) => {
               const label = text.trim();
-              return label.length >= 1 && label.length <= 6 ? { value: label } : { wrong: 'One to six letters.' };
+              return label.length >= 1 && label.length <= 6 ? { value: label } : { wrong: WORDS.oneSixLetters };
             }}
             onChange={(label) => onPut({ label })}
           />
         </Column>
         <Column flex={1}>
           <Choose
-            label="Kind"
+            label={WORDS.kind}
             value={type.kind}
             choices={LAMP_KINDS.map((kind) => ({ value: kind, name: kind }))}
             onChoose={(kind) => onPut({ kind: LAMP_KINDS.find((one) => one === kind) ?? 'par' })}
@@ -287,13 +288,13 @@ function About({ type, onPut }: { readonly type: Profile; readonly onPut: (chang
         </Column>
       </Row>
       <Row gap={12} flexWrap="wrap" alignItems="flex-start">
-        {number('panRange', 'Pan, ° end to end', 0, 1080)}
-        {number('tiltRange', 'Tilt, ° end to end', 0, 360)}
-        {number('beamAngle', 'Beam, °', 0.5, 180)}
-        {number('output', 'Light, LED PAR = 1', 0, 50)}
+        {number('panRange', WORDS.panEndEnd, 0, 1080)}
+        {number('tiltRange', WORDS.tiltEndEnd, 0, 360)}
+        {number('beamAngle', WORDS.beam, 0.5, 180)}
+        {number('output', WORDS.lightLedPar, 0, 50)}
         <Column flex={1} minWidth={100}>
           <Typed
-            label="Watts"
+            label={WORDS.watts}
             numeric
             value={type.watts ?? 0}
             read={wholeNumber(0, 20000)}
@@ -302,11 +303,11 @@ function About({ type, onPut }: { readonly type: Profile; readonly onPut: (chang
         </Column>
       </Row>
       <Switch
-        label="Without a shutter, strobe by level"
+        label={WORDS.withoutShutterStrobe}
         on={type.strobesByLevel}
         onChange={(strobesByLevel) => onPut({ strobesByLevel })}
       />
-      <Quiet>Without a dimmer, red, green and blue dim by themselves.</Quiet>
+      <Quiet>{WORDS.withoutDimmerRed}</Quiet>
     </>
   );
 }

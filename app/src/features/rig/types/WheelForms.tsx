@@ -4,6 +4,7 @@ import { chromaticityFromHex, EMITTERS, hexFromChromaticity } from '@hovlix/core
 import { attributeOf, PATTERNS, type Profile } from '@hovlix/core/rig';
 import { Choose, named, Typed } from '../../../ui/form';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { WORDS } from './words';
 
 type Props = { readonly type: Profile; readonly onPut: (change: Partial<Profile>) => void };
 type Chroma = Profile['colours'][number]['colour'];
@@ -16,18 +17,23 @@ export function ColourSlots({ type, onPut }: Props) {
       {type.colours.map((slot, i) => (
         <Row key={i} gap={8} alignItems="flex-end">
           <Column flex={1}>
-            <Typed<string> label={`Slot ${i}`} value={slot.name} read={named} onChange={(name) => put(i, { name })} />
+            <Typed<string>
+              label={WORDS.slot3(i)}
+              value={slot.name}
+              read={named}
+              onChange={(name) => put(i, { name })}
+            />
           </Column>
-          <Swatch label={`Colour of slot ${i}`} colour={slot.colour} onChange={(colour) => put(i, { colour })} />
+          <Swatch label={WORDS.colourOfSlot(i)} colour={slot.colour} onChange={(colour) => put(i, { colour })} />
           {slot.second ? (
-            <Swatch label={`Second half of slot ${i}`} colour={slot.second} onChange={(second) => put(i, { second })} />
+            <Swatch label={WORDS.secondHalfSlot(i)} colour={slot.second} onChange={(second) => put(i, { second })} />
           ) : (
             <Button kind="quiet" onPress={() => put(i, { second: { x: 0.3127, y: 0.329 } })}>
-              Split
+              {WORDS.split}
             </Button>
           )}
           <Button
-            label={`Remove slot ${i}`}
+            label={WORDS.removeSlot(i)}
             kind="quiet"
             onPress={() => onPut({ colours: type.colours.filter((_, k) => k !== i) })}
           >
@@ -43,14 +49,14 @@ export function ColourSlots({ type, onPut }: Props) {
               colours: [
                 ...type.colours,
                 {
-                  name: type.colours.length === 0 ? 'Open' : `Colour ${type.colours.length}`,
+                  name: type.colours.length === 0 ? 'Open' : WORDS.colour(type.colours.length),
                   colour: { x: 0.3127, y: 0.329 },
                 },
               ],
             })
           }
         >
-          Add colour slot
+          {WORDS.addColourSlot}
         </Button>
       </Row>
     </Column>
@@ -65,18 +71,23 @@ export function GoboSlots({ type, onPut }: Props) {
       {type.gobos.map((slot, i) => (
         <Row key={i} gap={8} alignItems="flex-end">
           <Column flex={1}>
-            <Typed<string> label={`Slot ${i}`} value={slot.name} read={named} onChange={(name) => put(i, { name })} />
+            <Typed<string>
+              label={WORDS.slot3(i)}
+              value={slot.name}
+              read={named}
+              onChange={(name) => put(i, { name })}
+            />
           </Column>
           <Column flex={1}>
             <Choose
-              label="Looks like"
+              label={WORDS.looksLike}
               value={slot.pattern}
               choices={PATTERNS.map((pattern) => ({ value: pattern, name: pattern }))}
               onChoose={(pattern) => put(i, { pattern: PATTERNS.find((one) => one === pattern) ?? 'dots' })}
             />
           </Column>
           <Button
-            label={`Remove gobo ${i}`}
+            label={WORDS.removeGobo(i)}
             kind="quiet"
             onPress={() => onPut({ gobos: type.gobos.filter((_, k) => k !== i) })}
           >
@@ -93,12 +104,12 @@ export function GoboSlots({ type, onPut }: Props) {
                 ...type.gobos,
                 type.gobos.length === 0
                   ? { name: 'Open', pattern: 'open' }
-                  : { name: `Pattern ${type.gobos.length}`, pattern: 'dots' },
+                  : { name: WORDS.pattern(type.gobos.length), pattern: 'dots' },
               ],
             })
           }
         >
-          Add gobo
+          {WORDS.addGobo}
         </Button>
       </Row>
     </Column>
@@ -110,7 +121,7 @@ export function Emitters({ type, onPut }: Props) {
   const names = [...new Set(type.modes.flatMap(({ channels }) => channels.map(({ attribute }) => attribute)))].filter(
     (name) => name.startsWith('ColorAdd_'),
   );
-  if (names.length === 0) return <Quiet>No mode mixes colours.</Quiet>;
+  if (names.length === 0) return <Quiet>{WORDS.noModeMixes}</Quiet>;
   const usual: Readonly<Record<string, Chroma>> = EMITTERS;
   return (
     <Column gap={4}>
@@ -121,13 +132,13 @@ export function Emitters({ type, onPut }: Props) {
           <Row key={attribute} gap={12} minHeight={48}>
             <Words flex={1}>{attributeOf(attribute).name}</Words>
             <Swatch
-              label={`Colour of ${attributeOf(attribute).name}`}
+              label={WORDS.colourOf(attributeOf(attribute).name)}
               colour={own?.colour ?? usual[attribute] ?? { x: 0.3127, y: 0.329 }}
               onChange={(colour) => onPut({ emitters: [...rest, { attribute, colour }] })}
             />
             {own && (
               <Button kind="quiet" onPress={() => onPut({ emitters: rest })}>
-                As usual
+                {WORDS.asUsual}
               </Button>
             )}
           </Row>

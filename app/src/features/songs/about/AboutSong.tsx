@@ -9,6 +9,7 @@ import { placeText } from '../close-up/grid';
 import { Playback } from './Playback';
 import { Recording } from './Recording';
 import { SongFields } from './SongFields';
+import { WORDS } from './words';
 
 type Props = { readonly song: Song; readonly onGo: (bar: number) => void; readonly onClose: () => void };
 
@@ -31,8 +32,8 @@ function Markers({ song, onGo }: Omit<Props, 'onClose'>) {
   const markers = song.markers ?? [];
   if (markers.length === 0) return null;
   return (
-    <Column gap={2} role="group" aria-label="Markers">
-      <Words fontWeight="600">Markers</Words>
+    <Column gap={2} role="group" aria-label={WORDS.markers}>
+      <Words fontWeight="600">{WORDS.markers}</Words>
       {markers.map(({ id, at, name }) => {
         const { bar } = barAt(song.meter, at);
         const section = sectionAt(song, bar)?.name;
@@ -40,7 +41,7 @@ function Markers({ song, onGo }: Omit<Props, 'onClose'>) {
           <View
             key={id}
             render="button"
-            aria-label={`Go to ${name}`}
+            aria-label={WORDS.goTo(name)}
             onPress={() => onGo(bar)}
             minHeight={44}
             flexDirection="row"

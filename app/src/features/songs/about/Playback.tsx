@@ -7,11 +7,12 @@ import { Column, Quiet, Words } from '../../../ui/pieces';
 import { Segments } from '../../../ui/Segments';
 import { Slider } from '../../../ui/Slider';
 import { Switch } from '../../../ui/Switch';
+import { WORDS } from './words';
 
 const LEADS = [
-  { value: '0', name: 'At the bar' },
+  { value: '0', name: WORDS.atTheBar },
   { value: '1', name: 'A bar before' },
-  { value: '2', name: 'Two bars' },
+  { value: '2', name: WORDS.twoBars },
 ] as const;
 
 export function Playback() {
@@ -20,10 +21,10 @@ export function Playback() {
   const { on: clicks, hits } = useStore(click.store);
   const { leadIn, follow, setRehearsal } = useSession();
   return (
-    <Column gap={8} role="group" aria-label="Playback on this device">
-      <Words fontWeight="600">Playback on this device</Words>
+    <Column gap={8} role="group" aria-label={WORDS.playbackDevice}>
+      <Words fontWeight="600">{WORDS.playbackDevice}</Words>
       <Slider
-        label="Music"
+        label={WORDS.music}
         value={volume * 100}
         low={0}
         high={100}
@@ -31,14 +32,14 @@ export function Playback() {
         unit="%"
         onChange={(to) => player.loud(to / 100, muted)}
       />
-      <Switch label="Mute the music" on={muted} onChange={(on) => player.loud(volume, on)} />
-      <Switch label="Click on each beat while the song plays" on={clicks} onChange={click.turn} />
-      <Switch label="Hear the hits, as drums" on={hits} onChange={click.turnHits} />
-      <Switch label="The sheet follows the music" on={follow} onChange={(on) => setRehearsal({ follow: on })} />
+      <Switch label={WORDS.muteTheMusic} on={muted} onChange={(on) => player.loud(volume, on)} />
+      <Switch label={WORDS.clickEachBeat} on={clicks} onChange={click.turn} />
+      <Switch label={WORDS.hearHitsAs} on={hits} onChange={click.turnHits} />
+      <Switch label={WORDS.sheetFollowsMusic} on={follow} onChange={(on) => setRehearsal({ follow: on })} />
       <Column gap={6}>
-        <Quiet fontWeight="600">“Play from here” and loops begin</Quiet>
+        <Quiet fontWeight="600">{WORDS.playFromHere}</Quiet>
         <Segments
-          label="Play from here begins"
+          label={WORDS.playFromHereBegins}
           value={String(leadIn)}
           choices={LEADS}
           onChoose={(bars) => setRehearsal({ leadIn: Number(bars) })}

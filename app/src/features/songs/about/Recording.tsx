@@ -16,6 +16,7 @@ import { Switch } from '../../../ui/Switch';
 import { meterText, songBpm } from '../model';
 import { Tracks } from './Tracks';
 import { useListening } from './use-listening';
+import { WORDS } from './words';
 
 /** A recording that was listened to, and how much later it is than the one it may replace. */
 type Found = { readonly song: Song; readonly later: number | null };
@@ -34,7 +35,7 @@ export function Recording({ song }: { readonly song: Song }) {
   const again = async () => {
     const music = song.music && (await app.musicOf(song.music.hash));
     if (music && song.music) return bring(new File([music.bytes], song.music.name));
-    say('The music of this song is not on this device.', { tone: 'bad' });
+    say(WORDS.musicSongNot, { tone: 'bad' });
   };
   const take = ({ anchors, meterToo = false, sectionsToo }: Taken) => {
     if (!found) return;
@@ -52,33 +53,33 @@ export function Recording({ song }: { readonly song: Song }) {
     if (!app.document.together(commands)) return;
     app.player.pause();
     const same = music?.hash === song.music?.hash;
-    say(same ? `“${song.title}” was heard again.` : `“${song.title}” has another recording.`, {
+    say(same ? WORDS.wasHeardAgain(song.title) : WORDS.hasAnotherRecording(song.title), {
       undo: app.document.takingBack(),
     });
     setFound(null);
   };
 
   return (
-    <Column gap={8} role="group" aria-label="Recording">
-      <Words fontWeight="600">Recording</Words>
+    <Column gap={8} role="group" aria-label={WORDS.recording}>
+      <Words fontWeight="600">{WORDS.recording}</Words>
       <Quiet>{song.music ? song.music.name : 'None: the song has bars and a tempo only.'}</Quiet>
       {share !== null ? (
         <Row gap={8} role="status">
-          <Quiet flex={1}>Listening: {Math.round(share * 100)} %</Quiet>
-          <Button onPress={cancel}>Cancel</Button>
+          <Quiet flex={1}>{WORDS.listening(Math.round(share * 100))}</Quiet>
+          <Button onPress={cancel}>{WORDS.cancel}</Button>
         </Row>
       ) : found ? (
         <Proposal song={song} found={found} onTake={take} onLeave={() => setFound(null)} />
       ) : (
         <Row gap={8} flexWrap="wrap">
           <FileButton
-            label="Choose a recording"
+            label={WORDS.chooseARecording}
             accept=".wav,.flac,.mp3,.ogg,audio/*"
             onFiles={([file]) => void bring(file)}
           >
-            {song.music ? 'Replace the recording' : 'Add a recording'}
+            {song.music ? WORDS.replaceTheRecording : WORDS.addARecording}
           </FileButton>
-          {song.music && <Button onPress={() => void again()}>Listen again</Button>}
+          {song.music && <Button onPress={() => void again()}>{WORDS.listenAgain}</Button>}
         </Row>
       )}
       <Tracks song={song} />
@@ -108,12 +109,10 @@ function Proposal({ song, found: { song: heard, later }, onTake, onLeave }: Prop
     <Column gap={8} role="status">
       <Words>
         {later === null
-          ? `“${heard.music!.name}” is another performance${song.music ? ' than the one before' : ''}.`
-          : `“${heard.music!.name}” is the same performance, ${how}.`}
+          ? WORDS.isAnotherPerformance(heard.music!.name, song.music ? ' than the one before' : '')
+          : WORDS.samePerformance(heard.music!.name, how)}
       </Words>
-      <Quiet>
-        Now: {barsOf(song)}. Found: {barsOf(heard)}.
-      </Quiet>
+      <Quiet>{WORDS.nowFound(barsOf(song), barsOf(heard))}</Quiet>
       {some > 0 && (
         <Switch
           label={`Take the ${counted(some, 'section')} found in it${song.sections.length > 0 ? `, in place of ${song.sections.length}` : ''}`}
@@ -121,26 +120,20 @@ function Proposal({ song, found: { song: heard, later }, onTake, onLeave }: Prop
           onChange={setSectionsToo}
         />
       )}
-      <Quiet>The light stays on its bars. Choose where the bars come from.</Quiet>
+      <Quiet>{WORDS.lightStaysIts}</Quiet>
       <Row gap={8} flexWrap="wrap">
         {later !== null && (
-          <Button kind="primary" onPress={() => onTake({ anchors: later === 0 ? undefined : movedBy(song, later), sectionsToo })}>
-            The bars as they are
-          </Button>
+          <Button kind="primary" onPress={() => onTake({ anchors: later === 0 ? undefined : movedBy(song, later), sectionsToo })}>{WORDS.barsAsThey}</Button>
         )}
-        <Button {...(later === null ? { kind: 'primary' as const } : {})} onPress={() => onTake({ anchors: ownBeats(song, heard, later), meterToo: true, sectionsToo })}>
-          The beats found in it
-        </Button>
-        <Button kind="quiet" onPress={onLeave}>
-          Leave it
-        </Button>
+        <Button {...(later === null ? { kind: 'primary' as const } : {})} onPress={() => onTake({ anchors: ownBeats(song, heard, later), meterToo: true, sectionsToo })}>{WORDS.beatsFound}</Button>
+        <Button kind="quiet" onPress={onLeave}>{WORDS.leaveIt}</Button>
       </Row>
     </Column>
   ); // prettier-ignore
 }
 
 const barsOf = (song: Song): string =>
-  `${songBpm(song).toFixed(1)} bpm, ${meterText(song)}, bar 1 at ${timeOfBar(song, 0).toFixed(2)} s`;
+  WORDS.bpmBar1(songBpm(song).toFixed(1), meterText(song), timeOfBar(song, 0).toFixed(2));
 
 const movedBy = ({ tempo }: Song, later: number): Song['tempo']['anchors'] =>
   tempo.anchors.map(({ beat, time }) => ({ beat, time: seconds(time + later) }));

@@ -9,6 +9,7 @@ import { Sheet } from '../../../ui/Sheet';
 import { songBpm } from '../model';
 import { Recording } from './Recording';
 import { SongFields } from './SongFields';
+import { WORDS } from './words';
 
 type Props = { readonly song: Song; readonly songs: readonly Song[]; readonly onClose: () => void };
 
@@ -20,19 +21,19 @@ export function SongSheet({ song, songs, onClose }: Props) {
     document.make({ type: 'move-song', song: song.id, before: before?.id ?? null });
   const scale = (factor: 0.5 | 2) => {
     document.make({ type: 'scale-tempo', song: song.id, factor });
-    say(`“${song.title}” is counted ${factor === 2 ? 'twice' : 'half'} as fast.`, { undo: document.takingBack() });
+    say(WORDS.countedAsFast(song.title, factor === 2 ? 'twice' : 'half'), { undo: document.takingBack() });
   };
   const duplicate = () => {
-    const title = `${song.title.slice(0, 110)}, copy`;
+    const title = WORDS.copy(song.title.slice(0, 110));
     const next = songs[at + 1];
     const added = { ...song, id: freshId() as Song['id'], title };
     document.make({ type: 'add-song', added, ...(next ? { before: next.id } : {}) });
-    say(`“${title}” was added after it.`, { undo: document.takingBack() });
+    say(WORDS.wasAddedAfter(title), { undo: document.takingBack() });
     onClose();
   };
   const remove = () => {
     document.make({ type: 'remove-song', song: song.id });
-    say(`“${song.title}” is deleted.`, { undo: document.takingBack() });
+    say(WORDS.isDeleted(song.title), { undo: document.takingBack() });
     onClose();
   };
   return (
@@ -40,25 +41,26 @@ export function SongSheet({ song, songs, onClose }: Props) {
       <SongFields song={song} />
       <Column gap={8}>
         <Words fontWeight="600">
-          Tempo <Figures color="$text">{songBpm(song).toFixed(1)} bpm</Figures>
+          {WORDS.tempo}
+          <Figures color="$text">{WORDS.bpm(songBpm(song).toFixed(1))}</Figures>
         </Words>
         <Row gap={8}>
-          <Button onPress={() => scale(0.5)}>Half</Button>
-          <Button onPress={() => scale(2)}>Double</Button>
+          <Button onPress={() => scale(0.5)}>{WORDS.half}</Button>
+          <Button onPress={() => scale(2)}>{WORDS.double}</Button>
         </Row>
-        <Quiet>The looks keep their place in the music; only the bars change.</Quiet>
+        <Quiet>{WORDS.looksKeepTheir}</Quiet>
       </Column>
       <Recording song={song} />
       <Row gap={8} flexWrap="wrap">
         <Button disabled={at <= 0} onPress={() => move(songs[at - 1])}>
-          Earlier
+          {WORDS.earlier}
         </Button>
         <Button disabled={at >= songs.length - 1} onPress={() => move(songs[at + 2])}>
-          Later
+          {WORDS.later}
         </Button>
-        <Button onPress={duplicate}>Duplicate</Button>
+        <Button onPress={duplicate}>{WORDS.duplicate}</Button>
         <Button kind="quiet" onPress={remove}>
-          Delete
+          {WORDS.delete}
         </Button>
       </Row>
     </Sheet>

@@ -14,6 +14,7 @@ import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Row } from '../../../ui/pieces';
 import { Slider } from '../../../ui/Slider';
 import { useListening } from './use-listening';
+import { WORDS } from './words';
 
 export function Tracks({ song }: { readonly song: Song }) {
   const app = useHovlix();
@@ -31,10 +32,10 @@ export function Tracks({ song }: { readonly song: Song }) {
     const alike = offset !== undefined && offset.alike >= ALIKE;
     const at = alike ? Math.round(-offset.seconds * 1000) / 1000 : 0;
     set([...tracks, { id: freshId() as Track['id'], name: heard.title, music: heard.music, at, level: 1 }]);
-    say(alike ? `“${heard.title}” sounds together with the music.` : `“${heard.title}” begins with the song.`, { undo: app.document.takingBack() }); // prettier-ignore
+    say(alike ? WORDS.soundsTogetherMusic(heard.title) : WORDS.beginsSong(heard.title), { undo: app.document.takingBack() }); // prettier-ignore
   };
   return (
-    <Column gap={10} role="group" aria-label="Beside the music">
+    <Column gap={10} role="group" aria-label={WORDS.besideTheMusic}>
       {tracks.map((track) => (
         <TrackForm
           key={track.id}
@@ -42,24 +43,24 @@ export function Tracks({ song }: { readonly song: Song }) {
           onChange={(more) => change(track, more)}
           onRemove={() => {
             set(tracks.filter((one) => one !== track));
-            say(`“${track.name}” is removed.`, { undo: app.document.takingBack() });
+            say(WORDS.isRemoved(track.name), { undo: app.document.takingBack() });
           }}
         />
       ))}
       {share !== null ? (
         <Row gap={8} role="status">
-          <Quiet flex={1}>Listening: {Math.round(share * 100)} %</Quiet>
-          <Button onPress={cancel}>Cancel</Button>
+          <Quiet flex={1}>{WORDS.listening(Math.round(share * 100))}</Quiet>
+          <Button onPress={cancel}>{WORDS.cancel}</Button>
         </Row>
       ) : (
         tracks.length < MOST_TRACKS && (
           <Row>
             <FileButton
-              label="Choose a recording beside the music"
+              label={WORDS.chooseRecordingBeside}
               accept=".wav,.flac,.mp3,.ogg,audio/*"
               onFiles={([file]) => void add(file)}
             >
-              Add a stem, jingle or click
+              {WORDS.addStemJingle}
             </FileButton>
           </Row>
         )
@@ -80,11 +81,11 @@ function TrackForm({ track, onChange, onRemove }: FormProps) {
     <Column gap={8} role="group" aria-label={track.name}>
       <Row gap={8} alignItems="flex-end">
         <Column flex={1} minWidth={0}>
-          <Typed label="Name" value={track.name} read={named} onChange={(name) => onChange({ name })} />
+          <Typed label={WORDS.name} value={track.name} read={named} onChange={(name) => onChange({ name })} />
         </Column>
         <Column width={92}>
           <Typed
-            label="Begins at, s"
+            label={WORDS.beginsAtS}
             value={track.at}
             read={decimal(-36_000, 36_000)}
             onChange={(at) => onChange({ at })}
@@ -93,17 +94,17 @@ function TrackForm({ track, onChange, onRemove }: FormProps) {
         </Column>
         <Chip
           small
-          name="Mute"
-          label={`Mute ${track.name}`}
+          name={WORDS.mute}
+          label={WORDS.mute2(track.name)}
           on={track.muted === true}
           onPress={() => onChange({ muted: !track.muted })}
         />
-        <Button label={`Remove ${track.name}`} kind="quiet" onPress={onRemove}>
+        <Button label={WORDS.remove(track.name)} kind="quiet" onPress={onRemove}>
           <Trash size={18} color={palette.text} aria-hidden />
         </Button>
       </Row>
       <Slider
-        label={`Level of ${track.name}`}
+        label={WORDS.levelOf(track.name)}
         value={track.level * 100}
         low={0}
         high={100}

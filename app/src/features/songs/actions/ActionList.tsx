@@ -14,7 +14,7 @@ import { Button, ButtonText, Column, Figures, Quiet, Row, Words } from '../../..
 import { beatOfPlace, placeText, readPlace } from '../close-up/grid';
 import { DeedForm } from './DeedForm';
 import { usualDeed } from './model';
-import { deedWords } from './words';
+import { deedWords, WORDS } from './words';
 
 type Props = {
   readonly song: Song;
@@ -41,8 +41,8 @@ export function ActionList({ song, lane, from, to }: Props) {
   };
   const here = lane.actions.filter(({ at }) => at >= from && at < to);
   return (
-    <Column paddingHorizontal={16} gap={4} role="group" aria-label="Actions">
-      {here.length === 0 && <Quiet>No actions in these bars yet.</Quiet>}
+    <Column paddingHorizontal={16} gap={4} role="group" aria-label={WORDS.actions}>
+      {here.length === 0 && <Quiet>{WORDS.noActionsThese}</Quiet>}
       {here.map((action) => (
         <Column key={action.id} gap={10} paddingBottom={open === action.id ? 12 : 0}>
           <Row gap={6}>
@@ -71,7 +71,7 @@ export function ActionList({ song, lane, from, to }: Props) {
             </View>
             {may && (
               <Button
-                label={`Delete ${deedWords(show, action.does)}`}
+                label={WORDS.delete(deedWords(show, action.does))}
                 kind="quiet"
                 onPress={() =>
                   document.make({ type: 'remove-actions', song: song.id, lane: lane.id, actions: [action.id] })
@@ -85,7 +85,7 @@ export function ActionList({ song, lane, from, to }: Props) {
             <>
               <Typed
                 key={action.at}
-                label="At bar and beat"
+                label={WORDS.barBeat}
                 value={placeText(song, action.at)}
                 read={readPlace(song)}
                 onChange={(text) => {
@@ -103,7 +103,7 @@ export function ActionList({ song, lane, from, to }: Props) {
         <Row paddingTop={4}>
           <Button onPress={add}>
             <Plus size={18} color={palette.text} aria-hidden />
-            <ButtonText>Add an action</ButtonText>
+            <ButtonText>{WORDS.addAnAction}</ButtonText>
           </Button>
         </Row>
       )}

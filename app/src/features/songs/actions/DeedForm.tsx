@@ -8,7 +8,7 @@ import { MidiSwitch } from '../../midi/MidiSwitch';
 import { Segments } from '../../../ui/Segments';
 import { Slider } from '../../../ui/Slider';
 import { usualDeed, usualMessage } from './model';
-import { ACT_NAMES, MESSAGE_NAMES } from './words';
+import { ACT_NAMES, MESSAGE_NAMES, WORDS } from './words';
 
 type Props = {
   readonly show: Show;
@@ -24,7 +24,7 @@ export function DeedForm({ show, song, does, onChange }: Props) {
   return (
     <>
       <Choose
-        label="Does"
+        label={WORDS.does}
         value={does.act}
         choices={ACTS.map((value) => ({ value, name: ACT_NAMES[value] }))}
         onChoose={(act) => {
@@ -45,15 +45,15 @@ function Details({ show, does, onChange }: Props) {
       return (
         <Pair>
           <Choose
-            label="Look"
+            label={WORDS.look}
             value={does.look as string}
             choices={looks}
             onChoose={(look) => onChange({ ...does, look: look as typeof does.look })}
           />
           <Choose
-            label="On"
+            label={WORDS.on}
             value={(does.role as string | undefined) ?? ALL}
-            choices={[{ value: ALL, name: 'All roles' }, ...roles]}
+            choices={[{ value: ALL, name: WORDS.allRoles }, ...roles]}
             onChoose={(role) => {
               const { role: _, ...rest } = does;
               onChange(role === ALL ? rest : { ...rest, role: role as NonNullable<typeof does.role> });
@@ -64,9 +64,9 @@ function Details({ show, does, onChange }: Props) {
     case 'stop':
       return (
         <Choose
-          label="Look"
+          label={WORDS.look}
           value={(does.look as string | null) ?? ALL}
-          choices={[{ value: ALL, name: 'All that were started here' }, ...looks]}
+          choices={[{ value: ALL, name: WORDS.allWereStarted }, ...looks]}
           onChoose={(look) => onChange({ act: 'stop', look: look === ALL ? null : (look as typeof does.look) })}
         />
       );
@@ -74,13 +74,13 @@ function Details({ show, does, onChange }: Props) {
       return (
         <>
           <Choose
-            label="Master of"
+            label={WORDS.masterOf}
             value={(does.role as string | null) ?? ALL}
-            choices={[{ value: ALL, name: 'All light' }, ...roles]}
+            choices={[{ value: ALL, name: WORDS.allLight }, ...roles]}
             onChoose={(role) => onChange({ ...does, role: role === ALL ? null : (role as typeof does.role) })}
           />
           <Slider
-            label="Level"
+            label={WORDS.level}
             value={does.level * 100}
             low={0}
             high={100}
@@ -89,18 +89,18 @@ function Details({ show, does, onChange }: Props) {
             onChange={(level) => onChange({ ...does, level: level / 100 })}
           />
           <Fade value={does.fade} onChange={(fade) => onChange({ ...does, fade })} />
-          <Quiet>It stays there until another action of this lane, or the end of the song.</Quiet>
+          <Quiet>{WORDS.staysThereUntil}</Quiet>
         </>
       );
     case 'blackout':
       return (
         <>
           <Segments
-            label="Blackout"
+            label={WORDS.blackout}
             value={does.on ? 'on' : 'off'}
             choices={[
-              { value: 'on', name: 'On' },
-              { value: 'off', name: 'Off' },
+              { value: 'on', name: WORDS.on },
+              { value: 'off', name: WORDS.off },
             ]}
             onChoose={(on) => onChange({ ...does, on: on === 'on' })}
           />
@@ -110,7 +110,7 @@ function Details({ show, does, onChange }: Props) {
     case 'song':
       return (
         <Choose
-          label="Song"
+          label={WORDS.song}
           value={does.song as string}
           choices={show.songs.map(({ id, title }) => ({ value: id as string, name: title }))}
           onChoose={(to) => onChange({ ...does, song: to as typeof does.song })}
@@ -122,7 +122,7 @@ function Details({ show, does, onChange }: Props) {
 }
 
 function Fade({ value, onChange }: { readonly value: number; readonly onChange: (fade: number) => void }) {
-  return <Typed label="Fade, seconds" value={value} read={decimal(0, 60)} onChange={onChange} numeric />;
+  return <Typed label={WORDS.fadeSeconds} value={value} read={decimal(0, 60)} onChange={onChange} numeric />;
 }
 
 function MessageForm({
@@ -140,12 +140,12 @@ function MessageForm({
     <>
       <Pair>
         <Choose
-          label="Message"
+          label={WORDS.message}
           value={message.kind}
           choices={(['program', 'control', 'note'] as const).map((value) => ({ value, name: MESSAGE_NAMES[value] }))}
           onChoose={(kind) => onChange(usualMessage(kind, message.channel))}
         />
-        {number('Channel', message.channel, (channel) => ({ ...message, channel }), wholeNumber(1, 16))}
+        {number(WORDS.channel, message.channel, (channel) => ({ ...message, channel }), wholeNumber(1, 16))}
       </Pair>
       {message.kind === 'program' &&
         number(
@@ -157,16 +157,16 @@ function MessageForm({
       {message.kind === 'control' && (
         <Pair>
           {number('Control', message.control, (control) => ({ ...message, control }))}
-          {number('Value', message.value, (value) => ({ ...message, value }))}
+          {number(WORDS.value, message.value, (value) => ({ ...message, value }))}
         </Pair>
       )}
       {message.kind === 'note' && (
         <Pair>
-          {number('Note', message.note, (note) => ({ ...message, note }))}
-          {number('Velocity', message.velocity, (velocity) => ({ ...message, velocity }))}
+          {number(WORDS.note, message.note, (note) => ({ ...message, note }))}
+          {number(WORDS.velocity, message.velocity, (velocity) => ({ ...message, velocity }))}
         </Pair>
       )}
-      <Quiet>It is sent by the screen that plays the music, to all MIDI devices there.</Quiet>
+      <Quiet>{WORDS.sentByScreen}</Quiet>
       <MidiSwitch />
     </>
   );

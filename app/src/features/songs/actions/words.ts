@@ -48,3 +48,30 @@ function messageWords(message: MidiMessage): string {
   if (message.kind === 'control') return `Control ${message.control} to ${message.value}, ${channel}`;
   return `Note ${message.note}, velocity ${message.velocity}, ${channel}`;
 }
+
+export const WORDS = {
+  actions: 'Actions',
+  noActionsThese: 'No actions in these bars yet.',
+  delete: (deedWords: string | number) => `Delete ${deedWords}`,
+  barBeat: 'At bar and beat',
+  addAnAction: 'Add an action',
+  does: 'Does',
+  look: 'Look',
+  on: 'On',
+  allRoles: 'All roles',
+  allWereStarted: 'All that were started here',
+  masterOf: 'Master of',
+  allLight: 'All light',
+  level: 'Level',
+  staysThereUntil: 'It stays there until another action of this lane, or the end of the song.',
+  blackout: 'Blackout',
+  off: 'Off',
+  song: 'Song',
+  fadeSeconds: 'Fade, seconds',
+  message: 'Message',
+  channel: 'Channel',
+  value: 'Value',
+  note: 'Note',
+  velocity: 'Velocity',
+  sentByScreen: 'It is sent by the screen that plays the music, to all MIDI devices there.',
+};

@@ -14,6 +14,7 @@ import { ClipFades } from '../ClipFades';
 import { preciseText } from '../model';
 import { ChosenHead } from './ChosenHead';
 import { beatOfPlace, placeText, readPlace, readSeconds, secondsOfText } from './grid';
+import { WORDS } from './words';
 
 type Props = {
   readonly song: Song;
@@ -48,24 +49,22 @@ export function ChosenClips({
   const [clip] = clips;
   return (
     <div style={{ overflowY: 'auto', minHeight: 0, background: palette.raised, borderTop: `1px solid ${palette.line}` }}>
-      <Column gap={10} paddingVertical={8} role="group" aria-label={clips.length === 1 ? 'Chosen clip' : 'Chosen clips'}>
+      <Column gap={10} paddingVertical={8} role="group" aria-label={clips.length === 1 ? WORDS.chosenClip : WORDS.chosenClips}>
         <View paddingHorizontal={16}>
-          <ChosenHead remove={clips.length === 1 ? 'Delete clip' : 'Delete clips'} onRemove={onRemove} onDone={onDone}>
+          <ChosenHead remove={clips.length === 1 ? WORDS.deleteClip : WORDS.deleteClips} onRemove={onRemove} onDone={onDone}>
             <Words fontWeight="600" numberOfLines={1} flexShrink={1}>{name}</Words>
           </ChosenHead>
         </View>
         <Row gap={8} paddingHorizontal={16} flexWrap="wrap">
-          <Button pressed={several} onPress={() => onSeveral(!several)}>
-            Choose several
-          </Button>
-          {onAll && <Button onPress={onAll}>All that show</Button>}
+          <Button pressed={several} onPress={() => onSeveral(!several)}>{WORDS.chooseSeveral}</Button>
+          {onAll && <Button onPress={onAll}>{WORDS.allThatShow}</Button>}
         </Row>
         {clips.length === 1 && (
           <Row gap={10} paddingHorizontal={16} flexWrap="wrap" alignItems="flex-start">
             {(['from', 'to'] as const).map((end) => (
               <Column key={`${end} ${clip[end]}`} flex={1} minWidth={120} gap={2}>
                 <Typed
-                  label={end === 'from' ? 'Begins at bar and beat' : 'Ends at bar and beat'}
+                  label={end === 'from' ? WORDS.beginsBarBeat : WORDS.endsBarBeat}
                   value={placeText(song, clip[end])}
                   read={readPlace(song)}
                   onChange={(text) => {
@@ -75,7 +74,7 @@ export function ChosenClips({
                   numeric
                 />
                 <Typed
-                  label={end === 'from' ? 'Begins at time' : 'Ends at time'}
+                  label={end === 'from' ? WORDS.beginsAtTime : WORDS.endsAtTime}
                   value={preciseText(timeAt(song.tempo, beats(clip[end])))}
                   read={readSeconds}
                   onChange={(text) => {

@@ -5,6 +5,7 @@ import Trash from 'lucide-react-native/icons/trash';
 import X from 'lucide-react-native/icons/x';
 import { usePalette } from '../../../ui/palette';
 import { Button, Row } from '../../../ui/pieces';
+import { WORDS } from './words';
 
 type Props = {
   /** What the one button says to those who do not see it: “Delete notes”. */
@@ -23,7 +24,7 @@ export function ChosenHead({ remove, onRemove, onDone, children }: Props) {
         <Button label={remove} kind="quiet" onPress={onRemove}>
           <Trash size={20} color={palette.text} aria-hidden />
         </Button>
-        <Button label="Clear selection" kind="quiet" onPress={onDone}>
+        <Button label={WORDS.clearSelection} kind="quiet" onPress={onDone}>
           <X size={20} color={palette.text} aria-hidden />
         </Button>
       </Row>

@@ -14,6 +14,7 @@ import { toggledIn, type Editing } from './editing';
 import { beatAtX, gridLength, snapped, xOf } from './grid';
 import { GridLines } from './Paper';
 import { useChosenKeys } from './use-chosen-keys';
+import { WORDS } from './words';
 
 const HEIGHT = 88;
 const TOP = 16;
@@ -131,7 +132,7 @@ export function ClipEditor({ song, lane, grid, window, may }: Editing<LookLane>)
     <Column flex={1} minHeight={0}>
       <div
         role="application"
-        aria-label={`Looks of ${lane.name}`}
+        aria-label={WORDS.looksOf(lane.name)}
         onPointerDown={press}
         onPointerMove={move}
         onPointerUp={lift}
@@ -181,7 +182,7 @@ export function ClipEditor({ song, lane, grid, window, may }: Editing<LookLane>)
           onDone={none}
         />
       ) : (
-        <Quiet padding={12}>Drag a look to move it, its ends to make it longer or shorter. Drag above or below looks to choose several. Looks are laid on the lead sheet.</Quiet>
+        <Quiet padding={12}>{WORDS.dragLookMove}</Quiet>
       )}
     </Column>
   ); // prettier-ignore

@@ -24,7 +24,7 @@ import { HitEditor } from './HitEditor';
 import { Paper } from './Paper';
 import { PickOne } from './PickOne';
 import { useFollow } from './use-follow';
-import { GRID_NAMES } from './words';
+import { GRID_NAMES, WORDS } from './words';
 
 type Props = {
   readonly song: Song;
@@ -61,15 +61,15 @@ export function CloseUp({ song, lane, bars, peaks, onLane, onClose }: Props) {
   const window: Window = { song, first, count, width: Math.max(1, width - gutter) };
   const editing = { song, grid, window, gutter, may };
   return (
-    <Column flex={1} minHeight={0} role="region" aria-label="Close-up">
+    <Column flex={1} minHeight={0} role="region" aria-label={WORDS.closeUp}>
       <Row gap={6} paddingLeft={4} paddingRight={12} paddingVertical={6} borderBottomWidth={1} borderColor="$line">
-        <Button label="Back to the lead sheet" kind="quiet" onPress={onClose}>
+        <Button label={WORDS.backLeadSheet} kind="quiet" onPress={onClose}>
           <ArrowLeft size={22} color={palette.text} aria-hidden />
         </Button>
         <Column flexShrink={1} minWidth={0} maxWidth={360} flexGrow={1}>
           <Quiet numberOfLines={1}>{song.title}</Quiet>
           <PickOne
-            label="Lane"
+            label={WORDS.lane}
             value={lane.id as string}
             choices={song.lanes.map(({ id, name }) => ({ value: id as string, name }))}
             onChoose={(id) => onLane(id as Lane['id'])}
@@ -80,26 +80,26 @@ export function CloseUp({ song, lane, bars, peaks, onLane, onClose }: Props) {
       </Row>
       <Row paddingHorizontal={8} paddingVertical={2} gap={2} justifyContent="space-between" borderBottomWidth={1} borderColor="$line">
         <Row>
-          <Button label="Earlier bars" kind="quiet" disabled={first <= span.first} onPress={() => go(first - count)}>
+          <Button label={WORDS.earlierBars} kind="quiet" disabled={first <= span.first} onPress={() => go(first - count)}>
             <ChevronLeft size={20} color={palette.text} aria-hidden />
           </Button>
           <Figures color="$text" textAlign="center" testID="close-up-bars" aria-label={rangeText({ first, last: first + count - 1 })}>
             {first + 1}
             {count > 1 ? ` – ${first + count}` : ''}
           </Figures>
-          <Button label="Later bars" kind="quiet" disabled={first + count > span.last} onPress={() => go(first + count)}>
+          <Button label={WORDS.laterBars} kind="quiet" disabled={first + count > span.last} onPress={() => go(first + count)}>
             <ChevronRight size={20} color={palette.text} aria-hidden />
           </Button>
         </Row>
         <Row>
-          <Button label="Fewer bars" kind="quiet" disabled={zoom === ZOOMS[0]} onPress={() => setZoom(ZOOMS[ZOOMS.indexOf(zoom) - 1]!)}>
+          <Button label={WORDS.fewerBars} kind="quiet" disabled={zoom === ZOOMS[0]} onPress={() => setZoom(ZOOMS[ZOOMS.indexOf(zoom) - 1]!)}>
             <ZoomIn size={20} color={palette.text} aria-hidden />
           </Button>
-          <Button label="More bars" kind="quiet" disabled={zoom === ZOOMS.at(-1)} onPress={() => setZoom(ZOOMS[ZOOMS.indexOf(zoom) + 1]!)}>
+          <Button label={WORDS.moreBars} kind="quiet" disabled={zoom === ZOOMS.at(-1)} onPress={() => setZoom(ZOOMS[ZOOMS.indexOf(zoom) + 1]!)}>
             <ZoomOut size={20} color={palette.text} aria-hidden />
           </Button>
           <Magnet size={16} color={palette.quiet} aria-hidden />
-          <PickOne label="Grid" value={grid} choices={GRIDS.map((value) => ({ value, name: GRID_NAMES[value] }))} onChoose={setGrid} />
+          <PickOne label={WORDS.grid} value={grid} choices={GRIDS.map((value) => ({ value, name: GRID_NAMES[value] }))} onChoose={setGrid} />
         </Row>
       </Row>
       <View flex={1} minHeight={0} onLayout={({ nativeEvent }) => setWidth(nativeEvent.layout.width)}>

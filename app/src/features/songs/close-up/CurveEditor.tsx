@@ -15,6 +15,7 @@ import { GridLines } from './Paper';
 import { PointForm } from './PointForm';
 import { pointsOfTrace, type Traced } from './trace';
 import { channelsOf, heightWords, targetWords } from '../lanes/model';
+import { WORDS } from './words';
 
 /** Room above full and below nothing, in pixels. */
 const EDGE = 14;
@@ -111,7 +112,7 @@ export function CurveEditor({ song, lane, grid, window, gutter, may }: Editing<C
             if (element && element.clientHeight !== height) setHeight(element.clientHeight);
           }}
           role="application"
-          aria-label={`Curve ${lane.name}`}
+          aria-label={WORDS.curve(lane.name)}
           data-mode={drawing ? 'draw' : 'points'}
           onPointerDown={press}
           onPointerMove={drag}

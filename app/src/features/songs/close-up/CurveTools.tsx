@@ -16,6 +16,7 @@ import { ScrollArea } from '../../../ui/ScrollArea';
 import { Slider } from '../../../ui/Slider';
 import type { Window } from './grid';
 import { pointsOfTrace, type Traced } from './trace';
+import { WORDS } from './words';
 
 type Props = {
   readonly song: Song;
@@ -45,22 +46,22 @@ export function CurveTools({ song, lane, from, to, drawing, moves, onDrawing }: 
     <Column gap={8} paddingVertical={8} backgroundColor="$raised" borderTopWidth={1} borderColor="$line" flexShrink={0}>
       <ScrollArea sideways>
         <div style={{ display: 'flex', gap: 6, padding: '0 12px', width: 'max-content' }}>
-          <Chip small name="Draw" on={drawing} onPress={() => onDrawing(!drawing)} />
+          <Chip small name={WORDS.draw} on={drawing} onPress={() => onDrawing(!drawing)} />
           <Chip
             small
-            name="Record a fader"
+            name={WORDS.recordAFader}
             on={fader}
             picture={<Circle size={14} color={palette.fault} fill={palette.fault} aria-hidden />}
             onPress={() => setFader(!fader)}
           />
-          <Button onPress={() => change(-1, 1)}>Turn upside down</Button>
-          <Button onPress={() => change(0.8, 0)}>Lower</Button>
-          <Button onPress={() => change(1.25, 0)}>Raise</Button>
-          <Button onPress={() => document.make({ type: 'clear-bars', ...on })}>Clear these bars</Button>
+          <Button onPress={() => change(-1, 1)}>{WORDS.turnUpsideDown}</Button>
+          <Button onPress={() => change(0.8, 0)}>{WORDS.lower}</Button>
+          <Button onPress={() => change(1.25, 0)}>{WORDS.raise}</Button>
+          <Button onPress={() => document.make({ type: 'clear-bars', ...on })}>{WORDS.clearTheseBars}</Button>
         </div>
       </ScrollArea>
       <Quiet paddingHorizontal={12}>
-        {drawing ? 'Draw with a finger; it replaces what was there.' : `Moves ${moves}. Tap to set a point, drag to move it.`}
+        {drawing ? WORDS.drawFingerReplaces : WORDS.movesTapSet(moves)}
       </Quiet>
       {fader && <FaderRecorder song={song} lane={lane} />}
     </Column>
@@ -102,7 +103,7 @@ function FaderRecorder({ song, lane }: Pick<Props, 'song' | 'lane'>) {
     setHeld(false);
     const points = pointsOfTrace(trace.current, TOLERANCE, 0.5);
     const [from, to] = [points[0]?.at ?? 0, points.at(-1)?.at ?? 0];
-    if (!(to > from)) return say('Play the song, then hold and move the fader.');
+    if (!(to > from)) return say(WORDS.playSongThen);
     app.document.make({
       type: 'draw-curve',
       song: song.id,
@@ -112,7 +113,7 @@ function FaderRecorder({ song, lane }: Pick<Props, 'song' | 'lane'>) {
       points: [...points],
       id: freshId(),
     });
-    say('The fader is recorded.', { undo: app.document.takingBack() });
+    say(WORDS.faderRecorded, { undo: app.document.takingBack() });
   };
   return (
     <Row paddingHorizontal={12}>
@@ -123,7 +124,7 @@ function FaderRecorder({ song, lane }: Pick<Props, 'song' | 'lane'>) {
         onPointerCancelCapture={lift}
       >
         <Slider
-          label="Hold and move while the song plays"
+          label={WORDS.holdMoveWhile}
           value={value * 100}
           low={0}
           high={100}

@@ -5,6 +5,7 @@ import { timeOfBar, type HeardStroke } from '@hovlix/core/song';
 import { seconds } from '@hovlix/core/units';
 import { usePalette } from '../../../ui/palette';
 import { xOf, type Window } from './grid';
+import { WORDS } from './words';
 
 const HEIGHT = 56;
 
@@ -23,7 +24,7 @@ export function HeardPicture({ window, strokes, threshold, gutter }: Props) {
   return (
     <svg
       role="img"
-      aria-label="Strokes that were heard"
+      aria-label={WORDS.strokesWereHeard}
       width={width}
       height={HEIGHT}
       viewBox={`0 0 ${width} ${HEIGHT}`}

@@ -13,6 +13,7 @@ import { Roll } from './Roll';
 import { movedNotes, padsOf } from './roll';
 import { useChosenKeys } from './use-chosen-keys';
 import { Velocities } from './Velocities';
+import { WORDS } from './words';
 
 export function HitEditor({ song, lane, grid, window, gutter, may }: Editing<HitLane>) {
   const { document } = useHovlix();
@@ -40,10 +41,7 @@ export function HitEditor({ song, lane, grid, window, gutter, may }: Editing<Hit
     any: selected.length > 0,
     nudge: (way, rows) => put(movedNotes(selected, way * gridLength(song, grid, window.first), rows, pads)),
   });
-  if (pads.length === 0)
-    return (
-      <Quiet padding={16}>This lane has no hits to play. Choose another kit in Lanes, or make one in Looks.</Quiet>
-    );
+  if (pads.length === 0) return <Quiet padding={16}>{WORDS.laneHasNo}</Quiet>;
   return (
     <Column flex={1} minHeight={0}>
       <div style={{ flex: 1, minHeight: 0, overflowY: 'auto', display: 'flex', alignItems: 'flex-start' }}>

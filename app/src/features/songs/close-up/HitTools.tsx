@@ -18,7 +18,7 @@ import { gridLength, type Grid, type Window } from './grid';
 import { HeardPicture } from './HeardPicture';
 import type { Pad } from './roll';
 import { useRecording, type RecordMode } from './use-recording';
-import { HEARD_NAMES, PATTERN_NAMES } from './words';
+import { HEARD_NAMES, PATTERN_NAMES, WORDS } from './words';
 
 type Props = {
   readonly song: Song;
@@ -38,7 +38,7 @@ type Props = {
 type Tool = 'pattern' | 'heard' | 'quantise' | 'humanise' | 'record';
 const TOOLS: readonly { readonly tool: Tool; readonly name: string }[] = [
   { tool: 'pattern', name: 'Pattern' },
-  { tool: 'heard', name: 'From the music' },
+  { tool: 'heard', name: WORDS.fromTheMusic },
   { tool: 'quantise', name: 'Quantise' },
   { tool: 'humanise', name: 'Humanise' },
 ];
@@ -52,12 +52,12 @@ export function HitTools(props: Props) {
     return (
       <Row gap={12} padding={12} justifyContent="space-between" backgroundColor="$raised" borderTopWidth={1} borderColor="$line">
         <Column flexShrink={1}>
-          <Words fontWeight="600">Recording · {recording.recorded} {recording.recorded === 1 ? 'note' : 'notes'}</Words>
-          <Quiet>One bar counts in. Strike the pads, or play over MIDI.</Quiet>
+          <Words fontWeight="600">{WORDS.recording(recording.recorded, recording.recorded === 1 ? 'note' : 'notes')}</Words>
+          <Quiet>{WORDS.oneBarCounts}</Quiet>
         </Column>
         <Button kind="primary" onPress={recording.stop}>
           <Square size={16} color={palette.onDoing} fill={palette.onDoing} aria-hidden />
-          <ButtonText kind="primary">Stop recording</ButtonText>
+          <ButtonText kind="primary">{WORDS.stopRecording}</ButtonText>
         </Button>
       </Row>
     ); // prettier-ignore
@@ -67,7 +67,7 @@ export function HitTools(props: Props) {
         <div style={{ display: 'flex', gap: 6, padding: '0 12px', width: 'max-content' }}>
           <Chip
             small
-            name="Record"
+            name={WORDS.record}
             on={open === 'record'}
             picture={<Circle size={14} color={palette.fault} fill={palette.fault} aria-hidden />}
             onPress={() => setOpen(open === 'record' ? null : 'record')}
@@ -83,7 +83,7 @@ export function HitTools(props: Props) {
           ))}
         </div>
       </ScrollArea>
-      {open === null && <Quiet paddingHorizontal={12}>Tap a row to add a note, drag a note to move it.</Quiet>}
+      {open === null && <Quiet paddingHorizontal={12}>{WORDS.tapRowAdd}</Quiet>}
       {open === 'record' && <Recording onStart={recording.start} />}
       {open === 'pattern' && <Patterns {...props} />}
       {open === 'heard' && <Heard {...props} />}
@@ -98,16 +98,16 @@ function Recording({ onStart }: { readonly onStart: (mode: RecordMode) => void }
   return (
     <Row gap={8} paddingHorizontal={12} flexWrap="wrap" justifyContent="space-between">
       <Segments
-        label="Notes that are there"
+        label={WORDS.notesThere}
         value={mode}
         choices={[
-          { value: 'add', name: 'Overdub' },
-          { value: 'replace', name: 'Replace' },
+          { value: 'add', name: WORDS.overdub },
+          { value: 'replace', name: WORDS.replace },
         ]}
         onChoose={setMode}
       />
       <Button kind="primary" onPress={() => onStart(mode)}>
-        Start recording
+        {WORDS.startRecording}
       </Button>
     </Row>
   );
@@ -119,7 +119,7 @@ function Patterns(props: Props) {
   const last = window.first + window.count - 1;
   return (
     <Column gap={6} paddingHorizontal={12}>
-      <Quiet>{pad.name} in the bars above</Quiet>
+      <Quiet>{WORDS.barsAbove(pad.name)}</Quiet>
       <Row gap={6} flexWrap="wrap">
         {PATTERNS.map((pattern) => (
           <Button
@@ -142,7 +142,7 @@ function Heard(props: Props) {
   if (!strokes)
     return (
       <Quiet paddingHorizontal={12}>
-        {props.song.music ? 'The drums of this song are not known on this device yet.' : 'This song has no music to listen to.'}
+        {props.song.music ? WORDS.drumsSongNot : WORDS.songHasNo}
       </Quiet>
     ); // prettier-ignore
   const { song, window, pad } = props;
@@ -150,14 +150,14 @@ function Heard(props: Props) {
   return (
     <Column gap={8}>
       <Row gap={8} flexWrap="wrap" justifyContent="space-between" paddingHorizontal={12}>
-        <Segments label="Drum" value={drum} choices={DRUMS.map((value) => ({ value, name: HEARD_NAMES[value] }))} onChoose={setDrum} />
+        <Segments label={WORDS.drum} value={drum} choices={DRUMS.map((value) => ({ value, name: HEARD_NAMES[value] }))} onChoose={setDrum} />
         <Button kind="primary" disabled={found.length === 0} onPress={() => fill(strokeBeats(song, strokes[drum], threshold))}>
-          {`Place ${found.length} on ${pad.name}`}
+          {WORDS.placeOn(found.length, pad.name)}
         </Button>
       </Row>
       <HeardPicture window={window} strokes={strokes[drum]} threshold={threshold} gutter={props.gutter} />
       <Column paddingHorizontal={12}>
-      <Slider label="Threshold" value={threshold * 100} low={0} high={100} step={5} unit="%" onChange={(value) => setThreshold(value / 100)} />
+      <Slider label={WORDS.threshold} value={threshold * 100} low={0} high={100} step={5} unit="%" onChange={(value) => setThreshold(value / 100)} />
       </Column>
     </Column>
   ); // prettier-ignore
@@ -168,11 +168,11 @@ function Quantise({ notes, step, onPut }: Props & { readonly step: number }) {
   const [swing, setSwing] = useState(0);
   return (
     <Column gap={4} paddingHorizontal={12}>
-      <Slider label="Strength" value={strength * 100} low={0} high={100} step={5} unit="%" onChange={(value) => setStrength(value / 100)} />
-      <Slider label="Swing" value={swing * 100} low={0} high={50} step={1} unit="%" onChange={(value) => setSwing(value / 100)} />
+      <Slider label={WORDS.strength} value={strength * 100} low={0} high={100} step={5} unit="%" onChange={(value) => setStrength(value / 100)} />
+      <Slider label={WORDS.swing} value={swing * 100} low={0} high={50} step={1} unit="%" onChange={(value) => setSwing(value / 100)} />
       <Row>
         <Button kind="primary" disabled={notes.length === 0} onPress={() => onPut(quantised(notes, step, strength, swing))}>
-          {`Quantise ${notes.length} ${notes.length === 1 ? 'note' : 'notes'}`}
+          {WORDS.quantise(notes.length, notes.length === 1 ? 'note' : 'notes')}
         </Button>
       </Row>
     </Column>
@@ -183,10 +183,10 @@ function Humanise({ notes, onPut }: Props) {
   const [amount, setAmount] = useState(0.02);
   return (
     <Column gap={4} paddingHorizontal={12}>
-      <Slider label="Early or late by up to" value={amount} low={0} high={0.2} step={0.01} digits={2} unit="beats" onChange={setAmount} />
+      <Slider label={WORDS.earlyOrLate} value={amount} low={0} high={0.2} step={0.01} digits={2} unit="beats" onChange={setAmount} />
       <Row>
         <Button kind="primary" disabled={notes.length === 0} onPress={() => onPut(humanised(notes, amount, () => [Math.random(), Math.random()]))}>
-          {`Humanise ${notes.length} ${notes.length === 1 ? 'note' : 'notes'}`}
+          {WORDS.humanise(notes.length, notes.length === 1 ? 'note' : 'notes')}
         </Button>
       </Row>
     </Column>

@@ -9,6 +9,7 @@ import { Stepper } from '../../../ui/Stepper';
 import { ChosenHead } from './ChosenHead';
 import { beatOfPlace, gridLength, placeText, readPlace, type Grid } from './grid';
 import { harderNotes, longerNotes } from './roll';
+import { WORDS } from './words';
 
 type Props = {
   readonly song: Song;
@@ -32,31 +33,31 @@ export function NoteForm({ song, grid, first, notes, onPut, onRemove, onDone }: 
   const [only] = notes;
   const step = gridLength(song, grid, first);
   return (
-    <Column gap={8} paddingHorizontal={12} paddingVertical={8} backgroundColor="$raised" borderTopWidth={1} borderColor="$line" role="group" aria-label="Chosen notes">
-      <ChosenHead remove="Delete notes" onRemove={onRemove} onDone={onDone}>
+    <Column gap={8} paddingHorizontal={12} paddingVertical={8} backgroundColor="$raised" borderTopWidth={1} borderColor="$line" role="group" aria-label={WORDS.chosenNotes}>
+      <ChosenHead remove={WORDS.deleteNotes} onRemove={onRemove} onDone={onDone}>
         <Words fontWeight="600">{counted(notes.length, 'note')}</Words>
       </ChosenHead>
       <Row gap={8} flexWrap="wrap">
         <Stepper
-          name="Velocity"
+          name={WORDS.velocity}
           value={`${rangeOf(notes.map(({ velocity }) => velocity * 100), (one) => String(Math.round(one)))} %`}
-          less="Softer"
-          more="Harder"
+          less={WORDS.softer}
+          more={WORDS.harder}
           onLess={() => onPut(harderNotes(notes, -0.05))}
           onMore={() => onPut(harderNotes(notes, 0.05))}
         />
         <Stepper
-          name="Length"
+          name={WORDS.length}
           value={`${rangeOf(notes.map(({ length }) => length), tidy)} beats`}
-          less="Shorter"
-          more="Longer"
+          less={WORDS.shorter}
+          more={WORDS.longer}
           onLess={() => onPut(longerNotes(notes, -step))}
           onMore={() => onPut(longerNotes(notes, step))}
         />
         {notes.length === 1 && only && (
           <Typed
             key={only.at}
-            label="Bar and beat"
+            label={WORDS.barAndBeat}
             value={placeText(song, only.at)}
             read={readPlace(song)}
             onChange={(text) => {

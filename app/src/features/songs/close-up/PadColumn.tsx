@@ -8,6 +8,7 @@ import { useHovlix } from '../../../host/hovlix';
 import { strike } from '../../../host/midi/strikes';
 import { usePalette } from '../../../ui/palette';
 import { PAD_HEIGHT, type Pad } from './roll';
+import { WORDS } from './words';
 
 type Props = {
   readonly pads: readonly Pad[];
@@ -32,12 +33,12 @@ export function PadColumn({ pads, lane, kit, width, chosen, onChoose }: Props) {
     down.current = null;
   };
   return (
-    <div role="group" aria-label="Pads" style={{ width, flexShrink: 0 }}>
+    <div role="group" aria-label={WORDS.pads} style={{ width, flexShrink: 0 }}>
       {pads.map(({ note, name, hit }) => (
         <button
           key={note}
           type="button"
-          aria-label={`Strike ${name}`}
+          aria-label={WORDS.strike(name)}
           aria-pressed={note === chosen}
           onPointerDown={() => {
             onChoose(note);

@@ -9,6 +9,7 @@ import { useHovlix } from '../../../host/hovlix';
 import { usePalette } from '../../../ui/palette';
 import { Pin } from '../Pin';
 import { gridLength, xOf, type Grid, type Window } from './grid';
+import { WORDS } from './words';
 
 export const PAPER_HEIGHT = 76;
 
@@ -23,7 +24,7 @@ export function Paper({ window, gutter, peaks }: Props) {
     <div
       role="button"
       tabIndex={-1}
-      aria-label="Go to a place in the music"
+      aria-label={WORDS.goPlaceMusic}
       onClick={(event) => {
         const box = event.currentTarget.getBoundingClientRect();
         const share = Math.max(0, event.clientX - box.left - gutter) / width;

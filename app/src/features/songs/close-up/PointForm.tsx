@@ -10,6 +10,7 @@ import { Slider } from '../../../ui/Slider';
 import { SEGMENT_NAMES } from '../lanes/words';
 import { ChosenHead } from './ChosenHead';
 import { beatOfPlace, placeText, readPlace } from './grid';
+import { WORDS } from './words';
 
 type Props = {
   readonly song: Song;
@@ -28,28 +29,28 @@ export function PointForm({ song, point, speed, words, onPut, onRemove, onDone }
   const real = words(point.value);
   return (
     <div style={{ flexShrink: 0, maxHeight: '58%', overflowY: 'auto', background: palette.raised, borderTop: `1px solid ${palette.line}` }}>
-      <Column gap={6} paddingHorizontal={12} paddingVertical={8} role="group" aria-label="Chosen point">
-        <ChosenHead remove="Delete point" onRemove={onRemove} onDone={onDone}>
-          <Quiet>To the next point</Quiet>
+      <Column gap={6} paddingHorizontal={12} paddingVertical={8} role="group" aria-label={WORDS.chosenPoint}>
+        <ChosenHead remove={WORDS.deletePoint} onRemove={onRemove} onDone={onDone}>
+          <Quiet>{WORDS.nextPoint}</Quiet>
         </ChosenHead>
         <Segments
-          label="To the next point"
+          label={WORDS.nextPoint}
           value={point.shape}
           choices={SEGMENTS.map((value) => ({ value, name: SEGMENT_NAMES[value] }))}
           onChoose={(shape) => onPut({ ...point, shape })}
         />
         {point.shape === 'bent' && (
-          <Slider label="Bend: early to late" value={(point.bend ?? 0) * 100} low={-100} high={100} step={10} unit="%" onChange={(bend) => onPut({ ...point, bend: bend / 100 })} />
+          <Slider label={WORDS.bendEarlyLate} value={(point.bend ?? 0) * 100} low={-100} high={100} step={10} unit="%" onChange={(bend) => onPut({ ...point, bend: bend / 100 })} />
         )}
         {speed ? (
-          <Slider label="Speed" value={speedOfValue(point.value)} low={0} high={4} step={0.1} digits={2} unit="×" onChange={(value) => onPut({ ...point, value: valueOfSpeed(value) })} />
+          <Slider label={WORDS.speed} value={speedOfValue(point.value)} low={0} high={4} step={0.1} digits={2} unit="×" onChange={(value) => onPut({ ...point, value: valueOfSpeed(value) })} />
         ) : (
-          <Slider label="Value" value={point.value * 100} low={0} high={100} step={1} unit="%" onChange={(value) => onPut({ ...point, value: value / 100 })} />
+          <Slider label={WORDS.value} value={point.value * 100} low={0} high={100} step={1} unit="%" onChange={(value) => onPut({ ...point, value: value / 100 })} />
         )}
-        {!speed && !real.endsWith('%') && <Quiet>In this rig: {real}</Quiet>}
+        {!speed && !real.endsWith('%') && <Quiet>{WORDS.inThisRig(real)}</Quiet>}
         <Typed
           key={point.at}
-          label="Bar and beat"
+          label={WORDS.barAndBeat}
           value={placeText(song, point.at)}
           read={readPlace(song)}
           onChange={(text) => {

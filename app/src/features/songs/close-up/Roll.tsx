@@ -12,6 +12,7 @@ import { beatAtX, gridLength, snapped, type Grid, type Window } from './grid';
 import { Pin } from '../Pin';
 import { GridLines } from './Paper';
 import { laidNotes, longerNotes, movedNotes, PAD_HEIGHT, underFinger, type Laid, type Pad } from './roll';
+import { WORDS } from './words';
 
 type Props = {
   readonly window: Window;
@@ -124,7 +125,7 @@ export function Roll({ window, grid, pads, lane, from, to, may, chosen, onChoose
   return (
     <div
       role="application"
-      aria-label={`Notes of ${lane.name}`}
+      aria-label={WORDS.notesOf(lane.name)}
       onPointerDown={press}
       onPointerMove={drag}
       onPointerUp={lift}

@@ -6,6 +6,7 @@ import { clamp } from '@hovlix/core/units';
 import { usePalette } from '../../../ui/palette';
 import { xOf, type Window } from './grid';
 import { harderNotes } from './roll';
+import { WORDS } from './words';
 
 type Props = {
   readonly window: Window;
@@ -59,7 +60,7 @@ export function Velocities({ window, gutter, notes, chosen, may, onPut }: Props)
     <div
       role="slider"
       tabIndex={0}
-      aria-label="Velocity of the notes"
+      aria-label={WORDS.velocityNotes}
       aria-valuemin={2}
       aria-valuemax={100}
       aria-valuenow={Math.round((shown.find(({ id }) => chosen.has(id)) ?? shown[0])?.velocity ?? 0) * 100}
@@ -78,9 +79,7 @@ export function Velocities({ window, gutter, notes, chosen, may, onPut }: Props)
       }}
       style={{ position: 'relative', height: HEIGHT, flexShrink: 0, borderTop: `1px solid ${palette.line}`, background: palette.sunken, touchAction: 'none', cursor: 'ns-resize' }}
     >
-      <span aria-hidden style={{ position: 'absolute', left: 8, top: 6, font: '500 12px/14px Figtree', color: palette.quiet, width: gutter - 12 }}>
-        Velocity
-      </span>
+      <span aria-hidden style={{ position: 'absolute', left: 8, top: 6, font: '500 12px/14px Figtree', color: palette.quiet, width: gutter - 12 }}>{WORDS.velocity}</span>
       {shown.map((note) => (
         <div
           key={note.id}

@@ -12,6 +12,7 @@ import { usePalette } from '../../../ui/palette';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { meterText, songBpm } from '../model';
 import { gridAt, useReadings } from '../readings';
+import { WORDS } from './words';
 
 /** Beats surer than this need no look. */
 const SURE = 0.8;
@@ -28,15 +29,13 @@ export function IntakeList() {
   const done = items.filter(({ state }) => state === 'found' || state === 'failed');
   const doubtful = items.filter(({ found }) => found && found.sure < SURE).length;
   return (
-    <Column margin={12} marginTop={0} padding={16} gap={12} borderRadius={14} backgroundColor="$raised" role="group" aria-label="Brought in">
+    <Column margin={12} marginTop={0} padding={16} gap={12} borderRadius={14} backgroundColor="$raised" role="group" aria-label={WORDS.broughtIn}>
       <Row gap={8} justifyContent="space-between">
         <Column flex={1} minWidth={0}>
-          <Words fontWeight="600" role="status">
-            {done.length} of {items.length} done
-          </Words>
-          {doubtful > 0 && <Quiet>{doubtful === 1 ? '1 to check.' : `${doubtful} to check.`}</Quiet>}
+          <Words fontWeight="600" role="status">{WORDS.ofDone(done.length, items.length)}</Words>
+          {doubtful > 0 && <Quiet>{doubtful === 1 ? '1 to check.' : WORDS.toCheck(doubtful)}</Quiet>}
         </Column>
-        {done.length > 0 && <Button onPress={() => done.forEach(({ id }) => intake.drop(id))}>Clear the list</Button>}
+        {done.length > 0 && <Button onPress={() => done.forEach(({ id }) => intake.drop(id))}>{WORDS.clearTheList}</Button>}
       </Row>
       {items.map((item) => {
         const song = songOf(item);
@@ -58,22 +57,22 @@ function Coming({ item: { name, state, share, wrong }, onDrop }: Props) {
   const ended = state === 'failed';
   const drop = () => {
     onDrop();
-    if (!ended) say('Cancelled. Nothing was changed.');
+    if (!ended) say(WORDS.cancelledNothingWas);
   };
   const percent = Math.round(share * 100);
   return (
     <Row gap={12}>
       <Column flex={1} minWidth={0} gap={6}>
-        <Words numberOfLines={1}>{state === 'listening' ? `Listening to ${name}` : name}</Words>
+        <Words numberOfLines={1}>{state === 'listening' ? WORDS.listeningTo(name) : name}</Words>
         {state === 'listening' ? (
-          <View height={8} borderRadius={4} backgroundColor="$well" overflow="hidden" role="progressbar" aria-label={`Listening to ${name}`} aria-valuenow={percent}>
+          <View height={8} borderRadius={4} backgroundColor="$well" overflow="hidden" role="progressbar" aria-label={WORDS.listeningTo(name)} aria-valuenow={percent}>
             <View height={8} width={`${percent}%`} backgroundColor="$doing" />
           </View>
         ) : (
           <Quiet role={ended ? 'alert' : undefined}>{ended ? wrong : state === 'kept' ? 'is being kept' : 'waits'}</Quiet>
         )}
       </Column>
-      <Button label={ended ? `Clear ${name}` : `Cancel ${name}`} kind="quiet" onPress={drop}>
+      <Button label={ended ? WORDS.clear(name) : WORDS.cancel(name)} kind="quiet" onPress={drop}>
         <X size={20} color={palette.text} aria-hidden />
       </Button>
     </Row>
@@ -90,46 +89,35 @@ function Found({ item, song, like, onDrop }: FoundProps) {
   const sure = (item.found?.sure ?? 1) >= SURE;
   const takeOut = () => {
     document.make({ type: 'remove-song', song: song.id });
-    say(`“${song.title}” is out of this show again.`, { undo: document.takingBack() });
+    say(WORDS.outShowAgain(song.title), { undo: document.takingBack() });
   };
   const count = async (factor: 0.5 | 2) => {
     const readings = await ask();
     const other = readings && gridAt(readings, songBpm(song) * factor);
     if (other) take(other);
-    else if (readings) say(`Nothing like that was heard in “${song.title}”.`, { tone: 'bad' });
+    else if (readings) say(WORDS.nothingLikeWas(song.title), { tone: 'bad' });
   };
   return (
     <Column gap={6}>
       <Row gap={8}>
         <Column flex={1} minWidth={0}>
           <Words numberOfLines={1}>{song.title}</Words>
-          <Figures>
-            {songBpm(song).toFixed(1)} bpm · {meterText(song)}
-            {sure ? '' : ' · not sure'}
-          </Figures>
+          <Figures>{WORDS.bpm(songBpm(song).toFixed(1), meterText(song), sure ? '' : ' · not sure')}</Figures>
         </Column>
-        <Button label={`Clear ${item.name}`} kind="quiet" onPress={onDrop}>
+        <Button label={WORDS.clear2(item.name)} kind="quiet" onPress={onDrop}>
           <X size={20} color={palette.text} aria-hidden />
         </Button>
       </Row>
-      {like && <Quiet>Another file of “{like.title}”, which is in this show.</Quiet>}
+      {like && <Quiet>{WORDS.anotherFileWhich(like.title)}</Quiet>}
       <Row gap={8} flexWrap="wrap">
         {like && (
-          <Button label={`Take ${song.title} out again`} kind="primary" onPress={takeOut}>
-            Take it out
-          </Button>
+          <Button label={WORDS.takeOutAgain(song.title)} kind="primary" onPress={takeOut}>{WORDS.takeItOut}</Button>
         )}
-        <Button label={`Check ${song.title}`} kind={sure || like ? 'plain' : 'primary'} onPress={() => router.push(`/songs/${song.id}`)}>
-          Check
-        </Button>
+        <Button label={WORDS.check2(song.title)} kind={sure || like ? 'plain' : 'primary'} onPress={() => router.push(`/songs/${song.id}`)}>{WORDS.check}</Button>
         {!like && (
           <>
-            <Button label={`Half the tempo of ${song.title}`} disabled={busy} onPress={() => void count(0.5)}>
-              Half
-            </Button>
-            <Button label={`Double the tempo of ${song.title}`} disabled={busy} onPress={() => void count(2)}>
-              Double
-            </Button>
+            <Button label={WORDS.halfTempo(song.title)} disabled={busy} onPress={() => void count(0.5)}>{WORDS.half}</Button>
+            <Button label={WORDS.doubleTempo(song.title)} disabled={busy} onPress={() => void count(2)}>{WORDS.double}</Button>
           </>
         )}
       </Row>

@@ -20,7 +20,7 @@ import { Button, Column, Quiet, Row } from '../../../ui/pieces';
 import { Segments } from '../../../ui/Segments';
 import { Slider } from '../../../ui/Slider';
 import { chosenTarget, targetsOf, targetWords } from './model';
-import { BLEND_HINTS, BLEND_NAMES, CURVE_BLEND_HINTS, CURVE_BLEND_NAMES, FAMILY_NAMES } from './words';
+import { BLEND_HINTS, BLEND_NAMES, CURVE_BLEND_HINTS, CURVE_BLEND_NAMES, FAMILY_NAMES, WORDS } from './words';
 
 type Props<Of extends Lane = Lane> = {
   readonly song: Song;
@@ -39,7 +39,7 @@ export function LaneForm({ song, lane, show, onGone }: Props) {
   useEffect(() => void form.current?.scrollIntoView({ block: 'nearest' }), []);
   const remove = () => {
     document.make({ type: 'remove-lane', song: song.id, lane: lane.id });
-    say(`Lane “${lane.name}” is deleted.`, { undo: document.takingBack() });
+    say(WORDS.laneIsDeleted(lane.name), { undo: document.takingBack() });
     onGone();
   };
   return (
@@ -49,12 +49,12 @@ export function LaneForm({ song, lane, show, onGone }: Props) {
       paddingTop={4}
       paddingBottom={16}
       role="group"
-      aria-label={`Lane ${lane.name}`}
+      aria-label={WORDS.lane(lane.name)}
     >
-      <Typed label="Name" value={lane.name} read={named} onChange={(name) => set({ name })} />
+      <Typed label={WORDS.name} value={lane.name} read={named} onChange={(name) => set({ name })} />
       {lane.type !== 'curve' && (
         <Slider
-          label="Fader"
+          label={WORDS.fader}
           value={(lane.level ?? 1) * 100}
           low={0}
           high={100}
@@ -68,7 +68,7 @@ export function LaneForm({ song, lane, show, onGone }: Props) {
       {lane.type === 'curve' && <CurveSettings song={song} lane={lane} show={show} onSet={set} />}
       <Row>
         <Button kind="quiet" disabled={song.lanes.length < 2} onPress={remove}>
-          Delete lane
+          {WORDS.deleteLane}
         </Button>
       </Row>
     </Column>
@@ -93,17 +93,17 @@ function LookSettings({ lane, show, onSet }: Pick<Props<LookLane>, 'lane' | 'sho
   return (
     <>
       <Column gap={6}>
-        <Quiet fontWeight="600">With the lanes below</Quiet>
+        <Quiet fontWeight="600">{WORDS.lanesBelow}</Quiet>
         <Segments
-          label="With the lanes below"
+          label={WORDS.lanesBelow}
           value={lane.blend}
           choices={BLENDS.map((value) => ({ value, name: BLEND_NAMES[value] }))}
           onChoose={(blend) => onSet({ blend })}
         />
         <Quiet>{BLEND_HINTS[lane.blend]}</Quiet>
       </Column>
-      <Column gap={6} role="group" aria-label="Only these roles">
-        <Quiet fontWeight="600">Only these roles{only?.roles ? '' : ' (all)'}</Quiet>
+      <Column gap={6} role="group" aria-label={WORDS.onlyTheseRoles}>
+        <Quiet fontWeight="600">{WORDS.onlyTheseRoles2(only?.roles ? '' : ' (all)')}</Quiet>
         <Row gap={6} flexWrap="wrap">
           {show.roles.map(({ id, name }) => (
             <Chip
@@ -116,8 +116,8 @@ function LookSettings({ lane, show, onSet }: Pick<Props<LookLane>, 'lane' | 'sho
           ))}
         </Row>
       </Column>
-      <Column gap={6} role="group" aria-label="Only these attributes">
-        <Quiet fontWeight="600">Only these attributes{only?.families ? '' : ' (all)'}</Quiet>
+      <Column gap={6} role="group" aria-label={WORDS.onlyTheseAttributes}>
+        <Quiet fontWeight="600">{WORDS.onlyTheseAttributes2(only?.families ? '' : ' (all)')}</Quiet>
         <Row gap={6} flexWrap="wrap">
           {FAMILIES.map((family) => (
             <Chip
@@ -138,14 +138,14 @@ function HitSettings({ lane, show, onSet }: Pick<Props<HitLane>, 'lane' | 'show'
   return (
     <>
       <Choose
-        label="Hit kit"
+        label={WORDS.hitKit}
         value={lane.kit as string}
         choices={show.kits.map(({ id, name }) => ({ value: id as string, name }))}
-        hint="Kits are made in Looks."
+        hint={WORDS.kitsMadeLooks}
         onChoose={(kit) => onSet({ kit: kit as HitLane['kit'] })}
       />
       <Choose
-        label="Plays"
+        label={WORDS.plays}
         value={lane.role as string}
         choices={show.roles.map(({ id, name }) => ({ value: id as string, name }))}
         onChoose={(role) => onSet({ role: role as HitLane['role'] })}
@@ -158,13 +158,11 @@ function CurveSettings({ song, lane, show, onSet }: Pick<Props<CurveLane>, 'song
   const targets = targetsOf(show, song);
   const value = chosenTarget(lane.target);
   const known = targets.some((one) => one.value === value);
-  const choices = known
-    ? targets
-    : [{ value, name: `${targetWords(show, song, lane.target)} (not in this rig)` }, ...targets];
+  const choices = known ? targets : [{ value, name: WORDS.notRig(targetWords(show, song, lane.target)) }, ...targets];
   return (
     <>
       <Choose
-        label="Moves"
+        label={WORDS.moves}
         value={value}
         choices={choices}
         onChoose={(chosen) => {
@@ -175,9 +173,9 @@ function CurveSettings({ song, lane, show, onSet }: Pick<Props<CurveLane>, 'song
       />
       {(lane.target.on === 'role' || lane.target.on === 'all') && (
         <Column gap={6}>
-          <Quiet fontWeight="600">With the lanes below</Quiet>
+          <Quiet fontWeight="600">{WORDS.lanesBelow}</Quiet>
           <Segments
-            label="With the lanes below"
+            label={WORDS.lanesBelow}
             value={lane.blend}
             choices={CURVE_BLENDS.map((blend) => ({ value: blend, name: CURVE_BLEND_NAMES[blend] }))}
             onChoose={(blend) => onSet({ blend })}

@@ -23,7 +23,7 @@ import { SortableList } from '../../../ui/SortableList';
 import { LaneForm } from './LaneForm';
 import { MidiSheet } from './MidiSheet';
 import { laneOf, TEMPLATES, type Template } from './model';
-import { TYPE_NAMES } from './words';
+import { TYPE_NAMES, WORDS } from './words';
 
 type Props = { readonly song: Song; readonly onClose: () => void };
 
@@ -64,15 +64,15 @@ export function LanesSheet({ song, onClose }: Props) {
   const add = (template: Template) => {
     const kit = show.kits[0] ?? drumKit('Drums', show.roles[0]?.id, freshId);
     const added = laneOf(template, song, show, kit);
-    if (!added) return say('Hits need lamps in a role. Add lamps in Rig first.', { tone: 'bad' });
+    if (!added) return say(WORDS.hitsNeedLamps, { tone: 'bad' });
     const fresh: Command[] = added.type === 'hits' && show.kits.length === 0 ? [{ type: 'store-kit', kit }] : [];
     document.together([...fresh, { type: 'add-lane', song: song.id, added }]);
     setOpen(added.id);
   };
   return (
-    <Sheet title="Lanes" onClose={onClose}>
+    <Sheet title={WORDS.lanes} onClose={onClose}>
       <Column gap={4}>
-        <Quiet>The lane at the top counts last. Drag to change the order.</Quiet>
+        <Quiet>{WORDS.laneTopCounts}</Quiet>
         <SortableList opens items={lanes} nameOf={(lane) => lane.name} onOrder={order}>
           {(lane) => (
             <Column>
@@ -87,14 +87,14 @@ export function LanesSheet({ song, onClose }: Props) {
           )}
         </SortableList>
       </Column>
-      <Column gap={8} role="group" aria-label="Add a lane">
-        <Words fontWeight="600">Add a lane</Words>
+      <Column gap={8} role="group" aria-label={WORDS.addALane}>
+        <Words fontWeight="600">{WORDS.addALane}</Words>
         <div style={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 8 }}>
           {TEMPLATES.map(({ value, name, does }) => (
             <View
               key={value}
               render="button"
-              aria-label={`Add ${name}`}
+              aria-label={WORDS.add(name)}
               onPress={() => add(value)}
               padding={12}
               gap={2}
@@ -115,14 +115,18 @@ export function LanesSheet({ song, onClose }: Props) {
         </div>
       </Column>
       <Column gap={8}>
-        <Words fontWeight="600">MIDI file</Words>
+        <Words fontWeight="600">{WORDS.midiFile}</Words>
         <Row gap={8} flexWrap="wrap">
-          <FileButton label="Choose a MIDI file" accept=".mid,.midi,audio/midi" onFiles={([file]) => void bring(file)}>
-            Import MIDI
+          <FileButton
+            label={WORDS.chooseMidiFile}
+            accept=".mid,.midi,audio/midi"
+            onFiles={([file]) => void bring(file)}
+          >
+            {WORDS.importMidi}
           </FileButton>
-          <Button onPress={() => void saveAsMidi(song)}>Export MIDI</Button>
+          <Button onPress={() => void saveAsMidi(song)}>{WORDS.exportMidi}</Button>
         </Row>
-        <Quiet>Tempo, meter, sections as markers, markers as cue points, and hits as notes.</Quiet>
+        <Quiet>{WORDS.tempoMeterSections}</Quiet>
       </Column>
     </Sheet>
   );
@@ -147,7 +151,7 @@ function LaneRow({
     <Row gap={6} justifyContent="space-between" paddingVertical={4}>
       <View
         render="button"
-        aria-label={`Settings of ${lane.name}`}
+        aria-label={WORDS.settingsOf(lane.name)}
         aria-expanded={open}
         onPress={onOpen}
         flex={1}
@@ -173,8 +177,8 @@ function LaneRow({
           <ChevronDown size={18} color={palette.quiet} aria-hidden />
         )}
       </View>
-      <Chip small name="Mute" label={`Mute ${lane.name}`} on={lane.muted === true} onPress={() => set({ muted: !lane.muted })} />
-      <Chip small name="Solo" label={`Solo ${lane.name}`} on={lane.solo === true} onPress={() => set({ solo: !lane.solo })} />
+      <Chip small name={WORDS.mute} label={WORDS.mute2(lane.name)} on={lane.muted === true} onPress={() => set({ muted: !lane.muted })} />
+      <Chip small name={WORDS.solo} label={WORDS.solo2(lane.name)} on={lane.solo === true} onPress={() => set({ solo: !lane.solo })} />
     </Row>
   ); // prettier-ignore
 }

@@ -14,6 +14,7 @@ import { Choose } from '../../../ui/form';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { Switch } from '../../../ui/Switch';
+import { WORDS } from './words';
 
 type Props = {
   readonly song: Song;
@@ -43,15 +44,15 @@ export function MidiSheet({ song, show, name, music, format, onClose }: Props) {
     document.together(format.commandsOf(song.id, taken));
     const what = [
       taken.bars && 'bars and tempo',
-      taken.sections && `${taken.sections.length} sections`,
+      taken.sections && WORDS.sections(taken.sections.length),
       taken.markers && `${taken.markers.length} ${taken.markers.length === 1 ? 'marker' : 'markers'}`,
-      taken.lanes.length > 0 && `${taken.lanes.length} ${taken.lanes.length === 1 ? 'lane' : 'lanes'} of hits`,
+      taken.lanes.length > 0 && WORDS.ofHits(taken.lanes.length, taken.lanes.length === 1 ? 'lane' : 'lanes'),
     ].filter(Boolean);
-    say([`From “${name}”: ${what.join(', ') || 'nothing'}.`, ...taken.left].join(' '), { undo: document.takingBack() });
+    say([WORDS.from(name, what.join(', ') || 'nothing'), ...taken.left].join(' '), { undo: document.takingBack() });
     onClose();
   };
   return (
-    <Sheet title="Import MIDI" onClose={onClose}>
+    <Sheet title={WORDS.importMidi} onClose={onClose}>
       <Column gap={4}>
         <Words fontWeight="600" numberOfLines={1}>
           {name}
@@ -65,25 +66,25 @@ export function MidiSheet({ song, show, name, music, format, onClose }: Props) {
       </Column>
       <Column>
         {!music.timed && (
-          <Switch label="Use its bars and tempo; bar 1 stays where it is" on={choices.tempo} onChange={(tempo) => set({ tempo })} />
+          <Switch label={WORDS.takeItsBars} on={choices.tempo} onChange={(tempo) => set({ tempo })} />
         )}
         {music.markers.length > 0 && (
           <Switch
-            label={music.markers.length === 1 ? 'Use its marker as a section' : `Use its ${music.markers.length} markers as sections`}
+            label={music.markers.length === 1 ? WORDS.takeItsMarker : WORDS.takeItsMarkers(music.markers.length)}
             on={choices.sections}
             onChange={(sections) => set({ sections })}
           />
         )}
         {music.cues.length > 0 && (
           <Switch
-            label={music.cues.length === 1 ? 'Use its cue point as a marker' : `Use its ${music.cues.length} cue points as markers`}
+            label={music.cues.length === 1 ? WORDS.takeItsCue : WORDS.takeItsCuePoints(music.cues.length)}
             on={choices.cues}
             onChange={(cues) => set({ cues })}
           />
         )}
       </Column>
       <Column gap={14}>
-        {music.parts.length === 0 && <Quiet>It holds no notes.</Quiet>}
+        {music.parts.length === 0 && <Quiet>{WORDS.holdsNoNotes}</Quiet>}
         {music.parts.map((part) => (
           <Part
             key={part.key}
@@ -96,11 +97,9 @@ export function MidiSheet({ song, show, name, music, format, onClose }: Props) {
       </Column>
       <Row gap={8}>
         <Button kind="primary" disabled={nothing} onPress={take}>
-          {notes > 0 ? `Import ${counted(notes, 'note')}` : 'Import'}
+          {notes > 0 ? WORDS.import(counted(notes, 'note')) : WORDS.import2}
         </Button>
-        <Button kind="quiet" onPress={onClose}>
-          Cancel
-        </Button>
+        <Button kind="quiet" onPress={onClose}>{WORDS.cancel}</Button>
       </Row>
     </Sheet>
   ); // prettier-ignore
@@ -130,13 +129,13 @@ function Part({ part, show, choice, onChoose }: PartProps) {
       {choice && (
         <>
           <Choose
-            label="Plays"
+            label={WORDS.plays}
             value={choice.role as string}
             choices={show.roles.map(({ id, name }) => ({ value: id as string, name }))}
             onChoose={(role) => onChoose({ ...choice, role: role as PartChoice['role'] })}
           />
           <Choose
-            label="Hits"
+            label={WORDS.hits}
             value={(choice.kit as string | null) ?? NEW}
             choices={[
               { value: NEW, name: `A new kit, with ${counted(pitches.length, 'hit')}` },
@@ -145,7 +144,7 @@ function Part({ part, show, choice, onChoose }: PartProps) {
             hint={missingWords(show, choice, pitches)}
             onChoose={(kit) => onChoose({ ...choice, kit: kit === NEW ? null : (kit as NonNullable<PartChoice['kit']>) })}
           />
-          <Switch label="A lane for each note" on={choice.byNote} onChange={(byNote) => onChoose({ ...choice, byNote })} />
+          <Switch label={WORDS.laneEachNote} on={choice.byNote} onChange={(byNote) => onChoose({ ...choice, byNote })} />
         </>
       )}
     </Column>
@@ -157,14 +156,14 @@ function missingWords(show: Show, { kit }: PartChoice, pitches: readonly number[
   const hits = show.kits.find(({ id }) => id === kit)?.hits;
   if (!hits) return undefined;
   const silent = pitches.filter((pitch) => !hits.some(({ low, high }) => Math.min(low, high) <= pitch && pitch <= Math.max(low, high))); // prettier-ignore
-  return silent.length > 0 ? `Nothing answers to ${silent.map(noteName).join(', ')}.` : undefined;
+  return silent.length > 0 ? WORDS.nothingAnswersTo(silent.map(noteName).join(', ')) : undefined;
 }
 
 function wordsOf({ tempo, meter, markers, timed }: MidiMusic): string {
   const speeds = tempo.map(({ pulse }) => 60 / pulse);
   const [low, high] = [Math.min(...speeds).toFixed(1), Math.max(...speeds).toFixed(1)];
   return [
-    timed ? 'Counts in seconds' : `${low === high ? low : `${low} to ${high}`} bpm`,
+    timed ? WORDS.countsInSeconds : `${low === high ? low : WORDS.to(low, high)} bpm`,
     [...new Set(meter.map(({ numerator, denominator }) => `${numerator}/${denominator}`))].slice(0, 4).join(', '),
     markers.length > 0 ? markers.slice(0, 6).map(({ name }) => name).join(', ') : 'no markers',
   ].join(' · '); // prettier-ignore

@@ -13,6 +13,7 @@ import { Stepper } from '../../../ui/Stepper';
 import { readSeconds, secondsOfText } from '../close-up/grid';
 import { barLabel, preciseText, rangeText, type BarRange } from '../model';
 import { TapAlong } from './TapAlong';
+import { WORDS } from './words';
 
 type Props = { readonly song: Song; readonly range: BarRange; readonly keeps: Keeps };
 
@@ -29,51 +30,51 @@ export function HereCard({ song, range, keeps }: Props) {
   const length = pulseLength(meterAtBar(song.meter, first));
   const begins = timeAt(song.tempo, beats(beatOfBar(song.meter, first) + pulse * length));
   const moved = (to: number) => (pulse === 0 ? barLineAt(song, first, to) : beatLineAt(song, first, pulse, to));
-  const name = pulse === 0 ? `Bar ${barLabel(first)} begins` : `Beat ${pulse + 1} of bar ${barLabel(first)} is`;
+  const name = pulse === 0 ? WORDS.barBegins(barLabel(first)) : WORDS.beatBar(pulse + 1, barLabel(first));
   const move = (to: number) => {
     const anchors = moved(to);
     if (anchors) document.make({ type: 'set-passage', song: song.id, anchors: [...anchors], keeps });
-    else if (pulse === 0) say(`Bar ${barLabel(first)} must begin between the bars beside it.`, { tone: 'bad' });
+    else if (pulse === 0) say(WORDS.barMustBegin(barLabel(first)), { tone: 'bad' });
     else say('A beat must lie between the beats beside it.', { tone: 'bad' });
   };
   const even = () => {
     document.make({ type: 'set-passage', song: song.id, anchors: [...evenBars(song, first, last)], keeps });
-    say(`${rangeText(range)} go evenly now.`, { undo: document.takingBack() });
+    say(WORDS.goEvenlyNow(rangeText(range)), { undo: document.takingBack() });
   };
   if (tapping) return <TapAlong song={song} bar={first} keeps={keeps} onDone={() => setTapping(false)} />;
   const { from, to } = beatsOfBars(song, first, last);
   const lasts = timeAt(song.tempo, to) - timeAt(song.tempo, from);
   return (
-    <Column gap={10} role="group" aria-label={`Beats of ${rangeText(range).toLowerCase()}`}>
+    <Column gap={10} role="group" aria-label={WORDS.beatsOf(rangeText(range).toLowerCase())}>
       {pulses > 1 && (
         <Segments
-          label="Which beat"
+          label={WORDS.whichBeat}
           value={String(pulse)}
-          choices={Array.from({ length: Math.min(8, pulses) }, (_, i) => ({ value: String(i), name: i === 0 ? 'Bar line' : `Beat ${i + 1}` }))}
+          choices={Array.from({ length: Math.min(8, pulses) }, (_, i) => ({ value: String(i), name: i === 0 ? WORDS.barLine : WORDS.beat(i + 1) }))}
           onChoose={(value) => setPulse(Number(value))}
         />
       )}
       <Stepper
-        name={`${name} at`}
+        name={WORDS.at(name)}
         value={preciseText(begins)}
-        less={`${name} 10 ms earlier`}
-        more={`${name} 10 ms later`}
+        less={WORDS.n10MsEarlier(name)}
+        more={WORDS.n10MsLater(name)}
         onLess={moved(begins - STEP) ? () => move(begins - STEP) : undefined}
         onMore={moved(begins + STEP) ? () => move(begins + STEP) : undefined}
       />
       <Typed
         key={begins}
-        label={`${name} at, minutes and seconds`}
+        label={WORDS.minutesSeconds(name)}
         value={preciseText(begins)}
         read={readSeconds}
         onChange={(text) => move(secondsOfText(text)!)}
         numeric
       />
       <Row gap={8} flexWrap="wrap">
-        <Button onPress={() => setTapping(true)}>Tap along from bar {barLabel(first)}</Button>
-        {last > first && <Button onPress={even}>One even tempo in these bars</Button>}
+        <Button onPress={() => setTapping(true)}>{WORDS.tapAlongFrom(barLabel(first))}</Button>
+        {last > first && <Button onPress={even}>{WORDS.oneEvenTempo}</Button>}
       </Row>
-      {last > first && <Quiet>Evenly, they last {lasts.toFixed(2)} s, from their first line to their last.</Quiet>}
+      {last > first && <Quiet>{WORDS.evenlyTheyLast(lasts.toFixed(2))}</Quiet>}
     </Column>
   ); // prettier-ignore
 }

@@ -7,13 +7,14 @@ import type { Readings } from '../../../host/sound/analysis-messages';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { rangeText } from '../model';
 import { isAsFound, useReadings, type Grid } from '../readings';
+import { WORDS } from './words';
 
 const NAMES: Readonly<Record<Reading, string>> = {
-  half: 'Half the tempo',
-  double: 'Double the tempo',
-  'off-beat': 'Beats between these',
-  'other-beat': 'Bars from another beat',
-  'other-meter': 'Three beats a bar',
+  half: WORDS.halfTheTempo,
+  double: WORDS.doubleTheTempo,
+  'off-beat': WORDS.beatsBetweenThese,
+  'other-beat': WORDS.barsFromAnother,
+  'other-meter': WORDS.threeBeatsBar,
 };
 
 type Props = { readonly song: Song; readonly onTapAlong: (first: number, last: number) => void };
@@ -31,30 +32,30 @@ export function OtherReadings({ song, onTapAlong }: Props) {
   if (!readings)
     return (
       <Column gap={8}>
-        <Words fontWeight="600">Are the beats not right?</Words>
+        <Words fontWeight="600">{WORDS.beatsNotRight}</Words>
         <Row>
           <Button disabled={busy} onPress={() => void listen()}>
-            {busy ? 'Listening …' : 'Show other readings'}
+            {busy ? WORDS.listening : WORDS.showOtherReadings}
           </Button>
         </Row>
       </Column>
     );
   const asFound = isAsFound(song, readings.now);
   return (
-    <Column gap={8} role="group" aria-label="Other readings">
-      <Words fontWeight="600">Other readings of the music</Words>
-      {!asFound && <Choice name="As they were found" grid={readings.now} onTake={() => take(readings.now)} />}
+    <Column gap={8} role="group" aria-label={WORDS.otherReadings}>
+      <Words fontWeight="600">{WORDS.otherReadingsMusic}</Words>
+      {!asFound && <Choice name={WORDS.asTheyWere} grid={readings.now} onTake={() => take(readings.now)} />}
       {asFound &&
         readings.others.map(({ reading, grid }) => (
           <Choice key={reading} name={nameOf(reading, grid)} grid={grid} onTake={() => take(grid)} />
         ))}
-      <Quiet>Sections and light stay on their bars; with half and double they keep their place in the music.</Quiet>
+      <Quiet>{WORDS.sectionsLightStay}</Quiet>
       {asFound &&
         readings.doubtful.slice(0, 6).map(({ first, last }) => (
           <Row key={first} gap={8} justifyContent="space-between">
-            <Words flex={1}>{rangeText({ first, last })}: not sure.</Words>
-            <Button label={`Tap along: ${rangeText({ first, last })}`} onPress={() => onTapAlong(first, last)}>
-              Tap along
+            <Words flex={1}>{WORDS.notSure(rangeText({ first, last }))}</Words>
+            <Button label={WORDS.tapAlong2(rangeText({ first, last }))} onPress={() => onTapAlong(first, last)}>
+              {WORDS.tapAlong}
             </Button>
           </Row>
         ))}
@@ -65,7 +66,7 @@ export function OtherReadings({ song, onTapAlong }: Props) {
 function nameOf(reading: Reading, { meter }: Grid): string {
   const { numerator, denominator } = meter[0]!;
   const beats = denominator === 8 ? numerator / 3 : numerator;
-  return reading === 'other-meter' && beats === 4 ? 'Four beats a bar' : NAMES[reading];
+  return reading === 'other-meter' && beats === 4 ? WORDS.fourBeatsBar : NAMES[reading];
 }
 
 function Choice({ name, grid, onTake }: { readonly name: string; readonly grid: Grid; readonly onTake: () => void }) {
@@ -75,12 +76,10 @@ function Choice({ name, grid, onTake }: { readonly name: string; readonly grid: 
     <Row gap={8} justifyContent="space-between">
       <Column flex={1} minWidth={0}>
         <Words>{name}</Words>
-        <Quiet>
-          {grid.bpm.toFixed(1)} bpm · {numerator}/{denominator} · bar 1 at {begins.toFixed(2)} s
-        </Quiet>
+        <Quiet>{WORDS.bpmBar1(grid.bpm.toFixed(1), numerator, denominator, begins.toFixed(2))}</Quiet>
       </Column>
-      <Button label={`Take: ${name}`} onPress={onTake}>
-        Take
+      <Button label={WORDS.take2(name)} onPress={onTake}>
+        {WORDS.take}
       </Button>
     </Row>
   );

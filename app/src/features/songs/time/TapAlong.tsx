@@ -9,6 +9,7 @@ import { useHovlix, useLive } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { barLabel } from '../model';
+import { WORDS } from './words';
 
 type Props = { readonly song: Song; readonly bar: number; readonly keeps: Keeps; readonly onDone: () => void };
 
@@ -49,14 +50,14 @@ export function TapAlong({ song, bar, keeps, onDone }: Props) {
     player.pause();
     if (!document.make({ type: 'set-passage', song: song.id, anchors: [...anchors], keeps })) return;
     const first = barAt(song.meter, anchors[0]!.beat).bar;
-    say(`The bars follow your ${taps.length} taps from bar ${barLabel(first)} on.`, { undo: document.takingBack() });
+    say(WORDS.barsFollowYour(taps.length, barLabel(first)), { undo: document.takingBack() });
     onDone();
   };
   return (
-    <Column gap={10} role="group" aria-label="Tap along">
+    <Column gap={10} role="group" aria-label={WORDS.tapAlong}>
       <View
         render="button"
-        aria-label="Tap a beat"
+        aria-label={WORDS.tapABeat}
         // As it goes down: a click comes only when the finger lifts.
         onPointerDown={tap}
         height={120}
@@ -70,14 +71,14 @@ export function TapAlong({ song, bar, keeps, onDone }: Props) {
         style={{ touchAction: 'manipulation' }}
       >
         <Words fontSize={26} lineHeight={32} fontWeight="650" color="$onDoing">
-          {taps.length === 0 ? 'Tap each beat' : `${taps.length}`}
+          {taps.length === 0 ? WORDS.tapEachBeat : `${taps.length}`}
         </Words>
-        {bpm !== undefined && <Words color="$onDoing">{bpm.toFixed(1)} bpm</Words>}
+        {bpm !== undefined && <Words color="$onDoing">{WORDS.bpm(bpm.toFixed(1))}</Words>}
       </View>
-      <Quiet>Also with Space or T. Small slips are evened out; a beat left out is counted.</Quiet>
+      <Quiet>{WORDS.alsoSpaceOr}</Quiet>
       <Row gap={8} flexWrap="wrap">
         <Button kind="primary" disabled={taps.length < FEWEST || !anchors} onPress={use}>
-          Use these taps
+          {WORDS.takeTheseTaps}
         </Button>
         <Button
           onPress={() => {
@@ -85,7 +86,7 @@ export function TapAlong({ song, bar, keeps, onDone }: Props) {
             void player.play(song, Math.max(0, timeOfBar(song, bar - 1)));
           }}
         >
-          {playing ? 'Once more' : 'Play again'}
+          {playing ? WORDS.onceMore : WORDS.playAgain}
         </Button>
         <Button
           kind="quiet"
@@ -94,7 +95,7 @@ export function TapAlong({ song, bar, keeps, onDone }: Props) {
             onDone();
           }}
         >
-          Cancel
+          {WORDS.cancel}
         </Button>
       </Row>
     </Column>

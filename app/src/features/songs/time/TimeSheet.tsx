@@ -15,6 +15,7 @@ import { METERS, preciseText, rangeText, songBpm, type BarRange, type MeterName 
 import { HereCard } from './HereCard';
 import { OtherReadings } from './OtherReadings';
 import { TapAlong } from './TapAlong';
+import { WORDS } from './words';
 
 type Props = { readonly song: Song; readonly range: BarRange | null; readonly onClose: () => void };
 
@@ -36,15 +37,15 @@ export function TimeSheet({ song, range, onClose }: Props) {
   const begins = timeAt(song.tempo, beatOfBar(song.meter, 0));
   if (tapping !== null)
     return (
-      <Sheet title="Bars and tempo" low onClose={onClose}>
+      <Sheet title={WORDS.barsAndTempo} low onClose={onClose}>
         <TapAlong song={song} bar={tapping} keeps={keeps} onDone={() => setTapping(null)} />
       </Sheet>
     );
   return (
-    <Sheet title="Bars and tempo" low onClose={onClose}>
+    <Sheet title={WORDS.barsAndTempo} low onClose={onClose}>
       <Segments
         titled
-        label="When bars move, the light"
+        label={WORDS.whenBarsMove}
         value={keeps}
         choices={[
           { value: 'bars', name: 'goes with the bars' },
@@ -55,46 +56,44 @@ export function TimeSheet({ song, range, onClose }: Props) {
       {range && <HereCard key={range.first} song={song} range={range} keeps={keeps} />}
       <Column gap={8}>
         <Stepper
-          name="Bar 1 begins at"
+          name={WORDS.bar1Begins}
           value={preciseText(begins)}
-          less="Bar 1 a beat earlier"
-          more="Bar 1 a beat later"
+          less={WORDS.bar1Beat}
+          more={WORDS.bar1BeatLater}
           onLess={() => shift(-1)}
           onMore={() => shift(1)}
         />
         <Stepper
-          name="All bar lines"
+          name={WORDS.allBarLines}
           value="10 ms"
-          less="All bars 10 ms earlier"
-          more="All bars 10 ms later"
+          less={WORDS.allBars10}
+          more={WORDS.allBars10Ms}
           onLess={() => move(-10)}
           onMore={() => move(10)}
         />
       </Column>
-      <Switch label="Click on each beat while the song plays" on={clicks} onChange={click.turn} />
+      <Switch label={WORDS.clickEachBeat} on={clicks} onChange={click.turn} />
       <Choose
-        label={range ? `Meter of ${rangeText(range).toLowerCase()}` : 'Meter of all bars'}
+        label={range ? WORDS.meterOf(rangeText(range).toLowerCase()) : WORDS.meterAllBars}
         value={METERS.find((one) => one === meter) ?? (meter as MeterName)}
         choices={[...new Set([...METERS, meter as MeterName])].map((value) => ({ value, name: value }))}
-        hint={
-          range ? 'The light keeps its place in the music.' : 'Choose bars first to change the meter of those alone.'
-        }
+        hint={range ? WORDS.lightKeepsIts : WORDS.chooseBarsFirst}
         onChoose={setMeter}
       />
       <Column gap={8}>
         <Typed
-          label="One tempo throughout, beats a minute"
+          label={WORDS.oneTempoThroughout}
           value={Math.round(songBpm(song) * 100) / 100}
-          hint="For music that was made to a click. Bar 1 stays where it is."
+          hint={WORDS.musicWasMade}
           read={decimal(20, 400)}
           onChange={(bpm) => document.make({ type: 'steady-tempo', song: song.id, bpm, keeps })}
           numeric
         />
         <Row gap={8}>
-          <Button onPress={() => scale(0.5)}>Half the tempo</Button>
-          <Button onPress={() => scale(2)}>Double the tempo</Button>
+          <Button onPress={() => scale(0.5)}>{WORDS.halfTheTempo}</Button>
+          <Button onPress={() => scale(2)}>{WORDS.doubleTheTempo}</Button>
         </Row>
-        <Quiet>Half and double: the light keeps its place in the music.</Quiet>
+        <Quiet>{WORDS.halfDoubleLight}</Quiet>
       </Column>
       <OtherReadings song={song} onTapAlong={setTapping} />
     </Sheet>

@@ -10,6 +10,7 @@ import { useSession } from '../../../host/session';
 import { Button } from '../../../ui/pieces';
 import { PickOne } from '../close-up/PickOne';
 import { rangeText, type BarRange } from '../model';
+import { WORDS } from './words';
 
 type Copied = { readonly song: string; readonly range: BarRange };
 
@@ -18,7 +19,7 @@ const useCopied = create<{ readonly copied: Copied | null }>(() => ({ copied: nu
 
 export const copyBars = (song: Song, range: BarRange): void => {
   useCopied.setState({ copied: { song: song.id, range } });
-  useSession.getState().say(`${rangeText(range)} copied. Choose where to paste.`);
+  useSession.getState().say(WORDS.copiedChooseWhere(rangeText(range)));
 };
 
 /** Degrees by which the colours of a copy are turned, and what that is called. */
@@ -39,7 +40,7 @@ export function useCopying(song: Song) {
   const lay = (from: BarRange, onto: BarRange, turn = 0) => {
     document.make(laying(from, onto, turn));
     const colours = turn === 0 ? '' : `, colours turned by ${turn}°`;
-    say(`${rangeText(onto)} lit like ${rangeText(from).toLowerCase()}${colours}.`);
+    say(WORDS.litLike(rangeText(onto), rangeText(from).toLowerCase(), colours));
   };
   return {
     copied: mine,
@@ -57,7 +58,7 @@ export function useCopying(song: Song) {
       const stretch = beatsOfBars(song, mine.first, mine.last);
       document.make({ type: 'swap-bars', song: song.id, ...stretch, at: beatsOfBars(song, range.first, range.first).from, id: freshId() }); // prettier-ignore
       const here = { first: range.first, last: range.first + mine.last - mine.first };
-      say(`${rangeText(mine)} and ${rangeText(here).toLowerCase()} have changed places.`);
+      say(WORDS.haveChangedPlaces(rangeText(mine), rangeText(here).toLowerCase()));
     },
   };
 }
@@ -72,24 +73,22 @@ export function CopyRow({ song, range }: { readonly song: Song; readonly range: 
   const apart = elsewhere && (range.first > copied.last || range.first + copied.last - copied.first < copied.first);
   return (
     <>
-      <Button onPress={() => copyBars(song, range)}>Copy</Button>
-      {elsewhere && <Button onPress={() => paste(range)}>Paste {rangeText(copied).toLowerCase()}</Button>}
-      {apart && <Button onPress={() => swap(range)}>Swap with {rangeText(copied).toLowerCase()}</Button>}
+      <Button onPress={() => copyBars(song, range)}>{WORDS.copy}</Button>
+      {elsewhere && <Button onPress={() => paste(range)}>{WORDS.paste(rangeText(copied).toLowerCase())}</Button>}
+      {apart && <Button onPress={() => swap(range)}>{WORDS.swapWith(rangeText(copied).toLowerCase())}</Button>}
       {first && (
         <>
-          <Button onPress={() => lay(barsOfSection(song, first.bar), whole, turn)}>Light it like {first.name}</Button>
+          <Button onPress={() => lay(barsOfSection(song, first.bar), whole, turn)}>{WORDS.lightItLike(first.name)}</Button>
           <PickOne
-            label="Colours of the copy"
+            label={WORDS.coloursCopy}
             value={String(turn)}
-            choices={TURNS.map((one) => ({ value: String(one), name: one === 0 ? 'in its colours' : `turned ${String(one).replace('-', '−')}°` }))}
+            choices={TURNS.map((one) => ({ value: String(one), name: one === 0 ? 'in its colours' : WORDS.turned(String(one).replace('-', '−')) }))}
             onChoose={(value) => setTurn(Number(value))}
           />
         </>
       )}
       {range.last < whole.last && (
-        <Button onPress={() => lay(range, { first: range.last + 1, last: whole.last })}>
-          Repeat to the end{section ? ` of ${section.name}` : ''}
-        </Button>
+        <Button onPress={() => lay(range, { first: range.last + 1, last: whole.last })}>{WORDS.repeatEnd(section ? ` of ${section.name}` : '')}</Button>
       )}
     </>
   ); // prettier-ignore

@@ -9,6 +9,7 @@ import { Button, Column, Quiet } from '../../../ui/pieces';
 import { Choices } from '../Choices';
 import { targetWords } from '../lanes/model';
 import type { BarRange } from '../model';
+import { WORDS } from './words';
 
 type Props = { readonly song: Song; readonly lane: CurveLane; readonly range: BarRange };
 
@@ -44,10 +45,10 @@ export function CurveShapes({ song, lane, range }: Props) {
     }); // prettier-ignore
   return (
     <Column gap={8} paddingBottom={4}>
-      {show && <Quiet paddingHorizontal={16}>Moves {targetWords(show, song, lane.target)}</Quiet>}
-      <Choices label="Draw over the bars">
+      {show && <Quiet paddingHorizontal={16}>{WORDS.moves(targetWords(show, song, lane.target))}</Quiet>}
+      <Choices label={WORDS.drawOverBars}>
         {SHAPES.map(({ name, points }) => (
-          <Button key={name} label={`Draw ${name.toLowerCase()}`} onPress={() => draw(points)}>
+          <Button key={name} label={WORDS.draw(name.toLowerCase())} onPress={() => draw(points)}>
             <svg width={28} height={18} aria-hidden>
               <polyline
                 points={points.map(([x, y]) => `${2 + x * 24},${16 - y * 14}`).join(' ')}

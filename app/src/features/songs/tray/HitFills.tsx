@@ -14,6 +14,7 @@ import { padsOf } from '../close-up/roll';
 import { HEARD_NAMES, PATTERN_NAMES } from '../close-up/words';
 import { patternStrokes, useFill } from '../hits';
 import { rangeText, type BarRange } from '../model';
+import { WORDS } from './words';
 
 type Props = { readonly song: Song; readonly lane: HitLane; readonly range: BarRange };
 
@@ -27,21 +28,21 @@ export function HitFills({ song, lane, range }: Props) {
   const pad = pads.find(({ note }) => note === chosen) ?? pads[0];
   const strokes = useStrokes(song);
   const { from, to } = beatsOfBars(song, range.first, range.last);
-  const fill = useFill(song, lane, pad, from, to, ` in ${rangeText(range).toLowerCase()}`);
+  const fill = useFill(song, lane, pad, from, to, WORDS.in(rangeText(range).toLowerCase()));
   if (!pad)
-    return <Quiet paddingHorizontal={16}>This lane has no hits to play. Choose another kit in Lanes, or make one in Looks.</Quiet>; // prettier-ignore
+    return <Quiet paddingHorizontal={16}>{WORDS.laneHasNo}</Quiet>; // prettier-ignore
   return (
     <Column gap={8} paddingBottom={4}>
       <ScrollArea sideways>
-        <div role="group" aria-label="Pad" style={{ display: 'flex', gap: 6, padding: '0 16px', width: 'max-content' }}>
+        <div role="group" aria-label={WORDS.pad} style={{ display: 'flex', gap: 6, padding: '0 16px', width: 'max-content' }}>
           {pads.map(({ note, name }) => (
             <Chip key={note} small name={name} on={note === pad.note} onPress={() => setChosen(note)} />
           ))}
         </div>
       </ScrollArea>
-      <Choices label="Fill the bars">
+      <Choices label={WORDS.fillTheBars}>
         {PATTERNS.map((pattern) => (
-          <Button key={pattern} label={`Fill with ${PATTERN_NAMES[pattern].toLowerCase()}`} onPress={() => fill(patternStrokes(song, pattern, range.first, range.last))}>
+          <Button key={pattern} label={WORDS.fillWith(PATTERN_NAMES[pattern].toLowerCase())} onPress={() => fill(patternStrokes(song, pattern, range.first, range.last))}>
             {PATTERN_NAMES[pattern]}
           </Button>
         ))}
@@ -49,11 +50,9 @@ export function HitFills({ song, lane, range }: Props) {
           DRUMS.map((drum) => (
             <Button
               key={drum}
-              label={`Fill with the ${HEARD_NAMES[drum].toLowerCase()} of the music`}
+              label={WORDS.fillMusic(HEARD_NAMES[drum].toLowerCase())}
               onPress={() => fill(strokeBeats(song, strokes[drum], THRESHOLD))}
-            >
-              {HEARD_NAMES[drum]} heard
-            </Button>
+            >{WORDS.heard(HEARD_NAMES[drum])}</Button>
           ))}
       </Choices>
     </Column>

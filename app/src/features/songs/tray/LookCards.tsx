@@ -6,6 +6,7 @@ import type { Clip } from '@hovlix/core/song';
 import type { Id } from '@hovlix/core/units';
 import { Words } from '../../../ui/pieces';
 import { LookPicture } from '../../../ui/LookPicture';
+import { WORDS } from './words';
 
 export function LookCards({
   looks,
@@ -23,7 +24,7 @@ export function LookCards({
           <LookPicture look={look.id} height={62} />
         </Card>
       ))}
-      <Card name="Dark" on={chosen?.look === null} onPress={() => onLay(null)}>
+      <Card name={WORDS.dark} on={chosen?.look === null} onPress={() => onLay(null)}>
         <View height={62} backgroundColor="#000" />
       </Card>
     </>
@@ -44,7 +45,7 @@ function Card({
   return (
     <View
       render="button"
-      aria-label={`Lay ${name}`}
+      aria-label={WORDS.lay(name)}
       aria-pressed={on}
       onPress={onPress}
       padding={0}

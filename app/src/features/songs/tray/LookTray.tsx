@@ -24,6 +24,7 @@ import { MarkerForm } from './MarkerForm';
 import { MoveRow } from './MoveRow';
 import { SectionForm } from './SectionForm';
 import { rangeText, type BarRange } from '../model';
+import { WORDS } from './words';
 
 type Props = {
   readonly song: Song;
@@ -64,33 +65,33 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
   const tools = (
     <>
       <Segments
-        label="Lane"
+        label={WORDS.lane}
         value={lane.id}
         choices={song.lanes.map((one) => ({ value: one.id, name: one.name }))}
         onChoose={onLane}
       />
-      <Button onPress={onCloseUp}>Close-up</Button>
+      <Button onPress={onCloseUp}>{WORDS.closeUp}</Button>
       <Button onPress={() => app.document.make({ type: 'clear-bars', song: song.id, lane: lane.id, from, to })}>
-        Clear
+        {WORDS.clear}
       </Button>
       {short && !wide && here && (
         <Button onPress={() => toggle('fades')} pressed={open === 'fades'}>
-          Fades
+          {WORDS.fades}
         </Button>
       )}
       {here && !wide && (
         <Button onPress={() => toggle('clip')} pressed={open === 'clip'}>
-          Speed and colours
+          {WORDS.speedAndColours}
         </Button>
       )}
       <Button onPress={() => toggle('naming')} pressed={open === 'naming'}>
-        Section
+        {WORDS.section}
       </Button>
       <Button onPress={() => toggle('marker')} pressed={open === 'marker'}>
-        Marker
+        {WORDS.marker}
       </Button>
       <Button onPress={() => toggle('move')} pressed={open === 'move'}>
-        Move
+        {WORDS.move}
       </Button>
       <LoopButton song={song} range={range} />
       <CopyRow song={song} range={range} />
@@ -119,7 +120,7 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
   return (
     <Column
       role="region"
-      aria-label="Looks for the chosen bars"
+      aria-label={WORDS.looksChosenBars}
       backgroundColor="$raised"
       gap={short && !wide ? 6 : 10}
       paddingVertical={short && !wide ? 6 : 12}
@@ -151,10 +152,10 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
         >
           {rangeText(range)}
         </Text>
-        <Button label="Play from here" onPress={() => playFrom(app.player, song, range.first)}>
+        <Button label={WORDS.playFromHere} onPress={() => playFrom(app.player, song, range.first)}>
           <Play size={18} color={palette.text} fill={palette.text} aria-hidden />
         </Button>
-        <Button label="Clear selection" kind="quiet" onPress={onClose}>
+        <Button label={WORDS.clearSelection} kind="quiet" onPress={onClose}>
           <X size={20} color={palette.text} aria-hidden />
         </Button>
       </Row>

@@ -11,6 +11,7 @@ import { named, Typed } from '../../../ui/form';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Row } from '../../../ui/pieces';
 import { beatOfPlace, placeText, readPlace } from '../close-up/grid';
+import { WORDS } from './words';
 
 type Props = { readonly song: Song; readonly from: number; readonly to: number; readonly onDone: () => void };
 
@@ -31,16 +32,21 @@ export function MarkerForm({ song, from, to, onDone }: Props) {
   };
   const here = all.filter(({ at }) => at >= from && at < to);
   return (
-    <Column paddingHorizontal={16} gap={8} role="group" aria-label="Markers">
+    <Column paddingHorizontal={16} gap={8} role="group" aria-label={WORDS.markers}>
       {here.map((marker) => (
         <Row key={marker.id} gap={8} alignItems="flex-end">
           <Column flex={1}>
-            <Typed label="Marker" value={marker.name} read={named} onChange={(to) => change(marker, { name: to })} />
+            <Typed
+              label={WORDS.marker}
+              value={marker.name}
+              read={named}
+              onChange={(to) => change(marker, { name: to })}
+            />
           </Column>
           <Column width={96}>
             <Typed
               key={marker.at}
-              label="Bar and beat"
+              label={WORDS.barAndBeat}
               value={placeText(song, marker.at)}
               read={readPlace(song)}
               onChange={(text) => {
@@ -51,7 +57,7 @@ export function MarkerForm({ song, from, to, onDone }: Props) {
             />
           </Column>
           <Button
-            label={`Delete marker ${marker.name}`}
+            label={WORDS.deleteMarker(marker.name)}
             kind="quiet"
             onPress={() => set(all.filter((one) => one !== marker))}
           >
@@ -61,10 +67,16 @@ export function MarkerForm({ song, from, to, onDone }: Props) {
       ))}
       <Row gap={8} alignItems="flex-end">
         <Column flex={1}>
-          <Field label="New marker" value={name} onChange={setName} placeholder="Guitar change" onEnter={add} />
+          <Field
+            label={WORDS.newMarker}
+            value={name}
+            onChange={setName}
+            placeholder={WORDS.guitarChange}
+            onEnter={add}
+          />
         </Column>
         <Button kind="primary" onPress={add} disabled={!name.trim()}>
-          Set marker
+          {WORDS.setMarker}
         </Button>
       </Row>
     </Column>

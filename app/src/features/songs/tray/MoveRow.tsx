@@ -12,6 +12,7 @@ import { gridLength, GRIDS, type Grid } from '../close-up/grid';
 import { PickOne } from '../close-up/PickOne';
 import { GRID_NAMES } from '../close-up/words';
 import type { BarRange } from '../model';
+import { WORDS } from './words';
 
 type Props = { readonly song: Song; readonly lane: Lane; readonly range: BarRange };
 
@@ -47,24 +48,24 @@ export function MoveRow({ song, lane, range }: Props) {
   const { moved, nudge } = useNudge(song, range, which === 'lane' ? lane.id : undefined);
   const step = gridLength(song, grid, range.first);
   return (
-    <Column paddingHorizontal={16} gap={6} role="group" aria-label="Move the light">
+    <Column paddingHorizontal={16} gap={6} role="group" aria-label={WORDS.moveTheLight}>
       <Row gap={8} flexWrap="wrap">
         <Segments
-          label="What moves"
+          label={WORDS.whatMoves}
           value={which}
           choices={[
             { value: 'lane', name: lane.name },
-            { value: 'all', name: 'All lanes' },
+            { value: 'all', name: WORDS.allLanes },
           ]}
           onChoose={setWhich}
         />
-        <PickOne label="Step" value={grid} choices={GRIDS.filter((one) => one !== 'off').map((value) => ({ value, name: GRID_NAMES[value] }))} onChoose={setGrid} />
+        <PickOne label={WORDS.step} value={grid} choices={GRIDS.filter((one) => one !== 'off').map((value) => ({ value, name: GRID_NAMES[value] }))} onChoose={setGrid} />
       </Row>
       <Stepper
-        name="Move the light"
+        name={WORDS.moveTheLight}
         value={`${moved > 0 ? '+' : ''}${String(Math.round(moved * 1000) / 1000).replace('-', '−')} ${Math.abs(moved) === 1 ? 'beat' : 'beats'}`}
-        less="Light earlier"
-        more="Light later"
+        less={WORDS.lightEarlier}
+        more={WORDS.lightLater}
         onLess={() => nudge(-step)}
         onMore={() => nudge(step)}
       />

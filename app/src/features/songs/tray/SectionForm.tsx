@@ -16,6 +16,7 @@ import { Choices } from '../Choices';
 import { barLabel, type BarRange } from '../model';
 import { kindsFor, nextName } from '../words';
 import { useCopying } from './CopyRow';
+import { WORDS } from './words';
 
 type Props = {
   readonly song: Song;
@@ -48,38 +49,38 @@ export function SectionForm({ song, bar, onRange, onDone }: Props) {
   const join = () => {
     if (!existing) return;
     document.make({ type: 'unmark-section', song: song.id, section: existing.id });
-    say(before ? `${existing.name} is part of ${before.name} now.` : `${existing.name} is removed.`, { undo: document.takingBack() }); // prettier-ignore
+    say(before ? WORDS.partNow(existing.name, before.name) : WORDS.isRemoved(existing.name), { undo: document.takingBack() }); // prettier-ignore
     onDone();
   };
   return (
-    <Column gap={8} role="group" aria-label="Section">
+    <Column gap={8} role="group" aria-label={WORDS.section}>
       {!existing && (
-        <Choices label="Kinds of sections">
+        <Choices label={WORDS.kindsOfSections}>
           {kindsFor(song).map((kind) => (
             <Chip key={kind} small name={nextName(song, kind)} on={name === nextName(song, kind)} onPress={() => setName(nextName(song, kind))} />
           ))}
         </Choices>
       )}
       <Column paddingHorizontal={16} gap={8}>
-        <Field label="Section name" value={name} onChange={setName} placeholder="Verse 1" onEnter={save} />
+        <Field label={WORDS.sectionName} value={name} onChange={setName} placeholder={WORDS.verse1} onEnter={save} />
         <Field
-          label="What the light should do"
+          label={WORDS.whatLightShould}
           value={note}
           onChange={setNote}
-          placeholder="only blue, wait for the drummer"
+          placeholder={WORDS.onlyBlueWait}
           onEnter={save}
         />
         {existing && <Tints section={existing} onChoose={(tint) => mark({ ...existing, tint })} />}
       </Column>
-      <Choices label="What becomes of the section">
+      <Choices label={WORDS.whatBecomesSection}>
         <Button kind="primary" onPress={save} disabled={!name.trim()}>
-          {existing ? 'Change section' : 'Begin section here'}
+          {existing ? WORDS.changeSection : WORDS.beginSectionHere}
         </Button>
         {existing && <Begins song={song} section={existing} onMove={(to) => {
           mark({ ...existing, bar: to });
           onRange(barsOfSection({ ...song, sections: moved(song, existing, to) }, to));
         }} />}
-        {existing && <Button onPress={join}>{before ? `Join with ${before.name}` : 'Remove'}</Button>}
+        {existing && <Button onPress={join}>{before ? WORDS.joinWith(before.name) : WORDS.remove}</Button>}
         {existing && <AgainButton song={song} section={existing} onRange={onRange} />}
       </Choices>
     </Column>
@@ -92,12 +93,12 @@ const moved = (song: Song, section: Section, bar: number): Section[] =>
 function Tints({ section, onChoose }: { readonly section: Section; readonly onChoose: (tint: number) => void }) {
   const tints = useTints();
   return (
-    <Row justifyContent="space-between" role="group" aria-label="Colour of the section" maxWidth={380}>
+    <Row justifyContent="space-between" role="group" aria-label={WORDS.colourSection} maxWidth={380}>
       {tints.map((tint, i) => (
         <View
           key={tint}
           render="button"
-          aria-label={`Colour ${i + 1}`}
+          aria-label={WORDS.colour(i + 1)}
           aria-pressed={section.tint === i}
           onPress={() => onChoose(i)}
           flex={1}
@@ -131,10 +132,10 @@ function Begins({ song, section, onMove }: { readonly song: Song; readonly secti
   const first = before ? before.bar + 1 : undefined;
   return (
     <Stepper
-      name="Begins at"
+      name={WORDS.beginsAt}
       value={`bar ${barLabel(section.bar)}`}
-      less="Section begins a bar earlier"
-      more="Section begins a bar later"
+      less={WORDS.sectionBeginsBar}
+      more={WORDS.sectionBeginsBarLater}
       onLess={first !== undefined && section.bar <= first ? undefined : () => onMove(section.bar - 1)}
       onMore={section.bar >= span.last ? undefined : () => onMove(section.bar + 1)}
     />
@@ -161,8 +162,8 @@ function AgainButton({ song, section, onRange }: { readonly song: Song; readonly
       ...(rest && onto.last < next.last ? [{ type: 'mark-section' as const, song: song.id, section: { ...rest, bar: onto.last + 1 } }] : []),
     ];
     if (!document.together([...marks, laying(span, onto)])) return;
-    say(`${name} follows, lit like ${section.name}.`, { undo: document.takingBack() });
+    say(WORDS.followsLitLike(name, section.name), { undo: document.takingBack() });
     onRange(onto);
   };
-  return <Button onPress={again}>Repeat behind it</Button>;
+  return <Button onPress={again}>{WORDS.repeatBehindIt}</Button>;
 } // prettier-ignore

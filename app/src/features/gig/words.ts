@@ -1,0 +1,7 @@
+// What Gig says.
+
+export const WORDS = {
+  gig: 'Gig',
+  setListEmpty: 'The set list is empty. Add a song and it is here on the night.',
+  toTheSongs: 'To the songs',
+};

@@ -1,0 +1,26 @@
+// What the direction of a lamp says.
+
+export const WORDS = {
+  whereDoesPoint: (fixture: string | number) => `Where does ${fixture} point?`,
+  isRight: (fixture: string | number) => `Is ${fixture} right?`,
+  shinesNowSteer: 'It shines now. Steer its light onto a point you can name, then tap that point below.',
+  steerOntoAnother: 'Steer it onto another point, then tap that one too.',
+  forget: (tap: string | number) => `Forget ${tap}`,
+  thesePointsLie: 'These points lie one behind the other for this lamp. Take one further aside.',
+  wouldTellMost: (better: string | number) => `${better} would tell most.`,
+  hungAsShines: (fixture: string | number, part: string | number) => `${fixture} is hung as it shines.${part}`,
+  takeCheck: (fixture: string | number) => `Use it, and check ${fixture}`,
+  takeIt: 'Use it',
+  fits: 'Fits ',
+  pointsTo: ' points to ',
+  tapOffOr: 'A tap is off, or it hangs elsewhere than on the plan. Try that point again.',
+  whichWayRound: (better: string | number) => `Which way round pan runs is a guess so far: ${better} would tell.`,
+  shinesDoesIts: ' shines. Does its light land on',
+  yesRightThere: 'Yes, right there',
+  noShowWhere: 'No, show where',
+  tryAnotherPoint: 'Try another point',
+  moreSameType: (left: string | number) => `${left} more of the same type to check.`,
+  floorM: (x: string | number, y: string | number) => `Floor ${x} / ${y} m`,
+  tapWhereLight: 'Tap where the light lands',
+  tapCircleStage: (list: string | number) => `Tap a circle: ${list}, a stage corner … or any place on the floor.`,
+};
