@@ -10,7 +10,7 @@ import { unzipSync } from 'fflate';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const cache = join(root, '.cache');
-const LEFT_OUT = new Set(['node_modules', 'dist', '.expo', 'demo']);
+const LEFT_OUT = new Set(['node_modules', 'dist', '.expo', 'demo', 'built']);
 
 /** One hash over names and contents of the files below some paths; tests do not count. */
 export function hashOf(paths) {
@@ -19,7 +19,7 @@ export function hashOf(paths) {
     if (!existsSync(path)) return;
     if (statSync(path).isDirectory()) {
       for (const name of readdirSync(path).sort()) if (!LEFT_OUT.has(name)) add(join(path, name));
-    } else if (!/\.test\.tsx?$/.test(path))
+    } else if (!/\.test\.[jt]sx?$/.test(path))
       hash.update(path.slice(root.length)).update('\0').update(readFileSync(path)).update('\0');
   };
   for (const path of paths) add(join(root, path));
