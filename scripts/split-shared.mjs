@@ -12,7 +12,7 @@ const AT_ONCE = '//# allFunctionsCalledOnLoad';
 /** What is there when Hovlix is opened: the frame around every place, and the first place. */
 const FIRST = ['./_layout.tsx', './index.tsx', './songs/index.tsx'];
 
-/** Modules of a script as Metro wrote it: id -> { text, needs, later }, where `later` are loaded by import(). */
+/** Modules of a script as Metro wrote it: id -> { text, needs, uses }; `needs` is `uses` without what import() loads. */
 function modulesOf(text) {
   const modules = new Map();
   const define = (factory, id, uses) => {

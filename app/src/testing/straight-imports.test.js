@@ -5,7 +5,7 @@ import { transformSync } from '@babel/core';
 import { join } from 'path';
 import straight from '../../metro/straight-imports';
 
-const FROM = join(__dirname, '../features/songs/Sheet.tsx');
+const FROM = join(process.cwd(), 'src/features/songs/Sheet.tsx');
 
 function built(code) {
   const options = { filename: FROM, babelrc: false, configFile: false, plugins: [straight] };

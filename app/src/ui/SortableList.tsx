@@ -16,8 +16,26 @@ type Props<T extends { readonly id: string }> = {
   readonly children: (item: T) => ReactNode;
 };
 
-/** Dragging is fetched when the first list is seen; until then its items stand still. */
-const DraggedItems = lazy(() => import('./dragged-items'));
+type Rows = {
+  readonly rows: readonly { readonly id: string; readonly name: string; readonly content: () => ReactNode }[];
+  readonly opens: boolean;
+  readonly height: number;
+};
+
+function StillItems({ rows, opens, height }: Rows) {
+  return (
+    <LongList items={rows} height={height}>
+      {({ name, content }) => (
+        <StillItem name={name} opens={opens}>
+          {content()}
+        </StillItem>
+      )}
+    </LongList>
+  );
+}
+
+/** Dragging is fetched when the first list is seen; until then, and where it cannot be had, its items stand still. */
+const DraggedItems = lazy(() => import('./dragged-items').catch(() => ({ default: StillItems })));
 
 export function SortableList<T extends { readonly id: string }>(props: Props<T>) {
   const { items, nameOf, onOrder, opens = false, height = 60, children } = props;
@@ -27,17 +45,8 @@ export function SortableList<T extends { readonly id: string }>(props: Props<T>)
     moved.splice(to, 0, items[from]!);
     onOrder(moved);
   };
-  const still = (
-    <LongList items={rows} height={height}>
-      {({ name, content }) => (
-        <StillItem name={name} opens={opens}>
-          {content()}
-        </StillItem>
-      )}
-    </LongList>
-  );
   return (
-    <Suspense fallback={still}>
+    <Suspense fallback={<StillItems rows={rows} opens={opens} height={height} />}>
       <DraggedItems rows={rows} opens={opens} height={height} onMove={move} />
     </Suspense>
   );
