@@ -44,8 +44,7 @@ config.resolver.resolveRequest = (context, name, platform) => {
   if (LEFT_OUT.some((one) => one.test(at))) return instead('nothing.js');
   if (/[\\/]expo-router[\\/]build[\\/]head[\\/]index\.js$/.test(at)) return instead('no-head.js');
   if (/[\\/](screensFeatureFlags|createNativeStackNavigator)\.js$/.test(at)) return instead('no-native-screens.js');
-  if (/[\\/]culori[\\/]src[\\/]index-fn\.js$/.test(at))
-    return instead(/[\\/]hue\.ts$/.test(context.originModulePath) ? 'colours-by-hue.js' : 'colour-spaces.js');
+  if (/[\\/]culori[\\/]src[\\/]index-fn\.js$/.test(at)) return instead('colour-spaces.js');
   return /[\\/]react-native-web[\\/]dist[\\/](cjs[\\/])?index\.js$/.test(at) ? instead('react-native.js') : found;
 };
 
