@@ -55,7 +55,7 @@ config.transformer.asyncRequireModulePath = path.join(__dirname, 'metro/load-pla
 config.transformer.getTransformOptions = async () => ({ transform: { inlineRequires: true } });
 
 // A file is transformed anew when it changes, and with `straight-imports.js` also when another file exports another name.
-const exported = createHash('sha256');
+const exported = createHash('sha256').update(fs.readFileSync(path.join(__dirname, 'metro/straight-imports.js')));
 for (const folder of [path.join(__dirname, 'src'), path.join(__dirname, '../core/src')])
   for (const at of fs.readdirSync(folder, { recursive: true, encoding: 'utf8' }).sort())
     if (/\.tsx?$/.test(at)) {
