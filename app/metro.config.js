@@ -25,7 +25,7 @@ const LEFT_OUT = [
   /[\\/]expo-router[\\/]build[\\/]react-navigation[\\/]routers[\\/](DrawerRouter|TabRouter)\.js$/,
 ];
 
-const BUILT = ['@tanstack/react-query', '@tamagui/core', 'immer', 'zod'];
+const BUILT = require('./metro/libraries.json');
 
 const resolve = config.resolver.resolveRequest;
 config.resolver.resolveRequest = (context, name, platform) => {

@@ -1,13 +1,17 @@
 // Bundles what the app uses of some libraries into app/metro/built, and leaves out the rest of them. Metro takes every
-// file of a library that is imported; without this half of them would go out unused.
+// file of a library that is imported; without this half of them would go out unused. What two of them share, as Tamagui's
+// parts do, is a file of its own.
 
-import { readdirSync, readFileSync } from 'node:fs';
+import { readdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
-const LIBRARIES = ['@tanstack/react-query', '@tamagui/core', 'immer', 'zod'];
+/** The same list tells Metro where to find them. */
+const LIBRARIES = JSON.parse(readFileSync(join(root, 'app/metro/libraries.json'), 'utf8'));
+/** A library's file in app/metro/built. */
+const fileOf = (library) => library.replaceAll('/', '-');
 
 const sources = ['core/src', 'app/src']
   .flatMap((folder) =>
@@ -38,32 +42,50 @@ async function entryOf(library) {
   ].join('\n');
 }
 
-/** The schema library's way to JSON Schema: nothing in the app calls it. */
+/** The schema library's way to JSON Schema: nothing in the app calls it, but its functions are handed on. */
 const withoutJsonSchema = {
   name: 'without-json-schema',
   setup(bundle) {
     const filter = /zod[\\/]v4[\\/]core[\\/](json-schema-(processors|generator)|to-json-schema)\.js$/;
-    bundle.onLoad({ filter }, () => ({ contents: 'module.exports = {};' }));
+    bundle.onLoad({ filter }, ({ path }) => ({
+      contents: readFileSync(path, 'utf8').replace(/[^]*?^export (?:const|function|class) (\w+)|[^]+/gm, (_, name) =>
+        name === undefined ? '' : `export const ${name} = () => ({});\n`,
+      ),
+    }));
+  },
+};
+
+/** One entry for each library, with the names our files use. */
+const entries = {
+  name: 'entries',
+  setup(bundle) {
+    bundle.onResolve({ filter: /^entry:/ }, ({ path }) => ({ path: path.slice('entry:'.length), namespace: 'entry' }));
+    bundle.onLoad({ filter: /.*/, namespace: 'entry' }, async ({ path }) => ({
+      contents: await entryOf(path),
+      resolveDir: join(root, 'app'),
+    }));
   },
 };
 
 export async function buildLibraries() {
-  for (const library of LIBRARIES) {
-    await build({
-      stdin: { contents: await entryOf(library), resolveDir: join(root, 'app'), sourcefile: 'entry.js' },
-      outfile: join(root, 'app/metro/built', `${library.replaceAll('/', '-')}.js`),
-      bundle: true,
-      minifySyntax: true,
-      format: 'esm',
-      target: 'es2022',
-      mainFields: ['module', 'main'],
-      conditions: ['module', 'browser', 'import'],
-      external: ['react', 'react/jsx-runtime', 'react-dom', 'react-native', 'react-native-web'],
-      define: { 'process.env.NODE_ENV': '"production"', 'process.env.TAMAGUI_TARGET': '"web"' },
-      plugins: [withoutJsonSchema],
-      logLevel: 'error',
-    });
-  }
+  const outdir = join(root, 'app/metro/built');
+  rmSync(outdir, { recursive: true, force: true });
+  await build({
+    entryPoints: LIBRARIES.map((library) => ({ in: `entry:${library}`, out: fileOf(library) })),
+    outdir,
+    bundle: true,
+    splitting: true,
+    chunkNames: 'shared-[hash]',
+    minifySyntax: true,
+    format: 'esm',
+    target: 'es2022',
+    mainFields: ['module', 'main'],
+    conditions: ['module', 'browser', 'import'],
+    external: ['react', 'react/jsx-runtime', 'react-dom', 'react-native', 'react-native-web'],
+    define: { 'process.env.NODE_ENV': '"production"', 'process.env.TAMAGUI_TARGET': '"web"' },
+    plugins: [entries, withoutJsonSchema],
+    logLevel: 'error',
+  });
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) await buildLibraries();

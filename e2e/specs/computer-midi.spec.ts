@@ -67,7 +67,7 @@ test('learned in a page, it turns a look on and plays the set with no page open,
   await other.close();
   await page.goto('about:blank');
   await tread(page, 60);
-  await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(0);
+  await expect.poll(async () => (await nodeReport(page))?.levels[0]).toBe(0);
   await expect.poll(async () => (await sent()).at(-1)).toEqual([NOTE_ON, 60, 0]);
   await tread(page, 61);
   await expect.poll(async () => (await liveNow()).song?.playing ?? false).toBe(false);

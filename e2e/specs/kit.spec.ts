@@ -57,3 +57,44 @@ test('by keyboard each piece does what it is for', async ({ page }) => {
   await expect(page.getByText('1 to 64').or(page.getByText('from 1 to 64')).first()).toBeVisible();
   await expect(page.getByText('64 beats')).toBeVisible();
 });
+
+test('Tab comes to a choice once, and arrows go along it', async ({ page }) => {
+  await open(page, '/kit');
+  const few = page.getByRole('group', { name: 'One of few' });
+  const tabs = page.getByRole('tablist', { name: 'Tabs' });
+  for (const [row, role] of [
+    [few, 'button'],
+    [tabs, 'tab'],
+  ] as const) {
+    const one = (name: string) => row.getByRole(role, { name, exact: true });
+    await one('Green').click();
+    await page.keyboard.press('ArrowRight');
+    await expect(one('Blue')).toBeFocused();
+    await page.keyboard.press('ArrowRight');
+    await expect(one('Red')).toBeFocused();
+    await page.keyboard.press('Enter');
+    await expect(page.getByLabel('One of many')).toHaveValue('red');
+    await page.keyboard.press('Tab');
+    await expect(row.locator(':focus')).toHaveCount(0);
+    await page.keyboard.press('Shift+Tab');
+    await expect(one('Red')).toBeFocused();
+  }
+});
+
+test('a form with something wrong is not sent: the line says why, keeps what was typed, and gets the focus', async ({
+  page,
+}) => {
+  await open(page, '/kit');
+  const [title, bars] = [page.getByLabel('Title', { exact: true }), page.getByLabel('Length in bars')];
+  await bars.fill('9');
+  await title.fill('');
+  await expect(page.getByText('A name, please.')).toBeVisible();
+  await button(page, 'Send').click();
+  await expect(title).toBeFocused();
+  await expect(title).toHaveAttribute('aria-invalid', 'true');
+  await expect(page.getByText(/was sent/)).toHaveCount(0);
+  await title.fill('Low tide');
+  await expect(page.getByText('A name, please.')).toHaveCount(0);
+  await title.press('Enter');
+  await expect(page.getByText('Low tide, 9 bars, was sent.')).toBeVisible();
+});

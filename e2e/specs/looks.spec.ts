@@ -97,7 +97,7 @@ test('a look of two roles with waves: the node hears the very period, bounds and
   await button(page, 'Rising tide, blue, off').click();
   // Red is the second channel of a front lamp, blue the fourth.
   await expect
-    .poll(async () => (await nodeReport(page)).levels.slice(1, 4))
+    .poll(async () => (await nodeReport(page))?.levels.slice(1, 4))
     .toEqual([expect.any(Number), expect.any(Number), 255]);
   expect((await nodeReport(page)).levels[1]).toBeLessThan(120);
 
@@ -136,12 +136,12 @@ test('blackout leaves a lamp that is exempt; Why? says that a closed shutter kee
     .getByRole('group', { name: 'Shutter and strobe' })
     .getByRole('button', { name: 'closed', exact: true })
     .click();
-  await expect.poll(async () => (await nodeReport(page)).levels[92]).toBe(255);
+  await expect.poll(async () => (await nodeReport(page))?.levels[92]).toBe(255);
   await button(page, 'Blackout').click();
-  await expect.poll(async () => (await nodeReport(page)).levels[93]).toBe(0);
+  await expect.poll(async () => (await nodeReport(page))?.levels[93]).toBe(0);
   expect((await nodeReport(page)).levels[92]).toBe(255);
   await button(page, 'Light again: end the blackout').click();
-  await expect.poll(async () => (await nodeReport(page)).levels[93]).toBe(255);
+  await expect.poll(async () => (await nodeReport(page))?.levels[93]).toBe(255);
 
   await page.getByRole('link', { name: 'Rig' }).click();
   await button(page, 'List').click();

@@ -122,8 +122,14 @@ test('a song without music: by tempo and bars, with a click; or from a MIDI file
   await open(page, '/songs');
   await button(page, 'Song without music').click();
   await page.getByLabel('Title').fill('Rope and Tackle');
-  await page.getByLabel('Tempo, beats a minute').fill('150');
+  const tempo = page.getByLabel('Tempo, beats a minute');
+  await tempo.fill('9000');
   await page.getByLabel('Bars').fill('8');
+  // Nothing is made of what makes no sense, and the line that is wrong is shown.
+  await button(page, 'Add song').click();
+  await expect(page.getByText('A number from 20 to 400.')).toBeVisible();
+  await expect(tempo).toBeFocused();
+  await tempo.fill('150');
   await page.getByLabel('Meter').selectOption('3/4');
   await button(page, 'Add song').click();
   await expect(page.getByRole('heading', { name: 'Rope and Tackle' })).toBeVisible();

@@ -9,25 +9,25 @@ test('looks: a tap turns one on, the stage and the wire follow, another turns it
   await page.getByRole('button', { name: 'Full sail, off' }).click();
   await lookIs(page, 'Full sail', true);
   await expect.poll(() => stageBrightness(page)).toBeGreaterThan(dark + 5);
-  await expect.poll(async () => (await nodeReport(page)).levels[0]).toBeGreaterThan(100);
+  await expect.poll(async () => (await nodeReport(page))?.levels[0]).toBeGreaterThan(100);
   await page.keyboard.press('2');
   await lookIs(page, 'Full sail', false);
-  await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(0);
+  await expect.poll(async () => (await nodeReport(page))?.levels[0]).toBe(0);
 });
 
 test('master and blackout: on the wire at once, in sight everywhere', async ({ page }) => {
   await open(page, '/looks');
   await page.getByRole('button', { name: 'House warm, off' }).click();
-  await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(102);
+  await expect.poll(async () => (await nodeReport(page))?.levels[0]).toBe(102);
   await page.getByRole('button', { name: /Grand master, 100/ }).click();
   await page.getByRole('slider', { name: 'Grand master level' }).fill('50');
-  await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(51);
+  await expect.poll(async () => (await nodeReport(page))?.levels[0]).toBe(51);
   await page.getByRole('button', { name: 'Grand master to full' }).click();
   await page.keyboard.press('b');
-  await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(0);
+  await expect.poll(async () => (await nodeReport(page))?.levels[0]).toBe(0);
   await expect(page.getByText('Blackout: all dark')).toBeVisible();
   await page.getByRole('button', { name: 'Light again: end the blackout' }).click();
-  await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(102);
+  await expect.poll(async () => (await nodeReport(page))?.levels[0]).toBe(102);
   await page.getByRole('button', { name: 'House warm, on' }).click();
 });
 

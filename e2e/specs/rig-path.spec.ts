@@ -117,7 +117,7 @@ test('a type from a pasted chart, six of it patched, hung, directed and aimed: t
   expect([levels[4], levels[5]]).toEqual([255, 228]);
   await page.mouse.up();
   // Let go, it is given back to the show.
-  await expect.poll(async () => (await nodeReport(page, 'sacn', 3)).levels[4]).toBe(0);
+  await expect.poll(async () => (await nodeReport(page, 'sacn', 3))?.levels[4]).toBe(0);
 });
 
 /** Metres a pixel on the plan, from two lamps of the demo whose places are known. */
@@ -179,7 +179,7 @@ test('another room: what is lost there is said, the show plays there, and a song
   await page.goto('/songs/paper-lighthouse');
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect
-    .poll(async () => (await nodeReport(page)).levels.slice(0, 24).reduce((sum, value) => sum + value, 0), {
+    .poll(async () => (await nodeReport(page))?.levels.slice(0, 24).reduce((sum, value) => sum + value, 0), {
       timeout: 15_000,
     })
     .toBeGreaterThan(200);
@@ -192,15 +192,17 @@ test('rig check: each lamp lights alone, a key answers, and what is wrong is lis
   await page.getByRole('button', { name: 'Check', exact: true }).click();
   const sheet = page.getByRole('dialog', { name: 'Rig check' });
   await expect(sheet.getByText('Lamp 1 of 20')).toBeVisible();
-  await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(255);
+  await expect.poll(async () => (await nodeReport(page))?.levels[0]).toBe(255);
   await page.keyboard.press('Space');
-  await expect.poll(async () => (await nodeReport(page)).levels.slice(0, 7)).toEqual([0, 255, 255, 255, 255, 228, 255]);
+  await expect
+    .poll(async () => (await nodeReport(page))?.levels.slice(0, 7))
+    .toEqual([0, 255, 255, 255, 255, 228, 255]);
   await sheet.getByRole('button', { name: 'Not this one' }).click();
   for (let i = 0; i < 18; i++) await page.keyboard.press('Space');
   await expect(sheet.getByText('1 of 20 to fix:')).toBeVisible();
   await expect(sheet.getByText(/^Set it to 6 channels at address 7/)).toBeVisible();
   await sheet.getByRole('button', { name: 'Done' }).click();
-  await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(0);
+  await expect.poll(async () => (await nodeReport(page))?.levels[0]).toBe(0);
 });
 
 test('dimmed on the plan with a finger, and given back', async ({ page }) => {
@@ -211,11 +213,11 @@ test('dimmed on the plan with a finger, and given back', async ({ page }) => {
   await page.mouse.move(x, y);
   await page.mouse.down();
   await page.mouse.move(x, y - 120, { steps: 8 });
-  await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(255);
+  await expect.poll(async () => (await nodeReport(page))?.levels[0]).toBe(255);
   await page.mouse.up();
   await expect(page.getByText('Held by hand: Front 1')).toBeVisible();
   await page.getByRole('main').getByRole('button', { name: 'Release', exact: true }).click();
-  await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(0);
+  await expect.poll(async () => (await nodeReport(page))?.levels[0]).toBe(0);
 });
 
 test('the patch sheet: a PDF that reads as the rig is patched, and a CSV', async ({ page }, info) => {

@@ -40,7 +40,7 @@ test('lamps from the library: searched, counted, offered the first free addresse
     .last()
     .click();
   await page.getByRole('button', { name: 'Flash this lamp' }).click();
-  await expect.poll(async () => (await nodeReport(page)).levels[start + 8 - 1]).toBe(255);
+  await expect.poll(async () => (await nodeReport(page))?.levels[start + 8 - 1]).toBe(255);
   expect((await nodeReport(page)).levels[start - 1]).toBe(0);
 
   // Moved onto its neighbour it says so, and offers the way out.

@@ -24,6 +24,9 @@ const SHEETS: readonly (readonly [string, string, ...(string | RegExp)[]])[] = [
   ['masters', '/looks', /^Grand master, /, 'All masters'],
 ];
 
+/** Sheets that are fetched when they are opened. */
+const FETCHED = ['a song in the list', 'a new song', 'masters'];
+
 const first = (page: Page, name: string | RegExp) =>
   page.getByRole('button', { name, ...(typeof name === 'string' ? { exact: true } : {}) }).first();
 
@@ -44,7 +47,9 @@ for (const theme of ['night', 'day'])
         else if (await page.getByRole('dialog').count()) await page.keyboard.press('Escape');
         await expect(page.getByRole('dialog')).toHaveCount(0);
         there = path;
+        await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible();
         for (const press of presses) await first(page, press).click();
+        if (FETCHED.includes(name)) await expect(page.getByRole('dialog')).toBeVisible();
         await page.waitForFunction(() => document.getAnimations().every(({ playState }) => playState !== 'running'));
         // By day only the colours are others.
         const axe = new AxeBuilder({ page });

@@ -70,7 +70,7 @@ test('a channel moved in the editor moves the lamp; a reset must be held, and is
   await sheet.getByRole('button', { name: 'Close' }).click();
   await page.getByRole('button', { name: 'Dimmer, place 5+6', exact: true }).click();
   await sheet.getByRole('slider').first().fill('255');
-  await expect.poll(async () => (await nodeReport(page)).levels[40]).toBe(255);
+  await expect.poll(async () => (await nodeReport(page))?.levels[40]).toBe(255);
 });
 
 test('a longer mode that runs into its neighbour is said, and moved apart with one press', async ({ page }) => {

@@ -1,4 +1,5 @@
-// The guard: starts the server anew whenever it dies, so that the light is back at once.
+// The guard: starts the server anew whenever it dies, so that the light is back at once. A server whose guard dies gives
+// itself another.
 
 import { fork, type ChildProcess } from 'node:child_process';
 
@@ -12,6 +13,36 @@ export const SERVING = 'serving';
 const TAKE_OVER = 'take over';
 /** It is made ready when the one that serves has had the processor for a while, in ms. */
 const SPARE_AFTER_MS = 3000;
+
+/** Told by a server that ends because it was asked to: it is not started again. */
+const ENDING = 'ending';
+/** A guard that dies at once is not replaced faster than this. */
+const NEXT_GUARD_MS = 250;
+
+/**
+ * Sees to it that the process that serves, started by a guard, has one: where it dies, another is started below it.
+ * @returns what to call before the process ends by itself.
+ */
+export function underGuard(): () => void {
+  let guard: ChildProcess | undefined;
+  let ending = false;
+  const another = () => {
+    if (ending) return;
+    const [program, ...args] = process.argv.slice(1);
+    // Not in the same group: what ends one of them shall not end both.
+    guard = fork(program!, args, { env: { ...process.env, [GUARDED]: 'guard' }, detached: true });
+    guard.once('exit', () => setTimeout(another, NEXT_GUARD_MS));
+    guard.once('error', () => undefined);
+  };
+  process.once('disconnect', another);
+  return () => {
+    ending = true;
+    if (guard?.connected) guard.send(ENDING);
+  };
+}
+
+/** What this process is: nothing where a person started it. */
+export const roleOfThis = (): string | undefined => process.env['HOVLIX_GUARDED'];
 
 /** Waits, as the one in reserve, until it is wanted. */
 export function inReserve(): Promise<void> {
@@ -38,16 +69,17 @@ const SLOWEST_MS = 2000;
 
 /**
  * Runs a program in a process of its own until it ends by itself or is told to.
+ * @param parent it runs already, and started this guard when its own had died.
  * @returns its exit code.
  */
-export function guarded(program: string, args: readonly string[]): Promise<number> {
+export function guarded(program: string, args: readonly string[], parent = false): Promise<number> {
   return new Promise((resolve) => {
-    let child: ChildProcess;
+    let child: ChildProcess | undefined;
     let spare: ChildProcess | undefined;
-    let served = false;
+    let served = parent;
     let stopping = false;
     let wait = 0;
-    const execArgv = [...process.execArgv, TIDY_ALONE];
+    const execArgv = [...process.execArgv.filter((flag) => flag !== TIDY_ALONE), TIDY_ALONE];
     const made = (as: 'first' | 'again' | 'spare') =>
       fork(program, args, { env: { ...process.env, [GUARDED]: as }, execArgv });
     const reserve = () => {
@@ -63,15 +95,16 @@ export function guarded(program: string, args: readonly string[]): Promise<numbe
       if (stopping) return resolve(0);
       const begun = Date.now();
       // A server that was started again goes on with the night, and does not say again where it is.
-      child = spare ?? made(served ? 'again' : 'first');
-      if (spare) child.send(TAKE_OVER);
+      const one = spare ?? made(served ? 'again' : 'first');
+      if (spare) one.send(TAKE_OVER);
       spare = undefined;
-      child.on('message', (message) => {
+      child = one;
+      one.on('message', (message) => {
         if (message !== SERVING) return;
         served = true;
         setTimeout(reserve, SPARE_AFTER_MS).unref();
       });
-      child.once('exit', (code, signal) => {
+      one.once('exit', (code, signal) => {
         if (stopping || code === 0 || !served) {
           stopping = true;
           spare?.kill('SIGKILL');
@@ -82,12 +115,23 @@ export function guarded(program: string, args: readonly string[]): Promise<numbe
         setTimeout(start, wait);
       });
     };
+    const stop = () => {
+      stopping = true;
+      spare?.kill('SIGKILL');
+    };
     for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
       process.on(signal, () => {
-        stopping = true;
-        spare?.kill('SIGKILL');
-        child.kill(signal);
+        stop();
+        if (child) child.kill(signal);
+        else process.kill(process.ppid, signal);
       });
-    start();
+    if (!parent) return start();
+    process.on('message', (message) => {
+      if (message === ENDING) stop();
+    });
+    // It may have died while this program was loaded.
+    if (!process.connected) return start();
+    process.once('disconnect', start);
+    setTimeout(reserve, SPARE_AFTER_MS).unref();
   });
 }

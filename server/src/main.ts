@@ -7,7 +7,7 @@ import { PLAY_HELP, playCommand } from './cli/play';
 import { RENDER_HELP, renderCommand } from './cli/render';
 import { SERVE_HELP, serveCommand } from './cli/serve';
 import { UsageError } from './cli/usage';
-import { GUARDED, guarded, inReserve } from './guard';
+import { guarded, inReserve, roleOfThis } from './guard';
 
 const COMMANDS: Readonly<Record<string, { readonly help: string; readonly run: (args: string[]) => Promise<void> }>> = {
   serve: { help: SERVE_HELP, run: serveCommand },
@@ -37,10 +37,11 @@ async function main([name, ...args]: string[]): Promise<void> {
   if (!command) throw new UsageError(`There is no command “${name}”. Try: hovlix --help`);
   if (args.includes('--help') || args.includes('-h')) return void console.log(command.help);
   // What is served is watched over; everything else ends when it is done.
-  if (name === 'serve' && process.env[GUARDED] === undefined)
-    process.exitCode = await guarded(process.argv[1]!, process.argv.slice(2));
+  const as = roleOfThis();
+  if (name === 'serve' && (as === undefined || as === 'guard'))
+    process.exitCode = await guarded(process.argv[1]!, process.argv.slice(2), as === 'guard');
   else {
-    if (process.env[GUARDED] === 'spare') await inReserve();
+    if (as === 'spare') await inReserve();
     await command.run(args);
   }
 }

@@ -12,34 +12,43 @@ type Props = {
   readonly label?: string;
   readonly picture?: ReactNode;
   readonly small?: boolean;
-  /** One of a list of tabs, rather than a button by itself. */
-  readonly tab?: boolean;
 };
 
-export function Chip({ name, on, onPress, label, picture, small = false, tab = false }: Props) {
+/** How a chip looks, whatever it does. */
+export const chipLook = (on: boolean, small: boolean) =>
+  ({
+    render: 'button',
+    minHeight: 44,
+    minWidth: 44,
+    paddingHorizontal: small ? 12 : 16,
+    flexDirection: 'row',
+    alignItems: 'center',
+    justifyContent: 'center',
+    gap: 8,
+    borderWidth: 0,
+    borderRadius: 22,
+    cursor: 'pointer',
+    backgroundColor: on ? '$text' : '$well',
+    flexShrink: 0,
+  }) as const;
+
+export function Chip({ name, on, onPress, label, picture, small = false }: Props) {
   return (
-    <View
-      render="button"
-      {...(tab ? { role: 'tab', 'aria-selected': on } : { 'aria-pressed': on })}
-      aria-label={label}
-      onPress={onPress}
-      minHeight={44}
-      minWidth={44}
-      paddingHorizontal={small ? 12 : 16}
-      flexDirection="row"
-      alignItems="center"
-      justifyContent="center"
-      gap={8}
-      borderWidth={0}
-      borderRadius={22}
-      cursor="pointer"
-      backgroundColor={on ? '$text' : '$well'}
-      flexShrink={0}
-    >
+    <View {...chipLook(on, small)} aria-pressed={on} aria-label={label} onPress={onPress}>
       {picture}
-      <Words fontWeight="600" fontSize={small ? 14 : 15} whiteSpace="nowrap" color={on ? '$ground' : '$text'}>
+      <ChipName on={on} small={small}>
         {name}
-      </Words>
+      </ChipName>
     </View>
+  );
+}
+
+type NameProps = { readonly on: boolean; readonly small: boolean; readonly children: string };
+
+export function ChipName({ on, small, children }: NameProps) {
+  return (
+    <Words fontWeight="600" fontSize={small ? 14 : 15} whiteSpace="nowrap" color={on ? '$ground' : '$text'}>
+      {children}
+    </Words>
   );
 }

@@ -1,4 +1,4 @@
-import { usePalette } from './palette';
+import { LineInput } from './inputs';
 
 type Props = {
   readonly label: string;
@@ -10,24 +10,13 @@ type Props = {
 
 /** A line of text to type, with its label for those who cannot see where it stands. */
 export function Field({ label, value, onChange, placeholder, onEnter }: Props) {
-  const palette = usePalette();
   return (
-    <input
+    <LineInput
       aria-label={label}
       value={value}
       placeholder={placeholder}
       onChange={(event) => onChange(event.target.value)}
       onKeyDown={(event) => event.key === 'Enter' && onEnter?.()}
-      style={{
-        height: 44,
-        borderRadius: 12,
-        border: `1px solid ${palette.line}`,
-        background: palette.sunken,
-        color: palette.text,
-        font: '400 16px Figtree',
-        padding: '0 14px',
-        minWidth: 0,
-      }}
     />
   );
 }

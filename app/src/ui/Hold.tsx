@@ -3,6 +3,7 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import { View } from '@tamagui/core';
 import { ButtonText } from './pieces';
+import { WORDS } from './words';
 
 const HOLD_MS = 700;
 
@@ -29,7 +30,7 @@ export function Hold({ children, onHeld }: Props) {
   return (
     <View
       render="button"
-      aria-description="Press and hold"
+      aria-description={WORDS.pressAndHold}
       position="relative"
       overflow="hidden"
       minHeight={44}

@@ -1,28 +1,28 @@
-import { Link, usePathname, type Href } from 'expo-router';
+import { usePathname, type Href } from 'expo-router';
+import { ButtonLink } from './links';
 import { Column, Title, Words } from './pieces';
+import { WAYS, WORDS } from './words';
 
 /** Where to go from an address of each place that leads nowhere. */
-const WAYS: Readonly<Record<string, readonly [Href, string]>> = {
-  looks: ['/looks', 'To the looks'],
-  rig: ['/rig', 'To the rig'],
-  gig: ['/gig', 'To the gig'],
-  connect: ['/connect', 'To Connect'],
-  shows: ['/shows', 'To the shows'],
+const PLACES: Readonly<Record<string, readonly [Href, string]>> = {
+  looks: ['/looks', WAYS.looks],
+  rig: ['/rig', WAYS.rig],
+  gig: ['/gig', WAYS.gig],
+  connect: ['/connect', WAYS.connect],
+  shows: ['/shows', WAYS.shows],
 };
 
 /** For an address that leads nowhere. */
 export function NotHere({ what }: { readonly what: string }) {
   const place = usePathname().split('/')[1] ?? '';
-  const [way, name] = (Object.hasOwn(WAYS, place) && WAYS[place]) || (['/songs', 'To the songs'] as const);
+  const [way, name] = (Object.hasOwn(PLACES, place) && PLACES[place]) || (['/songs', WAYS.songs] as const);
   return (
     <Column padding={24} gap={12}>
-      <Title render="h1">There is nothing here</Title>
+      <Title render="h1">{WORDS.nothingHere}</Title>
       <Words>{what}</Words>
-      <Link href={way} style={{ minHeight: 44, display: 'flex', alignItems: 'center', textDecorationLine: 'none' }}>
-        <Words color="$doingText" fontWeight="600">
-          {name}
-        </Words>
-      </Link>
+      <ButtonLink href={way} kind="words">
+        {name}
+      </ButtonLink>
     </Column>
   );
 }

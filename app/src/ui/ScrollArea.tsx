@@ -1,4 +1,8 @@
 import type { ReactNode } from 'react';
+import { styled, View } from '@tamagui/core';
+
+/** A part that scrolls by itself, below whatever height it is given. What is in it stays as high as it is. */
+export const Scroller = styled(View, { display: 'block', minHeight: 0, flexShrink: 1, overflowY: 'auto' });
 
 /** A place's own scrolling; the page itself never moves. */
 export function ScrollArea({
@@ -18,7 +22,8 @@ export function ScrollArea({
         height: sideways ? undefined : '100%',
         overflowY: sideways ? 'hidden' : 'auto',
         overflowX: sideways ? 'auto' : 'hidden',
-        paddingBottom: sideways ? 0 : 24,
+        // A row leaves room for the ring around what has the focus.
+        ...(sideways ? { padding: '5px 0', margin: '-5px 0' } : { paddingBottom: 24 }),
         boxSizing: 'border-box',
       }}
     >

@@ -1,7 +1,7 @@
-// One of a few: a switch with a place for each choice.
+// One of a few: a switch with a place for each choice. Tab comes to it once, arrows go along it.
 
-import { View } from '@tamagui/core';
-import { Column, Quiet, Row, Words } from './pieces';
+import { ToggleGroup } from '@tamagui/toggle-group';
+import { Column, Quiet, Words } from './pieces';
 
 type Props<T extends string> = {
   /** Names the group for those who cannot see where it stands. */
@@ -27,23 +27,30 @@ export function Segments<T extends string>({ titled = false, ...props }: Props<T
 
 function Choices<T extends string>({ label, value, choices, onChoose }: Omit<Props<T>, 'titled'>) {
   return (
-    <Row
-      backgroundColor="$well"
-      borderRadius={22}
-      role="group"
-      aria-label={label}
-      alignSelf="flex-start"
-      maxWidth="100%"
+    <ToggleGroup
+      type="single"
+      disableDeactivation
+      value={value}
+      onValueChange={(chosen: string) => onChoose(chosen as T)}
+      flexDirection="row"
       flexWrap="wrap"
+      alignSelf="flex-start"
+      alignItems="center"
+      maxWidth="100%"
+      borderRadius={22}
+      backgroundColor="$well"
+      aria-label={label}
     >
       {choices.map((choice) => {
         const on = choice.value === value;
         return (
-          <View
+          <ToggleGroup.Item
             key={choice.value}
-            render="button"
+            unstyled
+            value={choice.value}
+            // Tab goes to the group, which hands it to the chosen one.
+            tabIndex={on ? 0 : -1}
             aria-pressed={on}
-            onPress={() => onChoose(choice.value)}
             minHeight={44}
             minWidth={44}
             paddingHorizontal={16}
@@ -57,9 +64,9 @@ function Choices<T extends string>({ label, value, choices, onChoose }: Omit<Pro
             <Words fontWeight="600" fontSize={14} color={on ? '$ground' : '$text'}>
               {choice.name}
             </Words>
-          </View>
+          </ToggleGroup.Item>
         );
       })}
-    </Row>
+    </ToggleGroup>
   );
 }

@@ -7,6 +7,8 @@ import { useSession } from '../host/session';
 import { closeOnBack, type OnBack } from './close-on-back';
 import { usePalette } from './palette';
 import { Button, Column, Row } from './pieces';
+import { Scroller } from './ScrollArea';
+import { WORDS } from './words';
 
 type Props = {
   readonly title: string;
@@ -92,13 +94,13 @@ export function Sheet({ title, low = false, onClose, children }: Props) {
         <Text render="h2" margin={0} fontFamily="$heading" fontWeight="650" fontSize={22} color="$text">
           {title}
         </Text>
-        <Button label="Close" kind="quiet" onPress={press}>
+        <Button label={WORDS.close} kind="quiet" onPress={press}>
           <X size={22} color={palette.text} aria-hidden />
         </Button>
       </Row>
-      <div style={{ overflowY: 'auto', minHeight: 0, padding: `4px 20px ${said ? 104 : 24}px` }}>
+      <Scroller paddingHorizontal={20} paddingTop={4} paddingBottom={said ? 104 : 24}>
         <Column gap={18}>{children}</Column>
-      </div>
+      </Scroller>
     </Column>
   );
 }

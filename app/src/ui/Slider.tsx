@@ -1,9 +1,11 @@
 // A fader that lies: drag for coarse, with Shift for fine; arrows do the same; the figure beside it can be typed.
 
 import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { View } from '@tamagui/core';
 import { clamp } from '@hovlix/core/units';
-import { usePalette } from './palette';
+import { Label, LineInput } from './inputs';
 import { Column, Quiet, Row } from './pieces';
+import { WORDS } from './words';
 
 type Props = {
   readonly label: string;
@@ -24,7 +26,6 @@ type Props = {
 const FINE = 0.1;
 
 export function Slider({ label, value, low, high, step, unit, digits = 0, fine = false, onChange, track }: Props) {
-  const palette = usePalette();
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const from = useRef<{ x: number; value: number } | null>(null);
@@ -53,15 +54,25 @@ export function Slider({ label, value, low, high, step, unit, digits = 0, fine =
     if (text.trim() !== '' && Number.isFinite(number)) onChange(clamp(number, low, high));
     setTyped(null);
   };
+  const hands = {
+    onKeyDown: key,
+    onPointerDown: (event: PointerEvent<HTMLDivElement>) => {
+      event.currentTarget.setPointerCapture(event.pointerId);
+      const box = event.currentTarget.getBoundingClientRect();
+      const stays = fine || event.shiftKey;
+      const there = stays ? value : low + ((event.clientX - box.left) / box.width) * (high - low);
+      from.current = { x: event.clientX, value: clamp(there, low, high) };
+      if (!stays) onChange(held(there));
+    },
+    onPointerMove: drag,
+    onPointerUp: () => (from.current = null),
+    onPointerCancel: () => (from.current = null),
+  };
   return (
     <Column gap={4}>
-      <Row justifyContent="space-between" gap={8}>
-        <label htmlFor={id} style={{ font: '600 13px/18px Figtree', color: palette.quiet }}>
-          {label}
-        </label>
-      </Row>
+      <Label of={id}>{label}</Label>
       <Row gap={10}>
-        <div
+        <View
           role="slider"
           tabIndex={0}
           aria-label={label}
@@ -69,71 +80,51 @@ export function Slider({ label, value, low, high, step, unit, digits = 0, fine =
           aria-valuemax={high}
           aria-valuenow={Math.round(value * 1000) / 1000}
           aria-valuetext={`${value.toFixed(digits)} ${unit}`}
-          onKeyDown={key}
-          onPointerDown={(event) => {
-            event.currentTarget.setPointerCapture(event.pointerId);
-            const box = event.currentTarget.getBoundingClientRect();
-            const stays = fine || event.shiftKey;
-            const there = stays ? value : low + ((event.clientX - box.left) / box.width) * (high - low);
-            from.current = { x: event.clientX, value: clamp(there, low, high) };
-            if (!stays) onChange(held(there));
-          }}
-          onPointerMove={drag}
-          onPointerUp={() => (from.current = null)}
-          onPointerCancel={() => (from.current = null)}
-          style={{ position: 'relative', flex: 1, height: 44, touchAction: 'pan-y', cursor: 'pointer', minWidth: 0 }}
+          position="relative"
+          flex={1}
+          height={44}
+          minWidth={0}
+          cursor="pointer"
+          style={{ touchAction: 'pan-y' }}
+          {...hands}
         >
-          <div
-            style={{
-              position: 'absolute',
-              left: 0,
-              right: 0,
-              top: 14,
-              height: 16,
-              borderRadius: 8,
-              overflow: 'hidden',
-              background: track ?? palette.well,
-            }}
+          <View
+            position="absolute"
+            left={0}
+            right={0}
+            top={14}
+            height={16}
+            borderRadius={8}
+            overflow="hidden"
+            backgroundColor="$well"
+            style={track ? { background: track } : undefined}
           >
-            {!track && (
-              <div style={{ width: `${share * 100}%`, height: '100%', background: palette.quiet, opacity: 0.55 }} />
-            )}
-          </div>
-          <div
-            style={{
-              position: 'absolute',
-              left: `calc(${share} * (100% - 28px))`,
-              top: 8,
-              width: 28,
-              height: 28,
-              borderRadius: 14,
-              background: palette.text,
-              border: `3px solid ${palette.ground}`,
-              boxSizing: 'border-box',
-            }}
+            {!track && <View width={`${share * 100}%`} height="100%" backgroundColor="$quiet" opacity={0.55} />}
+          </View>
+          <View
+            position="absolute"
+            left={`calc(${share} * (100% - 28px))`}
+            top={8}
+            width={28}
+            height={28}
+            borderRadius={14}
+            borderWidth={3}
+            borderColor="$ground"
+            backgroundColor="$text"
+            boxSizing="border-box"
           />
-        </div>
-        <input
+        </View>
+        <LineInput
           id={id}
-          aria-label={`${label}, typed`}
+          small
+          figures
+          aria-label={WORDS.typed(label)}
           value={typed ?? value.toFixed(digits)}
           inputMode="decimal"
           onChange={(event) => setTyped(event.target.value)}
           onFocus={(event) => event.target.select()}
           onBlur={(event) => typed !== null && read(event.target.value)}
           onKeyDown={(event) => event.key === 'Enter' && read(event.currentTarget.value)}
-          style={{
-            width: 64,
-            height: 44,
-            boxSizing: 'border-box',
-            borderRadius: 12,
-            border: `1px solid ${palette.line}`,
-            background: palette.sunken,
-            color: palette.text,
-            font: '500 15px "Spline Sans Mono"',
-            textAlign: 'right',
-            padding: '0 8px',
-          }}
         />
         <Quiet width={26}>{unit}</Quiet>
       </Row>

@@ -5,10 +5,12 @@ import ArrowDown from 'lucide-react-native/icons/arrow-down';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
 import ArrowRight from 'lucide-react-native/icons/arrow-right';
 import ArrowUp from 'lucide-react-native/icons/arrow-up';
+import { View } from '@tamagui/core';
 import { clamp } from '@hovlix/core/units';
 import { usePalette } from './palette';
 import { Button, Column, Figures, Row } from './pieces';
 import { Segments } from './Segments';
+import { STEER } from './words';
 
 type Turn = { readonly pan: number; readonly tilt: number };
 type Props = {
@@ -47,75 +49,75 @@ export function SteerPad({ turn, profile, onTurn }: Props) {
       held(start.turn.pan + (event.clientX - start.x) * degrees, start.turn.tilt - (event.clientY - start.y) * degrees),
     );
   };
+  const hands = {
+    onKeyDown: key,
+    onPointerDown: (event: PointerEvent<HTMLDivElement>) => {
+      event.currentTarget.setPointerCapture(event.pointerId);
+      from.current = { x: event.clientX, y: event.clientY, turn };
+    },
+    onPointerMove: move,
+    onPointerUp: () => (from.current = null),
+    onPointerCancel: () => (from.current = null),
+  };
   const [px, py] = [50 + (turn.pan / (profile.panRange || 1)) * 100, 50 - (turn.tilt / (profile.tiltRange || 1)) * 100];
   return (
     <Column gap={10}>
-      <div
+      <View
         role="slider"
         tabIndex={0}
-        aria-label="Steer the beam"
-        aria-valuetext={`pan ${turn.pan.toFixed(1)} degrees, tilt ${turn.tilt.toFixed(1)} degrees`}
+        aria-label={STEER.pad}
+        aria-valuetext={STEER.at(turn.pan.toFixed(1), turn.tilt.toFixed(1))}
         aria-valuenow={Math.round(turn.pan)}
         aria-valuemin={-Math.round(profile.panRange / 2)}
         aria-valuemax={Math.round(profile.panRange / 2)}
-        onKeyDown={key}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          from.current = { x: event.clientX, y: event.clientY, turn };
-        }}
-        onPointerMove={move}
-        onPointerUp={() => (from.current = null)}
-        onPointerCancel={() => (from.current = null)}
-        style={{
-          position: 'relative',
-          height: 132,
-          borderRadius: 14,
-          background: palette.sunken,
-          border: `1px solid ${palette.line}`,
-          touchAction: 'none',
-          cursor: 'crosshair',
-        }}
+        position="relative"
+        height={132}
+        borderRadius={14}
+        borderWidth={1}
+        borderColor="$line"
+        backgroundColor="$sunken"
+        cursor={'crosshair' as never}
+        style={{ touchAction: 'none' }}
+        {...hands}
       >
-        <div style={{ position: 'absolute', left: '50%', top: 8, bottom: 8, width: 1, background: palette.line }} />
-        <div style={{ position: 'absolute', top: '50%', left: 8, right: 8, height: 1, background: palette.line }} />
-        <div
-          style={{
-            position: 'absolute',
-            left: `${px}%`,
-            top: `${py}%`,
-            width: 28,
-            height: 28,
-            margin: -14,
-            borderRadius: 14,
-            background: palette.doing,
-            boxShadow: `0 0 0 8px ${palette.doing}33`,
-          }}
+        <View position="absolute" left="50%" top={8} bottom={8} width={1} backgroundColor="$line" />
+        <View position="absolute" top="50%" left={8} right={8} height={1} backgroundColor="$line" />
+        <View
+          position="absolute"
+          left={`${px}%`}
+          top={`${py}%`}
+          width={28}
+          height={28}
+          margin={-14}
+          borderRadius={14}
+          backgroundColor="$doing"
+          boxShadow={`0 0 0 8px ${palette.doing}33`}
         />
         <Figures position="absolute" left={12} bottom={8} color="$quiet">
-          pan {turn.pan.toFixed(1)}° tilt {turn.tilt.toFixed(1)}°
+          {STEER.shown(turn.pan.toFixed(1), turn.tilt.toFixed(1))}
         </Figures>
-      </div>
+      </View>
       <Row gap={6} justifyContent="space-between" flexWrap="wrap">
         <Segments
-          label="Speed of the pad"
+          label={STEER.speed}
           value={speed}
           choices={[
-            { value: 'coarse', name: 'Coarse' },
-            { value: 'fine', name: 'Fine' },
+            { value: 'coarse', name: STEER.coarse },
+            { value: 'fine', name: STEER.fine },
           ]}
           onChoose={setSpeed}
         />
         <Row gap={2}>
-          <Button label="Pan left" kind="quiet" onPress={() => nudge(-1, 0)}>
+          <Button label={STEER.left} kind="quiet" onPress={() => nudge(-1, 0)}>
             <ArrowLeft size={20} color={palette.text} aria-hidden />
           </Button>
-          <Button label="Tilt up" kind="quiet" onPress={() => nudge(0, 1)}>
+          <Button label={STEER.up} kind="quiet" onPress={() => nudge(0, 1)}>
             <ArrowUp size={20} color={palette.text} aria-hidden />
           </Button>
-          <Button label="Tilt down" kind="quiet" onPress={() => nudge(0, -1)}>
+          <Button label={STEER.down} kind="quiet" onPress={() => nudge(0, -1)}>
             <ArrowDown size={20} color={palette.text} aria-hidden />
           </Button>
-          <Button label="Pan right" kind="quiet" onPress={() => nudge(1, 0)}>
+          <Button label={STEER.right} kind="quiet" onPress={() => nudge(1, 0)}>
             <ArrowRight size={20} color={palette.text} aria-hidden />
           </Button>
         </Row>

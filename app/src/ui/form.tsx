@@ -1,10 +1,9 @@
 // Pieces of forms: a label above, the input, and what is wrong with what was typed.
 
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
-import { usePalette } from './palette';
-import { Column, Quiet, Words } from './pieces';
-
-const INPUT = { height: 44, borderRadius: 12, minWidth: 0, width: '100%', boxSizing: 'border-box' } as const;
+import { Label, LineInput, Select } from './inputs';
+import { Column, Grid, Quiet, Words } from './pieces';
+import { WORDS, WRONG } from './words';
 
 export function Labelled({
   label,
@@ -27,9 +26,9 @@ export function Labelled({
 /** Two fields side by side, each as wide as the other. */
 export function Pair({ children }: { readonly children: ReactNode }) {
   return (
-    <div style={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 10, alignItems: 'start' }}>
+    <Grid gridTemplateColumns="repeat(2, minmax(0, 1fr))" gap={10} alignItems="flex-start">
       {children}
-    </div>
+    </Grid>
   );
 }
 
@@ -48,7 +47,6 @@ const SETTLED_MS = 500;
 
 /** A line to type in. What makes sense counts; what does not stays, says why, and changes nothing. */
 export function Typed<T extends string | number>({ label, value, hint, read, onChange, numeric }: TypedProps<T>) {
-  const palette = usePalette();
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const text = draft ?? String(value);
@@ -66,14 +64,13 @@ export function Typed<T extends string | number>({ label, value, hint, read, onC
   useEffect(() => () => clearTimeout(timer.current), []);
   return (
     <Column gap={6}>
-      <label htmlFor={id} style={{ font: '600 13px/18px Figtree', color: palette.quiet }}>
-        {label}
-      </label>
-      <input
+      <Label of={id}>{label}</Label>
+      <LineInput
         id={id}
+        figures={numeric}
         value={text}
         inputMode={numeric ? 'numeric' : undefined}
-        aria-invalid={wrong !== null}
+        wrong={wrong !== null}
         aria-describedby={wrong || hint ? `${id}-more` : undefined}
         onChange={(event) => {
           setDraft(event.target.value);
@@ -85,21 +82,28 @@ export function Typed<T extends string | number>({ label, value, hint, read, onC
           settle();
           if (wrong === null) setDraft(null);
         }}
-        style={{
-          ...INPUT,
-          border: `1px solid ${wrong ? palette.fault : palette.line}`,
-          background: palette.sunken,
-          color: palette.text,
-          font: numeric ? '500 16px "Spline Sans Mono"' : '400 16px Figtree',
-          padding: '0 14px',
-        }}
       />
-      {(wrong ?? hint) && (
-        <Words id={`${id}-more`} fontSize={13} lineHeight={18} color={wrong ? '$fault' : '$quiet'}>
-          {wrong ?? hint}
-        </Words>
-      )}
+      <More id={id} wrong={wrong} hint={hint} />
     </Column>
+  );
+}
+
+/** Under a line: what is wrong with what was typed, or what belongs there. */
+export function More({
+  id,
+  wrong,
+  hint,
+}: {
+  readonly id: string;
+  readonly wrong: string | null;
+  readonly hint?: string | undefined;
+}) {
+  const says = wrong ?? hint;
+  if (!says) return null;
+  return (
+    <Words id={`${id}-more`} fontSize={13} lineHeight={18} color={wrong ? '$fault' : '$quiet'}>
+      {says}
+    </Words>
   );
 }
 
@@ -108,7 +112,7 @@ export function wholeNumber(low: number, high: number): TypedProps<number>['read
   return (text) => {
     const value = Number(text.trim().replace('−', '-'));
     if (text.trim() === '' || !Number.isInteger(value) || value < low || value > high)
-      return { wrong: `A whole number from ${low} to ${high}.` };
+      return { wrong: WRONG.whole(low, high) };
     return { value };
   };
 }
@@ -118,7 +122,7 @@ export function decimal(low: number, high: number): TypedProps<number>['read'] {
   return (text) => {
     const value = Number(text.trim().replace('−', '-').replace(',', '.'));
     if (text.trim() === '' || !Number.isFinite(value) || value < low || value > high)
-      return { wrong: `A number from ${low} to ${high}.` };
+      return { wrong: WRONG.number(low, high) };
     return { value: Math.round(value * 1000) / 1000 };
   };
 }
@@ -126,13 +130,13 @@ export function decimal(low: number, high: number): TypedProps<number>['read'] {
 /** Reads a name of up to 120 letters. */
 export function named(text: string): { readonly value: string } | { readonly wrong: string } {
   const name = text.trim();
-  if (name.length < 1) return { wrong: 'A name, please.' };
-  return name.length <= 120 ? { value: name } : { wrong: 'At most 120 letters.' };
+  if (name.length < 1) return { wrong: WRONG.nameless };
+  return name.length <= 120 ? { value: name } : { wrong: WRONG.long(120) };
 }
 
 /** Reads a remark that may be empty. */
 export function remark(most: number): TypedProps<string>['read'] {
-  return (text) => (text.trim().length <= most ? { value: text.trim() } : { wrong: `At most ${most} letters.` });
+  return (text) => (text.trim().length <= most ? { value: text.trim() } : { wrong: WRONG.long(most) });
 }
 
 type ChooseProps<T extends string> = {
@@ -145,37 +149,14 @@ type ChooseProps<T extends string> = {
 
 /** One of many. */
 export function Choose<T extends string>({ label, value, choices, hint, onChoose }: ChooseProps<T>) {
-  const palette = usePalette();
   const id = useId();
   const known = choices.some((choice) => choice.value === value);
   return (
     <Column gap={6}>
-      <label htmlFor={id} style={{ font: '600 13px/18px Figtree', color: palette.quiet }}>
-        {label}
-      </label>
-      <select
-        id={id}
-        value={value}
-        onChange={(event) => {
-          const chosen = choices.find((choice) => choice.value === event.target.value);
-          if (chosen) onChoose(chosen.value);
-        }}
-        style={{
-          ...INPUT,
-          border: `1px solid ${palette.line}`,
-          background: palette.sunken,
-          color: palette.text,
-          font: '400 16px Figtree',
-          padding: '0 10px',
-        }}
-      >
-        {!known && <option value={value}>{value} (not here)</option>}
-        {choices.map((choice) => (
-          <option key={choice.value} value={choice.value}>
-            {choice.name}
-          </option>
-        ))}
-      </select>
+      <Label of={id}>{label}</Label>
+      <Select id={id} value={value} choices={choices} onChoose={onChoose}>
+        {!known && <option value={value}>{WORDS.notHere(value)}</option>}
+      </Select>
       {hint && <Quiet>{hint}</Quiet>}
     </Column>
   );

@@ -7,6 +7,8 @@ import { usePalette } from './palette';
 
 export const Column = styled(View, { flexDirection: 'column' });
 export const Row = styled(View, { flexDirection: 'row', alignItems: 'center' });
+/** Cells in the columns that `gridTemplateColumns` gives. Tamagui's types, made for phones too, do not know grids. */
+export const Grid = styled(View, { display: 'grid' as 'flex' });
 
 export const Words = styled(Text, {
   display: 'block',

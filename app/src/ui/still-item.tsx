@@ -3,6 +3,7 @@
 import type { CSSProperties, HTMLAttributes, ReactNode, Ref } from 'react';
 import GripVertical from 'lucide-react-native/icons/grip-vertical';
 import { usePalette } from './palette';
+import { WORDS } from './words';
 
 type Props = {
   readonly name: string;
@@ -33,7 +34,7 @@ export function StillItem({ name, opens, children, drag }: Props) {
     <div ref={drag?.ref} style={style}>
       <button
         type="button"
-        aria-label={`Move ${name}`}
+        aria-label={WORDS.move(name)}
         {...drag?.handle}
         style={{
           width: 44,

@@ -8,6 +8,7 @@ import { useHovlix } from '../host/hovlix';
 import { strike } from '../host/midi/strikes';
 import { usePalette } from './palette';
 import { Quiet } from './pieces';
+import { WORDS } from './words';
 
 export type HitPadsProps = {
   readonly kit: Kit;
@@ -22,11 +23,11 @@ const SOFTEST = 0.15;
 const RESTING = 0.5;
 
 export function StruckPads({ kit, role, small = false }: HitPadsProps) {
-  if (role === undefined) return <Quiet>Nobody can play it yet: this show has no role. Roles are made in Rig.</Quiet>;
+  if (role === undefined) return <Quiet>{WORDS.nobodyPlaysIt}</Quiet>;
   return (
     <div
       role="group"
-      aria-label={`Pads of ${kit.name}`}
+      aria-label={WORDS.padsOf(kit.name)}
       style={{
         display: 'grid',
         gridTemplateColumns: small ? 'repeat(auto-fit, minmax(88px, 1fr))' : 'repeat(3, minmax(0, 1fr))',
@@ -83,7 +84,7 @@ function Pad({ kit, hit, role, height }: PadProps) {
   };
   return (
     <button
-      aria-label={`Strike ${hit.name}`}
+      aria-label={WORDS.strike(hit.name)}
       onPointerDown={press}
       onPointerUp={end}
       onPointerCancel={end}

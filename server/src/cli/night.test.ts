@@ -181,6 +181,35 @@ test('killed again and again while a song plays, it is back by itself with the n
   socket.close();
 }, 120_000);
 
+test('its guard is killed, then the server: another guard brings it back, and asked to end all of them do', async () => {
+  const home = freshFolder();
+  const { port, heard, socket } = await receiver();
+  const { child, address } = await serve(home, port);
+  const one = screen(address, 'stage');
+  await until(() => one.welcomes() === 1);
+  one.act({ type: 'master', level: 0.6 });
+  const server = servingPid(child)!;
+  child.kill('SIGKILL');
+  // It goes on by itself, and has another guard below it.
+  const below = (pid: number) =>
+    spawnSync('pgrep', ['-o', '-P', String(pid), '-f', 'serve --demo'], { encoding: 'utf8' }).stdout.trim();
+  await until(() => below(server) !== '');
+  const guard = Number(below(server));
+  await pause(1000);
+  expect(one.welcomes()).toBe(1);
+  expect(heard.at(-1)!.at).toBeGreaterThan(performance.now() - 300);
+  process.kill(server, 'SIGKILL');
+  await until(() => one.welcomes() === 2);
+  expect(one.state().master.to).toBe(0.6);
+  process.kill(guard, 'SIGTERM');
+  await until(() => spawnSync('pgrep', ['-f', home]).status !== 0);
+  const after = heard.length;
+  await pause(500);
+  expect(heard.length).toBe(after);
+  one.close();
+  socket.close();
+}, 60_000);
+
 test('stopped and started again the next song begins where the night was left', async () => {
   const home = freshFolder();
   const { port, socket } = await receiver();

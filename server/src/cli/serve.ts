@@ -26,7 +26,7 @@ import { parseTarget, TARGETS, type Target } from '../output/target';
 import { startThreads } from '../output/thread';
 import { standInPorts, startStandIns, type StandIns } from '../stand-ins/child';
 import { startHub } from '../ws/hub';
-import { GUARDED, SERVING } from '../guard';
+import { GUARDED, SERVING, underGuard } from '../guard';
 import { eveningLog } from '../keep/evening-log';
 import { night } from '../keep/night';
 import { runningCopy } from '../keep/running';
@@ -305,12 +305,14 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
   ];
   if (lan || (again && before?.phones)) await desk.openToPhones(true);
   process.send?.(SERVING);
+  const ending = process.send ? underGuard() : () => undefined;
   if (!again) process.stdout.write(`Hovlix: http://localhost:${(server.address() as AddressInfo).port}\n`);
 
   // Asked twice, as by Ctrl-C and by the guard, it still says goodbye on all wires.
   await new Promise<void>((resolve) => {
     for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => resolve());
   });
+  ending();
   looking.forEach(clearInterval);
   player.close();
   gear.close();

@@ -1,10 +1,10 @@
 // Is it arriving? What leaves for each universe, and what the stand-ins say of it.
 
-import { Link } from 'expo-router';
+import { View } from '@tamagui/core';
 import type { NodeUniverse, Status } from '@hovlix/core/connect';
 import { Card, Fact, State } from '../../ui/card';
-import { usePalette } from '../../ui/palette';
-import { Column, Quiet, Row, Words } from '../../ui/pieces';
+import { ButtonLink } from '../../ui/links';
+import { Column, Quiet, Row } from '../../ui/pieces';
 import { WORDS } from './words';
 
 export function ArrivingCard({ status }: { readonly status: Status }) {
@@ -34,24 +34,7 @@ export function ArrivingCard({ status }: { readonly status: Status }) {
 }
 
 function ChannelsLink({ universe }: { readonly universe: number }) {
-  const palette = usePalette();
-  return (
-    <Link
-      href={`/connect/universe/${universe}`}
-      style={{
-        display: 'flex',
-        alignItems: 'center',
-        minHeight: 44,
-        paddingLeft: 18,
-        paddingRight: 18,
-        borderRadius: 22,
-        backgroundColor: palette.well,
-        textDecorationLine: 'none',
-      }}
-    >
-      <Words fontWeight="600">{WORDS.channelsOfUniverse(universe)}</Words>
-    </Link>
-  );
+  return <ButtonLink href={`/connect/universe/${universe}`}>{WORDS.channelsOfUniverse(universe)}</ButtonLink>;
 }
 
 const PROTOCOLS = { sacn: 'sACN', artnet: 'Art-Net', serial: 'USB' } as const;
@@ -81,37 +64,31 @@ function Arrival({ universe }: { readonly universe: NodeUniverse }) {
 
 /** All levels up to the last that is used, as bars. */
 function LevelBars({ levels }: { readonly levels: readonly number[] }) {
-  const palette = usePalette();
   const used = Math.max(32, levels.findLastIndex((level) => level > 0) + 1);
   const rows = Math.ceil(used / 64);
   return (
     <Column gap={4} role="img" aria-label={WORDS.levelsChannels1(used)}>
       {Array.from({ length: rows }, (_, row) => (
-        <div
+        <Row
           key={row}
-          style={{
-            display: 'flex',
-            alignItems: 'flex-end',
-            gap: 1,
-            height: 24,
-            background: palette.sunken,
-            borderRadius: 4,
-            padding: '0 2px',
-          }}
+          alignItems="flex-end"
+          gap={1}
+          height={24}
+          paddingHorizontal={2}
+          borderRadius={4}
+          backgroundColor="$sunken"
         >
           {levels.slice(row * 64, row * 64 + 64).map((level, i) => (
-            <span
+            <View
               key={i}
-              style={{
-                flex: 1,
-                height: `${(level / 255) * 100}%`,
-                minHeight: 1,
-                background: level > 0 ? palette.live : palette.line,
-                borderRadius: 1,
-              }}
+              flex={1}
+              height={`${(level / 255) * 100}%`}
+              minHeight={1}
+              borderRadius={1}
+              backgroundColor={level > 0 ? '$live' : '$line'}
             />
           ))}
-        </div>
+        </Row>
       ))}
     </Column>
   );

@@ -1,7 +1,6 @@
 // The guided first minute: what have you got, a test, did a lamp light up, and if not the five usual reasons in order.
 
 import { useEffect, useState } from 'react';
-import { Link } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
 import { View } from '@tamagui/core';
 import { rowInWords, type OutputRow, type Status } from '@hovlix/core/connect';
@@ -12,7 +11,7 @@ import { freshId } from '../../host/fresh-id';
 import { useHovlix, useLink, useConnections, useLive } from '../../host/hovlix';
 import { State } from '../../ui/card';
 import { Typed, wholeNumber } from '../../ui/form';
-import { usePalette } from '../../ui/palette';
+import { ButtonLink } from '../../ui/links';
 import { Button, Column, Figures, Quiet, Row, Title, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
 import { PageHead } from './PageHead';
@@ -171,7 +170,6 @@ function Question({ onYes, onNo }: { readonly onYes: () => void; readonly onNo: 
 
 function Lit({ row }: { readonly row: OutputRow }) {
   const app = useHovlix();
-  const palette = usePalette();
   const walking = useLive((live) => (live.test?.kind === 'walk' ? live.test : null));
   const [channel, setChannel] = useState(1);
   useEffect(() => {
@@ -204,24 +202,9 @@ function Lit({ row }: { readonly row: OutputRow }) {
           {WORDS.fullFirstDoes}
         </Words>
       )}
-      <Link
-        href="/rig"
-        style={{
-          alignSelf: 'flex-start',
-          minHeight: 44,
-          display: 'flex',
-          alignItems: 'center',
-          paddingLeft: 18,
-          paddingRight: 18,
-          borderRadius: 22,
-          backgroundColor: palette.doing,
-          textDecorationLine: 'none',
-        }}
-      >
-        <Words fontWeight="600" color="$onDoing">
-          {WORDS.rig}
-        </Words>
-      </Link>
+      <ButtonLink href="/rig" kind="primary">
+        {WORDS.rig}
+      </ButtonLink>
     </>
   );
 }

@@ -7,7 +7,7 @@ import { useHovlix, useConnections } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { State } from '../../ui/card';
 import { Choose, Labelled, Typed, wholeNumber } from '../../ui/form';
-import { Button, Figures, Quiet, Row } from '../../ui/pieces';
+import { Button, Figures, Quiet, Row, Column } from '../../ui/pieces';
 import { Segments } from '../../ui/Segments';
 import { Sheet } from '../../ui/Sheet';
 import { networkChoices, stateOf } from './model';
@@ -60,7 +60,7 @@ export function OutputSheet({ output, status, onClose, onEdit }: Props) {
         <NetworkFields way={way} status={status} onChange={(next) => put({ way: next })} />
       )}
       <Row gap={12} alignItems="flex-start">
-        <div style={{ flex: 1 }}>
+        <Column flex={1}>
           <Typed
             label={WORDS.hovlixUniverse}
             numeric
@@ -68,8 +68,8 @@ export function OutputSheet({ output, status, onClose, onEdit }: Props) {
             read={wholeNumber(1, 63999)}
             onChange={(number) => put({ universe: universe(number) })}
           />
-        </div>
-        <div style={{ flex: 1 }}>
+        </Column>
+        <Column flex={1}>
           <Typed
             label={WORDS.delayMs}
             numeric
@@ -78,7 +78,7 @@ export function OutputSheet({ output, status, onClose, onEdit }: Props) {
             read={wholeNumber(DELAY_MS.least, DELAY_MS.most)}
             onChange={(delayMs) => put({ delayMs })}
           />
-        </div>
+        </Column>
       </Row>
       <Row>
         <Button
@@ -153,7 +153,7 @@ function NetworkFields({ way, status, onChange }: Fields<Exclude<Way, { protocol
         onChoose={(name) => onChange({ ...way, network: name || null } as Way)}
       />
       <Row gap={12} alignItems="flex-start">
-        <div style={{ flex: 1 }}>
+        <Column flex={1}>
           <Typed
             label={WORDS.numberWire}
             numeric
@@ -161,9 +161,9 @@ function NetworkFields({ way, status, onChange }: Fields<Exclude<Way, { protocol
             read={way.protocol === 'sacn' ? wholeNumber(1, 63999) : wholeNumber(0, 32767)}
             onChange={(number) => onChange({ ...way, number } as Way)}
           />
-        </div>
+        </Column>
         {way.protocol === 'sacn' && (
-          <div style={{ flex: 1 }}>
+          <Column flex={1}>
             <Typed
               label={WORDS.priority2}
               numeric
@@ -171,7 +171,7 @@ function NetworkFields({ way, status, onChange }: Fields<Exclude<Way, { protocol
               read={wholeNumber(0, 200)}
               onChange={(priority) => onChange({ ...way, priority })}
             />
-          </div>
+          </Column>
         )}
       </Row>
       <Quiet marginTop={-10}>{WORDS.onTheWire(numbersInWords(way))}</Quiet>

@@ -9,8 +9,8 @@ import { useHovlix, useConnections, useShow } from '../../host/hovlix';
 import { Card, State } from '../../ui/card';
 import { usePalette } from '../../ui/palette';
 import { Button, ButtonText, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
-import { forHowLong, stateOf, twins, unsent } from './model';
-import { WORDS } from './words';
+import { stateOf, twins, unsent } from './model';
+import { WORDS, forHowLong } from './words';
 
 type Props = {
   readonly status: Status;

@@ -5,6 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { seconds } from '@hovlix/core/units';
 import { statusQuery } from '../../data/queries';
 import { useConnections, useHovlix, useLink, useLive, useShow } from '../../host/hovlix';
+import { Range } from '../../ui/Range';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
 import { PageHead } from './PageHead';
@@ -42,12 +43,12 @@ export function UniversePlace({ universe }: { readonly universe: number }) {
             : ''}
         </Quiet>
       </PageHead>
-      <div style={{ flex: 1, minHeight: 0 }}>
+      <Column flex={1} minHeight={0}>
         <ScrollArea>
           {served && <Channels universe={universe} chosen={chosen} onToggle={toggle} />}
           {!served && conductor !== 'looking' && <Words padding={16}>{WORDS.levelsLeaveThrough}</Words>}
         </ScrollArea>
-      </div>
+      </Column>
       <Hand universe={universe} chosen={chosen} onChoose={setChosen} />
     </Column>
   );
@@ -107,23 +108,16 @@ function Hand({ universe, chosen, onChoose }: HandProps) {
       </Row>
       {dark && <Quiet color="$warn">{WORDS.blackoutHandsTests}</Quiet>}
       {last && (
-        <input
-          type="range"
-          min={0}
-          max={255}
+        <Range
+          most={255}
           value={value ?? last.was ?? 0}
           aria-label={WORDS.levelChosenChannels}
-          onChange={(event) =>
+          onChange={(level) =>
             act({
               type: 'hold-channels',
-              channels: chosen.map(({ universe: at, address }) => ({
-                universe: at,
-                address,
-                value: Number(event.target.value),
-              })),
+              channels: chosen.map(({ universe: at, address }) => ({ universe: at, address, value: level })),
             })
           }
-          style={{ width: '100%', height: 44, accentColor: '#FF7A59' }}
         />
       )}
       <ScrollArea sideways>

@@ -1,7 +1,8 @@
 import { OutputRow, type RowReport, type Status } from '@hovlix/core/connect';
 import { testShow } from '../../../../core/src/testing/show';
 import { healthOf } from '../stage/model';
-import { channelName, firstChoices, forHowLong, sameChannels, stateOf, twins, unsent } from './model';
+import { channelName, firstChoices, sameChannels, stateOf, twins, unsent } from './model';
+import { forHowLong } from './words';
 
 const row = (over: object = {}) =>
   OutputRow.parse({

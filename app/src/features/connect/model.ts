@@ -12,25 +12,18 @@ import {
 import { patchedFixtures } from '@hovlix/core/rig';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import type { Tone } from '../../ui/card';
+import { HANGS_ON, STATES } from './words';
 
 /** A row's state in a word and a colour, and why where there is a why. */
 export function stateOf(
   row: OutputRow,
   report: RowReport | undefined,
 ): { word: string; tone: Tone; why: string | null } {
-  if (!row.on) return { word: 'Off', tone: '$faint', why: silenceInWords('row-off') };
-  if (!report) return { word: 'Starting', tone: '$faint', why: null };
-  if (report.trouble) return { word: 'Failed', tone: '$fault', why: troubleInWords(report.trouble) };
-  if (report.state === 'live') return { word: 'Live', tone: '$live', why: null };
-  return { word: 'Silent', tone: '$warn', why: report.silence && silenceInWords(report.silence) };
-}
-
-/** “for 12 s”, “for 3 minutes”, “for 2 hours”. */
-export function forHowLong(since: number, now: number): string {
-  const seconds = Math.max(0, Math.round((now - since) / 1000));
-  if (seconds < 90) return `for ${seconds} s`;
-  if (seconds < 5400) return `for ${Math.round(seconds / 60)} minutes`;
-  return `for ${Math.round(seconds / 3600)} hours`;
+  if (!row.on) return { word: STATES.off, tone: '$faint', why: silenceInWords('row-off') };
+  if (!report) return { word: STATES.starting, tone: '$faint', why: null };
+  if (report.trouble) return { word: STATES.failed, tone: '$fault', why: troubleInWords(report.trouble) };
+  if (report.state === 'live') return { word: STATES.live, tone: '$live', why: null };
+  return { word: STATES.silent, tone: '$warn', why: report.silence && silenceInWords(report.silence) };
 }
 
 /** Two rows that send the same universe number to the same receivers: their light would fight. */
@@ -50,10 +43,10 @@ export function unsent(show: Show, rows: readonly OutputRow[]): readonly number[
 
 export function networkChoices(networks: readonly NetworkFace[]): { value: string; name: string }[] {
   return [
-    { value: '', name: 'Automatic' },
+    { value: '', name: HANGS_ON.automatic },
     ...networks.map((face) => ({
       value: face.name,
-      name: `${face.name} · ${face.address}${face.internal ? ' (this computer only)' : ''}`,
+      name: `${face.name} · ${face.address}${face.internal ? HANGS_ON.thisComputerOnly : ''}`,
     })),
   ];
 }
@@ -65,22 +58,22 @@ export type FirstChoice = { readonly key: string; readonly title: string; readon
 export function firstChoices(status: Status, universe: number): readonly FirstChoice[] {
   const cables = status.serialPorts.map((port) => ({
     key: port.path,
-    title: port.standIn ? port.name : `USB cable: ${port.name}`,
-    detail: port.standIn ? 'No lamp hangs on it; it shows what would arrive.' : port.path,
+    title: port.standIn ? port.name : HANGS_ON.cable(port.name),
+    detail: port.standIn ? HANGS_ON.standIn : port.path,
     way: { protocol: 'serial', kind: /plain/i.test(port.name) ? 'plain' : 'framed', path: port.path } as const,
   }));
   const nodes = (status.input?.nodes ?? []).map((node) => ({
     key: `${node.address} ${node.outputs.join()}`,
-    title: `Node: ${node.shortName || node.longName}`,
-    detail: `Art-Net, ${node.address}${node.outputs.length > 0 ? `, universe ${node.outputs.join(', ')} counted from 0` : ''}`,
+    title: HANGS_ON.node(node.shortName || node.longName),
+    detail: HANGS_ON.artnet(node.address, node.outputs),
     way: { protocol: 'artnet', to: node.address, network: null, number: node.outputs[0] ?? universe - 1 } as const,
   }));
   const networks = status.networks
     .filter((face) => !face.internal)
     .map((face) => ({
       key: face.name,
-      title: `Network ${face.name}`,
-      detail: `sACN to every device on it, from ${face.address}`,
+      title: HANGS_ON.network(face.name),
+      detail: HANGS_ON.sacn(face.address),
       way: { protocol: 'sacn', to: 'multicast', network: face.name, number: universe, priority: 100 } as const,
     }));
   return [...cables, ...nodes, ...networks].sort((a, b) => Number(isStandIn(a.title)) - Number(isStandIn(b.title)));

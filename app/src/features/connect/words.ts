@@ -218,3 +218,27 @@ export const WORDS = {
   flashAll: 'Flash all',
   walkThrough: 'Walk through',
 };
+
+/** The state of an output. */
+export const STATES = { off: 'Off', starting: 'Starting', failed: 'Failed', live: 'Live', silent: 'Silent' } as const;
+
+/** What a lamp may hang on, where the first minute begins. */
+export const HANGS_ON = {
+  automatic: 'Automatic',
+  thisComputerOnly: ' (this computer only)',
+  cable: (name: string) => `USB cable: ${name}`,
+  standIn: 'No lamp hangs on it; it shows what would arrive.',
+  node: (name: string) => `Node: ${name}`,
+  artnet: (address: string, universes: readonly number[]) =>
+    `Art-Net, ${address}${universes.length > 0 ? `, universe ${universes.join(', ')} counted from 0` : ''}`,
+  network: (name: string) => `Network ${name}`,
+  sacn: (address: string) => `sACN to every device on it, from ${address}`,
+};
+
+/** “for 12 s”, “for 3 minutes”, “for 2 hours”. */
+export function forHowLong(since: number, now: number): string {
+  const seconds = Math.max(0, Math.round((now - since) / 1000));
+  if (seconds < 90) return `for ${seconds} s`;
+  if (seconds < 5400) return `for ${Math.round(seconds / 60)} minutes`;
+  return `for ${Math.round(seconds / 3600)} hours`;
+}

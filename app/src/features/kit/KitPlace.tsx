@@ -1,18 +1,24 @@
 // The pieces that screens are made of, each once. Nothing leads here; whoever builds a screen looks here first.
 
 import { useState, type ReactNode } from 'react';
+import { z } from 'zod';
 import { Fact, Card, State } from '../../ui/card';
 import { Chip } from '../../ui/Chip';
 import { Field } from '../../ui/Field';
-import { Choose, Labelled, Pair, Typed, wholeNumber } from '../../ui/form';
+import { Entry, typed, useEntries } from '../../ui/entry';
+import { Choose, Labelled, named, Pair, Typed, wholeNumber } from '../../ui/form';
 import { Hold } from '../../ui/Hold';
+import { ColourInput, TextArea } from '../../ui/inputs';
+import { BackLink, ButtonLink } from '../../ui/links';
 import { Button, Column, Figures, PlaceHead, Quiet, Row, Title, Words } from '../../ui/pieces';
+import { Range } from '../../ui/Range';
 import { ScrollArea } from '../../ui/ScrollArea';
 import { Segments } from '../../ui/Segments';
 import { Sheet } from '../../ui/Sheet';
 import { Slider } from '../../ui/Slider';
 import { Stepper } from '../../ui/Stepper';
 import { Switch } from '../../ui/Switch';
+import { TabRow } from '../../ui/TabRow';
 import { KIT, WORDS } from './words';
 
 export function KitPlace() {
@@ -25,6 +31,7 @@ export function KitPlace() {
         <OneOfMany />
         <Numbers />
         <Forms />
+        <Sent />
         <States />
         <Over />
       </Column>
@@ -58,6 +65,19 @@ function Buttons() {
         <Hold onHeld={() => setHeld(held + 1)}>{KIT.hold}</Hold>
       </Row>
       <Quiet testID="held">{KIT.held(held)}</Quiet>
+      <Row gap={12} flexWrap="wrap" role="group" aria-label={WORDS.waysOn}>
+        <BackLink href="/songs" label={KIT.back} />
+        <ButtonLink href="/gig" kind="primary">
+          {KIT.primary}
+        </ButtonLink>
+        <ButtonLink href="/looks">{KIT.plain}</ButtonLink>
+        <ButtonLink href="/rig" kind="words">
+          {WORDS.words}
+        </ButtonLink>
+        <ButtonLink href="/connect" kind="quiet">
+          {WORDS.underlined}
+        </ButtonLink>
+      </Row>
     </Card>
   );
 }
@@ -81,6 +101,12 @@ function OneOfMany() {
           <Chip key={value} name={name} on={colour === value} onPress={() => setColour(value)} />
         ))}
       </Row>
+      <TabRow
+        label={WORDS.tabs}
+        tabs={COLOURS.map((tab) => ({ ...tab, marked: tab.value === 'red' }))}
+        value={colour}
+        onChoose={setColour}
+      />
       <Switch label={WORDS.onOrOff} on={on} onChange={setOn} />
     </Card>
   );
@@ -100,6 +126,7 @@ function Numbers() {
         onLess={beats > 1 ? () => setBeats(beats / 2) : undefined}
         onMore={beats < 16 ? () => setBeats(beats * 2) : undefined}
       />
+      <Range aria-label={WORDS.fader} most={100} value={level} onChange={setLevel} />
       <Row gap={24}>
         <Fact name={WORDS.framesASecond} value="44" />
         <Fact name="universes" value="2" />
@@ -111,6 +138,7 @@ function Numbers() {
 function Forms() {
   const [name, setName] = useState(WORDS.harbourBlue);
   const [bars, setBars] = useState(16);
+  const [colour, setColour] = useState('#4cc9b0');
   return (
     <Card title={KIT.forms}>
       <Field label={WORDS.name} value={name} onChange={setName} placeholder={WORDS.whatCalled} />
@@ -120,6 +148,30 @@ function Forms() {
           <Words>{WORDS.beats(bars * 4)}</Words>
         </Labelled>
       </Pair>
+      <TextArea aria-label={WORDS.severalLines} rows={3} value={name} onChange={setName} />
+      <ColourInput label={WORDS.colour} value={colour} onChange={setColour} />
+    </Card>
+  );
+}
+
+const ENTRIES = z.object({ name: typed(named), bars: typed(wholeNumber(1, 64)) });
+
+function Sent() {
+  const [gone, setGone] = useState('');
+  const { control, handleSubmit } = useEntries(ENTRIES, { name: WORDS.harbourBlue, bars: '16' });
+  const send = handleSubmit(({ name, bars }) => setGone(KIT.gone(name, bars)));
+  return (
+    <Card title={KIT.sent}>
+      <Pair>
+        <Entry control={control} name="name" label={WORDS.title} onEnter={() => void send()} />
+        <Entry control={control} name="bars" label={WORDS.length} numeric onEnter={() => void send()} />
+      </Pair>
+      <Row gap={12}>
+        <Button kind="primary" onPress={() => void send()}>
+          {KIT.send}
+        </Button>
+        <Quiet role="status">{gone}</Quiet>
+      </Row>
     </Card>
   );
 }

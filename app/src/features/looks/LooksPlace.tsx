@@ -8,7 +8,7 @@ import { Chip } from '../../ui/Chip';
 import { Typed } from '../../ui/form';
 import { usePalette } from '../../ui/palette';
 import { Growing } from '../../ui/Growing';
-import { Button, Column, PlaceHead, Quiet, Row } from '../../ui/pieces';
+import { Button, Column, PlaceHead, Quiet, Row, Grid } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
 import { CardSheet } from './CardSheet';
 import { LookCard } from './LookCard';
@@ -69,11 +69,11 @@ export function LooksPlace() {
       </ScrollArea>
       <Growing items={shown}>
         {(some) => (
-          <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(168px, 1fr))', gap: 12, padding: '0 12px' }}>
+          <Grid gridTemplateColumns="repeat(auto-fill, minmax(168px, 1fr))" gap={12} paddingHorizontal={12}>
             {some.map((one) => (
               <LookCard key={one.id} play={one} roles={show.roles} onMore={() => setOpen(one.id)} />
             ))}
-          </div>
+          </Grid>
         )}
       </Growing>
       {all.length === 0 && (

@@ -9,6 +9,7 @@ import { useHovlix, useLive, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { eachFrame } from '../../ui/each-frame';
 import { MoonIcon } from '../../ui/icons';
+import { Range } from '../../ui/Range';
 import { Button, Column, Figures, Row, Words } from '../../ui/pieces';
 import { DAY, NIGHT } from '../../ui/tokens';
 import { pulseAt } from './model';
@@ -234,14 +235,12 @@ function Master() {
           <Words fontSize={12} color="$quiet">
             {WORDS.master}
           </Words>
-          <input
-            type="range"
-            min={0}
-            max={100}
+          <Range
+            upright
+            most={100}
             value={percent}
             aria-label={WORDS.grandMasterLevel}
-            onChange={(event) => app.conducting.act({ type: 'master', level: Number(event.target.value) / 100 })}
-            style={{ writingMode: 'vertical-lr', direction: 'rtl', flex: 1, width: 44, accentColor: NIGHT.doing }}
+            onChange={(level) => app.conducting.act({ type: 'master', level: level / 100 })}
           />
           <Button
             label={WORDS.grandMasterFull}

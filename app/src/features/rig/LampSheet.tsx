@@ -21,6 +21,7 @@ import { chromaticityFromHex, hexFromChromaticity } from '@hovlix/core/colour';
 import { useHovlix } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { Choose, decimal, Labelled, named, remark, Typed, wholeNumber } from '../../ui/form';
+import { ColourInput } from '../../ui/inputs';
 import { Button, Column, Quiet, Row, Words } from '../../ui/pieces';
 import { Sheet } from '../../ui/Sheet';
 import { Switch } from '../../ui/Switch';
@@ -226,12 +227,10 @@ function Manners({ lamp: { fixture, profile, mode }, put }: { readonly lamp: Pat
       {!mixes && (
         <Labelled label={WORDS.gelFront} hint={WORDS.hasOneColour}>
           <Row gap={12}>
-            <input
-              type="color"
-              aria-label={WORDS.gel}
+            <ColourInput
+              label={WORDS.gel}
               value={fixture.gel ? hexFromChromaticity(fixture.gel) : '#ffffff'}
-              onChange={(event) => put({ gel: chromaticityFromHex(event.target.value) })}
-              style={{ width: 72, height: 44, padding: 0, border: 0, borderRadius: 12, background: 'transparent' }}
+              onChange={(hex) => put({ gel: chromaticityFromHex(hex) })}
             />
             {fixture.gel && (
               <Button kind="quiet" onPress={() => put({ gel: undefined })}>

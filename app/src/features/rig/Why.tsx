@@ -12,9 +12,9 @@ import { useHovlix, useLink, useConnections, useLive, useStage } from '../../hos
 import type { When } from '../../host/light/light-messages';
 import { usePalette } from '../../ui/palette';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
-import { contributionWords, darkWords, unheardWords } from './model';
+import { contributionWords, unheardWords } from './model';
 import { WhenRow } from './WhenRow';
-import { WORDS } from './words';
+import { DARK, WORDS } from './words';
 
 /** Long enough to walk to the lamp and look. */
 const FLASH_FOR = seconds(5);
@@ -91,7 +91,7 @@ export function Why({ fixture, profile, onChange, onByHand, onClose }: Props) {
           )}
           {profile.kind !== 'hazer' &&
             (shines ? why.dark.filter((reason) => reason === 'overlap') : why.dark).map((reason) => (
-              <Words key={reason}>{darkWords(reason)}</Words>
+              <Words key={reason}>{DARK[reason]}</Words>
             ))}
           {unheard && <Words>{unheard}</Words>}
           {why.frozen && <Words>{WORDS.lightFrozenWhat}</Words>}

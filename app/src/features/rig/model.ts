@@ -1,35 +1,8 @@
-import type { Contribution, Darkness } from '@hovlix/core/engine';
+import type { Contribution } from '@hovlix/core/engine';
 import type { OutputRow, RowReport } from '@hovlix/core/connect';
 import type { Fixture, Patched, Rig } from '@hovlix/core/rig';
 import { attributeOf, footprint } from '@hovlix/core/rig';
-
-/** What keeps a lamp dark, and what to do about it. */
-export function darkWords(reason: Darkness): string {
-  switch (reason) {
-    case 'not-cast':
-      return 'It has no role in this rig. Give it one.';
-    case 'no-level-set':
-      return 'Nothing lights it now: no look is on and no clip is here.';
-    case 'level-0':
-      return 'The looks that use it set level 0.';
-    case 'master-down':
-      return 'The grand master is down.';
-    case 'blackout':
-      return 'Blackout is on.';
-    case 'role-master-down':
-      return 'The master of its role is down.';
-    case 'shutter-closed':
-      return 'Its shutter is closed: whatever its level, no light comes out.';
-    case 'emitters-0':
-      return 'All its colours are at 0, so there is nothing to dim.';
-    case 'lamp-off':
-      return 'Its lamp is switched off by its control channel.';
-    case 'overlap':
-      return 'Another lamp listens on the same channels, so the two fight. Give one of them other addresses.';
-    case 'not-sending':
-      return 'Master output is off: nothing is sent at all.';
-  }
-}
+import { UNHEARD, WORDS } from './words';
 
 /**
  * Why nothing of a universe arrives anywhere, where that is so.
@@ -41,12 +14,10 @@ export function unheardWords(
   rows: readonly Pick<RowReport, 'id' | 'state'>[],
 ): string | undefined {
   const mine = outputs.filter((row) => row.universe === universe);
-  if (mine.length === 0) return `Universe ${universe} has no output: nothing of it leaves. Add one in Connect.`;
-  if (mine.every(({ on }) => !on)) return `The output of universe ${universe} is switched off in Connect.`;
+  if (mine.length === 0) return UNHEARD.none(universe);
+  if (mine.every(({ on }) => !on)) return UNHEARD.off(universe);
   const failed = (id: string) => rows.find((row) => row.id === id)?.state === 'failed';
-  return mine.filter(({ on }) => on).every(({ id }) => failed(id))
-    ? `The output of universe ${universe} has failed; Connect says why.`
-    : undefined;
+  return mine.filter(({ on }) => on).every(({ id }) => failed(id)) ? UNHEARD.failed(universe) : undefined;
 }
 
 /** One line a source: which attributes it gives, and how much of it counts. The strongest last, as the last one wins. */
@@ -85,7 +56,7 @@ export function tintsByFixture(rig: Rig, roles: readonly { readonly id: string; 
 /** “Spot 1”, “Spot 1 and Spot 2”, “Spot 1, Spot 2 and 4 more”. */
 export function namesOf(lamps: readonly Pick<Fixture, 'name'>[]): string {
   const names = lamps.map(({ name }) => name);
-  if (names.length <= 1) return names[0] ?? 'No lamp';
+  if (names.length <= 1) return names[0] ?? WORDS.noLamp;
   if (names.length === 2) return `${names[0]} and ${names[1]}`;
   return names.length === 3
     ? `${names[0]}, ${names[1]} and ${names[2]}`

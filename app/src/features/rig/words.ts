@@ -1,5 +1,7 @@
 // What Rig says.
 
+import type { Darkness } from '@hovlix/core/engine';
+
 export const WORDS = {
   typeFromIts: 'A type from its chart',
   things: (left: string | number) => `${left} things`,
@@ -95,4 +97,28 @@ export const WORDS = {
   change: 'Change',
   channels: (address: string | number, part: string | number, list: string | number) =>
     `channels ${address}–${part}: ${list}`,
+  noLamp: 'No lamp',
+  atLeast: (channels: number) => `At least ${channels}: it has that many channels.`,
+};
+
+/** What keeps a lamp dark, and what to do about it. */
+export const DARK: Readonly<Record<Darkness, string>> = {
+  'not-cast': 'It has no role in this rig. Give it one.',
+  'no-level-set': 'Nothing lights it now: no look is on and no clip is here.',
+  'level-0': 'The looks that use it set level 0.',
+  'master-down': 'The grand master is down.',
+  blackout: 'Blackout is on.',
+  'role-master-down': 'The master of its role is down.',
+  'shutter-closed': 'Its shutter is closed: whatever its level, no light comes out.',
+  'emitters-0': 'All its colours are at 0, so there is nothing to dim.',
+  'lamp-off': 'Its lamp is switched off by its control channel.',
+  overlap: 'Another lamp listens on the same channels, so the two fight. Give one of them other addresses.',
+  'not-sending': 'Master output is off: nothing is sent at all.',
+};
+
+/** Why nothing of a universe arrives anywhere. */
+export const UNHEARD = {
+  none: (universe: number) => `Universe ${universe} has no output: nothing of it leaves. Add one in Connect.`,
+  off: (universe: number) => `The output of universe ${universe} is switched off in Connect.`,
+  failed: (universe: number) => `The output of universe ${universe} has failed; Connect says why.`,
 };

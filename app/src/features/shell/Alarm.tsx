@@ -3,11 +3,11 @@
 
 import { useEffect, useRef } from 'react';
 import { useQuery } from '@tanstack/react-query';
-import { Link } from 'expo-router';
 import { rowInWords, troubleInWords } from '@hovlix/core/connect';
 import { statusQuery } from '../../data/queries';
 import { useLink, useConnections, useLive } from '../../host/hovlix';
 import { useSession } from '../../host/session';
+import { ButtonLink } from '../../ui/links';
 import { Column, Quiet, Row, Words } from '../../ui/pieces';
 import { WORDS } from './words';
 
@@ -67,14 +67,9 @@ function Told({ title, words }: { readonly title: string; readonly words: string
         <Words fontWeight="600">{title}</Words>
         <Quiet>{words}</Quiet>
       </Column>
-      <Link
-        href="/connect"
-        style={{ minHeight: 44, display: 'flex', alignItems: 'center', paddingLeft: 8, textDecorationLine: 'none' }}
-      >
-        <Words fontWeight="600" color="$doingText">
-          {WORDS.connect}
-        </Words>
-      </Link>
+      <ButtonLink href="/connect" kind="words">
+        {WORDS.connect}
+      </ButtonLink>
     </Row>
   );
 }

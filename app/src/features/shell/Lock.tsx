@@ -6,7 +6,7 @@ import LockIcon from 'lucide-react-native/icons/lock';
 import { useSession } from '../../host/session';
 import { Hold } from '../../ui/Hold';
 import { usePalette } from '../../ui/palette';
-import { Button, Column, Figures, Row, Words } from '../../ui/pieces';
+import { Button, Column, Figures, Row, Words, Grid } from '../../ui/pieces';
 import { WORDS } from './words';
 
 export function Lock() {
@@ -47,13 +47,13 @@ function Code({ pin, onRight }: { readonly pin: string; readonly onRight: () => 
       <Figures fontSize={26} lineHeight={32} color="$text" role="status" aria-label={WORDS.figuresTyped(typed.length)}>
         {'•'.repeat(typed.length) || WORDS.code}
       </Figures>
-      <div style={{ display: 'grid', gridTemplateColumns: 'repeat(3, 84px)', gap: 10 }}>
+      <Grid gridTemplateColumns="repeat(3, 84px)" gap={10}>
         {FIGURES.map((key) => (
           <Button key={key} onPress={() => press(key)}>
             {key}
           </Button>
         ))}
-      </div>
+      </Grid>
     </Column>
   );
 }

@@ -8,14 +8,12 @@ import { wordsFor } from '@hovlix/core/problem';
 import { useHovlix } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { Button, Column, Row, Words } from '../../ui/pieces';
-import { Masters } from '../pulse/Masters';
 import { PulseBar } from '../pulse/PulseBar';
-import { Tempo } from '../pulse/Tempo';
 import { StageStrip } from '../stage/StageStrip';
 import { Lock } from './Lock';
 import { NextStep } from './NextStep';
 import { Alarm } from './Alarm';
-import { Asking } from './Asking';
+import { Over } from './Over';
 import { Passing } from './Passing';
 import { Places } from './Places';
 import { Shortcuts } from './Shortcuts';
@@ -29,9 +27,7 @@ const NOTICES = <Alarm />;
 const NEXT = <NextStep />;
 const OVER = (
   <>
-    <Masters />
-    <Tempo />
-    <Asking />
+    <Over />
     <Said />
   </>
 );

@@ -15,7 +15,7 @@ import { useHovlix, useLink, useMay, useShow, useShows } from '../../host/hovlix
 import { useSession } from '../../host/session';
 import { FileButton } from '../../ui/FileButton';
 import { usePalette } from '../../ui/palette';
-import { Button, ButtonText, Column, PlaceHead, Quiet, Row, Words } from '../../ui/pieces';
+import { Button, ButtonText, Column, PlaceHead, Quiet, Row, Words, Grid } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
 import { useOpenFile } from '../../ui/use-open-file';
 import { Portrait } from './Portrait';
@@ -58,7 +58,7 @@ export function ShowsPlace() {
           </Row>
         )}
         <Resume />
-        <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(300px, 1fr))', gap: 12 }}>
+        <Grid gridTemplateColumns="repeat(auto-fill, minmax(300px, 1fr))" gap={12}>
           {shown.map((entry) => (
             <ShowCard
               key={entry.id}
@@ -73,7 +73,7 @@ export function ShowsPlace() {
               onMore={() => setChosen(entry.id)}
             />
           ))}
-        </div>
+        </Grid>
         {!shown.some(({ id }) => id === DEMO) && (
           <Row>
             <Button onPress={() => void app.shows.openDemo()}>{WORDS.lookAroundDemo}</Button>

@@ -1,7 +1,8 @@
 // What can be done with bars, where they were pressed long or with the right button.
 
 import { useEffect, useRef } from 'react';
-import { usePalette } from '../../ui/palette';
+import { View } from '@tamagui/core';
+import { Words } from '../../ui/pieces';
 
 export type MenuEntry = { readonly name: string; readonly onPress: () => void };
 
@@ -18,7 +19,6 @@ const WIDTH = 220;
 const ROW = 44;
 
 export function BarMenu({ label, x, y, entries, onClose }: Props) {
-  const palette = usePalette();
   const menu = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const before = window.document.activeElement;
@@ -45,49 +45,45 @@ export function BarMenu({ label, x, y, entries, onClose }: Props) {
   };
   const height = entries.length * ROW + 16;
   return (
-    <div
-      ref={menu}
+    <View
+      ref={menu as never}
       role="menu"
       aria-label={label}
-      onKeyDown={walk}
-      style={{
-        position: 'fixed',
-        left: Math.max(8, Math.min(x, window.innerWidth - WIDTH - 8)),
-        top: Math.max(8, Math.min(y, window.innerHeight - height - 8)),
-        width: WIDTH,
-        padding: '8px 0',
-        borderRadius: 14,
-        background: palette.raised,
-        border: `1px solid ${palette.line}`,
-        boxShadow: '0 12px 40px rgba(0,0,0,.5)',
-        zIndex: 30,
-      }}
+      {...{ onKeyDown: walk }}
+      position={'fixed' as never}
+      left={Math.max(8, Math.min(x, window.innerWidth - WIDTH - 8))}
+      top={Math.max(8, Math.min(y, window.innerHeight - height - 8))}
+      width={WIDTH}
+      paddingVertical={8}
+      borderRadius={14}
+      borderWidth={1}
+      borderColor="$line"
+      backgroundColor="$raised"
+      boxShadow="0 12px 40px rgba(0,0,0,.5)"
+      zIndex={30}
     >
       {entries.map(({ name, onPress }) => (
-        <button
+        <View
           key={name}
-          type="button"
+          render="button"
           role="menuitem"
-          onClick={() => {
+          onPress={() => {
             onClose();
             onPress();
           }}
-          style={{
-            display: 'block',
-            width: '100%',
-            height: ROW,
-            padding: '0 18px',
-            border: 0,
-            background: 'transparent',
-            color: palette.text,
-            font: '600 15px Figtree',
-            textAlign: 'left',
-            cursor: 'pointer',
-          }}
+          height={ROW}
+          paddingHorizontal={18}
+          borderWidth={0}
+          backgroundColor="transparent"
+          alignItems="flex-start"
+          justifyContent="center"
+          cursor="pointer"
+          hoverStyle={{ backgroundColor: '$well' }}
+          pressStyle={{ backgroundColor: '$well' }}
         >
-          {name}
-        </button>
+          <Words fontWeight="600">{name}</Words>
+        </View>
       ))}
-    </div>
+    </View>
   );
 }

@@ -1,45 +1,51 @@
 // A new song without a recording: tempo, meter and so many bars.
 
-import { useState } from 'react';
 import { router } from 'expo-router';
+import { z } from 'zod';
 import { bareSong } from '@hovlix/core/song';
 import { freshId } from '../../host/fresh-id';
 import { useHovlix } from '../../host/hovlix';
-import { Choose, decimal, named, Pair, Typed, wholeNumber } from '../../ui/form';
+import { ChoiceEntry, Entry, typed, useEntries } from '../../ui/entry';
+import { decimal, named, Pair, wholeNumber } from '../../ui/form';
 import { Button, Quiet, Row } from '../../ui/pieces';
 import { Sheet } from '../../ui/Sheet';
-import { METERS, type MeterName } from './model';
+import { METERS } from './model';
 import { WORDS } from './words';
+
+const SONG = z.object({
+  title: typed(named),
+  bpm: typed(decimal(20, 400)),
+  bars: typed(wholeNumber(1, 2000)),
+  meter: z.enum(METERS),
+});
 
 export function BareSheet({ onClose }: { readonly onClose: () => void }) {
   const { document } = useHovlix();
-  const [title, setTitle] = useState(WORDS.newSong);
-  const [bpm, setBpm] = useState(120);
-  const [bars, setBars] = useState(64);
-  const [meter, setMeter] = useState<MeterName>('4/4');
-  const add = () => {
+  const { control, handleSubmit } = useEntries(SONG, { title: WORDS.newSong, bpm: '120', bars: '64', meter: '4/4' });
+  const add = handleSubmit(({ title, bpm, bars, meter }) => {
     const [numerator, denominator] = meter.split('/').map(Number) as [number, 4 | 8];
     const added = bareSong({ id: freshId(), title, bpm, meter: { numerator, denominator }, bars });
     document.make({ type: 'add-song', added });
     onClose();
     router.push(`/songs/${added.id}`);
-  };
+  });
+  const line = { control, onEnter: () => void add() };
   return (
     <Sheet title={WORDS.songWithoutMusic} onClose={onClose}>
-      <Typed label={WORDS.title} value={title} read={named} onChange={setTitle} />
+      <Entry {...line} name="title" label={WORDS.title} />
       <Pair>
-        <Typed label={WORDS.tempoBeatsMinute} value={bpm} read={decimal(20, 400)} onChange={setBpm} numeric />
-        <Typed label={WORDS.bars} value={bars} read={wholeNumber(1, 2000)} onChange={setBars} numeric />
+        <Entry {...line} name="bpm" label={WORDS.tempoBeatsMinute} numeric />
+        <Entry {...line} name="bars" label={WORDS.bars} numeric />
       </Pair>
-      <Choose
+      <ChoiceEntry
+        control={control}
+        name="meter"
         label={WORDS.meter}
-        value={meter}
         choices={METERS.map((value) => ({ value, name: value }))}
-        onChoose={setMeter}
       />
       <Quiet>{WORDS.songsYouPlay}</Quiet>
       <Row>
-        <Button kind="primary" onPress={add}>
+        <Button kind="primary" onPress={() => void add()}>
           {WORDS.addSong}
         </Button>
       </Row>

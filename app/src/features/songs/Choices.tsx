@@ -15,9 +15,9 @@ export function Choices({ label, children }: { readonly label: string; readonly 
     );
   return (
     <ScrollArea sideways>
-      <div role="group" aria-label={label} style={{ display: 'flex', gap: 6, padding: '0 16px', width: 'max-content' }}>
+      <Row gap={6} paddingHorizontal={16} width="max-content" role="group" aria-label={label}>
         {children}
-      </div>
+      </Row>
     </ScrollArea>
   );
 }

@@ -8,17 +8,14 @@ import Search from 'lucide-react-native/icons/search';
 import { Text, View } from '@tamagui/core';
 import type { Song } from '@hovlix/core/song';
 import { useHovlix, useLive, useMay, useShow } from '../../host/hovlix';
-import { Field } from '../../ui/Field';
 import { FileButton } from '../../ui/FileButton';
 import { LongList } from '../../ui/LongList';
 import { usePalette } from '../../ui/palette';
 import { Button, ButtonText, Column, Figures, PlaceHead, Quiet, Row, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
-import { Segments } from '../../ui/Segments';
 import { SortableList } from '../../ui/SortableList';
 import { clockText } from '../../ui/clock-text';
-import { meterText, shownSongs, songBpm, SORTS, type SongSort } from './model';
-import { SongSheet } from './about/SongSheet';
+import { meterText, shownSongs, songBpm, type SongSort } from './model';
 import { IntakeList } from './intake/IntakeList';
 import { useBringIn } from './intake/use-bring-in';
 import { WORDS } from './list-words';
@@ -70,10 +67,9 @@ export function SongsPlace() {
           )}
         </PlaceHead>
         {text !== null && (
-          <Column paddingHorizontal={14} paddingBottom={12} gap={8}>
-            <Field label={WORDS.searchSongsBy} value={text} onChange={setText} placeholder={WORDS.titleOrArtist} />
-            <Segments label={WORDS.order} value={sort} choices={SORTS} onChoose={setSort} />
-          </Column>
+          <Suspense fallback={null}>
+            <FindSongs text={text} sort={sort} onText={setText} onSort={setSort} />
+          </Suspense>
         )}
         <IntakeList />
         <View marginHorizontal={12} borderRadius={14} overflow="hidden" backgroundColor="$raised" borderWidth={over ? 2 : 0} borderColor="$doing">
@@ -88,12 +84,10 @@ export function SongsPlace() {
           </Column>
         )}
       </ScrollArea>
-      {bare && (
-        <Suspense fallback={null}>
-          <BareSheet onClose={() => setBare(false)} />
-        </Suspense>
-      )}
-      {opened && <SongSheet song={opened} songs={songs} onClose={() => setChosen(null)} />}
+      <Suspense fallback={null}>
+        {bare && <BareSheet onClose={() => setBare(false)} />}
+        {opened && <SongSheet song={opened} songs={songs} onClose={() => setChosen(null)} />}
+      </Suspense>
     </div>
   ); // prettier-ignore
 }
@@ -107,8 +101,11 @@ type ListProps = {
   readonly onMore: (song: string) => void;
 };
 
-/** Seldom asked for, and so fetched when it is. */
-const BareSheet = lazy(async () => ({ default: (await import('./BareSheet')).BareSheet }));
+/** Seldom asked for, and so fetched when one of them is. */
+const sheets = () => import('./list-sheets');
+const BareSheet = lazy(async () => ({ default: (await sheets()).BareSheet }));
+const SongSheet = lazy(async () => ({ default: (await sheets()).SongSheet }));
+const FindSongs = lazy(async () => ({ default: (await sheets()).FindSongs }));
 
 /** In pixels. */
 const ROW_HEIGHT = 69;

@@ -7,6 +7,7 @@ import { freshId } from '../../host/fresh-id';
 import { useHovlix } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import type { Pad } from './close-up/roll';
+import { WORDS } from './words';
 
 /** Length of a note that nobody gave one, in beats. */
 export const USUAL_LENGTH = 0.25;
@@ -31,9 +32,9 @@ export function useFill(song: Song, lane: HitLane, pad: Pad | undefined, from: n
     if (!pad) return;
     const within = struck.filter(({ at }) => at >= from && at < to);
     const commands = fillCommands(song, lane, pad.note, within, from, to);
-    if (commands.length === 0) return say(`There is nothing to place${where}.`);
+    if (commands.length === 0) return say(WORDS.nothingToPlace(where));
     document.together(commands);
-    say(`${pad.name}: ${within.length} ${within.length === 1 ? 'note' : 'notes'}${where}.`, { undo: document.takingBack() }); // prettier-ignore
+    say(WORDS.notesPlaced(pad.name, within.length, where), { undo: document.takingBack() }); // prettier-ignore
   };
 }
 

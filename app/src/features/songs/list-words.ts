@@ -18,3 +18,6 @@ export const WORDS = {
   bpm: (part: string | number) => `${part} bpm`,
   moreAbout: (song: string | number) => `More about ${song}`,
 };
+
+/** Orders of the list. */
+export const SORTED = { set: 'As played', title: 'Title', tempo: 'Tempo' } as const;

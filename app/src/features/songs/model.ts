@@ -5,6 +5,7 @@ import { namedIn, type Chase, type Look } from '@hovlix/core/light';
 import { barAt, beatOfBar, meterAtBar, tempoAt, pulseLength, timeAt } from '@hovlix/core/time';
 import { barsAt, type Clip, type LookLane, type Song } from '@hovlix/core/song';
 import { beats, seconds } from '@hovlix/core/units';
+import { SORTED } from './list-words';
 
 export const METERS = ['2/4', '3/4', '4/4', '5/4', '6/4', '7/4', '3/8', '5/8', '6/8', '7/8', '9/8', '12/8'] as const;
 export type MeterName = (typeof METERS)[number];
@@ -109,9 +110,9 @@ export function tickColour(look: Look | Chase | undefined): string {
 
 export type SongSort = 'set' | 'title' | 'tempo';
 export const SORTS = [
-  { value: 'set', name: 'As played' },
-  { value: 'title', name: 'Title' },
-  { value: 'tempo', name: 'Tempo' },
+  { value: 'set', name: SORTED.set },
+  { value: 'title', name: SORTED.title },
+  { value: 'tempo', name: SORTED.tempo },
 ] as const;
 
 /** Songs whose title or author has all the words that were typed, in an order. */

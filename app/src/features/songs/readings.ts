@@ -9,6 +9,7 @@ import { useHovlix } from '../../host/hovlix';
 import type { Readings } from '../../host/sound/analysis-messages';
 import { useSession } from '../../host/session';
 import { songBpm } from './model';
+import { WORDS } from './words';
 
 export type Grid = Readings['now'];
 
@@ -44,12 +45,12 @@ export function useReadings(song: Song) {
     setBusy(true);
     const found = await readingsOf(song, repository).finally(() => setBusy(false));
     if (found?.ok) return found.value;
-    say(found ? wordsFor(found.problem) : 'The music of this song is not on this device.', { tone: 'bad' });
+    say(found ? wordsFor(found.problem) : WORDS.musicNotHere, { tone: 'bad' });
     return undefined;
   };
   const take = (grid: Grid): void => {
     if (!document.together(commandsFor(song, grid))) return;
-    say(`“${song.title}” is at ${grid.bpm.toFixed(1)} bpm now.`, { undo: document.takingBack() });
+    say(WORDS.isAtTempo(song.title, grid.bpm.toFixed(1)), { undo: document.takingBack() });
   };
   return { busy, ask, take };
 }

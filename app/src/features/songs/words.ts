@@ -100,4 +100,9 @@ export const WORDS = {
   stageHolds: 'Stage holds',
   stageFollowsScreen: 'The stage follows this screen',
   stageDoesNot: 'The stage does not follow this screen',
+  nothingToPlace: (where: string) => `There is nothing to place${where}.`,
+  notesPlaced: (pad: string, count: number, where: string) =>
+    `${pad}: ${count} ${count === 1 ? 'note' : 'notes'}${where}.`,
+  musicNotHere: 'The music of this song is not on this device.',
+  isAtTempo: (title: string, bpm: string) => `“${title}” is at ${bpm} bpm now.`,
 };

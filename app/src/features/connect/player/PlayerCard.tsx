@@ -1,6 +1,5 @@
 // What is heard of a DJ player, which songs its tracks are, and whether songs go by it.
 
-import { Link } from 'expo-router';
 import { NO_PLAYER, type PlayerReport, type Status } from '@hovlix/core/connect';
 import { likelySongs } from '@hovlix/core/likely';
 import { id } from '@hovlix/core/units';
@@ -8,8 +7,8 @@ import { freshId } from '../../../host/fresh-id';
 import { useConnections, useHovlix, usePlays, useShow } from '../../../host/hovlix';
 import { Card, State, type Tone } from '../../../ui/card';
 import { Choose, Typed, wholeNumber } from '../../../ui/form';
-import { usePalette } from '../../../ui/palette';
-import { Button, Column, Quiet, Words } from '../../../ui/pieces';
+import { ButtonLink } from '../../../ui/links';
+import { Button, Column, Quiet } from '../../../ui/pieces';
 import { Switch } from '../../../ui/Switch';
 import { artistAndTitle, deckWords, PLAYER, WORDS } from './words';
 
@@ -126,15 +125,9 @@ function UnknownTracks() {
 }
 
 function StandInLink() {
-  const palette = usePalette();
   return (
-    <Link
-      href="/connect/decks"
-      style={{ minHeight: 44, display: 'flex', alignItems: 'center', textDecorationLine: 'none', color: palette.text }}
-    >
-      <Words fontWeight="600" textDecorationLine="underline">
-        {PLAYER.tryIt}
-      </Words>
-    </Link>
+    <ButtonLink href="/connect/decks" kind="quiet">
+      {PLAYER.tryIt}
+    </ButtonLink>
   );
 }

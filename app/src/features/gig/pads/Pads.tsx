@@ -8,7 +8,7 @@ import { useHovlix, useLive, usePlays } from '../../../host/hovlix';
 import { useIsOn } from '../../../host/conduct/use-is-on';
 import { Growing } from '../../../ui/Growing';
 import { LookPicture } from '../../../ui/LookPicture';
-import { Quiet, Row } from '../../../ui/pieces';
+import { Quiet, Row, Grid } from '../../../ui/pieces';
 import { useUnlit } from '../../../ui/use-unlit';
 import { useMoment } from '../use-moment';
 import { WORDS } from './words';
@@ -28,10 +28,13 @@ export function Pads({ banks, bank }: { readonly banks: readonly Bank[]; readonl
   });
   if (pads.length === 0) return <Quiet paddingHorizontal={16}>{WORDS.noPadBank}</Quiet>;
   return (
-    <div
+    <Grid
       role="group"
       aria-label={WORDS.pads}
-      style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))', gap: 12, padding: '0 12px 12px' }}
+      gridTemplateColumns="repeat(auto-fill, minmax(150px, 1fr))"
+      gap={12}
+      paddingHorizontal={12}
+      paddingBottom={12}
     >
       <Growing items={pads}>
         {(some) =>
@@ -40,7 +43,7 @@ export function Pads({ banks, bank }: { readonly banks: readonly Bank[]; readonl
           ))
         }
       </Growing>
-    </div>
+    </Grid>
   ); // prettier-ignore
 }
 

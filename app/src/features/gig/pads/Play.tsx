@@ -13,7 +13,7 @@ import { useSession } from '../../../host/session';
 import { Chip } from '../../../ui/Chip';
 import { HitPads } from '../../../ui/HitPads';
 import { usePalette } from '../../../ui/palette';
-import { Button, Column, Row } from '../../../ui/pieces';
+import { Button, Column, Row, Grid } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
 import { RoleFaders, rolesCast } from '../../pulse/RoleFaders';
 import { BankSheet } from './BankSheet';
@@ -89,13 +89,15 @@ function Other({ show, other: { kit, role } }: { readonly show: Show; readonly o
       {kit ? (
         <HitPads kit={kit} role={role} />
       ) : (
-        <div
+        <Grid
           role="group"
           aria-label={WORDS.roleMasters}
-          style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(280px, 1fr))', gap: '10px 24px' }}
+          gridTemplateColumns="repeat(auto-fill, minmax(280px, 1fr))"
+          rowGap={10}
+          columnGap={24}
         >
           <RoleFaders show={show} />
-        </div>
+        </Grid>
       )}
     </View>
   );

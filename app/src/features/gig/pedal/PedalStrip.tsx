@@ -10,9 +10,9 @@ import { momentOf } from '../../../host/conduct/gestures';
 import { useHovlix } from '../../../host/hovlix';
 import { Column, Quiet, Row } from '../../../ui/pieces';
 import { useMoment } from '../use-moment';
-import { doesNow, footSwitches, GESTURE_NAMES, gestureWords } from './model';
+import { doesNow, footSwitches, gestureWords } from './model';
 import { useHappened } from './use-happened';
-import { WORDS } from './words';
+import { WORDS, GESTURE_NAMES } from './words';
 
 const ON: Act = { act: 'stop', way: 'next' };
 const BACK: Act = { act: 'stop', way: 'previous' };

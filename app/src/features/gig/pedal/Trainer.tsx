@@ -6,8 +6,8 @@ import { measured, suggestedTimes, USUAL_TIMES, type Edge, type Gesture, type Pe
 import type { Show } from '@hovlix/core/show';
 import { useHovlix } from '../../../host/hovlix';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
-import { GESTURE_NAMES } from './model';
-import { WORDS } from './words';
+
+import { WORDS, GESTURE_NAMES } from './words';
 
 type TrainerProps = {
   readonly show: Show;

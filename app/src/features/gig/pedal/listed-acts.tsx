@@ -11,6 +11,7 @@ import { decimal, Typed } from '../../../ui/form';
 import { Field } from '../../../ui/Field';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { Scroller } from '../../../ui/ScrollArea';
 import { WORDS } from './words';
 
 export type ActListProps = {
@@ -101,7 +102,7 @@ function Finder({ show, onFound }: { readonly show: Show; readonly onFound: (act
   return (
     <Column gap={4}>
       <Field label={WORDS.findAnAction} placeholder={WORDS.findAnAction} value={typed} onChange={setTyped} />
-      <div style={{ maxHeight: 264, overflowY: 'auto' }} role="group" aria-label={WORDS.actions}>
+      <Scroller maxHeight={264} role="group" aria-label={WORDS.actions}>
         {found.slice(0, SHOWN).map((act) => (
           <View
             key={JSON.stringify(act)}
@@ -121,7 +122,7 @@ function Finder({ show, onFound }: { readonly show: Show; readonly onFound: (act
             <Words textAlign="left">{actName(show, act)}</Words>
           </View>
         ))}
-      </div>
+      </Scroller>
       <Quiet>
         {found.length === 0 ? WORDS.noActionMatches : found.length > SHOWN ? WORDS.moreTypeFind(found.length - SHOWN) : ''}
       </Quiet>

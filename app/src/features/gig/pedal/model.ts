@@ -20,10 +20,3 @@ export function gestureWords(moment: Moment, control: SwitchControl, gesture: Ge
   const does = doesNow(moment, control);
   return hasGesture(does, gesture) ? pressWords(moment, does[gesture]) : '';
 }
-
-export const GESTURE_NAMES: Readonly<Record<Gesture, string>> = {
-  press: 'Press',
-  double: 'Press twice',
-  hold: 'Hold',
-  release: 'Release',
-};

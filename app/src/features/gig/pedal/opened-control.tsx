@@ -24,8 +24,8 @@ import { Sheet } from '../../../ui/Sheet';
 import { Slider } from '../../../ui/Slider';
 import { Switch } from '../../../ui/Switch';
 import { ActList } from './ActList';
-import { GESTURE_NAMES } from './model';
-import { WORDS } from './words';
+
+import { WORDS, GESTURE_NAMES } from './words';
 
 export type OpenedControlProps = { readonly show: Show; readonly control: Control; readonly onClose: () => void };
 

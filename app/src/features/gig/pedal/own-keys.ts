@@ -2,6 +2,7 @@
 
 import type { OwnKey } from '@hovlix/core/bindings';
 import { PAD_KEYS } from '../../../host/conduct/gestures';
+import { KEYS } from './words';
 
 const codeOf = (key: string): string => (/\d/.test(key) ? `Digit${key}` : `Key${key.toUpperCase()}`);
 
@@ -13,15 +14,15 @@ export const OF_PADS: readonly OwnKey[] = PAD_KEYS.map((key) => ({
 
 export const OF_THE_APP: readonly OwnKey[] = (
   [
-    ['Space', 'Space', 'Play or pause the song'],
-    ['KeyT', 'T', 'Tap the tempo'],
-    ['KeyB', 'B', 'Blackout on or off'],
-    ['KeyM', 'M', 'Freeze on or off'],
-    ['KeyN', 'N', 'Next look of the bank'],
-    ['KeyP', 'P', 'Previous look of the bank'],
-    ['KeyG', 'G', 'On in the set'],
-    ['KeyH', 'H', 'Back in the set'],
-    ['KeyG', 'Shift G', 'Next song of the set'],
-    ['KeyH', 'Shift H', 'Previous song of the set'],
+    ['Space', 'Space', KEYS.play],
+    ['KeyT', 'T', KEYS.tap],
+    ['KeyB', 'B', KEYS.blackout],
+    ['KeyM', 'M', KEYS.freeze],
+    ['KeyN', 'N', KEYS.nextLook],
+    ['KeyP', 'P', KEYS.previousLook],
+    ['KeyG', 'G', KEYS.on],
+    ['KeyH', 'H', KEYS.back],
+    ['KeyG', 'Shift G', KEYS.nextSong],
+    ['KeyH', 'Shift H', KEYS.previousSong],
   ] as const
 ).map(([code, key, does]) => ({ code, key, does }));

@@ -3,6 +3,7 @@
 import { useEffect, useState } from 'react';
 import { useStore } from 'zustand';
 import { useHovlix } from '../../../host/hovlix';
+import { WORDS } from './words';
 
 const READ_MS = 1100;
 
@@ -15,5 +16,5 @@ export function useHappened(): string | null {
     const timer = setTimeout(() => setOver(happened), READ_MS);
     return () => clearTimeout(timer);
   }, [happened]);
-  return happened && happened !== over ? happened.words || 'Nothing to do here' : null;
+  return happened && happened !== over ? happened.words || WORDS.nothingToDo : null;
 }

@@ -1,5 +1,7 @@
 // What the foot controller says.
 
+import type { Gesture } from '@hovlix/core/gig';
+
 export const WORDS = {
   removedItsSwitches: (pedal: string | number) => `${pedal} is removed, with its switches.`,
   secondPressWithin: 'Second press within',
@@ -81,4 +83,26 @@ export const WORDS = {
   gentleStart: 'Gentle start',
   steepStart: 'Steep start',
   softTakeoverWaits: 'Soft takeover: waits until it reaches the value',
+  nothingToDo: 'Nothing to do here',
+};
+
+/** What keys do that the app listens to itself. */
+export const KEYS = {
+  play: 'Play or pause the song',
+  tap: 'Tap the tempo',
+  blackout: 'Blackout on or off',
+  freeze: 'Freeze on or off',
+  nextLook: 'Next look of the bank',
+  previousLook: 'Previous look of the bank',
+  on: 'On in the set',
+  back: 'Back in the set',
+  nextSong: 'Next song of the set',
+  previousSong: 'Previous song of the set',
+} as const;
+
+export const GESTURE_NAMES: Readonly<Record<Gesture, string>> = {
+  press: 'Press',
+  double: 'Press twice',
+  hold: 'Hold',
+  release: 'Release',
 };

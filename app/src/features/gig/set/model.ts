@@ -3,6 +3,7 @@
 import { SetList, setsOf, type Entry, type Start } from '@hovlix/core/gig';
 import { lookName } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
+import { WORDS } from './words';
 
 export function entryTitle(show: Show, entry: Entry): string {
   if (entry.kind === 'pause') return 'Pause';
@@ -40,7 +41,7 @@ export function lengthWords(seconds: number): string {
 
 /** A set of one's own, out of the one that is made of all songs where there is none yet. */
 export function ownSet(show: Show, set: SetList, id: string): SetList {
-  return show.sets.some((one) => one.id === set.id) ? set : SetList.parse({ ...set, id, name: 'My set' });
+  return show.sets.some((one) => one.id === set.id) ? set : SetList.parse({ ...set, id, name: WORDS.mySet });
 }
 
 /** Songs the set has not. */

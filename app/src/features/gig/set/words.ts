@@ -56,4 +56,5 @@ export const WORDS = {
   encore: 'Encore',
   goTo: (title: string | number) => `Go to ${title}`,
   in: (key: string | number) => `in ${key}`,
+  mySet: 'My set',
 };

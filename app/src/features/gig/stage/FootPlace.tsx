@@ -9,7 +9,7 @@ import type { SwitchControl } from '@hovlix/core/gig';
 import { useHovlix, useShow } from '../../../host/hovlix';
 import { keepAwake } from '../../../host/screen';
 import { usePalette } from '../../../ui/palette';
-import { Button, Column, Quiet, Row, Title, Words } from '../../../ui/pieces';
+import { Button, Column, Quiet, Row, Title, Words, Grid } from '../../../ui/pieces';
 import { Trouble } from './Trouble';
 import { footSwitches, gestureWords } from '../pedal/model';
 import { useHappened } from '../pedal/use-happened';
@@ -44,11 +44,11 @@ export function FootPlace() {
           <Button kind="primary" onPress={() => router.push('/gig/pedals')}>{WORDS.pedalsAndMidi}</Button>
         </Column>
       )}
-      <div style={{ flex: 1, minHeight: 0, display: 'grid', gap: 12, gridTemplateColumns: 'repeat(auto-fit, minmax(140px, 1fr))', gridAutoRows: '1fr' }}>
+      <Grid flex={1} minHeight={0} gap={12} gridTemplateColumns="repeat(auto-fit, minmax(140px, 1fr))" style={{ gridAutoRows: '1fr' }}>
         {switches.map((control) => (
           <Stomp key={control.id} control={control} />
         ))}
-      </div>
+      </Grid>
     </Column>
   ); // prettier-ignore
 }

@@ -11,13 +11,14 @@ import type { Show } from '@hovlix/core/show';
 import { useLive, useShow } from '../../../host/hovlix';
 import { keepAwake } from '../../../host/screen';
 import { usePalette } from '../../../ui/palette';
-import { Button, Column, Row } from '../../../ui/pieces';
+import { Button, Column, Row, Grid } from '../../../ui/pieces';
 import { Trouble } from './Trouble';
-import { doesNow, footSwitches, GESTURE_NAMES, gestureWords } from '../pedal/model';
+import { doesNow, footSwitches, gestureWords } from '../pedal/model';
 import { useHappened } from '../pedal/use-happened';
 import { songOfStop } from '../now/Head';
 import { useMoment } from '../use-moment';
 import { WORDS } from './words';
+import { GESTURE_NAMES } from '../pedal/words';
 
 export function LargePlace() {
   const router = useRouter();
@@ -84,7 +85,7 @@ function Big({ words, size, colour, title = false }: BigProps) {
   const fit = Math.round(size * (words.length > 26 ? 0.62 : words.length > 16 ? 0.8 : 1));
   const longest = Math.max(1, ...words.split(' ').map((word) => word.length));
   return (
-    <div style={{ containerType: 'inline-size', width: '100%' }}>
+    <View containerType="inline-size" width="100%">
       <Text
         {...(title ? { render: 'h1' as const } : {})}
         margin={0}
@@ -96,7 +97,7 @@ function Big({ words, size, colour, title = false }: BigProps) {
       >
         {words}
       </Text>
-    </div>
+    </View>
   );
 }
 
@@ -151,20 +152,17 @@ function Panel({ name, words, large = false, dark }: PanelProps) {
 
 function Many({ switches, dark }: { readonly switches: readonly SwitchControl[]; readonly dark: boolean }) {
   return (
-    <div
-      style={{
-        flex: 1,
-        minHeight: 0,
-        display: 'grid',
-        gap: 10,
-        gridTemplateColumns: 'repeat(auto-fit, minmax(max(160px, 26vw), 1fr))',
-        gridAutoRows: '1fr',
-      }}
+    <Grid
+      flex={1}
+      minHeight={0}
+      gap={10}
+      gridTemplateColumns="repeat(auto-fit, minmax(max(160px, 26vw), 1fr))"
+      style={{ gridAutoRows: '1fr' }}
     >
       {switches.slice(0, 10).map((control) => (
         <SwitchPanel key={control.id} control={control} dark={dark} />
       ))}
-    </div>
+    </Grid>
   );
 }
 

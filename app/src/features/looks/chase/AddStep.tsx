@@ -4,7 +4,7 @@ import { View } from '@tamagui/core';
 import type { Look } from '@hovlix/core/light';
 import type { Show } from '@hovlix/core/show';
 import { LookPicture } from '../../../ui/LookPicture';
-import { Button, Quiet, Words } from '../../../ui/pieces';
+import { Button, Quiet, Words, Grid } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { WORDS } from './words';
 
@@ -25,7 +25,7 @@ export function AddStep({ show, count, before, onAdd, onClose }: Props) {
         {WORDS.lightItsOwn(before === count ? 'the last step' : `step ${Math.max(1, before)}`)}
       </Button>
       <Quiet>{WORDS.orTapLooks(where)}</Quiet>
-      <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))', gap: 10 }}>
+      <Grid gridTemplateColumns="repeat(auto-fill, minmax(150px, 1fr))" gap={10}>
         {show.looks.map((look) => (
           <View
             key={look.id}
@@ -47,7 +47,7 @@ export function AddStep({ show, count, before, onAdd, onClose }: Props) {
             </Words>
           </View>
         ))}
-      </div>
+      </Grid>
     </Sheet>
   );
 }

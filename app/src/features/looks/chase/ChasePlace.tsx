@@ -16,7 +16,7 @@ import { Pair, decimal, named, Typed, wholeNumber } from '../../../ui/form';
 import { MicrophoneSwitch } from '../../microphone/MicrophoneSwitch';
 import { NotHere } from '../../../ui/NotHere';
 import { usePalette } from '../../../ui/palette';
-import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../../ui/pieces';
+import { Button, Column, PlaceHead, Quiet, Row, Words, Grid } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
 import { Segments } from '../../../ui/Segments';
 import { SpeedRow } from '../../../ui/SpeedRow';
@@ -81,15 +81,12 @@ function Editor({ show, chase }: Props) {
           {on ? WORDS.stop : WORDS.run}
         </Button>
       </PlaceHead>
-      <div
-        style={{
-          display: 'grid',
-          gridTemplateColumns: wide ? 'minmax(0, 3fr) minmax(320px, 2fr)' : 'minmax(0, 1fr)',
-          gap: 14,
-          padding: '0 12px',
-          maxWidth: 1180,
-          alignItems: 'start',
-        }}
+      <Grid
+        gridTemplateColumns={wide ? 'minmax(0, 3fr) minmax(320px, 2fr)' : 'minmax(0, 1fr)'}
+        gap={14}
+        paddingHorizontal={12}
+        maxWidth={1180}
+        alignItems="flex-start"
       >
         <Column gap={14} minWidth={0}>
           <Row justifyContent="space-between" gap={8} flexWrap="wrap">
@@ -149,7 +146,7 @@ function Editor({ show, chase }: Props) {
           {on && <SpeedRow id={chase.id} name={chase.name} />}
           <Running show={show} chase={chase} onPut={put} />
         </Column>
-      </div>
+      </Grid>
       {faders && picked.length > 0 && (
         <StepFaders show={show} chase={chase} picked={picked} seen={!on} onPut={put} onClose={() => setFaders(false)} />
       )}

@@ -11,7 +11,7 @@ import { useHovlix } from '../../../host/hovlix';
 import { eachFrame } from '../../../ui/each-frame';
 import { LookPicture } from '../../../ui/LookPicture';
 import { decimal, Typed } from '../../../ui/form';
-import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { Button, Column, Quiet, Row, Words, Grid } from '../../../ui/pieces';
 import { usePalette } from '../../../ui/palette';
 import { SortableList } from '../../../ui/SortableList';
 import { TickBox } from '../../../ui/Ticks';
@@ -109,7 +109,7 @@ function StepRow({ show, chase, step, place, chosen, onChoose, onChange, onDoubl
           {before && changes.length === 0 && <Quiet>{WORDS.sameAsStep(place)}</Quiet>}
         </Column>
       </Row>
-      <div style={{ display: 'grid', gridTemplateColumns: 'repeat(3, minmax(0, 1fr))', gap: 8 }}>
+      <Grid gridTemplateColumns="repeat(3, minmax(0, 1fr))" gap={8}>
         <Typed
           label={WORDS.fade(unit)}
           value={step.fade}
@@ -130,7 +130,7 @@ function StepRow({ show, chase, step, place, chosen, onChoose, onChange, onDoubl
           read={decimal(0, 100)}
           onChange={(level) => onChange({ level: level / 100 })}
         />
-      </div>
+      </Grid>
       <Row gap={4} flexWrap="wrap">
         <Button kind="quiet" label={WORDS.playFromStep(place + 1)} onPress={onPlay}>
           {WORDS.fromHere}

@@ -63,7 +63,6 @@ type PickerProps = {
 const HUES = 'linear-gradient(90deg,#f00,#ff0,#0f0,#0ff,#00f,#f0f,#f00)';
 
 export function Picker({ title, value, onChange }: PickerProps) {
-  const palette = usePalette();
   const { hue, saturation } = hueFromChromaticity(value);
   return (
     <Column gap={12}>
@@ -122,7 +121,7 @@ export function Picker({ title, value, onChange }: PickerProps) {
         track={`linear-gradient(90deg,#ff8a13,#ffd3a0,#fff,#d6e2ff)`}
         onChange={(kelvin) => onChange(chromaticityFromKelvin(kelvin))}
       />
-      <div style={{ height: 1, background: palette.line }} />
+      <View height={1} backgroundColor="$line" />
     </Column>
   );
 }

@@ -21,8 +21,9 @@ import { Chip } from '../../../ui/Chip';
 import { decimal, Pair, Typed } from '../../../ui/form';
 import { NotHere } from '../../../ui/NotHere';
 import { usePalette } from '../../../ui/palette';
-import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../../ui/pieces';
+import { Button, Column, PlaceHead, Quiet, Row, Words, Grid } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
+import { TabRow } from '../../../ui/TabRow';
 import { FadersPanel } from '../faders/FadersPanel';
 import { chosenLamps, draftLines, familyOf } from './model';
 import { OrderSheet, TAB_NAMES, useTabOrder, type Tab } from './order';
@@ -90,10 +91,10 @@ export function Editor({ show, title, onStore, onLeave }: EditorProps) {
         </Button>
       </PlaceHead>
       {wide ? (
-        <div style={{ display: 'grid', gridTemplateColumns: 'minmax(320px, 2fr) 3fr', gap: 12, maxWidth: 1180 }}>
+        <Grid gridTemplateColumns="minmax(320px, 2fr) 3fr" gap={12} maxWidth={1180}>
           {who}
           {what}
-        </div>
+        </Grid>
       ) : (
         <Column gap={16}>
           {who}
@@ -127,19 +128,12 @@ function What({ show, values }: { readonly show: Show; readonly values: readonly
     <Column gap={14} minWidth={0}>
       <ScrollArea sideways>
         <Row gap={6} paddingHorizontal={12}>
-          <Row gap={6} role="tablist" aria-label={WORDS.whatTheyDo}>
-            {order.map((one) => (
-              <Chip
-                key={one}
-                small
-                tab
-                name={`${TAB_NAMES[one]}${says(one) ? ' •' : ''}`}
-                label={TAB_NAMES[one]}
-                on={tab === one}
-                onPress={() => setTab(one)}
-              />
-            ))}
-          </Row>
+          <TabRow
+            label={WORDS.whatTheyDo}
+            tabs={order.map((value) => ({ value, name: TAB_NAMES[value], marked: says(value) }))}
+            value={tab}
+            onChoose={setTab}
+          />
           <Chip small name={WORDS.order} on={false} onPress={() => setSorting(true)} />
         </Row>
       </ScrollArea>

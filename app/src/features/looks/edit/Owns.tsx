@@ -1,5 +1,6 @@
 // Attributes that have no control of their own: by the names of their ranges, or as a part of their channel.
 
+import { View } from '@tamagui/core';
 import type { Setting } from '@hovlix/core/light';
 import { RANGE_UNITS, type Range } from '@hovlix/core/rig';
 import { Chip } from '../../../ui/Chip';
@@ -45,7 +46,9 @@ function OwnForm({ own, lamps, heard, onSay }: PanelProps & { readonly own: Own 
               small
               name={name}
               on={chosen?.name === name}
-              picture={hex && <span style={{ width: 20, height: 20, borderRadius: 10, background: hex }} aria-hidden />}
+              picture={
+                hex && <View width={20} height={20} borderRadius={10} backgroundColor={hex as never} aria-hidden />
+              }
               onPress={() => say(named)}
             />
           ))}

@@ -60,7 +60,7 @@ export function WhoRow({ show }: { readonly show: Show }) {
               name={role.name}
               on={preferred.includes(role.id)}
               picture={
-                <span style={{ width: 10, height: 10, borderRadius: 5, background: tints[role.tint] }} aria-hidden />
+                <View width={10} height={10} borderRadius={5} backgroundColor={tints[role.tint] as never} aria-hidden />
               }
               onPress={() => press(role.id)}
             />

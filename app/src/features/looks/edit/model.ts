@@ -13,6 +13,7 @@ import {
 } from '@hovlix/core/light';
 import { attributeOf, patchedFixtures, type Patched, type Range } from '@hovlix/core/rig';
 import { rigInUse, type Show } from '@hovlix/core/show';
+import { WORDS } from './words';
 
 export const FAMILY_NAMES: Readonly<Record<Family, string>> = {
   level: 'Level',
@@ -99,11 +100,11 @@ export function matchGroups(lamps: readonly Patched[], colour: Chromaticity): re
   for (const lamp of lamps) {
     const match = colourMatch(lamp, colour);
     const exact = match.how !== 'none' && match.how !== 'gel' && match.off < UNNOTICED;
-    const far = match.how === 'none' ? '' : exact ? 'matches' : `${match.off.toFixed(0)} off`;
+    const far = match.how === 'none' ? '' : exact ? WORDS.matches : WORDS.off(match.off.toFixed(0));
     const words =
-      match.how === 'none' ? 'one colour only'
-      : match.how === 'gel' ? `its gel, ${far}: only the level follows`
-      : match.how === 'wheel' ? `${match.name} from its wheel, ${far}`
+      match.how === 'none' ? WORDS.oneColourOnly
+      : match.how === 'gel' ? WORDS.itsGel(far)
+      : match.how === 'wheel' ? WORDS.fromWheel(match.name, far)
       : far; // prettier-ignore
     const hex = match.how === 'none' ? null : match.hex;
     const key = `${lamp.profile.id} ${words} ${hex ?? ''}`;
@@ -118,8 +119,8 @@ export function matchGroups(lamps: readonly Patched[], colour: Chromaticity): re
 export function matchWords(groups: readonly MatchGroup[]): string {
   const count = (some: readonly MatchGroup[]) => some.reduce((sum, one) => sum + one.count, 0);
   const [all, exact] = [count(groups), count(groups.filter((one) => one.exact))];
-  if (exact === all) return all === 1 ? 'The lamp matches this colour.' : 'All lamps match this colour.';
-  return exact === 0 ? 'No lamp matches it. This is how close they come.' : `${exact} of ${all} lamps match it.`;
+  if (exact === all) return all === 1 ? WORDS.lampMatches : WORDS.allMatch;
+  return exact === 0 ? WORDS.noneMatches : WORDS.someMatch(exact, all);
 }
 
 /** What is in hand, one line for each value: “Front wash, odd: level, colour”. */

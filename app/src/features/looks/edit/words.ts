@@ -202,4 +202,13 @@ export const WORDS = {
   orderControls: 'Order of the controls',
   whatYouReach: 'What you reach for most goes first. This browser remembers it.',
   resetOrder: 'Reset order',
+  matches: 'matches',
+  off: (far: string) => `${far} off`,
+  oneColourOnly: 'one colour only',
+  itsGel: (far: string) => `its gel, ${far}: only the level follows`,
+  fromWheel: (slot: string, far: string) => `${slot} from its wheel, ${far}`,
+  lampMatches: 'The lamp matches this colour.',
+  allMatch: 'All lamps match this colour.',
+  noneMatches: 'No lamp matches it. This is how close they come.',
+  someMatch: (exact: number, all: number) => `${exact} of ${all} lamps match it.`,
 };

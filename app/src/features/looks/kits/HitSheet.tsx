@@ -23,8 +23,8 @@ import { Switch } from '../../../ui/Switch';
 import { Picker } from '../edit/ColourPanel';
 import { chosenLamps, ownAttributes } from '../edit/model';
 import { Owns } from '../edit/Owns';
-import { CURVE_NAMES, SPREAD_NAMES } from './model';
-import { WORDS } from './words';
+
+import { WORDS, CURVE_NAMES, SPREAD_NAMES } from './words';
 
 type Props = {
   readonly show: Show;

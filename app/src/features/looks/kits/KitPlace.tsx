@@ -12,14 +12,14 @@ import { useSession } from '../../../host/session';
 import { Card } from '../../../ui/card';
 import { Chip } from '../../../ui/Chip';
 import { Choose, named, Pair, Typed } from '../../../ui/form';
+import { HitPads } from '../../../ui/HitPads';
 import { NotHere } from '../../../ui/NotHere';
 import { usePalette } from '../../../ui/palette';
-import { Button, Column, PlaceHead, Quiet, Row, Words } from '../../../ui/pieces';
+import { Button, Column, PlaceHead, Quiet, Row, Words, Grid } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
 import { MidiSwitch } from '../../midi/MidiSwitch';
 import { HitSheet } from './HitSheet';
 import { hitWords, newHit } from './model';
-import { HitPads } from '../../../ui/HitPads';
 import { WORDS } from './words';
 
 export function KitPlace({ id }: { readonly id: string }) {
@@ -60,7 +60,7 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
         </Button>
         <Button kind="primary" disabled={kit.hits.length >= 128} onPress={add}>{WORDS.addAHit}</Button>
       </PlaceHead>
-      <div style={{ display: 'grid', gridTemplateColumns: wide ? 'minmax(0, 2fr) minmax(0, 3fr)' : 'minmax(0, 1fr)', gap: 14, padding: '0 12px', maxWidth: 1180, alignItems: 'start' }}>
+      <Grid gridTemplateColumns={wide ? 'minmax(0, 2fr) minmax(0, 3fr)' : 'minmax(0, 1fr)'} gap={14} paddingHorizontal={12} maxWidth={1180} alignItems="flex-start">
        <Column gap={14} minWidth={0}>
         <ScrollArea sideways>
           <Row gap={6} role="group" aria-label={WORDS.roleThatPlays}>
@@ -102,7 +102,7 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
           </Row>
         </Card>
        </Column>
-      </div>
+      </Grid>
       {opened && played && (
         <HitSheet
           show={show}

@@ -1,19 +1,8 @@
 // Hit kits in words, and one to begin with.
 
-import { Hit, noteName, QUICK_PICKS, type HIT_CURVES, type HitTime, type Kit, type SPREADS } from '@hovlix/core/light';
+import { Hit, noteName, QUICK_PICKS, type HitTime, type Kit } from '@hovlix/core/light';
 import { freshId } from '../../../host/fresh-id';
-
-export const SPREAD_NAMES: Readonly<Record<(typeof SPREADS)[number], string>> = {
-  all: 'All',
-  next: 'Next',
-  note: 'By note',
-  chance: 'Random',
-};
-export const CURVE_NAMES: Readonly<Record<(typeof HIT_CURVES)[number], string>> = {
-  straight: 'Straight',
-  smooth: 'Smooth',
-  sharp: 'Sharp',
-};
+import { SPREAD_NAMES } from './words';
 
 const timeWords = (time: HitTime): string =>
   'beats' in time ? `${tidy(time.beats)} ${time.beats === 1 ? 'beat' : 'beats'}` : `${Math.round(time.seconds * 1000)} ms`; // prettier-ignore

@@ -1,5 +1,7 @@
 // What the drum kits say.
 
+import type { HIT_CURVES, SPREADS } from '@hovlix/core/light';
+
 export const WORDS = {
   name: 'Name',
   fromNote: 'From note',
@@ -62,4 +64,16 @@ export const WORDS = {
   kitSaysWhat:
     'A kit says what each note does in light: the kick all white, the snare every other lamp red. Play it with pads here, or with drums and keys over MIDI. Begin with a drum kit and make it yours.',
   change3: (kit: string | number) => `Change ${kit}`,
+};
+
+export const SPREAD_NAMES: Readonly<Record<(typeof SPREADS)[number], string>> = {
+  all: 'All',
+  next: 'Next',
+  note: 'By note',
+  chance: 'Random',
+};
+export const CURVE_NAMES: Readonly<Record<(typeof HIT_CURVES)[number], string>> = {
+  straight: 'Straight',
+  smooth: 'Smooth',
+  sharp: 'Sharp',
 };

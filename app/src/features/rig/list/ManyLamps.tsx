@@ -1,6 +1,8 @@
 // Many lamps changed at once: addresses, universe, numbers, mode.
 
-import { useState } from 'react';
+import { useMemo } from 'react';
+import { useWatch } from 'react-hook-form';
+import { z } from 'zod';
 import {
   footprint,
   inMode,
@@ -15,8 +17,9 @@ import type { Show } from '@hovlix/core/show';
 import { address, universe } from '@hovlix/core/units';
 import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
-import { Choose, Typed, wholeNumber } from '../../../ui/form';
-import { Button, Column, Row, Words } from '../../../ui/pieces';
+import { Entry, typed, typedOrOffered, useEntries } from '../../../ui/entry';
+import { Choose, wholeNumber } from '../../../ui/form';
+import { Button, Column, Grid, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { namesOf } from '../model';
 import { WORDS } from './words';
@@ -28,20 +31,29 @@ type Props = {
   readonly onClose: () => void;
 };
 
+/** Where lamps go that take so many channels at most. */
+const placeOf = (channels: number) =>
+  z.object({
+    universe: typed(wholeNumber(1, 63999)).transform(universe),
+    start: typedOrOffered(wholeNumber(1, 512)),
+    block: typedOrOffered(wholeNumber(channels, 512)),
+  });
+const NUMBERING = z.object({ first: typed(wholeNumber(1, 99000)) });
+
 export function ManyLamps({ show, rig, lamps, onClose }: Props) {
   const app = useHovlix();
   const say = useSession((session) => session.say);
   const fixtures = lamps.map(({ fixture }) => fixture);
   const longest = Math.max(...lamps.map(({ mode }) => footprint(mode)));
-  const [number, setNumber] = useState<number>(fixtures[0]!.universe);
-  const [block, setBlock] = useState(0);
-  const [asked, setAsked] = useState<number | null>(null);
-  const [first, setFirst] = useState(Math.min(...fixtures.map((lamp) => lamp.number)));
-  const to = { universe: universe(number), block };
-  const offered = packedStart(rig, show.profiles, lamps, to);
-  const start = asked ?? offered;
-  const tried = start === undefined ? undefined : packed(rig, show.profiles, lamps, { ...to, start: address(start) });
+  const place = useMemo(() => placeOf(longest), [longest]);
+  const moving = useEntries(place, { universe: String(fixtures[0]!.universe), start: '', block: '' });
+  const asked = place.safeParse({ ...moving.getValues(), ...useWatch({ control: moving.control }) });
+  const to = asked.success && { universe: asked.data.universe, block: asked.data.block ?? 0 };
+  const offered = to ? packedStart(rig, show.profiles, lamps, to) : undefined;
+  const start = (asked.success ? asked.data.start : null) ?? offered;
+  const tried = to && start !== undefined && packed(rig, show.profiles, lamps, { ...to, start: address(start) });
   const fits = tried && tried.past === undefined && tried.clashes.length === 0;
+  const numbering = useEntries(NUMBERING, { first: String(Math.min(...fixtures.map((lamp) => lamp.number))) });
   const put = (changed: readonly Fixture[], words: string) => {
     app.document.make({ type: 'patch-fixtures', rig: rig.id, fixtures: [...changed] });
     say(words, { undo: app.document.takingBack() });
@@ -61,56 +73,48 @@ export function ManyLamps({ show, rig, lamps, onClose }: Props) {
     ];
     put(changed, words.filter(Boolean).join(' '));
   };
+  const move = moving.handleSubmit(({ universe }) => {
+    if (fits) put(tried.fixtures, WORDS.universeFromOn(namesOf(fixtures), universe, start ?? ''));
+  });
+  const renumber = numbering.handleSubmit(({ first }) =>
+    put(renumbered(rig, fixtures, first), WORDS.numberedFromOn(first)),
+  );
+  const line = { control: moving.control, numeric: true, onEnter: () => void move() };
   return (
     <Sheet title={WORDS.lamps(lamps.length)} onClose={onClose}>
       <Words>{namesOf(fixtures)}</Words>
-      <Row gap={12} alignItems="flex-start">
-        <Column flex={1}>
-          <Typed label={WORDS.universe} numeric value={number} read={wholeNumber(1, 63999)} onChange={setNumber} />
-        </Column>
-        <Column flex={1}>
-          <Typed
-            key={`start ${offered} ${asked}`}
-            label={WORDS.fromAddress}
-            numeric
-            value={start ?? 1}
-            hint={asked === null ? 'the first that is free' : undefined}
-            read={wholeNumber(1, 512)}
-            onChange={setAsked}
-          />
-        </Column>
-        <Column flex={1}>
-          <Typed
-            label={WORDS.apart}
-            numeric
-            value={Math.max(block, longest)}
-            hint="like 8 or 16"
-            read={wholeNumber(longest, 512)}
-            onChange={setBlock}
-          />
-        </Column>
-      </Row>
-      {start === undefined && <Words color="$warn">{WORDS.universeHasNo(number)}</Words>}
-      {tried?.past !== undefined && <Words color="$fault">{WORDS.wouldEndPast(tried.past)}</Words>}
+      <Grid gridTemplateColumns="repeat(3, minmax(0, 1fr))" gap={12} alignItems="flex-start">
+        <Entry {...line} name="universe" label={WORDS.universe} />
+        <Entry
+          {...line}
+          name="start"
+          label={WORDS.fromAddress}
+          offered={asked.success ? String(offered ?? 1) : undefined}
+          hint={asked.success && asked.data.start === null ? 'the first that is free' : undefined}
+        />
+        <Entry {...line} name="block" label={WORDS.apart} offered={String(longest)} hint="like 8 or 16" />
+      </Grid>
+      {to && start === undefined && <Words color="$warn">{WORDS.universeHasNo(to.universe)}</Words>}
+      {tried && tried.past !== undefined && <Words color="$fault">{WORDS.wouldEndPast(tried.past)}</Words>}
       {tried && tried.clashes.length > 0 && (
         <Words color="$fault">{WORDS.thereAlready(tried.clashes.slice(0, 4).join(', '))}</Words>
       )}
       <Row>
-        <Button
-          kind="primary"
-          disabled={!fits}
-          onPress={() => fits && put(tried.fixtures, WORDS.universeFromOn(namesOf(fixtures), number, start ?? ''))}
-        >
+        <Button kind="primary" disabled={asked.success && !fits} onPress={() => void move()}>
           {WORDS.moveThemThere}
         </Button>
       </Row>
       <Row gap={12} alignItems="flex-end">
         <Column flex={1}>
-          <Typed label={WORDS.numbersFrom} numeric value={first} read={wholeNumber(1, 99000)} onChange={setFirst} />
+          <Entry
+            control={numbering.control}
+            name="first"
+            label={WORDS.numbersFrom}
+            numeric
+            onEnter={() => void renumber()}
+          />
         </Column>
-        <Button onPress={() => put(renumbered(rig, fixtures, first), WORDS.numberedFromOn(first))}>
-          {WORDS.renumber}
-        </Button>
+        <Button onPress={() => void renumber()}>{WORDS.renumber}</Button>
       </Row>
       {alike && type!.profile.modes.length > 1 && (
         <Choose

@@ -1,11 +1,11 @@
 // The room under the lamps: shapes that stand or hang there, and a picture of it.
 
-import { useRef } from 'react';
 import { type Rig, type Shape, SHAPE_KINDS } from '@hovlix/core/rig';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix } from '../../../host/hovlix';
 import { pictureFromFile, ROOM_PICTURE } from '../../../host/files/picture';
 import { useSession } from '../../../host/session';
+import { FileButton } from '../../../ui/FileButton';
 import { decimal, named, Typed } from '../../../ui/form';
 import { Button, Column, Quiet, Row } from '../../../ui/pieces';
 import { WORDS } from './words';
@@ -27,7 +27,6 @@ const NAMES = { stage: 'Stage', riser: 'Riser', truss: 'Truss', stand: 'Stand', 
 export function RoomPanel({ rig, shape, onShape }: Props) {
   const app = useHovlix();
   const say = useSession((session) => session.say);
-  const file = useRef<HTMLInputElement>(null);
   const put = (changed: Shape) => app.document.make({ type: 'put-shape', rig: rig.id, shape: changed });
   const add = (kind: Shape['kind']) => {
     const fresh: Shape = { ...USUAL[kind], id: freshId() as Shape['id'], kind, name: NAMES[kind] };
@@ -102,20 +101,10 @@ export function RoomPanel({ rig, shape, onShape }: Props) {
             {NAMES[kind]}
           </Button>
         ))}
-        <Button onPress={() => file.current?.click()}>{WORDS.pictureRoom}</Button>
+        <FileButton label={WORDS.pictureRoom} accept="image/*" onFiles={([chosen]) => chosen && void bring(chosen)}>
+          {WORDS.pictureRoom}
+        </FileButton>
       </Row>
-      <input
-        ref={file}
-        type="file"
-        accept="image/*"
-        aria-label={WORDS.pictureRoom}
-        style={{ display: 'none' }}
-        onChange={(event) => {
-          const [chosen] = event.target.files ?? [];
-          event.target.value = '';
-          if (chosen) void bring(chosen);
-        }}
-      />
       {rig.picture && (
         <Row gap={8} alignItems="flex-start" flexWrap="wrap">
           <Column flex={1}>

@@ -2,7 +2,7 @@
 
 import { useMemo, useState } from 'react';
 import { attributeOf, readChart, type Chart } from '@hovlix/core/rig';
-import { usePalette } from '../../../ui/palette';
+import { TextArea } from '../../../ui/inputs';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { rangeCount } from './model';
@@ -18,31 +18,13 @@ const EXAMPLE =
   '1 Pan\n2 Pan fine\n3 Tilt\n4 Dimmer\n5 Shutter\n   0-9 closed\n   10-199 strobe slow-fast\n   200-255 open';
 
 export function ChartSheet({ title, onUse, onClose }: Props) {
-  const palette = usePalette();
   const [text, setText] = useState('');
   const chart = useMemo(() => readChart(text), [text]);
   const count = chart.channels.length;
   return (
     <Sheet title={title} onClose={onClose}>
       <Quiet>{WORDS.copyChannelTable}</Quiet>
-      <textarea
-        aria-label={WORDS.theManualsChart}
-        value={text}
-        placeholder={EXAMPLE}
-        onChange={(event) => setText(event.target.value)}
-        rows={9}
-        style={{
-          width: '100%',
-          boxSizing: 'border-box',
-          borderRadius: 12,
-          border: `1px solid ${palette.line}`,
-          background: palette.sunken,
-          color: palette.text,
-          font: '400 14px/20px "Spline Sans Mono"',
-          padding: 12,
-          resize: 'vertical',
-        }}
-      />
+      <TextArea aria-label={WORDS.theManualsChart} value={text} placeholder={EXAMPLE} onChange={setText} rows={9} />
       {text.trim() !== '' && count === 0 && <Words color="$warn">{WORDS.noChannelWas}</Words>}
       {count > 0 && (
         <Column>

@@ -7,6 +7,7 @@ import { seconds } from '@hovlix/core/units';
 import { useHovlix, useLive } from '../../../host/hovlix';
 import { Button, Column, Figures, Row, Words } from '../../../ui/pieces';
 import { Hold } from '../../../ui/Hold';
+import { Range as Fader } from '../../../ui/Range';
 import { WORDS } from './words';
 
 type Props = {
@@ -53,15 +54,7 @@ export function LiveChannel({ lamp, channel, bytes: sent }: Props) {
         </label>
         <Figures color={now === undefined ? '$quiet' : '$warn'}>{value}</Figures>
       </Row>
-      <input
-        id={id}
-        type="range"
-        min={0}
-        max={255}
-        value={value}
-        onChange={(event) => send(Number(event.target.value))}
-        style={{ width: '100%', height: 44, margin: 0, accentColor: '#FF7A59' }}
-      />
+      <Fader id={id} most={255} value={value} onChange={send} />
       {channel.ranges.length > 0 && (
         <Row gap={6} flexWrap="wrap">
           {channel.ranges.map((range) =>

@@ -3,6 +3,7 @@
 import { chromaticityFromHex, EMITTERS, hexFromChromaticity } from '@hovlix/core/colour';
 import { attributeOf, PATTERNS, type Profile } from '@hovlix/core/rig';
 import { Choose, named, Typed } from '../../../ui/form';
+import { ColourInput } from '../../../ui/inputs';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { WORDS } from './words';
 
@@ -152,20 +153,10 @@ type SwatchProps = { readonly label: string; readonly colour: Chroma; readonly o
 
 function Swatch({ label, colour, onChange }: SwatchProps) {
   return (
-    <input
-      type="color"
-      aria-label={label}
+    <ColourInput
+      label={label}
       value={hexFromChromaticity(colour)}
-      onChange={(event) => onChange(chromaticityFromHex(event.target.value))}
-      style={{
-        width: 48,
-        height: 44,
-        padding: 0,
-        border: 0,
-        borderRadius: 12,
-        background: 'transparent',
-        flexShrink: 0,
-      }}
+      onChange={(hex) => onChange(chromaticityFromHex(hex))}
     />
   );
 }

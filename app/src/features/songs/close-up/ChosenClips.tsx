@@ -6,8 +6,8 @@ import type { Song } from '@hovlix/core/song';
 import { beatAt, timeAt } from '@hovlix/core/time';
 import { beats, seconds, type Id } from '@hovlix/core/units';
 import { Typed } from '../../../ui/form';
-import { usePalette } from '../../../ui/palette';
 import { Button, Column, Row, Words } from '../../../ui/pieces';
+import { Scroller } from '../../../ui/ScrollArea';
 import type { SomeClips } from '../clip-edits';
 import { ClipChange } from '../ClipChange';
 import { ClipFades } from '../ClipFades';
@@ -45,10 +45,9 @@ export function ChosenClips({
   onRemove,
   onDone,
 }: Props) {
-  const palette = usePalette();
   const [clip] = clips;
   return (
-    <div style={{ overflowY: 'auto', minHeight: 0, background: palette.raised, borderTop: `1px solid ${palette.line}` }}>
+    <Scroller backgroundColor="$raised" borderTopWidth={1} borderColor="$line">
       <Column gap={10} paddingVertical={8} role="group" aria-label={clips.length === 1 ? WORDS.chosenClip : WORDS.chosenClips}>
         <View paddingHorizontal={16}>
           <ChosenHead remove={clips.length === 1 ? WORDS.deleteClip : WORDS.deleteClips} onRemove={onRemove} onDone={onDone}>
@@ -90,6 +89,6 @@ export function ChosenClips({
         <ClipFades song={song} lane={lane} clips={clips} looks={looks} />
         <ClipChange song={song} lane={lane} clips={clips} />
       </Column>
-    </div>
+    </Scroller>
   ); // prettier-ignore
 }

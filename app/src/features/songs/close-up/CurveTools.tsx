@@ -45,7 +45,7 @@ export function CurveTools({ song, lane, from, to, drawing, moves, onDrawing }: 
   return (
     <Column gap={8} paddingVertical={8} backgroundColor="$raised" borderTopWidth={1} borderColor="$line" flexShrink={0}>
       <ScrollArea sideways>
-        <div style={{ display: 'flex', gap: 6, padding: '0 12px', width: 'max-content' }}>
+        <Row gap={6} paddingHorizontal={12} width="max-content">
           <Chip small name={WORDS.draw} on={drawing} onPress={() => onDrawing(!drawing)} />
           <Chip
             small
@@ -58,7 +58,7 @@ export function CurveTools({ song, lane, from, to, drawing, moves, onDrawing }: 
           <Button onPress={() => change(0.8, 0)}>{WORDS.lower}</Button>
           <Button onPress={() => change(1.25, 0)}>{WORDS.raise}</Button>
           <Button onPress={() => document.make({ type: 'clear-bars', ...on })}>{WORDS.clearTheseBars}</Button>
-        </div>
+        </Row>
       </ScrollArea>
       <Quiet paddingHorizontal={12}>
         {drawing ? WORDS.drawFingerReplaces : WORDS.movesTapSet(moves)}

@@ -3,7 +3,7 @@
 import { useMemo, useState } from 'react';
 import { beatsOfBars, type HitLane, type Note } from '@hovlix/core/song';
 import { useHovlix, useShow } from '../../../host/hovlix';
-import { Column, Quiet } from '../../../ui/pieces';
+import { Column, Quiet, Row } from '../../../ui/pieces';
 import type { Editing } from './editing';
 import { gridLength } from './grid';
 import { HitTools } from './HitTools';
@@ -44,7 +44,7 @@ export function HitEditor({ song, lane, grid, window, gutter, may }: Editing<Hit
   if (pads.length === 0) return <Quiet padding={16}>{WORDS.laneHasNo}</Quiet>;
   return (
     <Column flex={1} minHeight={0}>
-      <div style={{ flex: 1, minHeight: 0, overflowY: 'auto', display: 'flex', alignItems: 'flex-start' }}>
+      <Row flex={1} minHeight={0} overflowY="auto" alignItems="flex-start">
         <PadColumn pads={pads} lane={lane} kit={kit} width={gutter} chosen={pad?.note} onChoose={setPad} />
         <Roll
           window={window}
@@ -59,7 +59,7 @@ export function HitEditor({ song, lane, grid, window, gutter, may }: Editing<Hit
           onPad={setPad}
           onPut={put}
         />
-      </div>
+      </Row>
       <Velocities window={window} gutter={gutter} notes={inView} chosen={chosen} may={may} onPut={put} />
       {!may ? null : selected.length > 0 ? (
         <NoteForm

@@ -64,7 +64,7 @@ export function HitTools(props: Props) {
   return (
     <Column gap={8} paddingVertical={8} backgroundColor="$raised" borderTopWidth={1} borderColor="$line" flexShrink={0}>
       <ScrollArea sideways>
-        <div style={{ display: 'flex', gap: 6, padding: '0 12px', width: 'max-content' }}>
+        <Row gap={6} paddingHorizontal={12} width="max-content">
           <Chip
             small
             name={WORDS.record}
@@ -81,7 +81,7 @@ export function HitTools(props: Props) {
               onPress={() => setOpen(open === tool ? null : tool)}
             />
           ))}
-        </div>
+        </Row>
       </ScrollArea>
       {open === null && <Quiet paddingHorizontal={12}>{WORDS.tapRowAdd}</Quiet>}
       {open === 'record' && <Recording onStart={recording.start} />}

@@ -3,8 +3,8 @@
 import { SEGMENTS, speedOfValue, valueOfSpeed, type Point, type Song } from '@hovlix/core/song';
 import { beats } from '@hovlix/core/units';
 import { Typed } from '../../../ui/form';
-import { usePalette } from '../../../ui/palette';
 import { Column, Quiet } from '../../../ui/pieces';
+import { Scroller } from '../../../ui/ScrollArea';
 import { Segments } from '../../../ui/Segments';
 import { Slider } from '../../../ui/Slider';
 import { SEGMENT_NAMES } from '../lanes/words';
@@ -25,10 +25,9 @@ type Props = {
 };
 
 export function PointForm({ song, point, speed, words, onPut, onRemove, onDone }: Props) {
-  const palette = usePalette();
   const real = words(point.value);
   return (
-    <div style={{ flexShrink: 0, maxHeight: '58%', overflowY: 'auto', background: palette.raised, borderTop: `1px solid ${palette.line}` }}>
+    <Scroller flexShrink={0} maxHeight="58%" backgroundColor="$raised" borderTopWidth={1} borderColor="$line">
       <Column gap={6} paddingHorizontal={12} paddingVertical={8} role="group" aria-label={WORDS.chosenPoint}>
         <ChosenHead remove={WORDS.deletePoint} onRemove={onRemove} onDone={onDone}>
           <Quiet>{WORDS.nextPoint}</Quiet>
@@ -60,6 +59,6 @@ export function PointForm({ song, point, speed, words, onPut, onRemove, onDone }
           numeric
         />
       </Column>
-    </div>
+    </Scroller>
   ); // prettier-ignore
 }

@@ -4,6 +4,7 @@ import { beatOfBar, barAt, meterAtBar, pulseLength } from '@hovlix/core/time';
 import { barSpan, type Song } from '@hovlix/core/song';
 import { beats } from '@hovlix/core/units';
 import { barsOfBeat, beatOfBars } from '../model';
+import { WORDS } from './words';
 
 export const GRIDS = ['bar', 'beat', '1/2', '1/4', '1/8', 'triplet', 'off'] as const;
 export type Grid = (typeof GRIDS)[number];
@@ -67,10 +68,7 @@ export function placeText(song: Song, beat: number): string {
 
 /** Reads “9”, “9:1” or “9:2.5”. */
 export function readPlace(song: Song): (text: string) => { readonly value: string } | { readonly wrong: string } {
-  return (text) =>
-    beatOfPlace(song, text) === undefined
-      ? { wrong: 'Bar and beat, such as 9:2.5; both count from 1.' }
-      : { value: text.trim() };
+  return (text) => (beatOfPlace(song, text) === undefined ? { wrong: WORDS.wrongPlace } : { value: text.trim() });
 }
 
 export function beatOfPlace(song: Song, text: string): number | undefined {
@@ -90,4 +88,4 @@ export function secondsOfText(text: string): number | undefined {
 
 /** Reads the same for a form, as it was typed. */
 export const readSeconds = (text: string): { readonly value: string } | { readonly wrong: string } =>
-  secondsOfText(text) === undefined ? { wrong: 'Minutes and seconds, such as 1:02.345.' } : { value: text.trim() };
+  secondsOfText(text) === undefined ? { wrong: WORDS.wrongTime } : { value: text.trim() };

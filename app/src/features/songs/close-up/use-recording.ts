@@ -10,6 +10,7 @@ import { freshId } from '../../../host/fresh-id';
 import { useHovlix } from '../../../host/hovlix';
 import { onStrike } from '../../../host/midi/strikes';
 import { useSession } from '../../../host/session';
+import { WORDS } from './words';
 
 export type RecordMode = 'add' | 'replace';
 
@@ -50,9 +51,9 @@ export function useRecording(song: Song, lane: HitLane, first: number) {
     const commands: Command[] = [];
     if (done.mode === 'replace' && over.length > 0) commands.push({ type: 'remove-notes', ...on, notes: over });
     if (done.notes.length > 0) commands.push({ type: 'put-notes', ...on, notes: done.notes });
-    if (commands.length === 0) return say('Nothing was played. Strike the pads, or play over MIDI, while it records.');
+    if (commands.length === 0) return say(WORDS.nothingWasPlayed);
     app.document.together(commands);
-    say(`${done.notes.length} ${done.notes.length === 1 ? 'note' : 'notes'} recorded.`, {
+    say(WORDS.notesRecorded(done.notes.length), {
       undo: app.document.takingBack(),
     });
   };

@@ -2,9 +2,8 @@
 
 import type { Drum } from '@hovlix/core/music';
 import type { Pattern } from '@hovlix/core/song';
-import type { Grid } from './grid';
 
-export const GRID_NAMES: Readonly<Record<Grid, string>> = {
+export const GRID_NAMES = {
   bar: 'Bar',
   beat: 'Beat',
   '1/2': '1/2 beat',
@@ -104,4 +103,8 @@ export const WORDS = {
   inThisRig: (real: string | number) => `In this rig: ${real}`,
   notesOf: (lane: string | number) => `Notes of ${lane}`,
   velocityNotes: 'Velocity of the notes',
+  nothingWasPlayed: 'Nothing was played. Strike the pads, or play over MIDI, while it records.',
+  notesRecorded: (count: number) => `${count} ${count === 1 ? 'note' : 'notes'} recorded.`,
+  wrongPlace: 'Bar and beat, such as 9:2.5; both count from 1.',
+  wrongTime: 'Minutes and seconds, such as 1:02.345.',
 };

@@ -17,7 +17,7 @@ import { saveFile } from '../../../host/files/save-file';
 import { FileButton } from '../../../ui/FileButton';
 import { Chip } from '../../../ui/Chip';
 import { usePalette } from '../../../ui/palette';
-import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
+import { Button, Column, Quiet, Row, Words, Grid } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { SortableList } from '../../../ui/SortableList';
 import { LaneForm } from './LaneForm';
@@ -89,7 +89,7 @@ export function LanesSheet({ song, onClose }: Props) {
       </Column>
       <Column gap={8} role="group" aria-label={WORDS.addALane}>
         <Words fontWeight="600">{WORDS.addALane}</Words>
-        <div style={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 8 }}>
+        <Grid gridTemplateColumns="repeat(2, minmax(0, 1fr))" gap={8}>
           {TEMPLATES.map(({ value, name, does }) => (
             <View
               key={value}
@@ -112,7 +112,7 @@ export function LanesSheet({ song, onClose }: Props) {
               <Quiet textAlign="left">{does}</Quiet>
             </View>
           ))}
-        </div>
+        </Grid>
       </Column>
       <Column gap={8}>
         <Words fontWeight="600">{WORDS.midiFile}</Words>

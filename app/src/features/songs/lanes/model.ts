@@ -5,17 +5,13 @@ import type { Kit } from '@hovlix/core/light';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { lookLanes, speedOfValue, type ActionLane, type CurveLane, type CurveTarget, type HitLane, type Lane, type LookLane, type Song } from '@hovlix/core/song'; // prettier-ignore
 import { freshId } from '../../../host/fresh-id';
+import { KINDS, WORDS } from './words';
 
-export const TEMPLATES = [
-  { value: 'looks', name: 'Looks', does: 'Looks and chases on bars.' },
-  { value: 'rhythm', name: 'Rhythm', does: 'Hits on notes, on every beat or on the drums of the music.' },
-  { value: 'swell', name: 'Curve', does: 'A level drawn over time, such as a slow rise.' },
-  { value: 'motion', name: 'Motion', does: 'Looks of which only the aim counts: where heads point.' },
-  { value: 'tint', name: 'Tint', does: 'Looks of which only the colour counts.' },
-  { value: 'actions', name: 'Actions', does: 'At a moment: start a look, set a master, send MIDI.' },
-  { value: 'punches', name: 'Punches', does: 'Short looks that replace everything below.' },
-] as const;
-export type Template = (typeof TEMPLATES)[number]['value'];
+export type Template = keyof typeof KINDS;
+export const TEMPLATES = (Object.keys(KINDS) as Template[]).map((value) => {
+  const [name, does] = KINDS[value];
+  return { value, name, does };
+});
 
 /** A name that no lane of the song has: “Rhythm”, “Rhythm 2”. */
 function freeName(song: Song, name: string): string {
@@ -76,22 +72,24 @@ export function targetsOf(show: Show, song: Song): readonly TargetChoice[] {
   });
   const faders = song.lanes
     .filter((lane) => lane.type !== 'curve')
-    .map((lane) => choice({ on: 'lane', lane: lane.id }, `Lane ${lane.name}: fader`));
+    .map((lane) => choice({ on: 'lane', lane: lane.id }, WORDS.faderOf(lane.name)));
   const waves = [null, ...song.lanes.filter(({ type }) => type === 'looks' || type === 'actions')].flatMap((lane) =>
     (['speed', 'size'] as const).map((on) => {
       const target = { on, lane: lane?.id ?? null };
       return choice(target, waveWords(song, target));
     }),
   );
-  return [choice({ on: 'all' }, 'All lamps: level'), ...byRole, ...faders, ...waves];
+  return [choice({ on: 'all' }, WORDS.allLampsLevel), ...byRole, ...faders, ...waves];
 }
+
+const laneName = (song: Song, lane: string): string =>
+  song.lanes.find(({ id }) => id === lane)?.name ?? WORDS.laneThatIsGone;
 
 type OfWaves = Extract<CurveTarget, { readonly on: 'speed' | 'size' }>;
 
 function waveWords(song: Song, { on, lane }: OfWaves): string {
-  const whose =
-    lane === null ? 'All lanes' : `Lane ${song.lanes.find(({ id }) => id === lane)?.name ?? 'that is gone'}`;
-  return `${whose}: ${on === 'speed' ? 'speed of waves and chases' : 'size of waves'}`;
+  const whose = lane === null ? WORDS.allLanes : WORDS.lane(laneName(song, lane));
+  return on === 'speed' ? WORDS.speedOf(whose) : WORDS.sizeOf(whose);
 }
 
 /** The channels that a curve sets: those of its attribute, of the lamps of its role in this rig. */
@@ -129,11 +127,10 @@ export const chosenTarget = keyOf;
 
 /** What a curve moves, in words: “Movers: zoom”. */
 export function targetWords(show: Show, song: Song, target: CurveTarget): string {
-  if (target.on === 'all') return 'All lamps: level';
+  if (target.on === 'all') return WORDS.allLampsLevel;
   if (target.on === 'speed' || target.on === 'size') return waveWords(song, target);
-  if (target.on === 'lane')
-    return `Lane ${song.lanes.find(({ id }) => id === target.lane)?.name ?? 'that is gone'}: fader`;
-  const role = show.roles.find(({ id }) => id === target.role)?.name ?? 'A role that is gone';
+  if (target.on === 'lane') return WORDS.faderOf(laneName(song, target.lane));
+  const role = show.roles.find(({ id }) => id === target.role)?.name ?? WORDS.roleThatIsGone;
   return `${role}: ${attributeName(target.attribute)}`;
 }
 

@@ -99,4 +99,22 @@ export const WORDS = {
   nothingAnswersTo: (list: string | number) => `Nothing answers to ${list}.`,
   countsInSeconds: 'Counts in seconds',
   to: (low: string | number, high: string | number) => `${low} to ${high}`,
+  allLampsLevel: 'All lamps: level',
+  faderOf: (lane: string) => `Lane ${lane}: fader`,
+  laneThatIsGone: 'that is gone',
+  roleThatIsGone: 'A role that is gone',
+  allLanes: 'All lanes',
+  speedOf: (whose: string) => `${whose}: speed of waves and chases`,
+  sizeOf: (whose: string) => `${whose}: size of waves`,
 };
+
+/** Lanes to begin with. */
+export const KINDS = {
+  looks: ['Looks', 'Looks and chases on bars.'],
+  rhythm: ['Rhythm', 'Hits on notes, on every beat or on the drums of the music.'],
+  swell: ['Curve', 'A level drawn over time, such as a slow rise.'],
+  motion: ['Motion', 'Looks of which only the aim counts: where heads point.'],
+  tint: ['Tint', 'Looks of which only the colour counts.'],
+  actions: ['Actions', 'At a moment: start a look, set a master, send MIDI.'],
+  punches: ['Punches', 'Short looks that replace everything below.'],
+} as const;

@@ -7,7 +7,7 @@ import { beatsOfBars, PATTERNS, strokeBeats, type HitLane, type Song } from '@ho
 import { envelopesQuery } from '../../../data/queries';
 import { useHovlix, useShow } from '../../../host/hovlix';
 import { Chip } from '../../../ui/Chip';
-import { Button, Column, Quiet } from '../../../ui/pieces';
+import { Button, Column, Quiet, Row } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
 import { Choices } from '../Choices';
 import { padsOf } from '../close-up/roll';
@@ -34,11 +34,11 @@ export function HitFills({ song, lane, range }: Props) {
   return (
     <Column gap={8} paddingBottom={4}>
       <ScrollArea sideways>
-        <div role="group" aria-label={WORDS.pad} style={{ display: 'flex', gap: 6, padding: '0 16px', width: 'max-content' }}>
+        <Row gap={6} paddingHorizontal={16} width="max-content" role="group" aria-label={WORDS.pad}>
           {pads.map(({ note, name }) => (
             <Chip key={note} small name={name} on={note === pad.note} onPress={() => setChosen(note)} />
           ))}
-        </div>
+        </Row>
       </ScrollArea>
       <Choices label={WORDS.fillTheBars}>
         {PATTERNS.map((pattern) => (

@@ -9,8 +9,8 @@ import { id, type Id } from '@hovlix/core/units';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix, usePlays } from '../../../host/hovlix';
 import { usePalette } from '../../../ui/palette';
-import { Button, Column, Row } from '../../../ui/pieces';
-import { ScrollArea } from '../../../ui/ScrollArea';
+import { Button, Column, Row, Grid } from '../../../ui/pieces';
+import { ScrollArea, Scroller } from '../../../ui/ScrollArea';
 import { Segments } from '../../../ui/Segments';
 import { ActionList } from '../actions/ActionList';
 import { ClipChange } from '../ClipChange';
@@ -103,9 +103,9 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
     ) : lane.type === 'curve' ? (
       <CurveShapes song={song} lane={lane} range={range} />
     ) : lane.type === 'actions' ? (
-      <div style={{ maxHeight: wide ? undefined : '34vh', overflowY: 'auto' }}>
+      <Scroller maxHeight={wide ? undefined : '34vh'}>
         <ActionList song={song} lane={lane} from={from} to={to} />
-      </div>
+      </Scroller>
     ) : null;
   const forms = (
     <>
@@ -172,9 +172,9 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
                 <>
                   {here && <ClipFades song={song} lane={lane.id} clips={[here]} looks={looks} />}
                   {here && <ClipChange song={song} lane={lane.id} clips={[here]} />}
-                  <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 10, padding: '4px 16px 16px' }}>
+                  <Grid gridTemplateColumns="1fr 1fr" gap={10} paddingHorizontal={16} paddingTop={4} paddingBottom={16}>
                     <LookCards looks={looks} chosen={here} onLay={lay} />
-                  </div>
+                  </Grid>
                 </>
               )}
             </Column>
@@ -184,23 +184,22 @@ export function LookTray({ song, lane, range, wide, onLane, onCloseUp, onHeight,
         // One thing at a time, so that the bars stay in sight.
         <>
           <ScrollArea sideways>
-            <div style={{ display: 'flex', gap: 8, padding: '0 16px', width: 'max-content' }}>{tools}</div>
+            <Row gap={8} paddingHorizontal={16} width="max-content">
+              {tools}
+            </Row>
           </ScrollArea>
           {forms}
           {open === null && body}
           {lane.type === 'looks' && (short ? !open : open === null || open === 'fades') && (
             <ScrollArea sideways>
-              <div
-                style={{
-                  display: 'grid',
-                  gridAutoFlow: 'column',
-                  gridAutoColumns: 124,
-                  gap: 10,
-                  padding: '0 16px 4px',
-                }}
+              <Grid
+                gap={10}
+                paddingHorizontal={16}
+                paddingBottom={4}
+                style={{ gridAutoFlow: 'column', gridAutoColumns: 124 }}
               >
                 <LookCards looks={looks} chosen={here} onLay={lay} />
-              </div>
+              </Grid>
             </ScrollArea>
           )}
           {here && (short ? open === 'fades' : open === null || open === 'fades') && (

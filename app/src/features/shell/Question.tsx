@@ -1,7 +1,7 @@
 // A question before a show is opened: it would end what is on, or it is here already.
 
-import { useHovlix, useLink, useShow, useShows } from '../../host/hovlix';
-import type { Newer } from '../../host/document/shows';
+import { useHovlix, useLink, useShow } from '../../host/hovlix';
+import type { Asking, Newer } from '../../host/document/shows';
 import { Button, Column, Quiet, Words } from '../../ui/pieces';
 import { Sheet } from '../../ui/Sheet';
 import { WORDS } from './words';
@@ -13,12 +13,12 @@ const NEWER: Readonly<Record<Newer, string>> = {
   both: WORDS.bothWereChanged,
 };
 
-export function Asking() {
+type Props = { readonly asking: Asking };
+
+export function Question({ asking }: Props) {
   const { shows } = useHovlix();
-  const asking = useShows((state) => state.asking);
   const on = useShow((show) => show.name);
   const screens = useLink((link) => link.screens);
-  if (!asking) return null;
   const cancel = () => void shows.answer('cancel');
   if (asking.type === 'put-on')
     return (

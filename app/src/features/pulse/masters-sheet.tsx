@@ -19,12 +19,7 @@ import { WORDS } from './words';
 const SPEEDS = [0.25, 0.5, 1, 2, 4];
 const SPEED_NAMES: Readonly<Record<number, string>> = { 0.25: '1/4', 0.5: '1/2', 1: WORDS.asItIs, 2: '2×', 4: '4×' };
 
-export function Masters() {
-  const open = useSession((session) => session.masters);
-  return open ? <MastersSheet /> : null;
-}
-
-function MastersSheet() {
+export function MastersSheet() {
   const app = useHovlix();
   const close = useSession((session) => session.setMasters);
   const show = useShow((one) => one);
