@@ -183,6 +183,7 @@ test('a song that is heard again takes the sections found in it, on the bars it 
 }) => {
   test.setTimeout(150_000);
   await open(page, '/songs/salt-and-signal');
+  await expect.poll(() => names(page)).toHaveLength(6);
   const before = await names(page);
   await about(page, 'Salt and Signal').click();
   const card = page.getByRole('group', { name: 'Recording' });

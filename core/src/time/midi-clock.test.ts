@@ -70,6 +70,49 @@ test('a change of tempo is followed within two beats, and no beat is lost over i
   ); // prettier-ignore
 });
 
+test('of ticks that are delivered late, several at once, none is counted twice, and the tempo holds', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 60, max: 180 }), fc.nat(10_000), fc.integer({ min: 40, max: 250 }), (bpm, seed, stall) => {
+      const clock = midiClock();
+      const chance = jitter(seed);
+      const period = 60 / bpm / TICKS_A_BEAT;
+      clock.start();
+      let busyUntil = 0;
+      for (let n = 0; n < 20 * TICKS_A_BEAT; n++) {
+        const due = n * period;
+        // Now and then whoever hands the ticks on is busy for a while, from the very first one on.
+        if (due >= busyUntil && (n === 0 || chance() > 0.9)) busyUntil = due + stall / 1000;
+        clock.tick(seconds(Math.max(due, busyUntil)));
+      }
+      const end = 20 * TICKS_A_BEAT;
+      let at = Math.max(end * period, busyUntil);
+      // Ten beats later, undisturbed, it knows the tempo and the place exactly.
+      for (let n = end; n < end + 10 * TICKS_A_BEAT; n++) clock.tick(seconds((at = Math.max(at, n * period))));
+      expect(clock.bpm()! / bpm).toBeCloseTo(1, 2);
+      expect(Math.abs(clock.beatAt(seconds(at)) - (end + 10 * TICKS_A_BEAT - 1) / TICKS_A_BEAT)).toBeLessThan(0.02);
+    }),
+    { seed: 15, numRuns: 300 },
+  ); // prettier-ignore
+});
+
+test('a tempo that halves is not taken for every second tick lost, nor are first ticks that come too fast', () => {
+  fc.assert(
+    fc.property(fc.constantFrom(1 / 2, 1 / 3, 2, 3), fc.integer({ min: 100, max: 130 }), fc.nat(10_000), (times, bpm, seed) => {
+      const { clock, at } = follow([{ bpm, beats: 8 }, { bpm: bpm * times, beats: 8 }], seed);
+      expect(clock.bpm()! / (bpm * times)).toBeCloseTo(1, 1);
+      expect(Math.abs(clock.beatAt(seconds(at)) - 16)).toBeLessThan(0.05);
+    }),
+    { seed: 15, numRuns: 100 },
+  ); // prettier-ignore
+  const clock = midiClock();
+  clock.start();
+  // Three at 200 beats a minute, then at 100.
+  for (const n of [0, 1, 2]) clock.tick(seconds(n / 80));
+  for (let n = 0; n < 48; n++) clock.tick(seconds(0.05 + n / 40));
+  expect(clock.bpm()).toBeCloseTo(100, 0);
+  expect(clock.beatAt(seconds(0.05 + 48 / 40))).toBeCloseTo(51 / TICKS_A_BEAT, 1);
+});
+
 test('silent, it is lost and carried on at its last tempo; stopped, it stays; continued, it goes on from there', () => {
   const { clock, at } = follow([{ bpm: 120, beats: 8 }], 3);
   expect(clock.state(seconds(at))).toBe('running');

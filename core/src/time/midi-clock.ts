@@ -28,6 +28,8 @@ export type MidiClock = {
 const WINDOW = 36;
 /** After a change of tempo the line begins anew with the last of these. */
 const FRESH = 6;
+/** With fewer ticks than this, half a beat, nobody can tell a lost one from a late one. */
+const EVEN = 12;
 /** So many ticks on one side of the line, by so much, in seconds, are no jitter. */
 const BENT = 5;
 const OFF_SECONDS = 0.004;
@@ -37,6 +39,13 @@ const LOST_SECONDS = 0.3;
 const HELD_SECONDS = 4;
 /** A gap of 1.6 ticks and more has lost one: jitter alone is less, up to 250 beats a minute. */
 const SURELY = 0.4;
+/** A tick that follows closer than so many periods came late: it is one of those that were thought lost. */
+const CLOSE = 0.6;
+/** What was thought lost may still come for so long, in seconds. */
+const OWED_SECONDS = 0.5;
+/** When so many of the last dozen ticks seem to come after a lost one, none was lost: the line is too short. */
+const TOO_MANY = 0.7;
+const FORGETS = 0.9;
 /** 20 to 400 beats a minute, in seconds of a tick. */
 const SHORTEST = 60 / 400 / TICKS_A_BEAT;
 const LONGEST = 60 / 20 / TICKS_A_BEAT;
@@ -52,6 +61,12 @@ export function midiClock(): MidiClock {
   let runs = false;
   let heard = false;
   let last = -Infinity;
+  /** Ticks thought lost in the gap before, of which some may still come. */
+  let owed = 0;
+  let owedAt = 0;
+  /** How often a tick came after a gap, 0…1, and how many ticks were counted in those gaps since it was rare. */
+  let gaps = 0;
+  let counted = 0;
 
   const predicted = (n: number): number => line!.at + (n - line!.n) * line!.period;
   const begin = (n: number) => {
@@ -59,18 +74,42 @@ export function midiClock(): MidiClock {
     ticks = [];
     // Its tempo is what it was; where it falls is told by the next tick.
     line = undefined;
+    owed = gaps = counted = 0;
   };
   /** Ticks that were lost on the way are counted, as the sender has counted them. */
   const missed = (at: number): number => {
     const before = ticks.at(-1);
     if (!line || !before || at - before.at > HELD_SECONDS) return 0;
     // From the tick before, and not from the line, which a change of tempo leaves behind.
-    return Math.max(0, Math.floor((at - before.at) / line.period - 1 + SURELY));
+    const between = Math.max(0, Math.floor((at - before.at) / line.period - 1 + SURELY));
+    return between > 0 && steady(ticks, line.period, predicted) ? between : 0;
+  };
+  /** Counts those lost before a tick, and takes back what was counted and comes after all. */
+  const count = (at: number) => {
+    const before = ticks.at(-1);
+    if (owed > 0 && line && before && at - before.at < CLOSE * line.period) {
+      owed--;
+      counted--;
+      next--;
+      return;
+    }
+    const lost = missed(at);
+    if (at - owedAt > OWED_SECONDS) owed = 0;
+    if (lost > 0) [owed, owedAt] = [owed + lost, at];
+    if (gaps < 1 - FORGETS) counted = 0;
+    gaps = gaps * FORGETS + (lost > 0 ? 1 - FORGETS : 0);
+    next += lost;
+    counted += lost;
   };
   const take = (at: number) => {
-    next += missed(at);
+    count(at);
     ticks = [...ticks.slice(1 - WINDOW), { n: next, at }];
-    if (line && bent(ticks, predicted)) ticks = ticks.slice(-FRESH);
+    if (gaps > TOO_MANY) {
+      next -= counted;
+      owed = gaps = counted = 0;
+      const kept = ticks.slice(-FRESH);
+      ticks = kept.map((one, i) => ({ n: next - kept.length + 1 + i, at: one.at }));
+    } else if (line && bent(ticks, predicted)) ticks = ticks.slice(-FRESH);
     line = lineThrough(ticks) ?? line;
     next++;
   };
@@ -126,6 +165,11 @@ function lineThrough(ticks: readonly Tick[]): Line | undefined {
     variance += (n - n0) ** 2;
   }
   return { period: clamp(covariance / variance, SHORTEST, LONGEST), at: t0, n: n0 };
+}
+
+/** Whether ticks come so evenly that a gap between two can be told from one that is late. */
+function steady(ticks: readonly Tick[], period: number, predicted: (n: number) => number): boolean {
+  return ticks.length >= EVEN && ticks.every(({ n, at }) => Math.abs(at - predicted(n)) < SURELY * period);
 }
 
 /** Whether the last ticks all lie to one side of the line: the tempo has changed. */
