@@ -1,7 +1,8 @@
 // A lane of actions: looks started and stopped, masters, blackout, the next song, messages to other gear.
 
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { button, listen, open, restoreConnections, restoreShow } from './hovlix';
+import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => restoreShow(page));

@@ -1,6 +1,7 @@
 import { zipSync } from 'fflate';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { bring, clickTrack, nodeReport, open } from './hovlix';
+import { expect, test } from './screens';
 
 const text = (value: string) => Buffer.from(value);
 const zip = (entries: Record<string, Uint8Array>) => Buffer.from(zipSync(entries));

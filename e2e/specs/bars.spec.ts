@@ -1,7 +1,8 @@
 // Bars lit like others, at phone size: a section like the first of its name, copied, pasted, repeated, and taken back.
 
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { button, listen, open, restoreConnections, restoreShow } from './hovlix';
+import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => restoreShow(page));

@@ -1,7 +1,7 @@
 // Everything that is bound, and what must not be done by a slip.
 
-import { expect, test } from '@playwright/test';
 import { bindKey, button, liveNow, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => {
   await restoreConnections(page);

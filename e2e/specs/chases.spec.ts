@@ -1,7 +1,8 @@
 // The steps of a chase: put in where they are wanted, copied and pasted there.
 
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { button, open, restoreShow } from './hovlix';
+import { expect, test } from './screens';
 
 test.afterEach(async ({ page }) => restoreShow(page));
 

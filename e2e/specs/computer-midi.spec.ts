@@ -1,6 +1,6 @@
 // MIDI gear plugged into the computer that conducts: it works with no page open. A stand-in has the port.
 
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { NO_MIDI } from '@hovlix/core/connect';
 import {
   addAct,
@@ -13,6 +13,7 @@ import {
   restoreShow,
   statusOf,
 } from './hovlix';
+import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => {
   await restoreConnections(page);
@@ -49,12 +50,11 @@ const learn = async (page: Page, name: string, note: number, typed: string, act:
 
 test('learned in a page, it turns a look on and plays the set with no page open, and its switches are lit', async ({
   page,
-  browser,
+  other,
 }) => {
   await listen(page);
   await learn(page, 'Sail', 60, 'full sail on', 'Full sail on or off');
   await learn(page, 'On', 61, 'on in the set', 'On in the set');
-  const other = await (await browser.newContext()).newPage();
   await open(other, '/gig');
   // What is learned does nothing else.
   expect((await liveNow()).standing.filter(({ on }) => on)).toEqual([]);
@@ -64,7 +64,6 @@ test('learned in a page, it turns a look on and plays the set with no page open,
   await expect.poll(async () => brightness((await nodeReport(page)).levels)).toBeGreaterThan(300);
   const sent = async () => (await (await page.request.get('/api/foot')).json()) as number[][];
   await expect.poll(async () => (await sent()).at(-1)).toEqual([NOTE_ON, 60, 127]);
-  await other.close();
   await page.goto('about:blank');
   await tread(page, 60);
   await expect.poll(async () => (await nodeReport(page))?.levels[0]).toBe(0);

@@ -1,7 +1,8 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { nodeReport, open, restoreConnections, statusOf } from './hovlix';
+import { expect, test } from './screens';
 
 const program = fileURLToPath(new URL('../../server/bin/hovlix.mjs', import.meta.url));
 const button = (page: Page, name: string | RegExp) => page.getByRole('button', { name });
@@ -64,8 +65,7 @@ test('the guided first minute: from a cable to “my lamp answers”, with the f
   await expect.poll(async () => (await cable()).levels[511]).toBe(0);
 });
 
-test('a test that is running ends when its page goes', async ({ page, browser }) => {
-  const other = await (await browser.newContext()).newPage();
+test('a test that is running ends when its page goes', async ({ page, other }) => {
   await open(other, '/connect/first');
   await button(other, /Framed cable stand-in/).click();
   await expect.poll(async () => (await nodeReport(page, 'serial'))?.levels[15]).toBe(255);

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
 import { nodeReport, open, stageBrightness } from './hovlix';
+import { expect, test } from './screens';
 
 test('a new user opens it, plays Paper Lighthouse, and light, sheet, beat and node follow the music', async ({
   page,
@@ -86,18 +86,13 @@ test('light stays with the sound: once it runs, it hardly ever strays by the 8 m
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
 });
 
-test('closing the page changes nothing on stage, and the next one sees the song going on', async ({
-  page,
-  browser,
-}) => {
+test('closing the page changes nothing on stage, and the next one sees the song going on', async ({ page, other }) => {
   await open(page, '/songs/paper-lighthouse');
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect(page.getByTestId('position')).toHaveText(/0:0[2-9]/);
   await page.close();
-  const other = await (await browser.newContext()).newPage();
   await open(other, '/songs/paper-lighthouse');
   await expect(other.getByRole('button', { name: 'Pause' })).toBeVisible();
   await expect(other.getByTestId('position')).toHaveText(/0:(0[5-9]|1)/);
   await other.getByRole('button', { name: 'Pause' }).click();
-  await other.close();
 });

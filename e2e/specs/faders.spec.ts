@@ -1,8 +1,9 @@
 // One attribute of many lamps on faders, in a look and in several steps of a chase at once; and what snaps in a step.
 
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { button, nodeReport, open, restoreConnections, restoreShow, tab, tooSmall } from './hovlix';
+import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => {

@@ -1,11 +1,11 @@
 import { spawnSync } from 'node:child_process';
 import { createSocket } from 'node:dgram';
 import { fileURLToPath } from 'node:url';
-import { expect, test } from '@playwright/test';
 import { encodeArtDmx, encodeArtPollReply, encodeSacn, encodeSacnDiscovery } from '@hovlix/core/wire';
 import { universe } from '@hovlix/core/units';
 import { nodeReport, open, restoreConnections, statusOf } from './hovlix';
 import { newScreen, startServer, stopServers } from './servers';
+import { expect, test } from './screens';
 
 test('100,000 mutated packets at both inputs: nothing falls over, and not one frame of the output is lost', async ({
   page,

@@ -1,8 +1,8 @@
 // Light that is frozen and let go, and sections that fade into one another, as a node hears them.
 
-import { expect, test } from '@playwright/test';
 import type { Show } from '@hovlix/core/show';
 import { button, listen, open, restoreConnections, restoreShow, type Heard } from './hovlix';
+import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => {

@@ -1,7 +1,8 @@
 // The playing page: banks, pads, next and previous, what is running.
 
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { button, listen, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => {

@@ -1,7 +1,8 @@
 // Hit kits: struck on pads, with keys, and over MIDI.
 
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { button, listen, nodeReport, open, restoreConnections, restoreShow, typed } from './hovlix';
+import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => {

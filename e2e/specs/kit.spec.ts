@@ -1,8 +1,9 @@
 // The page of samples: each piece in both themes, by finger and by keyboard.
 
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { button, open, tooSmall, typed } from './hovlix';
+import { expect, test } from './screens';
 
 const theme = (page: Page, chosen: 'night' | 'day') =>
   page.addInitScript((one) => localStorage.setItem('hovlix-habits-1', JSON.stringify({ theme: one })), chosen);

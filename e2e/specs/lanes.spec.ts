@@ -1,7 +1,8 @@
 // Lanes of one's own at phone size: hits in bars and in Close-up, curves, what is muted, and what leaves for the lamps of it.
 
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { button, listen, open, restoreConnections, restoreShow } from './hovlix';
+import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => restoreShow(page));

@@ -3,8 +3,9 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { clickTrack, open, restoreShow } from './hovlix';
+import { expect, test } from './screens';
 
 type Named = { readonly name: string; readonly buffer: Buffer };
 

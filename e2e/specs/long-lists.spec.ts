@@ -1,8 +1,9 @@
 // A DJ with three hundred songs, and a hall with two hundred lamps: only what is in sight is on the page.
 
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import type { Show } from '@hovlix/core/show';
 import { open, restoreConnections, restoreShow } from './hovlix';
+import { expect, test } from './screens';
 
 test.afterEach(async ({ page }) => {
   await restoreShow(page);

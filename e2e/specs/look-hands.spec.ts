@@ -1,7 +1,8 @@
 // Lamps found and told what to do by hand: chosen where they hang, lit up, copied, timed; and why one shines at a bar.
 
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { button, listen, nodeReport, open, restoreConnections, restoreShow, tab, typed, usualGap } from './hovlix';
+import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => {

@@ -1,6 +1,5 @@
 // Looks made by touch, and what they come to on the wire.
 
-import { expect, test } from '@playwright/test';
 import {
   button,
   listen,
@@ -15,6 +14,7 @@ import {
   waveIn,
   type Heard,
 } from './hovlix';
+import { expect, test } from './screens';
 
 // What an earlier visit left playing would set the clock.
 test.beforeEach(async ({ page }) => restoreConnections(page));

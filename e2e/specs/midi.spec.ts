@@ -1,9 +1,10 @@
 // A MIDI file into a song and out again, and what the light does when a song is over.
 
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { readMidi } from '@hovlix/core/midi';
 import { button, listen, open, restoreConnections, restoreShow } from './hovlix';
+import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => restoreShow(page));

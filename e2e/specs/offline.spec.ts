@@ -1,8 +1,9 @@
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { stageBrightness } from './hovlix';
 import { startServer, stopServers } from './servers';
+import { expect, test } from './screens';
 
-test.use({ serviceWorkers: 'allow' });
+test.use({ serviceWorkers: 'allow', fresh: true });
 test.afterEach(stopServers);
 
 /** All that the app needs is on this device. */

@@ -1,8 +1,9 @@
 // One show on every screen: never replaced by who joins, no edit lost, nothing held by who has gone.
 
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { statusOf } from './hovlix';
 import { newScreen, screenIn, startServer, type Server } from './servers';
+import { expect, test } from './screens';
 
 // Several screens at once on a machine that also runs the servers: each page takes seconds to load.
 test.setTimeout(240_000);

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { expect, test } from '@playwright/test';
 import { bring, clickTrack, liveNow, open, stageBrightness } from './hovlix';
+import { expect, test } from './screens';
 
 test('own music: analysed, laid with looks, kept over a reload, exported and brought back', async ({ page }) => {
   await open(page, '/songs');

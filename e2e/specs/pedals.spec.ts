@@ -1,9 +1,10 @@
 // Pedals, keys and MIDI: learned by touching them, told apart, tried, and what is done is done to the light.
 
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { readLog, reduced } from '@hovlix/core/live';
 import { addAct, bindKey, brightness, button, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => {
   await restoreConnections(page);

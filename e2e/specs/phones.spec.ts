@@ -1,6 +1,7 @@
 import { hostname } from 'node:os';
-import { expect, test, type Page, type WebSocket } from '@playwright/test';
+import type { Page, WebSocket } from '@playwright/test';
 import { lookIs, open, restoreConnections, stageBrightness } from './hovlix';
+import { expect, test } from './screens';
 
 /** As a phone in the hall calls this computer: by its name, over plain http. */
 const hall = `http://${hostname().toLowerCase()}.local:4757`;
@@ -82,16 +83,14 @@ test('the code in a QR address is taken out of it at once', async ({ page, brows
   await context.close();
 });
 
-test('closed, the door is shut: nobody answers on the network', async ({ page, browser }) => {
+test('closed, the door is shut: nobody answers on the network', async ({ page, other }) => {
   await openToPhones(page);
   await page.getByRole('button', { name: 'Close to phones' }).click();
   await expect(page.getByText('Only this computer can open Hovlix')).toBeVisible();
-  const other = await (await browser.newContext()).newPage();
   await expect(other.goto('http://127.0.0.2:4757/')).rejects.toThrow(/ERR_CONNECTION/);
-  await other.close();
 });
 
-test('two screens show the same state within 100 ms', async ({ page, browser }) => {
+test('two screens show the same state within 100 ms', async ({ page, other }) => {
   // The two browsers report on their own: what was received may be heard of before what was sent.
   const sent = new Map<number, number>();
   const received = new Map<number, number>();
@@ -105,7 +104,6 @@ test('two screens show the same state within 100 ms', async ({ page, browser }) 
     else socket.on('framereceived', read);
   };
   page.on('websocket', note(sent));
-  const other = await (await browser.newContext()).newPage();
   other.on('websocket', note(received));
   await open(page, '/connect');
   await open(other, '/connect');
@@ -120,12 +118,11 @@ test('two screens show the same state within 100 ms', async ({ page, browser }) 
   expect(waits[10]).toBeLessThan(100);
   await page.getByRole('button', { name: 'Grand master to full' }).click();
   await expect(other.getByTestId('master')).toHaveText('100');
-  await other.close();
 });
 
 test('the screen with the music stays the clock: another without it pauses, seeks and starts, and the sound follows', async ({
   page,
-  browser,
+  other,
 }) => {
   await page.addInitScript(() => {
     const real = window.Audio;
@@ -144,7 +141,6 @@ test('the screen with the music stays the clock: another without it pauses, seek
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect.poll(async () => (await heard()).at).toBeGreaterThan(1);
 
-  const other = await (await browser.newContext()).newPage();
   // As on a phone that got the show through the conductor: the words and lanes, not the recordings.
   await other.addInitScript(() => {
     const get = IDBObjectStore.prototype.get;
@@ -171,5 +167,4 @@ test('the screen with the music stays the clock: another without it pauses, seek
   await expect(other.getByTestId('position')).toHaveText(/0:(3[4-9]|4)/);
   await expect(other.getByText('is not in this browser')).toHaveCount(0);
   await pause();
-  await other.close();
 });

@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
 import { button, lookIs, nodeReport, open, stageBrightness, tooSmall } from './hovlix';
 import { PLACES } from './places';
+import { expect, test } from './screens';
 
 test('looks: a tap turns one on, the stage and the wire follow, another turns it off', async ({ page }) => {
   await open(page, '/looks');

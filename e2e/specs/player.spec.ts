@@ -1,11 +1,12 @@
 // A DJ hour: songs go by the decks of a player, whatever is done on them.
 
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { compile, frameFor, render } from '@hovlix/core/engine';
 import { AT_REST } from '@hovlix/core/live';
 import type { Deck } from '@hovlix/core/player';
 import { id, seconds } from '@hovlix/core/units';
 import { button, clickTrack, demoShow, liveNow, open, restoreConnections, restoreShow, statusOf } from './hovlix';
+import { expect, test } from './screens';
 
 /** As a new computer has it, and as it is left. */
 async function restored(page: Page): Promise<void> {

@@ -1,7 +1,8 @@
 // Rehearsal: chosen bars come round again, slower if wanted; whoever leaves the song leaves that behind.
 
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { button, open, restoreConnections } from './hovlix';
+import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => restoreConnections(page));

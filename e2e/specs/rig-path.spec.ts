@@ -2,9 +2,10 @@
 
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { beamDirection, mountRotation } from '@hovlix/core/rig';
 import { nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+import { expect, test } from './screens';
 
 test.afterEach(async ({ page }) => {
   await restoreShow(page);

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
 import { nodeReport, open, restoreConnections, restoreShow, statusOf } from './hovlix';
+import { expect, test } from './screens';
 
 test.afterEach(async ({ page }) => {
   await restoreShow(page);

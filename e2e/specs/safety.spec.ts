@@ -1,7 +1,7 @@
 // Flash safety: on in a new show, told where it acts, turned off by holding only.
 
-import { expect, test } from '@playwright/test';
 import { button, gaps, listen, lookIs, middle, open, restoreConnections, restoreShow, tab, typed } from './hovlix';
+import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => {

@@ -1,7 +1,8 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { open, tooSmall } from './hovlix';
 import { PLACES } from './places';
+import { expect, test } from './screens';
 
 /** What lies over a place: where it is, and what is pressed to open it. */
 const SHEETS: readonly (readonly [string, string, ...(string | RegExp)[]])[] = [

@@ -1,6 +1,6 @@
 // Lamps that follow a song and a microphone.
 
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { songTimeAt } from '@hovlix/core/live';
 import { seconds } from '@hovlix/core/units';
 import {
@@ -19,6 +19,7 @@ import {
   typed,
   waveIn,
 } from './hovlix';
+import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => {

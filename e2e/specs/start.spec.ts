@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './screens';
 
 const start = fileURLToPath(new URL('../../start', import.meta.url));
 

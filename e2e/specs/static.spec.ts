@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test';
 import { stageBrightness } from './hovlix';
 import { startStatic } from './static-host';
+import { expect, test } from './screens';
 
 let host: Awaited<ReturnType<typeof startStatic>>;
 let base: string;

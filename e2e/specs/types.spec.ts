@@ -1,9 +1,9 @@
 // Lamp types: made, changed while the lamp answers, saved as a file and brought back.
 
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
 import { readGdtf } from '@hovlix/core/gdtf';
 import { nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+import { expect, test } from './screens';
 
 test.use({ viewport: { width: 390, height: 844 } });
 test.afterEach(async ({ page }) => {

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './screens';
 
 const app = fileURLToPath(new URL('../../app', import.meta.url));
 const dist = join(app, 'dist');
@@ -12,6 +12,8 @@ const budget = JSON.parse(readFileSync(join(app, 'size-budget.json'), 'utf8')) a
   readonly worker: Readonly<Record<string, number>>;
   readonly everything: number;
 };
+
+test.use({ fresh: true });
 
 const scripts = readdirSync(dist, { recursive: true, encoding: 'utf8' }).filter((file) => file.endsWith('.js'));
 const packed = (file: string): number => {

@@ -5,10 +5,10 @@ import { mkdtempSync, existsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { expect, test } from '@playwright/test';
 import type { Status } from '@hovlix/core/connect';
 import { PROTOCOL } from '@hovlix/core/live';
 import { open, restoreConnections } from './hovlix';
+import { expect, test } from './screens';
 
 const program = fileURLToPath(new URL('../../server/bin/hovlix.mjs', import.meta.url));
 const demo = fileURLToPath(new URL('../../demo/boathouse.hovlix', import.meta.url));
