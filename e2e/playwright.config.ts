@@ -5,12 +5,12 @@ import { defineConfig } from '@playwright/test';
 
 const PORT = 4757;
 /** Outputs and phones of a computer that nobody has used before. */
-const HOME = join(tmpdir(), `hovlix-e2e${process.env['HOVLIX_LANE'] ?? ''}`);
+const HOME = join(tmpdir(), 'hovlix-e2e');
 if (process.env['TEST_WORKER_INDEX'] === undefined) rmSync(HOME, { recursive: true, force: true });
 
 export default defineConfig({
   testDir: 'specs',
-  outputDir: `results${process.env['HOVLIX_LANE'] ?? ''}`,
+  outputDir: 'results',
   workers: 1,
   timeout: 90_000,
   // A shared machine may lose its processors for a second in the middle of a test; what fails twice is broken.

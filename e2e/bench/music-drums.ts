@@ -1,4 +1,4 @@
-// How well the strokes of drums are heard, where a MIDI file beside a recording says what was played.
+// How well the strokes of drums are heard, where a recording's truth or a MIDI file beside it says what was played.
 
 import { readMidi, type MidiMusic } from '@hovlix/core/midi';
 import { DRUMS, type Drum, type Envelopes } from '@hovlix/core/music';
@@ -12,24 +12,25 @@ const PERCUSSION = 10;
 const NEAR = 0.05;
 const FROM = 5;
 
-/** F-measure of each drum that is played at all. @throws where the MIDI file cannot be read. */
-export function drumScores(
-  midi: Uint8Array,
-  name: string,
-  { strokes }: Envelopes,
-): Readonly<Partial<Record<Drum, number>>> {
-  const read = readMidi(midi, name);
-  if (!read.ok) throw new Error(wordsFor(read.problem));
+/** When each drum was struck, in seconds; and where something sounds like it, so that hearing it is neither right nor wrong. */
+export type Played = Readonly<Partial<Record<Drum | `unsure_${Drum}`, readonly number[]>>>;
+
+/** F-measure of each drum that is played at all. */
+export function drumScores(played: Played, { strokes }: Envelopes): Readonly<Partial<Record<Drum, number>>> {
   const scores: Partial<Record<Drum, number>> = {};
   for (const drum of DRUMS) {
-    const played = momentsOf(read.value, NOTES[drum]);
-    if (played.length > 0)
-      scores[drum] = matched(
-        played,
-        [...strokes[drum].times].filter((at) => at >= FROM),
-      );
+    const right = (played[drum] ?? []).filter((at) => at >= FROM);
+    const heard = [...strokes[drum].times].filter((at) => at >= FROM);
+    if (right.length > 0) scores[drum] = matched(right, heard, played[`unsure_${drum}`] ?? []);
   }
   return scores;
+}
+
+/** What a MIDI file has drums play. @throws where it cannot be read. */
+export function playedIn(midi: Uint8Array, name: string): Played {
+  const read = readMidi(midi, name);
+  if (!read.ok) throw new Error(wordsFor(read.problem));
+  return Object.fromEntries(DRUMS.map((drum) => [drum, momentsOf(read.value, NOTES[drum])]));
 }
 
 /** Rising, in seconds; notes struck together are one. */
@@ -38,7 +39,6 @@ function momentsOf(music: MidiMusic, notes: readonly number[]): readonly number[
     .filter(({ channel }) => channel === PERCUSSION)
     .flatMap((part) => part.notes.filter(({ note }) => notes.includes(note)))
     .map(({ at }) => (music.timed ? at : secondsAt(music, at)))
-    .filter((at) => at >= FROM)
     .sort((a, b) => a - b);
   return played.filter((at, i) => i === 0 || at - played[i - 1]! > 0.01);
 }
@@ -54,14 +54,16 @@ function secondsAt({ tempo }: MidiMusic, beat: number): number {
 }
 
 /** Each stroke is matched once at most. */
-function matched(played: readonly number[], heard: readonly number[]): number {
+function matched(played: readonly number[], heard: readonly number[], unsure: readonly number[]): number {
   let [hits, k] = [0, 0];
+  const strays = new Set(heard);
   for (const at of played) {
     while (k < heard.length && heard[k]! < at - NEAR) k++;
     if (k < heard.length && heard[k]! <= at + NEAR) {
       hits++;
-      k++;
+      strays.delete(heard[k++]!);
     }
   }
-  return heard.length + played.length === 0 ? 0 : (2 * hits) / (heard.length + played.length);
+  const wrong = [...strays].filter((at) => !unsure.some((one) => Math.abs(one - at) < NEAR)).length;
+  return (2 * hits) / (2 * hits + wrong + (played.length - hits));
 }

@@ -1,6 +1,6 @@
 // How well beats, bars and sections are found: npm run bench:music [-- FOLDER … --json OUT]
 // A folder holds recordings and beside each its truth, NAME.json: {bpm, beats, downbeats, sections: [{startSec}]}, seconds,
-// and NAME.mid where strokes of drums are to be scored, too.
+// and where strokes of drums are to be scored, too, `strokes` in it or NAME.mid.
 // Without folders the songs of the demo are heard.
 
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
@@ -10,24 +10,23 @@ import { parseArgs } from 'node:util';
 import { analyse, confidencesOf } from '@hovlix/core/analysis';
 import { readBundle } from '@hovlix/core/files';
 import { wordsFor } from '@hovlix/core/problem';
-import { drumScores } from './music-drums';
+import { drumScores, playedIn, type Played } from './music-drums';
 import { meanOf, MEASURES, scoresOf, type Estimate, type Scores, type Truth } from './music-scores';
 
-/** `midi`: what was played, where that is known. */
-type Piece = { readonly name: string; readonly bytes: Uint8Array; readonly truth: Truth; readonly midi?: Uint8Array };
+type Known = Truth & { readonly strokes?: Played };
+type Piece = { readonly name: string; readonly bytes: Uint8Array; readonly truth: Known };
 const root = fileURLToPath(new URL('../..', import.meta.url));
 
 function* piecesOf(folder: string): Generator<Piece> {
   for (const file of readdirSync(folder).sort()) {
     const name = basename(file, extname(file));
     if (!['.ogg', '.wav', '.flac', '.mp3'].includes(extname(file))) continue;
-    const truth = JSON.parse(readFileSync(join(folder, `${name}.json`), 'utf8')) as Truth;
+    const truth = JSON.parse(readFileSync(join(folder, `${name}.json`), 'utf8')) as Known;
     const midi = join(folder, `${name}.mid`);
     yield {
       name,
       bytes: readFileSync(join(folder, file)),
-      truth,
-      ...(existsSync(midi) ? { midi: readFileSync(midi) } : {}),
+      truth: existsSync(midi) ? { ...truth, strokes: playedIn(readFileSync(midi), name) } : truth,
     };
   }
 }
@@ -54,7 +53,7 @@ async function measured(piece: Piece): Promise<{ scores: Scores; estimate: Estim
   if (!found.ok) throw new Error(`${piece.name}: ${wordsFor(found.problem)}`);
   const took = (performance.now() - begun) / 1000;
   const { bpm, beats, downbeats, sections, duration, envelopes } = found.value;
-  for (const [drum, score] of Object.entries(piece.midi ? drumScores(piece.midi, piece.name, envelopes) : {}))
+  for (const [drum, score] of Object.entries(drumScores(piece.truth.strokes ?? {}, envelopes)))
     drums.set(drum, [...(drums.get(drum) ?? []), score]);
   confidencesOf(found.value.heard, found.value).forEach((sure, i) => {
     const right = piece.truth.beats.some((beat) => Math.abs(beat - beats[i]!) <= 0.07);

@@ -63,7 +63,6 @@ test(`from nothing to my own lamps following my own song, in at most ${MOST_PRES
   await me.file(() => bring(page, 'My song.mp3', recording));
   await me.press('Light it with my looks');
   await expect(page.locator('[data-clip="Full"]').first()).toBeVisible();
-  const dark = await stageBrightness(page);
   await me.press('Play');
   await expect.poll(() => stageBrightness(page)).toBeGreaterThan(12);
   // What leaves is my lamps, following: full at first, in one colour.

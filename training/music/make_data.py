@@ -1,7 +1,7 @@
 """Makes training pieces: `python3 -m music.make_data FOLDER COUNT [FIRST] [WORKERS]`.
 
 Each piece becomes FOLDER/NUMBER.npz with `bands` (frames times 64, hundredths as bytes), times of `beats`, `downbeats`
-and `sections` in seconds, and what is known of it. The number is the seed, so the same number is the same piece.
+and `sections` and of strokes of drums in seconds, and what is known of it. The number is the seed, so the same number is the same piece.
 """
 
 import json
@@ -17,6 +17,7 @@ from .arrange import compose
 from .features import bands_of
 from .metronome import metronome
 from .render import render
+from .strokes import strokes_of
 from .styles import STYLES
 
 SECONDS = (40, 66)
@@ -63,7 +64,8 @@ def make(job):
         bands = np.minimum(255, np.round(bands_of(sound) * 100)).astype(np.uint8)
         facts = {"name": piece.name, "style": piece.style, "bpm": piece.bpm, "bars_known": piece.bars_known, "sections_known": piece.sections_known,
                  "labels": [label for _, label in piece.sections]}
-        np.savez_compressed(path, bands=bands, beats=beats, downbeats=when(piece.downbeats), sections=when([beat for beat, _ in piece.sections]), facts=json.dumps(facts))
+        np.savez_compressed(path, bands=bands, beats=beats, downbeats=when(piece.downbeats), sections=when([beat for beat, _ in piece.sections]), facts=json.dumps(facts),
+                            **strokes_of(piece, when))
     except Exception:
         return f"{number}: {traceback.format_exc(limit=3)}"
     return None

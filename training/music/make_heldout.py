@@ -14,6 +14,7 @@ from scipy.io import wavfile
 from .features import RATE
 from .make_data import piece_of
 from .render import render
+from .strokes import strokes_of
 
 
 def main():
@@ -27,6 +28,7 @@ def main():
             "title": f"{piece.style} {number}", "bpm": round(60 / float(np.median(np.diff(beats))), 3), "beats": beats.round(4).tolist(),
             "downbeats": when(piece.downbeats).round(4).tolist() if piece.bars_known else None,
             "sections": [{"startSec": round(float(when([beat])[0]), 4), "label": label} for beat, label in piece.sections],
+            "strokes": {kind: times.round(4).tolist() for kind, times in strokes_of(piece, when).items()},
         }
         name = os.path.join(folder, f"{piece.style}-{number}")
         json.dump({key: value for key, value in truth.items() if value is not None}, open(f"{name}.json", "w"))

@@ -33,7 +33,7 @@ class Pieces:
 def sample(piece, rng, vary):
     """Bands, targets (3 times half as many frames) and which outputs count, of one piece; varied where asked."""
     stretch = float(np.exp(rng.uniform(-0.09, 0.09))) if vary else 1.0
-    bands = _varied(piece["bands"], rng, stretch) if vary else piece["bands"].astype(np.float32) / 100
+    bands = varied(piece["bands"], rng, stretch) if vary else piece["bands"].astype(np.float32) / 100
     start = int(rng.integers(0, max(1, len(bands) - FRAMES))) if vary else 0
     bands = bands[start : start + FRAMES]
     used = len(bands)
@@ -57,7 +57,7 @@ def _target(times, width):
     return out
 
 
-def _varied(bands, rng, stretch):
+def varied(bands, rng, stretch):
     """Played faster or slower, louder, brighter, higher, with a gap."""
     decibels = rng.uniform(-14, 8) + np.interp(np.arange(64), np.linspace(0, 63, 5), rng.normal(0, 4, 5))
     gain = 10 ** (decibels / 20)

@@ -1,6 +1,8 @@
 // A list of any length. A short one is there as a whole; of a long one, what is in sight and a little around it.
 
-import { Fragment, lazy, Suspense, type ReactNode } from 'react';
+import { Fragment, type ReactNode } from 'react';
+import { fetched } from './fetched';
+import type { WindowedRowsProps } from './windowed-rows';
 
 type Props<T extends { readonly id: string }> = {
   readonly items: readonly T[];
@@ -17,21 +19,21 @@ const LONG = 60;
 const FIRST = 24;
 
 /** Fetched when the first long list is seen. */
-const WindowedRows = lazy(() => import('./windowed-rows'));
+const WindowedRows = fetched(async () => (await import('./windowed-rows')).WindowedRows, {
+  until: ({ count, children }: WindowedRowsProps) =>
+    Array.from({ length: Math.min(FIRST, count) }, (_, at) => <Fragment key={at}>{children(at)}</Fragment>),
+});
 
 export function LongList<T extends { readonly id: string }>({ items, height, keep, children }: Props<T>) {
-  const whole = (some: readonly T[]) => some.map((item) => <Fragment key={item.id}>{children(item)}</Fragment>);
-  if (items.length <= LONG) return whole(items);
+  if (items.length <= LONG) return items.map((item) => <Fragment key={item.id}>{children(item)}</Fragment>);
   return (
-    <Suspense fallback={whole(items.slice(0, FIRST))}>
-      <WindowedRows
-        count={items.length}
-        height={height}
-        keep={keep === undefined ? -1 : items.findIndex(({ id }) => id === keep)}
-        keyOf={(at) => items[at]!.id}
-      >
-        {(at) => children(items[at]!)}
-      </WindowedRows>
-    </Suspense>
+    <WindowedRows
+      count={items.length}
+      height={height}
+      keep={keep === undefined ? -1 : items.findIndex(({ id }) => id === keep)}
+      keyOf={(at) => items[at]!.id}
+    >
+      {(at) => children(items[at]!)}
+    </WindowedRows>
   );
 }

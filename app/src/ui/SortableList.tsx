@@ -1,6 +1,8 @@
 // A list whose order is the user's: dragged by its handle, with a mouse, a finger, or the keyboard.
 
-import { lazy, Suspense, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
+import type { DraggedProps } from './dragged-items';
+import { fetched } from './fetched';
 import { LongList } from './LongList';
 import { StillItem } from './still-item';
 
@@ -16,13 +18,7 @@ type Props<T extends { readonly id: string }> = {
   readonly children: (item: T) => ReactNode;
 };
 
-type Rows = {
-  readonly rows: readonly { readonly id: string; readonly name: string; readonly content: () => ReactNode }[];
-  readonly opens: boolean;
-  readonly height: number;
-};
-
-function StillItems({ rows, opens, height }: Rows) {
+function StillItems({ rows, opens, height }: Omit<DraggedProps, 'onMove'>) {
   return (
     <LongList items={rows} height={height}>
       {({ name, content }) => (
@@ -34,8 +30,11 @@ function StillItems({ rows, opens, height }: Rows) {
   );
 }
 
-/** Dragging is fetched when the first list is seen; until then, and where it cannot be had, its items stand still. */
-const DraggedItems = lazy(() => import('./dragged-items').catch(() => ({ default: StillItems })));
+/** Dragging is fetched when the first list is seen; until then, its items stand still. */
+const DraggedItems = fetched(async () => (await import('./dragged-items')).DraggedItems, {
+  until: (props) => <StillItems {...props} />,
+  quiet: true,
+});
 
 export function SortableList<T extends { readonly id: string }>(props: Props<T>) {
   const { items, nameOf, onOrder, opens = false, height = 60, children } = props;
@@ -45,9 +44,5 @@ export function SortableList<T extends { readonly id: string }>(props: Props<T>)
     moved.splice(to, 0, items[from]!);
     onOrder(moved);
   };
-  return (
-    <Suspense fallback={<StillItems rows={rows} opens={opens} height={height} />}>
-      <DraggedItems rows={rows} opens={opens} height={height} onMove={move} />
-    </Suspense>
-  );
+  return <DraggedItems rows={rows} opens={opens} height={height} onMove={move} />;
 }

@@ -14,14 +14,14 @@ import { StillItem } from './still-item';
 
 type RowOf = { readonly id: string; readonly name: string; readonly content: () => ReactNode };
 
-type Props = {
+export type DraggedProps = {
   readonly rows: readonly RowOf[];
   readonly opens: boolean;
   readonly height: number;
   readonly onMove: (from: number, to: number) => void;
 };
 
-export default function DraggedItems({ rows, opens, height, onMove }: Props) {
+export function DraggedItems({ rows, opens, height, onMove }: DraggedProps) {
   const [lifted, setLifted] = useState<string>();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),

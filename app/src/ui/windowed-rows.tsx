@@ -3,7 +3,7 @@
 import { useState, type ReactNode } from 'react';
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual';
 
-type Props = {
+export type WindowedRowsProps = {
   readonly count: number;
   readonly height: number;
   /** The place of a row that stays there; -1 for none. */
@@ -15,7 +15,7 @@ type Props = {
 /** Rows above and below what is in sight, so that a finger never scrolls into nothing. */
 const AROUND = 12;
 
-export default function WindowedRows({ count, height, keep, keyOf, children }: Props) {
+export function WindowedRows({ count, height, keep, keyOf, children }: WindowedRowsProps) {
   const [list, setList] = useState<HTMLDivElement | null>(null);
   // eslint-disable-next-line react-hooks/incompatible-library -- no compiler memoizes what it gives: it is used here alone.
   const rows = useVirtualizer({

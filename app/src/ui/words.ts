@@ -21,6 +21,9 @@ export const WORDS = {
   padsOf: (kit: string) => `Pads of ${kit}`,
   strike: (hit: string) => `Strike ${hit}`,
   nothingHere: 'There is nothing here',
+  notFetched: 'This could not be fetched: the server does not answer. Try again when it is back.',
+  comesWhenServerIsBack:
+    'A part of this page could not be fetched: the server does not answer. It comes when the server is back.',
 };
 
 /** Where to go from an address that leads nowhere. */

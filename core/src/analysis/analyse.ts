@@ -6,9 +6,10 @@ import { seconds, type Seconds } from '../units';
 import { decodeAudio, type AudioType, type Between } from './decode';
 import { dividesInThree, middleIsStrong } from './bars';
 import { featureTaker, FRAME_RATE } from './features';
+import { findFeltBeats } from './felt';
 import { gridOf, type Grid, type Heard } from './grid';
 import { harmonyTaker } from './harmony';
-import { ACTIVATION_RATE, activationsOf } from './network';
+import { ACTIVATION_RATE, activationsOf, drumOdds, strokesOf } from './network';
 import { onsetStrength } from './onset';
 import { findSections, type FoundSection } from './sections';
 
@@ -30,8 +31,9 @@ export type Analysis = Grid & {
 export const PEAKS_PER_SECOND = FRAME_RATE;
 
 const SHORTEST_SONG = 1;
-/** How far the work has come once the sound is decoded, and once the network has run. */
+/** How far the work has come once the sound is decoded, once its drums are heard, and once the network has run. */
 const DECODED = 0.6;
+const STRUCK = 0.66;
 const HEARD = 0.92;
 
 /** Decodes and analyses. Silence, noise and free speech come out with a steady 120 bpm and `found` false. */
@@ -47,17 +49,21 @@ export async function analyse(bytes: Uint8Array, name: string, between: Between)
   const { type, sampleRate, seconds: length } = decoded.value;
   if (length < SHORTEST_SONG) return failed({ code: 'audio-too-short', name, seconds: length });
   const features = taker.end();
-  const odds = await activationsOf(features.bands, (part) => between(DECODED + (HEARD - DECODED) * part));
+  const drums = await drumOdds(features.bands, (part) => between(DECODED + (STRUCK - DECODED) * part));
+  if (!drums) return failed({ code: 'cancelled' });
+  const odds = await activationsOf(features.bands, (part) => between(STRUCK + (HEARD - STRUCK) * part));
   if (!odds || (await between(HEARD)) === 'stop') return failed({ code: 'cancelled' });
   const change = harmony.end(odds.frames, ACTIVATION_RATE);
-  const simple = gridOf({ odds, change, compound: false, sixEight: false });
+  const strokes = strokesOf(drums);
+  const { count, path } = findFeltBeats(odds, strokes);
+  const simple = gridOf({ odds, change, compound: false, sixEight: false, count }, undefined, {}, path);
   if ((await between(0.97)) === 'stop') return failed({ code: 'cancelled' });
   const onset = onsetStrength(features.bands, features.frames);
   const inThree = simple.found && simple.meter.length === 1 && simple.meter[0]!.numerator === 3;
   const sixEight = inThree && middleIsStrong(onset, simple.downbeats);
   const compound = sixEight || (simple.found && dividesInThree(onset, simple.beats));
-  const heard = { odds, change, compound, sixEight };
-  const grid = compound ? gridOf(heard) : simple;
+  const heard = { odds, change, compound, sixEight, count };
+  const grid = compound ? gridOf(heard, undefined, {}, path) : simple;
   return ok({
     type,
     sampleRate,
@@ -66,6 +72,6 @@ export async function analyse(bytes: Uint8Array, name: string, between: Between)
     sections: findSections(odds, features.bands, grid.downbeats),
     heard,
     peaks: Uint8Array.from(features.peaks, (peak) => Math.min(255, Math.round(peak * 255))),
-    envelopes: envelopesOf(features.loudness),
+    envelopes: envelopesOf(features.loudness, strokes),
   });
 }

@@ -16,8 +16,12 @@ export type Bars = {
   readonly compound: boolean;
 };
 
+type Common = Readonly<Record<BarLength, number>>;
+
 /** How common bars of a length are: what they earn counts by so much. */
-const COMMON: Readonly<Record<BarLength, number>> = { 2: 0.7, 3: 0.92, 4: 1, 5: 0.7, 6: 0.6, 7: 0.65 };
+const COMMON: Common = { 2: 0.7, 3: 0.92, 4: 1, 5: 0.7, 6: 0.6, 7: 0.65 };
+/** Where beats divide in three, bars of two are commoner: 6/8 beside 12/8. Chosen on 32 pieces of our own in both. */
+const COMPOUND: Common = { ...COMMON, 2: 0.92 };
 /** What each of its beats earns besides: where no beat is stronger than others, people count four. */
 const USUAL: Readonly<Record<BarLength, number>> = { 2: 0, 3: 0, 4: 0.01, 5: -0.03, 6: -0.03, 7: -0.03 };
 /** Price of another length of bar than the one before, in beats of full evidence. */
@@ -55,7 +59,8 @@ export function findBars(signs: BarSigns, beats: readonly number[], compound: bo
   if (beats.length < 8) return { beatsInBar: 4, starts: [], compound: false };
   const likely = likelyStarts(signs, beats);
   for (const i of limits.avoid ?? []) likely[i] = CLOSED;
-  const { bars } = limits.length === undefined ? evenly(likely) : bestBars(likely, [limits.length]);
+  const common = compound ? COMPOUND : COMMON;
+  const { bars } = limits.length === undefined ? evenly(likely, common) : bestBars(likely, [limits.length], common);
   const beatsInBar = usualLength(bars);
   return { beatsInBar, starts: bars.map(({ start }) => start), compound };
 }
@@ -80,9 +85,9 @@ function spreadOf(values: readonly number[]): readonly [number, number] {
 }
 
 /** The likeliest bars, but all of one length where that is nearly as good: most music never changes its meter. */
-function evenly(likely: readonly number[]): BestBars {
-  const free = bestBars(likely, BAR_LENGTHS);
-  const even = bestBars(likely, [usualLength(free.bars)]);
+function evenly(likely: readonly number[], common: Common): BestBars {
+  const free = bestBars(likely, BAR_LENGTHS, common);
+  const even = bestBars(likely, [usualLength(free.bars)], common);
   return even.score >= NEARLY_AS_GOOD * free.score ? even : free;
 }
 
@@ -100,14 +105,14 @@ type BestBars = { readonly bars: readonly Bar[]; readonly score: number };
  * than its others are: so bars of different lengths compete over the same music on even terms. Beats before the first
  * bar, and what is missing of the last one, are free.
  */
-function bestBars(likely: readonly number[], lengths: readonly BarLength[]): BestBars {
+function bestBars(likely: readonly number[], lengths: readonly BarLength[], common: Common): BestBars {
   const count = likely.length;
   const sums = [0];
   likely.forEach((value, i) => sums.push(sums[i]! + Math.max(0, value)));
   const earns = (start: number, length: BarLength): number => {
     const end = Math.min(count, start + length);
     const others = (sums[end]! - sums[start + 1]!) / Math.max(1, end - start - 1);
-    return (end - start) * (COMMON[length] * (likely[start]! - others) + USUAL[length]);
+    return (end - start) * (common[length] * (likely[start]! - others) + USUAL[length]);
   };
   // By the beat at which a bar begins and its length: what it and all bars after it earn.
   const best = new Map<number, { readonly score: number; readonly next: BarLength | undefined }>();

@@ -4,7 +4,6 @@
 
 import { ACTIVATION_RATE } from './network';
 import { evidenceNear, filledAlong, slips, steadyLine } from './steady';
-import { quantile } from './tempo';
 
 /** Steps a second at which beats are placed; activations are interpolated between. */
 export const STEP_RATE = 100;
@@ -32,8 +31,6 @@ const FIRST_GUESS = 0.8;
 const ENOUGH = 0.004;
 /** From here to there a beat is found at all, as log odds. */
 const HEARD_ODDS = -1.5;
-/** Less than this, as log odds, is as good as none. */
-const SILENT_ODDS = -9;
 /** A path of one tempo need only earn so much of what the best earns: records without one earn far less on a line. */
 const NEARLY_AS_GOOD = 0.85;
 
@@ -68,6 +65,12 @@ export function findBeats(odds: Float32Array, limits: PathLimits = {}): Path {
 }
 
 type Steps = { readonly steps: readonly number[]; readonly score: number };
+
+/** A path, and what it earns on one line of tempo: paths of different tempi are held against each other by that. */
+export function pathWithScore(odds: Float32Array, limits: PathLimits): { readonly path: Path; readonly score: number } {
+  const found = search(odds, limits);
+  return { path: found.path(), score: found.score() };
+}
 
 /** A search: its path, and what it earns on one line of tempo, each worked out when it is asked for. */
 function search(odds: Float32Array, limits: PathLimits) {
@@ -146,57 +149,6 @@ export function beatEvidence(odds: Float32Array): Float32Array {
 }
 
 export const likelihood = (odds: number): number => 1 / (1 + Math.exp(-odds));
-
-/** People tap most readily near this tempo; how fast that falls off, per octave squared (Moelants and McKinney 2004). */
-const READY_BPM = 115;
-const READINESS = 0.3;
-/** The other path must be nearly as good: where the network is sure, no preference counts. */
-const NEARLY = { half: 0.7, twice: 0.8 };
-/** Tempi so far from it are held against twice or half as many beats. */
-const FAST_BPM = 140;
-const SLOW_BPM = 72;
-/** Beats that are strong and weak in turn all along tell of half as many: so much for each unit of {@link alternation}. */
-const ALTERNATES = 0.4;
-/** So much of that is left out: drum and bass is strong and weak in turn, too. */
-const USUAL = 0.1;
-
-/** The beats as they are felt: where the best are fast or slow, half or twice as many may be nearly as good. */
-export function findFeltBeats(odds: Float32Array): Path {
-  const found = search(odds, {});
-  const path = found.path();
-  const bpm = tempoOf(path);
-  if (bpm > SLOW_BPM && bpm < FAST_BPM) return path;
-  const fast = bpm >= FAST_BPM;
-  const other = search(odds, fast ? { most: bpm * 0.72 } : { least: bpm * 1.4 });
-  const others = other.path();
-  const ready = (at: number) => -READINESS * Math.log2(at / READY_BPM) ** 2;
-  const share = other.score() / found.score();
-  const turns = fast ? Math.max(0, ALTERNATES * alternation(path, odds) - USUAL) : 0;
-  const lead = Math.log(share) + ready(tempoOf(others)) - ready(bpm) + turns;
-  return lead > 0 && share > (fast ? NEARLY.half : NEARLY.twice) ? others : path;
-}
-
-/**
- * How much every other beat stands out from the two beside it, in log odds, as far as it does so all along: a song that is
- * counted twice too fast has true beats and beats between them in turn.
- */
-function alternation({ beats }: Path, odds: Float32Array): number {
-  const heard = beats.map((beat) => {
-    const at = Math.round(beat * ACTIVATION_RATE);
-    return Math.max(...[at - 1, at, at + 1].map((i) => Math.max(SILENT_ODDS, odds[i] ?? SILENT_ODDS)));
-  });
-  const ups = heard.slice(1, -1).map((here, i) => (i % 2 ? 1 : -1) * (here - (heard[i]! + heard[i + 2]!) / 2));
-  if (ups.length === 0) return 0;
-  const mean = ups.reduce((sum, up) => sum + up, 0) / ups.length;
-  const agree = ups.filter((up) => up * mean > 0).length / ups.length;
-  return Math.abs(mean) * Math.max(0, 2 * agree - 1);
-}
-
-/** Beats a minute by the median gap. */
-function tempoOf({ beats }: Path): number {
-  const gaps = beats.slice(1).map((beat, i) => beat - beats[i]!);
-  return 60 / (quantile(gaps, 0.5) || 0.5);
-}
 
 /** No beat within a fifth of a beat of some moments. */
 function closeOff(strength: Float32Array, moments: readonly number[]): void {

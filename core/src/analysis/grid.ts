@@ -3,7 +3,8 @@
 import { steadyTempo, timeAt, type Meter, type TempoMap } from '../time';
 import { beats as quarterNotes } from '../units';
 import { findBars, type BarLimits, type Bars } from './bars';
-import { findBeats, findFeltBeats, type Path, type PathLimits } from './beats';
+import { findBeats, type Path, type PathLimits } from './beats';
+import { beatsCounted, findFeltBeats, type Count } from './felt';
 import type { Activations } from './network';
 import { isRising, quantile, smoothTempo } from './tempo';
 
@@ -28,6 +29,8 @@ export type Heard = {
   readonly compound: boolean;
   /** What the network takes for bars of three is 6/8: two beats, each of which divides in three. */
   readonly sixEight: boolean;
+  /** How its beats are counted; absent in what was kept before that was. */
+  readonly count?: Count | undefined;
 };
 
 export const READINGS = ['half', 'double', 'off-beat', 'other-beat', 'other-meter'] as const;
@@ -44,13 +47,23 @@ export const NO_GRID: Grid = {
   downbeats: [],
 };
 
-/** The likeliest grid within limits. Nothing found is a steady 120 bpm. */
-export function gridOf({ odds, change, compound, sixEight }: Heard, path?: PathLimits, bars: BarLimits = {}): Grid {
-  const felt = path ? findBeats(odds.beat, path) : findFeltBeats(odds.beat);
+const NO_STROKES = { kick: new Float64Array(), snare: new Float64Array(), hat: new Float64Array() };
+
+/** The beats as they are felt. */
+const feltBeats = ({ odds, count }: Heard): Path =>
+  count ? beatsCounted(odds, count) : findFeltBeats(odds, NO_STROKES).path;
+
+/**
+ * The likeliest grid within limits. Nothing found is a steady 120 bpm.
+ * @param known the beats as they are felt, where they were found already.
+ */
+export function gridOf(heard: Heard, path?: PathLimits, bars: BarLimits = {}, known?: Path): Grid {
+  const { odds, change, compound, sixEight } = heard;
+  const felt = path ? findBeats(odds.beat, path) : (known ?? feltBeats(heard));
   const { beats } = sixEight && !path ? findBeats(odds.beat, twoForThree(felt)) : felt;
   if (beats.length < FEWEST_BEATS || !isRising(beats)) return NO_GRID;
-  const known: BarLimits = sixEight && !path ? { length: 2 } : {};
-  return gridThrough(beats, findBars({ ...odds, change }, beats, compound, { ...known, ...bars }));
+  const lengths: BarLimits = sixEight && !path ? { length: 2 } : {};
+  return gridThrough(beats, findBars({ ...odds, change }, beats, compound, { ...lengths, ...bars }));
 }
 
 /** Two beats in the time of three. */

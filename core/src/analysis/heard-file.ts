@@ -2,6 +2,7 @@
 // way without being listened to again.
 
 import { failed, ok, type Result } from '../problem';
+import { COUNTS } from './felt';
 import type { Heard } from './grid';
 import { ACTIVATION_RATE } from './network';
 
@@ -15,14 +16,14 @@ const OUTPUTS = ['beat', 'downbeat', 'section'] as const;
 const STEPS = 10;
 const CHANGE_STEPS = 60;
 
-/** Head: “HVHD”, u16 version, u8 activations a second, u8 bits: beats divide in three, bars of three are 6/8; u32 frames; then one signed byte for each of beat, downbeat, section, change. */
-export function writeHeard({ odds, change, compound, sixEight }: Heard): Uint8Array<ArrayBuffer> {
+/** Head: “HVHD”, u16 version, u8 activations a second, u8 bits: beats divide in three, bars of three are 6/8, then in three bits how beats are counted, 0 for not known; u32 frames; then one signed byte for each of beat, downbeat, section, change. */
+export function writeHeard({ odds, change, compound, sixEight, count }: Heard): Uint8Array<ArrayBuffer> {
   const bytes = new Uint8Array(HEAD + odds.frames * (OUTPUTS.length + 1));
   const view = new DataView(bytes.buffer);
   view.setUint32(0, MAGIC);
   view.setUint16(4, VERSION, true);
   view.setUint8(6, ACTIVATION_RATE);
-  view.setUint8(7, (compound ? 1 : 0) | (sixEight ? 2 : 0));
+  view.setUint8(7, (compound ? 1 : 0) | (sixEight ? 2 : 0) | ((count ? COUNTS.indexOf(count) + 1 : 0) << 2));
   view.setUint32(8, odds.frames, true);
   const put = (row: number, values: Float32Array, steps: number) =>
     values.forEach((value, i) =>
@@ -52,6 +53,7 @@ export function readHeard(bytes: Uint8Array, name: string): Result<Heard> {
     compound: (view.getUint8(7) & 1) === 1,
     sixEight: (view.getUint8(7) & 2) === 2,
     odds: { frames, beat: row(0), downbeat: row(1), section: row(2) },
+    count: COUNTS[((view.getUint8(7) >> 2) & 7) - 1],
     change: version === 1 ? new Float32Array() : row(OUTPUTS.length, CHANGE_STEPS),
   });
 }

@@ -165,3 +165,37 @@ export function drumDetector(): DrumDetector {
     began,
   };
 }
+
+/** How long after its beginning a stroke is loudest, in frames of a hundredth of a second, and how far back it was quiet. */
+const RISEN = 5;
+const QUIET = 5;
+/** No stroke is weaker than this: it was heard. */
+const WEAKEST = 0.1;
+
+/**
+ * How strong strokes are, 0…1: how far the drum's loudest bands rise, of the strongest rise of late.
+ * @param times when it is struck, rising, in seconds. @param levels bytes of loudness, a hundred frames a second.
+ */
+export function strengthsOf(drum: Drum, times: Float64Array, levels: Uint8Array): Float64Array {
+  const { rises, memory } = KINDS[drum];
+  const [bands, decibels] = rises[0]!;
+  const frames = Math.floor(levels.length / LOUDNESS_BANDS);
+  const loudness = (frame: number): number => {
+    if (frame < 0 || frame >= frames) return 0;
+    let sum = 0;
+    for (const band of bands) sum += levels[frame * LOUDNESS_BANDS + band]!;
+    return (sum / bands.length) * DB_PER_BYTE;
+  };
+  let usual = 0;
+  let before = -Infinity;
+  return times.map((at) => {
+    const frame = Math.round(at * 100);
+    let [most, least] = [0, Infinity];
+    for (let i = 0; i <= RISEN; i++) most = Math.max(most, loudness(frame + i));
+    for (let i = 1; i <= QUIET; i++) least = Math.min(least, loudness(frame - i));
+    const rise = Math.max(0, most - least);
+    usual = Math.max(rise, usual * (1 - Math.min(1, (at - before) / memory)));
+    before = at;
+    return Math.max(WEAKEST, Math.min(1, rise / Math.max(usual, decibels)));
+  });
+}

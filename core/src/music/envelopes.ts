@@ -2,7 +2,7 @@
 
 import { failed, ok, type Result } from '../problem';
 import { LOUDNESS_BANDS } from './bands';
-import { DRUMS, drumDetector, type Drum } from './drums';
+import { DRUMS, drumDetector, strengthsOf, type Drum } from './drums';
 
 /** Moments of envelopes a second. */
 export const ENVELOPE_RATE = 100;
@@ -17,10 +17,22 @@ export type Envelopes = {
   readonly strokes: Readonly<Record<Drum, StrokeList>>;
 };
 
-/** Hears a song through for its drums. */
-export function envelopesOf(levels: Uint8Array): Envelopes {
-  const detector = drumDetector();
+/** Moments of strokes by drum, rising, in seconds. */
+export type StrokeTimes = Readonly<Record<Drum, Float64Array>>;
+
+/**
+ * @param times when each drum is struck, where that is known better than loudness tells; else it is heard out of it.
+ */
+export function envelopesOf(levels: Uint8Array, times?: StrokeTimes): Envelopes {
   const frames = Math.floor(levels.length / LOUDNESS_BANDS);
+  if (!times) return { frames, levels, strokes: heardIn(levels, frames) };
+  const list = (drum: Drum): StrokeList => ({ times: times[drum], strengths: strengthsOf(drum, times[drum], levels) });
+  return { frames, levels, strokes: { kick: list('kick'), snare: list('snare'), hat: list('hat') } };
+}
+
+/** Hears a song through for its drums. */
+function heardIn(levels: Uint8Array, frames: number): Envelopes['strokes'] {
+  const detector = drumDetector();
   const heard: Record<Drum, [number, number][]> = { kick: [], snare: [], hat: [] };
   for (let frame = 0; frame <= frames; frame++) {
     // One more frame at the end, so that a stroke in the last one is told.
@@ -34,7 +46,7 @@ export function envelopesOf(levels: Uint8Array): Envelopes {
     times: Float64Array.from(heard[drum], ([at]) => at),
     strengths: Float64Array.from(heard[drum], ([, strength]) => strength),
   });
-  return { frames, levels, strokes: { kick: list('kick'), snare: list('snare'), hat: list('hat') } };
+  return { kick: list('kick'), snare: list('snare'), hat: list('hat') };
 }
 
 const MAGIC = 0x48564558;

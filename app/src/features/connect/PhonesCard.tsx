@@ -1,17 +1,17 @@
 // Opening Hovlix to phones: the address, the code, and who has joined.
 
-import { lazy, Suspense } from 'react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { Status } from '@hovlix/core/connect';
 import { askHost, statusQuery } from '../../data/queries';
 import { RIGHT_WORDS, type Right } from '@hovlix/core/live';
 import { Card, State } from '../../ui/card';
+import { fetched } from '../../ui/fetched';
 import { Choose } from '../../ui/form';
 import { Hold } from '../../ui/Hold';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../ui/pieces';
 import { WORDS } from './words';
 
-const Qr = lazy(() => import('./Qr'));
+const Qr = fetched(async () => (await import('./Qr')).Qr, { until: () => <Column width={140} height={140} /> });
 
 const RIGHT_CHOICES: readonly { readonly value: Right; readonly name: string }[] = [
   { value: 'operator', name: 'operator' },
@@ -53,9 +53,7 @@ export function PhonesCard({ status }: { readonly status: Status }) {
       )}
       {phones.open && host && phones.code && phones.addresses[0] && (
         <Row gap={16} alignItems="flex-start" flexWrap="wrap">
-          <Suspense fallback={<Column width={140} height={140} />}>
-            <Qr text={`${phones.addresses[0]}/#${phones.code}`} />
-          </Suspense>
+          <Qr text={`${phones.addresses[0]}/#${phones.code}`} />
           <Column flex={1} minWidth={150} gap={4}>
             <Quiet>{WORDS.scanOrOpen}</Quiet>
             {phones.addresses.map((address) => (

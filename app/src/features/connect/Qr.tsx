@@ -7,7 +7,7 @@ import { Column } from '../../ui/pieces';
 import { WORDS } from './words';
 
 /** Always ink on white with its quiet zone of four modules (ISO/IEC 18004), so that every camera reads it. */
-export default function Qr({ text }: { readonly text: string }) {
+export function Qr({ text }: { readonly text: string }) {
   const { size, path } = useMemo(() => {
     const { modules } = QRCode.create(text, { errorCorrectionLevel: 'M' });
     let drawn = '';

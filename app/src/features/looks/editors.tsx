@@ -1,9 +1,9 @@
 // The editors of looks and of steps, fetched together when the first of them opens.
 
-import { lazy } from 'react';
+import { fetched } from '../../ui/fetched';
 
 const editors = () => import('./edit/editors');
 
-export const EditPlace = lazy(async () => ({ default: (await editors()).EditPlace }));
+export const EditPlace = fetched(async () => (await editors()).EditPlace);
 
-export const StepPlace = lazy(async () => ({ default: (await editors()).StepPlace }));
+export const StepPlace = fetched(async () => (await editors()).StepPlace);

@@ -1,23 +1,24 @@
 // What lies over every place: the masters, the tempo, and what is asked before a show is opened.
 
-import { lazy, Suspense } from 'react';
 import { useShows } from '../../host/hovlix';
 import { useSession } from '../../host/session';
+import { fetched } from '../../ui/fetched';
 
 const sheets = () => import('./over-sheets');
-const MastersSheet = lazy(async () => ({ default: (await sheets()).MastersSheet }));
-const TempoSheet = lazy(async () => ({ default: (await sheets()).TempoSheet }));
-const Question = lazy(async () => ({ default: (await sheets()).Question }));
+const session = () => useSession.getState();
+const MastersSheet = fetched(async () => (await sheets()).MastersSheet, { close: () => session().setMasters(false) });
+const TempoSheet = fetched(async () => (await sheets()).TempoSheet, { close: () => session().setTempo(false) });
+const Question = fetched(async () => (await sheets()).Question);
 
 export function Over() {
-  const masters = useSession((session) => session.masters);
-  const tempo = useSession((session) => session.tempo);
+  const masters = useSession((state) => state.masters);
+  const tempo = useSession((state) => state.tempo);
   const asking = useShows((state) => state.asking);
   return (
-    <Suspense fallback={null}>
+    <>
       {masters && <MastersSheet />}
       {tempo && <TempoSheet />}
       {asking && <Question asking={asking} />}
-    </Suspense>
+    </>
   );
 }

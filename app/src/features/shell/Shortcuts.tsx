@@ -1,15 +1,16 @@
 // The keyboard: what each key does, and the list that ? opens.
 
-import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { usePathname } from 'expo-router';
 import type { Pad } from '@hovlix/core/light';
 import { useHovlix } from '../../host/hovlix';
 import { doAct, pressPad } from '../../host/controls/act';
 import { PAD_KEYS, banksNow, goOn, padUp, togglePlay, toggleBlackout } from '../../host/conduct/gestures';
 import { useSession } from '../../host/session';
+import { fetched } from '../../ui/fetched';
 import { useSteps } from './Steps';
 
-const KeyList = lazy(async () => ({ default: (await import('./key-list')).KeyList }));
+const KeyList = fetched(async () => (await import('./key-list')).KeyList, { close: ({ onClose }) => onClose() });
 
 export function Shortcuts() {
   const [open, setOpen] = useState(false);
@@ -101,11 +102,7 @@ export function Shortcuts() {
   }, [app, path]);
 
   if (!open) return null;
-  return (
-    <Suspense fallback={null}>
-      <KeyList onClose={() => setOpen(false)} />
-    </Suspense>
-  );
+  return <KeyList onClose={() => setOpen(false)} />;
 }
 
 /** Keys with which somebody without a mouse unlocks. */

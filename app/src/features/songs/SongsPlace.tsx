@@ -1,6 +1,6 @@
 // All songs of the show, in the order of the set; bringing in music.
 
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { fromEvent as filesOf } from 'file-selector';
 import { router } from 'expo-router';
 import FileMusic from 'lucide-react-native/icons/file-music';
@@ -8,6 +8,7 @@ import Search from 'lucide-react-native/icons/search';
 import { Text, View } from '@tamagui/core';
 import type { Song } from '@hovlix/core/song';
 import { useHovlix, useLive, useMay, useShow } from '../../host/hovlix';
+import { fetched } from '../../ui/fetched';
 import { FileButton } from '../../ui/FileButton';
 import { LongList } from '../../ui/LongList';
 import { usePalette } from '../../ui/palette';
@@ -67,9 +68,7 @@ export function SongsPlace() {
           )}
         </PlaceHead>
         {text !== null && (
-          <Suspense fallback={null}>
-            <FindSongs text={text} sort={sort} onText={setText} onSort={setSort} />
-          </Suspense>
+          <FindSongs text={text} sort={sort} onText={setText} onSort={setSort} />
         )}
         <IntakeList />
         <View marginHorizontal={12} borderRadius={14} overflow="hidden" backgroundColor="$raised" borderWidth={over ? 2 : 0} borderColor="$doing">
@@ -84,10 +83,8 @@ export function SongsPlace() {
           </Column>
         )}
       </ScrollArea>
-      <Suspense fallback={null}>
-        {bare && <BareSheet onClose={() => setBare(false)} />}
-        {opened && <SongSheet song={opened} songs={songs} onClose={() => setChosen(null)} />}
-      </Suspense>
+      {bare && <BareSheet onClose={() => setBare(false)} />}
+      {opened && <SongSheet song={opened} songs={songs} onClose={() => setChosen(null)} />}
     </div>
   ); // prettier-ignore
 }
@@ -103,9 +100,9 @@ type ListProps = {
 
 /** Seldom asked for, and so fetched when one of them is. */
 const sheets = () => import('./list-sheets');
-const BareSheet = lazy(async () => ({ default: (await sheets()).BareSheet }));
-const SongSheet = lazy(async () => ({ default: (await sheets()).SongSheet }));
-const FindSongs = lazy(async () => ({ default: (await sheets()).FindSongs }));
+const BareSheet = fetched(async () => (await sheets()).BareSheet, { close: ({ onClose }) => onClose() });
+const SongSheet = fetched(async () => (await sheets()).SongSheet, { close: ({ onClose }) => onClose() });
+const FindSongs = fetched(async () => (await sheets()).FindSongs);
 
 /** In pixels. */
 const ROW_HEIGHT = 69;

@@ -1,18 +1,12 @@
 // What one gesture does, fetched when it is first shown: a page that plays does not choose.
 
-import { lazy, Suspense } from 'react';
+import { fetched } from '../../../ui/fetched';
 import { Column, Words } from '../../../ui/pieces';
 import type { ActListProps } from './listed-acts';
 
-const Listed = lazy(async () => ({ default: (await import('./listed-acts')).ListedActs }));
-
-export function ActList(props: ActListProps) {
-  return (
-    <Suspense fallback={<Coming {...props} />}>
-      <Listed {...props} />
-    </Suspense>
-  );
-}
+export const ActList = fetched(async () => (await import('./listed-acts')).ListedActs, {
+  until: (props) => <Coming {...props} />,
+});
 
 /** As high as the list will be: what stands above it must not move under a finger. */
 function Coming({ label, acts }: ActListProps) {

@@ -1,14 +1,7 @@
 // One control, fetched when it is first opened: two pages lead to it.
 
-import { lazy, Suspense } from 'react';
-import type { OpenedControlProps } from './opened-control';
+import { fetched } from '../../../ui/fetched';
 
-const Opened = lazy(async () => ({ default: (await import('./opened-control')).OpenedControl }));
-
-export function ControlSheet(props: OpenedControlProps) {
-  return (
-    <Suspense fallback={null}>
-      <Opened {...props} />
-    </Suspense>
-  );
-}
+export const ControlSheet = fetched(async () => (await import('./opened-control')).OpenedControl, {
+  close: ({ onClose }) => onClose(),
+});
