@@ -109,10 +109,13 @@ test('two screens show the same state within 100 ms', async ({ page, other }) =>
   await open(other, '/connect');
   await page.getByRole('button', { name: /Grand master, / }).click();
   const fader = page.getByLabel('Grand master level');
-  for (let level = 40; level < 60; level++) await fader.fill(String(level));
-  await expect(other.getByTestId('master')).toHaveText('59');
   const levels = Array.from({ length: 20 }, (_, i) => (40 + i) / 100);
-  await expect.poll(() => levels.filter((level) => sent.has(level) && received.has(level)).length).toBe(20);
+  // One after the other: twenty at once measure how fast this machine draws two pages.
+  for (const level of levels) {
+    await fader.fill(String(Math.round(level * 100)));
+    await expect.poll(() => sent.has(level) && received.has(level), { intervals: [20] }).toBe(true);
+  }
+  await expect(other.getByTestId('master')).toHaveText('59');
   const waits = levels.map((level) => received.get(level)! - sent.get(level)!).sort((a, b) => a - b);
   // The middle one, as the machine that tests also runs both browsers.
   expect(waits[10]).toBeLessThan(100);
