@@ -85,17 +85,23 @@ export function* baseOf(show: Show, room: Rig): Generator<void, Base> {
     if (plans.length % HEADS_AT_ONCE === 0) yield;
   }
   yield;
+  const table = writerTable(plans);
+  yield;
+  const meter = lightMeter(heads, plans, ground.shares);
+  yield;
+  const overlapping = overlapsIn(patched);
+  yield;
   return {
     room,
     profiles: show.profiles,
     aims: show.aims,
     ground,
     plans,
-    table: writerTable(plans),
-    meter: lightMeter(heads, plans, ground.shares),
+    table,
+    meter,
     universes,
     notes,
-    overlapping: overlapsIn(patched),
+    overlapping,
     fields,
     casts: castsOf(room, headsByFixture),
     slowest: Float64Array.from(plans, slowestStrobe),

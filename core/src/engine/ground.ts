@@ -92,9 +92,16 @@ export function aimBetween(head: Head, from: Aimed, to: Aimed, share: number): A
   return [pan, tilt, x, y, z, from[5] && to[5] && reached];
 }
 
+const labs = new WeakMap<Chromaticity, readonly number[]>();
+
+/** OKLab of a colour, worked out once for each colour of a show. */
 export function labOf(colour: Chromaticity): readonly number[] {
-  const { L, a, b } = okLabFromChromaticity(colour);
-  return [L, a, b];
+  let lab = labs.get(colour);
+  if (!lab) {
+    const { L, a, b } = okLabFromChromaticity(colour);
+    labs.set(colour, (lab = [L, a, b]));
+  }
+  return lab;
 }
 
 /** Looks the nearest slot of a wheel up once a colour. */

@@ -23,6 +23,7 @@ import { hitLaneProgram } from './hit-lane';
 import type { CurveLaneProgram, HitLaneProgram, LaneProgram, LookLaneProgram } from './lane-program';
 import { gainsOf, UNPACED } from './pace';
 import type { Program, SongProgram } from './program';
+import { flags, floats } from './rows';
 import type { TurnBook } from './turns';
 import { variantOf } from './variants';
 import type { Gains, Pacing, Play, Track } from './parts';
@@ -257,6 +258,7 @@ function laneTimes(
   const joined = clips.map(
     (clip, i) => i + 1 < clips.length && clips[i + 1]!.from - clip.to < JOIN && ends(clip) === clip.to,
   );
+  const along = (of: (clip: Clip, i: number) => number) => floats(clips.length, (i) => of(clips[i]!, i));
   const slowest = (clip: Clip, i: number) => Math.max(fadeIn(clip), slowestOf(played[i]));
   return {
     type: 'looks',
@@ -264,14 +266,14 @@ function laneTimes(
     level: lane.level ?? 1,
     blend: lane.blend,
     count: clips.length,
-    from: Float64Array.from(clips, (clip) => at(clip.from)),
-    to: Float64Array.from(clips, (clip) => at(ends(clip))),
-    inUntil: Float64Array.from(clips, (clip) => at(clip.from + fadeIn(clip))),
-    allIn: Float64Array.from(clips, (clip, i) => at(clip.from + slowest(clip, i))),
-    outFrom: Float64Array.from(clips, (clip, i) => at(joined[i] ? clip.to : ends(clip) - fadeOut(clip))),
-    pulse: Float64Array.from(clips, (clip) => 60 / tempoAt(song.tempo, seconds(at(clip.from)))),
-    joined: Uint8Array.from(joined, Number),
-    beats: Float64Array.from(clips, (clip) => clip.from),
+    from: along((clip) => at(clip.from)),
+    to: along((clip) => at(ends(clip))),
+    inUntil: along((clip) => at(clip.from + fadeIn(clip))),
+    allIn: along((clip, i) => at(clip.from + slowest(clip, i))),
+    outFrom: along((clip, i) => at(joined[i] ? clip.to : ends(clip) - fadeOut(clip))),
+    pulse: along((clip) => 60 / tempoAt(song.tempo, seconds(at(clip.from)))),
+    joined: flags(clips.length, (i) => joined[i]!),
+    beats: along((clip) => clip.from),
   };
 }
 

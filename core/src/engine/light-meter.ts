@@ -45,13 +45,14 @@ export function lightMeter(heads: readonly Head[], plans: readonly HeadPlan[], s
     further: Uint8Array.from(heads, ({ cell }) => Number(cell > 0)),
     lit: Int32Array.from(lit),
   };
+  const alone = new Float64Array(3);
+  const drives = new Float64Array(16);
   rows.forEach(({ writer, plan }, row) => {
     if (writer.kind === 'shutter') meter.shutters.set(writer.shutter, row * 5);
     if ((writer.kind === 'emitter' || writer.kind === 'filter') && plan.mixer) {
-      const alone = new Float64Array(3);
-      const drives = new Float64Array(16);
       drives[writer.param] = 1;
       lightOfMix(plan.mixer, drives, alone);
+      drives[writer.param] = 0;
       meter.given.set(alone, row * 3);
     }
   });

@@ -4,6 +4,7 @@ import { own } from '../own';
 import { figureAt, heightsAt, rankOf, type Follower, type MoveShape, type Wave } from '../light';
 import { COLOUR, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM, type Field } from './fields';
 import { labOf, type Ground } from './ground';
+import { flags, floats, whole } from './rows';
 import { slowedBy, WATCHED_PACE } from './slow';
 import { SLOT_STEPS, type Motion, type Row, type Sheet, type Strand } from './parts';
 
@@ -71,8 +72,8 @@ function waveRoles(wave: Wave, rows: readonly Row[], ranks: Ranks) {
     rate: 'beats' in wave.span ? 1 / wave.span.beats : 1 / wave.span.seconds,
     timed: 'seconds' in wave.span,
     offset: wave.offset,
-    behind: Float64Array.from(ranks, ({ rank, of }) => (wave.turn * rank) / of),
-    ranks: Int32Array.from(rows, ({ place }) => place),
+    behind: floats(rows.length, (i) => (wave.turn * ranks[i]!.rank) / ranks[i]!.of),
+    ranks: whole(rows.length, (i) => rows[i]!.place),
     deaf: new Uint8Array(rows.length),
     seed: wave.seed ?? 0,
     ...(wave.type === 'move' ? {} : { width: wave.width, points: Float64Array.from(wave.points ?? []) }),
@@ -85,9 +86,9 @@ function followerRoles(follower: Follower, rows: readonly Row[], ranks: Ranks, {
     ...STILL,
     input: inputFor(follower),
     meter: follower.meter === true,
-    behind: Float64Array.from(ranks, ({ rank, of }) => rank / of),
-    ranks: Int32Array.from(ranks, ({ of }) => of),
-    deaf: Uint8Array.from(rows, ({ head }) => Number(heads[head]!.fixture.deaf === true)),
+    behind: floats(rows.length, (i) => ranks[i]!.rank / ranks[i]!.of),
+    ranks: whole(rows.length, (i) => ranks[i]!.of),
+    deaf: flags(rows.length, (i) => heads[rows[i]!.head]!.fixture.deaf === true),
   };
 }
 

@@ -9,14 +9,14 @@
 
 import { linearFromOkLabAt } from '../colour';
 import type { Course } from '../light';
-import { alike } from './alike';
+import { alike, STEPS } from './alike';
 import { COLOUR, LEVEL, STROBE } from './fields';
 import { FLASH_SHARE } from './flash-share';
 import { isEmitter } from './head-plan';
 import { moveSheet } from './motions';
 import type { Program } from './program';
 import { WATCHED_PACE } from './slow';
-import type { Head, Sheet, Strand } from './parts';
+import type { Head, Motion, Sheet, Strand } from './parts';
 
 /** By head, its share of the rig's light; all together are 1. */
 export function lightShares(heads: readonly Head[]): Float64Array {
@@ -101,61 +101,118 @@ const LOOKED_AT = 12_000;
 export function* flashSpanIn(sheet: Sheet, { most, shares, shines }: Watched): Generator<void, number> {
   const moving = sheet.strands.filter((one) => shines[one.field] === 1 && one.motions.some(({ input }) => !input));
   if (most === Infinity || shareOf(moving, shares) < FLASH_SHARE) return Infinity;
-  const seen = alike(sheet, shares, shines);
+  const rates = moving.flatMap(({ motions }) => motions.flatMap((one) => (one.input ? [] : [rateOf(one)])));
+  const [slowest, fastest] = [Math.min(...rates), Math.max(...rates)];
+  const step = 1 / (MOMENTS * fastest);
+  const count = Math.min(MOST_MOMENTS, Math.ceil(((most + 3) * MOMENTS * fastest) / slowest));
   yield;
-  const rates = moving.flatMap(({ motions }) =>
-    motions.flatMap(({ input, rate, timed }) => (input ? [] : [rate * (timed ? 1 : WATCHED_PACE)])),
-  );
-  const step = 1 / (MOMENTS * Math.max(...rates));
-  const count = Math.min(MOST_MOMENTS, Math.ceil(((most + 3) * MOMENTS * Math.max(...rates)) / Math.min(...rates)));
-  const heights = new Float64Array(seen.shares.length);
-  const levels = new Float64Array(seen.shares.length);
-  const light = new Float64Array(count);
-  const breath = Math.max(1, Math.floor(LOOKED_AT / Math.max(1, seen.shares.length)));
-  for (let i = 0; i < count; i++) {
-    moveSheet(seen.sheet, i * step * WATCHED_PACE, i * step, WATCHED_PACE, heights);
-    light[i] = lightOf(seen.sheet, seen.shares, shines, false, levels);
-    if (i % breath === breath - 1) yield;
-  }
+  const light = yield* lightAlong(sheet, { shares, shines }, step, count);
   const times: number[] = [];
   countFlashes(light, (at) => times.push(at * step));
   return closestFlashes(times, most);
 }
 
+/** Turns a second, at the pace that is watched. */
+const rateOf = ({ rate, timed }: Motion): number => rate * (timed ? 1 : WATCHED_PACE);
+
+/**
+ * The light that the waves of a sheet move, at `count` moments that lie `step` seconds apart, the first at 0; lamps that
+ * no wave moves are left out. 1 is all light of the rig.
+ */
+export function* lightAlong(
+  sheet: Sheet,
+  { shares, shines }: Omit<Watched, 'most'>,
+  step: number,
+  count: number,
+): Generator<void, Float64Array> {
+  const light = new Float64Array(count);
+  for (const part of alike(sheet, shares, shines, (motion) => 1 / (rateOf(motion) * step))) {
+    // What goes round is looked at once.
+    const own = part.turn === null ? Math.min(count, part.period) : STEPS;
+    const each = part.turn === null ? step : (part.turn * step) / STEPS;
+    const round = new Float64Array(own);
+    const levels = new Float64Array(part.groups);
+    const lights = new Float64Array(part.groups);
+    const heights = new Float64Array(part.groups);
+    const breath = Math.max(1, Math.floor(LOOKED_AT / part.groups));
+    for (let i = 0; i < own; i++) {
+      moveSheet(part.sheet, i * each * WATCHED_PACE, i * each, WATCHED_PACE, heights);
+      lightsOf(part.sheet, shines, false, levels, lights);
+      if (part.turn === null) round[i] = summed(lights, part.shares);
+      else addBehind(round, i, lights, part.shares);
+      if (i % breath === breath - 1) yield;
+    }
+    const turn = part.turn ?? STEPS;
+    for (let i = 0; i < count; i++) light[i] = light[i]! + round[Math.round((i * STEPS) / turn) % own]!;
+    yield;
+  }
+  return light;
+}
+
 function shareOf(strands: readonly Strand[], shares: Float64Array): number {
-  const heads = new Set(strands.flatMap((one) => [...one.heads]));
-  return [...heads].reduce((sum, head) => sum + shares[head]!, 0);
+  const counted = new Uint8Array(shares.length);
+  let sum = 0;
+  for (const { heads } of strands)
+    for (const head of heads) {
+      if (counted[head] === 0) sum += shares[head]!;
+      counted[head] = 1;
+    }
+  return sum;
+}
+
+/** Adds what lamps give that are so far on, to all moments of a turn: each lamp is there as much later as it is behind. */
+function addBehind(round: Float64Array, now: number, lights: Float64Array, shares: Float64Array): void {
+  for (let group = 0; group < lights.length; group++) {
+    const shines = lights[group]!;
+    for (let late = 0; late < STEPS; late++) {
+      const share = shares[group * STEPS + late]!;
+      if (share === 0) continue;
+      const at = (now + late) & (STEPS - 1);
+      round[at] = round[at]! + shines * share;
+    }
+  }
+}
+
+const summed = (lights: Float64Array, shares: Float64Array): number => {
+  let sum = 0;
+  for (let head = 0; head < lights.length; head++) sum += lights[head]! * shares[head]!;
+  return sum;
+};
+
+/** The light of a sheet as it is now: the share of the rig's that it asks for; see `lightsOf`. */
+export function lightOf(sheet: Sheet, shares: Float64Array, shines: Uint8Array, colours: boolean): number {
+  const lights = new Float64Array(shares.length);
+  lightsOf(sheet, shines, colours, new Float64Array(shares.length), lights);
+  return summed(lights, shares);
 }
 
 /**
- * The light of a sheet as it is now: the share of the rig's that it asks for. Colours count by their luminance where they
- * move, or where all of them do, as from step to step of a chase; a bare emitter or shutter counts as all of the lamp.
+ * Fills `lights` with what each head shines, 1 being all it can. Colours count by their luminance where they move, or
+ * where all of them do, as from step to step of a chase; a bare emitter or shutter counts as all of the lamp.
  */
-export function lightOf(
+function lightsOf(
   { strands }: Sheet,
-  shares: Float64Array,
   shines: Uint8Array,
   colours: boolean,
-  levels = new Float64Array(shares.length),
-): number {
+  levels: Float64Array,
+  lights: Float64Array,
+): void {
   levels.fill(NaN);
   for (const { field, heads, live } of strands)
     if (field === LEVEL) for (let row = 0; row < heads.length; row++) levels[heads[row]!] = live[row]!;
-  let sum = 0;
-  for (let head = 0; head < levels.length; head++) if (levels[head]! > 0) sum += levels[head]! * shares[head]!;
+  for (let head = 0; head < levels.length; head++) lights[head] = levels[head]! > 0 ? levels[head]! : 0;
   for (const { field, heads, live, motions } of strands) {
     if (field !== COLOUR && field !== LEVEL && shines[field] === 1 && (motions.length > 0 || colours))
-      for (let row = 0; row < heads.length; row++) sum += shares[heads[row]!]! * live[row]!;
+      for (let row = 0; row < heads.length; row++) lights[heads[row]!] = lights[heads[row]!]! + live[row]!;
     if (field !== COLOUR || (motions.length === 0 && !colours)) continue;
     for (let row = 0; row < heads.length; row++) {
       const head = heads[row]!;
       // A colour that moves is light that moves, whoever gives the level.
       const level = Number.isNaN(levels[head]!) ? 1 : levels[head]!;
       const before = Number.isNaN(levels[head]!) ? 0 : level;
-      sum += shares[head]! * (level * luminanceOf(live, row * 3) - before);
+      lights[head] = lights[head]! + level * luminanceOf(live, row * 3) - before;
     }
   }
-  return sum;
 }
 
 const linear = new Float64Array(3);

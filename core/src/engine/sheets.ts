@@ -17,15 +17,18 @@ import { attributeOf, dmxOfPhysical, physicalOfDmx, type Channel } from '../rig'
 import { AIM, COLOUR, GOBO, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM } from './fields';
 import { aimBetween, channelOf, labOf, settingValue, type Aimed, type Ground } from './ground';
 import { fieldsMoved, motionOf } from './motions';
-import { flashSpanIn, flashSpanOf, SHUTTER } from './safety';
+import { flashSpanIn, SHUTTER } from './safety';
 import type { Head, Row, Sheet, Strand } from './parts';
 
 type Said = Pick<Look, 'times' | 'snaps'>;
 
 /** Of two values that set the same field of one head, the later one counts. */
 export function sheetOf(name: string, values: readonly LookValue[], said: Said, ground: Ground): Sheet {
-  const free = freeSheetOf(name, values, said, ground);
-  return { ...free, span: flashSpanOf(free, ground) };
+  const work = sheetIn(name, values, said, ground);
+  for (;;) {
+    const { done, value } = work.next();
+    if (done) return value;
+  }
 }
 
 /** The same a millisecond at a time. */
@@ -35,13 +38,17 @@ export function* sheetIn(
   said: Said,
   ground: Ground,
 ): Generator<void, Sheet> {
-  const free = freeSheetOf(name, values, said, ground);
-  yield;
+  const free = yield* freeSheetIn(name, values, said, ground);
   return { ...free, span: yield* flashSpanIn(free, ground) };
 }
 
 /** Not yet held back by flash safety. */
-function freeSheetOf(name: string, values: readonly LookValue[], said: Said, ground: Ground): Sheet {
+function* freeSheetIn(
+  name: string,
+  values: readonly LookValue[],
+  said: Said,
+  ground: Ground,
+): Generator<void, Sheet> {
   const strands: Strand[] = [];
   const heard = new Map<number, Uint8Array>();
   for (const value of [...values].reverse()) {
@@ -61,6 +68,7 @@ function freeSheetOf(name: string, values: readonly LookValue[], said: Said, gro
       for (const { head } of rows) claimed[head] = 1;
       if (rows.length > 0) strands.push(strandOf(value, field, rows, said, ground));
     }
+    yield;
   }
   const waves = strands.flatMap(({ motions }) => motions.filter(({ input }) => !input));
   const timing = waves.every(({ timed }) => timed) ? 'seconds' : waves.some(({ timed }) => timed) ? 'both' : 'beats';
@@ -71,7 +79,12 @@ function freeSheetOf(name: string, values: readonly LookValue[], said: Said, gro
 /** Heads in cast order, cells of a bar one after the other. */
 function membersOf({ role, pick, lamps }: LookValue, { casts, headsOf }: Ground): readonly number[] {
   const cast = role === undefined ? [...new Set(lamps)] : (casts.get(role) ?? []);
-  return pickedPlaces(pick, cast.length).flatMap((place) => headsOf.get(cast[place]!) ?? []);
+  const members: number[] = [];
+  for (const place of pickedPlaces(pick, cast.length)) {
+    const heads = headsOf.get(cast[place]!);
+    if (heads) for (const head of heads) members.push(head);
+  }
+  return members;
 }
 
 function fieldsSetBy(value: LookValue, { ownFields }: Ground): readonly number[] {
