@@ -43,12 +43,7 @@ export function* sheetIn(
 }
 
 /** Not yet held back by flash safety. */
-function* freeSheetIn(
-  name: string,
-  values: readonly LookValue[],
-  said: Said,
-  ground: Ground,
-): Generator<void, Sheet> {
+function* freeSheetIn(name: string, values: readonly LookValue[], said: Said, ground: Ground): Generator<void, Sheet> {
   const strands: Strand[] = [];
   const heard = new Map<number, Uint8Array>();
   for (const value of [...values].reverse()) {
