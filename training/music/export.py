@@ -23,7 +23,7 @@ def main():
     net.eval()
     rows = []
     with torch.no_grad():
-        for layer in [net.first, net.second, net.joined, *(part for block in net.blocks for part in (block.dilated, block.mixed)), net.heads]:
+        for layer in net.layers():
             for values in (layer.weight, layer.bias):
                 half = values.numpy().astype("<f2")
                 rows.append(half.ravel())

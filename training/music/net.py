@@ -1,5 +1,9 @@
 """The network: log bands in, beat, downbeat and section activations out, 50 times a second."""
 
+import base64
+import json
+
+import numpy as np
 import torch
 from torch import nn
 from torch.nn import functional as F
@@ -40,6 +44,21 @@ class Net(nn.Module):
         for block in self.blocks:
             x = block(x)
         return self.heads(F.elu(x))
+
+    def layers(self):
+        """In the order in which their weights are written."""
+        return [self.first, self.second, self.joined, *(part for block in self.blocks for part in (block.dilated, block.mixed)), self.heads]
+
+
+def read_weights(net, path):
+    """Fills a network with `weights.json` of core."""
+    numbers = np.frombuffer(base64.b64decode(json.load(open(path))["weights"]), "<f2").astype(np.float32)
+    at = 0
+    with torch.no_grad():
+        for layer in net.layers():
+            for values in (layer.weight, layer.bias):
+                values.copy_(torch.from_numpy(numbers[at : at + values.numel()].reshape(values.shape).copy()))
+                at += values.numel()
 
 
 if __name__ == "__main__":

@@ -1,4 +1,6 @@
-"""Trains the network: `python3 -m music.train PIECES OUT.pt [MINUTES] [START.pt]`. From a start it goes on at half the rate.
+"""Trains the network: `python3 -m music.train PIECES OUT.pt [MINUTES] [START]`. From a start it goes on at half the rate.
+
+A start is what an earlier training wrote, or `weights.json` of core.
 
 Pieces whose number ends in 7 are kept apart: they choose nothing but the step that is kept.
 """
@@ -13,7 +15,7 @@ import numpy as np
 import torch
 from torch.nn import functional as F
 
-from .net import Net
+from .net import Net, read_weights
 
 BATCH, FRAMES = 4, 5200
 SECTION_WEIGHT = 0.15
@@ -93,13 +95,24 @@ def main():
     rng = np.random.default_rng(1)
     net, top = Net(), 2e-3
     if len(sys.argv) > 4:
-        net.load_state_dict(torch.load(sys.argv[4]))
+        start = sys.argv[4]
+        read_weights(net, start) if start.endswith(".json") else net.load_state_dict(torch.load(start))
         top = 1e-3
     pieces = Pieces(folder)
     print(f"{len(pieces.kept)} pieces, {len(pieces.apart)} apart, {sum(p.numel() for p in net.parameters())} weights", flush=True)
     optimiser = torch.optim.AdamW(net.parameters(), lr=top, weight_decay=1e-3)
     began, step, best, order = time.time(), 0, 9.0, []
     apart = [sample(piece, rng, False) for piece in pieces.apart]
+
+    def judged():
+        net.eval()
+        with torch.no_grad():
+            rows = [loss_of(net, apart[i : i + 8]) for i in range(0, len(apart), 8)]
+        return float(np.mean([row[0].item() for row in rows])), np.mean([row[1] for row in rows], axis=0).round(4)
+
+    if len(sys.argv) > 4:
+        best, detail = judged()
+        print(f"at the start: apart {best:.4f} {detail}", flush=True)
     shown = []
     while (passed := (time.time() - began) / 60) < minutes:
         rate = top * min(1, (step + 1) / 100) * (0.02 + 0.98 * 0.5 * (1 + np.cos(np.pi * min(1, passed / minutes))))
@@ -117,12 +130,8 @@ def main():
         shown.append([loss.item(), *parts])
         step += 1
         if step % 100 == 0:
-            net.eval()
-            with torch.no_grad():
-                rows = [loss_of(net, apart[i : i + 8]) for i in range(0, len(apart), 8)]
-            value = float(np.mean([row[0].item() for row in rows]))
-            detail = np.mean([row[1] for row in rows], axis=0)
-            print(f"{passed:5.1f} min, step {step}: {np.mean(shown, axis=0).round(4)} apart {value:.4f} {detail.round(4)}", flush=True)
+            value, detail = judged()
+            print(f"{passed:5.1f} min, step {step}: {np.mean(shown, axis=0).round(4)} apart {value:.4f} {detail}", flush=True)
             shown = []
             if value < best:
                 best = value

@@ -15,7 +15,12 @@ function stage(status?: (own: boolean) => { readonly code: number | null }) {
   const hub = conductorHub({ now: () => seconds(clock), session: shared, ...(status ? { status } : {}) });
   const screen = (name: string, device: Visitor['device'] = null, hello = true) => {
     const heard: { type: string; why?: string; status?: { readonly code: number | null } }[] = [];
-    const wire = { send: (text: string) => void heard.push(JSON.parse(text)), close: nothing, waiting: () => 0 };
+    let closed = false;
+    const wire = {
+      send: (text: string) => void heard.push(JSON.parse(text)),
+      close: () => void (closed = true),
+      waiting: () => 0,
+    };
     const line = hub.meet(wire, { device });
     const say = (message: object) => line.hear(JSON.stringify(message));
     if (hello) say({ type: 'hello', protocol: PROTOCOL, screen: name, show: null });
@@ -23,6 +28,7 @@ function stage(status?: (own: boolean) => { readonly code: number | null }) {
       heard,
       say,
       raw: (text: string) => line.hear(text),
+      closed: () => closed,
       act: (action: object) => say({ type: 'act', action }),
       refusals: () => heard.filter(({ type }) => type === 'refused').map(({ why }) => why),
     };
@@ -34,6 +40,13 @@ function stage(status?: (own: boolean) => { readonly code: number | null }) {
     look: () => hub.look(),
   };
 }
+/** Lets time pass for a conductor that has nothing else to do: with a look at its lines every half second. */
+function quietly({ pass, look }: ReturnType<typeof stage>, time: number): void {
+  for (let left = time; left > 0; left -= 0.5) {
+    pass(0.5);
+    look();
+  }
+}
 const device = (id: string, may: Right = 'operator') => ({ id, name: id, may });
 
 test('nothing is heard of a screen before its hello', () => {
@@ -44,6 +57,29 @@ test('nothing is heard of a screen before its hello', () => {
   expect(early.refusals()).toEqual(['Say hello first.', 'Say hello first.', 'Say hello first.']);
   expect(early.heard).toHaveLength(3);
   expect(state().taps).toEqual([]);
+});
+
+describe('a screen that says nothing', () => {
+  test('counts as gone after three seconds', () => {
+    const made = stage();
+    const phone = made.screen('phone', device('phone'));
+    quietly(made, 3);
+    expect(phone.closed()).toBe(false);
+    quietly(made, 0.5);
+    expect(phone.closed()).toBe(true);
+  });
+
+  test('is still there where the conductor was busy itself, and what it said meanwhile is heard late', () => {
+    const made = stage();
+    const phone = made.screen('phone', device('phone'));
+    const other = made.screen('other', device('other'));
+    quietly(made, 1);
+    made.pass(5);
+    made.look();
+    phone.say({ type: 'ping', sent: 3 });
+    quietly(made, 0.5);
+    expect([phone.closed(), other.closed()]).toEqual([false, true]);
+  });
 });
 
 test('how the computer is comes with each beat, to devices without what only its own screens may know', () => {

@@ -135,6 +135,9 @@ export function conductorHub({
   const saidBy = new Map<string, Said>();
   const devices: Said = { from: -Infinity, count: 0 };
   let beaten = -Infinity;
+  let lookedAt = now();
+  /** The last look at the lines came late, and was none. */
+  let spared = false;
   /** Screens that the state knows from before this conductor: who does not come back soon has gone. */
   let expected: { readonly screens: readonly string[]; readonly until: number } | undefined = {
     screens: screensIn(session.conductor.state()),
@@ -223,13 +226,16 @@ export function conductorHub({
     lookForEnd(at);
     const isOver = session.conductor.state().held.some(({ until }) => until !== undefined && at >= until);
     if (isOver) act('conductor', { type: 'free-channels', universe: null, over: true });
+    // Whoever was busy for long has not heard yet what came meanwhile: it looks once more before it believes in silence.
+    spared = !spared && at - lookedAt > (2 * LOOK_MS) / 1000;
+    lookedAt = at;
     for (const line of lines) {
       if (line.closedAt !== undefined) {
         if (at - line.closedAt < SILENT) continue;
         lines.delete(line);
         forget(line.visitor);
         if (!isBack(line)) letGo(line);
-      } else if (line.sure) continue;
+      } else if (line.sure || spared) continue;
       else if (at - line.heardAt > SILENT * 2) line.close();
       else if (at - line.heardAt > SILENT) letGo(line);
     }

@@ -239,19 +239,55 @@ test('a show that is looked into has its light here alone; the server hears noth
   expect(doc.store.getState().show?.id).toBe('test');
 });
 
-test('a line that has gone silent is found dead within three seconds', async () => {
-  const { made, socket } = await joined();
-  const first = socket();
-  const start = performance.now();
-  const clock = jest.spyOn(performance, 'now');
-  clock.mockImplementation(() => start + 2000);
-  jest.advanceTimersByTime(500);
-  expect(made.store.getState().conductor).toBe('server');
-  clock.mockImplementation(() => start + 3000);
-  jest.advanceTimersByTime(500);
-  clock.mockRestore();
-  expect(first.closed).toBe(true);
-  expect(made.store.getState().conductor).toBe('lost');
+describe('silence', () => {
+  /** Lets time pass as it does for a page that has nothing else to do: with a look at the line every 400 ms. */
+  function pass(clock: jest.SpyInstance<number>, from: number, ms: number): void {
+    for (let at = 400; at <= ms; at += 400) {
+      clock.mockImplementation(() => from + at);
+      jest.advanceTimersByTime(400);
+    }
+  }
+  const clocked = () => {
+    const start = performance.now();
+    const clock = jest.spyOn(performance, 'now');
+    clock.mockImplementation(() => start);
+    return { start, clock };
+  };
+  afterEach(() => jest.restoreAllMocks());
+
+  test('of less than three seconds shows that a line is dead', async () => {
+    const { start, clock } = clocked();
+    const { made, socket } = await joined();
+    const first = socket();
+    pass(clock, start, 2400);
+    expect(made.store.getState().conductor).toBe('server');
+    pass(clock, start + 2400, 400);
+    expect(first.closed).toBe(true);
+    expect(made.store.getState().conductor).toBe('lost');
+  });
+
+  test('that only seems so to a page that was busy itself shows nothing: what came meanwhile is heard first', async () => {
+    const { start, clock } = clocked();
+    const { made, socket } = await joined();
+    pass(clock, start, 800);
+    // The page does something else for five seconds; then its timer comes before the messages that wait.
+    clock.mockImplementation(() => start + 5800);
+    jest.advanceTimersByTime(400);
+    socket().hear({ type: 'beat', screens: 1 });
+    pass(clock, start + 5800, 800);
+    expect(socket().closed).toBe(false);
+    expect(made.store.getState().conductor).toBe('server');
+  });
+
+  test('after which nothing waits is silence all the same', async () => {
+    const { start, clock } = clocked();
+    const { made } = await joined();
+    pass(clock, start, 800);
+    clock.mockImplementation(() => start + 5800);
+    jest.advanceTimersByTime(400);
+    pass(clock, start + 5800, 400);
+    expect(made.store.getState().conductor).toBe('lost');
+  });
 });
 
 test('a right that is changed counts at once', async () => {

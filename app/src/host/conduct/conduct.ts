@@ -124,6 +124,9 @@ export function conducting(document: Document, light: Light, screen: string): Co
   let offset = 0;
   let exchanges: { sent: number; now: number; received: number }[] = [];
   let heardAt = 0;
+  let lookedAt = 0;
+  /** The last look at the line came late, and was none. */
+  let spared = false;
   let takeConnections: (connections: unknown) => void = () => undefined;
   let takeWord: (word: Word) => void = () => undefined;
   const followers = new Set<(status: unknown) => void>();
@@ -331,8 +334,12 @@ export function conducting(document: Document, light: Light, screen: string): Co
   };
 
   const watchLine = () => {
-    if (!line || store.getState().conductor === 'looking') return;
-    if (localSeconds() - heardAt > DEAD_MS / 1000) line.fail();
+    const at = localSeconds();
+    // A page that was busy for long has not heard yet what came meanwhile: it looks once more before it believes in silence.
+    spared = !spared && at - lookedAt > (2 * LOOK_MS) / 1000;
+    lookedAt = at;
+    if (!line || spared || store.getState().conductor === 'looking') return;
+    if (at - heardAt > DEAD_MS / 1000) line.fail();
   };
 
   return {
