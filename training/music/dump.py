@@ -1,4 +1,7 @@
-"""Writes pieces for `training/felt.mts`: `python3 -m music.dump PIECES FOLDER`: NUMBER.bands, bytes, and NUMBER.json, its truth."""
+"""Writes pieces for `training/felt.mts` and `training/sections.mts`: `python3 -m music.dump PIECES FOLDER`.
+
+NUMBER.bands, bytes, and NUMBER.json, its truth: style, beats, and downbeats and starts of sections where they are known.
+"""
 
 import glob
 import json
@@ -15,7 +18,13 @@ def main():
         name = os.path.join(target, os.path.basename(path)[:-4])
         with np.load(path) as data:
             data["bands"].tofile(f"{name}.bands")
-            json.dump({"style": json.loads(str(data["facts"]))["style"], "beats": data["beats"].round(4).tolist()}, open(f"{name}.json", "w"))
+            facts = json.loads(str(data["facts"]))
+            truth = {"style": facts["style"], "beats": data["beats"].round(4).tolist()}
+            if facts["bars_known"]:
+                truth["downbeats"] = data["downbeats"].round(4).tolist()
+            if facts["sections_known"]:
+                truth["sections"] = data["sections"].round(4).tolist()
+            json.dump(truth, open(f"{name}.json", "w"))
 
 
 if __name__ == "__main__":

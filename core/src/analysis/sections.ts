@@ -1,9 +1,8 @@
-// Where sections begin, which of them are alike, and a guess of what each is. Bars are compared with bars: novelty is
-// how different what follows is from what was before (Foote 2000), next to what the network says of each bar line; a
-// dynamic programme then chooses the lines, lengths of four and eight bars being the common ones.
+// Where sections begin, which of them are alike, and a guess of what each is. How likely one begins at each bar line is
+// learned (`lines.ts`); a dynamic programme then chooses the lines, lengths of four and eight bars being the common ones.
 
-import { ACTIVATION_RATE, NETWORK_BANDS, type Activations } from './network';
-import { FRAME_RATE } from './features';
+import { barsOf, beginnings, isPlain, LOW_BANDS, meanLevel } from './lines';
+import { NETWORK_BANDS, type Activations } from './network';
 import { quantile } from './tempo';
 
 export type Role = 'Intro' | 'Verse' | 'Chorus' | 'Bridge' | 'Break' | 'Build-up' | 'Drop' | 'Outro';
@@ -20,19 +19,9 @@ export type FoundSection = {
   readonly confidence: number;
 };
 
-/** Bars that are nearer than this sound the same: a song of such bars has no form. Distance over all bands, in bytes. */
-const ALIKE = 12;
 /** Fewer bars than this have no form. */
 const FEWEST_BARS = 8;
 const LONGEST_SECTION = 128;
-/** What a line must earn to begin a section. */
-const LINE_PRICE = 0.6;
-const LEAST_NOVELTY = 0.1;
-/** Weights of the network and of novelty over four and eight bars. */
-const WEIGHTS = { network: 0.22, four: 1.4, eight: 1.6 } as const;
-
-/** Bands of kick and bass, up to some 250 Hz. */
-const LOW_BANDS = 11;
 /** A section has lost its bass where it has less than this share of what follows. */
 const BASSLESS = 0.65;
 /** A build-up's last quarter is louder than its first by this share. */
@@ -42,15 +31,10 @@ const RISE = 1.06;
 export function findSections(odds: Activations, bands: Uint8Array, downbeats: readonly number[]): FoundSection[] {
   const bars = downbeats.length - 1;
   if (bars < FEWEST_BARS) return [];
-  const colours = downbeats.slice(0, -1).map((from, i) => barColour(bands, from, downbeats[i + 1]!));
-  const apart = distances(colours);
-  const merits = Float64Array.from({ length: bars }, (_, bar) => {
-    const said = Math.max(-4, Math.min(3, around(odds.section, downbeats[bar]!)));
-    const [four, eight] = [novelty(apart, bars, bar, 4), novelty(apart, bars, bar, 8)];
-    // Where nothing changes, nothing begins, whatever the network says.
-    if (Math.max(four, eight) < LEAST_NOVELTY) return 0;
-    return WEIGHTS.network * (said + 2) + WEIGHTS.four * four + WEIGHTS.eight * eight;
-  });
+  const heard = barsOf(odds, bands, downbeats);
+  if (isPlain(heard)) return [];
+  const { colours, apart, tells } = heard;
+  const merits = beginnings(tells);
   const starts = chosenLines(merits, bars);
   // One section is no form.
   if (starts.length < 2) return [];
@@ -68,69 +52,23 @@ export function findSections(odds: Activations, bands: Uint8Array, downbeats: re
     start: downbeats[bar]!,
     letter: letters[i]!,
     role: roles[i]!,
-    confidence: i === 0 ? 1 : 1 / (1 + Math.exp(-2.2 * (merits[bar]! - LINE_PRICE))),
+    confidence: i === 0 ? 1 : 1 / (1 + Math.exp(-merits[bar]!)),
   }));
 }
 
-/** How a bar sounds: the mean of each band, and how much each of four regions moves. */
-function barColour(bands: Uint8Array, from: number, to: number): Float64Array {
-  const [first, last] = [Math.round(from * FRAME_RATE), Math.round(to * FRAME_RATE)];
-  const colour = new Float64Array(NETWORK_BANDS + 4);
-  const count = Math.max(1, last - first);
-  for (let f = first; f < last; f++)
-    for (let b = 0; b < NETWORK_BANDS; b++) {
-      const value = bands[f * NETWORK_BANDS + b] ?? 0;
-      const rise = Math.max(0, value - (bands[(f - 2) * NETWORK_BANDS + b] ?? value));
-      colour[b] = colour[b]! + value / count;
-      const region = NETWORK_BANDS + (b >> 4);
-      colour[region] = colour[region]! + rise / count;
-    }
-  return colour;
-}
-
-/** Distances between all bars over their median, 0…3. */
-function distances(colours: readonly Float64Array[]): Float64Array {
-  const bars = colours.length;
-  const apart = new Float64Array(bars * bars);
-  for (let a = 0; a < bars; a++)
-    for (let b = 0; b < a; b++) {
-      let sum = 0;
-      for (let i = 0; i < colours[a]!.length; i++) sum += (colours[a]![i]! - colours[b]![i]!) ** 2;
-      apart[a * bars + b] = apart[b * bars + a] = Math.sqrt(sum);
-    }
-  const above = [...apart].filter((value) => value > 0);
-  const usual = Math.max(ALIKE, quantile(above, 0.5));
-  return apart.map((value) => Math.min(3, value / usual));
-}
-
-/** How much further the bars before a line are from those after it than from each other, about −0.5…1. */
-function novelty(apart: Float64Array, bars: number, line: number, reach: number): number {
-  const [first, last] = [Math.max(0, line - reach), Math.min(bars, line + reach)];
-  // A single bar is not unlike itself, so it would be unlike anything.
-  if (line - first < 2 || last - line < 2) return 0;
-  const mean = (fromA: number, toA: number, fromB: number, toB: number) => {
-    let sum = 0;
-    let count = 0;
-    for (let a = fromA; a < toA; a++)
-      for (let b = fromB; b < toB; b++)
-        if (a !== b) {
-          sum += apart[a * bars + b]!;
-          count++;
-        }
-    return count > 0 ? sum / count : 0;
-  };
-  return mean(first, line, line, last) - (mean(first, line, first, line) + mean(line, last, line, last)) / 2;
-}
+/** How much lengths count beside what is heard, and what a line must earn beside its log odds. */
+export type Choice = { readonly lengths: number; readonly price: number };
+const CHOICE: Choice = { lengths: 2, price: -1 };
 
 /** The lines that together earn the most; lengths in fours and eights earn more than odd ones. */
-function chosenLines(merits: Float64Array, bars: number): number[] {
+export function chosenLines(merits: Float64Array, bars: number, { lengths, price } = CHOICE): number[] {
   const best = new Float64Array(bars + 1).fill(-Infinity);
   const came = new Int32Array(bars + 1);
   best[0] = 0;
   for (let end = 1; end <= bars; end++)
     for (let start = Math.max(0, end - LONGEST_SECTION); start < end; start++) {
-      const merit = start === 0 ? 0 : merits[start]! - LINE_PRICE;
-      const value = best[start]! + merit + lengthMerit(end - start, start === 0 || end === bars);
+      const merit = start === 0 ? 0 : merits[start]! - price;
+      const value = best[start]! + merit + lengths * lengthMerit(end - start, start === 0 || end === bars);
       if (value > best[end]!) [best[end], came[end]] = [value, start];
     }
   const starts: number[] = [];
@@ -179,13 +117,6 @@ function shapeOf(colours: readonly Float64Array[], from: number, to: number): Sh
   };
 }
 
-/** Mean of the lowest `bands` over some bars. */
-function meanLevel(colours: readonly Float64Array[], from: number, to: number, bands: number): number {
-  let sum = 0;
-  for (let bar = from; bar < to; bar++) for (let b = 0; b < bands; b++) sum += colours[bar]![b]!;
-  return sum / Math.max(1, to - from) / bands;
-}
-
 /** A chorus that mostly comes in after the bass was gone, once at least after what rose to it, is a drop. */
 function withDrops(roles: readonly Role[], shapes: readonly Shape[]): Role[] {
   const entries = roles.flatMap((role, i) => (i > 0 && role === 'Chorus' && roles[i - 1] !== 'Chorus' ? [i] : []));
@@ -215,12 +146,4 @@ function rolesOf(letters: readonly string[], loud: readonly number[]): Role[] {
     if (loud[i]! < usual * 0.8) return 'Break';
     return i > last / 2 ? 'Bridge' : 'Verse';
   });
-}
-
-/** The most the network says within half a second. */
-function around(odds: Float32Array, at: number): number {
-  const middle = Math.round(at * ACTIVATION_RATE);
-  let most = -Infinity;
-  for (let i = middle - 25; i <= middle + 25; i++) most = Math.max(most, odds[i] ?? -Infinity);
-  return most;
 }

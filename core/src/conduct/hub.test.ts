@@ -82,6 +82,15 @@ describe('a screen that says nothing', () => {
   });
 });
 
+test('who puts a show on gets it as it is; the others are told who did', () => {
+  const { screen } = stage();
+  const [own, guest] = [screen('own'), screen('guest', device('phone'))];
+  own.say({ type: 'put-on', show: { ...testShow(), id: 'other' }, chain: ['begun'] });
+  const last = ({ heard }: typeof own) => heard.findLast(({ type }) => type === 'show');
+  expect(last(own)).not.toHaveProperty('by');
+  expect(last(guest)).toMatchObject({ by: 'the computer' });
+});
+
 test('how the computer is comes with each beat, to devices without what only its own screens may know', () => {
   const { screen, look, pass } = stage((own) => ({ code: own ? 123456 : null }));
   const [own, guest] = [screen('own'), screen('guest', device('phone', 'viewer'))];

@@ -317,7 +317,9 @@ export function conductorHub({
         const why = session.putOn(message.show, message.chain);
         if (why) return tell(line, refused(why));
         act('conductor', { type: 'show-on', show: session.order()!.show.id });
-        return tellAll(showMessage(nameOf(line))!);
+        // Who did it knows it.
+        tell(line, showMessage()!);
+        return tellAll(showMessage(nameOf(line))!, line);
       }
       case 'connections-edit': {
         const why = connections ? connections.edit(message.command) : 'A browser alone has no way out.';

@@ -69,7 +69,7 @@ export const ToScreen = z.discriminatedUnion('type', [
   }),
   z.strictObject({ type: z.literal('may'), may: Right }),
   z.strictObject({ type: z.literal('entries'), entries: z.array(Entry) }),
-  /** The whole show: to a screen that joins, or, with `by`, to all as somebody put it on. */
+  /** The whole show: to a screen that joins or put it on, or, with `by`, to all others as somebody put it on. */
   z.strictObject({
     type: z.literal('show'),
     show: ShowJson,

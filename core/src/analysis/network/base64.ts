@@ -16,3 +16,16 @@ export function bytesOf(text: string): Uint8Array {
   }
   return bytes;
 }
+
+/** Numbers of IEEE 754 binary16, little-endian, in base64. */
+export function halvesOf(text: string): Float64Array {
+  const bytes = bytesOf(text);
+  const view = new DataView(bytes.buffer);
+  return Float64Array.from({ length: bytes.length / 2 }, (_, i) => {
+    const bits = view.getUint16(i * 2, true);
+    const sign = bits & 0x8000 ? -1 : 1;
+    const exponent = (bits >> 10) & 31;
+    const part = bits & 1023;
+    return sign * (exponent === 0 ? part * 2 ** -24 : (1 + part / 1024) * 2 ** (exponent - 15));
+  });
+}

@@ -1,6 +1,6 @@
 // The trained weights: float16 numbers in the order of the layers, as base64. `training/` makes the file.
 
-import { bytesOf } from './base64';
+import { halvesOf } from './base64';
 import stored from './weights.json';
 
 /** A layer's weights and biases, as `training/music/export.py` writes them: PyTorch's order, flat. */
@@ -23,7 +23,7 @@ export const SECOND = { filters: 20, bands: 6 } as const;
 export const TAPS = 5;
 
 export function readWeights(): Weights {
-  const numbers = halves(bytesOf(stored.weights));
+  const numbers = halvesOf(stored.weights);
   let at = 0;
   const take = (count: number) => numbers.subarray(at, (at += count));
   const layer = (weights: number, biases: number): Layer => ({ weights: take(weights), biases: take(biases) });
@@ -40,16 +40,4 @@ export function readWeights(): Weights {
   };
   if (at !== numbers.length) throw new RangeError(`weights.json has ${numbers.length} weights; the network has ${at}`);
   return weights;
-}
-
-/** Numbers of IEEE 754 binary16, little-endian. */
-function halves(bytes: Uint8Array): Float64Array {
-  const view = new DataView(bytes.buffer);
-  return Float64Array.from({ length: bytes.length / 2 }, (_, i) => {
-    const bits = view.getUint16(i * 2, true);
-    const sign = bits & 0x8000 ? -1 : 1;
-    const exponent = (bits >> 10) & 31;
-    const part = bits & 1023;
-    return sign * (exponent === 0 ? part * 2 ** -24 : (1 + part / 1024) * 2 ** (exponent - 15));
-  });
 }
