@@ -31,17 +31,17 @@ const aValue = (role: string): fc.Arbitrary<ValueIn> =>
     .record({
       levels: fc.array(fc.constantFrom(0.3, 0.7, 1), { minLength: 1, maxLength: 3 }),
       waves: fc.oneof(
-        fc.constant([]),
+        fc.constant<NonNullable<ValueIn['waves']>>([]),
         aWave('level').map((one) => [one]),
         aWave('hue').map((one) => [one]),
         fc.tuple(aWave('level'), aWave('hue')),
       ),
     })
-    .map(({ levels, waves }) => ({
+    .map(({ levels, waves }): ValueIn => ({
       role,
       level: { type: 'spread', values: levels },
       colour: hold({ x: 0.6, y: 0.32 }),
-      waves,
+      waves: [...waves],
     }));
 
 const sheetIn = (program: Program) => program.plays.get('new')!.sheet;
