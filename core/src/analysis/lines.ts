@@ -9,8 +9,8 @@ import { quantile } from './tempo';
 
 /** Bars that are nearer than this sound the same. Distance over all bands, in bytes. */
 const ALIKE = 12;
-/** A song in which three of four pairs of bars are nearer than this share of it has no form. */
-const PLAIN = 0.5;
+/** Where more pairs of bars than this share are nearer than that share of it, a song has no form. */
+const PLAIN = { pairs: 0.75, near: 0.5 } as const;
 /** What is heard of a bar line, by which it is told whether a section begins there. */
 export const LINE_TELLS = [
   'what the network says', 'the same, against the lines beside it', 'and against those two bars away',
@@ -33,7 +33,12 @@ export type Bars = {
   readonly tells: readonly (readonly number[])[];
 };
 
-export const isPlain = ({ apart }: Bars): boolean => quantile([...apart], 0.75) < PLAIN;
+/** Whether all that is heard of a song sounds the same. */
+export function isPlain({ apart }: Bars): boolean {
+  let near = 0;
+  for (const one of apart) if (one < PLAIN.near) near++;
+  return near > PLAIN.pairs * apart.length;
+}
 
 /** All bars of a song, and what is heard of each line between them. */
 export function barsOf(odds: Activations, bands: Uint8Array, downbeats: readonly number[]): Bars {
