@@ -31,6 +31,9 @@ const FIRST_GUESS = 0.8;
 const ENOUGH = 0.004;
 /** From here to there a beat is found at all, as log odds. */
 const HEARD_ODDS = -1.5;
+/** A beat that lies so near to the start of a recording, in seconds, is its first, where it is so likely, as log odds. */
+const AT_START = 0.03;
+const FIRST_ODDS = -3;
 /** A path of one tempo need only earn so much of what the best earns: records without one earn far less on a line. */
 const NEARLY_AS_GOOD = 0.85;
 
@@ -87,10 +90,23 @@ function search(odds: Float32Array, limits: PathLimits) {
     const inside = within
       ? steps.filter((step) => step >= within.from * STEP_RATE && step <= within.to * STEP_RATE)
       : trimmed(steps, odds);
-    return { beats: inside.map((step) => refined(step, strength) / STEP_RATE), score };
+    const beats = inside.map((step) => refined(step, strength) / STEP_RATE);
+    return { beats: within ? beats : withFirst(beats, odds), score };
   };
   // A path that is free to wander always earns more: two are held against each other by what they earn on their lines.
   return { path, score: () => (steady() ?? free).score };
+}
+
+/**
+ * A recording that was cut on its first beat: that one may come to lie a little before the recording, where the search has
+ * no room for it.
+ */
+function withFirst(beats: number[], odds: Float32Array): number[] {
+  const [first, second] = beats;
+  if (first === undefined || second === undefined) return beats;
+  const before = first - (second - first);
+  const heard = Math.max(...odds.subarray(0, 3));
+  return Math.abs(before) < AT_START && heard > FIRST_ODDS ? [Math.max(0, before), ...beats] : beats;
 }
 
 /** The path of one tempo, where it is nearly as good as the one that is free. */
