@@ -94,10 +94,12 @@ function programs(...all) {
 }
 
 function browser() {
+  const SHELL = '/usr/bin/chromium-headless-shell';
   // The dissector, and networks of our own.
-  programs(['/usr/bin/chromium', 'chromium'], ['/usr/bin/tshark', 'tshark'], ['/usr/sbin/ip', 'iproute2']);
-  if (!existsSync('/usr/bin/chromium')) {
-    console.error('Chromium could not be installed (apt-get install chromium).');
+  programs([SHELL, 'chromium-headless-shell'], ['/usr/bin/tshark', 'tshark'], ['/usr/sbin/ip', 'iproute2']);
+  if (!existsSync(SHELL)) programs(['/usr/bin/chromium', 'chromium']);
+  if (!existsSync(SHELL) && !existsSync('/usr/bin/chromium')) {
+    console.error('Chromium could not be installed (apt-get install chromium-headless-shell, or chromium).');
     return void failed++;
   }
   console.log('\n== the real interface');

@@ -1,9 +1,9 @@
 // One attribute of many lamps on faders, in a look and in several steps of a chase at once; and what snaps in a step.
 
-import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { button, nodeReport, open, restoreConnections, restoreShow, tab, tooSmall } from './hovlix';
 import { expect, test } from './screens';
+import { stumbles } from './stumbles';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => {
@@ -27,8 +27,7 @@ async function put(page: Page, place: number, percent: string): Promise<void> {
 /** What a reader would stumble over, and what a finger would miss. */
 async function faults(page: Page): Promise<readonly string[]> {
   await page.waitForFunction(() => document.getAnimations().every(({ playState }) => playState !== 'running'));
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  return [...violations.map(({ id }) => id), ...(await tooSmall(page))];
+  return [...(await stumbles(page)), ...(await tooSmall(page))];
 }
 
 test('each lamp has its fader: moved alone, with the same distances, all to one place; fine is a tenth', async ({

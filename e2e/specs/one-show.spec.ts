@@ -151,7 +151,7 @@ test('what a slow line brings late: a look is not played, which is said; what pa
   const pause = (page: Page) => page.getByRole('button', { name: 'Pause', exact: true });
   await expect(pause(phone.page)).toBeVisible();
   await expect(phone.page.getByTestId('health')).toHaveText(/sending/);
-  phone.slow(1300);
+  phone.slow(2500);
   await phone.page.keyboard.press('1');
   await expect(phone.page.getByTestId('said')).toHaveText(/took too long/);
   await expect(phone.page.getByRole('button', { name: /, key 1, off/ })).toBeVisible();

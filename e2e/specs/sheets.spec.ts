@@ -1,8 +1,8 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { open, tooSmall } from './hovlix';
 import { PLACES } from './places';
 import { expect, test } from './screens';
+import { stumbles } from './stumbles';
 
 /** What lies over a place: where it is, and what is pressed to open it. */
 const SHEETS: readonly (readonly [string, string, ...(string | RegExp)[]])[] = [
@@ -53,11 +53,7 @@ for (const theme of ['night', 'day'])
         if (FETCHED.includes(name)) await expect(page.getByRole('dialog')).toBeVisible();
         await page.waitForFunction(() => document.getAnimations().every(({ playState }) => playState !== 'running'));
         // By day only the colours are others.
-        const axe = new AxeBuilder({ page });
-        const { violations } = await (theme === 'day' ? axe.withRules(['color-contrast']) : axe).analyze();
-        expect(
-          violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 120)).join(' | ')}`),
-        ).toEqual([]);
+        expect(await stumbles(page, ...(theme === 'day' ? ['color-contrast'] : []))).toEqual([]);
         expect(await tooSmall(page)).toEqual([]);
       });
   });

@@ -8,6 +8,7 @@ import json
 import os
 import sys
 import traceback
+from dataclasses import replace
 from multiprocessing import Pool
 
 import numpy as np
@@ -16,13 +17,16 @@ from . import grooves, people
 from .arrange import compose
 from .features import bands_of
 from .metronome import metronome
+from .piece import DRUM_CHANNEL
 from .render import render
 from .strokes import strokes_of
-from .styles import STYLES
+from .styles import NONE4, STYLES
 
 SECONDS = (40, 66)
 # The pieces of these thousand numbers are bare clicks.
 METRONOMES = 200_000
+# And of these drums alone.
+DRUMS_ALONE = 300_000
 PACKAGES = os.environ.get("HOVLIX_MIDI_PACKAGES", "/tmp/data/packages")
 _LIBRARY, _FILES = None, None
 
@@ -34,6 +38,8 @@ def piece_of(number):
     seconds = rng.uniform(*SECONDS)
     if METRONOMES <= number < METRONOMES + 1000:
         return metronome(str(number), rng, seconds), rng
+    if DRUMS_ALONE <= number < DRUMS_ALONE + 1000:
+        return drums_of(compose(str(number), _style(rng, with_drums=True), rng, seconds)), rng
     source = rng.choice(["composed", "groove", "people"], p=[0.56, 0.26, 0.18])
     if source == "groove":
         _LIBRARY = _LIBRARY or grooves.library()
@@ -47,10 +53,27 @@ def piece_of(number):
             piece = people.from_file(_FILES[int(rng.integers(0, len(_FILES)))], rng, seconds)
             if piece:
                 return piece, rng
+    return compose(str(number), _style(rng), rng, seconds), rng
+
+
+def _style(rng, with_drums=False):
+    """A style of ours, by its weight."""
     names = sorted(STYLES)
-    weights = np.array([STYLES[name]["weight"] for name in names], float)
-    style = names[rng.choice(len(names), p=weights / weights.sum())]
-    return compose(str(number), style, rng, seconds), rng
+    weights = np.array([STYLES[name]["weight"] * (not with_drums or STYLES[name]["hat"] != NONE4) for name in names], float)
+    return names[rng.choice(len(names), p=weights / weights.sum())]
+
+
+def drums_of(piece):
+    """The piece as its drummer practises it, from the first bar in which drums play to the last."""
+    drums = [note for note in piece.notes if note.channel == DRUM_CHANNEL]
+    if not drums:
+        return piece
+    first, last = min(note.at for note in drums), max(note.at for note in drums)
+    downbeats = [at for at in piece.downbeats if at <= last]
+    begin = max([at for at in downbeats if at <= first + 1e-6], default=piece.first_beat)
+    return replace(piece, notes=drums, first_beat=int(begin), last_beat=min(piece.last_beat, int(np.ceil(last))),
+                   downbeats=[at for at in downbeats if at >= begin], sections=[(at, label) for at, label in piece.sections if begin <= at <= last],
+                   bars_known=piece.bars_known, sections_known=False)
 
 
 def make(job):

@@ -5,7 +5,7 @@ import { seconds } from '../units';
 import {
   AT_REST,
   clockAt,
-  clockOffset,
+  clockOf,
   conductor,
   FromScreen,
   readMessage,
@@ -198,7 +198,25 @@ describe('messages', () => {
   test('the quickest exchange decides the clock', () => {
     const slow = { sent: 10, now: 110.4, received: 11 };
     const quick = { sent: 20, now: 120.005, received: 20.01 };
-    expect(clockOffset([slow, quick, slow])).toBeCloseTo(100, 9);
+    const { offset, doubt } = clockOf([slow, quick, slow]);
+    expect(offset).toBeCloseTo(100, 9);
+    expect(doubt).toBeCloseTo(0.005, 9);
+    expect(clockOf([])).toEqual({ offset: 0, doubt: Infinity });
+  });
+
+  test('wherever on its way an exchange was slow, the clock is not further off than the doubt', () => {
+    const trip = fc.tuple(fc.double({ min: 0, max: 5, noNaN: true }), fc.double({ min: 0, max: 5, noNaN: true }));
+    fc.assert(
+      fc.property(fc.array(trip, { minLength: 1 }), fc.double({ min: -1e4, max: 1e4, noNaN: true }), (trips, ahead) => {
+        const exchanges = trips.map(([there, back], i) => ({
+          sent: i,
+          now: i + there + ahead,
+          received: i + there + back,
+        }));
+        const { offset, doubt } = clockOf(exchanges);
+        expect(Math.abs(offset - ahead)).toBeLessThanOrEqual(doubt + 1e-9);
+      }),
+    );
   });
 });
 

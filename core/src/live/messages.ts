@@ -129,18 +129,20 @@ export function readMessage<T>(
 }
 
 /**
- * Best guess of the conductor's clock minus our own, from ping exchanges. The exchange with the shortest way there and
- * back counts, as its halves differ least (D. L. Mills, RFC 5905, clause 10: clock filter).
+ * How far the conductor's clock is ahead of this one's, from exchanges of pings. The quickest there and back counts, as its
+ * halves differ least (D. L. Mills, RFC 5905, clause 10: clock filter).
+ * @returns seconds: the offset, and the doubt, which is how far off it can be at most: half of that exchange, Infinity
+ *   where there was none.
  */
-export function clockOffset(
+export function clockOf(
   exchanges: readonly { readonly sent: number; readonly now: number; readonly received: number }[],
-): number {
-  let best = Infinity;
+): { readonly offset: number; readonly doubt: number } {
+  let doubt = Infinity;
   let offset = 0;
   for (const { sent, now, received } of exchanges) {
-    if (received - sent >= best) continue;
-    best = received - sent;
+    if ((received - sent) / 2 >= doubt) continue;
+    doubt = (received - sent) / 2;
     offset = now - (sent + received) / 2;
   }
-  return offset;
+  return { offset, doubt };
 }

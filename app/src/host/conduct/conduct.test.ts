@@ -288,6 +288,29 @@ describe('silence', () => {
     pass(clock, start + 5800, 400);
     expect(made.store.getState().conductor).toBe('lost');
   });
+
+  test('of its clock is not yet sure: it is asked again at each look, and a press is not called older than it is', async () => {
+    const { start, clock } = clocked();
+    const { made, socket } = await joined();
+    const pings = () => socket().said('ping');
+    const age = () => {
+      made.act({ type: 'tap' });
+      return (made.now() as number) - socket().said('act').at(-1)!.at!;
+    };
+    pass(clock, start, 800);
+    socket().hear({ type: 'pong', sent: pings()[0]!.sent, now: 1000 });
+    expect(age()).toBeCloseTo(-0.4, 6);
+    const before = pings().length;
+    pass(clock, start + 800, 400);
+    expect(pings().length).toBe(before + 1);
+    // Answered at once the clock is known, and is asked no more than it always is.
+    for (let answers = 0; answers < 6; answers++)
+      socket().hear({ type: 'pong', sent: pings().at(-1)!.sent, now: 1001 });
+    expect(age()).toBeCloseTo(0, 6);
+    const settled = pings().length;
+    pass(clock, start + 1200, 800);
+    expect(pings().length).toBe(settled);
+  });
 });
 
 test('a right that is changed counts at once', async () => {

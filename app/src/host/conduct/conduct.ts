@@ -3,7 +3,7 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import {
   AT_REST,
-  clockOffset,
+  clockOf,
   keptLog,
   PROTOCOL,
   readMessage,
@@ -103,8 +103,8 @@ const DEAD_MS = 2500;
 const LOOK_MS = 400;
 /** A press that was not answered for so long will not be, in seconds. */
 const ANSWERED_WITHIN = 1;
-/** A ping there and back, in seconds, that ties the clocks together to within half of it. */
-const SURE_TRIP = 0.2;
+/** While the conductor's clock may be further off than this, in seconds, it is asked again at every look. */
+const SURE = 0.1;
 
 export function conducting(document: Document, light: Light, screen: string): Conducting {
   const store = createStore<LinkState>(() => ({
@@ -122,6 +122,8 @@ export function conducting(document: Document, light: Light, screen: string): Co
   let common: OpenLine | undefined;
   let kind: 'browser' | 'server' = 'browser';
   let offset = 0;
+  /** How far off the conductor's clock can be at most, in seconds: a page that loads, and a slow line, hear late. */
+  let doubt = Infinity;
   let exchanges: { sent: number; now: number; received: number }[] = [];
   let heardAt = 0;
   let lookedAt = 0;
@@ -169,15 +171,13 @@ export function conducting(document: Document, light: Light, screen: string): Co
     preview: (show, ops) => say({ type: 'preview', show, ops: ops && [...ops] }),
   });
 
-  /** Whether the conductor's clock is known well enough to tell how old a press is: a page that loads hears late. */
-  const clockIsSure = () => exchanges.some(({ sent, received }) => received - sent < SURE_TRIP);
-
   const ping = () => say({ type: 'ping', sent: localSeconds() });
   const opened = () => {
     const copy = document.store.getState().copy ?? begun;
     heardAt = localSeconds();
     document.lineBroke();
     exchanges = [];
+    doubt = Infinity;
     say({
       type: 'hello',
       protocol: PROTOCOL,
@@ -241,7 +241,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
         return welcomed(message);
       case 'pong':
         exchanges = [...exchanges.slice(1 - PINGS), { sent: message.sent, now: message.now, received: localSeconds() }];
-        offset = clockOffset(exchanges);
+        ({ offset, doubt } = clockOf(exchanges));
         light.tell({ type: 'clock', offset });
         if (exchanges.length < PINGS) ping();
         return;
@@ -339,7 +339,8 @@ export function conducting(document: Document, light: Light, screen: string): Co
     spared = !spared && at - lookedAt > (2 * LOOK_MS) / 1000;
     lookedAt = at;
     if (!line || spared || store.getState().conductor === 'looking') return;
-    if (at - heardAt > DEAD_MS / 1000) line.fail();
+    if (at - heardAt > DEAD_MS / 1000) return line.fail();
+    if (doubt > SURE) ping();
   };
 
   return {
@@ -350,7 +351,8 @@ export function conducting(document: Document, light: Light, screen: string): Co
       if (followed()) {
         while (ahead[0] && ahead[0].until <= localSeconds()) ahead.shift();
         ahead.push({ action, until: localSeconds() + ANSWERED_WITHIN });
-        say({ type: 'act', action, ...(clockIsSure() ? { at: now() } : {}) });
+        // No older than it is for sure: where clocks are in doubt, it is taken for younger.
+        say({ type: 'act', action, ...(doubt < Infinity ? { at: now() + doubt } : {}) });
       } else if (store.getState().conductor === 'lost') takeWord({ type: 'not-sent', action: action.type });
     },
     async start(mine) {
