@@ -44,6 +44,9 @@ config.resolver.resolveRequest = (context, name, platform) => {
   if (LEFT_OUT.some((one) => one.test(at))) return instead('nothing.js');
   if (/[\\/]expo-router[\\/]build[\\/]head[\\/]index\.js$/.test(at)) return instead('no-head.js');
   if (/[\\/](screensFeatureFlags|createNativeStackNavigator)\.js$/.test(at)) return instead('no-native-screens.js');
+  // It would show nothing at all while a place comes.
+  if (/[\\/]expo-router[\\/]build[\\/]views[\\/]SuspenseFallback\.js$/.test(at))
+    return { type: 'sourceFile', filePath: path.join(__dirname, 'src/ui/Waiting.tsx') };
   if (/[\\/]culori[\\/]src[\\/]index-fn\.js$/.test(at)) return instead('colour-spaces.js');
   return /[\\/]react-native-web[\\/]dist[\\/](cjs[\\/])?index\.js$/.test(at) ? instead('react-native.js') : found;
 };

@@ -127,6 +127,28 @@ test('a place whose piece cannot be fetched is said in its room, and the others 
   await expect(page.getByRole('heading', { name: 'Boathouse' })).toBeVisible();
 });
 
+test('a place that takes its time to come says so, and is there when it has come', async ({ page }) => {
+  await open(page, '/songs');
+  await expect(page.getByRole('button', { name: 'Open Night Ferry' })).toBeVisible();
+  let comes: () => void = () => undefined;
+  const come = new Promise<void>((resolve) => (comes = resolve));
+  await page.route('**/_expo/**/*.js', async (route) => {
+    await come;
+    await route.continue();
+  });
+  const loading = page.getByText('Loading this place');
+  for (const link of ['Looks', 'Rig']) {
+    await page.getByRole('link', { name: link }).click();
+    await expect(loading).toBeVisible();
+    await expect(button(page, 'Tap the tempo')).toBeVisible();
+  }
+  comes();
+  await expect(page.getByRole('heading', { name: 'Boathouse', level: 1 })).toBeVisible();
+  await expect(loading).toHaveCount(0);
+  await page.getByRole('link', { name: 'Looks' }).click();
+  await expect(page.getByRole('heading', { name: 'Looks', level: 1 })).toBeVisible();
+});
+
 test('a sheet that cannot be fetched is said, the page goes on, and it opens when the server is back', async ({
   page,
 }) => {

@@ -1,6 +1,6 @@
 // What slides in for a piece of work: from below on a phone, at the right on a wide screen. The pulse bar stays in reach.
 
-import { useEffect, useRef, type ReactNode } from 'react';
+import { useEffect, useLayoutEffect, useRef, type ReactNode } from 'react';
 import { Text, useMedia } from '@tamagui/core';
 import X from 'lucide-react-native/icons/x';
 import { useSession } from '../host/session';
@@ -51,7 +51,8 @@ export function Sheet({ title, low = false, onClose, children }: Props) {
     back.current?.closing();
     close.current();
   };
-  useEffect(() => {
+  // Before it is painted: a key that is pressed as soon as it is seen is for it, however busy the page is.
+  useLayoutEffect(() => {
     const before = document.activeElement;
     sheet.current?.focus();
     const keys = (event: KeyboardEvent) => {

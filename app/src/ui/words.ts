@@ -20,6 +20,7 @@ export const WORDS = {
   nobodyPlaysIt: 'Nobody can play it yet: this show has no role. Roles are made in Rig.',
   padsOf: (kit: string) => `Pads of ${kit}`,
   strike: (hit: string) => `Strike ${hit}`,
+  loadingPlace: 'Loading this place…',
   nothingHere: 'There is nothing here',
   notFetched: 'This could not be fetched: the server does not answer. Try again when it is back.',
   comesWhenServerIsBack:

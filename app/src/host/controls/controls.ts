@@ -46,6 +46,11 @@ export function controls(stage: Playing, clock: () => number = localSeconds): Co
     else if (told.type === 'felt') onFelt({ ...told, at: clock() });
     else onHappened({ ...told, at: clock() });
   });
+  // A conductor that lost this screen has forgotten that it learns.
+  conducting.store.subscribe(({ conductor }, before) => {
+    const isBack = conductor !== before.conductor && (conductor === 'server' || conductor === 'browser');
+    if (isBack && store.getState().learns) conducting.say({ type: 'learn', on: true });
+  });
   return {
     ...surface,
     store,

@@ -1,0 +1,42 @@
+import { createStore } from 'zustand/vanilla';
+import type { Source } from '@hovlix/core/gig';
+import { AT_REST, type FromScreen } from '@hovlix/core/live';
+import type { GearWord, LinkState } from '../conduct/conduct';
+import { controls } from './controls';
+import type { Playing } from './act';
+
+/** A screen whose conductor only listens. */
+function screen() {
+  const said: FromScreen[] = [];
+  let hear: (word: GearWord) => void = () => undefined;
+  const store = createStore<Pick<LinkState, 'conductor' | 'live'>>(() => ({ conductor: 'server', live: AT_REST }));
+  const conducting = {
+    store,
+    say: (message: FromScreen) => void said.push(message),
+    onGear: (take: (word: GearWord) => void) => void (hear = take),
+  };
+  const made = controls({ conducting } as unknown as Playing, () => 0);
+  const line = (conductor: LinkState['conductor']) => store.setState({ conductor });
+  return { made, said, line, hear: (word: GearWord) => hear(word) };
+}
+
+const PEDAL: Source = { by: 'note', device: 'Board', channel: 1, number: 60 };
+
+test('a control that learns goes on when the line was lost, until something was pressed', () => {
+  const { made, said, line, hear } = screen();
+  const learned: Source[] = [];
+  made.learn((source) => void learned.push(source));
+  line('lost');
+  expect(said).toEqual([{ type: 'learn', on: true }]);
+  line('server');
+  expect(said).toEqual([
+    { type: 'learn', on: true },
+    { type: 'learn', on: true },
+  ]);
+  hear({ type: 'learned', source: PEDAL });
+  expect(learned).toEqual([PEDAL]);
+  expect(said.at(-1)).toEqual({ type: 'learn', on: false });
+  line('lost');
+  line('server');
+  expect(said).toHaveLength(3);
+});
