@@ -18,8 +18,9 @@ export async function startServer(port: number, ...options: readonly string[]): 
   return server;
 }
 
-export const startBrowser = (): Promise<Browser> =>
-  chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-background-networking', '--no-first-run'],
-  });
+export const BROWSER = {
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-background-networking', '--no-first-run'],
+};
+
+export const startBrowser = (): Promise<Browser> => chromium.launch(BROWSER);

@@ -1,13 +1,13 @@
 // A piece of a screen that is fetched when it is first shown. Where it cannot be had, as when the Wi-Fi is gone, that is said,
 // the rest of the screen stays as it is, and it is asked for again.
 
-import { useEffect, useEffectEvent, useState, type ComponentType, type ReactNode } from 'react';
+import { useEffect, useEffectEvent, useState, type ComponentType } from 'react';
 import { useSession } from '../host/session';
 import { WORDS } from './words';
 
 type Options<Props> = {
   /** What stands in its place until it is here. */
-  readonly until?: (props: Props) => ReactNode;
+  readonly until?: ComponentType<Props>;
   /** What closes it again where it cannot be had: one opens it anew. Without, it is asked for until it comes. */
   readonly close?: (props: Props) => void;
   /** Nothing is said: what stands there meanwhile does nearly as well. */
@@ -20,7 +20,7 @@ const AGAIN = 2000;
 /** @param load fetches it. @returns what shows it, at once from the second time on. */
 export function fetched<Props extends object>(
   load: () => Promise<ComponentType<Props>>,
-  { until, close, quiet = false }: Options<Props> = {},
+  { until: Until, close, quiet = false }: Options<Props> = {},
 ): ComponentType<Props> {
   let known: ComponentType<Props> | null = null;
   return function Fetched(props: Props) {
@@ -53,6 +53,7 @@ export function fetched<Props extends object>(
         clearTimeout(timer);
       };
     }, [Piece]);
-    return Piece ? <Piece {...props} /> : until?.(props);
+    if (Piece) return <Piece {...props} />;
+    return Until ? <Until {...props} /> : null;
   };
 }
