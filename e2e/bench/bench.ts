@@ -315,10 +315,11 @@ async function benchStorms(): Promise<void> {
 }
 
 async function benchFirstLoad(): Promise<void> {
-  const { first, second, script, largest } = await firstLoad();
+  const { first, second, third, script, largest } = await firstLoad();
   const phone = 'phone, CPU slowed 4x, 10 Mbit/s';
   note(`usable, first visit, ${phone}: first paint, list of songs`, `${(first.painted / 1000).toFixed(1)}, ${(first.usable / 1000).toFixed(1)} s`, '<= 2.5 s'); // prettier-ignore
   note(`usable, second visit, ${phone}: first paint, list of songs`, `${(second.painted / 1000).toFixed(1)}, ${(second.usable / 1000).toFixed(1)} s`, '<= 1 s'); // prettier-ignore
+  note(`usable, third visit, ${phone}: first paint, list of songs`, `${(third.painted / 1000).toFixed(1)}, ${(third.usable / 1000).toFixed(1)} s`, '<= 1 s'); // prettier-ignore
   note('script of the first place over the wire', `${script.toFixed(0)} kB`, '<= 350 kB');
   note('the largest of it', largest.join(', '));
 }
