@@ -26,6 +26,11 @@ export async function startStatic(): Promise<{ readonly base: string; readonly s
   await new Promise<void>((resolve) => host.listen(0, '127.0.0.1', resolve));
   return {
     base: `http://localhost:${(host.address() as AddressInfo).port}`,
-    stop: () => new Promise((resolve) => host.close(() => resolve())),
+    stop: () =>
+      new Promise((resolve) => {
+        host.close(() => resolve());
+        // A browser keeps lines open that it has asked nothing on yet.
+        host.closeAllConnections();
+      }),
   };
 }
