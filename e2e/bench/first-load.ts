@@ -1,10 +1,8 @@
 // How soon a phone can use Hovlix: on a first visit, and on a second, by a phone a quarter as fast over 10 Mbit/s.
 
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { chromium, type Page } from '@playwright/test';
-import { BROWSER, startServer } from './served';
+import { setTimeout as wait } from 'node:timers/promises';
+import { bareBrowser, type BarePage } from './bare-browser';
+import { startServer } from './served';
 
 const PORT = 4785;
 const SLOWER = 4;
@@ -26,38 +24,27 @@ export type FirstLoad = {
   readonly largest: readonly string[];
 };
 
-/** Medians of five fresh browsers. Each has a folder, as a phone's has: a private window would keep nothing that it compiled. */
+/** Medians of five fresh browsers. */
 export async function firstLoad(): Promise<FirstLoad> {
   const server = await startServer(PORT, '--demo', '--to', 'sacn:127.0.0.1:6991');
   const visits: Pick<FirstLoad, 'first' | 'second' | 'third'>[] = [];
   let scripts: readonly Script[] = [];
   for (let n = 0; n < 5; n++) {
-    const folder = mkdtempSync(join(tmpdir(), 'hovlix-bench-'));
-    const browser = await chromium.launchPersistentContext(folder, {
-      ...BROWSER,
-      viewport: { width: 390, height: 844 },
-    });
-    const page = browser.pages()[0]!;
-    const client = await browser.newCDPSession(page);
-    await client.send('Network.enable');
-    await client.send('Network.emulateNetworkConditions', NETWORK);
-    await client.send('Emulation.setCPUThrottlingRate', { rate: SLOWER });
-    await page.addInitScript(`
-      new MutationObserver((_, watch) => {
-        if (!document.querySelector('[aria-label="Open Night Ferry"]')) return;
-        window.usableAt = performance.now();
-        watch.disconnect();
-      }).observe(document, { childList: true, subtree: true });
-    `);
+    const { page, close } = await bareBrowser(390, 844);
+    await page.command('Page.enable');
+    await page.command('Network.enable');
+    await page.command('Network.emulateNetworkConditions', NETWORK);
+    await page.command('Emulation.setCPUThrottlingRate', { rate: SLOWER });
+    await page.command('Page.addScriptToEvaluateOnNewDocument', { source: TELLING });
     const first = await visit(page);
-    scripts = await scriptsOf(page);
     // What is kept for later visits has been fetched.
-    await page.waitForTimeout(8000);
+    await wait(8000);
     const second = await visit(page);
-    await page.waitForTimeout(3000);
-    visits.push({ first, second, third: await visit(page) });
-    await browser.close();
-    rmSync(folder, { recursive: true, force: true });
+    await wait(3000);
+    const third = await visit(page);
+    visits.push({ first: first.visit, second: second.visit, third: third.visit });
+    scripts = first.scripts;
+    await close();
   }
   server.kill();
   const median = (of: (one: (typeof visits)[number]) => number) => visits.map(of).sort((a, b) => a - b)[2]!;
@@ -71,20 +58,33 @@ export async function firstLoad(): Promise<FirstLoad> {
   };
 }
 
-async function visit(page: Page): Promise<Visit> {
-  await page.goto(`http://localhost:${PORT}/songs`);
-  await page.getByRole('button', { name: 'Open Night Ferry' }).waitFor();
-  return page.evaluate<Visit>(
-    `({ usable: window.usableAt, painted: performance.getEntriesByName('first-contentful-paint')[0]?.startTime ?? 0 })`,
-  );
-}
-
 type Script = { readonly name: string; readonly bytes: number };
 
-/** The scripts that ran, not what was fetched ahead for other places. */
-const scriptsOf = (page: Page): Promise<readonly Script[]> =>
-  page.evaluate<Script[]>(`
-    performance.getEntriesByType('resource')
-      .filter((one) => one.initiatorType === 'script')
-      .map((one) => ({ name: one.name.split('/').pop().replace(/-[0-9a-f]{32}.js$/, ''), bytes: one.encodedBodySize }))
-  `);
+/** What the page tells of itself as the list of songs comes: by asking for an address, which can be seen from outside. */
+type Tells = { readonly visit: Visit; readonly scripts: readonly Script[] };
+
+const TELLING = `
+  if (location.protocol === 'http:')
+    new MutationObserver((_, watch) => {
+      if (!document.querySelector('[aria-label="Open Night Ferry"]')) return;
+      watch.disconnect();
+      const usable = performance.now();
+      const painted = performance.getEntriesByName('first-contentful-paint')[0]?.startTime ?? 0;
+      // The scripts that ran, not what was fetched ahead for other places.
+      const scripts = performance.getEntriesByType('resource')
+        .filter((one) => one.initiatorType === 'script')
+        .map((one) => ({ name: one.name.split('/').pop().replace(/-[0-9a-f]{32}.js$/, ''), bytes: one.encodedBodySize }));
+      fetch('/told?' + encodeURIComponent(JSON.stringify({ visit: { usable, painted }, scripts })));
+    }).observe(document, { childList: true, subtree: true });
+`;
+
+async function visit(page: BarePage): Promise<Tells> {
+  const told = new Promise<Tells>((resolve) =>
+    page.on('Network.requestWillBeSent', (params) => {
+      const [, tells] = (params as { request: { url: string } }).request.url.split('/told?');
+      if (tells !== undefined) resolve(JSON.parse(decodeURIComponent(tells)) as Tells);
+    }),
+  );
+  await page.command('Page.navigate', { url: `http://localhost:${PORT}/songs` });
+  return told;
+}
