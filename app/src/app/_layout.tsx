@@ -13,8 +13,12 @@ import { useSession } from '../host/session';
 import { config } from '../ui/tamagui.config';
 import { DAY, NIGHT } from '../ui/tokens';
 
+// Once for the page, and before its first picture, which React may begin more than once: store and conductor answer while
+// it is being made.
+const app = hovlix();
+const started = app.start();
+
 export default function Layout() {
-  const [app] = useState(hovlix);
   const [queries] = useState(
     () =>
       new QueryClient({
@@ -23,13 +27,13 @@ export default function Layout() {
   );
   const theme = useSession((session) => session.theme);
   const say = useSession((session) => session.say);
-  useEffect(() => app.conducting.onStatus((status) => takeStatus(queries, status)), [app, queries]);
+  useEffect(() => app.conducting.onStatus((status) => takeStatus(queries, status)), [queries]);
   useEffect(() => {
-    void app.start().then((problem) => {
+    void started.then((problem) => {
       if (problem) say(wordsFor(problem), { tone: 'bad' });
       keepApp();
     });
-  }, [app, say]);
+  }, [say]);
   useEffect(() => {
     window.document.body.style.backgroundColor = (theme === 'night' ? NIGHT : DAY).ground;
     window.document.documentElement.style.colorScheme = theme === 'night' ? 'dark' : 'light';

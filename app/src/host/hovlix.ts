@@ -3,7 +3,7 @@
 import { createContext, useContext, useMemo, useSyncExternalStore } from 'react';
 import { useStore } from 'zustand';
 import { lightPads } from '@hovlix/core/gear';
-import { wordsFor, type Problem } from '@hovlix/core/problem';
+import { failed, wordsFor, type Problem } from '@hovlix/core/problem';
 import type { Chase, Look } from '@hovlix/core/light';
 import { maySay, type LiveState, type Right } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
@@ -14,7 +14,7 @@ import { followGameButtons } from './controls/game-buttons';
 import { connectionsDocument, type ConnectionsDocument, type ConnectionsState } from './document/connections-document';
 import { document, type Document } from './document/document';
 import { draft, type Draft, type DraftState } from './document/draft';
-import { repository, type Music, type Repository } from './document/repository';
+import { repository, storageProblem, type Music, type Repository } from './document/repository';
 import { shows, type Shows, type ShowsState } from './document/shows';
 import { deviceStore } from './document/storage';
 import { followDemo } from './files/demo-music';
@@ -106,9 +106,13 @@ export function hovlix(): Hovlix {
       // A scanned code has done its work, or is of no use any more: it does not stay in the address.
       if (/^#\d{6}$/.test(window.location.hash)) window.history.replaceState(null, '', window.location.pathname);
       if (useSession.getState().midi) void gear.start(stage);
-      const id = await kept.currentId();
-      const last = id === null ? undefined : await kept.load(id);
-      await link.start(last?.ok ? last.value : undefined);
+      const reading = kept
+        .currentId()
+        .then((id) => (id === null ? undefined : kept.load(id)))
+        // A store that cannot be read is told of, and keeps nobody from the light.
+        .catch((error: unknown) => failed(storageProblem(error)));
+      await link.start(reading.then((last) => (last?.ok ? last.value : undefined)));
+      const last = await reading;
       void kept.sweep().then(all.refresh);
       // A page from any web host shows at once what Hovlix is.
       if (!last && (await link.joined()).conductor === 'browser') return all.openDemo();

@@ -1,5 +1,5 @@
 import { AT_REST, PROTOCOL, type FromScreen } from '@hovlix/core/live';
-import { Command, copyOf, ORIGIN } from '@hovlix/core/show';
+import { Command, copyOf, ORIGIN, type Copy } from '@hovlix/core/show';
 import { seconds } from '@hovlix/core/units';
 import { testShow } from '../../../../core/src/testing/show';
 import { conducting, type Word } from './conduct';
@@ -49,7 +49,7 @@ async function link(contentType: string, mine = copyOf(testShow(), [ORIGIN, 'a']
   const words: Word[] = [];
   made.onWord((word) => words.push(word));
   await kept.save(mine);
-  await made.start(mine);
+  await made.start(Promise.resolve(mine));
   return { made, told, doc, words, kept, socket: () => FakeSocket.last };
 }
 
@@ -85,6 +85,20 @@ afterEach(() => jest.useRealTimers());
 const settle = async () => {
   for (let n = 0; n < 300; n++) await Promise.resolve();
 };
+
+test('the line opens while what was open here is still being read; the greeting waits for it', async () => {
+  Object.assign(globalThis, { fetch: answered('application/json'), WebSocket: FakeSocket });
+  const light = { tell: () => undefined } as unknown as Light;
+  const made = conducting(document(repository(memoryStore())), light, 'me');
+  let read: (copy: Copy) => void = () => undefined;
+  await made.start(new Promise((resolve) => (read = resolve)));
+  const socket = FakeSocket.last;
+  socket.onopen();
+  expect(socket.sent).toEqual([]);
+  read(copyOf(testShow(), [ORIGIN, 'a']));
+  await jest.advanceTimersByTimeAsync(0);
+  expect(socket.said('hello')).toMatchObject([{ show: { id: 'test', head: 'a' } }]);
+});
 
 test('on a static host this browser conducts: presses and edits get their order here', async () => {
   const { made, doc } = await link('text/html');

@@ -70,8 +70,8 @@ export type Conducting = {
   readonly foreseen: () => LiveState;
   /** The conductor's clock. */
   readonly now: () => Seconds;
-  /** Looks for a server where this page came from; `mine` is what was open here last. */
-  readonly start: (mine: Copy | undefined) => Promise<void>;
+  /** Looks for a server where this page came from, while `mine`, what was open here last, is still being read. */
+  readonly start: (mine: Promise<Copy | undefined>) => Promise<void>;
   /** What is known once the conductor has answered first, or cannot be reached. */
   readonly joined: () => Promise<LinkState>;
   readonly say: (message: FromScreen) => void;
@@ -137,6 +137,8 @@ export function conducting(document: Document, light: Light, screen: string): Co
   /** Said before the welcome came: sent right after it. */
   let toPutOn: { readonly copy: Copy; readonly ifNone: boolean } | undefined;
   let begun: Copy | undefined;
+  /** While what was open here last is being read. */
+  let reading: Promise<unknown> | undefined;
   const kept = keptLog(AT_REST);
   let again: ReturnType<typeof setTimeout> | undefined;
   let returning: ReturnType<typeof setInterval> | undefined;
@@ -293,7 +295,8 @@ export function conducting(document: Document, light: Light, screen: string): Co
   const connect = (open: OpenLine) => {
     clearTimeout(again);
     const mine: OwnLine = open({
-      opened: () => line === mine && opened(),
+      // What is open here is a part of the greeting.
+      opened: () => (reading ? void reading.then(() => line === mine && opened()) : line === mine && opened()),
       heard: (text) => line === mine && heard(text),
       closed(code) {
         if (line !== mine) return;
@@ -356,9 +359,13 @@ export function conducting(document: Document, light: Light, screen: string): Co
       } else if (store.getState().conductor === 'lost') takeWord({ type: 'not-sent', action: action.type });
     },
     async start(mine) {
-      begun = mine;
+      reading = mine.then((copy) => {
+        begun = copy;
+        reading = undefined;
+      });
       kind = (await hasServer()) ? 'server' : 'browser';
       if (kind === 'server') rememberServer();
+      else await reading;
       common = kind === 'server' ? serverLine : (await own()).browserLine(goOn);
       connect(common);
       setTimeout(() => void own().catch(() => undefined), SPARE_MS);
