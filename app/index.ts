@@ -7,7 +7,11 @@ import 'expo';
 import registerRootComponent from 'expo/src/launch/registerRootComponent';
 import { ctx } from 'expo-router/_ctx';
 import { App } from 'expo-router/build/qualified-entry';
+import { deviceStore } from './src/host/document/storage';
 import { firstFiles } from './src/host/first-place';
+
+// It begins to read while scripts come.
+deviceStore();
 
 /** So long, in ms, the frame waits for its place; then it says that it is coming. */
 const PATIENCE = 1000;

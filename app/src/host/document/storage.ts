@@ -10,9 +10,47 @@ export type Store = {
   readonly getAllKeys: () => Promise<string[]>;
 };
 
-/** AsyncStorage's default store is localStorage and ends at 5 MB; a named one is IndexedDB, and holds whole albums. */
+let device: Store | undefined;
+
+/**
+ * The store of this device, the same for all who ask. AsyncStorage's default store is localStorage and ends at 5 MB; a
+ * named one is IndexedDB, and holds whole albums.
+ */
 export function deviceStore(): Store {
-  return createAsyncStorage('hovlix');
+  return (device ??= readingAhead(createAsyncStorage('hovlix')));
+}
+
+/** The same store, which begins at once to read what a page asks for first: which show was open last, and that show. */
+export function readingAhead(store: Store): Store {
+  const begun = new Map<string, Promise<string | null>>();
+  const begin = (key: string) => {
+    const text = store.getItem(key);
+    begun.set(key, text);
+    return text;
+  };
+  // Whoever asks hears of a failure.
+  void begin('current').then(
+    (id) => (id === null ? null : begin(`show:${id}`).catch(() => null)),
+    () => null,
+  );
+  /** Given once, and never when it was written since. */
+  const taken = (key: string) => {
+    const text = begun.get(key);
+    begun.delete(key);
+    return text;
+  };
+  return {
+    ...store,
+    getItem: (key) => taken(key) ?? store.getItem(key),
+    setItem(key, value) {
+      begun.delete(key);
+      return store.setItem(key, value);
+    },
+    removeMany(keys) {
+      for (const key of keys) begun.delete(key);
+      return store.removeMany(keys);
+    },
+  };
 }
 
 export function memoryStore(): Store & { readonly items: Map<string, string>; full: boolean } {
