@@ -285,8 +285,18 @@ test('keys take a colour by hand, make a look of what is on, and lock the screen
   await page.waitForTimeout(300);
   await page.keyboard.press('F8');
   await expect(page.getByTestId('lock')).toHaveCount(0);
-  // Alone, it gives the same light.
-  const stored = await front();
+  // Alone, it gives the same light, once what was pressed has faded in.
+  let stored: readonly number[] = [];
+  await expect
+    .poll(
+      async () => {
+        const before = stored;
+        stored = await front();
+        return stored.join() === before.join();
+      },
+      { intervals: [700] },
+    )
+    .toBe(true);
   await button(page, /^By hand/).click();
   await page.keyboard.press('2');
   await expect.poll(async () => (await front())[0]).toBe(0);
