@@ -38,8 +38,7 @@ async function entryOf(library) {
   const used = [...schemaParts()].filter((name) => name in has);
   return [
     `import { config, ${used.map((name) => `${name} as _${name}`).join(', ')} } from 'zod';`,
-    // It would try whether it may run text as code, which the page's policy forbids: the browser then takes longer to
-    // write down the breach, with the place of each call in the bundle, than to run the whole first script.
+    // It would try whether it may run text as code: the page's policy forbids that, and the browser reports each try.
     'config({ jitless: true });',
     `export const z = { ${used.map((name) => `${name}: _${name}`).join(', ')} };`,
   ].join('\n');
