@@ -34,6 +34,25 @@ module.exports = {
     '^file-type$': '<rootDir>/../node_modules/file-type/core.js',
     '^strtok3$': '<rootDir>/../node_modules/strtok3/lib/core.js',
   },
+  // Tests run in a context of their own, where names of the language are looked up anew at each use: four times as slow.
+  // Left out is what libraries name anew (`Number`).
+  sandboxInjectedGlobals: [
+    'Array',
+    'Float32Array',
+    'Float64Array',
+    'Infinity',
+    'Int32Array',
+    'JSON',
+    'Map',
+    'Math',
+    'Object',
+    'Set',
+    'String',
+    'Uint16Array',
+    'Uint32Array',
+    'Uint8Array',
+    'isNaN',
+  ],
   setupFiles: ['<rootDir>/jest.seed.cjs'],
   // The music tests decode and analyse whole songs.
   testTimeout: 90000,

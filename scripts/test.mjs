@@ -1,80 +1,76 @@
 // ./test: everything that must hold. `./test unit` leaves the browser out.
+// Where the machine lets us make networks, three lanes run beside each other: specs that a clock decides, the other specs,
+// and what needs no browser; the last two wait for the first where both want a processor. Else one comes after the other.
 
-import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { ended, ownNetwork } from './lanes.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const results = join(root, '.cache', 'results');
-const wanted = process.argv[2] ?? 'all';
+const SHELL = '/usr/bin/chromium-headless-shell';
+const CHROMIUM = '/usr/bin/chromium';
+const all = (process.argv[2] ?? 'all') === 'all';
 let passed = 0;
 let failed = 0;
 /** How long each part took, and what needed a second try. */
 const parts = [];
 const again = [];
-let begun = Date.now();
-const part = (name) => {
-  const minutes = (Date.now() - begun) / 60_000;
-  parts.push(`${name} ${minutes.toFixed(1)} min`);
-  begun = Date.now();
-};
 
-const run = (command, args, options = {}) =>
-  spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options, env: { ...process.env, ...options.env } })
-    .status === 0;
-
-/** Two at a time: each of them leaves a processor idle. What they say is told one after the other. */
-async function checks(named) {
-  console.log(`\n== ${named.map(({ name }) => name).join(', ')}`);
-  const ends = await Promise.all(
-    named.map(
-      ({ command, args }) =>
-        new Promise((resolve) => {
-          const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
-          let said = '';
-          for (const stream of [child.stdout, child.stderr]) stream.on('data', (bytes) => (said += bytes));
-          child.once('close', (code) => resolve({ said, fine: code === 0 }));
-        }),
-    ),
-  );
-  for (const { said, fine } of ends) {
-    process.stdout.write(said);
-    if (fine) passed++;
-    else failed++;
-  }
-  part(named.map(({ name }) => name).join(' and '));
+async function timed(name, work) {
+  const begun = Date.now();
+  const fine = await work();
+  parts.push(`${name} ${((Date.now() - begun) / 60_000).toFixed(1)} min`);
+  return fine;
 }
+
+/** A check that holds or does not, as one test. */
+const check = (name, script) => (place) =>
+  timed(name, async () => {
+    if (await ended(['npm', 'run', '--silent', script], { ...place, name })) passed++;
+    else failed++;
+  });
 
 /** Jest counts its tests into a file; a run that dies without one counts as one failure. */
-function jest(workspace) {
-  console.log(`\n== tests of ${workspace}`);
-  const file = join(results, `${workspace}.json`);
-  // Jest leaves one processor free, which is half of two.
-  const fine = run('npx', ['jest', '--ci', '--silent', '--maxWorkers=100%', `--outputFile=${file}`, '--json'], {
-    cwd: join(root, workspace),
-    stdio: ['ignore', 'ignore', 'inherit'],
+const jest = (workspace) => (place) =>
+  timed(workspace, async () => {
+    const file = join(results, `${workspace}.json`);
+    // Jest leaves one processor free, which is half of two.
+    const words = ['npx', 'jest', '--ci', '--silent', '--maxWorkers=100%', `--outputFile=${file}`, '--json'];
+    const fine = await ended(words, { ...place, name: workspace, cwd: join(root, workspace), quiet: true });
+    if (!existsSync(file)) return void failed++;
+    const { numPassedTests, numFailedTests, numFailedTestSuites, testResults } = JSON.parse(readFileSync(file, 'utf8'));
+    for (const { name, assertionResults } of testResults)
+      for (const { fullName, status, invocations = 1, retryReasons = [] } of assertionResults)
+        if (status === 'passed' && invocations > 1)
+          again.push(`${basename(name)} › ${fullName}: ${firstLine(retryReasons[0])}`);
+    passed += numPassedTests;
+    failed += Math.max(numFailedTests, numFailedTestSuites, fine ? 0 : 1);
   });
-  if (!existsSync(file)) return void failed++;
-  const { numPassedTests, numFailedTests, numFailedTestSuites, testResults } = JSON.parse(readFileSync(file, 'utf8'));
-  for (const { name, assertionResults } of testResults)
-    for (const { fullName, status, invocations = 1, retryReasons = [] } of assertionResults)
-      if (status === 'passed' && invocations > 1)
-        again.push(`${basename(name)} › ${fullName}: ${firstLine(retryReasons[0])}`);
-  passed += numPassedTests;
-  failed += Math.max(numFailedTests, numFailedTestSuites, fine ? 0 : 1);
-  part(workspace);
-}
 
 const firstLine = (text = '') => text.replace(/\u001b\[\d+m/g, '').split('\n')[0];
+
+/** The real interface. @param specs those that a clock decides, `clock`, or the others, `forms`. */
+const browser = (specs) => (place) =>
+  timed(`browser (${specs})`, async () => {
+    const file = join(results, `${specs}.json`);
+    const env = { HOVLIX_RESULTS: file, HOVLIX_SPECS: specs };
+    const fine = await ended(['npx', 'playwright', 'test'], { ...place, name: specs, cwd: join(root, 'e2e'), env });
+    if (!existsSync(file)) return void failed++;
+    const report = JSON.parse(readFileSync(file, 'utf8'));
+    again.push(...flakyIn(report));
+    passed += report.stats.expected + report.stats.flaky;
+    failed += Math.max(report.stats.unexpected, fine ? 0 : 1);
+  });
 
 /** Browser tests that passed at their second try only, with the first line of what was wrong before. */
 function flakyIn({ suites = [], specs = [] }) {
   const own = specs.flatMap(({ title, file, tests }) =>
     tests
       .filter(({ status }) => status === 'flaky')
-      .map(({ results }) => {
-        const why = results[0]?.error?.message ?? results[0]?.status;
+      .map(({ results: tries }) => {
+        const why = tries[0]?.error?.message ?? tries[0]?.status;
         return `${file} › ${title}: ${firstLine(why)}`;
       }),
   );
@@ -82,53 +78,55 @@ function flakyIn({ suites = [], specs = [] }) {
 }
 
 /** Programs that tests use where they are to be had; those tests say so when they are not. Each by its file and package. */
-function programs(...all) {
-  const missing = all.flatMap(([file, name]) =>
-    existsSync(file) || existsSync(file.replace('/usr', '')) ? [] : [name],
-  );
+async function programs(...wanted) {
+  const missing = wanted.filter(([file]) => !existsSync(file) && !existsSync(file.replace('/usr', '')));
   if (missing.length === 0) return;
-  console.log(`\n== installing ${missing.join(', ')}`);
-  const apt = { stdio: 'ignore', env: { DEBIAN_FRONTEND: 'noninteractive' } };
-  run('apt-get', ['update'], apt);
-  for (const name of missing) run('apt-get', ['install', '-y', '--no-install-recommends', name], apt);
+  const apt = { name: 'apt', quiet: true, env: { DEBIAN_FRONTEND: 'noninteractive' } };
+  await ended(['apt-get', 'update'], apt);
+  for (const [, name] of missing) {
+    console.log(`apt │ installing ${name}`);
+    await ended(['apt-get', 'install', '-y', '--no-install-recommends', name], apt);
+  }
 }
 
-function browser() {
-  const SHELL = '/usr/bin/chromium-headless-shell';
+async function browserPrograms() {
   // The dissector, and networks of our own.
-  programs([SHELL, 'chromium-headless-shell'], ['/usr/bin/tshark', 'tshark'], ['/usr/sbin/ip', 'iproute2']);
-  if (!existsSync(SHELL)) programs(['/usr/bin/chromium', 'chromium']);
-  if (!existsSync(SHELL) && !existsSync('/usr/bin/chromium')) {
+  await programs([SHELL, 'chromium-headless-shell'], ['/usr/bin/tshark', 'tshark'], ['/usr/sbin/ip', 'iproute2']);
+  if (!existsSync(SHELL)) await programs([CHROMIUM, 'chromium']);
+}
+
+async function everything() {
+  const [built] = await Promise.all([
+    timed('install and build', () => ended([process.execPath, 'scripts/start.mjs', '--build-only'], { name: 'build' })),
+    // Reads MIDI files that we wrote.
+    programs(['/usr/bin/midicsv', 'midicsv']).then(() => all && browserPrograms()),
+  ]);
+  if (!built) return void failed++;
+  const withClock = [jest('server')];
+  const without = [check('types', 'typecheck'), check('lint and format', 'lint'), jest('core'), jest('app')];
+  const specs = all && (existsSync(SHELL) || existsSync(CHROMIUM)) ? [browser('clock'), browser('forms')] : [];
+  if (all && specs.length === 0) {
     console.error('Chromium could not be installed (apt-get install chromium-headless-shell, or chromium).');
-    return void failed++;
+    failed++;
   }
-  console.log('\n== the real interface');
-  const file = join(results, 'e2e.json');
-  const fine = run('npx', ['playwright', 'test'], { cwd: join(root, 'e2e'), env: { HOVLIX_RESULTS: file } });
-  if (!existsSync(file)) return void failed++;
-  const report = JSON.parse(readFileSync(file, 'utf8'));
-  const { stats } = report;
-  again.push(...flakyIn(report));
-  part('browser');
-  passed += stats.expected + stats.flaky;
-  failed += Math.max(stats.unexpected, fine ? 0 : 1);
+  const network = ownNetwork();
+  if (specs.length === 0 || !network) return lane([...withClock, ...without, ...specs], {});
+  const [clock, forms] = specs;
+  await Promise.all([
+    lane([clock], {}),
+    lane([forms], { network }),
+    lane(withClock, { network }).then(() => lane(without, { yields: true })),
+  ]);
+}
+
+/** One part after the other. */
+async function lane(jobs, place) {
+  for (const job of jobs) await job(place);
 }
 
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
-console.log('== install and build');
-if (!run(process.execPath, ['scripts/start.mjs', '--build-only'])) failed++;
-else {
-  part('install and build');
-  await checks([
-    { name: 'types', command: 'npm', args: ['run', '--silent', 'typecheck'] },
-    { name: 'lint and format', command: 'npm', args: ['run', '--silent', 'lint'] },
-  ]);
-  // Reads MIDI files that we wrote.
-  programs(['/usr/bin/midicsv', 'midicsv']);
-  for (const workspace of ['core', 'server', 'app']) jest(workspace);
-  if (wanted === 'all') browser();
-}
+await timed('all', everything);
 console.log(`\n${parts.join(', ')}`);
 for (const one of again) console.log(`passed at the second try only: ${one}`);
 console.log(`\n${passed} passed, ${failed} failed`);

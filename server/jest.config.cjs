@@ -1,3 +1,5 @@
+const { sandboxInjectedGlobals } = require('../core/jest.config.cjs');
+
 module.exports = {
   testEnvironment: 'node',
   roots: ['<rootDir>/src'],
@@ -12,6 +14,7 @@ module.exports = {
       '<rootDir>/../core/src/files/$1/index.ts',
     ],
   },
+  sandboxInjectedGlobals,
   setupFilesAfterEnv: [require.resolve('./jest-once-more.cjs')],
   testTimeout: 60000,
   // Sockets and child processes of a failed test must not keep the run alive.
