@@ -1,47 +1,18 @@
 import { existsSync, rmSync } from 'node:fs';
 import { hostname, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { defineConfig } from '@playwright/test';
 
 const PORT = 4757;
 /** Debian's Chromium, without its windows where that is to be had: the same engine, which asks less of the processor. */
 const CHROMIUM = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'].find((file) => existsSync(file))!;
-const BEHIND = fileURLToPath(new URL('../scripts/behind', import.meta.url));
-/**
- * Specs in which nothing has to come at a moment: `./test` runs them beside the others, in a network of their own, with a
- * browser that waits for theirs.
- */
-const FORMS = [
-  'bad-input',
-  'bars',
-  'bindings',
-  'chases',
-  'connect',
-  'faders',
-  'kit',
-  'library',
-  'long-lists',
-  'own-show',
-  'places',
-  'rig',
-  'rig-path',
-  'sections',
-  'sheets',
-  'static',
-  'types',
-  'weight',
-].map((name) => `${name}.spec.ts`);
-/** `clock`, `forms`, or all of them where neither is asked for. */
-const SPECS = process.env['HOVLIX_SPECS'] ?? 'all';
 /** Outputs and phones of a computer that nobody has used before. */
-const HOME = join(tmpdir(), `hovlix-e2e-${SPECS}`);
+const HOME = join(tmpdir(), 'hovlix-e2e');
 if (process.env['TEST_WORKER_INDEX'] === undefined) rmSync(HOME, { recursive: true, force: true });
 
 export default defineConfig({
   testDir: 'specs',
-  ...(SPECS === 'forms' ? { testMatch: FORMS } : SPECS === 'clock' ? { testIgnore: FORMS } : {}),
-  outputDir: `results/${SPECS}`,
+  outputDir: 'results',
   workers: 1,
   timeout: 90_000,
   // A shared machine may lose its processors for a second in the middle of a test; what fails twice is broken.
@@ -59,9 +30,7 @@ export default defineConfig({
     // Recording takes a tenth of the time: what fails is recorded when it is tried again.
     trace: 'on-first-retry',
     launchOptions: {
-      ...(SPECS === 'forms'
-        ? { executablePath: BEHIND, env: { ...process.env, HOVLIX_BROWSER: CHROMIUM } }
-        : { executablePath: CHROMIUM }),
+      executablePath: CHROMIUM,
       args: [
         '--no-sandbox',
         '--disable-dev-shm-usage',

@@ -1,6 +1,6 @@
 // ./test: everything that must hold. `./test unit` leaves the browser out.
-// Where the machine lets us make networks, three lanes run beside each other: specs that a clock decides, the other specs,
-// and what needs no browser; the last two wait for the first where both want a processor. Else one comes after the other.
+// The browser waits half of the time: where the machine lets us make networks, all that needs none runs beside it, and
+// behind it where both want a processor. Else one comes after the other.
 
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { basename, join } from 'node:path';
@@ -51,12 +51,17 @@ const jest = (workspace) => (place) =>
 
 const firstLine = (text = '') => text.replace(/\u001b\[\d+m/g, '').split('\n')[0];
 
-/** The real interface. @param specs those that a clock decides, `clock`, or the others, `forms`. */
-const browser = (specs) => (place) =>
-  timed(`browser (${specs})`, async () => {
-    const file = join(results, `${specs}.json`);
-    const env = { HOVLIX_RESULTS: file, HOVLIX_SPECS: specs };
-    const fine = await ended(['npx', 'playwright', 'test'], { ...place, name: specs, cwd: join(root, 'e2e'), env });
+/** The real interface. */
+const browser = (place) =>
+  timed('browser', async () => {
+    const file = join(results, 'e2e.json');
+    const words = ['npx', 'playwright', 'test'];
+    const fine = await ended(words, {
+      ...place,
+      name: 'browser',
+      cwd: join(root, 'e2e'),
+      env: { HOVLIX_RESULTS: file },
+    });
     if (!existsSync(file)) return void failed++;
     const report = JSON.parse(readFileSync(file, 'utf8'));
     again.push(...flakyIn(report));
@@ -102,25 +107,23 @@ async function everything() {
     programs(['/usr/bin/midicsv', 'midicsv']).then(() => all && browserPrograms()),
   ]);
   if (!built) return void failed++;
-  const withClock = [jest('server')];
-  const without = [check('types', 'typecheck'), check('lint and format', 'lint'), jest('core'), jest('app')];
-  const specs = all && (existsSync(SHELL) || existsSync(CHROMIUM)) ? [browser('clock'), browser('forms')] : [];
-  if (all && specs.length === 0) {
+  const server = jest('server');
+  const others = [check('types', 'typecheck'), check('lint and format', 'lint'), jest('core'), jest('app')];
+  if (!all) return lane([server, ...others]);
+  if (!existsSync(SHELL) && !existsSync(CHROMIUM)) {
     console.error('Chromium could not be installed (apt-get install chromium-headless-shell, or chromium).');
     failed++;
+    return lane([server, ...others]);
   }
   const network = ownNetwork();
-  if (specs.length === 0 || !network) return lane([...withClock, ...without, ...specs], {});
-  const [clock, forms] = specs;
-  await Promise.all([
-    lane([clock], {}),
-    lane([forms], { network }),
-    lane(withClock, { network }).then(() => lane(without, { yields: true })),
-  ]);
+  if (!network) return lane([server, ...others, browser]);
+  // Its sockets have the ports that the browser's server has; its clocks must not wait.
+  const besides = lane([server], { network }).then(() => lane(others, { yields: true }));
+  await Promise.all([browser({}), besides]);
 }
 
 /** One part after the other. */
-async function lane(jobs, place) {
+async function lane(jobs, place = {}) {
   for (const job of jobs) await job(place);
 }
 
