@@ -113,7 +113,8 @@ export function hovlix(): Hovlix {
         .catch((error: unknown) => failed(storageProblem(error)));
       await link.start(reading.then((last) => (last?.ok ? last.value : undefined)));
       const last = await reading;
-      void kept.sweep().then(all.refresh);
+      // What could not be cleared away is, the next time.
+      void kept.sweep().then(all.refresh, () => undefined);
       // A page from any web host shows at once what Hovlix is.
       if (!last && (await link.joined()).conductor === 'browser') return all.openDemo();
       return last && !last.ok ? last.problem : undefined;

@@ -3,13 +3,14 @@
 import { envelopesOf, type Envelopes } from '../music';
 import { failed, ok, type Result } from '../problem';
 import { seconds, type Seconds } from '../units';
+import { accentedClicks } from './accents';
 import { decodeAudio, type AudioType, type Between } from './decode';
 import { dividesInThree, middleIsStrong } from './bars';
 import { featureTaker, FRAME_RATE } from './features';
 import { findFeltBeats } from './felt';
 import { gridOf, type Grid, type Heard } from './grid';
 import { harmonyTaker } from './harmony';
-import { ACTIVATION_RATE, activationsOf, drumOdds, strokesOf } from './network';
+import { ACTIVATION_RATE, activationsOf, drumOdds, strokesOf, type Activations } from './network';
 import { onsetStrength } from './onset';
 import { findSections, type FoundSection } from './sections';
 
@@ -51,14 +52,15 @@ export async function analyse(bytes: Uint8Array, name: string, between: Between)
   const features = taker.end();
   const drums = await drumOdds(features.bands, (part) => between(DECODED + (STRUCK - DECODED) * part));
   if (!drums) return failed({ code: 'cancelled' });
-  const odds = await activationsOf(features.bands, (part) => between(STRUCK + (HEARD - STRUCK) * part));
-  if (!odds || (await between(HEARD)) === 'stop') return failed({ code: 'cancelled' });
-  const change = harmony.end(odds.frames, ACTIVATION_RATE);
+  const said = await activationsOf(features.bands, (part) => between(STRUCK + (HEARD - STRUCK) * part));
+  if (!said || (await between(HEARD)) === 'stop') return failed({ code: 'cancelled' });
+  const change = harmony.end(said.frames, ACTIVATION_RATE);
   const strokes = strokesOf(drums);
-  const { count, path } = findFeltBeats(odds, strokes);
+  const { count, path } = findFeltBeats(said, strokes);
+  const onset = onsetStrength(features.bands, features.frames);
+  const odds = withAccents(said, accentedClicks(features.bands, onset, path.beats), path.beats);
   const simple = gridOf({ odds, change, compound: false, sixEight: false, count }, undefined, {}, path);
   if ((await between(0.97)) === 'stop') return failed({ code: 'cancelled' });
-  const onset = onsetStrength(features.bands, features.frames);
   const inThree = simple.found && simple.meter.length === 1 && simple.meter[0]!.numerator === 3;
   const sixEight = inThree && middleIsStrong(onset, simple.downbeats);
   const compound = sixEight || (simple.found && dividesInThree(onset, simple.beats));
@@ -74,4 +76,19 @@ export async function analyse(bytes: Uint8Array, name: string, between: Between)
     peaks: Uint8Array.from(features.peaks, (peak) => Math.min(255, Math.round(peak * 255))),
     envelopes: envelopesOf(features.loudness, strokes),
   });
+}
+
+/** Log odds of a first beat at a click that is accented, and at any other. */
+const ACCENTED = 4;
+const NOT_ACCENTED = -6;
+
+/** What is said of first beats, where clicks themselves do not say it. @param accents indexes of beats. */
+function withAccents(odds: Activations, accents: readonly number[] | undefined, beats: readonly number[]): Activations {
+  if (!accents) return odds;
+  const downbeat = new Float32Array(odds.frames).fill(NOT_ACCENTED);
+  for (const i of accents) {
+    const at = Math.round(beats[i]! * ACTIVATION_RATE);
+    downbeat.fill(ACCENTED, Math.max(0, at - 1), at + 2);
+  }
+  return { ...odds, downbeat };
 }
