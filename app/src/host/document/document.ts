@@ -30,7 +30,7 @@ import {
   type Show,
 } from '@hovlix/core/show';
 import { freshId } from '../fresh-id';
-import type { Repository } from './repository';
+import type { Line, Repository } from './repository';
 
 export type DocumentState = {
   /** As this screen sees it, with its own edits; null until a show is open. */
@@ -108,8 +108,6 @@ export function document(repository: Repository): Document {
   let missed: (outcome: Outcome, of: string) => void = () => undefined;
   let writing: Promise<unknown> = Promise.resolve();
   let lines = 0;
-  let stepsWriting = false;
-  let stepsWait = false;
   /** What followers have: the show with the gestures of all screens. */
   let shown: Show | null = null;
   /** A finger is down; what it has done so far, not an edit yet. */
@@ -159,17 +157,6 @@ export function document(repository: Repository): Document {
     tell(copy);
     store.setState({ copy, show: gesture?.show ?? copy.show, steps });
   };
-  /** At once; what comes while it is written follows right after: a page may be reloaded right after an edit. */
-  const saveSteps = () => {
-    stepsWait = stepsWriting;
-    const { copy, steps } = store.getState();
-    if (stepsWriting || !copy) return;
-    stepsWriting = true;
-    void keep(() => repository.putSteps(copy.show.id, keptSteps(steps))).finally(() => {
-      stepsWriting = false;
-      if (stepsWait) saveSteps();
-    });
-  };
   /** What could be undone before the page was loaded comes below what was done since. */
   const bringSteps = (id: string) => {
     void repository.steps(id).then(
@@ -182,10 +169,10 @@ export function document(repository: Repository): Document {
       () => undefined,
     );
   };
-  const journal = (copy: Copy, ...added: Parameters<Repository['append']>[1][]) => {
-    for (const line of added) void keep(() => repository.append(copy.show.id, line));
-    lines += added.length;
-    if (lines < JOURNAL_LINES) return;
+  /** @param steps what can be undone after an edit of this screen. */
+  const journal = (copy: Copy, line: Line, steps?: History) => {
+    void keep(() => repository.append(copy.show.id, line, steps && keptSteps(steps)));
+    if (++lines < JOURNAL_LINES) return;
     lines = 0;
     void save(() => current() ?? copy);
   };
@@ -202,14 +189,13 @@ export function document(repository: Repository): Document {
     const steps = after ?? acted(store.getState().steps, id, next.change.command, next.edited);
     set(leader ? next.copy : confirmedAll(next.copy), steps);
     if (leader) {
-      journal(next.copy, { type: 'made', ...next.change });
+      journal(next.copy, { type: 'made', ...next.change }, steps);
       leader.edit(copy.show.id, next.change);
     } else {
-      journal(next.copy, { type: 'heard', ...next.change, after: headOf(copy.chain) });
+      journal(next.copy, { type: 'heard', ...next.change, after: headOf(copy.chain) }, steps);
       const found = next.edited.missed.length > 0;
       if (found) missed({ id, edited: next.edited }, command.type);
     }
-    saveSteps();
     // The list of shows tells names and counts: they are written with the whole.
     if (named(copy.show, next.copy.show)) void save(() => current()!);
     return id;
@@ -219,14 +205,12 @@ export function document(repository: Repository): Document {
     const next = confirmed(copy, change);
     if (next.copy === copy) return copy;
     const after = headOf(copy.chain);
-    journal(next.copy, next.own ? { type: 'confirmed', id: change.id, after } : { type: 'heard', ...change, after });
-    if (next.own) {
+    if (!next.own) journal(next.copy, { type: 'heard', ...change, after });
+    else {
       const { steps } = store.getState();
-      const after = settled(steps, next.own);
-      if (after !== steps) {
-        store.setState({ steps: after });
-        saveSteps();
-      }
+      const left = settled(steps, next.own);
+      if (left !== steps) store.setState({ steps: left });
+      journal(next.copy, { type: 'confirmed', id: change.id, after }, left === steps ? undefined : left);
       if (next.own.edited.missed.length > 0 || next.own.edited.ops.length === 0) missed(next.own, nameOf(change));
     }
     return next.copy;

@@ -246,6 +246,37 @@ describe('the open show', () => {
     expect(again.store.getState().show?.songs[0]!.title).toBe('Song');
   });
 
+  test.each([0, 1, 2, 3, 4, 5, 6])(
+    'where the page goes after %i writes, what is there can be undone to the last edit, and no more',
+    async (writes) => {
+      const store = memoryStore();
+      let left = writes;
+      const dying = { ...store, setMany: async (all: Record<string, string>) => void (left-- > 0 && (await store.setMany(all))) }; // prettier-ignore
+      await repository(store, 'first').save(copyOf(show));
+      const doc = document(repository(dying, 'tab'));
+      await doc.open(copyOf(show), { keep: false });
+      for (const title of ['One', 'Two', 'Three']) doc.make(rename(title));
+      doc.undo();
+      doc.make(rename('Four'));
+      await settle();
+      const kept = repository(store, 'later');
+      const back = await kept.load('test');
+      if (!back?.ok) throw new Error('it loads');
+      const again = document(kept);
+      await again.open(back.value, { keep: false });
+      await settle();
+      const titles = ['Song', 'One', 'Two', 'Three', 'Two', 'Four'];
+      const at = () => again.store.getState().show?.songs[0]!.title;
+      expect(at()).toBe(titles[Math.min(writes, 5)]);
+      const undone = [[], ['Song'], ['One', 'Song'], ['Two', 'One', 'Song'], ['One', 'Song'], ['Two', 'One', 'Song']][Math.min(writes, 5)]!; // prettier-ignore
+      for (const title of undone) {
+        again.undo();
+        expect(at()).toBe(title);
+      }
+      expect(again.store.getState().steps.past).toEqual([]);
+    },
+  );
+
   test('an edit that is refused is taken off, and its step with it', async () => {
     const { doc, sent, title } = await open();
     doc.make(rename('Mine'));

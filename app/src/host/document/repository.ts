@@ -82,9 +82,9 @@ export type Repository = {
   readonly exported: (id: string) => Promise<Problem | undefined>;
   /** Clears away what was deleted long enough ago, and music that no show has any more. */
   readonly sweep: () => Promise<void>;
-  readonly append: (id: string, line: Line) => Promise<Problem | undefined>;
+  /** @param history what can be undone after an edit of one's own: it is written with it, or neither is. */
+  readonly append: (id: string, line: Line, history?: History) => Promise<Problem | undefined>;
   readonly steps: (id: string) => Promise<History>;
-  readonly putSteps: (id: string, history: History) => Promise<Problem | undefined>;
   readonly putMusic: (hash: string, music: Music) => Promise<Problem | undefined>;
   readonly hasMusic: (hash: string) => Promise<boolean>;
   readonly music: (hash: string) => Promise<Music | undefined>;
@@ -135,9 +135,10 @@ export function repository(store: Store, tab = 'tab'): Repository {
     const text = await store.getItem(key);
     return text === null ? undefined : parsed(text, schema);
   };
+  /** All of it or nothing. */
   const write = async (entries: readonly (readonly [string, string])[]): Promise<Problem | undefined> => {
     try {
-      for (const [key, value] of entries) await store.setItem(key, value);
+      await store.setMany(Object.fromEntries(entries));
       return undefined;
     } catch (error) {
       return storageProblem(error);
@@ -246,9 +247,12 @@ export function repository(store: Store, tab = 'tab'): Repository {
           ]);
         for (const hash of hashes) await dropMusic(hash);
       }),
-    append: (id, line) => write([[`journal:${id}:${tab}:${String(++count).padStart(9, '0')}`, JSON.stringify(line)]]),
+    append: (id, line, history) =>
+      write([
+        [`journal:${id}:${tab}:${String(++count).padStart(9, '0')}`, JSON.stringify(line)],
+        ...(history ? [[`steps:${id}`, JSON.stringify(history)] as const] : []),
+      ]),
     steps: async (id) => (await read(`steps:${id}`, History)) ?? NO_HISTORY,
-    putSteps: (id, history) => write([[`steps:${id}`, JSON.stringify(history)]]),
     async putMusic(hash, { bytes, ...found }) {
       const pieces = Math.ceil(bytes.length / PIECE);
       const entries: [string, string][] = [];
@@ -257,7 +261,9 @@ export function repository(store: Store, tab = 'tab'): Repository {
       entries.push(...foundEntries(hash, found));
       // The head comes last: music without it is not there.
       entries.push([`music:${hash}`, JSON.stringify({ pieces, bytes: bytes.length })]);
-      const problem = await write(entries);
+      // Piece by piece: a mix of an hour is not in memory once more for being kept.
+      let problem: Problem | undefined;
+      for (const entry of entries) problem ??= await write([entry]);
       if (problem) await store.removeMany(entries.map(([key]) => key)).catch(() => undefined);
       return problem;
     },

@@ -27,7 +27,7 @@ test('what is asked for again is read anew', async () => {
 
 test('what was written or taken away meanwhile is never given as it was', async () => {
   const { store } = await kept({ current: 'a', 'show:a': 'old' });
-  await store.setItem('show:a', 'new');
+  await store.setMany({ 'show:a': 'new' });
   await store.removeMany(['current']);
   expect(await store.getItem('show:a')).toBe('new');
   expect(await store.getItem('current')).toBeNull();

@@ -4,7 +4,8 @@ import { createAsyncStorage } from '@react-native-async-storage/async-storage';
 
 export type Store = {
   readonly getItem: (key: string) => Promise<string | null>;
-  readonly setItem: (key: string, value: string) => Promise<void>;
+  /** All of them or, where there is no room or the page goes, none. */
+  readonly setMany: (entries: Record<string, string>) => Promise<void>;
   readonly removeMany: (keys: string[]) => Promise<void>;
   readonly getMany: (keys: string[]) => Promise<Record<string, string | null>>;
   readonly getAllKeys: () => Promise<string[]>;
@@ -42,9 +43,9 @@ export function readingAhead(store: Store): Store {
   return {
     ...store,
     getItem: (key) => taken(key) ?? store.getItem(key),
-    setItem(key, value) {
-      begun.delete(key);
-      return store.setItem(key, value);
+    setMany(entries) {
+      for (const key of Object.keys(entries)) begun.delete(key);
+      return store.setMany(entries);
     },
     removeMany(keys) {
       for (const key of keys) begun.delete(key);
@@ -59,9 +60,9 @@ export function memoryStore(): Store & { readonly items: Map<string, string>; fu
     items,
     full: false,
     getItem: async (key: string) => items.get(key) ?? null,
-    async setItem(key: string, value: string) {
+    async setMany(entries: Record<string, string>) {
       if (store.full) throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
-      items.set(key, value);
+      for (const [key, value] of Object.entries(entries)) items.set(key, value);
     },
     async removeMany(keys: string[]) {
       for (const key of keys) items.delete(key);
