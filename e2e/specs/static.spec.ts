@@ -41,4 +41,6 @@ test('an edit is kept although the page goes without a goodbye right after it', 
   const again = await context.newPage();
   await again.goto(`${base}/songs/low-tide-engine`);
   await expect(again.locator('[data-clip="Moonrise"]')).toHaveCount(1);
+  await again.keyboard.press('Control+z');
+  await expect(again.locator('[data-clip="Moonrise"]')).toHaveCount(0);
 });
