@@ -1,11 +1,11 @@
 // ./test: everything that must hold. `./test unit` leaves the browser out.
-// The browser waits half of the time: where the machine lets us make networks, all that needs none runs beside it, and
-// behind it where both want a processor. Else one comes after the other.
+// The browser, and the server's tests, wait half of the time: what needs neither ports nor clocks runs beside them, and
+// behind them where both want a processor.
 
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { ended, ownNetwork } from './lanes.mjs';
+import { ended } from './beside.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const results = join(root, '.cache', 'results');
@@ -26,19 +26,19 @@ async function timed(name, work) {
 }
 
 /** A check that holds or does not, as one test. */
-const check = (name, script) => (place) =>
+const check = (name, script) =>
   timed(name, async () => {
-    if (await ended(['npm', 'run', '--silent', script], { ...place, name })) passed++;
+    if (await ended(['npm', 'run', '--silent', script], { name, yields: true })) passed++;
     else failed++;
   });
 
 /** Jest counts its tests into a file; a run that dies without one counts as one failure. */
-const jest = (workspace) => (place) =>
+const jest = (workspace, how = {}) =>
   timed(workspace, async () => {
     const file = join(results, `${workspace}.json`);
     // Jest leaves one processor free, which is half of two.
     const words = ['npx', 'jest', '--ci', '--silent', '--maxWorkers=100%', `--outputFile=${file}`, '--json'];
-    const fine = await ended(words, { ...place, name: workspace, cwd: join(root, workspace), quiet: true });
+    const fine = await ended(words, { ...how, name: workspace, cwd: join(root, workspace), quiet: true });
     if (!existsSync(file)) return void failed++;
     const { numPassedTests, numFailedTests, numFailedTestSuites, testResults } = JSON.parse(readFileSync(file, 'utf8'));
     for (const { name, assertionResults } of testResults)
@@ -52,16 +52,15 @@ const jest = (workspace) => (place) =>
 const firstLine = (text = '') => text.replace(/\u001b\[\d+m/g, '').split('\n')[0];
 
 /** The real interface. */
-const browser = (place) =>
+const browser = () =>
   timed('browser', async () => {
+    if (!existsSync(SHELL) && !existsSync(CHROMIUM)) {
+      console.error('Chromium could not be installed (apt-get install chromium-headless-shell, or chromium).');
+      return void failed++;
+    }
     const file = join(results, 'e2e.json');
     const words = ['npx', 'playwright', 'test'];
-    const fine = await ended(words, {
-      ...place,
-      name: 'browser',
-      cwd: join(root, 'e2e'),
-      env: { HOVLIX_RESULTS: file },
-    });
+    const fine = await ended(words, { name: 'browser', cwd: join(root, 'e2e'), env: { HOVLIX_RESULTS: file } });
     if (!existsSync(file)) return void failed++;
     const report = JSON.parse(readFileSync(file, 'utf8'));
     again.push(...flakyIn(report));
@@ -100,6 +99,13 @@ async function browserPrograms() {
   if (!existsSync(SHELL)) await programs([CHROMIUM, 'chromium']);
 }
 
+/** What needs neither ports nor clocks. */
+async function quietly() {
+  await check('lint and format', 'lint');
+  await jest('core', { yields: true });
+  await jest('app', { yields: true });
+}
+
 async function everything() {
   const [built] = await Promise.all([
     timed('install and build', () => ended([process.execPath, 'scripts/start.mjs', '--build-only'], { name: 'build' })),
@@ -107,24 +113,8 @@ async function everything() {
     programs(['/usr/bin/midicsv', 'midicsv']).then(() => all && browserPrograms()),
   ]);
   if (!built) return void failed++;
-  const server = jest('server');
-  const others = [check('types', 'typecheck'), check('lint and format', 'lint'), jest('core'), jest('app')];
-  if (!all) return lane([server, ...others]);
-  if (!existsSync(SHELL) && !existsSync(CHROMIUM)) {
-    console.error('Chromium could not be installed (apt-get install chromium-headless-shell, or chromium).');
-    failed++;
-    return lane([server, ...others]);
-  }
-  const network = ownNetwork();
-  if (!network) return lane([server, ...others, browser]);
-  // Its sockets have the ports that the browser's server has; its clocks must not wait.
-  const besides = lane([server], { network }).then(() => lane(others, { yields: true }));
-  await Promise.all([browser({}), besides]);
-}
-
-/** One part after the other. */
-async function lane(jobs, place = {}) {
-  for (const job of jobs) await job(place);
+  await Promise.all([jest('server'), check('types', 'typecheck')]);
+  await Promise.all([all && browser(), quietly()]);
 }
 
 rmSync(results, { recursive: true, force: true });

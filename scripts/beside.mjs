@@ -1,10 +1,12 @@
 // Runs commands beside each other: what each says is told line by line, with its name before it.
 
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const behind = fileURLToPath(new URL('behind', import.meta.url));
+/** How long the last words of a command are waited for. */
+const AFTERWARDS_MS = 2000;
 const running = new Set();
 
 for (const signal of ['SIGINT', 'SIGTERM'])
@@ -21,28 +23,15 @@ function end(child) {
   }
 }
 
-/** What puts a command into a network of its own, with the same ports and no one else in it; undefined where that may not be. */
-export function ownNetwork() {
-  const apart = [
-    'unshare',
-    process.getuid?.() === 0 ? '-n' : '-rn',
-    'sh',
-    '-c',
-    'ip link set lo up && exec "$@"',
-    'sh',
-  ];
-  const [command, ...args] = [...apart, 'true'];
-  return spawnSync(command, args, { stdio: 'ignore' }).status === 0 ? apart : undefined;
-}
-
 /**
  * Runs a command to its end.
- * @param what `name` before its lines; `cwd`, `env`; `quiet` leaves out what it says on stdout; `network` is a prefix from
- * `ownNetwork`; `yields` puts it behind whatever else wants the processors.
+ * @param words the command and its arguments.
+ * @param how `name` before its lines; `cwd`, `env`; `quiet` leaves out what it says on stdout; `yields` puts it behind
+ * whatever else wants the processors.
  * @returns whether it ended well.
  */
-export function ended(words, { name, cwd = root, env, quiet = false, network = [], yields = false }) {
-  const [command, ...args] = [...network, ...(yields ? [behind] : []), ...words];
+export function ended(words, { name, cwd = root, env, quiet = false, yields = false }) {
+  const [command, ...args] = yields ? [behind, ...words] : words;
   return new Promise((resolve) => {
     const child = spawn(command, args, {
       cwd,
@@ -56,9 +45,12 @@ export function ended(words, { name, cwd = root, env, quiet = false, network = [
       console.log(`${name} │ ${error.message}`);
       resolve(false);
     });
-    child.once('close', (code) => {
+    child.once('exit', (code) => {
       running.delete(child);
-      resolve(code === 0);
+      const done = () => resolve(code === 0);
+      child.once('close', done);
+      // What it left behind may hold its outputs open.
+      setTimeout(done, AFTERWARDS_MS);
     });
   });
 }
