@@ -40,3 +40,27 @@ test('a control that learns goes on when the line was lost, until something was 
   line('server');
   expect(said).toHaveLength(3);
 });
+
+test('what is held at the computer counts as let go when the line is lost; what is held here is still held', () => {
+  const { made, line, hear } = screen();
+  const felt = (control: string, held: boolean): GearWord => ({
+    type: 'felt',
+    control,
+    down: held,
+    held,
+    gestures: [],
+  });
+  const told: [string, boolean][] = [];
+  made.onFelt(({ control, held }) => void told.push([control, held]));
+  hear(felt('left', true));
+  hear(felt('right', true));
+  hear(felt('right', false));
+  expect(made.store.getState().down).toEqual(['left']);
+  made.store.setState(({ down }) => ({ down: [...down, 'here'] }));
+  line('lost');
+  expect(made.store.getState().down).toEqual(['here']);
+  expect(told.at(-1)).toEqual(['left', false]);
+  line('server');
+  hear(felt('left', true));
+  expect(made.store.getState().down).toEqual(['here', 'left']);
+});

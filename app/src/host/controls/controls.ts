@@ -24,6 +24,8 @@ export type Controls = ControlSurface & {
 export function controls(stage: Playing, clock: () => number = localSeconds): Controls {
   const store = createStore<ControlsState>(() => ({ learns: null, happened: null, down: [] }));
   const listeners = new Set<(felt: Felt) => void>();
+  /** What is held of what is plugged into the computer. */
+  const heldThere = new Set<string>();
   const onFelt = (felt: Felt) => {
     for (const listener of listeners) listener(felt);
     const { down } = store.getState();
@@ -43,11 +45,18 @@ export function controls(stage: Playing, clock: () => number = localSeconds): Co
   // What is plugged into the computer that conducts is shown and learned here like our own.
   conducting.onGear((told) => {
     if (told.type === 'learned') store.getState().learns?.(told.source);
-    else if (told.type === 'felt') onFelt({ ...told, at: clock() });
-    else onHappened({ ...told, at: clock() });
+    else if (told.type === 'felt') {
+      if (told.held) heldThere.add(told.control);
+      else heldThere.delete(told.control);
+      onFelt({ ...told, at: clock() });
+    } else onHappened({ ...told, at: clock() });
   });
-  // A conductor that lost this screen has forgotten that it learns.
+  // A conductor that lost this screen has forgotten that it learns, and tells it no more of what is let go.
   conducting.store.subscribe(({ conductor }, before) => {
+    if (before.conductor === 'server' && conductor !== 'server') {
+      for (const control of heldThere) onFelt({ control, down: false, held: false, at: clock(), gestures: [] });
+      heldThere.clear();
+    }
     const isBack = conductor !== before.conductor && (conductor === 'server' || conductor === 'browser');
     if (isBack && store.getState().learns) conducting.say({ type: 'learn', on: true });
   });
