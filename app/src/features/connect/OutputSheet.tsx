@@ -33,7 +33,7 @@ export function OutputSheet({ output, status, onClose, onEdit }: Props) {
   const report = status.output?.rows.find((one) => one.id === output);
   const { word, tone, why } = stateOf(row, report);
   return (
-    <Sheet title={WORDS.universe2(row.universe)} onClose={onClose}>
+    <Sheet title={WORDS.universeAlone(row.universe)} onClose={onClose}>
       <Row justifyContent="space-between" gap={12} alignItems="flex-start">
         <State colour={tone} word={word}>
           {why && <Quiet>{why}</Quiet>}
@@ -165,7 +165,7 @@ function NetworkFields({ way, status, onChange }: Fields<Exclude<Way, { protocol
         {way.protocol === 'sacn' && (
           <Column flex={1}>
             <Typed
-              label={WORDS.priority2}
+              label={WORDS.priorityAlone}
               numeric
               value={way.priority}
               read={wholeNumber(0, 200)}

@@ -35,7 +35,7 @@ export function UniversePlace({ universe }: { readonly universe: number }) {
     );
   return (
     <Column height="100%">
-      <PageHead title={WORDS.universe2(universe)}>
+      <PageHead title={WORDS.universeAlone(universe)}>
         <Quiet>
           {!carried ? WORDS.noOutputSends : rate === undefined ? '' : WORDS.framesSecondLeave(Math.round(rate))}
           {arrives
@@ -97,7 +97,7 @@ function Hand({ universe, chosen, onChoose }: HandProps) {
               ? WORDS.channelsHeldBy(held.length)
               : WORDS.tapChannelsSet
             : chosen.length === 1
-              ? WORDS.channel2(last.address, nameOf(channelName(show, last.universe, last.address)))
+              ? WORDS.channelNamed(last.address, nameOf(channelName(show, last.universe, last.address)))
               : WORDS.channels(chosen.length)}
         </Words>
         {last && (

@@ -56,7 +56,7 @@ export function CardSheet({ show, play, onClose }: Props) {
           {isChase(play) ? WORDS.changeTheSteps : WORDS.changeTheLight}
         </Button>
         <Button onPress={() => onlyLook(app, play.id)}>{WORDS.onlyThis}</Button>
-        <Button onPress={() => copy({}, WORDS.copy2(play.name))}>{WORDS.duplicate}</Button>
+        <Button onPress={() => copy({}, WORDS.copyOf(play.name))}>{WORDS.duplicate}</Button>
       </Row>
       {!isChase(play) && <Recolour look={play} onColour={(values, name) => copy({ values }, name)} />}
       <Speed play={play} />

@@ -59,7 +59,7 @@ export function LooksPlace() {
           {chip(WORDS.all(all.length), {})}
           {show.chases.length > 0 && chip(WORDS.chases(show.chases.length), { kind: 'chases' })}
           <Chip
-            name={show.kits.length > 0 ? WORDS.hitKits(show.kits.length) : WORDS.hitKits2}
+            name={show.kits.length > 0 ? WORDS.hitKits(show.kits.length) : WORDS.hitKitsAlone}
             on={false}
             onPress={() => router.push('/looks/kits')}
           />

@@ -126,7 +126,7 @@ export function HowMany({ show, rig, profile, onBack, onClose }: Props) {
       )}
       <Row gap={12} flexWrap="wrap">
         <Button kind="primary" disabled={planned !== undefined && !planned.lamps} onPress={() => void add()}>
-          {texts.count === '1' ? WORDS.addThisLamp : WORDS.addLamps2(asked.success ? asked.data.count : texts.count)}
+          {texts.count === '1' ? WORDS.addThisLamp : WORDS.addSomeLamps(asked.success ? asked.data.count : texts.count)}
         </Button>
         <Button onPress={onBack}>{WORDS.anotherType}</Button>
         <Button

@@ -174,7 +174,7 @@ function Patch({ show, rig, lamp, put }: Omit<Props, 'onClose'> & { readonly put
             label={WORDS.address}
             numeric
             value={fixture.address as number}
-            hint={WORDS.to2(past)}
+            hint={WORDS.toPast(past)}
             read={wholeNumber(1, 512)}
             onChange={(number) => put({ address: address(number) })}
           />

@@ -73,7 +73,7 @@ export function Why({ fixture, profile, onChange, onByHand, onClose }: Props) {
     >
       <Row justifyContent="space-between">
         <Text render="h2" margin={0} fontFamily="$heading" fontWeight="650" fontSize={16} lineHeight={22} color="$text">
-          {WORDS.why2(fixture.name)}
+          {WORDS.whyAsked(fixture.name)}
         </Text>
         <Button label={WORDS.close} kind="quiet" onPress={onClose}>
           <X size={20} color={palette.text} aria-hidden />

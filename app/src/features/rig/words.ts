@@ -31,7 +31,7 @@ export const WORDS = {
   addresses: ', addresses ',
   to: ' to',
   addThisLamp: 'Add this lamp',
-  addLamps2: (count: string | number) => `Add ${count} lamps`,
+  addSomeLamps: (count: string | number) => `Add ${count} lamps`,
   anotherType: 'Another type',
   editType: 'Edit type',
   name: 'Name',
@@ -49,7 +49,7 @@ export const WORDS = {
   channelsDidNot: (footprint: string | number, address: string | number, changed: string | number) =>
     `${footprint} channels did not fit at ${address}: it is at ${changed} now. Set that on the lamp.`,
   address: 'Address',
-  to2: (past: string | number) => `to ${past}`,
+  toPast: (past: string | number) => `to ${past}`,
   switches19: 'Switches 1 to 9',
   endsPast512: (past: string | number) => `It ends at ${past}, past 512: its last channels get nothing. Move it lower.`,
   sharesChannelsThey: (list: string | number) =>
@@ -86,7 +86,7 @@ export const WORDS = {
   bar: 'Bar',
   asSongPlays: (part: string | number) => `As the song plays by itself${part}. 17.5 is the middle of bar 17.`,
   why: (fixture: string | number) => `Why ${fixture}`,
-  why2: (fixture: string | number) => `Why ${fixture}?`,
+  whyAsked: (fixture: string | number) => `Why ${fixture}?`,
   close: 'Close',
   shinesAt: (part: string | number) => `Shines at ${part} %`,
   dark: 'Dark',

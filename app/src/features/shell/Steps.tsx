@@ -57,7 +57,7 @@ export function StepPills() {
   if (!undo && !redo) return null;
   return (
     <Row position="absolute" left={6} top={0} theme="dark" maxWidth="52%">
-      <Pill label={undo ? WORDS.undo2(undo) : WORDS.undo} off={!undo} onPress={back} words={undo}>
+      <Pill label={undo ? WORDS.undoNamed(undo) : WORDS.undo} off={!undo} onPress={back} words={undo}>
         <Undo2 size={16} color="#f3edf7" aria-hidden />
       </Pill>
       {redo && (

@@ -47,10 +47,10 @@ export function SongEnd({ song, onBar }: Props) {
   const fades = (to: number | undefined) =>
     to !== undefined && ending && 'fade' in ending ? () => set({ ...ending, fade: to }) : undefined;
   return (
-    <Column gap={10} paddingVertical={16} maxWidth={440} role="group" aria-label={WORDS.afterTheSong2}>
+    <Column gap={10} paddingVertical={16} maxWidth={440} role="group" aria-label={WORDS.afterTheSongAlone}>
       <Remarks song={song} onBar={onBar} />
       <Choose
-        label={WORDS.afterTheSong2}
+        label={WORDS.afterTheSongAlone}
         value={then}
         choices={THEN.filter(({ value }) => value !== 'look' || looks.length > 0)}
         hint={then === 'next' ? (next ? WORDS.comesNext(next.title) : WORDS.lastSongLast) : undefined}
@@ -109,7 +109,7 @@ function Remarks({ song, onBar }: Props) {
           cursor={bar === null ? 'default' : 'pointer'}
         >
           <Figures width={56} flexShrink={0} textAlign="left">
-            {bar === null ? '' : WORDS.bar2(bar + 1)}
+            {bar === null ? '' : WORDS.barInLine(bar + 1)}
           </Figures>
           <Words color="$warn" fontSize={14} textAlign="left" flexShrink={1}>
             {text}

@@ -33,7 +33,7 @@ function FrozenMark() {
   if (!frozen) return null;
   const end = () => doAct(app, { act: 'freeze', to: 'off' });
   return may ? (
-    <Mark look="full" words={WORDS.lightFrozenRelease} label={WORDS.lightFrozenRelease2} onPress={end} />
+    <Mark look="full" words={WORDS.lightFrozenRelease} label={WORDS.lightFrozenReleaseSaid} onPress={end} />
   ) : (
     <Mark look="full" words={WORDS.lightFrozen} />
   );

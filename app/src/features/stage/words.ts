@@ -6,7 +6,7 @@ export const WORDS = {
   upFlashesSecond: (most: string | number) => `up to ${most} flashes a second`,
   flashSafety: (words: string | number) => `Flash safety: ${words}`,
   lightFrozenRelease: 'light frozen · release',
-  lightFrozenRelease2: 'Light frozen. Release',
+  lightFrozenReleaseSaid: 'Light frozen. Release',
   lightFrozen: 'light frozen',
   onlyScreenBack: 'Only on this screen. Back to the stage',
   output: (text: string | number) => `Output: ${text}`,

@@ -94,7 +94,7 @@ export function BankSheet({ show, bank, onClose }: Props) {
                 <Quiet numberOfLines={1}>{padWords(pad)}</Quiet>
               </Column>
               <Button label={WORDS.change(nameOf(pad.look))} kind="quiet" onPress={() => setOpen(open === at ? null : at)}>
-                {open === at ? WORDS.done : WORDS.change2}
+                {open === at ? WORDS.done : WORDS.changeAlone}
               </Button>
             </Row>
             {open === at && (
@@ -155,6 +155,6 @@ export function BankSheet({ show, bank, onClose }: Props) {
 }
 
 function padWords({ press, group, skip, waits, also }: Pad): string {
-  const words = [PRESS_NAMES[press].toLowerCase(), waits ? WORDS.onTheNext(waits) : '', group ? WORDS.group2(group) : '', also ? WORDS.andMore(also.length) : '', skip ? 'left out' : '']; // prettier-ignore
+  const words = [PRESS_NAMES[press].toLowerCase(), waits ? WORDS.onTheNext(waits) : '', group ? WORDS.groupInLine(group) : '', also ? WORDS.andMore(also.length) : '', skip ? 'left out' : '']; // prettier-ignore
   return words.filter(Boolean).join(' · ');
 }

@@ -120,7 +120,7 @@ function Going({ banks, bank, at }: GoingProps) {
         kind="quiet"
         label={name === undefined ? WORDS.bankEndsHere(word) : `${word}: ${name}`}
         disabled={name === undefined}
-        onPress={() => !goOn(app, way) && say(WORDS.bankEndsHere2)}
+        onPress={() => !goOn(app, way) && say(WORDS.bankEndsHereAlone)}
       >
         <Arrow size={24} color={palette.text} aria-hidden />
       </Button>

@@ -44,7 +44,7 @@ export function RunningChip() {
         onPress={() => setOpen(true)}
       />
       {open && (
-        <Sheet title={WORDS.whatIsRunning2} onClose={() => setOpen(false)}>
+        <Sheet title={WORDS.whatIsRunningAlone} onClose={() => setOpen(false)}>
           <Running running={running} />
         </Sheet>
       )}
@@ -75,7 +75,7 @@ function Running({ running }: { readonly running: readonly Standing[] }) {
               <Words flexShrink={1} flexGrow={1} numberOfLines={1} fontWeight="600">
                 {name}
               </Words>
-              <Button label={WORDS.stop2(name)} onPress={() => lookOff(app, one.look)}>{WORDS.stop}</Button>
+              <Button label={WORDS.stopNamed(name)} onPress={() => lookOff(app, one.look)}>{WORDS.stop}</Button>
             </Row>
             <SpeedRow id={one.look} name={name} />
           </Column>

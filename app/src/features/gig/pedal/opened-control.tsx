@@ -190,7 +190,7 @@ function SwitchForm({ show, control, onChange }: SwitchProps) {
       {bank !== EVERYWHERE && !own && <Quiet>{WORDS.asEveryBank}</Quiet>}
       {own && (
         <Row>
-          <Button onPress={asEverywhere}>{WORDS.asEveryBank2}</Button>
+          <Button onPress={asEverywhere}>{WORDS.asEveryBankShort}</Button>
         </Row>
       )}
       {GESTURES.map((gesture) => (

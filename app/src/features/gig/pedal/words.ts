@@ -72,7 +72,7 @@ export const WORDS = {
   inEveryBank: 'In every bank',
   inBank: (name: string | number, part: string | number) => `In bank ${name}${part}`,
   asEveryBank: 'As in every bank. Change it here, and it is this bank’s own.',
-  asEveryBank2: 'As in every bank',
+  asEveryBankShort: 'As in every bank',
   pressActsAs: 'A press acts as the foot goes down, also before a hold',
   normallyClosedWorks: 'Normally closed: it works the other way round',
   moves: 'Moves',

@@ -81,7 +81,7 @@ export function SetEditor({ show, set: shown, onDone }: Props) {
                   kind="quiet"
                   onPress={() => setOpen(open === entry.id ? null : entry.id)}
                 >
-                  {open === entry.id ? WORDS.done : WORDS.change2}
+                  {open === entry.id ? WORDS.done : WORDS.changeAlone}
                 </Button>
               </Row>
               {open === entry.id && (

@@ -38,7 +38,7 @@ export function SetList({ show, onGone }: { readonly show: Show; readonly onGone
         <Text render="h2" margin={0} fontFamily="$heading" fontWeight="650" fontSize={20} color="$text" numberOfLines={1}>
           {set.name}
         </Text>
-        {may && <Button label={WORDS.changeSetList} onPress={() => setEditing(true)}>{WORDS.change2}</Button>}
+        {may && <Button label={WORDS.changeSetList} onPress={() => setEditing(true)}>{WORDS.changeAlone}</Button>}
       </Row>
       {sets.length > 1 && may && (
         <Choose

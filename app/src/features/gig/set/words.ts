@@ -22,7 +22,7 @@ export const WORDS = {
   nameSet: 'Name of the set',
   done: 'Done',
   change: (entryTitle: string | number) => `Change ${entryTitle}`,
-  change2: 'Change',
+  changeAlone: 'Change',
   addASong: 'Add a song',
   chooseASong: 'Choose a song',
   allSongsChoose: 'All songs are in; choose one to play it again',

@@ -39,7 +39,7 @@ export function PreflightPlace() {
               <Quiet>{weight === 'stops' ? 'would be missed' : 'worth a look'}</Quiet>
             </Column>
             {fix && (
-              <Button label={WORDS.fix2(text)} onPress={() => router.push(wayTo(fix))}>{WORDS.fix}</Button>
+              <Button label={WORDS.fixNamed(text)} onPress={() => router.push(wayTo(fix))}>{WORDS.fix}</Button>
             )}
           </Row>
         ))}

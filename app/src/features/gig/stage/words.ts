@@ -22,7 +22,7 @@ export const WORDS = {
   allReadyTonight: 'All is ready for tonight.',
   nothingStopsShow: (count: string | number) => `Nothing stops the show. ${count} worth a look.`,
   fix: 'Fix',
-  fix2: (text: string | number) => `Fix: ${text}`,
+  fixNamed: (text: string | number) => `Fix: ${text}`,
   onStage: 'On stage',
   lockTheScreen: 'Lock the screen',
   fullScreen: 'Full screen',

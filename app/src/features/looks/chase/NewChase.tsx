@@ -26,7 +26,7 @@ export function NewChase({ show }: { readonly show: Show }) {
   };
   return (
     <Button label={WORDS.newChase} onPress={make}>
-      {WORDS.chase2}
+      {WORDS.chaseAlone}
     </Button>
   );
 }

@@ -37,7 +37,7 @@ export function Steps({ show, chase, chosen, onChoose, onPut, onDouble, onPlay }
     <div ref={list}>
       <SortableList
         items={chase.steps}
-        nameOf={(step) => WORDS.step2(chase.steps.indexOf(step) + 1)}
+        nameOf={(step) => WORDS.step(chase.steps.indexOf(step) + 1)}
         onOrder={(steps) => onPut({ ...chase, steps: [...steps] })}
       >
         {(step) => {

@@ -79,7 +79,7 @@ function AimPlan({ value, onChange }: Pick<AimingProps, 'value' | 'onChange'>) {
   const [left, right, back, front] = [-7, 7, 7, -4];
   const add = (x: number, y: number) => {
     const id = freshId() as never;
-    app.document.make({ type: 'add-aim', aim: { id, name: WORDS.aim2(show.aims.length + 1), x, y, z: 1.2 } });
+    app.document.make({ type: 'add-aim', aim: { id, name: WORDS.aimNamed(show.aims.length + 1), x, y, z: 1.2 } });
     onChange({ aim: id });
   };
   return (

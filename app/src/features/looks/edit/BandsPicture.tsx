@@ -67,7 +67,7 @@ export function BandsPicture({ source, low, high, onDraw }: Props) {
   return (
     <div
       role="img"
-      aria-label={onDraw ? WORDS.loudnessOverSpectrum : WORDS.loudnessOverSpectrum2}
+      aria-label={onDraw ? WORDS.loudnessOverSpectrum : WORDS.loudnessOverSpectrumShort}
       onPointerDown={begin}
       onPointerMove={draw}
       onPointerUp={() => (begun.current = null)}

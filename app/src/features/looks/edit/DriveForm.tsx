@@ -70,7 +70,7 @@ export function DriveForm<T>({ label, drive, rest, lamps, onSay, children }: Pro
 
 function Alone({ label, onPress }: { readonly label: string; readonly onPress: () => void }) {
   return (
-    <Button kind="quiet" label={WORDS.leaveAlone2(label.toLowerCase())} onPress={onPress}>
+    <Button kind="quiet" label={WORDS.leaveAloneNamed(label.toLowerCase())} onPress={onPress}>
       {WORDS.leaveAlone}
     </Button>
   );

@@ -86,7 +86,7 @@ export function SoundPanel({ lamps, heard, onSay }: PanelProps) {
               </Button>
               <Button
                 kind="quiet"
-                label={WORDS.remove2(followerWords(follower))}
+                label={WORDS.removeNamed(followerWords(follower))}
                 onPress={() => put(followers.filter((_, k) => k !== i))}
               >
                 {WORDS.remove}
@@ -263,7 +263,7 @@ function HearsForm({ follower, onChange }: { readonly follower: Follower; readon
             onChange={(from) => onChange({ ...hears, from })}
           />
           <Typed
-            label={WORDS.toHz2}
+            label={WORDS.toHzAlone}
             value={hears.to}
             read={decimal(HERTZ.least, HERTZ.most)}
             onChange={(to) => onChange({ ...hears, to })}

@@ -73,13 +73,13 @@ export function StoreSheet({ show, onClose }: Props) {
     router.replace('/looks');
   };
   return (
-    <Sheet title={how === 'update' && stored ? WORDS.store2(stored.name) : WORDS.storeALook} onClose={onClose}>
+    <Sheet title={how === 'update' && stored ? WORDS.storeNamed(stored.name) : WORDS.storeALook} onClose={onClose}>
       {stored && (
         <Segments
           label={WORDS.whereItGoes}
           value={how}
           choices={[
-            { value: 'update', name: WORDS.change2(stored.name) },
+            { value: 'update', name: WORDS.changeNamed(stored.name) },
             { value: 'new', name: 'A new look' },
           ]}
           onChoose={setHow}

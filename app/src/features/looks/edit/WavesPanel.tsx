@@ -182,8 +182,8 @@ function WaveForm({ wave, onChange }: FormProps) {
       )}
       {wave.type === 'colours' && (
         <>
-          <Picker title={WORDS.from2} value={wave.from} onChange={(from) => onChange({ ...wave, from })} />
-          <Picker title={WORDS.to2} value={wave.to} onChange={(to) => onChange({ ...wave, to })} />
+          <Picker title={WORDS.fromAlone} value={wave.from} onChange={(from) => onChange({ ...wave, from })} />
+          <Picker title={WORDS.toAlone} value={wave.to} onChange={(to) => onChange({ ...wave, to })} />
         </>
       )}
       <SpanForm span={wave.span} onChange={(span) => onChange({ ...wave, span })} />

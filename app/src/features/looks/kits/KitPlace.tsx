@@ -82,7 +82,7 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
                   <Words fontWeight="600">{hit.name}</Words>
                   <Quiet>{hitWords(hit)}</Quiet>
                 </Column>
-                <Button label={WORDS.change2(hit.name)} onPress={() => setOpen(hit.id)}>{WORDS.change}</Button>
+                <Button label={WORDS.changeNamed(hit.name)} onPress={() => setOpen(hit.id)}>{WORDS.change}</Button>
               </Row>
             ))}
           </Card>
@@ -110,14 +110,14 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
           hit={opened}
           onPut={putHit}
           onCopy={() => {
-            const copy = { ...opened, id: freshId() as Hit['id'], name: WORDS.copy2(opened.name) };
+            const copy = { ...opened, id: freshId() as Hit['id'], name: WORDS.copy(opened.name) };
             put({ hits: [...kit.hits, copy] });
             setOpen(copy.id);
           }}
           onRemove={() => {
             put({ hits: kit.hits.filter((one) => one.id !== opened.id) });
             setOpen(null);
-            say(WORDS.isGone2(opened.name), { undo: app.document.takingBack() });
+            say(WORDS.isGone(opened.name), { undo: app.document.takingBack() });
           }}
           onClose={() => setOpen(null)}
         />

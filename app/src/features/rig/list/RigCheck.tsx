@@ -94,7 +94,7 @@ export function RigCheck({ patched, onClose, onChange }: Props) {
                 <Words fontWeight="600">{fixture.name}</Words>
                 <Quiet>{WORDS.setAddressOr(mode.name, fixture.address, fixture.universe)}</Quiet>
               </Column>
-              <Button onPress={() => onChange(fixture.id)}>{WORDS.change2}</Button>
+              <Button onPress={() => onChange(fixture.id)}>{WORDS.changeAlone}</Button>
             </Row>
           ))}
           <Row gap={12}>

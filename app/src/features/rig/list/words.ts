@@ -52,7 +52,7 @@ export const WORDS = {
   ofToFix: (count: string | number, count2: string | number) => `${count} of ${count2} to fix:`,
   setAddressOr: (mode: string | number, address: string | number, universe: string | number) =>
     `Set it to ${mode} at address ${address}, or its cable to universe ${universe}.`,
-  change2: 'Change',
+  changeAlone: 'Change',
   checkAgain: 'Check again',
   done: 'Done',
   mUpStage: (y: string | number) => `${y} m up-stage`,

@@ -172,7 +172,7 @@ export function AimMark({ aim, look, chosen, faint }: AimProps) {
   // About half the name's width, so that it never leaves the picture.
   const half = aim.name.length * 3.4 + 4;
   return (
-    <g opacity={faint ? 0.55 : 1} aria-label={WORDS.aim2(aim.name)} role="img">
+    <g opacity={faint ? 0.55 : 1} aria-label={WORDS.aimOfMark(aim.name)} role="img">
       <circle cx={cx} cy={cy} r={chosen ? 10 : 7} stroke={colour} strokeWidth={chosen ? 2.5 : 1.5} fill="none" />
       <path d={`M${cx - 12} ${cy}h24M${cx} ${cy - 12}v24`} stroke={colour} strokeWidth={1.2} />
       {!faint && (

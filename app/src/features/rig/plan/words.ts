@@ -54,5 +54,5 @@ export const WORDS = {
   pictureShowsM: 'The picture shows, m across',
   removePicture: 'Remove picture',
   onThePlan: (fixture: string | number) => `${fixture} on the plan`,
-  aim2: (aim: string | number) => `${aim}, aim`,
+  aimOfMark: (aim: string | number) => `${aim}, aim`,
 };

@@ -139,7 +139,7 @@ function Recast({ show, from, to, onBack, onClose }: RecastProps) {
   const put = (role: Role['id'], fixtures: Casting['fixtures']) =>
     setCasting([...casting.filter((cast) => cast.role !== role), { role, fixtures }]);
   return (
-    <Sheet title={WORDS.playIn2(to.name)} onClose={onClose}>
+    <Sheet title={WORDS.playIn(to.name)} onClose={onClose}>
       <Quiet>{WORDS.fromLampsTap(from.name, from.fixtures.length, to.name, to.fixtures.length)}</Quiet>
       <Column>
         {asked.map((one) => (
@@ -163,7 +163,7 @@ function Recast({ show, from, to, onBack, onClose }: RecastProps) {
             onClose();
           }}
         >
-          {WORDS.playIn2(to.name)}
+          {WORDS.playIn(to.name)}
         </Button>
         <Button kind="quiet" onPress={onBack}>
           {WORDS.notNow}

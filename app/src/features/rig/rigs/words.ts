@@ -14,7 +14,6 @@ export const WORDS = {
   copy: (here: string | number) => `${here}, copy`,
   removeThisRig: 'Remove this rig',
   isGone: (here: string | number) => `${here} is gone.`,
-  playIn2: (to: string | number) => `Play in ${to}`,
   fromLampsTap: (from: string | number, count: string | number, to: string | number, count2: string | number) =>
     `From ${from} (${count} lamps) to ${to} (${count2}). Tap a role to choose who plays it.`,
   showPlaysNow: (to: string | number) => `The show plays in ${to} now.`,

@@ -186,7 +186,7 @@ function Ranges({ channel, onPut }: { readonly channel: Channel; readonly onPut:
               </Column>
               <Column flex={2}>
                 <Choose
-                  label={WORDS.does2}
+                  label={WORDS.doesLabel}
                   value={range.does}
                   choices={DOES.map((does) => ({ value: does, name: does }))}
                   onChoose={(does) => put(i, { does: DOES.find((one) => one === does) ?? 'nothing' })}
@@ -217,7 +217,7 @@ function Ranges({ channel, onPut }: { readonly channel: Channel; readonly onPut:
                 <>
                   <Column flex={1}>
                     <Typed
-                      label={WORDS.from2(unit)}
+                      label={WORDS.fromNamed(unit)}
                       numeric
                       value={range.low ?? 0}
                       read={decimal(-10000, 10000)}
@@ -226,7 +226,7 @@ function Ranges({ channel, onPut }: { readonly channel: Channel; readonly onPut:
                   </Column>
                   <Column flex={1}>
                     <Typed
-                      label={WORDS.to2(unit)}
+                      label={WORDS.toNamed(unit)}
                       numeric
                       value={range.high ?? 0}
                       read={decimal(-10000, 10000)}

@@ -81,6 +81,6 @@ export function LiveChannel({ lamp, channel, bytes: sent }: Props) {
 
 export function words(range: Range): string {
   if (range.name) return range.name;
-  if (range.does === 'slot') return WORDS.slot2(range.slot ?? 0);
+  if (range.does === 'slot') return WORDS.slotNamed(range.slot ?? 0);
   return range.does.charAt(0).toUpperCase() + range.does.slice(1);
 }

@@ -95,7 +95,7 @@ function TrackForm({ track, onChange, onRemove }: FormProps) {
         <Chip
           small
           name={WORDS.mute}
-          label={WORDS.mute2(track.name)}
+          label={WORDS.muteNamed(track.name)}
           on={track.muted === true}
           onPress={() => onChange({ muted: !track.muted })}
         />

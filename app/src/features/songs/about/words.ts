@@ -61,7 +61,7 @@ export const WORDS = {
   name: 'Name',
   beginsAtS: 'Begins at, s',
   mute: 'Mute',
-  mute2: (track: string | number) => `Mute ${track}`,
+  muteNamed: (track: string | number) => `Mute ${track}`,
   remove: (track: string | number) => `Remove ${track}`,
   levelOf: (track: string | number) => `Level of ${track}`,
 };

@@ -104,7 +104,7 @@ function Found({ item, song, like, onDrop }: FoundProps) {
           <Words numberOfLines={1}>{song.title}</Words>
           <Figures>{WORDS.bpm(songBpm(song).toFixed(1), meterText(song), sure ? '' : ' · not sure')}</Figures>
         </Column>
-        <Button label={WORDS.clear2(item.name)} kind="quiet" onPress={onDrop}>
+        <Button label={WORDS.clear(item.name)} kind="quiet" onPress={onDrop}>
           <X size={20} color={palette.text} aria-hidden />
         </Button>
       </Row>
@@ -113,7 +113,7 @@ function Found({ item, song, like, onDrop }: FoundProps) {
         {like && (
           <Button label={WORDS.takeOutAgain(song.title)} kind="primary" onPress={takeOut}>{WORDS.takeItOut}</Button>
         )}
-        <Button label={WORDS.check2(song.title)} kind={sure || like ? 'plain' : 'primary'} onPress={() => router.push(`/songs/${song.id}`)}>{WORDS.check}</Button>
+        <Button label={WORDS.checkNamed(song.title)} kind={sure || like ? 'plain' : 'primary'} onPress={() => router.push(`/songs/${song.id}`)}>{WORDS.check}</Button>
         {!like && (
           <>
             <Button label={WORDS.halfTempo(song.title)} disabled={busy} onPress={() => void count(0.5)}>{WORDS.half}</Button>

@@ -13,12 +13,11 @@ export const WORDS = {
   nothingLikeWas: (song: string | number) => `Nothing like that was heard in “${song}”.`,
   bpm: (part: string | number, meterText: string | number, part2: string | number) =>
     `${part} bpm · ${meterText}${part2}`,
-  clear2: (item: string | number) => `Clear ${item}`,
   anotherFileWhich: (like: string | number) => `Another file of “${like}”, which is in this show.`,
   takeItOut: 'Take it out',
   takeOutAgain: (song: string | number) => `Take ${song} out again`,
   check: 'Check',
-  check2: (song: string | number) => `Check ${song}`,
+  checkNamed: (song: string | number) => `Check ${song}`,
   half: 'Half',
   halfTempo: (song: string | number) => `Half the tempo of ${song}`,
   double: 'Double',

@@ -103,7 +103,7 @@ function LookSettings({ lane, show, onSet }: Pick<Props<LookLane>, 'lane' | 'sho
         <Quiet>{BLEND_HINTS[lane.blend]}</Quiet>
       </Column>
       <Column gap={6} role="group" aria-label={WORDS.onlyTheseRoles}>
-        <Quiet fontWeight="600">{WORDS.onlyTheseRoles2(only?.roles ? '' : ' (all)')}</Quiet>
+        <Quiet fontWeight="600">{WORDS.onlyTheseRolesNamed(only?.roles ? '' : ' (all)')}</Quiet>
         <Row gap={6} flexWrap="wrap">
           {show.roles.map(({ id, name }) => (
             <Chip
@@ -117,7 +117,7 @@ function LookSettings({ lane, show, onSet }: Pick<Props<LookLane>, 'lane' | 'sho
         </Row>
       </Column>
       <Column gap={6} role="group" aria-label={WORDS.onlyTheseAttributes}>
-        <Quiet fontWeight="600">{WORDS.onlyTheseAttributes2(only?.families ? '' : ' (all)')}</Quiet>
+        <Quiet fontWeight="600">{WORDS.onlyTheseAttributesNamed(only?.families ? '' : ' (all)')}</Quiet>
         <Row gap={6} flexWrap="wrap">
           {FAMILIES.map((family) => (
             <Chip

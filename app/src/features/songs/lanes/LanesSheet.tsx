@@ -177,8 +177,8 @@ function LaneRow({
           <ChevronDown size={18} color={palette.quiet} aria-hidden />
         )}
       </View>
-      <Chip small name={WORDS.mute} label={WORDS.mute2(lane.name)} on={lane.muted === true} onPress={() => set({ muted: !lane.muted })} />
-      <Chip small name={WORDS.solo} label={WORDS.solo2(lane.name)} on={lane.solo === true} onPress={() => set({ solo: !lane.solo })} />
+      <Chip small name={WORDS.mute} label={WORDS.muteNamed(lane.name)} on={lane.muted === true} onPress={() => set({ muted: !lane.muted })} />
+      <Chip small name={WORDS.solo} label={WORDS.soloNamed(lane.name)} on={lane.solo === true} onPress={() => set({ solo: !lane.solo })} />
     </Row>
   ); // prettier-ignore
 }

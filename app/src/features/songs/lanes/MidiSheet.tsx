@@ -97,7 +97,7 @@ export function MidiSheet({ song, show, name, music, format, onClose }: Props) {
       </Column>
       <Row gap={8}>
         <Button kind="primary" disabled={nothing} onPress={take}>
-          {notes > 0 ? WORDS.import(counted(notes, 'note')) : WORDS.import2}
+          {notes > 0 ? WORDS.import(counted(notes, 'note')) : WORDS.importAlone}
         </Button>
         <Button kind="quiet" onPress={onClose}>{WORDS.cancel}</Button>
       </Row>

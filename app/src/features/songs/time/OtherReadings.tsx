@@ -54,7 +54,7 @@ export function OtherReadings({ song, onTapAlong }: Props) {
         readings.doubtful.slice(0, 6).map(({ first, last }) => (
           <Row key={first} gap={8} justifyContent="space-between">
             <Words flex={1}>{WORDS.notSure(rangeText({ first, last }))}</Words>
-            <Button label={WORDS.tapAlong2(rangeText({ first, last }))} onPress={() => onTapAlong(first, last)}>
+            <Button label={WORDS.tapAlongNamed(rangeText({ first, last }))} onPress={() => onTapAlong(first, last)}>
               {WORDS.tapAlong}
             </Button>
           </Row>
@@ -78,7 +78,7 @@ function Choice({ name, grid, onTake }: { readonly name: string; readonly grid: 
         <Words>{name}</Words>
         <Quiet>{WORDS.bpmBar1(grid.bpm.toFixed(1), numerator, denominator, begins.toFixed(2))}</Quiet>
       </Column>
-      <Button label={WORDS.take2(name)} onPress={onTake}>
+      <Button label={WORDS.takeNamed(name)} onPress={onTake}>
         {WORDS.take}
       </Button>
     </Row>

@@ -30,12 +30,12 @@ export const WORDS = {
   sectionsLightStay: 'Sections and light stay on their bars; with half and double they keep their place in the music.',
   notSure: (rangeText: string | number) => `${rangeText}: not sure.`,
   tapAlong: 'Tap along',
-  tapAlong2: (rangeText: string | number) => `Tap along: ${rangeText}`,
+  tapAlongNamed: (rangeText: string | number) => `Tap along: ${rangeText}`,
   fourBeatsBar: 'Four beats a bar',
   bpmBar1: (bpm: string | number, numerator: string | number, denominator: string | number, begins: string | number) =>
     `${bpm} bpm · ${numerator}/${denominator} · bar 1 at ${begins} s`,
   take: 'Take',
-  take2: (name: string | number) => `Take: ${name}`,
+  takeNamed: (name: string | number) => `Take: ${name}`,
   barsFollowYour: (count: string | number, barLabel: string | number) =>
     `The bars follow your ${count} taps from bar ${barLabel} on.`,
   tapABeat: 'Tap a beat',
