@@ -108,6 +108,8 @@ export function document(repository: Repository): Document {
   let missed: (outcome: Outcome, of: string) => void = () => undefined;
   let writing: Promise<unknown> = Promise.resolve();
   let lines = 0;
+  /** What could be undone before the page was loaded is being read. */
+  let bringing: Promise<void> | undefined;
   /** What followers have: the show with the gestures of all screens. */
   let shown: Show | null = null;
   /** A finger is down; what it has done so far, not an edit yet. */
@@ -159,7 +161,7 @@ export function document(repository: Repository): Document {
   };
   /** What could be undone before the page was loaded comes below what was done since. */
   const bringSteps = (id: string) => {
-    void repository.steps(id).then(
+    const mine = repository.steps(id).then(
       ({ past, future }) => {
         const { show, steps } = store.getState();
         if (show?.id !== id) return;
@@ -168,6 +170,15 @@ export function document(repository: Repository): Document {
       },
       () => undefined,
     );
+    bringing = mine;
+    void mine.then(() => {
+      if (bringing === mine) bringing = undefined;
+    });
+  };
+  /** Takes back what was done on this page, or waits for what was done on the page before. */
+  const withSteps = (work: () => void) => {
+    if (bringing && store.getState().steps.past.length === 0) void bringing.then(work);
+    else work();
   };
   /** @param steps what can be undone after an edit of this screen. */
   const journal = (copy: Copy, line: Line, steps?: History) => {
@@ -273,15 +284,19 @@ export function document(repository: Repository): Document {
     },
     undo(wanted) {
       endGesture();
-      const id = freshId();
-      const step = undoing(store.getState().steps, id, wanted);
-      if (step) propose(id, step.command, step.history);
+      withSteps(() => {
+        const id = freshId();
+        const step = undoing(store.getState().steps, id, wanted);
+        if (step) propose(id, step.command, step.history);
+      });
     },
     redo() {
       endGesture();
-      const id = freshId();
-      const step = redoing(store.getState().steps, id);
-      if (step) propose(id, step.command, step.history);
+      withSteps(() => {
+        const id = freshId();
+        const step = redoing(store.getState().steps, id);
+        if (step) propose(id, step.command, step.history);
+      });
     },
     takingBack() {
       const id = store.getState().steps.past.at(-1)?.id;

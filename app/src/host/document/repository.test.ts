@@ -246,6 +246,23 @@ describe('the open show', () => {
     expect(again.store.getState().show?.songs[0]!.title).toBe('Song');
   });
 
+  test('undo that is asked for as the page comes takes back the last edit of the page before', async () => {
+    const { doc, sent, store } = await open();
+    doc.make(rename('Mine'));
+    doc.take('test', sent);
+    await settle();
+    const again = document(repository(store, 'later'));
+    const back = await repository(store, 'later').load('test');
+    if (!back?.ok) throw new Error('it loads');
+    await again.open(back.value, { keep: false });
+    again.undo();
+    await settle();
+    const title = () => again.store.getState().show?.songs[0]!.title;
+    expect(title()).toBe('Song');
+    again.redo();
+    expect(title()).toBe('Mine');
+  });
+
   test.each([0, 1, 2, 3, 4, 5, 6])(
     'where the page goes after %i writes, what is there can be undone to the last edit, and no more',
     async (writes) => {
