@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { wavOf } from '../testing/wav';
 import { accentedClicks } from './accents';
 import { analyse } from '.';
 import { featureTaker } from './features';
@@ -24,23 +25,6 @@ function samplesOf({ bpm, pulses, first, usual, accent, seconds }: Track): Float
     const { hertz, level } = Math.floor(beats) % pulses === first ? accent : usual;
     return level * Math.sin(2 * Math.PI * hertz * since) * Math.exp(-40 * since);
   });
-}
-
-function wav(samples: Float32Array): Uint8Array {
-  const view = new DataView(new ArrayBuffer(44 + samples.length * 2));
-  [...'RIFF    WAVEfmt '].forEach((letter, i) => view.setUint8(i, letter.charCodeAt(0)));
-  view.setUint32(4, view.byteLength - 8, true);
-  view.setUint32(16, 16, true);
-  view.setUint16(20, 1, true);
-  view.setUint16(22, 1, true);
-  view.setUint32(24, RATE, true);
-  view.setUint32(28, RATE * 2, true);
-  view.setUint16(32, 2, true);
-  view.setUint16(34, 16, true);
-  [...'data'].forEach((letter, i) => view.setUint8(36 + i, letter.charCodeAt(0)));
-  view.setUint32(40, samples.length * 2, true);
-  samples.forEach((one, i) => view.setInt16(44 + 2 * i, Math.round(one * 32_000), true));
-  return new Uint8Array(view.buffer);
 }
 
 /** What is heard of clicks whose beats are known. */
@@ -95,7 +79,7 @@ describe('the accents of bare clicks', () => {
     const asked = tracks.filter(({ bpm }) => bpm >= 70 && bpm <= 150);
     await fc.assert(
       fc.asyncProperty(asked, async (track) => {
-        const found = await analyse(wav(samplesOf(track)), 'clicks.wav', async () => 'go-on');
+        const found = await analyse(wavOf(samplesOf(track), RATE), 'clicks.wav', async () => 'go-on');
         if (!found.ok) throw new Error(found.problem.code);
         const { downbeats, meter, beats } = found.value;
         const period = 60 / track.bpm;

@@ -27,6 +27,7 @@ import { decodeArtNet, decodeSacn, encodeArtDmx, encodeArtPoll, encodeDmxFrame, 
 import type { Outcome, Reader } from './fuzz';
 import { flacWithRate, oggWithRate } from './hostile';
 import { hold, look, press, wave, withLooks, type ValueIn } from './stage';
+import { wavOf } from './wav';
 
 const text = (value: unknown) => new TextEncoder().encode(typeof value === 'string' ? value : JSON.stringify(value));
 const untext = (bytes: Uint8Array) => new TextDecoder().decode(bytes);
@@ -47,7 +48,11 @@ function richShow(): Show {
 }
 
 const RICH = richShow();
-const WAV = wavOf(4000);
+/** A second of a tone. */
+const WAV = wavOf(
+  Float32Array.from({ length: 4000 }, (_, i) => Math.sin(i / 5) * 0.27),
+  4000,
+);
 
 /** Two notes of channel 10, the second by running status. */
 const MIDI = Uint8Array.from([0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, 0, 0, 1, 0, 96, 0x4d, 0x54, 0x72, 0x6b, 0, 0, 0, 14, 0, 0x99, 36, 64, 48, 38, 64, 48, 36, 0, 0, 0xff, 0x2f, 0]); // prettier-ignore
@@ -234,23 +239,3 @@ const CHARTS = [
   '1 Dimmer 0-255\n2 Red\n3 Green\n4 Blue\n5 Strobe 0-9 open 10-255 slow to fast',
   'Ch 1/2 Pan 540\nCh 3/4 Tilt 250\n5: Colour wheel 0-9 open, 10-19 red, 20-29 blue\n6 Gobo 0-7 open 8-15 stars',
 ];
-
-/** A second of a mono recording, of so many samples. */
-function wavOf(rate: number): Uint8Array {
-  const bytes = new Uint8Array(44 + rate * 2);
-  const view = new DataView(bytes.buffer);
-  bytes.set(text('RIFF'), 0);
-  view.setUint32(4, 36 + rate * 2, true);
-  bytes.set(text('WAVEfmt '), 8);
-  view.setUint32(16, 16, true);
-  view.setUint16(20, 1, true);
-  view.setUint16(22, 1, true);
-  view.setUint32(24, rate, true);
-  view.setUint32(28, rate * 2, true);
-  view.setUint16(32, 2, true);
-  view.setUint16(34, 16, true);
-  bytes.set(text('data'), 36);
-  view.setUint32(40, rate * 2, true);
-  for (let i = 0; i < rate; i++) view.setInt16(44 + i * 2, Math.sin(i / 5) * 9000, true);
-  return bytes;
-}

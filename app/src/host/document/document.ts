@@ -177,7 +177,11 @@ export function document(repository: Repository): Document {
   };
   /** Takes back what was done on this page, or waits for what was done on the page before. */
   const withSteps = (work: () => void) => {
-    if (bringing && store.getState().steps.past.length === 0) void bringing.then(work);
+    const { show, steps } = store.getState();
+    if (bringing && steps.past.length === 0)
+      void bringing.then(() => {
+        if (store.getState().show?.id === show?.id) work();
+      });
     else work();
   };
   /** @param steps what can be undone after an edit of this screen. */
