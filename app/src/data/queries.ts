@@ -48,12 +48,12 @@ export const logQuery = (served: boolean) =>
 const untilThere = ({ state }: { readonly state: { readonly data: unknown } }) => (state.data === null ? 2000 : false);
 
 /** Whether a recording is on this device; looked for again until it is. */
-export const hasMusicQuery = (repository: Repository, hash: string | undefined) =>
+export const hasMusicQuery = (hasMusic: (hash: string) => Promise<boolean>, hash: string | undefined) =>
   queryOptions({
     queryKey: ['has-music', hash ?? ''],
     enabled: hash !== undefined,
     refetchInterval: ({ state }) => (state.data === false ? 2000 : false),
-    queryFn: () => (hash === undefined ? true : repository.hasMusic(hash)),
+    queryFn: () => (hash === undefined ? true : hasMusic(hash)),
   });
 
 /** A song's waveform: one byte a hundredth of a second; null where it is not kept here. */

@@ -36,6 +36,8 @@ export type Hovlix = {
   readonly document: Document;
   /** Music by its hash, also where it is still on its way to this device; undefined where it does not come. */
   readonly musicOf: (hash: string) => Promise<Music | undefined>;
+  /** Whether music is on this device; said once what is on its way has come. */
+  readonly hasMusic: (hash: string) => Promise<boolean>;
   /** The shows on this device. */
   readonly shows: Shows;
   readonly light: Light;
@@ -67,7 +69,7 @@ export function hovlix(): Hovlix {
   followSounds(doc, kept, lamps, link);
   const all = shows({ repository: kept, document: doc, conducting: link });
   followPresses(doc);
-  const sound = player(kept, doc, link, demoMusic);
+  const sound = player(kept, doc, link, demoMusic.bring);
   const ways = connectionsDocument(link);
   /** The computer that conducts listens to its MIDI ports itself: a page on it would hear everything twice. */
   const yields = () => {
@@ -87,8 +89,13 @@ export function hovlix(): Hovlix {
     repository: kept,
     document: doc,
     async musicOf(hash) {
-      if (!(await kept.hasMusic(hash))) await demoMusic();
+      if (!(await kept.hasMusic(hash))) await demoMusic.bring();
       return kept.music(hash);
+    },
+    async hasMusic(hash) {
+      if (await kept.hasMusic(hash)) return true;
+      await demoMusic.settled();
+      return kept.hasMusic(hash);
     },
     shows: all,
     light: lamps,

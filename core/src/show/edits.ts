@@ -146,11 +146,35 @@ export const Command = z.discriminatedUnion('type', [
 ]);
 export type Command = z.infer<typeof Command>;
 
-/** What was done, in one word of the list above. */
+/** What was done, in one word of the list above; "one-" before it where several could have been meant and one was. */
 export function nameOf(command: Command): string {
-  if (command.type === 'adjust') return command.of;
-  return command.type === 'together' ? nameOf(command.commands[0]!) : command.type;
+  switch (command.type) {
+    case 'adjust':
+      return command.of;
+    case 'together':
+      return nameOf(command.commands[0]!);
+    case 'move-clips':
+    case 'change-clips':
+    case 'remove-clips':
+      return one(command.type, command.clips);
+    case 'put-notes':
+    case 'remove-notes':
+      return one(command.type, command.notes);
+    case 'remove-points':
+      return one(command.type, command.points);
+    case 'put-actions':
+    case 'remove-actions':
+      return one(command.type, command.actions);
+    case 'patch-fixtures':
+    case 'remove-lamps':
+    case 'add-lamps':
+      return one(command.type, command.fixtures);
+    default:
+      return command.type;
+  }
 }
+
+const one = (type: string, of: readonly unknown[]): string => (of.length === 1 ? `one-${type}` : type);
 
 export type Edited = {
   readonly show: Show;

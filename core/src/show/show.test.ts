@@ -9,7 +9,7 @@ import { clipsIn, lookLanes } from '../song';
 import { tempoAt, timeAt } from '../time';
 import { fixtureLibrary, lampsOf, roleFor } from '../rig';
 import { address, beats, id, seconds, universe } from '../units';
-import { Command, edit, inverse, laid, legal, migrated, readShow, rigInUse, Show, stepWords } from '.';
+import { Command, edit, inverse, laid, legal, nameOf, migrated, readShow, rigInUse, Show, stepWords } from '.';
 
 const beat = fc.integer({ min: 0, max: 64 });
 const commands = fc.oneof(
@@ -311,6 +311,21 @@ test('lamps are added in one step with their type and role, and removed from eve
 test('every command has words for its undo', () => {
   const types = Command.options.map(({ shape }) => shape.type.value).filter((type) => type !== 'adjust' && type !== 'together'); // prettier-ignore
   expect(types.filter((type) => stepWords(type) === 'an edit')).toEqual([]);
+});
+
+test('one clip, note or lamp is called one', () => {
+  const onLane = { song: id<'Song'>('s'), lane: id<'Lane'>('l') };
+  const clips = [id<'Clip'>('a'), id<'Clip'>('b')];
+  const words = (command: Command) => stepWords(nameOf(command));
+  expect(words({ type: 'change-clips', ...onLane, clips, level: 0.5 })).toBe('change clips');
+  expect(words({ type: 'change-clips', ...onLane, clips: clips.slice(1), level: 0.5 })).toBe('change a clip');
+  const several = Command.options.filter(({ shape }) => Object.keys(shape).some((key) => ['clips', 'notes', 'points', 'actions', 'fixtures'].includes(key))); // prettier-ignore
+  for (const { shape } of several) {
+    const type = shape.type.value;
+    const command = { type, clips: ['a'], notes: ['a'], points: ['a'], actions: ['a'], fixtures: ['a'] };
+    expect([type, words(command as unknown as Command)]).not.toEqual([type, 'an edit']);
+    expect(words(command as unknown as Command)).not.toMatch(/(clips|notes|points|actions|lamps)$/);
+  }
 });
 
 test('the schema in the documents is that of the shows that are written', () => {

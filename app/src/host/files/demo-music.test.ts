@@ -4,7 +4,7 @@ import { repository } from '../document/repository';
 import { memoryStore } from '../document/storage';
 import { DEMO, followDemo } from './demo-music';
 
-test('a screen that joins the demo asks only for music that came with it', async () => {
+test('a screen that joins the demo asks only for music that came with it, and that is waited for', async () => {
   const [shipped, own] = ['a'.repeat(64), 'b'.repeat(64)];
   const asked: string[] = [];
   const answer = (address: string) => ({
@@ -18,9 +18,16 @@ test('a screen that joins the demo asks only for music that came with it', async
   const songs = [shipped, own].map((hash) => ({ music: { hash, type: 'ogg' } }));
   const store = createStore<DocumentState>(() => ({ show: null }) as unknown as DocumentState);
   const kept = repository(memoryStore());
-  const brought = followDemo({ store } as unknown as Document, kept, fail);
+  const demo = followDemo({ store } as unknown as Document, kept, fail);
+  // Nothing is on its way while another show is open.
+  await demo.settled();
   store.setState({ show: { id: DEMO, songs } as unknown as DocumentState['show'] });
-  await brought();
+  let settled = false;
+  const waited = demo.settled().then(() => (settled = true));
+  await Promise.resolve();
+  expect(settled).toBe(false);
+  await demo.bring();
+  await waited;
   expect(asked).toEqual([
     '/demo/show.json',
     ...['ogg', 'peaks', 'envelopes'].map((ending) => `/demo/music/${shipped}.${ending}`),

@@ -26,30 +26,42 @@ export async function demoShow(): Promise<Result<Show>> {
 /** The page comes first: 4 MB of music wait so long for it, in ms, unless somebody plays. */
 const PAGE_FIRST = 2500;
 
+export type DemoMusic = {
+  /** Fetches it now, if it is not here yet: somebody wants to hear it. */
+  readonly bring: () => Promise<void>;
+  /** Ends when it has come, or will not: what to wait for before saying that music is not here. */
+  readonly settled: () => Promise<void>;
+};
+
 /**
  * Follows the document; while the demo is open, what is missing of its music is fetched once.
  * @param tell is told why it cannot be kept.
- * @returns what to wait for before saying that music is not here.
  */
 export function followDemo(
   document: Document,
   repository: Repository,
   tell: (problem: Problem) => void,
-): () => Promise<void> {
+): DemoMusic {
   let brought: Promise<void> | undefined;
   let wanted: ReturnType<typeof recordingsOf> | undefined;
+  let ended = () => {};
+  const end = new Promise<void>((resolve) => (ended = resolve));
   const fetched = () =>
     (brought ??=
       wanted &&
       bring(wanted, repository)
         .then((problem) => problem && tell(problem))
-        .catch(() => void (brought = undefined)));
+        .catch(() => void (brought = undefined))
+        .finally(ended));
   document.store.subscribe(({ show }) => {
     if (wanted || show?.id !== DEMO) return;
     wanted = recordingsOf(show.songs);
     setTimeout(fetched, PAGE_FIRST);
   });
-  return () => fetched() ?? Promise.resolve();
+  return {
+    bring: async () => fetched(),
+    settled: async () => (wanted ? end : undefined),
+  };
 }
 
 /** One song after the other; music that was added to the demo here did not come with it, and is not asked for. */

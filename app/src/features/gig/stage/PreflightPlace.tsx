@@ -68,7 +68,7 @@ function wayTo(fix: Fix): Href {
 
 /** What can be known of this device and of the computer that sends; undefined until it has been looked up. */
 function useFacts(): Facts | undefined {
-  const { repository, midi } = useHovlix();
+  const { hasMusic, midi } = useHovlix();
   const served = useLink((link) => link.conductor) === 'server';
   const status = useQuery(statusQuery(served)).data;
   const outputs = useConnections((state) => state.connections?.outputs);
@@ -83,13 +83,13 @@ function useFacts(): Facts | undefined {
   useEffect(() => {
     const hashes = recordingsOf(songs ?? []).map(({ hash }) => hash);
     let over = false;
-    void Promise.all(hashes.map(async (hash) => ((await repository.hasMusic(hash)) ? [hash] : []))).then(
+    void Promise.all(hashes.map(async (hash) => ((await hasMusic(hash)) ? [hash] : []))).then(
       (all) => !over && setMusic(new Set(all.flat())),
     );
     return () => {
       over = true;
     };
-  }, [repository, songs]);
+  }, [hasMusic, songs]);
   useEffect(() => void batteryLeft().then(setBattery), []);
   if (!music || (served && !status)) return undefined;
   const on = outputs?.filter((row) => row.on) ?? [];
