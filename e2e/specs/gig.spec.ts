@@ -1,7 +1,8 @@
 // The playing page: banks, pads, next and previous, what is running.
 
 import type { Page } from '@playwright/test';
-import { button, listen, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+import { tapOn } from './feet';
+import { button, listen, liveNow, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
 import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
@@ -150,4 +151,25 @@ test('pages that show no stage say when nothing is sent', async ({ page }) => {
   await page.mouse.up();
   await page.goto('/gig/large');
   await expect(page.getByTestId('trouble')).toHaveText('output is off');
+});
+
+test('the tempo is that of the taps as the finger came down, on a page that is busy too', async ({ page }) => {
+  await open(page, '/gig');
+  /** Nothing that is pressed meanwhile is heard of before it is over. */
+  const busy = (after: number, ms: number) =>
+    page.evaluate(
+      async ([wait, length]) => {
+        await new Promise((go) => setTimeout(go, wait));
+        const end = performance.now() + length!;
+        while (performance.now() < end);
+      },
+      [after, ms],
+    );
+  await Promise.all([tapOn(page, 'Tap the tempo', 6, 600), busy(500, 350), busy(1700, 200)]);
+  await expect.poll(async () => (await liveNow()).taps.length).toBe(6);
+  expect((await liveNow()).tempo.bpm).toBeCloseTo(100, 0);
+  // Keys press it, too.
+  await page.getByRole('button', { name: 'Tap the tempo' }).focus();
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await liveNow()).taps.length).not.toBe(6);
 });

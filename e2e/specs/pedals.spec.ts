@@ -3,6 +3,7 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { readLog, reduced } from '@hovlix/core/live';
+import { stepOn } from './feet';
 import { addAct, bindKey, brightness, button, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
 import { expect, test } from './screens';
 
@@ -76,7 +77,7 @@ test('a pedal of two switches: learned by stepping on it, tried, and played on a
   await page.keyboard.press('F7', { delay: 950 });
   await expect(page.getByText('Blackout: all dark')).toHaveCount(0);
   for (let i = 0; i < 4; i++) {
-    await page.keyboard.press('F7', { delay: 300 });
+    await stepOn(page, 'F7', [0, 300]);
     await page.waitForTimeout(700);
   }
   await page.getByRole('button', { name: /^Use times that fit/ }).click();

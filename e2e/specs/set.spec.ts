@@ -4,6 +4,7 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import type { Page } from '@playwright/test';
+import { stepOn } from './feet';
 import { brightness, button, listen, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
 import { expect, test } from './screens';
 
@@ -18,12 +19,9 @@ test.afterEach(async ({ page }) => {
 });
 
 /** The demo's floor switch sends Page Down, as page turners do. */
-const press = (page: Page, ms = 90) => page.keyboard.press('PageDown', { delay: ms });
-const twice = async (page: Page) => {
-  await press(page, 60);
-  await press(page, 60);
-};
-const hold = (page: Page) => press(page, 900);
+const press = (page: Page) => stepOn(page, 'PageDown', [0, 90]);
+const twice = (page: Page) => stepOn(page, 'PageDown', [0, 60], [150, 210]);
+const hold = (page: Page) => page.keyboard.press('PageDown', { delay: 900 });
 const will = (page: Page, gesture: string) => page.getByRole('group', { name: 'Pedal' }).getByRole('button', { name: new RegExp(`^${gesture}: `) }); // prettier-ignore
 const title = (page: Page, name: string) => expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 const playing = (page: Page, is: boolean) => expect(page.getByRole('button', { name: 'Pause', exact: true })).toHaveCount(is ? 1 : 0); // prettier-ignore

@@ -3,6 +3,7 @@
 import { Children, type ReactNode } from 'react';
 import ChevronsUpDown from 'lucide-react-native/icons/chevrons-up-down';
 import { styled, Text, View } from '@tamagui/core';
+import { atOnce, type Stamped } from './at-once';
 import { usePalette } from './palette';
 
 export const Column = styled(View, { flexDirection: 'column' });
@@ -44,6 +45,8 @@ type Press = {
   readonly label?: string;
   readonly kind?: 'primary' | 'plain' | 'quiet';
   readonly onPress?: () => void;
+  /** In place of `onPress`, for what counts to the moment: done as the finger comes down, and told when that was. */
+  readonly onDown?: (event: Stamped) => void;
   readonly disabled?: boolean;
   readonly pressed?: boolean;
   readonly children: ReactNode;
@@ -76,9 +79,10 @@ const Key = styled(View, {
 const isText = (child: ReactNode): boolean => typeof child === 'string' || typeof child === 'number';
 
 /** A button. Without words in it, `label` names it for those who cannot see the icon. */
-export function Button({ label, kind = 'plain', onPress, disabled = false, pressed, children, testID }: Press) {
+export function Button({ label, kind = 'plain', onPress, onDown, disabled = false, pressed, children, testID }: Press) {
   return (
     <Key
+      {...(onDown && !disabled ? atOnce(onDown) : {})}
       kind={kind}
       off={disabled}
       aria-label={label}

@@ -4,8 +4,10 @@ import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { hexFromChromaticity } from '@hovlix/core/colour';
 import { noteName, type Hit, type Kit } from '@hovlix/core/light';
 import type { Role } from '@hovlix/core/rig';
+import { whenOf } from '../host/conduct/local-clock';
 import { useHovlix } from '../host/hovlix';
 import { strike } from '../host/midi/strikes';
+import type { Stamped } from './at-once';
 import { usePalette } from './palette';
 import { Quiet } from './pieces';
 import { WORDS } from './words';
@@ -55,32 +57,32 @@ function Pad({ kit, hit, role, height }: PadProps) {
   const down = useRef(false);
   const colour = hit.colour ? hexFromChromaticity(hit.colour) : '#ffffff';
   const note = Math.min(hit.low, hit.high);
-  const begin = (velocity: number) => {
+  const begin = (velocity: number, event: Stamped) => {
     down.current = true;
-    strike(app, { kit, role, note }, velocity);
+    strike(app, { kit, role, note }, velocity, whenOf(event));
     glow.current?.animate([{ opacity: RESTING + (1 - RESTING) * velocity }, { opacity: RESTING }], {
       duration: 450,
       easing: 'ease-out',
     });
   };
-  const end = () => {
+  const end = (event: Stamped) => {
     if (!down.current) return;
     down.current = false;
-    strike(app, { kit, role, note }, 0);
+    strike(app, { kit, role, note }, 0, whenOf(event));
   };
   const press = (event: PointerEvent<HTMLButtonElement>) => {
     event.currentTarget.setPointerCapture(event.pointerId);
     const box = event.currentTarget.getBoundingClientRect();
     const share = 1 - (event.clientY - box.top) / box.height;
     // The upper half is as hard as it gets: in the dark one hits somewhere.
-    begin(Math.min(1, Math.max(SOFTEST, share * 2)));
+    begin(Math.min(1, Math.max(SOFTEST, share * 2)), event);
   };
   const key = (event: KeyboardEvent) => {
     if (event.key !== 'Enter' && event.key !== ' ') return;
     event.preventDefault();
     event.stopPropagation();
-    if (event.type === 'keyup') end();
-    else if (!event.repeat) begin(KEY_VELOCITY);
+    if (event.type === 'keyup') end(event);
+    else if (!event.repeat) begin(KEY_VELOCITY, event);
   };
   return (
     <button

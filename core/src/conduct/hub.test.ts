@@ -297,10 +297,26 @@ describe('a press that was long on its way', () => {
     const one = screen('one');
     pass(0.5);
     one.say(pad(true));
-    one.say({ type: 'act', at: 0, action: { type: 'tap' } });
-    expect(one.heard.filter(({ type }) => type === 'late')).toMatchObject([{ action: 'pad' }, { action: 'tap' }]);
-    expect(state()).toMatchObject({ standing: [], taps: [] });
+    one.say({ type: 'act', at: 0, action: { type: 'step', look: 'run', by: 1 } });
+    expect(one.heard.filter(({ type }) => type === 'late')).toMatchObject([{ action: 'pad' }, { action: 'step' }]);
+    expect(state()).toMatchObject({ standing: [] });
   });
+
+  test('counts when it was made where it is a tap: a slow line does not change the tempo', () => {
+    const { screen, state, pass } = stage();
+    const one = screen('one');
+    let gone = 0;
+    for (const [at, came] of [[0, 0.02], [0.5, 0.9], [1, 1.01], [1.5, 1.74]] as const) {
+      pass(came - gone);
+      gone = came;
+      one.say({ type: 'act', at, action: { type: 'tap' } });
+    }
+    expect(state().tempo).toMatchObject({ bpm: expect.closeTo(120), at: expect.closeTo(1.5) });
+    // Nor does what a screen says itself of how late it is, beyond a second.
+    one.say({ type: 'act', at: 1.2, action: { type: 'tap', late: 0.9 } });
+    expect(one.heard.filter(({ type }) => type === 'late')).toMatchObject([{ action: 'tap' }]);
+    expect(state().taps).toHaveLength(4);
+  }); // prettier-ignore
 
   test('lets go of a held pad and stops a song all the same', () => {
     const { screen, state, pass } = stage();

@@ -1,8 +1,22 @@
 // What a press does that is more than one act.
 
 import type { Act } from '../gig';
-import { clockAt } from '../live';
+import { actionsOf, clockAt, type Action, type Moment } from '../live';
+import { seconds } from '../units';
 import type { BareHost } from './host';
+
+/** The most that is believed, in seconds. */
+const LATEST = 1;
+
+/**
+ * What an act does that was pressed some time ago, in seconds: a tap, and the beginning of a bar, count when they were made,
+ * all else is done now.
+ */
+export function actionsSince(moment: Moment, act: Act, down: boolean, ago: number): readonly Action[] {
+  const late = Math.min(LATEST, Math.max(0, ago));
+  const then = act.act === 'tempo' ? { ...moment, now: seconds(moment.now - late) } : moment;
+  return actionsOf(then, act, down).map((action) => (action.type === 'tap' ? { ...action, late } : action));
+}
 
 /** Several in their order, those that wait when their beats have passed. */
 export function inTurn({ press, time }: Pick<BareHost, 'press' | 'time'>, acts: readonly Act[], one: (act: Act) => void): void {

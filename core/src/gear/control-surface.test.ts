@@ -51,6 +51,66 @@ test('press, double press and hold each do theirs, and what was done is said', (
   expect(all.key({ by: 'key', code: 'KeyX' }, true)).toBe(false);
 });
 
+describe('a page that was busy hears late of a foot', () => {
+  /** Time goes by, and nothing comes of it: no timer, no key. */
+  const busy = (length: number) => void (clock += length);
+  const afterwards = () => jest.advanceTimersByTime(1000);
+
+  test('a press stays a press, though its end was heard after the time for a hold was over', () => {
+    const { all, on, state } = screen(foot({ press: PEDAL.press, hold: PEDAL.hold }));
+    const down = clock;
+    all.key(KEY, true, down);
+    busy(0.9);
+    // The timer comes first, then the key.
+    jest.advanceTimersToNextTimer();
+    all.key(KEY, false, down + 0.1);
+    afterwards();
+    expect([on(), state().blackout.on]).toEqual([['red'], false]);
+  });
+
+  test('two quick presses are a double press, and a hold is a hold', () => {
+    const { all, on, state } = screen(foot(PEDAL));
+    let down = clock;
+    all.key(KEY, true, down);
+    busy(2);
+    all.key(KEY, false, down + 0.08);
+    all.key(KEY, true, down + 0.2);
+    all.key(KEY, false, down + 0.28);
+    pass(1);
+    expect(on()).toEqual(['kept']);
+    down = clock;
+    all.key(KEY, true, down);
+    busy(2);
+    all.key(KEY, false, down + 1);
+    afterwards();
+    expect(state().blackout.on).toBe(true);
+  });
+
+  test('a tap counts when the foot went down, also where it had to wait for a second press', () => {
+    const { all, state } = screen(foot({ press: [{ act: 'tap' }], double: PEDAL.double }));
+    const first = clock;
+    for (const n of [0, 1, 2, 3]) {
+      pass(Math.max(0, first + n * 0.5 - clock));
+      busy(n === 2 ? 0.2 : 0);
+      all.key(KEY, true, first + n * 0.5);
+      all.key(KEY, false, first + n * 0.5 + 0.05);
+    }
+    pass(0.5);
+    expect(state().tempo).toMatchObject({ bpm: expect.closeTo(120, 5), at: expect.closeTo(first + 1.5, 5) });
+  });
+
+  test('what is told of an earlier time than the last changes nothing that was decided', () => {
+    const { all, on } = screen(foot({ press: PEDAL.press }));
+    all.key(KEY, true);
+    expect(on()).toEqual(['red']);
+    pass(0.2);
+    all.key(KEY, false, clock - 5);
+    pass(0.2);
+    all.key(KEY, true, clock + 5);
+    expect(on()).toEqual([]);
+  });
+});
+
 test('what is learned does nothing else; a normally closed switch works the other way round', () => {
   const { all, on } = screen(foot({ press: PEDAL.press }, { closed: true }));
   const learned: unknown[] = [];

@@ -47,12 +47,15 @@ export type Felt = {
 };
 
 export type ControlSurface = {
-  /** A key or a button changed. @returns whether a control took it. */
-  readonly key: (source: Source, down: boolean) => boolean;
+  /**
+   * A key or a button changed. @param at when, by the clock: a page that was busy hears of it late.
+   * @returns whether a control took it.
+   */
+  readonly key: (source: Source, down: boolean, at?: number) => boolean;
   /** MIDI came in. @returns whether a control took it. */
-  readonly midi: (heard: Heard) => boolean;
+  readonly midi: (heard: Heard, at?: number) => boolean;
   /** A switch on the screen, as the on-screen foot controller has them. */
-  readonly foot: (control: string, down: boolean) => void;
+  readonly foot: (control: string, down: boolean, at?: number) => void;
   /** The window is left: keys that come up elsewhere are not told. */
   readonly leave: () => void;
   /** The next thing that is pressed is taken for this, and does nothing else; null ends that. */
@@ -70,7 +73,8 @@ type Start = {
 export function controlSurface({ host, clock, onFelt, onHappened }: Start): ControlSurface {
   const { after } = host.time;
   let learns: ((source: Source) => void) | null = null;
-  const feet = new Map<string, { foot: Foot; contact: boolean; sleep?: () => void }>();
+  /** With the moment up to which all is decided. */
+  const feet = new Map<string, { foot: Foot; contact: boolean; upTo: number; sleep?: () => void }>();
   /** What was begun with a press and ends as the foot comes up. */
   const holding = new Map<string, readonly Act[]>();
   const grips = new Map<string, Grip>();
@@ -83,10 +87,10 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
   const timesOf = (control: SwitchControl) =>
     host.moment()?.show.pedals.find(({ id }) => id === control.pedal)?.times ?? USUAL_TIMES;
 
-  const perform = (control: SwitchControl, gesture: Gesture) => {
+  const perform = (control: SwitchControl, gesture: Gesture, since: number) => {
     const does = doesIn(control, bank());
     if (gesture === 'release') {
-      host.doActs(holding.get(control.id) ?? [], false);
+      host.doActs(holding.get(control.id) ?? [], false, since);
       holding.delete(control.id);
     }
     const acts = does[gesture];
@@ -95,36 +99,44 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
     const words = moment ? pressWords(moment, acts) : '';
     onHappened({ control: control.id, gesture, words, at: clock() });
     const lasting = moment ? acts.flatMap((act) => heldAs(moment, act) ?? []) : [];
-    host.doActs(acts, true);
+    host.doActs(acts, true, since);
     // A press that is told when the foot has lifted already is a short one.
-    if (!feet.get(control.id)?.foot.down) after(TAP_MS, () => host.doActs(lasting, false));
+    if (!feet.get(control.id)?.foot.down) after(TAP_MS, () => host.doActs(lasting, false, clock()));
     else if (lasting.length > 0) holding.set(control.id, [...(holding.get(control.id) ?? []), ...lasting]);
   };
 
-  const see = (control: SwitchControl, at: number) => {
+  const see = (control: SwitchControl, when: number) => {
     const state = feet.get(control.id)!;
+    const at = (state.upTo = Math.max(state.upTo, when));
     state.sleep?.();
     const does = doesIn(control, bank());
     const wanted: Wanted = { double: hasGesture(does, 'double'), hold: hasGesture(does, 'hold'), eager: control.eager };
     const times = timesOf(control);
-    const { foot, gestures } = felt(state.foot, state.contact, at, times, wanted);
+    const before = state.foot;
+    const { foot, gestures } = felt(before, state.contact, at, times, wanted);
     state.foot = foot;
     onFelt({ control: control.id, down: state.contact, held: foot.down, at, gestures });
-    for (const gesture of gestures) perform(control, gesture);
+    for (const gesture of gestures) perform(control, gesture, gesture === 'press' ? wentDown(before, at) : at);
     const wake = wakeAt(foot, times, wanted);
-    if (wake !== null) state.sleep = after(Math.max(0, (wake - clock()) * 1000), () => look(control.id));
+    if (wake !== null) state.sleep = after(Math.max(0, (wake - clock()) * 1000), () => due(control.id, wake));
   };
-  /** Looked at again when its time has come: the control may have changed or gone meanwhile. */
-  const look = (id: string) => {
+  /** A timer of a page that was busy may come before what was pressed meanwhile: that is heard first. */
+  const due = (id: string, wake: number) => {
+    const state = feet.get(id);
+    if (state && clock() - wake > BUSY) state.sleep = after(0, () => look(id, wake));
+    else look(id, wake);
+  };
+  /** Looked at again as of the time that had come: the control may have changed or gone meanwhile. */
+  const look = (id: string, wake: number) => {
     const control = all().find((one) => one.id === id);
-    if (control?.kind === 'switch') see(control, clock());
+    if (control?.kind === 'switch') see(control, wake);
     else feet.delete(id);
   };
-  const edge = (control: SwitchControl, contact: boolean) => {
-    const state = feet.get(control.id) ?? { foot: FOOT_AWAY, contact: false };
+  const edge = (control: SwitchControl, contact: boolean, at = clock()) => {
+    const state = feet.get(control.id) ?? { foot: FOOT_AWAY, contact: false, upTo: -Infinity };
     feet.set(control.id, state);
     state.contact = control.closed ? !contact : contact;
-    see(control, clock());
+    see(control, Math.min(at, clock()));
   };
 
   /** Knobs that move: what waits for the end of the frame. The first message leaves at once, of those that follow the last. */
@@ -160,13 +172,13 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
   };
 
   return {
-    key(source, down) {
+    key(source, down, at) {
       if (down && learned(source)) return true;
       const bound = all().filter((one) => one.source && sameSource(one.source, source));
-      for (const control of bound) if (control.kind === 'switch') edge(control, down);
+      for (const control of bound) if (control.kind === 'switch') edge(control, down, at);
       return bound.length > 0;
     },
-    midi(heard) {
+    midi(heard, at) {
       const begins = heard.by !== 'note' || heard.down;
       if (begins && (!('value' in heard) || heard.value > 0.05) && learned(sourceOf(heard))) return true;
       const bound = all().filter((one) => one.source && hears(one.source, heard));
@@ -177,16 +189,16 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
         }
         const contact = control.source ? contactOf(control.source, heard) : undefined;
         if (contact === 'tap') {
-          edge(control, true);
+          edge(control, true, at);
           // A message that only says “pressed” is a short press.
           after(TAP_MS, () => edge(control, false));
-        } else if (contact !== undefined) edge(control, contact);
+        } else if (contact !== undefined) edge(control, contact, at);
       }
       return bound.length > 0;
     },
-    foot(id, down) {
+    foot(id, down, at) {
       const control = all().find((one) => one.id === id);
-      if (control?.kind === 'switch') edge({ ...control, closed: false }, down);
+      if (control?.kind === 'switch') edge({ ...control, closed: false }, down, at);
     },
     leave() {
       for (const [id, { contact }] of feet) {
@@ -198,6 +210,11 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
   }; // prettier-ignore
 }
 
+/** When the press that is told at a moment began: one that may become a double press or a hold is told later. */
+const wentDown = ({ pending }: Foot, at: number): number => (pending !== null && pending < at ? pending : at);
+
+/** A timer that comes so much too late, in seconds, was held up. */
+const BUSY = 0.02;
 /** As often as light leaves. */
 const FRAME_MS = 1000 / 44;
 /** As short as a foot, longer than any bounce. */

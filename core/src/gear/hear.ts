@@ -7,13 +7,13 @@ import type { BareHost } from './host';
 type Start = {
   readonly host: Pick<BareHost, 'moment'>;
   /** Is asked first; what it takes plays no hits. */
-  readonly takes: (heard: Heard) => boolean;
-  readonly strike: (stroke: Stroke, velocity: number) => void;
+  readonly takes: (heard: Heard, at?: number) => boolean;
+  readonly strike: (stroke: Stroke, velocity: number, at?: number) => void;
 };
 
 export type MidiHearer = {
-  /** One whole message of a device. @returns what it was. */
-  readonly hear: (device: string, data: ArrayLike<number>) => Heard | undefined;
+  /** One whole message of a device. @param at when it came, by the clock of what takes it. @returns what it was. */
+  readonly hear: (device: string, data: ArrayLike<number>, at?: number) => Heard | undefined;
   /** A device was pulled out: what is held on it comes up, as it will not say so any more. */
   readonly pulled: (device: string) => void;
 };
@@ -23,7 +23,7 @@ const NOTE_OFF = 0x80;
 export function midiHearer({ host, takes, strike }: Start): MidiHearer {
   /** By the name of each input: what it said before, and the notes that are down, by channel and number. */
   const inputs = new Map<string, { readonly memory: MidiMemory; readonly down: Set<number> }>();
-  const hear: MidiHearer['hear'] = (device, data) => {
+  const hear: MidiHearer['hear'] = (device, data, at) => {
     const input = inputs.get(device) ?? { memory: midiMemory(), down: new Set<number>() };
     inputs.set(device, input);
     const heard = heardMidi(input.memory, device, data);
@@ -32,10 +32,10 @@ export function midiHearer({ host, takes, strike }: Start): MidiHearer {
       if (heard.down) input.down.add(key);
       else input.down.delete(key);
     }
-    if (!heard || takes(heard) || heard.by !== 'note') return heard;
+    if (!heard || takes(heard, at) || heard.by !== 'note') return heard;
     const { number: note, channel, value } = heard;
     for (const kit of host.moment()?.show.kits ?? [])
-      for (const { channel: own, role } of kit.channels) if (own === channel) strike({ kit, role, note }, value);
+      for (const { channel: own, role } of kit.channels) if (own === channel) strike({ kit, role, note }, value, at);
     return heard;
   };
   return {

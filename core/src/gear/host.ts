@@ -16,8 +16,8 @@ export type BareHost = {
 };
 
 export type GearHost = BareHost & {
-  /** What a switch means as it goes down, or comes up: see `Act`. */
-  readonly doActs: (acts: readonly Act[], down: boolean) => void;
+  /** What a switch means as it goes down, or comes up: see `Act`. @param at when, by the clock of the surface. */
+  readonly doActs: (acts: readonly Act[], down: boolean, at: number) => void;
 };
 
 /** Each gives what ends it. Times in ms. */

@@ -164,7 +164,8 @@ export const Action = z.discriminatedUnion('type', [
     /** Flashes that may be within a second, where they are limited. */
     most: z.number().int().min(1).max(10).optional(),
   }),
-  z.strictObject({ type: z.literal('tap') }),
+  /** `late`: it was made so long before it came, in seconds. */
+  z.strictObject({ type: z.literal('tap'), late: z.number().min(0).max(1).optional() }),
   /** The free clock, typed or from elsewhere: so many beats a minute, and where a beat falls if that is known. */
   z.strictObject({
     type: z.literal('tempo'),

@@ -18,10 +18,14 @@ export function leftOfLate(
   action: Action,
   late: number,
 ): Action | undefined {
+  // It counts when it was made.
+  if (action.type === 'tap') {
+    const ago = (action.late ?? 0) + Math.max(0, late);
+    return ago <= SWITCHED_ON ? { ...action, late: ago } : undefined;
+  }
   if (late <= OF_THE_MOMENT) return action;
   switch (action.type) {
     case 'step':
-    case 'tap':
     case 'heard':
       return undefined;
     case 'notes': {

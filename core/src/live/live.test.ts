@@ -147,6 +147,8 @@ describe('looks, masters, blackout', () => {
   test('four taps half a second apart set the free clock to 120', () => {
     const state = after(...[0, 0.5, 1, 1.5].map((time) => at(time, { type: 'tap' })));
     expect(state.tempo).toMatchObject({ bpm: expect.closeTo(120), at: expect.closeTo(1.5) });
+    const late = after(...[0, 0.5, 1, 1.5].map((time, i) => at(time + i / 16, { type: 'tap', late: i / 16 })));
+    expect(late.tempo).toEqual(state.tempo);
   });
 });
 

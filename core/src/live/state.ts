@@ -132,9 +132,10 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
     case 'sending':
       return { ...state, sending: action.on };
     case 'tap': {
-      const taps = tapsWith(state.taps, at);
+      const made = seconds(at - (action.late ?? 0));
+      const taps = tapsWith(state.taps, made);
       const tapped = tempoOfTaps(taps);
-      const tempo = tapped ?? { bpm: state.tempo.bpm, at };
+      const tempo = tapped ?? { bpm: state.tempo.bpm, at: made };
       // The count goes on, so that what runs over several beats does not start anew with each tap.
       return {
         ...state,

@@ -1,7 +1,7 @@
 // A host of gear without a page: it conducts the test show by itself, and keeps what it has acted.
 
-import { inTurn, timersOf, type GearHost } from '../gear';
-import { actionsOf, AT_REST, reduced, type Action, type LiveState } from '../live';
+import { actionsSince, inTurn, timersOf, type GearHost } from '../gear';
+import { AT_REST, reduced, type Action, type LiveState } from '../live';
 import type { Show } from '../show';
 import { seconds } from '../units';
 import { testShow } from './show';
@@ -20,7 +20,8 @@ export function testHost(first: Show = testShow(), clock: () => number = () => p
       acted.push(action);
       live = reduced(live, { seq: live.seq + 1, at: seconds(clock()), who: 'me', action });
     },
-    doActs: (acts, down) => inTurn(host, acts, (act) => actionsOf(moment(), act, down).forEach(host.act)),
+    doActs: (acts, down, at) =>
+      inTurn(host, acts, (act) => actionsSince(moment(), act, down, clock() - at).forEach(host.act)),
     time: timersOf<NodeJS.Timeout>(globalThis),
   };
   return {

@@ -3,9 +3,18 @@
 import { randomUUID } from 'node:crypto';
 import type { Session } from '@hovlix/core/conduct';
 import { NO_MIDI, type MidiReport } from '@hovlix/core/connect';
-import { controlSurface, inTurn, lightPads, midiHearer, strikes, timersOf, type GearHost } from '@hovlix/core/gear';
+import {
+  actionsSince,
+  controlSurface,
+  inTurn,
+  lightPads,
+  midiHearer,
+  strikes,
+  timersOf,
+  type GearHost,
+} from '@hovlix/core/gear';
 import type { Act } from '@hovlix/core/gig';
-import { actionsOf, GEAR, type Moment } from '@hovlix/core/live';
+import { GEAR, type Moment } from '@hovlix/core/live';
 import { followMachines, type MachinesState } from '@hovlix/core/machines';
 import { lookOfNow } from '@hovlix/core/stored';
 import { id } from '@hovlix/core/units';
@@ -51,20 +60,20 @@ export function followGear({ connections, session, hub, say, standIns = [] }: St
     const show = session.shown();
     return show && { show, live: session.conductor.state(), now: now() };
   };
-  const doAct = (act: Act, down: boolean): void => {
+  const doAct = (act: Act, down: boolean, pressed: number): void => {
     const at = moment();
     if (!at) return;
     if (act.act === 'store') {
       const look = down ? lookOfNow(at, id<'Look'>(randomUUID())) : undefined;
       if (look) hub.edit({ id: randomUUID(), command: { type: 'store-look', look } });
-    } else for (const action of actionsOf(at, act, down)) hub.act(GEAR, action);
+    } else for (const action of actionsSince(at, act, down, now() - pressed)) hub.act(GEAR, action);
   };
   const host: GearHost = {
     moment,
     press: moment,
     now,
     act: (action) => hub.act(GEAR, action),
-    doActs: (acts, down) => inTurn(host, acts, (act) => doAct(act, down)),
+    doActs: (acts, down, pressed) => inTurn(host, acts, (act) => doAct(act, down, pressed)),
     time: timers,
   };
 
@@ -106,7 +115,7 @@ export function followGear({ connections, session, hub, say, standIns = [] }: St
     ports = openPorts(
       (device, data, at) => {
         hearMachines(device, data, at);
-        const heard = hearer.hear(device, data);
+        const heard = hearer.hear(device, data, at);
         if (heard?.by === 'note' && heard.down) last = { channel: heard.channel, note: heard.number };
       },
       hearer.pulled,

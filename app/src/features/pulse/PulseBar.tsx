@@ -5,8 +5,11 @@ import { Text, useMedia, View } from '@tamagui/core';
 import { seconds } from '@hovlix/core/units';
 import { rampAt } from '@hovlix/core/light';
 import { toggleBlackout } from '../../host/conduct/gestures';
+import { whenOf } from '../../host/conduct/local-clock';
+import { doAct } from '../../host/controls/act';
 import { useHovlix, useLive, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
+import type { Stamped } from '../../ui/at-once';
 import { eachFrame } from '../../ui/each-frame';
 import { MoonIcon } from '../../ui/icons';
 import { Range } from '../../ui/Range';
@@ -23,9 +26,9 @@ export function PulseBar() {
   const theme = useSession((session) => session.theme);
   const say = useSession((session) => session.say);
   const ink = dark ? NIGHT.onDoing : (theme === 'night' ? NIGHT : DAY).text;
-  const tap = () => {
+  const tap = (event: Stamped) => {
     const { live } = app.conducting.store.getState();
-    app.conducting.act({ type: 'tap' });
+    doAct(app, { act: 'tap' }, true, whenOf(event));
     if (live.song?.playing) say(WORDS.songKeepsIts);
   };
   return (
@@ -43,7 +46,7 @@ export function PulseBar() {
     >
       <Pulse dark={dark} />
       <Row gap={8}>
-        <Button label={WORDS.tapTheTempo} onPress={tap}>
+        <Button label={WORDS.tapTheTempo} onDown={tap}>
           <Text fontFamily="$body" fontWeight="600" fontSize={16} color="$text" paddingHorizontal={8}>
             {WORDS.tap}
           </Text>

@@ -1,6 +1,7 @@
 // The tempo: typed, halved, doubled, its beats moved, and what leads it.
 
 import type { Act } from '@hovlix/core/gig';
+import { whenOf } from '../../host/conduct/local-clock';
 import { doAct } from '../../host/controls/act';
 import { useHovlix, useLive } from '../../host/hovlix';
 import { useSession } from '../../host/session';
@@ -22,8 +23,8 @@ const CHANGES: readonly Key[] = [
 const MOVES: readonly Key[] = [
   { name: 'Earlier', label: WORDS.beats10Ms, act: { act: 'nudge', by: -0.01 } },
   { name: 'Later', label: WORDS.beats10MsLater, act: { act: 'nudge', by: 0.01 } },
-  { name: WORDS.barStartsNow, act: { act: 'tempo', to: 'one' } },
 ];
+const ONE: Act = { act: 'tempo', to: 'one' };
 
 export function TempoSheet() {
   const app = useHovlix();
@@ -51,6 +52,9 @@ export function TempoSheet() {
       </Row>
       <Row gap={8} flexWrap="wrap" role="group" aria-label={WORDS.moveTheBeats}>
         {keys(MOVES)}
+        <Button label={WORDS.barStartsNow} onDown={(event) => doAct(app, ONE, true, whenOf(event))}>
+          {WORDS.barStartsNow}
+        </Button>
       </Row>
       <TempoFromMicrophone />
       <ClockSwitches />

@@ -5,6 +5,7 @@ import { usePathname } from 'expo-router';
 import type { Pad } from '@hovlix/core/light';
 import { useHovlix } from '../../host/hovlix';
 import { doAct, pressPad } from '../../host/controls/act';
+import { whenOf } from '../../host/conduct/local-clock';
 import { PAD_KEYS, banksNow, goOn, padUp, togglePlay, toggleBlackout } from '../../host/conduct/gestures';
 import { useSession } from '../../host/session';
 import { fetched } from '../../ui/fetched';
@@ -51,7 +52,7 @@ export function Shortcuts() {
       if (key === '?') return setOpen((is) => !is);
       if (key === 'escape') return setOpen(false);
       if (event.repeat) return;
-      if (key === 't') return app.conducting.act({ type: 'tap' });
+      if (key === 't') return void doAct(app, { act: 'tap' }, true, whenOf(event));
       if (key === 'b') return toggleBlackout(app);
       if (key === 'm') return void doAct(app, { act: 'freeze', to: 'toggle' });
       if (PAD_KEYS.includes(key)) {
@@ -66,16 +67,17 @@ export function Shortcuts() {
       if (key === 'h') doAct(app, { act: event.shiftKey ? 'entry' : 'stop', way: 'previous' });
     };
     /** Keys that are bound to a pedal or a control are theirs, also while one is held and repeats. */
-    const isOfAControl = ({ code, repeat, ctrlKey, metaKey }: KeyboardEvent) => {
+    const isOfAControl = (event: KeyboardEvent) => {
+      const { code, repeat, ctrlKey, metaKey } = event;
       if (repeat) return taken.has(code);
       if ((ctrlKey || metaKey) && !/^(Control|Meta)/.test(code)) return false;
-      const took = app.controls.key({ by: 'key', code: code || 'Unidentified' }, true);
+      const took = app.controls.key({ by: 'key', code: code || 'Unidentified' }, true, whenOf(event));
       if (took) taken.add(code);
       return took;
     };
     const lift = (event: KeyboardEvent) => {
       taken.delete(event.code);
-      if (app.controls.key({ by: 'key', code: event.code || 'Unidentified' }, false)) return ours(event);
+      if (app.controls.key({ by: 'key', code: event.code || 'Unidentified' }, false, whenOf(event))) return ours(event);
       // A button that has the focus would take the end of Space for a click.
       if (event.key === ' ' && !isTyped(event)) ours(event);
       const pad = held.current.get(event.code);

@@ -1,11 +1,12 @@
 // Does what a press means: light goes to the conductor, songs through the player of this screen.
 
-import { inTurn } from '@hovlix/core/gear';
+import { actionsSince, inTurn } from '@hovlix/core/gear';
 import type { Act } from '@hovlix/core/gig';
-import { actionsOf, type Action } from '@hovlix/core/live';
+import type { Action } from '@hovlix/core/live';
 import type { Bank, Pad } from '@hovlix/core/light';
 import { storeNow, turnLock } from './of-the-screen';
 import { padDown, type Stage } from '../conduct/gestures';
+import { localSeconds } from '../conduct/local-clock';
 import { momentOfPress } from '../conduct/moment';
 import type { Player } from '../sound/player';
 import { bareHostOf } from './bare-host';
@@ -35,20 +36,20 @@ export function pressPad(stage: Playing, pad: Pad, banks: readonly Bank[]): void
   doActs(stage, pad.also ?? []);
 }
 
-/** @returns whether there was something to do now. */
-export function doAct(stage: Playing, act: Act, down = true): boolean {
+/** @param at when that was pressed, by the page's clock. @returns whether there was something to do now. */
+export function doAct(stage: Playing, act: Act, down = true, at = localSeconds()): boolean {
   const moment = momentOfPress(stage);
   if (act.act === 'lock') return down && turnLock(act.to);
   if (act.act === 'store') {
     if (down && moment) void storeNow(stage, moment);
     return down && moment !== undefined;
   }
-  const actions = moment ? actionsOf(moment, act, down) : [];
+  const actions = moment ? actionsSince(moment, act, down, localSeconds() - at) : [];
   void run(stage, actions);
   return actions.length > 0;
 }
 
 /** Several in their order, those that wait when their beats have passed. */
-export function doActs(stage: Playing, acts: readonly Act[], down = true): void {
-  inTurn(bareHostOf(stage), acts, (act) => doAct(stage, act, down));
+export function doActs(stage: Playing, acts: readonly Act[], down = true, at?: number): void {
+  inTurn(bareHostOf(stage), acts, (act) => doAct(stage, act, down, act.after ? undefined : at));
 }

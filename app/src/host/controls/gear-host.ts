@@ -6,5 +6,5 @@ import { bareHostOf } from './bare-host';
 
 export const gearHostOf = (stage: Playing): GearHost => ({
   ...bareHostOf(stage),
-  doActs: (acts, down) => doActs(stage, acts, down),
+  doActs: (acts, down, at) => doActs(stage, acts, down, at),
 });

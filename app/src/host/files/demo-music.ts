@@ -37,11 +37,7 @@ export type DemoMusic = {
  * Follows the document; while the demo is open, what is missing of its music is fetched once.
  * @param tell is told why it cannot be kept.
  */
-export function followDemo(
-  document: Document,
-  repository: Repository,
-  tell: (problem: Problem) => void,
-): DemoMusic {
+export function followDemo(document: Document, repository: Repository, tell: (problem: Problem) => void): DemoMusic {
   let brought: Promise<void> | undefined;
   let wanted: ReturnType<typeof recordingsOf> | undefined;
   let ended = () => {};

@@ -5,6 +5,7 @@ import { midiHearer, type BytesTaker, type Ports } from '@hovlix/core/gear';
 import type { Heard } from '@hovlix/core/gig';
 import type { MidiMessage } from '@hovlix/core/song';
 import { seconds } from '@hovlix/core/units';
+import { whenOf } from '../conduct/local-clock';
 import { momentOf } from '../conduct/moment';
 import type { Stage } from '../conduct/gestures';
 import { useSession } from '../session';
@@ -25,7 +26,7 @@ export type Midi = Ports & {
   readonly start: (stage: Stage) => Promise<void>;
   readonly stop: () => void;
   /** Is asked first; what it takes plays no hits. */
-  readonly onHeard: (take: (heard: Heard) => boolean) => void;
+  readonly onHeard: (take: (heard: Heard, at?: number) => boolean) => void;
   /** Hears all that comes in as it is. */
   readonly onBytes: (take: BytesTaker) => void;
   /** To everything that is plugged in and takes MIDI. */
@@ -61,20 +62,20 @@ export function midi(yields: () => boolean = () => false): Midi {
   /** Counts what was wished: an answer to a question of before is none any more. */
   let wish = 0;
 
-  let takes: (heard: Heard) => boolean = () => false;
+  let takes: (heard: Heard, at?: number) => boolean = () => false;
   const takesBytes: BytesTaker[] = [];
 
   const hearer = (stage: Stage) => {
     const hears = midiHearer({
       host: { moment: () => momentOf(stage) },
-      takes: (heard) => takes(heard),
-      strike: (stroke, velocity) => strike(stage, stroke, velocity),
+      takes: (heard, when) => takes(heard, when),
+      strike: (stroke, velocity, at) => strike(stage, stroke, velocity, at),
     });
     const hear = (device: string, data: Uint8Array, ms: number): void => {
       if (yields()) return;
       const at = seconds(stage.conducting.now() - (performance.now() - ms) / 1000);
       for (const take of takesBytes) take(device, data, at);
-      const heard = hears.hear(device, data);
+      const heard = hears.hear(device, data, whenOf({ timeStamp: ms }));
       if (heard?.by === 'note' && heard.down) store.setState({ last: { channel: heard.channel, note: heard.number } });
     };
     return { hear, pulled: hears.pulled };

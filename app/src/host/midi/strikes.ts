@@ -2,11 +2,13 @@
 
 import { strikes } from '@hovlix/core/gear';
 import type { Stroke } from '@hovlix/core/live';
+import { localSeconds } from '../conduct/local-clock';
 import { bareHostOf } from '../controls/bare-host';
 import type { Stage } from '../conduct/gestures';
 
-type Listener = (stroke: Stroke, velocity: number) => void;
-const takers = new WeakMap<object, Listener>();
+/** `at` is when, by the page's clock. */
+type Listener = (stroke: Stroke, velocity: number, at: number) => void;
+const takers = new WeakMap<object, ReturnType<typeof strikes>>();
 const listeners = new WeakMap<object, Set<Listener>>();
 
 /** Hears every stroke of this screen as it is struck. @returns what ends that. */
@@ -16,10 +18,10 @@ export function onStrike({ conducting }: Stage, listener: Listener): () => void 
   return () => void all.delete(listener);
 }
 
-/** @param velocity 0…1; 0 lets go of the note. */
-export function strike(stage: Stage, stroke: Stroke, velocity: number): void {
+/** @param velocity 0…1; 0 lets go of the note. @param at when, by the page's clock. */
+export function strike(stage: Stage, stroke: Stroke, velocity: number, at = localSeconds()): void {
   const { conducting } = stage;
-  for (const listener of listeners.get(conducting) ?? []) listener(stroke, velocity);
+  for (const listener of listeners.get(conducting) ?? []) listener(stroke, velocity, at);
   let take = takers.get(conducting);
   if (!take) takers.set(conducting, (take = strikes(bareHostOf(stage))));
   take(stroke, velocity);

@@ -6,8 +6,10 @@ import { Text, View } from '@tamagui/core';
 import X from 'lucide-react-native/icons/x';
 import { useStore } from 'zustand';
 import type { SwitchControl } from '@hovlix/core/gig';
+import { whenOf } from '../../../host/conduct/local-clock';
 import { useHovlix, useShow } from '../../../host/hovlix';
 import { keepAwake } from '../../../host/screen';
+import type { Stamped } from '../../../ui/at-once';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Row, Title, Words, Grid } from '../../../ui/pieces';
 import { Trouble } from './Trouble';
@@ -15,6 +17,8 @@ import { footSwitches, gestureWords } from '../pedal/model';
 import { useHappened } from '../pedal/use-happened';
 import { useMoment } from '../use-moment';
 import { WORDS } from './words';
+
+type KeyPress = Stamped & { readonly key: string; readonly repeat: boolean };
 
 export function FootPlace() {
   const router = useRouter();
@@ -77,14 +81,13 @@ function Stomp({ control }: { readonly control: SwitchControl }) {
       userSelect="none"
       {...{
         style: { touchAction: 'none' },
-        onPointerDown: () => foot(control.id, true),
-        onPointerUp: () => foot(control.id, false),
+        onPointerDown: (event: Stamped) => foot(control.id, true, whenOf(event)),
+        onPointerUp: (event: Stamped) => foot(control.id, false, whenOf(event)),
         onPointerLeave: () => down && foot(control.id, false),
         onPointerCancel: () => foot(control.id, false),
         onContextMenu: (event: { preventDefault: () => void }) => event.preventDefault(),
-        onKeyDown: (event: { key: string; repeat: boolean }) =>
-          isKey(event.key) && !event.repeat && foot(control.id, true),
-        onKeyUp: (event: { key: string }) => isKey(event.key) && foot(control.id, false),
+        onKeyDown: (event: KeyPress) => isKey(event.key) && !event.repeat && foot(control.id, true, whenOf(event)),
+        onKeyUp: (event: KeyPress) => isKey(event.key) && foot(control.id, false, whenOf(event)),
       }}
     >
       <Text fontFamily="$heading" fontWeight="650" fontSize={34} lineHeight={38} color={down ? '$onDoing' : '$text'}>

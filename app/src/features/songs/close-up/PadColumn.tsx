@@ -4,8 +4,10 @@ import { useRef } from 'react';
 import { hexFromChromaticity } from '@hovlix/core/colour';
 import type { Kit } from '@hovlix/core/light';
 import type { HitLane } from '@hovlix/core/song';
+import { whenOf } from '../../../host/conduct/local-clock';
 import { useHovlix } from '../../../host/hovlix';
 import { strike } from '../../../host/midi/strikes';
+import type { Stamped } from '../../../ui/at-once';
 import { usePalette } from '../../../ui/palette';
 import { PAD_HEIGHT, type Pad } from './roll';
 import { WORDS } from './words';
@@ -27,9 +29,10 @@ export function PadColumn({ pads, lane, kit, width, chosen, onChoose }: Props) {
   const app = useHovlix();
   const palette = usePalette();
   const down = useRef<number | null>(null);
-  const play = (note: number, velocity: number) => kit && strike(app, { kit, role: lane.role, note }, velocity);
-  const lift = () => {
-    if (down.current !== null) play(down.current, 0);
+  const play = (note: number, velocity: number, event: Stamped) =>
+    kit && strike(app, { kit, role: lane.role, note }, velocity, whenOf(event));
+  const lift = (event: Stamped) => {
+    if (down.current !== null) play(down.current, 0, event);
     down.current = null;
   };
   return (
@@ -40,9 +43,9 @@ export function PadColumn({ pads, lane, kit, width, chosen, onChoose }: Props) {
           type="button"
           aria-label={WORDS.strike(name)}
           aria-pressed={note === chosen}
-          onPointerDown={() => {
+          onPointerDown={(event) => {
             onChoose(note);
-            play((down.current = note), VELOCITY);
+            play((down.current = note), VELOCITY, event);
           }}
           onPointerUp={lift}
           onPointerLeave={lift}

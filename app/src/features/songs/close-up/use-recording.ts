@@ -6,6 +6,7 @@ import { beatsOfBars, timeOfBar, barSpan, type HitLane, type Note, type Song } f
 import { beatAt } from '@hovlix/core/time';
 import { beats, seconds } from '@hovlix/core/units';
 import type { Command } from '@hovlix/core/show';
+import { localSeconds } from '../../../host/conduct/local-clock';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix } from '../../../host/hovlix';
 import { onStrike } from '../../../host/midi/strikes';
@@ -70,15 +71,18 @@ export function useRecording(song: Song, lane: HitLane, first: number) {
 
   useEffect(() => {
     if (count === null) return;
-    const beatNow = () => {
+    const beatNow = (when = localSeconds()) => {
       const live = app.conducting.store.getState().live.song;
       if (live?.id !== latest.current.song.id || !live.playing) return undefined;
-      return beatAt(latest.current.song.tempo, seconds(songTimeAt(live, app.conducting.now())));
+      return beatAt(
+        latest.current.song.tempo,
+        songTimeAt(live, seconds(app.conducting.now() - (localSeconds() - when))),
+      );
     };
     // Pads strike on the lane's own role, MIDI on that of its channel: the lane plays what was struck of its kit.
-    const end = onStrike(app, ({ kit, note }, velocity) => {
+    const end = onStrike(app, ({ kit, note }, velocity, when) => {
       const now = take.current;
-      const at = beatNow();
+      const at = beatNow(when);
       if (!now || at === undefined || kit.id !== latest.current.lane.kit) return;
       // One stroke that plays on several roles is one note.
       const again = now.notes.findLast((one) => one.note === note);

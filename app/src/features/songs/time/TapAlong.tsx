@@ -5,8 +5,11 @@ import { View } from '@tamagui/core';
 import { songTimeAt } from '@hovlix/core/live';
 import { barAt } from '@hovlix/core/time';
 import { tappedAnchors, timeOfBar, type Keeps, type Song } from '@hovlix/core/song';
+import { seconds } from '@hovlix/core/units';
+import { localSeconds, whenOf } from '../../../host/conduct/local-clock';
 import { useHovlix, useLive } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
+import { atOnce, type Stamped } from '../../../ui/at-once';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { barLabel } from '../model';
 import { WORDS } from './words';
@@ -27,18 +30,22 @@ export function TapAlong({ song, bar, keeps, onDone }: Props) {
     // A bar to feel the tempo before the first tap.
     void player.play(song, Math.max(0, timeOfBar(song, bar - 1)));
   }, [player, song, bar]);
-  const tap = useCallback(() => {
-    const live = conducting.store.getState().live.song;
-    if (live?.id !== song.id || !live.playing) return;
-    const at = songTimeAt(live, conducting.now());
-    setTaps((now) => (now.length > 0 && at <= now.at(-1)! ? [at] : [...now, at]));
-  }, [conducting, song.id]);
+  const tap = useCallback(
+    (event: Stamped) => {
+      const live = conducting.store.getState().live.song;
+      if (live?.id !== song.id || !live.playing) return;
+      const ago = localSeconds() - whenOf(event);
+      const at = songTimeAt(live, seconds(conducting.now() - ago));
+      setTaps((now) => (now.length > 0 && at <= now.at(-1)! ? [at] : [...now, at]));
+    },
+    [conducting, song.id],
+  );
   const takeKeys = useSession((session) => session.takeKeys);
   useEffect(
     () =>
       takeKeys((event) => {
         if (event.key !== ' ' && event.key.toLowerCase() !== 't') return false;
-        if (!event.repeat) tap();
+        if (!event.repeat) tap(event);
         return true;
       }),
     [takeKeys, tap],
@@ -58,8 +65,7 @@ export function TapAlong({ song, bar, keeps, onDone }: Props) {
       <View
         render="button"
         aria-label={WORDS.tapABeat}
-        // As it goes down: a click comes only when the finger lifts.
-        onPointerDown={tap}
+        {...atOnce(tap)}
         height={120}
         borderWidth={0}
         borderRadius={20}
