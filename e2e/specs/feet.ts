@@ -11,13 +11,19 @@ function lineTo(page: Page): Promise<CDPSession> {
 
 /** As the browser counts: seconds since 1970. */
 const now = (): number => Date.now() / 1000;
+/** No foot steps again sooner, in seconds. */
+const REST = 0.4;
+const steppedAt = new WeakMap<Page, number>();
 /** What Windows calls these keys, as the browser wants to know. */
 const CODES: Readonly<Record<string, number>> = { PageUp: 33, PageDown: 34, F6: 117, F7: 118 };
 
 /** A key goes down and comes up, as often as there are times: each in ms, down and up, the last of them a moment ago. */
 export async function stepOn(page: Page, key: string, ...times: readonly (readonly [down: number, up: number])[]): Promise<void> {
   const line = await lineTo(page);
-  const begun = now() - (times.at(-1)![1] + 5) / 1000;
+  const length = (times.at(-1)![1] + 5) / 1000;
+  const begun = Math.max(now() - length, (steppedAt.get(page) ?? 0) + REST);
+  steppedAt.set(page, begun + length);
+  await page.waitForTimeout(Math.max(0, begun + length - now()) * 1000);
   const edge = (type: 'rawKeyDown' | 'keyUp', ms: number) =>
     line.send('Input.dispatchKeyEvent', { type, key, code: key, windowsVirtualKeyCode: CODES[key]!, timestamp: begun + ms / 1000 });
   await Promise.all(times.flatMap(([down, up]) => [edge('rawKeyDown', down), edge('keyUp', up)]));

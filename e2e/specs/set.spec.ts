@@ -21,7 +21,7 @@ test.afterEach(async ({ page }) => {
 /** The demo's floor switch sends Page Down, as page turners do. */
 const press = (page: Page) => stepOn(page, 'PageDown', [0, 90]);
 const twice = (page: Page) => stepOn(page, 'PageDown', [0, 60], [150, 210]);
-const hold = (page: Page) => page.keyboard.press('PageDown', { delay: 900 });
+const hold = (page: Page) => stepOn(page, 'PageDown', [0, 900]);
 const will = (page: Page, gesture: string) => page.getByRole('group', { name: 'Pedal' }).getByRole('button', { name: new RegExp(`^${gesture}: `) }); // prettier-ignore
 const title = (page: Page, name: string) => expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 const playing = (page: Page, is: boolean) => expect(page.getByRole('button', { name: 'Pause', exact: true })).toHaveCount(is ? 1 : 0); // prettier-ignore
