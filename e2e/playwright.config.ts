@@ -6,13 +6,18 @@ import { defineConfig } from '@playwright/test';
 const PORT = 4757;
 /** Debian's Chromium, without its windows where that is to be had: the same engine, which asks less of the processor. */
 const CHROMIUM = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'].find((file) => existsSync(file))!;
+/** Specs that start servers of their own, on wires of their own: nothing of them reaches the server that the others share. */
+const OWN = /(offline|one-show|own-show|static)\.spec\.ts$/;
+/** `shared` or `own`: these specs alone, so that both can run beside each other. Without it all of them, one after the other. */
+const half = process.env['HOVLIX_SPECS'];
 /** Outputs and phones of a computer that nobody has used before. */
 const HOME = join(tmpdir(), 'hovlix-e2e');
-if (process.env['TEST_WORKER_INDEX'] === undefined) rmSync(HOME, { recursive: true, force: true });
+if (process.env['TEST_WORKER_INDEX'] === undefined && half !== 'own') rmSync(HOME, { recursive: true, force: true });
 
 export default defineConfig({
   testDir: 'specs',
-  outputDir: 'results',
+  ...(half === 'own' ? { testMatch: OWN } : half === 'shared' ? { testIgnore: OWN } : {}),
+  outputDir: half === 'own' ? 'results/own' : 'results/shared',
   workers: 1,
   timeout: 90_000,
   // A shared machine may lose its processors for a second in the middle of a test; what fails twice is broken.
@@ -44,10 +49,14 @@ export default defineConfig({
       ],
     },
   },
-  webServer: {
-    command: `../start --port ${PORT} --home ${HOME} --lan-at 127.0.0.2`,
-    url: `http://localhost:${PORT}/api/status`,
-    timeout: 600_000,
-    reuseExistingServer: false,
-  },
+  ...(half === 'own'
+    ? {}
+    : {
+        webServer: {
+          command: `../start --port ${PORT} --home ${HOME} --lan-at 127.0.0.2`,
+          url: `http://localhost:${PORT}/api/status`,
+          timeout: 600_000,
+          reuseExistingServer: false,
+        },
+      }),
 });

@@ -1,6 +1,6 @@
 // ./test: everything that must hold. `./test unit` leaves the browser out.
 // The browser, and the server's tests, wait half of the time: what needs neither ports nor clocks runs beside them, and
-// behind them where both want a processor.
+// behind them where both want a processor. Specs with servers of their own come beside the others, before all that.
 
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { basename, join } from 'node:path';
@@ -51,22 +51,24 @@ const jest = (workspace, how = {}) =>
 
 const firstLine = (text = '') => text.replace(/\u001b\[\d+m/g, '').split('\n')[0];
 
-/** The real interface. */
-const browser = () =>
-  timed('browser', async () => {
+/** The real interface: specs that `share` a server, or those with servers of their `own`. */
+const browser = (half) => {
+  const name = half === 'own' ? 'browser, own servers' : 'browser';
+  return timed(name, async () => {
     if (!existsSync(SHELL) && !existsSync(CHROMIUM)) {
       console.error('Chromium could not be installed (apt-get install chromium-headless-shell, or chromium).');
       return void failed++;
     }
-    const file = join(results, 'e2e.json');
-    const words = ['npx', 'playwright', 'test'];
-    const fine = await ended(words, { name: 'browser', cwd: join(root, 'e2e'), env: { HOVLIX_RESULTS: file } });
+    const file = join(results, `e2e-${half}.json`);
+    const env = { HOVLIX_RESULTS: file, HOVLIX_SPECS: half };
+    const fine = await ended(['npx', 'playwright', 'test'], { name, cwd: join(root, 'e2e'), env });
     if (!existsSync(file)) return void failed++;
     const report = JSON.parse(readFileSync(file, 'utf8'));
     again.push(...flakyIn(report));
     passed += report.stats.expected + report.stats.flaky;
     failed += Math.max(report.stats.unexpected, fine ? 0 : 1);
   });
+};
 
 /** Browser tests that passed at their second try only, with the first line of what was wrong before. */
 function flakyIn({ suites = [], specs = [] }) {
@@ -114,7 +116,7 @@ async function everything() {
   ]);
   if (!built) return void failed++;
   await Promise.all([jest('server'), check('types', 'typecheck')]);
-  await Promise.all([all && browser(), quietly()]);
+  await Promise.all([all && browser('shared'), Promise.resolve(all && browser('own')).then(quietly)]);
 }
 
 rmSync(results, { recursive: true, force: true });

@@ -9,7 +9,7 @@ import { whenOf } from '../../host/conduct/local-clock';
 import { doAct } from '../../host/controls/act';
 import { useHovlix, useLive, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
-import type { Stamped } from '../../ui/at-once';
+import { atOnce, type Stamped } from '../../ui/at-once';
 import { eachFrame } from '../../ui/each-frame';
 import { MoonIcon } from '../../ui/icons';
 import { Range } from '../../ui/Range';
@@ -56,7 +56,7 @@ export function PulseBar() {
           render="button"
           aria-label={dark ? WORDS.lightAgainEnd : WORDS.blackout}
           aria-pressed={dark}
-          onPress={() => toggleBlackout(app)}
+          {...atOnce(() => toggleBlackout(app))}
           width={44}
           height={44}
           borderRadius={14}
