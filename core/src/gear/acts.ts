@@ -10,10 +10,10 @@ const LATEST = 1;
 
 /**
  * What an act does that was pressed some time ago, in seconds: a tap, and the beginning of a bar, count when they were made,
- * all else is done now.
+ * all else is done now, and so is what was to wait for some beats.
  */
 export function actionsSince(moment: Moment, act: Act, down: boolean, ago: number): readonly Action[] {
-  const late = Math.min(LATEST, Math.max(0, ago));
+  const late = act.after ? 0 : Math.min(LATEST, Math.max(0, ago));
   const then = act.act === 'tempo' ? { ...moment, now: seconds(moment.now - late) } : moment;
   return actionsOf(then, act, down).map((action) => (action.type === 'tap' ? { ...action, late } : action));
 }

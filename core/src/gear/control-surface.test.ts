@@ -99,6 +99,21 @@ describe('a page that was busy hears late of a foot', () => {
     expect(state().tempo).toMatchObject({ bpm: expect.closeTo(120, 5), at: expect.closeTo(first + 1.5, 5) });
   });
 
+  test('a message that only says “pressed” stays a short press, and what was to wait waits from when it is heard', () => {
+    const program = { by: 'program', device: null, channel: null, number: 3, bank: null };
+    const does = { press: [{ act: 'tap' }, { act: 'tap', after: 1 }], hold: PEDAL.hold };
+    const { all, acted, state } = screen({ kind: 'switch', id: 'p', name: 'P', source: program, does });
+    const begun = clock;
+    busy(0.9);
+    all.midi({ by: 'program', device: 'x', channel: 1, number: 3, bank: null }, begun);
+    pass(1.5);
+    expect(state().blackout.on).toBe(false);
+    expect(acted).toMatchObject([
+      { type: 'tap', late: expect.closeTo(0.9, 2) },
+      { type: 'tap', late: 0 },
+    ]);
+  });
+
   test('what is told of an earlier time than the last changes nothing that was decided', () => {
     const { all, on } = screen(foot({ press: PEDAL.press }));
     all.key(KEY, true);

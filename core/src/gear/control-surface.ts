@@ -189,9 +189,12 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
         }
         const contact = control.source ? contactOf(control.source, heard) : undefined;
         if (contact === 'tap') {
-          edge(control, true, at);
-          // A message that only says “pressed” is a short press.
-          after(TAP_MS, () => edge(control, false));
+          // A message that only says “pressed” is a short press, however late it is heard.
+          const down = Math.min(at ?? clock(), clock());
+          const up = down + TAP_MS / 1000;
+          edge(control, true, down);
+          if (up <= clock()) edge(control, false, up);
+          else after((up - clock()) * 1000, () => edge(control, false, up));
         } else if (contact !== undefined) edge(control, contact, at);
       }
       return bound.length > 0;

@@ -51,5 +51,5 @@ export function doAct(stage: Playing, act: Act, down = true, at = localSeconds()
 
 /** Several in their order, those that wait when their beats have passed. */
 export function doActs(stage: Playing, acts: readonly Act[], down = true, at?: number): void {
-  inTurn(bareHostOf(stage), acts, (act) => doAct(stage, act, down, act.after ? undefined : at));
+  inTurn(bareHostOf(stage), acts, (act) => doAct(stage, act, down, at));
 }
