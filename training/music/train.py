@@ -1,10 +1,12 @@
 """Trains the network: `python3 -m music.train PIECES OUT.pt [MINUTES] [START]`. From a start it goes on at half the rate.
+What is written is a running mean of the weights (Polyak and Juditsky 1992), which hears better than those of any one step.
 
 A start is what an earlier training wrote, or `weights.json` of core.
 
 Pieces whose number ends in 7 are kept apart: they choose nothing but the step that is kept.
 """
 
+import copy
 import glob
 import json
 import os
@@ -19,6 +21,7 @@ from .net import Net, read_weights
 
 BATCH, FRAMES = 4, 5200
 SECTION_WEIGHT = 0.15
+MEAN_OVER = 1 / 500
 
 
 class Pieces:
@@ -60,11 +63,17 @@ def _target(times, width):
 
 
 def varied(bands, rng, stretch):
-    """Played faster or slower, louder, brighter, higher, with a gap."""
+    """Played faster or slower, louder, brighter, higher, through another room, more or less even, with a gap."""
     decibels = rng.uniform(-14, 8) + np.interp(np.arange(64), np.linspace(0, 63, 5), rng.normal(0, 4, 5))
     gain = 10 ** (decibels / 20)
+    if rng.random() < 0.3:
+        gain *= 10 ** (np.interp(np.arange(64), np.linspace(0, 63, 9), rng.normal(0, 7, 9)) / 20)
     if rng.random() < 0.1:
         gain[int(rng.integers(30, 60)) :] = 0
+    if rng.random() < 0.3:
+        for _ in range(int(rng.integers(1, 3))):
+            low = int(rng.integers(0, 60))
+            gain[low : low + int(rng.integers(2, 11))] *= rng.choice([0.0, 0.1])
     table = np.log10(1 + gain[:, None] * (10 ** (np.arange(256) / 100)[None] - 1)).astype(np.float32)
     at = np.minimum(np.arange(int(len(bands) * stretch)) / stretch, len(bands) - 1.001)
     low = at.astype(int)
@@ -73,10 +82,26 @@ def varied(bands, rng, stretch):
     bands = loud[low] * (1 - part) + loud[low + 1] * part
     if rng.random() < 0.4:
         bands = np.roll(bands, int(rng.integers(-3, 4)), axis=1)
+    if rng.random() < 0.35:
+        bands = washed(bands, rng)
+    if rng.random() < 0.25:
+        bands = bands ** rng.uniform(0.7, 1.3)
     if rng.random() < 0.15:
         start = int(rng.integers(0, len(bands)))
         bands[start : start + int(rng.integers(50, 500))] *= rng.choice([0.0, 0.3])
     return bands
+
+
+def washed(bands, rng):
+    """A wall of guitars, ringing cymbals or a crowd over it: what goes on all the time, louder and softer by the second."""
+    spectrum = 10 ** (np.interp(np.arange(64), np.linspace(0, 63, 6), rng.normal(0, 6, 6)) / 20)
+    loud = 10**bands - 1
+    level = np.quantile(loud, 0.9) * 10 ** (rng.uniform(-22, -2) / 20)
+    knots = max(2, len(bands) // 100)
+    swell = 10 ** (np.interp(np.arange(len(bands)), np.linspace(0, len(bands), knots), rng.normal(0, 3, knots)) / 20)
+    noise = np.sqrt(-np.log(rng.random((len(bands), 64), dtype=np.float32) + 1e-9))
+    wash = (level * swell[:, None] * spectrum[None] * noise).astype(np.float32)
+    return np.log10(1 + np.sqrt(loud**2 + wash**2)).astype(np.float32)
 
 
 def loss_of(net, batch):
@@ -99,19 +124,20 @@ def main():
         read_weights(net, start) if start.endswith(".json") else net.load_state_dict(torch.load(start))
         top = 1e-3
     pieces = Pieces(folder)
+    mean_net = copy.deepcopy(net)
     print(f"{len(pieces.kept)} pieces, {len(pieces.apart)} apart, {sum(p.numel() for p in net.parameters())} weights", flush=True)
     optimiser = torch.optim.AdamW(net.parameters(), lr=top, weight_decay=1e-3)
     began, step, best, order = time.time(), 0, 9.0, []
     apart = [sample(piece, rng, False) for piece in pieces.apart]
 
-    def judged():
+    def judged(net):
         net.eval()
         with torch.no_grad():
             rows = [loss_of(net, apart[i : i + 8]) for i in range(0, len(apart), 8)]
         return float(np.mean([row[0].item() for row in rows])), np.mean([row[1] for row in rows], axis=0).round(4)
 
     if len(sys.argv) > 4:
-        best, detail = judged()
+        best, detail = judged(mean_net)
         print(f"at the start: apart {best:.4f} {detail}", flush=True)
     shown = []
     while (passed := (time.time() - began) / 60) < minutes:
@@ -127,15 +153,18 @@ def main():
         loss.backward()
         torch.nn.utils.clip_grad_norm_(net.parameters(), 1.0)
         optimiser.step()
+        with torch.no_grad():
+            for kept, now in zip(mean_net.parameters(), net.parameters()):
+                kept.lerp_(now, max(MEAN_OVER, 1 / (step + 2)))
         shown.append([loss.item(), *parts])
         step += 1
         if step % 100 == 0:
-            value, detail = judged()
+            value, detail = judged(mean_net)
             print(f"{passed:5.1f} min, step {step}: {np.mean(shown, axis=0).round(4)} apart {value:.4f} {detail}", flush=True)
             shown = []
             if value < best:
                 best = value
-                torch.save(net.state_dict(), out)
+                torch.save(mean_net.state_dict(), out)
 
 
 if __name__ == "__main__":
