@@ -121,9 +121,13 @@ test('what a screen held is let go a moment after it went, and that is said; wha
 test('a press that was too long on its way is given back to its author, not played; what darkens is done', async () => {
   const one = await screen();
   one.say(hello('one'));
-  one.say({ type: 'act', action: { type: 'tap' }, at: now() - 0.5 });
+  one.say({ type: 'act', action: { type: 'tap' }, at: now() - 1.5 });
   expect(await one.hears('late')).toMatchObject({ action: 'tap' });
   expect(shared.conductor.state().taps).toEqual([]);
+  const made = now() - 0.5;
+  one.say({ type: 'act', action: { type: 'tap' }, at: made });
+  await until(() => shared.conductor.state().taps.length === 1);
+  expect(shared.conductor.state().taps[0]).toBeCloseTo(made, 3);
   one.say({ type: 'act', action: { type: 'blackout', on: true }, at: now() - 0.5 });
   await until(() => shared.conductor.state().blackout.on);
 });
