@@ -8,8 +8,8 @@ const PORT = 4757;
 const CHROMIUM = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'].find((file) => existsSync(file))!;
 /** Specs that start servers of their own, on wires of their own: nothing of them reaches the server that the others share. */
 const OWN = /(offline|one-show|own-show|static)\.spec\.ts$/;
-/** `shared` or `own`: these specs alone, so that both can run beside each other. Without it all of them, one after the other. */
-const half = process.env['HOVLIX_SPECS'];
+/** `shared` or `own`: these specs alone, so that both can run beside each other; else all of them, one after the other. */
+const half = process.env['HOVLIX_SPECS'] ?? 'all';
 /** Outputs and phones of a computer that nobody has used before. */
 const HOME = join(tmpdir(), 'hovlix-e2e');
 if (process.env['TEST_WORKER_INDEX'] === undefined && half !== 'own') rmSync(HOME, { recursive: true, force: true });
