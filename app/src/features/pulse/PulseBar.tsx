@@ -118,7 +118,7 @@ function Pulse({ dark }: { readonly dark: boolean }) {
   return (
     <Row gap={10} flexShrink={1} minWidth={0}>
       {dark ? (
-        <Words fontWeight="600" color="$onDoing" numberOfLines={1}>
+        <Words fontWeight="600" color="$onDoing" numberOfLines={2}>
           {WORDS.blackoutAllDark}
         </Words>
       ) : (
