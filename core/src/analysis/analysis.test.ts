@@ -2,6 +2,7 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { readBundle } from '../files';
 import { wordsFor } from '../problem';
+import { wavOf, type WavKind } from '../testing/wav';
 import { beatAt } from '../time';
 import { seconds } from '../units';
 import { analyse, audioTypeOf, type Analysis } from '.';
@@ -10,41 +11,18 @@ const root = join(__dirname, '../../..');
 const run = (bytes: Uint8Array, name = 'test.wav') => analyse(bytes, name, async () => 'go-on');
 
 /** A click every `period` seconds, the first of four louder and lower, as a WAV of any kind. */
-function clicks({ rate = 44100, bits = 16, channels = 2, length = 20, period = 0.5, float = false } = {}): Uint8Array {
-  const frames = Math.round(rate * length);
-  const width = bits / 8;
-  const view = new DataView(new ArrayBuffer(44 + frames * width * channels));
-  const tag = (at: number, text: string) =>
-    [...text].forEach((letter, i) => view.setUint8(at + i, letter.charCodeAt(0)));
-  tag(0, 'RIFF');
-  view.setUint32(4, view.byteLength - 8, true);
-  tag(8, 'WAVEfmt ');
-  view.setUint32(16, 16, true);
-  view.setUint16(20, float ? 3 : 1, true);
-  view.setUint16(22, channels, true);
-  view.setUint32(24, rate, true);
-  view.setUint32(28, rate * width * channels, true);
-  view.setUint16(32, width * channels, true);
-  view.setUint16(34, bits, true);
-  tag(36, 'data');
-  view.setUint32(40, frames * width * channels, true);
-  for (let i = 0; i < frames; i++) {
+function clicks({
+  rate = 44100,
+  length = 20,
+  period = 0.5,
+  ...kind
+}: WavKind & { rate?: number; length?: number; period?: number } = {}): Uint8Array {
+  const samples = Float32Array.from({ length: Math.round(rate * length) }, (_, i) => {
     const since = (i / rate) % period;
     const first = Math.floor(i / rate / period) % 4 === 0;
-    const value = Math.sin(2 * Math.PI * (first ? 90 : 900) * since) * Math.exp(-since * 40) * (first ? 0.95 : 0.5);
-    for (let c = 0; c < channels; c++) {
-      const at = 44 + (i * channels + c) * width;
-      if (float) view.setFloat32(at, value, true);
-      else if (bits === 8) view.setUint8(at, 128 + Math.round(value * 127));
-      else if (bits === 16) view.setInt16(at, Math.round(value * 32767), true);
-      else {
-        const whole = Math.round(value * 8388607);
-        view.setUint16(at, whole & 0xffff, true);
-        view.setInt8(at + 2, whole >> 16);
-      }
-    }
-  }
-  return new Uint8Array(view.buffer);
+    return Math.sin(2 * Math.PI * (first ? 90 : 900) * since) * Math.exp(-since * 40) * (first ? 0.95 : 0.5);
+  });
+  return wavOf(samples, rate, { channels: 2, ...kind });
 }
 
 const fMeasure = (truth: readonly number[], found: readonly number[]) => {

@@ -114,6 +114,16 @@ describe('a page that was busy hears late of a foot', () => {
     ]);
   });
 
+  test('a tap that was made longer than a second ago is none', () => {
+    const { all, acted } = screen(foot({ press: [{ act: 'tap' }] }));
+    const begun = clock;
+    busy(1.5);
+    all.key(KEY, true, begun);
+    all.key(KEY, false, begun + 0.1);
+    all.key(KEY, true, begun + 0.8);
+    expect(acted).toMatchObject([{ type: 'tap', late: expect.closeTo(0.7) }]);
+  });
+
   test('what is told of an earlier time than the last changes nothing that was decided', () => {
     const { all, on } = screen(foot({ press: PEDAL.press }));
     all.key(KEY, true);

@@ -4,9 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Text, useMedia, View } from '@tamagui/core';
 import { seconds } from '@hovlix/core/units';
 import { rampAt } from '@hovlix/core/light';
-import { toggleBlackout } from '../../host/conduct/gestures';
-import { whenOf } from '../../host/conduct/local-clock';
-import { doAct } from '../../host/controls/act';
+import { tapTempo, toggleBlackout } from '../../host/conduct/gestures';
 import { useHovlix, useLive, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { atOnce, type Stamped } from '../../ui/at-once';
@@ -28,7 +26,7 @@ export function PulseBar() {
   const ink = dark ? NIGHT.onDoing : (theme === 'night' ? NIGHT : DAY).text;
   const tap = (event: Stamped) => {
     const { live } = app.conducting.store.getState();
-    doAct(app, { act: 'tap' }, true, whenOf(event));
+    tapTempo(app, event);
     if (live.song?.playing) say(WORDS.songKeepsIts);
   };
   return (

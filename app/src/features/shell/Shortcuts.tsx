@@ -6,7 +6,7 @@ import type { Pad } from '@hovlix/core/light';
 import { useHovlix } from '../../host/hovlix';
 import { doAct, pressPad } from '../../host/controls/act';
 import { whenOf } from '../../host/conduct/local-clock';
-import { PAD_KEYS, banksNow, goOn, padUp, togglePlay, toggleBlackout } from '../../host/conduct/gestures';
+import { PAD_KEYS, banksNow, goOn, padUp, tapTempo, togglePlay, toggleBlackout } from '../../host/conduct/gestures';
 import { useSession } from '../../host/session';
 import { fetched } from '../../ui/fetched';
 import { useSteps } from './Steps';
@@ -52,7 +52,7 @@ export function Shortcuts() {
       if (key === '?') return setOpen((is) => !is);
       if (key === 'escape') return setOpen(false);
       if (event.repeat) return;
-      if (key === 't') return void doAct(app, { act: 'tap' }, true, whenOf(event));
+      if (key === 't') return tapTempo(app, event);
       if (key === 'b') return toggleBlackout(app);
       if (key === 'm') return void doAct(app, { act: 'freeze', to: 'toggle' });
       if (PAD_KEYS.includes(key)) {

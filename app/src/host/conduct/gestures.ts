@@ -1,5 +1,6 @@
 // Presses of this screen, whether they came from a key, a card or a pad: what they mean is worked out in core.
 
+import { tapMade } from '@hovlix/core/gear';
 import type { Bank, Pad } from '@hovlix/core/light';
 import {
   banksAt,
@@ -16,6 +17,7 @@ import type { Song } from '@hovlix/core/song';
 import { seconds, type Beats, type Id, type Seconds } from '@hovlix/core/units';
 import { useSession } from '../session';
 import type { Player } from '../sound/player';
+import { localSeconds, whenOf } from './local-clock';
 import { momentOf, momentOfPress, type Stage } from './moment';
 
 export { momentOf, type Stage } from './moment';
@@ -36,6 +38,11 @@ export function togglePlay(stage: Stage & { readonly player: Player }, wanted?: 
   if (!song) return;
   if (live.song?.playing && live.song.id === song.id) stage.player.pause();
   else void stage.player.play(song);
+}
+
+/** The tempo is tapped, also while no show is open. */
+export function tapTempo({ conducting }: Pick<Stage, 'conducting'>, event: { readonly timeStamp: number }): void {
+  for (const tap of tapMade(localSeconds() - whenOf(event))) conducting.act(tap);
 }
 
 /** Dark, or light again: at once or in a fade, as this screen is set. */
