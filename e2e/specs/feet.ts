@@ -29,6 +29,14 @@ export async function stepOn(page: Page, key: string, ...times: readonly (readon
   await Promise.all(times.flatMap(([down, up]) => [edge('rawKeyDown', down), edge('keyUp', up)]));
 } // prettier-ignore
 
+/** A key goes down, and comes up once something is seen. */
+export async function holdUntil(page: Page, key: string, seen: () => Promise<void>): Promise<void> {
+  await page.keyboard.down(key);
+  await seen();
+  await page.keyboard.up(key);
+  steppedAt.set(page, now());
+}
+
 /** Taps a button as often as told, every so many ms; the page may be busy meanwhile. */
 export async function tapOn(page: Page, name: string, count: number, everyMs: number): Promise<void> {
   const line = await lineTo(page);

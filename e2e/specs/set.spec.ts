@@ -4,7 +4,7 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import type { Page } from '@playwright/test';
-import { stepOn } from './feet';
+import { holdUntil, stepOn } from './feet';
 import { brightness, button, listen, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
 import { expect, test } from './screens';
 
@@ -21,7 +21,7 @@ test.afterEach(async ({ page }) => {
 /** The demo's floor switch sends Page Down, as page turners do. */
 const press = (page: Page) => stepOn(page, 'PageDown', [0, 90]);
 const twice = (page: Page) => stepOn(page, 'PageDown', [0, 60], [150, 210]);
-const hold = (page: Page) => stepOn(page, 'PageDown', [0, 900]);
+const hold = (page: Page, seen: () => Promise<void>) => holdUntil(page, 'PageDown', seen);
 const will = (page: Page, gesture: string) => page.getByRole('group', { name: 'Pedal' }).getByRole('button', { name: new RegExp(`^${gesture}: `) }); // prettier-ignore
 const title = (page: Page, name: string) => expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 const playing = (page: Page, is: boolean) => expect(page.getByRole('button', { name: 'Pause', exact: true })).toHaveCount(is ? 1 : 0); // prettier-ignore
@@ -49,13 +49,13 @@ test('three songs with one switch: ready, played, dark for a moment, a slip repa
   await expect(page.getByTestId('happened')).toHaveCount(0);
 
   // Held: dark, while the song goes on; held again, light.
-  await hold(page);
-  await expect(page.getByText('Blackout: all dark')).toBeVisible();
-  await expect.poll(() => light(page)).toBe(0);
+  await hold(page, async () => {
+    await expect(page.getByText('Blackout: all dark')).toBeVisible();
+    await expect.poll(() => light(page)).toBe(0);
+  });
   await playing(page, true);
   await expect(will(page, 'Hold')).toHaveText(/Light again/);
-  await hold(page);
-  await expect.poll(() => light(page)).toBeGreaterThan(0);
+  await hold(page, () => expect.poll(() => light(page)).toBeGreaterThan(0));
 
   // A slip cuts the song off; pressed twice, it goes on where it would be by now.
   const before = await page.getByTestId('set-left').textContent();
