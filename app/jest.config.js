@@ -24,6 +24,8 @@ module.exports = {
   roots: ['<rootDir>/src'],
   setupFiles: [require.resolve('../core/jest.seed.cjs')],
   testEnvironmentOptions: { customExportConditions: ['require', 'default'] },
+  // Runs behind the browser: a test that waits for a processor is not a broken one.
+  testTimeout: 60000,
   transformIgnorePatterns: [`node_modules/(?!(${esm.join('|')}))`],
   moduleNameMapper: {
     '\\.css$': '<rootDir>/src/testing/style.js',

@@ -27,10 +27,10 @@ function end(child) {
  * Runs a command to its end.
  * @param words the command and its arguments.
  * @param how `name` before its lines; `cwd`, `env`; `quiet` leaves out what it says on stdout; `yields` puts it behind
- * whatever else wants the processors.
+ * whatever else wants the processors; `said` gathers its lines.
  * @returns whether it ended well.
  */
-export function ended(words, { name, cwd = root, env, quiet = false, yields = false }) {
+export function ended(words, { name, cwd = root, env, quiet = false, yields = false, said }) {
   const [command, ...args] = yields ? [behind, ...words] : words;
   return new Promise((resolve) => {
     const child = spawn(command, args, {
@@ -40,7 +40,7 @@ export function ended(words, { name, cwd = root, env, quiet = false, yields = fa
       env: { ...process.env, ...env },
     });
     running.add(child);
-    for (const stream of [child.stdout, child.stderr]) if (stream) tellLines(stream, name);
+    for (const stream of [child.stdout, child.stderr]) if (stream) tellLines(stream, name, said);
     child.once('error', (error) => {
       console.log(`${name} │ ${error.message}`);
       resolve(false);
@@ -55,13 +55,17 @@ export function ended(words, { name, cwd = root, env, quiet = false, yields = fa
   });
 }
 
-function tellLines(stream, name) {
+function tellLines(stream, name, said) {
   let rest = '';
+  const tell = (line) => {
+    console.log(`${name} │ ${line}`);
+    said?.push(line);
+  };
   stream.setEncoding('utf8');
   stream.on('data', (text) => {
     const lines = (rest + text).split('\n');
     rest = lines.pop();
-    for (const line of lines) console.log(`${name} │ ${line}`);
+    for (const line of lines) tell(line);
   });
-  stream.once('end', () => rest && console.log(`${name} │ ${rest}`));
+  stream.once('end', () => rest && tell(rest));
 }

@@ -14,9 +14,12 @@ const CHROMIUM = '/usr/bin/chromium';
 const all = (process.argv[2] ?? 'all') === 'all';
 let passed = 0;
 let failed = 0;
-/** How long each part took, and what needed a second try. */
+/** How long each part took, what needed a second try, and what is wrong: told at the end, where it is found. */
 const parts = [];
 const again = [];
+const wrong = [];
+/** How many of its last lines are told of a check that does not hold. */
+const LAST_LINES = 12;
 
 async function timed(name, work) {
   const begun = Date.now();
@@ -28,9 +31,16 @@ async function timed(name, work) {
 /** A check that holds or does not, as one test. */
 const check = (name, script) =>
   timed(name, async () => {
-    if (await ended(['npm', 'run', '--silent', script], { name, yields: true })) passed++;
-    else failed++;
+    const said = [];
+    if (await ended(['npm', 'run', '--silent', script], { name, yields: true, said })) passed++;
+    else fail(name, said.slice(-LAST_LINES).join('\n    '));
   });
+
+/** One thing that does not hold. */
+function fail(what, why) {
+  failed++;
+  wrong.push(`${what}: ${why}`);
+}
 
 /** Jest counts its tests into a file; a run that dies without one counts as one failure. */
 const jest = (workspace, how = {}) =>
@@ -39,17 +49,28 @@ const jest = (workspace, how = {}) =>
     // Jest leaves one processor free, which is half of two.
     const words = ['npx', 'jest', '--ci', '--silent', '--maxWorkers=100%', `--outputFile=${file}`, '--json'];
     const fine = await ended(words, { ...how, name: workspace, cwd: join(root, workspace), quiet: true });
-    if (!existsSync(file)) return void failed++;
-    const { numPassedTests, numFailedTests, numFailedTestSuites, testResults } = JSON.parse(readFileSync(file, 'utf8'));
-    for (const { name, assertionResults } of testResults)
-      for (const { fullName, status, invocations = 1, retryReasons = [] } of assertionResults)
-        if (status === 'passed' && invocations > 1)
-          again.push(`${basename(name)} › ${fullName}: ${firstLine(retryReasons[0])}`);
+    if (!existsSync(file)) return fail(workspace, 'ended before its last test');
+    const { numPassedTests, testResults } = JSON.parse(readFileSync(file, 'utf8'));
+    const before = failed;
+    for (const { name, message, status, assertionResults } of testResults) {
+      for (const { fullName, status, invocations = 1, retryReasons = [], failureMessages } of assertionResults) {
+        const test = `${basename(name)} › ${fullName}`;
+        if (status === 'failed') fail(test, firstLines(failureMessages[0]));
+        if (status === 'passed' && invocations > 1) again.push(`${test}: ${firstLine(retryReasons[0])}`);
+      }
+      if (status === 'failed' && assertionResults.length === 0) fail(basename(name), firstLines(message));
+    }
     passed += numPassedTests;
-    failed += Math.max(numFailedTests, numFailedTestSuites, fine ? 0 : 1);
+    if (!fine && failed === before) fail(workspace, 'ended with an error after its last test');
   });
 
-const firstLine = (text = '') => text.replace(/\u001b\[\d+m/g, '').split('\n')[0];
+const firstLines = (text = '', lines = LAST_LINES) =>
+  text
+    .replace(/\u001b\[\d+m/g, '')
+    .split('\n')
+    .slice(0, lines)
+    .join('\n    ');
+const firstLine = (text) => firstLines(text, 1);
 
 /** The real interface: specs that `share` a server, or those with servers of their `own`. */
 const browser = (half) => {
@@ -57,30 +78,29 @@ const browser = (half) => {
   return timed(name, async () => {
     if (!existsSync(SHELL) && !existsSync(CHROMIUM)) {
       console.error('Chromium could not be installed (apt-get install chromium-headless-shell, or chromium).');
-      return void failed++;
+      return fail(name, 'no Chromium');
     }
     const file = join(results, `e2e-${half}.json`);
     const env = { HOVLIX_RESULTS: file, HOVLIX_SPECS: half };
     const fine = await ended(['npx', 'playwright', 'test'], { name, cwd: join(root, 'e2e'), env });
-    if (!existsSync(file)) return void failed++;
+    if (!existsSync(file)) return fail(name, 'ended before its last test');
     const report = JSON.parse(readFileSync(file, 'utf8'));
-    again.push(...flakyIn(report));
+    const before = failed;
+    for (const { test, why } of browserTests(report, 'flaky')) again.push(`${test}: ${firstLine(why)}`);
+    for (const { test, why } of browserTests(report, 'unexpected')) fail(test, firstLines(why));
     passed += report.stats.expected + report.stats.flaky;
-    failed += Math.max(report.stats.unexpected, fine ? 0 : 1);
+    if (!fine && failed === before) fail(name, 'ended with an error after its last test');
   });
 };
 
-/** Browser tests that passed at their second try only, with the first line of what was wrong before. */
-function flakyIn({ suites = [], specs = [] }) {
-  const own = specs.flatMap(({ title, file, tests }) =>
+/** Browser tests that are `flaky` (they passed at their second try only) or `unexpected` (they failed), and their first error. */
+function browserTests({ suites = [], specs = [] }, wanted) {
+  const here = specs.flatMap(({ title, file, tests }) =>
     tests
-      .filter(({ status }) => status === 'flaky')
-      .map(({ results: tries }) => {
-        const why = tries[0]?.error?.message ?? tries[0]?.status;
-        return `${file} › ${title}: ${firstLine(why)}`;
-      }),
+      .filter(({ status }) => status === wanted)
+      .map(({ results: [first] }) => ({ test: `${file} › ${title}`, why: first?.error?.message ?? first?.status })),
   );
-  return [...own, ...suites.flatMap(flakyIn)];
+  return [...here, ...suites.flatMap((suite) => browserTests(suite, wanted))];
 }
 
 /** Programs that tests use where they are to be had; those tests say so when they are not. Each by its file and package. */
@@ -114,7 +134,7 @@ async function everything() {
     // Reads MIDI files that we wrote.
     programs(['/usr/bin/midicsv', 'midicsv']).then(() => all && browserPrograms()),
   ]);
-  if (!built) return void failed++;
+  if (!built) return fail('install and build', 'see above');
   await Promise.all([jest('server'), check('types', 'typecheck')]);
   await Promise.all([all && browser('shared'), Promise.resolve(all && browser('own')).then(quietly)]);
 }
@@ -124,5 +144,6 @@ mkdirSync(results, { recursive: true });
 await timed('all', everything);
 console.log(`\n${parts.join(', ')}`);
 for (const one of again) console.log(`passed at the second try only: ${one}`);
+for (const one of wrong) console.log(`failed: ${one}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);
