@@ -25,8 +25,9 @@ from .styles import NONE4, STYLES
 SECONDS = (40, 66)
 # The pieces of these thousand numbers are bare clicks.
 METRONOMES = 200_000
-# And of these drums alone.
+# And of these drums alone; of those, with each style as common as the others.
 DRUMS_ALONE = 300_000
+DRUMS_OF_EACH = 400_000
 PACKAGES = os.environ.get("HOVLIX_MIDI_PACKAGES", "/tmp/data/packages")
 _LIBRARY, _FILES = None, None
 
@@ -40,6 +41,9 @@ def piece_of(number):
         return metronome(str(number), rng, seconds), rng
     if DRUMS_ALONE <= number < DRUMS_ALONE + 1000:
         return drums_of(compose(str(number), _style(rng, with_drums=True), rng, seconds)), rng
+    if DRUMS_OF_EACH <= number < DRUMS_OF_EACH + 1000:
+        drummed = sorted(name for name in STYLES if STYLES[name]["weight"] and STYLES[name]["hat"] != NONE4)
+        return drums_of(compose(str(number), drummed[int(rng.integers(0, len(drummed)))], rng, seconds)), rng
     source = rng.choice(["composed", "groove", "people"], p=[0.56, 0.26, 0.18])
     if source == "groove":
         _LIBRARY = _LIBRARY or grooves.library()

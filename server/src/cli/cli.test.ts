@@ -1,6 +1,6 @@
 // The built command, as a user types it. `./test` builds it first.
 
-import { spawn, spawnSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { createSocket } from 'node:dgram';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
@@ -14,6 +14,7 @@ import { readMidi } from '@hovlix/core/midi';
 import { tempoAt } from '@hovlix/core/time';
 import { seconds } from '@hovlix/core/units';
 import { cidOfThisMachine } from '../connect/cid';
+import { started } from '../testing/children';
 
 const root = join(__dirname, '../../..');
 const folder = mkdtempSync(join(tmpdir(), 'hovlix-cli-'));
@@ -112,7 +113,7 @@ test('render to PCAP: sACN packets with their times, the same bytes every time',
 
 test('an evening that was written down while it was served is rendered again', async () => {
   const args = ['serve', '--demo', '--port', '0', '--home', out('home'), '--log', out('evening.log')];
-  const child = spawn(process.execPath, [join(root, 'server/bin/hovlix.mjs'), ...args]);
+  const child = started(args);
   const address = await new Promise<string>((resolve) =>
     child.stdout.on('data', (part) => resolve(/localhost:\d+/.exec(String(part))![0])),
   );
@@ -199,15 +200,7 @@ test.each(['serve', 'analyse', 'render', 'play', 'node'])('%s --help says how', 
 test('play sends to the network in real time until it is stopped', async () => {
   const socket = createSocket('udp4');
   await new Promise<void>((resolve) => socket.bind(0, '127.0.0.1', resolve));
-  const child = spawn(process.execPath, [
-    join(root, 'server/bin/hovlix.mjs'),
-    'play',
-    show,
-    '--song',
-    'Night Ferry',
-    '--to',
-    `sacn:127.0.0.1:${socket.address().port}`,
-  ]);
+  const child = started(['play', show, '--song', 'Night Ferry', '--to', `sacn:127.0.0.1:${socket.address().port}`]);
   let heard = 0;
   await new Promise<void>((resolve) => socket.on('message', () => ++heard === 40 && resolve()));
   child.kill('SIGTERM');
@@ -218,12 +211,7 @@ test('play sends to the network in real time until it is stopped', async () => {
 test('a taken port is one line', async () => {
   const holder = createServer();
   await new Promise<void>((resolve) => holder.listen(0, '127.0.0.1', resolve));
-  const done = spawn(process.execPath, [
-    join(root, 'server/bin/hovlix.mjs'),
-    'serve',
-    '--port',
-    String((holder.address() as AddressInfo).port),
-  ]);
+  const done = started(['serve', '--port', String((holder.address() as AddressInfo).port)]);
   let said = '';
   done.stderr.on('data', (part) => (said += part));
   expect(await new Promise((resolve) => done.once('exit', resolve))).toBe(1);

@@ -1,6 +1,6 @@
 // Light that nothing stops: killed, out of disk, or started again, it goes on. The built command, as it runs at a gig.
 
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { spawnSync, type ChildProcess } from 'node:child_process';
 import { createSocket, type Socket } from 'node:dgram';
 import { existsSync, mkdtempSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
@@ -9,18 +9,10 @@ import { join } from 'node:path';
 import { Packet } from 'sacn';
 import { WebSocket } from 'ws';
 import { PROTOCOL, readLog, type LiveState } from '@hovlix/core/live';
+import { started } from '../testing/children';
 
-const root = join(__dirname, '../../..');
-const running: ChildProcess[] = [];
 const mounts: string[] = [];
-afterEach(async () => {
-  // Asked to end, the guard takes what it guards with it; killed, it would leave it to go on, and to be heard by others.
-  for (const one of running.splice(0)) {
-    if (one.exitCode !== null || one.signalCode !== null) continue;
-    const gone = new Promise((resolve) => one.once('exit', resolve));
-    one.kill('SIGTERM');
-    await gone;
-  }
+afterEach(() => {
   for (const folder of mounts.splice(0)) spawnSync('umount', ['-l', folder]);
 });
 const freshFolder = () => mkdtempSync(join(tmpdir(), 'hovlix-night-'));
@@ -62,18 +54,8 @@ async function serve(home: string, port: number, ...more: string[]) {
   const connections = join(home, 'connect-demo.json');
   if (!existsSync(connections))
     writeFileSync(connections, JSON.stringify({ format: 'hovlix-connections', version: 1, sourceName: 'T', sync: false, outputs: [{ id: 'universe-1-0', universe: 1, on: true, delayMs: 0, way }], inputs: [], seen: [1] })); // prettier-ignore
-  const args = [
-    join(root, 'server/bin/hovlix.mjs'),
-    'serve',
-    '--demo',
-    '--port',
-    String(await freePort()),
-    '--home',
-    home,
-    ...more,
-  ];
-  const child = spawn(process.execPath, args, { env: { ...process.env, HOVLIX_LOG: 'silent' } });
-  running.push(child);
+  const args = ['serve', '--demo', '--port', String(await freePort()), '--home', home, ...more];
+  const child = started(args, { HOVLIX_LOG: 'silent' });
   const address = await new Promise<string>((resolve, reject) => {
     child.stdout.on('data', (part) => resolve(/localhost:\d+/.exec(String(part))![0]));
     child.once('exit', (code) => reject(new Error(`it ended with ${code}`)));
