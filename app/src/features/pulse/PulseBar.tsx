@@ -8,7 +8,7 @@ import { tapTempo, toggleBlackout } from '../../host/conduct/gestures';
 import { useHovlix, useLive, useShow } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { atOnce, type Stamped } from '../../ui/at-once';
-import { eachFrame } from '../../ui/each-frame';
+import { eachFrame, REST_MS } from '../../ui/each-frame';
 import { MoonIcon } from '../../ui/icons';
 import { Range } from '../../ui/Range';
 import { Button, Column, Figures, Row, Words } from '../../ui/pieces';
@@ -73,7 +73,7 @@ export function PulseBar() {
   );
 }
 
-/** The figures and the dots follow the clock by themselves, without React, sixty times a second. */
+/** The figures and the dots follow the clock by themselves, without React. */
 function Pulse({ dark }: { readonly dark: boolean }) {
   const app = useHovlix();
   const { narrow } = useMedia();
@@ -92,7 +92,8 @@ function Pulse({ dark }: { readonly dark: boolean }) {
       const pulse = pulseAt(app.conducting.store.getState().live, songs ?? [], app.conducting.now());
       const text = pulse.bpm.toFixed(1);
       if (text !== shown && figures.current) figures.current.textContent = shown = text;
-      if (pulse.lit === lastLit && pulse.count === lastCount) return;
+      const rest = pulse.lit < 0 ? REST_MS : pulse.next * 1000;
+      if (pulse.lit === lastLit && pulse.count === lastCount) return rest;
       lastLit = pulse.lit;
       lastCount = pulse.count;
       dots.current.forEach((dot, i) => {
@@ -109,8 +110,9 @@ function Pulse({ dark }: { readonly dark: boolean }) {
         dot.style.boxShadow = on && !dark ? `0 0 10px ${palette.doing}` : 'none';
         dot.dataset['on'] = String(on);
       });
+      return rest;
     };
-    return eachFrame(draw);
+    return eachFrame(draw, app.conducting.store.subscribe);
   }, [app, songs, dark, palette]);
 
   return (

@@ -14,7 +14,7 @@ import { songTimeAt } from '@hovlix/core/live';
 import type { Song } from '@hovlix/core/song';
 import { togglePlay } from '../../host/conduct/gestures';
 import { useHovlix, useLive } from '../../host/hovlix';
-import { eachFrame } from '../../ui/each-frame';
+import { eachFrame, REST_MS } from '../../ui/each-frame';
 import { usePalette } from '../../ui/palette';
 import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
 import { clockText } from '../../ui/clock-text';
@@ -113,8 +113,9 @@ function Position({ song }: { readonly song: Song }) {
       const time = live?.id === song.id ? Math.min(song.duration, songTimeAt(live, app.conducting.now())) : 0;
       const text = `${clockText(time)} / ${clockText(song.duration)}`;
       if (text !== shown && figures.current) figures.current.textContent = shown = text;
+      return live?.playing ? ((1 - (time % 1)) / live.rate) * 1000 : REST_MS;
     };
-    return eachFrame(draw);
+    return eachFrame(draw, app.conducting.store.subscribe);
   }, [app, song]);
   return <Figures ref={figures as never} testID="position" whiteSpace="nowrap" />;
 }

@@ -200,3 +200,15 @@ test('another program’s light is in the picture while it comes, and gone half 
   frame();
   expect(Array.from(last())).toEqual(dark);
 });
+
+test('while nobody looks there is no next frame, until something is heard', () => {
+  const { hear, frame } = room();
+  hear({ type: 'show', show: testShow() });
+  expect(frame()).toBe(false);
+  hear({ type: 'stage', surface: 1 });
+  expect([frame(), frame()]).toEqual([true, true]);
+  hear({ type: 'stage-off', surface: 1 });
+  expect(frame()).toBe(false);
+  hear({ type: 'frames', on: true });
+  expect(frame()).toBe(true);
+});

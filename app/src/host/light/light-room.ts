@@ -21,7 +21,11 @@ import { steady, type LookValue } from '@hovlix/core/light';
 import type { FromLight, ToLight } from './light-messages';
 import type { StageWindow } from './stage-window';
 
-export type LightRoom = { readonly hear: (message: ToLight) => void; readonly frame: () => void };
+export type LightRoom = {
+  readonly hear: (message: ToLight) => void;
+  /** @returns whether there is a next frame to work out before anything more is heard. */
+  readonly frame: () => boolean;
+};
 
 /** They come eleven times a second; without news for this long, nobody else sends there any more. */
 const THEIRS_FOR = 0.5;
@@ -154,9 +158,15 @@ export function lightRoom(
   };
 
   /** One frame for the stage, and for the page, if it asked for frames and has given an array back. */
-  const frame = (): void => {
-    if (keeper.work()) program = keeper.program();
-    if (!program || !(framing || stage.open())) return;
+  const frame = (): boolean => {
+    const made = keeper.work();
+    if (made) program = keeper.program();
+    const watched = framing || stage.open();
+    if (program && watched) light(program);
+    return watched || made;
+  };
+
+  const light = (program: Program): void => {
     if (changed(program)) {
       readLamps(program, bytes, lamps);
       flashing = false;

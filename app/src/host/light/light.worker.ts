@@ -17,6 +17,15 @@ const stage = stageWindow({
   },
 });
 const room = lightRoom(localSeconds, (message, hand) => self.postMessage(message, { transfer: hand ?? [] }), stage);
-self.onmessage = (event: MessageEvent<ToLight>) => room.hear(event.data);
-// As often as DMX goes out: a picture has no more to show.
-setInterval(() => room.frame(), 1000 / 44);
+// As often as DMX goes out: a picture has no more to show. While nobody looks, nothing is done.
+const FRAME_MS = 1000 / 44;
+let frames: ReturnType<typeof setInterval> | undefined;
+const frame = () => {
+  if (room.frame()) return;
+  clearInterval(frames);
+  frames = undefined;
+};
+self.onmessage = (event: MessageEvent<ToLight>) => {
+  room.hear(event.data);
+  frames ??= setInterval(frame, FRAME_MS);
+};

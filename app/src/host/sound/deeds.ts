@@ -5,6 +5,7 @@ import { deedsBetween, playingLanes, type Deed, type Song } from '@hovlix/core/s
 import { beatAt } from '@hovlix/core/time';
 import { seconds, type Seconds } from '@hovlix/core/units';
 import type { Conducting } from '../conduct/conduct';
+import { whilePlaying } from '../conduct/while-playing';
 import type { Document } from '../document/document';
 import type { Midi } from '../midi/midi';
 import type { Player } from './player';
@@ -39,7 +40,7 @@ export function passing(): (song: Song | undefined, live: LiveState['song'], now
 /** The screen that plays the music does it; where none sounds, each does what it can. */
 export function followDeeds(document: Document, conducting: Conducting, player: Player, midi: Midi): void {
   const passed = passing();
-  setInterval(() => {
+  const look = () => {
     const { live } = conducting.store.getState();
     const show = document.store.getState().show;
     const mine = live.song?.sound === undefined || live.song.sound === conducting.screen;
@@ -49,5 +50,6 @@ export function followDeeds(document: Document, conducting: Conducting, player: 
       const next = deed.act === 'song' ? show?.songs.find(({ id }) => id === deed.song) : undefined;
       if (next && next !== song) player.goOn(next);
     }
-  }, LOOK_MS);
+  };
+  whilePlaying(conducting, look, LOOK_MS);
 }

@@ -8,6 +8,7 @@ import type { Conducting } from '../conduct/conduct';
 import { momentOf } from '../conduct/moment';
 import type { Document } from '../document/document';
 import type { Repository } from '../document/repository';
+import { whilePlaying } from '../conduct/while-playing';
 import { followTracks, MIME } from './tracks';
 
 export type PlayerState = {
@@ -151,7 +152,7 @@ export function player(
     settled = at + SETTLED_SECONDS;
     if (!audio.paused && Math.abs(audio.currentTime - time) > TURNED_SECONDS) audio.currentTime = time;
   };
-  setInterval(follow, TURN_MS);
+  whilePlaying(conducting, follow, TURN_MS);
   const check = () => {
     const song = playing();
     const length = document.store.getState().show?.songs.find((one) => one.id === song?.id)?.duration;
@@ -164,7 +165,7 @@ export function player(
     if (Math.abs(songTimeAt(song, at) - heard) > DRIFT_SECONDS)
       conducting.act({ type: 'anchor', songTime: seconds(heard), at, rate: store.getState().rate });
   };
-  setInterval(check, CHECK_MS);
+  whilePlaying(conducting, check, CHECK_MS);
   /** The song goes by the rate from here on: the screen that sounds follows, and so does all light. */
   const pace = () => {
     const live = playing();

@@ -3,6 +3,7 @@
 import { songTimeAt } from '@hovlix/core/live';
 import type { Song, Track } from '@hovlix/core/song';
 import type { Conducting } from '../conduct/conduct';
+import { whilePlaying } from '../conduct/while-playing';
 import type { Document } from '../document/document';
 import type { Repository } from '../document/repository';
 
@@ -76,7 +77,7 @@ export function followTracks(
       else keepAt(one.audio, placeIn(track, time), live.rate, track.level * volume, muted || track.muted === true);
     }
   };
-  setInterval(look, LOOK_MS);
+  whilePlaying(conducting, look, LOOK_MS);
 }
 
 function keepAt(audio: HTMLAudioElement, place: number | undefined, rate: number, level: number, muted: boolean): void {

@@ -5,10 +5,13 @@ import { Text, useMedia } from '@tamagui/core';
 import { songTimeAt } from '@hovlix/core/live';
 import { barSpan, endingWords, gigPlace, rehearsalMark, type Song } from '@hovlix/core/song';
 import { useHovlix, usePlays, useShow } from '../../../host/hovlix';
-import { eachFrame } from '../../../ui/each-frame';
+import { eachFrame, REST_MS } from '../../../ui/each-frame';
 import { usePalette, useTints } from '../../../ui/palette';
 import { Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { WORDS } from './words';
+
+/** A bar is told so soon after it begins, in ms. */
+const LOOK_MS = 40;
 
 /** The section, the bar in it, and what comes then; moved by the clock. */
 export function Where({ song }: { readonly song: Song }) {
@@ -36,7 +39,8 @@ export function Where({ song }: { readonly song: Song }) {
       const time = live?.id === song.id ? songTimeAt(live, app.conducting.now()) : 0;
       const place = gigPlace(song, time, last);
       const key = `${place.section?.id} ${place.bar} ${place.of}`;
-      if (key === shown) return;
+      const rest = live?.playing ? LOOK_MS : REST_MS;
+      if (key === shown) return rest;
       shown = key;
       const tint = place.section ? tints[place.section.tint]! : palette.quiet;
       const set = (ref: React.RefObject<HTMLElement | null>, text: string, colour?: string) => {
@@ -59,8 +63,9 @@ export function Where({ song }: { readonly song: Song }) {
           return cell;
         }),
       );
+      return rest;
     };
-    return eachFrame(draw);
+    return eachFrame(draw, app.conducting.store.subscribe);
   }, [app, song, palette, tints, ends]);
   return (
     <Column gap={short ? 2 : 8}>

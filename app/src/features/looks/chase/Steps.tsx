@@ -8,7 +8,7 @@ import { chasePlace, heardPlace, ownBeat } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { clockNow } from '../../../host/conduct/gestures';
 import { useHovlix } from '../../../host/hovlix';
-import { eachFrame } from '../../../ui/each-frame';
+import { eachFrame, REST_MS } from '../../../ui/each-frame';
 import { LookPicture } from '../../../ui/LookPicture';
 import { decimal, Typed } from '../../../ui/form';
 import { Button, Column, Quiet, Row, Words, Grid } from '../../../ui/pieces';
@@ -168,14 +168,16 @@ function useRunningMark(chase: Chase, list: React.RefObject<HTMLDivElement | nul
       if (one && chase.pace === 'sound') heardPlace(live, one, course, chase.drum ?? 'kick', safe, now, position);
       else if (one) chasePlace(one, course, chase.pace, ownBeat(live, one, clockNow(app).beat, now), now, 1, position);
       const step = one && !position.ended && !unknown ? position.step : -1;
-      if (step === shown) return;
+      const rest = step < 0 && !one ? REST_MS : 0;
+      if (step === shown) return rest;
       shown = step;
       list.current?.querySelectorAll<HTMLElement>('[data-step]').forEach((row) => {
         const lit = row.dataset['step'] === String(step);
         row.style.boxShadow = lit ? `inset 4px 0 0 ${palette.doing}` : 'none';
         row.setAttribute('aria-current', lit ? 'step' : 'false');
       });
+      return rest;
     };
-    return eachFrame(draw);
+    return eachFrame(draw, app.conducting.store.subscribe);
   }, [app, chase, list, palette]);
 }
