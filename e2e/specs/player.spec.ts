@@ -40,7 +40,7 @@ function songLight(song: string) {
 
 /**
  * How far the light that the node heard in the last second is from where the deck was then, in seconds; of the frames in
- * which the light moves, in rising order.
+ * which the light moves.
  */
 async function strays(page: Page, light: (at: number) => Uint8Array): Promise<readonly number[]> {
   const answer = await page.request.get('/api/node/frames?universe=1&protocol=sacn');
@@ -63,7 +63,7 @@ async function strays(page: Page, light: (at: number) => Uint8Array): Promise<re
     // Where the light stands still, nobody can tell.
     if (worst - best.error > 60) all.push(Math.abs(best.off));
   }
-  return all.sort((a, b) => a - b);
+  return all;
 }
 
 test('two decks: pitch, a loop and a jump; the light at the node stays within 20 ms of the music', async ({ page }) => {
@@ -83,9 +83,14 @@ test('two decks: pitch, a loop and a jump; the light at the node stays within 20
   };
   const light = songLight('night-ferry');
   const holds = async () => {
-    await page.waitForTimeout(1600);
-    const all = await strays(page, light);
-    expect(all.length).toBeGreaterThan(10);
+    await page.waitForTimeout(600);
+    const all: number[] = [];
+    // As many seconds as it takes until the light has moved often enough to tell.
+    while (all.length < 20) {
+      await page.waitForTimeout(1000);
+      all.push(...(await strays(page, light)));
+    }
+    all.sort((a, b) => a - b);
     expect(all[Math.floor(all.length * 0.9)]).toBeLessThanOrEqual(0.02);
   };
   await goTo('64');
