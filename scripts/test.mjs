@@ -122,7 +122,8 @@ async function browserPrograms() {
 }
 
 /** What needs neither ports nor clocks. */
-async function quietly() {
+async function quietly(types) {
+  await types;
   await check('lint and format', 'lint');
   await jest('core', { yields: true });
   await jest('app', { yields: true });
@@ -135,8 +136,9 @@ async function everything() {
     programs(['/usr/bin/midicsv', 'midicsv']).then(() => all && browserPrograms()),
   ]);
   if (!built) return fail('install and build', 'see above');
-  await Promise.all([jest('server'), check('types', 'typecheck')]);
-  await Promise.all([all && browser('shared'), Promise.resolve(all && browser('own')).then(quietly)]);
+  const types = check('types', 'typecheck');
+  await jest('server');
+  await Promise.all([all && browser('shared'), Promise.resolve(all && browser('own')).then(() => quietly(types))]);
 }
 
 rmSync(results, { recursive: true, force: true });
