@@ -6,6 +6,7 @@ import type { Chase, Look } from '@hovlix/core/light';
 import { toggleLook } from '../../host/conduct/gestures';
 import { useHovlix } from '../../host/hovlix';
 import { useIsOn } from '../../host/conduct/use-is-on';
+import { atOnceUnlessScrolling } from '../../ui/at-once';
 import { LookPicture } from '../../ui/LookPicture';
 import { usePalette, useTints } from '../../ui/palette';
 import { Figures, Quiet, Row } from '../../ui/pieces';
@@ -32,7 +33,7 @@ export function LookCard({ play, roles, onMore }: Props) {
         aria-label={`${play.name}, ${on ? 'on' : 'off'}`}
         aria-pressed={on}
         aria-description={unlit}
-        onPress={() => toggleLook(app, play.id)}
+        {...atOnceUnlessScrolling(() => toggleLook(app, play.id))}
         padding={0}
         borderRadius={14}
         overflow="hidden"

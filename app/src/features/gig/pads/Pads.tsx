@@ -6,6 +6,7 @@ import { PAD_KEYS, padUp } from '../../../host/conduct/gestures';
 import { pressPad } from '../../../host/controls/act';
 import { useHovlix, useLive, usePlays } from '../../../host/hovlix';
 import { useIsOn } from '../../../host/conduct/use-is-on';
+import { atOnceUnlessScrolling } from '../../../ui/at-once';
 import { Growing } from '../../../ui/Growing';
 import { LookPicture } from '../../../ui/LookPicture';
 import { Quiet, Row, Grid } from '../../../ui/pieces';
@@ -47,6 +48,13 @@ export function Pads({ banks, bank }: { readonly banks: readonly Bank[]; readonl
   ); // prettier-ignore
 }
 
+function pressesOf(app: ReturnType<typeof useHovlix>, pad: Pad, banks: readonly Bank[]) {
+  const press = () => pressPad(app, pad, banks);
+  if (pad.press === 'flash') return { onPressIn: press, onPressOut: () => padUp(app, pad) };
+  // Browsers let music begin only with a finger's lift.
+  return (pad.also ?? []).length > 0 ? { onPress: press } : atOnceUnlessScrolling(press);
+}
+
 type OneProps = {
   readonly pad: Pad;
   readonly name: string;
@@ -71,7 +79,7 @@ function OnePad({ pad, name, letter, banks }: OneProps) {
       aria-label={`${name}${letter ? `, key ${letter}` : ''}, ${on ? 'on' : 'off'}${flash ? ', lit while it is held' : ''}`}
       aria-pressed={on}
       aria-description={unlit}
-      {...(flash ? { onPressIn: () => pressPad(app, pad, banks), onPressOut: () => padUp(app, pad) } : { onPress: () => pressPad(app, pad, banks) })}
+      {...pressesOf(app, pad, banks)}
       height={short ? 84 : 104}
       padding={0}
       borderRadius={14}

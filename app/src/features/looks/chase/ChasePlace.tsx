@@ -77,7 +77,7 @@ function Editor({ show, chase }: Props) {
             {WORDS.nextStep}
           </Button>
         )}
-        <Button kind="primary" disabled={chase.steps.length === 0} onPress={() => toggleLook(app, chase.id)}>
+        <Button kind="primary" disabled={chase.steps.length === 0} onDown={() => toggleLook(app, chase.id)}>
           {on ? WORDS.stop : WORDS.run}
         </Button>
       </PlaceHead>
