@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { nodeReport } from './hovlix';
 import { expect, test } from './screens';
 
 const app = fileURLToPath(new URL('../../app', import.meta.url));
@@ -35,6 +36,34 @@ test('the first place loads no more script than the budget allows', async ({ pag
   const kilobytes = loaded.reduce((sum, bytes) => sum + bytes, 0) / 1000;
   expect(kilobytes).toBeGreaterThan(50);
   expect(kilobytes).toBeLessThanOrEqual(budget.firstPlaceScript);
+});
+
+test('a page at rest is awake a few times a second, and the light goes on', async ({ page }) => {
+  await page.addInitScript(() => {
+    const counted = window as unknown as { awake: number };
+    counted.awake = 0;
+    const { setInterval, requestAnimationFrame } = window;
+    window.requestAnimationFrame = (draw) => requestAnimationFrame((at) => (counted.awake++, draw(at)));
+    window.setInterval = ((look: () => void, ms: number) =>
+      setInterval(() => (counted.awake++, look()), ms)) as typeof window.setInterval;
+  });
+  const awake = () => page.evaluate(() => (window as unknown as { awake: number }).awake);
+  await page.goto('/gig');
+  await expect(page.getByRole('group', { name: 'Pads', exact: true })).toBeVisible();
+  // What comes as a page opens is over when three seconds on end ask for little.
+  await expect
+    .poll(
+      async () => {
+        const before = await awake();
+        await page.waitForTimeout(3000);
+        return (await awake()) - before;
+      },
+      { timeout: 60_000 },
+    )
+    .toBeLessThan(75);
+  const packets = async () => (await nodeReport(page)).packets;
+  const before = await packets();
+  await expect.poll(packets).toBeGreaterThan(before);
 });
 
 test('no piece of the app and no worker is heavier than the budget allows', () => {

@@ -84,7 +84,11 @@ export function hovlix(): Hovlix {
   const pedals = controls(stage);
   gear.onHeard(pedals.midi);
   followGameButtons(pedals);
-  lightPads(bareHostOf(stage), gear, () => gear.store.getState().state === 'on' && !yields());
+  let dark: (() => void) | undefined;
+  gear.store.subscribe(({ state }) => {
+    if ((state === 'on') === (dark !== undefined)) return;
+    dark = dark ? void dark() : lightPads(bareHostOf(stage), gear, () => !yields());
+  });
   return {
     repository: kept,
     document: doc,

@@ -38,11 +38,12 @@ export function lightOf(source: Source, lit: boolean): readonly number[] | undef
 /**
  * Tells gear whether each of its pads and buttons is lit, when that changes, and all of it when it is plugged in.
  * @param wanted is asked each time: nothing is told while it says no.
+ * @returns what ends it.
  */
-export function lightPads(host: BareHost, ports: Ports, wanted: () => boolean): void {
+export function lightPads(host: BareHost, ports: Ports, wanted: () => boolean): () => void {
   const told = new Map<string, boolean>();
   let outputs: readonly string[] = [];
-  host.time.every(LOOK_MS, () => {
+  return host.time.every(LOOK_MS, () => {
     const moment = wanted() ? host.moment() : undefined;
     if (!moment) return void told.clear();
     if (outputs !== ports.outputs()) told.clear();

@@ -8,6 +8,21 @@ import { useHovlix } from '../../host/hovlix';
 /** How often it is looked where the clock has led to. */
 const LOOK_MS = 150;
 
+/** All of a page look at once: it wakes once for them. */
+const lookers = new Set<() => void>();
+let timer: ReturnType<typeof setInterval> | undefined;
+
+function eachLook(look: () => void): () => void {
+  lookers.add(look);
+  timer ??= setInterval(() => lookers.forEach((one) => one()), LOOK_MS);
+  return () => {
+    lookers.delete(look);
+    if (lookers.size > 0) return;
+    clearInterval(timer);
+    timer = undefined;
+  };
+}
+
 /**
  * Something of the moment, looked up with every press and a few times a second. `pick` must give a plain value: a text, a
  * number, true or false.
@@ -16,12 +31,8 @@ export function useMoment<T extends string | number | boolean | undefined>(pick:
   const { conducting, document } = useHovlix();
   const subscribe = useCallback(
     (changed: () => void) => {
-      const stops = [conducting.store.subscribe(changed), document.store.subscribe(changed)];
-      const timer = setInterval(changed, LOOK_MS);
-      return () => {
-        clearInterval(timer);
-        for (const stop of stops) stop();
-      };
+      const stops = [conducting.store.subscribe(changed), document.store.subscribe(changed), eachLook(changed)];
+      return () => stops.forEach((stop) => stop());
     },
     [conducting, document],
   );
