@@ -22,9 +22,9 @@ type Common = Readonly<Record<BarLength, number>>;
 const COMMON: Common = { 2: 0.7, 3: 0.92, 4: 1, 5: 0.7, 6: 0.6, 7: 0.65 };
 /**
  * Where beats divide in three, bars of two are commoner: 6/8 beside 12/8. On 42 pieces of our own all from 0.85 on are nearly
- * alike; a song of the demo is in 6/8 from 0.96 on.
+ * alike; a song of the demo is in 6/8 from 0.99 on.
  */
-const COMPOUND: Common = { ...COMMON, 2: 0.97 };
+const COMPOUND: Common = { ...COMMON, 2: 0.99 };
 /** What each of its beats earns besides: where no beat is stronger than others, people count four. */
 const USUAL: Readonly<Record<BarLength, number>> = { 2: 0, 3: 0, 4: 0.01, 5: -0.03, 6: -0.03, 7: -0.03 };
 /** Price of another length of bar than the one before, in beats of full evidence. */
