@@ -105,6 +105,8 @@ test('a deck of the stand-in leads the song within 20 ms, at +6 %, in a loop and
   expect(shared.order()?.show.player?.tracks.map((one) => [one.track.title, one.song])).toEqual([
     [song.title, song.id],
   ]);
+  // A deck that was not heard for a moment is said to be silent until it is heard again.
+  await until(() => player.report()?.decks[0]?.state === 'plays');
   expect(player.report()?.decks[0]).toMatchObject({ deck: 1, song: song.id, by: 'kept', state: 'plays', leads: true });
 });
 
