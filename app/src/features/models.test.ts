@@ -46,6 +46,12 @@ test('the pulse is the song’s while one is open, else the free clock’s', () 
   expect(
     pulseAt({ ...AT_REST, tempo: { bpm: 90, at: seconds(1), beat: beats(0), felt: true } }, show.songs, seconds(1.7)),
   ).toMatchObject({ bpm: 90, lit: 1 });
+  const felt = { ...AT_REST, tempo: { bpm: 90, at: seconds(1), beat: beats(0), felt: true } };
+  // 1.05 beats have gone by: 0.95 are left of the second.
+  expect(pulseAt(felt, show.songs, seconds(1.7)).next).toBeCloseTo((0.95 * 60) / 90, 6);
+  const { next } = pulseAt(live, show.songs, seconds(11.1));
+  expect(pulseAt(live, show.songs, seconds(11.1 + next - 1e-3)).lit).toBe(2);
+  expect(pulseAt(live, show.songs, seconds(11.1 + next + 1e-3)).lit).toBe(3);
   expect(pulseAt(AT_REST, show.songs, seconds(3)).lit).toBe(-1);
 });
 
