@@ -14,7 +14,7 @@ import { lightShares, shinesIn } from './safety';
 import { turnBook } from './turns';
 import type { Maker } from './variants';
 import { writerTable } from './write';
-import { MIX, type Head, type HeadPlan, type Play } from './parts';
+import { HEADS_AT_ONCE, MIX, type Head, type HeadPlan, type Play } from './parts';
 
 /** What looks, chases and songs stand on, and what was made of them on it. */
 export type Base = SongBook &
@@ -38,9 +38,6 @@ const mostOf = ({ safety }: Show): number => (safety.on ? safety.most : Infinity
 export const standsOn = (base: Base, show: Show, room: Rig): boolean =>
   base.room === room && base.profiles === show.profiles && base.aims === show.aims && base.ground.most === mostOf(show);
 
-/** So many heads are planned between two breaths. */
-const HEADS_AT_ONCE = 64;
-
 export function* baseOf(show: Show, room: Rig): Generator<void, Base> {
   const patched = patchedFixtures(room, show.profiles);
   const universes = [...new Set(patched.map(({ fixture }) => fixture.universe as number))].sort((a, b) => a - b);
@@ -49,14 +46,14 @@ export function* baseOf(show: Show, room: Rig): Generator<void, Base> {
     for (const fixture of fixtures) rolesOf.set(fixture, [...(rolesOf.get(fixture) ?? []), role]);
   const heads: Head[] = [];
   const headsByFixture = new Map<string, number[]>();
-  for (const one of patched) {
+  for (const [lamp, one] of patched.entries()) {
+    if (lamp % HEADS_AT_ONCE === 0) yield;
     for (const head of headsOf(one, rolesOf.get(one.fixture.id) ?? [])) {
       const known = headsByFixture.get(one.fixture.id);
       if (known) known.push(heads.length);
       else headsByFixture.set(one.fixture.id, [heads.length]);
       heads.push(head);
     }
-    if (heads.length % HEADS_AT_ONCE === 0) yield;
   }
   const notes = new Set<string>();
   for (const fixture of room.fixtures)
@@ -85,9 +82,8 @@ export function* baseOf(show: Show, room: Rig): Generator<void, Base> {
     if (plans.length % HEADS_AT_ONCE === 0) yield;
   }
   yield;
-  const table = writerTable(plans);
-  yield;
-  const meter = lightMeter(heads, plans, ground.shares);
+  const table = yield* writerTable(plans);
+  const meter = yield* lightMeter(heads, plans, ground.shares);
   yield;
   const overlapping = overlapsIn(patched);
   yield;

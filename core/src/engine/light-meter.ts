@@ -2,7 +2,15 @@
 // a rig lies in flat rows, as it is read for each frame that goes out.
 
 import { lightOfMix, linearFromChromaticity } from '../colour';
-import type { ChannelKind, ChannelWriter, Head, HeadPlan, LightMeter } from './parts';
+import {
+  HEADS_AT_ONCE,
+  ROWS_AT_ONCE,
+  type ChannelKind,
+  type ChannelWriter,
+  type Head,
+  type HeadPlan,
+  type LightMeter,
+} from './parts';
 
 const DIMMER = 0;
 const EMITTER = 1;
@@ -16,11 +24,18 @@ const KINDS: Partial<Readonly<Record<ChannelKind, number>>> = { dimmer: DIMMER, 
 /** Channels that move the beam and leave its light as it is. */
 const MOVING: ReadonlySet<ChannelKind> = new Set<ChannelKind>(['pan', 'tilt', 'zoom', 'gobo', 'haze']);
 
-export function lightMeter(heads: readonly Head[], plans: readonly HeadPlan[], shares: Float64Array): LightMeter {
+/** What a rig gives at most, and from which channels. Yields every millisecond or so. */
+export function* lightMeter(
+  heads: readonly Head[],
+  plans: readonly HeadPlan[],
+  shares: Float64Array,
+): Generator<void, LightMeter> {
   const rows: { readonly writer: ChannelWriter; readonly plan: HeadPlan }[] = [];
   const starts = new Int32Array(plans.length + 1);
   const lit = new Set<number>();
-  plans.forEach((plan, head) => {
+  const colours: Float64Array[] = [];
+  for (const [head, plan] of plans.entries()) {
+    if (head % HEADS_AT_ONCE === 0) yield;
     if (heads[head]!.profile.kind !== 'hazer')
       for (const writer of plan.writers) {
         if (KINDS[writer.kind] !== undefined) rows.push({ writer, plan });
@@ -28,15 +43,16 @@ export function lightMeter(heads: readonly Head[], plans: readonly HeadPlan[], s
           for (const place of [writer.coarse, writer.fine, writer.ultra]) if (place >= 0) lit.add(place);
       }
     starts[head + 1] = rows.length;
-  });
+    colours.push(coloursOf(heads[head]!));
+  }
   const meter = {
     starts,
-    kinds: Uint8Array.from(rows, ({ writer }) => KINDS[writer.kind]!),
-    places: Int32Array.from(rows.flatMap(({ writer }) => [writer.coarse, writer.fine, writer.ultra])),
+    kinds: new Uint8Array(rows.length),
+    places: new Int32Array(rows.length * 3),
     given: new Float64Array(rows.length * 3),
     shutters: new Float64Array(rows.length * 5),
     slots: rows.map(({ writer }) => writer.slots),
-    colours: heads.map(coloursOf),
+    colours,
     shares,
     mixes: Uint8Array.from(plans, ({ mixer }) => Number(mixer !== null)),
     bare: Uint8Array.from(plans, ({ mixer, writers }) =>
@@ -47,7 +63,10 @@ export function lightMeter(heads: readonly Head[], plans: readonly HeadPlan[], s
   };
   const alone = new Float64Array(3);
   const drives = new Float64Array(16);
-  rows.forEach(({ writer, plan }, row) => {
+  for (const [row, { writer, plan }] of rows.entries()) {
+    if (row % ROWS_AT_ONCE === 0) yield;
+    meter.kinds[row] = KINDS[writer.kind]!;
+    meter.places.set([writer.coarse, writer.fine, writer.ultra], row * 3);
     if (writer.kind === 'shutter') meter.shutters.set(writer.shutter, row * 5);
     if ((writer.kind === 'emitter' || writer.kind === 'filter') && plan.mixer) {
       drives[writer.param] = 1;
@@ -55,7 +74,7 @@ export function lightMeter(heads: readonly Head[], plans: readonly HeadPlan[], s
       drives[writer.param] = 0;
       meter.given.set(alone, row * 3);
     }
-  });
+  }
   return meter;
 }
 

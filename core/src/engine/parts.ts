@@ -10,6 +10,10 @@ import type { Field } from './fields';
 /** Room for the emitters of one head. */
 export const MIX = 8;
 
+/** So many heads, or so many of their channels, are looked at between two breaths of a compile: less than a millisecond. */
+export const HEADS_AT_ONCE = 64;
+export const ROWS_AT_ONCE = 1000;
+
 /** In how many steps the slots of a colour wheel on the way from one colour to another are looked up. */
 export const SLOT_STEPS = 24;
 

@@ -5,7 +5,7 @@ import { linearFromOkLabAt, solveMixOf } from '../colour';
 import type { Seconds } from '../units';
 import { AIM, COLOUR, GOBO, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM } from './fields';
 import { type Program } from './program';
-import { MIX, type ChannelKind, type HeadPlan, type WriterTable } from './parts';
+import { MIX, ROWS_AT_ONCE, type ChannelKind, type HeadPlan, type WriterTable } from './parts';
 
 const REST = 0;
 const DIMMER = 1;
@@ -22,7 +22,7 @@ const FOGS = 11;
 
 const CODES: Readonly<Record<ChannelKind, number>> = { rest: REST, whole: REST, dimmer: DIMMER, emitter: EMITTER, direct: DIRECT, filter: FILTER, pan: PAN, tilt: TILT, shutter: SHUTTER, gobo: GOBO_SLOT, slot: COLOUR_SLOT, zoom: ZOOMS, haze: FOGS }; // prettier-ignore
 
-export function writerTable(plans: readonly HeadPlan[]): WriterTable {
+export function* writerTable(plans: readonly HeadPlan[]): Generator<void, WriterTable> {
   const all = plans.flatMap(({ writers }) => writers);
   const table = {
     starts: new Int32Array(plans.length + 1),
@@ -33,13 +33,14 @@ export function writerTable(plans: readonly HeadPlan[]): WriterTable {
     masters: new Uint8Array(all.length),
   };
   plans.forEach(({ writers }, head) => (table.starts[head + 1] = table.starts[head]! + writers.length));
-  all.forEach(({ kind, coarse, fine, ultra, param, home, low, high, dark, masters }, row) => {
+  for (const [row, { kind, coarse, fine, ultra, param, home, low, high, dark, masters }] of all.entries()) {
+    if (row % ROWS_AT_ONCE === 0) yield;
     table.kinds[row] = CODES[kind];
     table.places.set([coarse, fine, ultra], row * 3);
     table.params[row] = param;
     table.rests.set([home, low, high, dark], row * 4);
     table.masters[row] = Number(masters);
-  });
+  }
   return {
     ...table,
     slots: all.map(({ slots }) => slots),
