@@ -5,6 +5,7 @@ import { Text, View } from '@tamagui/core';
 import { songTimeAt } from '@hovlix/core/live';
 import { barsAt, barSpan, rehearsalMark, sectionAt, type Song } from '@hovlix/core/song';
 import { useHovlix } from '../../host/hovlix';
+import { eachFrame, REST_MS } from '../../ui/each-frame';
 import { usePalette, useTints } from '../../ui/palette';
 import { ScrollArea } from '../../ui/ScrollArea';
 import { WORDS } from './words';
@@ -22,13 +23,12 @@ function useSectionNow(song: Song): string | undefined {
   useEffect(() => {
     const look = () => {
       const live = conducting.store.getState().live.song;
-      const bar =
-        live?.id === song.id ? Math.floor(barsAt(song, songTimeAt(live, conducting.now())) + 1e-6) : undefined;
+      const here = live?.id === song.id ? live : null;
+      const bar = here ? Math.floor(barsAt(song, songTimeAt(here, conducting.now())) + 1e-6) : undefined;
       setNow(bar === undefined ? undefined : sectionAt(song, bar)?.id);
+      return here?.playing ? LOOK_MS : REST_MS;
     };
-    look();
-    const looking = setInterval(look, LOOK_MS);
-    return () => clearInterval(looking);
+    return eachFrame(look, conducting.store.subscribe);
   }, [conducting, song]);
   return now;
 }
@@ -60,21 +60,20 @@ export function SectionStrip({ song, onGo }: Props) {
               onPress={() => onGo(begins)}
               flexGrow={bars}
               flexBasis={0}
-              minWidth={LEAST_WIDTH}
+              minWidth="max-content"
               height={44}
               padding={0}
               borderWidth={0}
               backgroundColor="transparent"
               cursor="pointer"
               justifyContent="center"
-              overflow="hidden"
             >
               <View
+                minWidth={LEAST_WIDTH}
                 height={26}
                 borderRadius={6}
                 justifyContent="center"
                 paddingHorizontal={7}
-                overflow="hidden"
                 backgroundColor={here ? (tint as '$text') : '$sunken'}
                 borderBottomWidth={3}
                 borderColor={tint as '$text'}
