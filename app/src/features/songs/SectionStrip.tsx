@@ -11,6 +11,8 @@ import { ScrollArea } from '../../ui/ScrollArea';
 import { WORDS } from './words';
 
 const LEAST_WIDTH = 44;
+/** A name that is longer is cut, in pixels. */
+const LONGEST_NAME = 200;
 
 type Props = { readonly song: Song; readonly onGo: (bar: number) => void };
 
@@ -85,6 +87,9 @@ export function SectionStrip({ song, onGo }: Props) {
                   lineHeight={18}
                   color={here ? '$ground' : (tint as '$text')}
                   whiteSpace="nowrap"
+                  maxWidth={LONGEST_NAME}
+                  overflow="hidden"
+                  textOverflow="ellipsis"
                 >
                   {rehearsalMark(song.sections.indexOf(section))}
                   {bars >= 6 ? ` ${section.name}` : ''}

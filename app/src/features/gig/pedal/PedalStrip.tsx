@@ -84,8 +84,6 @@ function WithoutPedal() {
   );
 }
 
-const FLEX: Readonly<Record<Gesture, number>> = { press: 3, double: 2, hold: 2, release: 2 };
-
 function OneSwitch({ control }: { readonly control: SwitchControl }) {
   const app = useHovlix();
   const has = useMoment((moment) => (['press', 'double', 'hold'] as const).filter((one) => doesNow(moment, control)[one].length > 0).join(' ')) ?? ''; // prettier-ignore
@@ -101,6 +99,7 @@ function OneSwitch({ control }: { readonly control: SwitchControl }) {
 type GestureProps = { readonly control: SwitchControl; readonly gesture: Gesture; readonly onPress: () => void };
 
 function OneGesture({ control, gesture, onPress }: GestureProps) {
+  const { wide } = useMedia();
   const words = useMoment((moment) => gestureWords(moment, control, gesture)) ?? '';
   return (
     <Cell
@@ -108,7 +107,7 @@ function OneGesture({ control, gesture, onPress }: GestureProps) {
       words={words || WORDS.nothing}
       off={words === ''}
       large={gesture === 'press'}
-      flex={FLEX[gesture]}
+      flex={gesture === 'press' ? (wide ? 4 : 3) : 2}
       onPress={onPress}
     />
   );
@@ -164,10 +163,16 @@ type CellProps = {
   readonly onPress?: () => void;
 };
 
+/** Up to how many letters words are as large as can be, and how large they are then, and else. */
+const FITS = {
+  phone: { large: [20, [22, 18]], small: [14, [17, 14]] },
+  wide: { large: [26, [30, 24]], small: [14, [25, 20]] },
+} as const;
+
 function Cell({ name, words, flex, large = false, off = false, onPress }: CellProps) {
   const { wide } = useMedia();
-  const long = !wide && words.length > (large ? 20 : 14);
-  const size = (large ? (long ? 18 : 22) : long ? 14 : 17) + (wide ? 8 : 0);
+  const [most, sizes] = FITS[wide ? 'wide' : 'phone'][large ? 'large' : 'small'];
+  const size = sizes[words.length > most ? 1 : 0];
   return (
     <View
       render="button"
