@@ -76,12 +76,16 @@ for (const [choice, between] of [['4 beats', true], ['Cuts', false]] as const)
     await page.waitForTimeout(500);
     await button(page, 'Go to Down').click();
     const heard = await listening;
-    const brightness = heard.map(({ levels }) => levels.reduce((sum, level) => sum + level, 0));
-    const most = Math.max(...brightness);
-    const least = Math.min(...brightness);
+    const brightness = heard.map(({ at, levels }) => ({ at, sum: levels.reduce((sum, level) => sum + level, 0) }));
+    const most = Math.max(...brightness.map(({ sum }) => sum));
+    const least = Math.min(...brightness.map(({ sum }) => sum));
     expect(most).toBeGreaterThan(least + 200);
-    const onItsWay = brightness.filter((sum) => sum > least + (most - least) * 0.1 && sum < most - (most - least) * 0.1);
-    if (between) expect(onItsWay.length).toBeGreaterThan(30);
-    else expect(onItsWay.length).toBeLessThan(5);
-    expect(brightness.at(-1)).toBe(least);
+    const [high, low] = [most - (most - least) * 0.1, least + (most - least) * 0.1];
+    // From the last frame that is bright to the first that is dark, by when they came: four beats at 112 are 2.1 s.
+    const dark = brightness.findIndex(({ sum }) => sum < low);
+    const bright = brightness.slice(0, dark).findLast(({ sum }) => sum > high)!;
+    const took = brightness[dark]!.at - bright.at;
+    if (between) expect(took).toBeGreaterThan(1);
+    else expect(took).toBeLessThan(0.3);
+    expect(brightness.at(-1)!.sum).toBe(least);
   }); // prettier-ignore

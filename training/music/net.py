@@ -1,14 +1,10 @@
 """The network: log bands in, beat, downbeat and section activations out, 50 times a second."""
 
-import base64
-import json
-
-import numpy as np
 import torch
 from torch import nn
 from torch.nn import functional as F
 
-CHANNELS = 32
+CHANNELS = 48
 DILATIONS = [1, 2, 4, 8, 16, 32, 64, 128, 256, 512]
 OUTPUTS = ("beat", "downbeat", "section")
 
@@ -16,10 +12,10 @@ OUTPUTS = ("beat", "downbeat", "section")
 class Block(nn.Module):
     """A dilated convolution over time, a mix of channels, and the input added (Böck and Davies 2020, simplified)."""
 
-    def __init__(self, dilation):
+    def __init__(self, channels, dilation):
         super().__init__()
-        self.dilated = nn.Conv1d(CHANNELS, CHANNELS, 5, dilation=dilation, padding=2 * dilation)
-        self.mixed = nn.Conv1d(CHANNELS, CHANNELS, 1)
+        self.dilated = nn.Conv1d(channels, channels, 5, dilation=dilation, padding=2 * dilation)
+        self.mixed = nn.Conv1d(channels, channels, 1)
         self.dropout = nn.Dropout(0.1)
 
     def forward(self, x):
@@ -27,13 +23,13 @@ class Block(nn.Module):
 
 
 class Net(nn.Module):
-    def __init__(self):
+    def __init__(self, channels=CHANNELS):
         super().__init__()
         self.first = nn.Conv2d(1, 16, (4, 3), stride=(2, 1), padding=(1, 0))
         self.second = nn.Conv2d(16, 20, (3, 3), padding=(1, 0))
-        self.joined = nn.Conv1d(20 * 6, CHANNELS, 1)
-        self.blocks = nn.ModuleList(Block(dilation) for dilation in DILATIONS)
-        self.heads = nn.Conv1d(CHANNELS, len(OUTPUTS), 1)
+        self.joined = nn.Conv1d(20 * 6, channels, 1)
+        self.blocks = nn.ModuleList(Block(channels, dilation) for dilation in DILATIONS)
+        self.heads = nn.Conv1d(channels, len(OUTPUTS), 1)
 
     def forward(self, bands):
         """`bands`: batch, frames (even), 64. Returns logits: batch, 3, frames / 2."""
@@ -50,15 +46,17 @@ class Net(nn.Module):
         return [self.first, self.second, self.joined, *(part for block in self.blocks for part in (block.dilated, block.mixed)), self.heads]
 
 
-def read_weights(net, path):
-    """Fills a network with `weights.json` of core."""
-    numbers = np.frombuffer(base64.b64decode(json.load(open(path))["weights"]), "<f2").astype(np.float32)
-    at = 0
+def widen(net, narrow):
+    """Begins where a network of fewer channels ended: says the same, since nothing that was there listens to what is new yet
+    (after Chen, Goodfellow and Shlens 2016, "Net2Net", with new channels in place of doubled ones)."""
     with torch.no_grad():
-        for layer in net.layers():
-            for values in (layer.weight, layer.bias):
-                values.copy_(torch.from_numpy(numbers[at : at + values.numel()].reshape(values.shape).copy()))
-                at += values.numel()
+        for name, new in net.named_parameters():
+            old = narrow[name]
+            if new.dim() > 1:
+                new[: old.shape[0], old.shape[1] :] = 0
+                new[: old.shape[0], : old.shape[1]] = old
+            else:
+                new[: old.shape[0]] = old
 
 
 if __name__ == "__main__":

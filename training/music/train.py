@@ -1,7 +1,7 @@
-"""Trains the network: `python3 -m music.train PIECES OUT.pt [MINUTES] [START]`. From a start it goes on at half the rate.
+"""Trains the network: `python3 -m music.train PIECES OUT.pt [MINUTES] [START] [CHANNELS]`. From a start it goes on at half the rate.
 What is written is a running mean of the weights (Polyak and Juditsky 1992), which hears better than those of any one step.
 
-A start is what an earlier training wrote, or `weights.json` of core.
+A start is what an earlier training wrote, of as many channels or fewer.
 
 Pieces whose number ends in 7 are kept apart: they choose nothing but the step that is kept.
 """
@@ -17,7 +17,7 @@ import numpy as np
 import torch
 from torch.nn import functional as F
 
-from .net import Net, read_weights
+from .net import CHANNELS, Net, widen
 
 BATCH, FRAMES = 4, 5200
 SECTION_WEIGHT = 0.15
@@ -118,10 +118,9 @@ def main():
     torch.manual_seed(1)
     torch.set_num_threads(int(os.environ.get("THREADS", os.cpu_count())))
     rng = np.random.default_rng(1)
-    net, top = Net(), 2e-3
+    net, top = Net(int(sys.argv[5]) if len(sys.argv) > 5 else CHANNELS), 2e-3
     if len(sys.argv) > 4:
-        start = sys.argv[4]
-        read_weights(net, start) if start.endswith(".json") else net.load_state_dict(torch.load(start))
+        widen(net, torch.load(sys.argv[4]))
         top = 1e-3
     pieces = Pieces(folder)
     mean_net = copy.deepcopy(net)
