@@ -16,6 +16,7 @@ import torch
 from torch import nn
 from torch.nn import functional as F
 
+from .net import whole
 from .strokes import KINDS
 from .train import varied
 
@@ -146,15 +147,6 @@ def _train(net, kept, apart, minutes):
     net.load_state_dict(best[1])
 
 
-def _whole(layer):
-    """Rounds a layer's weights to bytes, each output by a scale of its own. Returns what is written: scales, biases, bytes."""
-    with torch.no_grad():
-        scale = layer.weight.abs().amax(dim=(1, 2)) / 127
-        whole = torch.round(layer.weight / scale[:, None, None])
-        layer.weight.copy_(whole * scale[:, None, None])
-    return scale.numpy().astype("<f4").tobytes() + layer.bias.detach().numpy().astype("<f4").tobytes() + whole.numpy().astype(np.int8).tobytes()
-
-
 def main():
     folder, core = sys.argv[1:3]
     minutes = float(sys.argv[3]) if len(sys.argv) > 3 else 20
@@ -164,7 +156,7 @@ def main():
     net = DrumNet()
     print(f"{len(kept)} pieces, {len(apart)} apart, {sum(p.numel() for p in net.parameters())} weights", flush=True)
     _train(net, kept, apart, minutes)
-    numbers = b"".join(_whole(layer) for layer in (net.first, *net.blocks, net.heads))
+    numbers = b"".join(whole(layer) for layer in (net.first, *net.blocks, net.heads))
     scores = _scores(net, apart)
     print("as it is written:", scores)
     packed = lambda values: base64.b64encode(values).decode()

@@ -1,5 +1,6 @@
 """The network: log bands in, beat, downbeat and section activations out, 50 times a second."""
 
+import numpy as np
 import torch
 from torch import nn
 from torch.nn import functional as F
@@ -57,6 +58,16 @@ def widen(net, narrow):
                 new[: old.shape[0], : old.shape[1]] = old
             else:
                 new[: old.shape[0]] = old
+
+
+def whole(layer):
+    """Rounds a layer's weights to bytes, each output by a scale of its own. Returns what is written: scales, biases, bytes."""
+    with torch.no_grad():
+        scale = layer.weight.abs().amax(dim=tuple(range(1, layer.weight.dim())), keepdim=True) / 127
+        rounded = torch.round(layer.weight / scale)
+        layer.weight.copy_(rounded * scale)
+        floats = [values.detach().numpy().astype("<f4").tobytes() for values in (scale, layer.bias)]
+        return b"".join(floats) + rounded.numpy().astype(np.int8).tobytes()
 
 
 if __name__ == "__main__":

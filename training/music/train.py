@@ -1,4 +1,4 @@
-"""Trains the network: `python3 -m music.train PIECES OUT.pt [MINUTES] [START] [CHANNELS]`. From a start it goes on at half the rate.
+"""Trains the network: `python3 -m music.train PIECES OUT.pt [MINUTES] [START]`. From a start it goes on at half the rate.
 What is written is a running mean of the weights (Polyak and Juditsky 1992), which hears better than those of any one step.
 
 A start is what an earlier training wrote, of as many channels or fewer.
@@ -112,40 +112,27 @@ def loss_of(net, batch):
     return (each * weights).sum() / weights.sum(), [(each[:, i] * counts[:, i]).sum().item() / max(1e-9, counts[:, i].sum().item()) for i in range(3)]
 
 
-def main():
-    folder, out = sys.argv[1:3]
-    minutes = float(sys.argv[3]) if len(sys.argv) > 3 else 60
-    torch.manual_seed(1)
-    torch.set_num_threads(int(os.environ.get("THREADS", os.cpu_count())))
+def judged(net, apart):
+    """The loss of pieces that are kept apart, as they are, and that of each output."""
+    net.eval()
+    with torch.no_grad():
+        rows = [loss_of(net, apart[i : i + 8]) for i in range(0, len(apart), 8)]
+    return float(np.mean([row[0].item() for row in rows])), np.mean([row[1] for row in rows], axis=0).round(4)
+
+
+def train(net, kept, apart, minutes, top, keep, best=9.0):
+    """Goes on for some minutes, at a rate that falls from `top`; calls `keep` with each network that is the best so far."""
     rng = np.random.default_rng(1)
-    net, top = Net(int(sys.argv[5]) if len(sys.argv) > 5 else CHANNELS), 2e-3
-    if len(sys.argv) > 4:
-        widen(net, torch.load(sys.argv[4]))
-        top = 1e-3
-    pieces = Pieces(folder)
     mean_net = copy.deepcopy(net)
-    print(f"{len(pieces.kept)} pieces, {len(pieces.apart)} apart, {sum(p.numel() for p in net.parameters())} weights", flush=True)
     optimiser = torch.optim.AdamW(net.parameters(), lr=top, weight_decay=1e-3)
-    began, step, best, order = time.time(), 0, 9.0, []
-    apart = [sample(piece, rng, False) for piece in pieces.apart]
-
-    def judged(net):
-        net.eval()
-        with torch.no_grad():
-            rows = [loss_of(net, apart[i : i + 8]) for i in range(0, len(apart), 8)]
-        return float(np.mean([row[0].item() for row in rows])), np.mean([row[1] for row in rows], axis=0).round(4)
-
-    if len(sys.argv) > 4:
-        best, detail = judged(mean_net)
-        print(f"at the start: apart {best:.4f} {detail}", flush=True)
-    shown = []
+    began, step, order, shown = time.time(), 0, [], []
     while (passed := (time.time() - began) / 60) < minutes:
         rate = top * min(1, (step + 1) / 100) * (0.02 + 0.98 * 0.5 * (1 + np.cos(np.pi * min(1, passed / minutes))))
         for group in optimiser.param_groups:
             group["lr"] = rate
         if len(order) < BATCH:
-            order = list(rng.permutation(len(pieces.kept)))
-        batch = [sample(pieces.kept[order.pop()], rng, True) for _ in range(BATCH)]
+            order = list(rng.permutation(len(kept)))
+        batch = [sample(kept[order.pop()], rng, True) for _ in range(BATCH)]
         net.train()
         loss, parts = loss_of(net, batch)
         optimiser.zero_grad()
@@ -153,17 +140,34 @@ def main():
         torch.nn.utils.clip_grad_norm_(net.parameters(), 1.0)
         optimiser.step()
         with torch.no_grad():
-            for kept, now in zip(mean_net.parameters(), net.parameters()):
-                kept.lerp_(now, max(MEAN_OVER, 1 / (step + 2)))
+            for slow, now in zip(mean_net.parameters(), net.parameters()):
+                slow.lerp_(now, max(MEAN_OVER, 1 / (step + 2)))
         shown.append([loss.item(), *parts])
         step += 1
         if step % 100 == 0:
-            value, detail = judged(mean_net)
+            value, detail = judged(mean_net, apart)
             print(f"{passed:5.1f} min, step {step}: {np.mean(shown, axis=0).round(4)} apart {value:.4f} {detail}", flush=True)
             shown = []
             if value < best:
                 best = value
-                torch.save(mean_net.state_dict(), out)
+                keep(mean_net)
+
+
+def main():
+    folder, out = sys.argv[1:3]
+    minutes = float(sys.argv[3]) if len(sys.argv) > 3 else 60
+    torch.manual_seed(1)
+    torch.set_num_threads(int(os.environ.get("THREADS", os.cpu_count())))
+    net, top, best = Net(int(os.environ.get("CHANNELS", CHANNELS))), 2e-3, 9.0
+    pieces = Pieces(folder)
+    print(f"{len(pieces.kept)} pieces, {len(pieces.apart)} apart, {sum(p.numel() for p in net.parameters())} weights", flush=True)
+    apart = [sample(piece, np.random.default_rng(1), False) for piece in pieces.apart]
+    if len(sys.argv) > 4:
+        widen(net, torch.load(sys.argv[4]))
+        top = 1e-3
+        best, detail = judged(net, apart)
+        print(f"at the start: apart {best:.4f} {detail}", flush=True)
+    train(net, pieces.kept, apart, minutes, top, lambda one: torch.save(one.state_dict(), out), best)
 
 
 if __name__ == "__main__":

@@ -3,9 +3,9 @@
 
 import { DRUMS, type Drum } from '../../music';
 import { NETWORK_BANDS, VALUES_PER_BYTE } from './bands';
-import { bytesOf } from './base64';
 import { linearMaker, type MakeLinear } from './dense';
 import stored from './drum-weights.json';
+import { layerReader, type Layer } from './layers';
 import type { Pause } from './network';
 
 /** By drum, log odds of a stroke, one for each frame of bands. */
@@ -20,11 +20,6 @@ const ROOM = 4;
 const STRETCH = 4000;
 const FRAME_RATE = 100;
 
-/** A layer as `training/music/drums.py` writes it: weights are whole numbers times a scale of their output. */
-type Layer = {
-  readonly biases: Float32Array;
-  readonly weightAt: (output: number, input: number, tap: number) => number;
-};
 type Weights = { readonly first: Layer; readonly blocks: readonly Layer[]; readonly heads: Layer };
 
 let known: Weights | undefined;
@@ -64,12 +59,12 @@ export async function drumOdds(bands: Uint8Array, pause: Pause): Promise<DrumOdd
 /** From what the layer before wrote to what this one writes, for some frames. */
 type Step = (input: Float32Array, out: Float32Array, from: number, to: number) => void;
 
-function firstLayer({ biases, weightAt }: Layer, linear: MakeLinear, bands: Uint8Array, frames: number): Step {
+function firstLayer({ biases, weights }: Layer, linear: MakeLinear, bands: Uint8Array, frames: number): Step {
   const width = FIRST_TAPS * NETWORK_BANDS;
   // The bytes' scale is in the weights.
   const { values, sums, run } = linear(width, CHANNELS, biases, (output, input) => {
     const [tap, band] = [Math.floor(input / NETWORK_BANDS), input % NETWORK_BANDS];
-    return weightAt(output, band, tap) * VALUES_PER_BYTE;
+    return weights[(output * NETWORK_BANDS + band) * FIRST_TAPS + tap]! * VALUES_PER_BYTE;
   });
   return (_, out, from, to) => {
     for (let t = from; t < to; t += 2) {
@@ -82,11 +77,12 @@ function firstLayer({ biases, weightAt }: Layer, linear: MakeLinear, bands: Uint
 }
 
 /** A dilated convolution over time, and its input added. */
-function dilated({ biases, weightAt }: Layer, linear: MakeLinear, dilation: number, frames: number): Step {
+function dilated({ biases, weights }: Layer, linear: MakeLinear, dilation: number, frames: number): Step {
   const width = TAPS * CHANNELS;
-  const { values, sums, run } = linear(width, CHANNELS, biases, (output, input) =>
-    weightAt(output, input % CHANNELS, Math.floor(input / CHANNELS)),
-  );
+  const { values, sums, run } = linear(width, CHANNELS, biases, (output, input) => {
+    const [tap, from] = [Math.floor(input / CHANNELS), input % CHANNELS];
+    return weights[(output * CHANNELS + from) * TAPS + tap]!;
+  });
   return (flow, out, from, to) => {
     for (let t = from; t < to; t += 2) {
       for (let k = 0; k < 2; k++) gather(values, k * width, flow, t + k, frames, TAPS, dilation, CHANNELS);
@@ -97,10 +93,10 @@ function dilated({ biases, weightAt }: Layer, linear: MakeLinear, dilation: numb
   };
 }
 
-function headsOf({ biases, weightAt }: Layer, linear: MakeLinear, odds: DrumOdds): Step {
+function headsOf({ biases, weights }: Layer, linear: MakeLinear, odds: DrumOdds): Step {
   const padded = Float32Array.from({ length: ROOM }, (_, output) => biases[output] ?? 0);
   const { values, sums, run } = linear(CHANNELS, ROOM, padded, (output, input) =>
-    output < DRUMS.length ? weightAt(output, input, 0) : 0,
+    output < DRUMS.length ? weights[output * CHANNELS + input]! : 0,
   );
   return (flow, _, from, to) => {
     for (let t = from; t < to; t += 2) {
@@ -148,24 +144,12 @@ export function strokesOf(odds: DrumOdds): Readonly<Record<Drum, Float64Array>> 
 }
 
 function readWeights(): Weights {
-  const bytes = bytesOf(stored.weights);
-  const view = new DataView(bytes.buffer);
-  let at = 0;
-  const floats = (count: number) => Float32Array.from({ length: count }, () => view.getFloat32((at += 4) - 4, true));
-  const layer = (outputs: number, inputs: number, taps: number): Layer => {
-    const [scales, biases] = [floats(outputs), floats(outputs)];
-    const whole = new Int8Array(bytes.buffer, at, outputs * inputs * taps);
-    at += whole.length;
-    return {
-      biases,
-      weightAt: (output, input, tap) => whole[(output * inputs + input) * taps + tap]! * scales[output]!,
-    };
-  };
+  const layers = layerReader(stored.weights, 'drum-weights.json');
   const weights = {
-    first: layer(CHANNELS, NETWORK_BANDS, FIRST_TAPS),
-    blocks: stored.dilations.map(() => layer(CHANNELS, CHANNELS, TAPS)),
-    heads: layer(DRUMS.length, CHANNELS, 1),
+    first: layers.next(CHANNELS, NETWORK_BANDS * FIRST_TAPS),
+    blocks: stored.dilations.map(() => layers.next(CHANNELS, CHANNELS * TAPS)),
+    heads: layers.next(DRUMS.length, CHANNELS),
   };
-  if (at !== bytes.length) throw new RangeError(`drum-weights.json has ${bytes.length} bytes; the network has ${at}`);
+  layers.end();
   return weights;
 }

@@ -4,7 +4,8 @@
 
 import { NETWORK_BANDS, VALUES_PER_BYTE } from './bands';
 import { linearMaker, type MakeLinear } from './dense';
-import { CHANNELS, FIRST, OUTPUTS, readWeights, SECOND, TAPS, type Layer, type Weights } from './weights';
+import type { Layer } from './layers';
+import { CHANNELS, FIRST, OUTPUTS, readWeights, SECOND, TAPS, type Weights } from './weights';
 
 /** Activations a second. One covers two frames of bands. */
 export const ACTIVATION_RATE = 50;
