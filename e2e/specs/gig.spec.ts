@@ -173,3 +173,14 @@ test('the tempo is that of the taps as the finger came down, on a page that is b
   await page.keyboard.press('Enter');
   await expect.poll(async () => (await liveNow()).taps.length).not.toBe(6);
 });
+
+test('on a wide screen two rows of pads show their names above what the pedal does', async ({ page }) => {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await open(page, '/gig');
+  await button(page, /^Play Paper/).click();
+  await expect(page.getByRole('group', { name: 'Pedal', exact: true })).toContainText('Ready: Salt and Signal');
+  const pedal = (await page.getByRole('group', { name: 'Pedal', exact: true }).boundingBox())!;
+  const second = (await page.getByText('Singer alone', { exact: true }).first().boundingBox())!;
+  // A line is a little taller than its letters.
+  expect(second.y + 0.9 * second.height).toBeLessThan(pedal.y);
+});

@@ -60,6 +60,21 @@ test('a section is split, coloured, moved, repeated with its light and joined ag
   await expect.poll(() => names(page)).toEqual(['A', 'B Verse 1', 'C Chorus 1', 'D Verse 2', 'E Chorus 2', 'F Outro']);
 });
 
+test('the strip shows whole names, however many sections a song has', async ({ page }) => {
+  await open(page, '/songs/paper-lighthouse');
+  await expect.poll(() => names(page)).toContain('D Chorus 1');
+  const cut = await strip(page)
+    .getByRole('button')
+    .evaluateAll((all) =>
+      all.filter((one) => {
+        const words = document.createRange();
+        words.selectNodeContents(one);
+        return words.getBoundingClientRect().right > one.getBoundingClientRect().right + 0.5;
+      }).map((one) => one.textContent),
+    ); // prettier-ignore
+  expect(cut).toEqual([]);
+});
+
 test('markers stand on the sheet and in the list, and go where they are told', async ({ page }) => {
   await open(page, '/songs/salt-and-signal');
   await button(page, 'Bar 10').click();
