@@ -1,9 +1,9 @@
 // From a file's bytes to what a lead sheet needs.
 
-import { envelopesOf, type Envelopes } from '../music';
+import { envelopesOf, type Envelopes, type StrokeTimes } from '../music';
 import { failed, ok, type Result } from '../problem';
 import { seconds, type Seconds } from '../units';
-import { accentedClicks } from './accents';
+import { clicksIn, saidByClicks, saidOfFirsts } from './clicks';
 import { decodeAudio, type AudioType, type Between } from './decode';
 import { dividesInThree, middleIsStrong } from './bars';
 import { featureTaker, FRAME_RATE } from './features';
@@ -56,9 +56,8 @@ export async function analyse(bytes: Uint8Array, name: string, between: Between)
   if (!said || (await between(HEARD)) === 'stop') return failed({ code: 'cancelled' });
   const change = harmony.end(said.frames, ACTIVATION_RATE);
   const strokes = strokesOf(drums);
-  const { count, path } = findFeltBeats(said, strokes);
   const onset = onsetStrength(features.bands, features.frames);
-  const odds = withAccents(said, accentedClicks(features.bands, onset, path.beats), path.beats);
+  const { odds, count, path } = beatsIn(said, features.bands, onset, strokes);
   const simple = gridOf({ odds, change, compound: false, sixEight: false, count }, undefined, {}, path);
   if ((await between(0.97)) === 'stop') return failed({ code: 'cancelled' });
   const inThree = simple.found && simple.meter.length === 1 && simple.meter[0]!.numerator === 3;
@@ -78,17 +77,14 @@ export async function analyse(bytes: Uint8Array, name: string, between: Between)
   });
 }
 
-/** Log odds of a first beat at a click that is accented, and at any other. */
-const ACCENTED = 4;
-const NOT_ACCENTED = -6;
-
-/** What is said of first beats, where clicks themselves do not say it. @param accents indexes of beats. */
-function withAccents(odds: Activations, accents: readonly number[] | undefined, beats: readonly number[]): Activations {
-  if (!accents) return odds;
-  const downbeat = new Float32Array(odds.frames).fill(NOT_ACCENTED);
-  for (const i of accents) {
-    const at = Math.round(beats[i]! * ACTIVATION_RATE);
-    downbeat.fill(ACCENTED, Math.max(0, at - 1), at + 2);
+/** The beats, and what is said of them: by clicks, where there is nothing else, or by the network. */
+function beatsIn(said: Activations, bands: Uint8Array, onset: Float32Array, strokes: StrokeTimes) {
+  const clicks = clicksIn(bands, onset);
+  if (clicks) {
+    // Nobody feels clicks otherwise than they come, and no tempo is too uneven.
+    return { odds: saidByClicks(said, clicks), count: 'found', path: { beats: clicks.beats, score: 1 } } as const;
   }
-  return { ...odds, downbeat };
+  const felt = findFeltBeats(said, strokes);
+  const firsts = clicksIn(bands, onset, felt.path.beats.map((at) => Math.round(at * FRAME_RATE)))?.firsts ?? []; // prettier-ignore
+  return { ...felt, odds: saidOfFirsts(said, firsts) };
 }
