@@ -138,7 +138,7 @@ test('hits and role masters stand where the pads are, a press away; a bank bring
 });
 
 test('pages that show no stage say when nothing is sent', async ({ page }) => {
-  for (const path of ['/gig/large', '/gig/foot']) {
+  for (const path of ['/gig/large', '/gig/foot', '/gig/pads']) {
     await page.goto(path);
     await expect(page.getByRole('heading').first()).toBeVisible();
     await expect(page.getByTestId('trouble')).toHaveCount(0);
@@ -184,3 +184,55 @@ test('on a wide screen two rows of pads show their names above what the pedal do
   // A line is a little taller than its letters.
   expect(second.y + 0.9 * second.height).toBeLessThan(pedal.y);
 });
+
+test('pads only: all of a bank on the screen, each counts as a finger comes down, two at once too', async ({
+  browser,
+  baseURL,
+}) => {
+  const context = await browser.newContext({
+    baseURL: baseURL!,
+    hasTouch: true,
+    isMobile: true,
+    viewport: { width: 390, height: 844 },
+  });
+  const page = await context.newPage();
+  const fingers = await context.newCDPSession(page);
+  const touch = async (type: 'touchStart' | 'touchEnd', ...names: readonly string[]) => {
+    const boxes = await Promise.all(names.map((name) => pad(page, name).boundingBox()));
+    await fingers.send('Input.dispatchTouchEvent', {
+      type,
+      touchPoints: boxes.map((box, id) => ({ id, x: box!.x + box!.width / 2, y: box!.y + box!.height / 2 })),
+    });
+  };
+  const all = page.getByRole('group', { name: 'Pads' }).getByRole('button');
+  await open(page, '/gig');
+  const pads = await all.count();
+  // Where pads scroll, a finger that comes down may be about to do so.
+  await touch('touchStart', 'Full sail');
+  await page.waitForTimeout(300);
+  await expect(pad(page, 'Full sail')).toHaveAttribute('aria-pressed', 'false');
+  await touch('touchEnd');
+  await expect(pad(page, 'Full sail')).toHaveAttribute('aria-pressed', 'true');
+  await pad(page, 'Full sail').tap();
+
+  await button(page, 'Pads only').tap();
+  await expect(page.getByRole('heading', { name: 'All looks', level: 1 })).toBeVisible();
+  await expect(all).toHaveCount(pads);
+  for (const one of await all.all()) await expect(one).toBeInViewport({ ratio: 1 });
+  await touch('touchStart', 'Harbour blue', 'Full sail');
+  await expect(pad(page, 'Harbour blue')).toHaveAttribute('aria-pressed', 'true');
+  await expect(pad(page, 'Full sail')).toHaveAttribute('aria-pressed', 'true');
+  await expect.poll(() => light(page)).toBeGreaterThan(0);
+  await touch('touchEnd');
+  await expect(pad(page, 'Full sail')).toHaveAttribute('aria-pressed', 'true');
+
+  // A screen that cannot hold them all turns pages.
+  await page.setViewportSize({ width: 390, height: 500 });
+  await page.getByRole('button', { name: /^Pads \d+ to / }).last().tap();
+  await expect(pad(page, 'Full sail')).toHaveCount(0);
+  await expect(all.last()).toBeInViewport({ ratio: 1 });
+  await expect(all.last()).toHaveAccessibleName(/^Buoys/);
+  await button(page, 'Close').tap();
+  await expect(page.getByRole('heading', { name: 'Paper Lighthouse' }).first()).toBeVisible();
+  await context.close();
+}); // prettier-ignore

@@ -1,5 +1,5 @@
 import { button, lookIs, nodeReport, open, stageBrightness, tooSmall } from './hovlix';
-import { PLACES } from './places';
+import { openPlace, PLACES } from './places';
 import { expect, test } from './screens';
 import { stumbles } from './stumbles';
 
@@ -212,11 +212,7 @@ test('nothing a reader would stumble over, on a phone and on a wide screen', asy
   for (const path of PLACES)
     await test.step(path, async () => {
       await page.setViewportSize({ width: 390, height: 844 });
-      // For the amp and for the foot nothing else is on the screen, the health of the output neither.
-      if (/large|foot/.test(path)) {
-        await page.goto(path);
-        await button(page, 'Close').waitFor();
-      } else await open(page, path);
+      await openPlace(page, path);
       for (const [width, height] of [
         [390, 844],
         [1280, 800],

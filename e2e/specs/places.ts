@@ -1,5 +1,8 @@
 // Every place that has an address.
 
+import type { Page } from '@playwright/test';
+import { button, open } from './hovlix';
+
 export const PLACES = [
   '/songs',
   '/songs/paper-lighthouse',
@@ -11,6 +14,7 @@ export const PLACES = [
   '/gig',
   '/gig/pedals',
   '/gig/bindings',
+  '/gig/pads',
   '/gig/large',
   '/gig/foot',
   '/gig/log',
@@ -23,3 +27,10 @@ export const PLACES = [
   '/shows',
   '/settings',
 ] as const;
+
+/** Opens a place and waits until its show is there: some fill the screen, and have no stage that says what is sent. */
+export async function openPlace(page: Page, path: string): Promise<void> {
+  if (!/\/(large|foot|pads)$/.test(path)) return open(page, path);
+  await page.goto(path);
+  await button(page, 'Close').waitFor();
+}

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { open, tooSmall } from './hovlix';
-import { PLACES } from './places';
+import { openPlace, PLACES } from './places';
 import { expect, test } from './screens';
 import { stumbles } from './stumbles';
 
@@ -44,7 +44,7 @@ for (const theme of ['night', 'day'])
     for (const [name, path, ...presses] of [...places, ...SHEETS])
       await test.step(name, async () => {
         // What lies over the same place is opened there one after the other.
-        if (path !== there) await open(page, path);
+        if (path !== there) await openPlace(page, path);
         else if (await page.getByRole('dialog').count()) await page.keyboard.press('Escape');
         await expect(page.getByRole('dialog')).toHaveCount(0);
         there = path;

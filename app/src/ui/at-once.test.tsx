@@ -2,11 +2,11 @@ import { createEvent, fireEvent, render, screen } from '@testing-library/react';
 import { atOnceUnlessScrolling } from './at-once';
 
 /** A button in a list of a height, in a window of 100 pixels. */
-function inList(height: number) {
+function inList(height: number, may?: () => boolean) {
   const pressed = jest.fn();
   render(
     <div data-testid="list" style={{ overflowY: 'auto' }}>
-      <button {...atOnceUnlessScrolling(pressed)} />
+      <button {...atOnceUnlessScrolling(pressed, may)} />
     </div>,
   );
   Object.defineProperties(screen.getByTestId('list'), {
@@ -50,4 +50,18 @@ test('a finger on a list that scrolls counts as it lifts, and not at all where i
   expect(pressed).toHaveBeenCalledTimes(1);
   down('touch');
   expect(pressed).toHaveBeenCalledTimes(1);
+});
+
+test('what a finger may not do before it lifts waits for that, until it may', () => {
+  let may = false;
+  const { pressed, down, click } = inList(100, () => may);
+  down('touch');
+  expect(pressed).not.toHaveBeenCalled();
+  click();
+  expect(pressed).toHaveBeenCalledTimes(1);
+  may = true;
+  down('touch');
+  expect(pressed).toHaveBeenCalledTimes(2);
+  click();
+  expect(pressed).toHaveBeenCalledTimes(2);
 });

@@ -10,15 +10,14 @@ export const atOnce = (act: (event: Stamped) => void) => ({
   onClick: (event: MouseEvent) => event.detail === 0 && act(event),
 });
 
-const done = new WeakSet<EventTarget>();
-
 /**
  * The same for what lies in a list: a finger that comes down on it may be about to scroll, so that it counts at its lift
  * where there is anything to scroll. A mouse scrolls nothing, and a list that fits is not scrolled.
+ * @param may whether it may be done before the finger lifts.
  */
-export const atOnceUnlessScrolling = (act: () => void) => ({
+export const atOnceUnlessScrolling = (act: () => void, may = () => true) => ({
   onPointerDown({ button, pointerType, currentTarget }: PointerEvent) {
-    const now = button === 0 && (pointerType === 'mouse' || !scrolls(currentTarget));
+    const now = button === 0 && may() && (pointerType === 'mouse' || !scrolls(currentTarget));
     if (!now) return void done.delete(currentTarget);
     done.add(currentTarget);
     act();
@@ -27,6 +26,12 @@ export const atOnceUnlessScrolling = (act: () => void) => ({
     if (!done.delete(currentTarget) || detail === 0) act();
   },
 });
+
+const done = new WeakSet<EventTarget>();
+
+/** Browsers let a page sound once it was pressed, which a finger does as it lifts; then for as long as it is open. */
+export const maySound = (): boolean =>
+  'userActivation' in window.navigator && window.navigator.userActivation.hasBeenActive;
 
 /** Whether a finger on an element can move what it lies in, upwards or downwards. */
 function scrolls(element: Element): boolean {

@@ -51,6 +51,8 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const path = usePathname();
   // For the amp and for the foot: nothing else is on the screen.
   const alone = path === '/gig/large' || path === '/gig/foot';
+  // Pads take all but the pulse bar.
+  const bare = alone || path === '/gig/pads';
   const gig = path === '/gig';
   const strip = wide ? (gig ? 150 : 196) : short ? (gig ? 76 : 100) : gig ? 110 : 158;
   return (
@@ -62,11 +64,11 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       height="100%"
       overflow="hidden"
     >
-      {wide && !alone && <Places side="rail" />}
+      {wide && !bare && <Places side="rail" />}
       <Column flex={1} minWidth={0} minHeight={0}>
-        {!alone && <Strip height={strip}>{STRIP}</Strip>}
+        {!bare && <Strip height={strip}>{STRIP}</Strip>}
         {NOTICES}
-        {!alone && NEXT}
+        {!bare && NEXT}
         <View render="main" flex={1} minHeight={0} position="relative">
           {empty && <Welcome />}
           {/* Kept mounted, so that an address with a song in it leads there once a show is open. */}
@@ -77,7 +79,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         </View>
         {!alone && PULSE}
       </Column>
-      {!wide && !alone && <Places side="bar" />}
+      {!wide && !bare && <Places side="bar" />}
       {UNSEEN}
     </View>
   );

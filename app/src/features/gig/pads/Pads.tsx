@@ -6,7 +6,7 @@ import { PAD_KEYS, padUp } from '../../../host/conduct/gestures';
 import { pressPad } from '../../../host/controls/act';
 import { useHovlix, useLive, usePlays } from '../../../host/hovlix';
 import { useIsOn } from '../../../host/conduct/use-is-on';
-import { atOnceUnlessScrolling } from '../../../ui/at-once';
+import { atOnceUnlessScrolling, maySound } from '../../../ui/at-once';
 import { Growing } from '../../../ui/Growing';
 import { LookPicture } from '../../../ui/LookPicture';
 import { Quiet, Row, Grid } from '../../../ui/pieces';
@@ -21,12 +21,20 @@ const PRESS_WORDS: Readonly<Record<Press, string>> = {
   flash: 'while held',
 };
 
-export function Pads({ banks, bank }: { readonly banks: readonly Bank[]; readonly bank: Bank }) {
+export type BankProps = { readonly banks: readonly Bank[]; readonly bank: Bank };
+
+/** The pads of a bank whose looks are there, with the keys that press them. */
+export function useBankPads(bank: Bank) {
   const plays = usePlays();
-  const pads = bank.pads.flatMap((pad, i) => {
+  return bank.pads.flatMap((pad, i) => {
     const play = plays.find((one) => one.id === pad.look);
-    return play ? [{ pad, play, key: PAD_KEYS[i]?.toUpperCase() }] : [];
+    return play ? [{ pad, name: play.name, letter: PAD_KEYS[i]?.toUpperCase() }] : [];
   });
+}
+
+export function Pads({ banks, bank }: BankProps) {
+  const { short } = useMedia();
+  const pads = useBankPads(bank);
   if (pads.length === 0) return <Quiet paddingHorizontal={16}>{WORDS.noPadBank}</Quiet>;
   return (
     <Grid
@@ -39,9 +47,7 @@ export function Pads({ banks, bank }: { readonly banks: readonly Bank[]; readonl
     >
       <Growing items={pads}>
         {(some) =>
-          some.map(({ pad, play, key }, i) => (
-            <OnePad key={`${pad.look} ${i}`} pad={pad} name={play.name} letter={key} banks={banks} />
-          ))
+          some.map((one, i) => <OnePad key={`${one.pad.look} ${i}`} {...one} banks={banks} height={short ? 84 : 104} />)
         }
       </Growing>
     </Grid>
@@ -51,8 +57,7 @@ export function Pads({ banks, bank }: { readonly banks: readonly Bank[]; readonl
 function pressesOf(app: ReturnType<typeof useHovlix>, pad: Pad, banks: readonly Bank[]) {
   const press = () => pressPad(app, pad, banks);
   if (pad.press === 'flash') return { onPressIn: press, onPressOut: () => padUp(app, pad) };
-  // Browsers let music begin only with a finger's lift.
-  return (pad.also ?? []).length > 0 ? { onPress: press } : atOnceUnlessScrolling(press);
+  return atOnceUnlessScrolling(press, (pad.also ?? []).length > 0 ? maySound : undefined);
 }
 
 type OneProps = {
@@ -60,10 +65,13 @@ type OneProps = {
   readonly name: string;
   readonly letter: string | undefined;
   readonly banks: readonly Bank[];
+  /** In pixels. */
+  readonly height: number;
+  /** Among many on a small screen: its name may take two lines. */
+  readonly small?: boolean;
 };
 
-function OnePad({ pad, name, letter, banks }: OneProps) {
-  const { short } = useMedia();
+export function OnePad({ pad, name, letter, banks, height, small = false }: OneProps) {
   const app = useHovlix();
   const on = useIsOn(pad.look);
   const unlit = useUnlit(pad.look);
@@ -80,7 +88,7 @@ function OnePad({ pad, name, letter, banks }: OneProps) {
       aria-pressed={on}
       aria-description={unlit}
       {...pressesOf(app, pad, banks)}
-      height={short ? 84 : 104}
+      height={height}
       padding={0}
       borderRadius={14}
       overflow="hidden"
@@ -94,9 +102,9 @@ function OnePad({ pad, name, letter, banks }: OneProps) {
       minWidth={0}
       opacity={pad.skip ? 0.65 : 1}
     >
-      <LookPicture look={pad.look} height={short ? 80 : 100} />
+      <LookPicture look={pad.look} height={height - 4} />
       <View position="absolute" left={0} right={0} bottom={0} height={56} style={{ background: 'linear-gradient(transparent, rgba(8,6,10,.88))' }} />
-      <Text position="absolute" left={10} bottom={8} right={10} textAlign="left" fontFamily="$heading" fontWeight="650" fontSize={17} lineHeight={22} color="#fff" numberOfLines={1}>
+      <Text position="absolute" left={10} bottom={8} right={10} textAlign="left" fontFamily="$heading" fontWeight="650" fontSize={small ? 14 : 17} lineHeight={small ? 17 : 22} color="#fff" numberOfLines={small ? 2 : 1}>
         {name}
       </Text>
       <Row position="absolute" left={10} right={10} top={6} justifyContent="space-between">

@@ -1,15 +1,13 @@
 // The playing page: the pads of a bank, hits of a kit, or role masters; next and previous; and what is running.
 
 import { useState } from 'react';
+import { useRouter } from 'expo-router';
 import { View } from '@tamagui/core';
-import ChevronLeft from 'lucide-react-native/icons/chevron-left';
-import ChevronRight from 'lucide-react-native/icons/chevron-right';
-import { banksOf, padAfter, type Bank, type Kit } from '@hovlix/core/light';
+import Maximize2 from 'lucide-react-native/icons/maximize-2';
+import { banksOf, type Kit } from '@hovlix/core/light';
 import type { Role } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
-import { goOn } from '../../../host/conduct/gestures';
-import { useHovlix, useLive, usePlays } from '../../../host/hovlix';
-import { useSession } from '../../../host/session';
+import { useHovlix, useLive } from '../../../host/hovlix';
 import { Chip } from '../../../ui/Chip';
 import { HitPads } from '../../../ui/HitPads';
 import { usePalette } from '../../../ui/palette';
@@ -17,12 +15,15 @@ import { Button, Column, Row, Grid } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
 import { RoleFaders, rolesCast } from '../../pulse/RoleFaders';
 import { BankSheet } from './BankSheet';
+import { Going } from './Going';
 import { Pads } from './Pads';
 import { RunningChip } from './Running';
 import { WORDS } from './words';
 
 export function Play({ show }: { readonly show: Show }) {
   const app = useHovlix();
+  const router = useRouter();
+  const palette = usePalette();
   const place = useLive((live) => live.place);
   const [changing, setChanging] = useState(false);
   const [view, setView] = useState('pads');
@@ -62,7 +63,11 @@ export function Play({ show }: { readonly show: Show }) {
             </Row>
           </ScrollArea>
         </View>
-        <Going banks={banks} bank={bank} at={place.look} />
+        <Going banks={banks} bank={bank} at={place.look}>
+          <Button kind="quiet" label={WORDS.padsOnly} onPress={() => router.push('/gig/pads')}>
+            <Maximize2 size={20} color={palette.text} aria-hidden />
+          </Button>
+        </Going>
       </Row>
       {other ? <Other show={show} other={other} /> : <Pads banks={banks} bank={bank} />}
       {changing && <BankSheet show={show} bank={bank} onClose={() => setChanging(false)} />}
@@ -100,36 +105,5 @@ function Other({ show, other: { kit, role } }: { readonly show: Show; readonly o
         </Grid>
       )}
     </View>
-  );
-}
-
-type GoingProps = { readonly banks: readonly Bank[]; readonly bank: Bank; readonly at: string | null };
-
-/** Back and on through the bank; what each brings is said to those who cannot see the pads. */
-function Going({ banks, bank, at }: GoingProps) {
-  const app = useHovlix();
-  const palette = usePalette();
-  const plays = usePlays();
-  const say = useSession((session) => session.say);
-  const nameOf = (id: string | undefined) => plays.find((one) => one.id === id)?.name;
-  const button = (way: 1 | -1, word: string) => {
-    const name = nameOf(padAfter(banks, bank, at, way)?.pad.look);
-    const Arrow = way > 0 ? ChevronRight : ChevronLeft;
-    return (
-      <Button
-        kind="quiet"
-        label={name === undefined ? WORDS.bankEndsHere(word) : `${word}: ${name}`}
-        disabled={name === undefined}
-        onPress={() => !goOn(app, way) && say(WORDS.bankEndsHereAlone)}
-      >
-        <Arrow size={24} color={palette.text} aria-hidden />
-      </Button>
-    );
-  };
-  return (
-    <Row flexShrink={0} paddingRight={6} role="group" aria-label={WORDS.throughTheBank}>
-      {button(-1, WORDS.previousLook)}
-      {button(1, WORDS.nextLook)}
-    </Row>
   );
 }

@@ -43,6 +43,7 @@ export function StageSheet({ onClose }: { readonly onClose: () => void }) {
       </Column>
       <Column>
         {rig && <To name={WORDS.rig(rig)} hint={WORDS.tonightsLampsChoose} onPress={() => go('/rig')} />}
+        <To name={WORDS.padsOnly} hint={WORDS.allPadsTouched} onPress={() => go('/gig/pads')} />
         <To name={WORDS.largeLetters} hint={WORDS.phoneAmp} onPress={() => go('/gig/large')} />
         {may && <To name={WORDS.pedalsAndMidi} hint={WORDS.whatEachSwitch} onPress={() => go('/gig/pedals')} />}
         <To name={WORDS.footController} hint={WORDS.switchesScreen} onPress={() => go('/gig/foot')} />

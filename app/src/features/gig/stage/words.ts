@@ -33,6 +33,8 @@ export const WORDS = {
   askedAfterHolding: 'Asked for after holding the button.',
   rig: (rig: string | number) => `Rig: ${rig}`,
   tonightsLampsChoose: 'tonight’s lamps: choose and check them',
+  padsOnly: 'Pads only',
+  allPadsTouched: 'a bank on the whole screen: each counts as it is touched',
   largeLetters: 'Large letters',
   phoneAmp: 'for the phone on the amp',
   whatEachSwitch: 'what each switch does',
