@@ -73,6 +73,10 @@ test('the strip shows whole names, however many sections a song has', async ({ p
       }).map((one) => one.textContent),
     ); // prettier-ignore
   expect(cut).toEqual([]);
+  // Short sections have their letter alone on a phone only.
+  expect(await names(page)).toContain('A');
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await expect.poll(() => names(page)).toContain('A Intro');
 });
 
 test('markers stand on the sheet and in the list, and go where they are told', async ({ page }) => {

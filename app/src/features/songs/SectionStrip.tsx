@@ -1,7 +1,7 @@
 // The form of a song in one row: its sections as long as they are, to jump to.
 
 import { useEffect, useState } from 'react';
-import { Text, View } from '@tamagui/core';
+import { Text, useMedia, View } from '@tamagui/core';
 import { songTimeAt } from '@hovlix/core/live';
 import { barsAt, barSpan, rehearsalMark, sectionAt, type Song } from '@hovlix/core/song';
 import { useHovlix } from '../../host/hovlix';
@@ -11,6 +11,8 @@ import { ScrollArea } from '../../ui/ScrollArea';
 import { WORDS } from './words';
 
 const LEAST_WIDTH = 44;
+/** On a phone sections of fewer bars have their letter alone. */
+const LONG = 6;
 /** A name that is longer is cut, in pixels. */
 const LONGEST_NAME = 200;
 
@@ -38,6 +40,7 @@ function useSectionNow(song: Song): string | undefined {
 export function SectionStrip({ song, onGo }: Props) {
   const tints = useTints();
   const palette = usePalette();
+  const { wide } = useMedia();
   const { first, last } = barSpan(song);
   const shown = song.sections.filter(({ bar }) => bar <= last);
   const now = useSectionNow(song);
@@ -92,7 +95,7 @@ export function SectionStrip({ song, onGo }: Props) {
                   textOverflow="ellipsis"
                 >
                   {rehearsalMark(song.sections.indexOf(section))}
-                  {bars >= 6 ? ` ${section.name}` : ''}
+                  {wide || bars >= LONG ? ` ${section.name}` : ''}
                 </Text>
               </View>
             </View>

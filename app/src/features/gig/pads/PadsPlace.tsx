@@ -6,11 +6,11 @@ import { useRouter } from 'expo-router';
 import X from 'lucide-react-native/icons/x';
 import { useMedia, View } from '@tamagui/core';
 import { banksOf } from '@hovlix/core/light';
-import { useHovlix, useLive, useShow } from '../../../host/hovlix';
+import { useHovlix, useLive, usePlays, useShow } from '../../../host/hovlix';
 import { keepAwake } from '../../../host/screen';
 import { Chip } from '../../../ui/Chip';
 import { usePalette } from '../../../ui/palette';
-import { Button, Column, Quiet, Row, Title } from '../../../ui/pieces';
+import { Button, Column, Row, Title, Words } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
 import { Trouble } from '../stage/Trouble';
 import { fittedPads } from './fitted';
@@ -68,7 +68,7 @@ export function PadsPlace() {
           </Button>
         </Going>
       </Row>
-      <Trouble />
+      <View paddingHorizontal={14}><Trouble /></View>
       {!oneLine && chips}
       <AllPads key={bank.id} banks={banks} bank={bank} />
     </Column>
@@ -79,7 +79,7 @@ function AllPads({ banks, bank }: BankProps) {
   const pads = useBankPads(bank);
   const { room, width, height } = useRoom();
   const [page, setPage] = useState(0);
-  if (pads.length === 0) return <Quiet paddingHorizontal={16}>{WORDS.noPadBank}</Quiet>;
+  if (pads.length === 0) return <NoPads />;
   const whole = fittedPads(width, height, pads.length, GAP);
   const { columns, rows, height: high, pages } = whole.pages === 1 ? whole : fittedPads(width, height - TURNING - GAP, pads.length, GAP); // prettier-ignore
   const onOne = columns * rows;
@@ -122,6 +122,19 @@ function AllPads({ banks, bank }: BankProps) {
         )}
       </div>
     </View>
+  );
+}
+
+function NoPads() {
+  const router = useRouter();
+  const none = usePlays().length === 0;
+  return (
+    <Column padding={14} gap={12} alignItems="flex-start">
+      <Words>{none ? WORDS.noLookYet : WORDS.noPadHere}</Words>
+      <Button kind="primary" onPress={() => router.push(none ? '/looks' : '/gig')}>
+        {none ? WORDS.toTheLooks : WORDS.backToGig}
+      </Button>
+    </Column>
   );
 }
 
