@@ -72,10 +72,11 @@ for (const [choice, between] of [['4 beats', true], ['Cuts', false]] as const)
     await button(page, /^Play Paper/).click();
     await expect(button(page, 'Pause')).toBeVisible();
     await page.waitForTimeout(1500);
-    const listening = listen(page, 5);
-    await page.waitForTimeout(500);
-    await button(page, 'Go to Down').click();
-    const heard = await listening;
+    const heard = await listen(page, 0.5, async () => {
+      await page.waitForTimeout(500);
+      await button(page, 'Go to Down').click();
+      await page.waitForTimeout(3500);
+    });
     const brightness = heard.map(({ at, levels }) => ({ at, sum: levels.reduce((sum, level) => sum + level, 0) }));
     const most = Math.max(...brightness.map(({ sum }) => sum));
     const least = Math.min(...brightness.map(({ sum }) => sum));
