@@ -1,6 +1,8 @@
 // The playing page: banks, pads, next and previous, what is running.
 
-import type { Page } from '@playwright/test';
+import type { Browser, Locator, Page } from '@playwright/test';
+import { Bank } from '@hovlix/core/light';
+import { id } from '@hovlix/core/units';
 import { tapOn } from './feet';
 import { button, listen, liveNow, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
 import { expect, test } from './screens';
@@ -186,10 +188,15 @@ test('on a wide screen two rows of pads show their names above what the pedal do
   expect(second.y + 0.9 * second.height).toBeLessThan(pedal.y);
 });
 
-test('pads only: all of a bank on the screen, each counts as a finger comes down, two at once too', async ({
-  browser,
-  baseURL,
-}) => {
+type Point = { readonly x: number; readonly y: number };
+
+async function middleOf(thing: Locator): Promise<Point> {
+  const { x, y, width, height } = (await thing.boundingBox())!;
+  return { x: x + width / 2, y: y + height / 2 };
+}
+
+/** A phone with fingers, as a screen of its own. */
+async function phone(browser: Browser, baseURL: string | undefined) {
   const context = await browser.newContext({
     baseURL: baseURL!,
     hasTouch: true,
@@ -198,18 +205,21 @@ test('pads only: all of a bank on the screen, each counts as a finger comes down
   });
   const page = await context.newPage();
   const fingers = await context.newCDPSession(page);
-  const touch = async (type: 'touchStart' | 'touchEnd', ...names: readonly string[]) => {
-    const boxes = await Promise.all(names.map((name) => pad(page, name).boundingBox()));
-    await fingers.send('Input.dispatchTouchEvent', {
-      type,
-      touchPoints: boxes.map((box, id) => ({ id, x: box!.x + box!.width / 2, y: box!.y + box!.height / 2 })),
-    });
-  };
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', ...points: readonly Point[]) =>
+    fingers.send('Input.dispatchTouchEvent', { type, touchPoints: points.map((point, id) => ({ ...point, id })) });
+  return { context, page, touch };
+}
+
+test('pads only: all of a bank on the screen, each counts as a finger comes down, two at once too', async ({
+  browser,
+  baseURL,
+}) => {
+  const { context, page, touch } = await phone(browser, baseURL);
   const all = page.getByRole('group', { name: 'Pads' }).getByRole('button');
   await open(page, '/gig');
   const pads = await all.count();
   // Where pads scroll, a finger that comes down may be about to do so.
-  await touch('touchStart', 'Full sail');
+  await touch('touchStart', await middleOf(pad(page, 'Full sail')));
   await page.waitForTimeout(300);
   await expect(pad(page, 'Full sail')).toHaveAttribute('aria-pressed', 'false');
   await touch('touchEnd');
@@ -220,7 +230,7 @@ test('pads only: all of a bank on the screen, each counts as a finger comes down
   await expect(page.getByRole('heading', { name: 'All looks', level: 1 })).toBeVisible();
   await expect(all).toHaveCount(pads);
   for (const one of await all.all()) await expect(one).toBeInViewport({ ratio: 1 });
-  await touch('touchStart', 'Harbour blue', 'Full sail');
+  await touch('touchStart', await middleOf(pad(page, 'Harbour blue')), await middleOf(pad(page, 'Full sail')));
   await expect(pad(page, 'Harbour blue')).toHaveAttribute('aria-pressed', 'true');
   await expect(pad(page, 'Full sail')).toHaveAttribute('aria-pressed', 'true');
   await expect.poll(() => light(page)).toBeGreaterThan(0);
@@ -235,5 +245,34 @@ test('pads only: all of a bank on the screen, each counts as a finger comes down
   await expect(all.last()).toHaveAccessibleName(/^Buoys/);
   await button(page, 'Close').tap();
   await expect(page.getByRole('heading', { name: 'Paper Lighthouse' }).first()).toBeVisible();
+  await context.close();
+}); // prettier-ignore
+
+test('with a finger: a pad that lights while it is held goes out as one scrolls; a switch of the pedal is one press', async ({
+  page: first,
+  browser,
+  baseURL,
+}) => {
+  await restoreShow(first, (show) => ({
+    ...show,
+    banks: [Bank.parse({ id: 'flashes', name: 'Flashes', pads: show.looks.map((one) => ({ look: one.id, press: 'flash' })) })],
+    controls: [...show.controls, { ...show.controls[0]!, id: id('floor-2'), name: 'Right', source: { by: 'key', code: 'F7' } }],
+  }));
+  const { context, page, touch } = await phone(browser, baseURL);
+  await open(page, '/gig');
+  const sail = page.getByRole('button', { name: /^Full sail, key/ });
+  const { x, y } = await middleOf(sail);
+  await touch('touchStart', { x, y });
+  await expect.poll(() => light(page)).toBeGreaterThan(0);
+  await touch('touchEnd');
+  await expect.poll(() => light(page)).toBe(0);
+  await touch('touchStart', { x, y });
+  await expect.poll(() => light(page)).toBeGreaterThan(0);
+  for (const up of [10, 30, 60, 120]) await touch('touchMove', { x, y: y - up });
+  await expect.poll(() => light(page)).toBe(0);
+  await touch('touchEnd');
+
+  await button(page, /^Foot: Ready: Paper Lighthouse/).tap();
+  await expect(button(page, /^Foot: Play Paper Lighthouse/)).toBeVisible();
   await context.close();
 }); // prettier-ignore

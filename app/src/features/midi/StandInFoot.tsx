@@ -3,6 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { View } from '@tamagui/core';
 import { footQuery, stepOn } from '../../data/foot';
+import { useHeld } from '../../ui/held';
 import { Column, Quiet, Row, Words } from '../../ui/pieces';
 import { MIDI } from './words';
 
@@ -18,34 +19,39 @@ export function StandInFoot() {
     <Column gap={8} role="group" aria-label={MIDI.standIn}>
       <Words fontWeight="600">{MIDI.standIn}</Words>
       <Row gap={8}>
-        {SWITCHES.map((number) => {
-          const note = FIRST + number - 1;
-          const on = lit(note);
-          return (
-            <View
-              key={number}
-              render="button"
-              flex={1}
-              minHeight={56}
-              alignItems="center"
-              justifyContent="center"
-              borderRadius={14}
-              borderWidth={2}
-              borderColor={on ? '$doing' : '$line'}
-              backgroundColor={on ? '$sunken' : '$well'}
-              cursor="pointer"
-              aria-label={MIDI.switch(number, on)}
-              onPressIn={() => void stepOn([NOTE_ON, note, 127])}
-              onPressOut={() => void stepOn([NOTE_OFF, note, 0])}
-            >
-              <Words fontWeight="600" color={on ? '$doingText' : '$text'}>
-                {String(number)}
-              </Words>
-            </View>
-          );
-        })}
+        {SWITCHES.map((number) => (
+          <Switch key={number} number={number} on={lit(FIRST + number - 1)} />
+        ))}
       </Row>
       <Quiet>{MIDI.standInHint}</Quiet>
     </Column>
+  );
+}
+
+function Switch({ number, on }: { readonly number: number; readonly on: boolean }) {
+  const note = FIRST + number - 1;
+  const held = useHeld({
+    down: () => void stepOn([NOTE_ON, note, 127]),
+    up: () => void stepOn([NOTE_OFF, note, 0]),
+  });
+  return (
+    <View
+      render="button"
+      flex={1}
+      minHeight={56}
+      alignItems="center"
+      justifyContent="center"
+      borderRadius={14}
+      borderWidth={2}
+      borderColor={on ? '$doing' : '$line'}
+      backgroundColor={on ? '$sunken' : '$well'}
+      cursor="pointer"
+      aria-label={MIDI.switch(number, on)}
+      {...held}
+    >
+      <Words fontWeight="600" color={on ? '$doingText' : '$text'}>
+        {String(number)}
+      </Words>
+    </View>
   );
 }

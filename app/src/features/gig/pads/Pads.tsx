@@ -7,6 +7,7 @@ import { pressPad } from '../../../host/controls/act';
 import { useHovlix, useLive, usePlays } from '../../../host/hovlix';
 import { useIsOn } from '../../../host/conduct/use-is-on';
 import { atOnceUnlessScrolling, maySound } from '../../../ui/at-once';
+import { useHeld } from '../../../ui/held';
 import { Growing } from '../../../ui/Growing';
 import { LookPicture } from '../../../ui/LookPicture';
 import { Quiet, Row, Grid } from '../../../ui/pieces';
@@ -54,9 +55,11 @@ export function Pads({ banks, bank }: BankProps) {
   ); // prettier-ignore
 }
 
-function pressesOf(app: ReturnType<typeof useHovlix>, pad: Pad, banks: readonly Bank[]) {
+function usePresses(pad: Pad, banks: readonly Bank[]) {
+  const app = useHovlix();
   const press = () => pressPad(app, pad, banks);
-  if (pad.press === 'flash') return { onPressIn: press, onPressOut: () => padUp(app, pad) };
+  const held = useHeld({ down: press, up: () => padUp(app, pad) });
+  if (pad.press === 'flash') return held;
   return atOnceUnlessScrolling(press, (pad.also ?? []).length > 0 ? maySound : undefined);
 }
 
@@ -72,7 +75,6 @@ type OneProps = {
 };
 
 export function OnePad({ pad, name, letter, banks, height, small = false }: OneProps) {
-  const app = useHovlix();
   const on = useIsOn(pad.look);
   const unlit = useUnlit(pad.look);
   const armed = useLive((live) => live.blackout.on || (live.song?.playing ?? false));
@@ -87,7 +89,7 @@ export function OnePad({ pad, name, letter, banks, height, small = false }: OneP
       aria-label={`${name}${letter ? `, key ${letter}` : ''}, ${on ? 'on' : 'off'}${flash ? ', lit while it is held' : ''}`}
       aria-pressed={on}
       aria-description={unlit}
-      {...pressesOf(app, pad, banks)}
+      {...usePresses(pad, banks)}
       height={height}
       padding={0}
       borderRadius={14}

@@ -7,7 +7,9 @@ import type { Show } from '@hovlix/core/show';
 import { useStore } from 'zustand';
 import { doAct, doActs } from '../../../host/controls/act';
 import { momentOf } from '../../../host/conduct/gestures';
+import { whenOf } from '../../../host/conduct/local-clock';
 import { useHovlix } from '../../../host/hovlix';
+import { useHeld } from '../../../ui/held';
 import { Column, Quiet, Row } from '../../../ui/pieces';
 import { useMoment } from '../use-moment';
 import { doesNow, footSwitches, gestureWords } from './model';
@@ -122,6 +124,11 @@ function OneOfMany({ control }: { readonly control: SwitchControl }) {
     return [double && `twice: ${double}`, hold && `hold: ${hold}`].filter(Boolean).join(' · ');
   });
   const down = useStore(app.controls.store, (state) => state.down.includes(control.id));
+  const { foot } = app.controls;
+  const held = useHeld({
+    down: (event) => foot(control.id, true, whenOf(event)),
+    up: (event) => foot(control.id, false, whenOf(event)),
+  });
   return (
     <View
       render="button"
@@ -136,8 +143,7 @@ function OneOfMany({ control }: { readonly control: SwitchControl }) {
       backgroundColor={down ? '$doing' : 'transparent'}
       alignItems="flex-start"
       cursor="pointer"
-      onPressIn={() => app.controls.foot(control.id, true)}
-      onPressOut={() => app.controls.foot(control.id, false)}
+      {...held}
     >
       <Quiet numberOfLines={1} color={down ? '$onDoing' : '$quiet'}>
         {control.name}

@@ -9,7 +9,7 @@ import type { SwitchControl } from '@hovlix/core/gig';
 import { whenOf } from '../../../host/conduct/local-clock';
 import { useHovlix, useShow } from '../../../host/hovlix';
 import { keepAwake } from '../../../host/screen';
-import type { Stamped } from '../../../ui/at-once';
+import { useHeld } from '../../../ui/held';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Row, Title, Words, Grid } from '../../../ui/pieces';
 import { Trouble } from './Trouble';
@@ -17,8 +17,6 @@ import { footSwitches, gestureWords } from '../pedal/model';
 import { useHappened } from '../pedal/use-happened';
 import { useMoment } from '../use-moment';
 import { WORDS } from './words';
-
-type KeyPress = Stamped & { readonly key: string; readonly repeat: boolean };
 
 export function FootPlace() {
   const router = useRouter();
@@ -62,8 +60,10 @@ function Stomp({ control }: { readonly control: SwitchControl }) {
   const down = useStore(app.controls.store, (state) => state.down.includes(control.id));
   const words = useMoment((moment) => gestureWords(moment, control, 'press'));
   const { foot } = app.controls;
-  useEffect(() => () => foot(control.id, false), [foot, control.id]);
-  const isKey = (key: string) => key === 'Enter' || key === ' ';
+  const held = useHeld({
+    down: (event) => foot(control.id, true, whenOf(event)),
+    up: (event) => foot(control.id, false, whenOf(event)),
+  });
   return (
     <View
       render="button"
@@ -79,16 +79,7 @@ function Stomp({ control }: { readonly control: SwitchControl }) {
       padding={12}
       cursor="pointer"
       userSelect="none"
-      {...{
-        style: { touchAction: 'none' },
-        onPointerDown: (event: Stamped) => foot(control.id, true, whenOf(event)),
-        onPointerUp: (event: Stamped) => foot(control.id, false, whenOf(event)),
-        onPointerLeave: () => down && foot(control.id, false),
-        onPointerCancel: () => foot(control.id, false),
-        onContextMenu: (event: { preventDefault: () => void }) => event.preventDefault(),
-        onKeyDown: (event: KeyPress) => isKey(event.key) && !event.repeat && foot(control.id, true, whenOf(event)),
-        onKeyUp: (event: KeyPress) => isKey(event.key) && foot(control.id, false, whenOf(event)),
-      }}
+      {...{ ...held, style: { touchAction: 'none' } }}
     >
       <Text fontFamily="$heading" fontWeight="650" fontSize={34} lineHeight={38} color={down ? '$onDoing' : '$text'}>
         {control.name}

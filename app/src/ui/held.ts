@@ -1,0 +1,52 @@
+// What does something for as long as it is held: by a finger, a mouse, or Enter and Space. It goes by pointers alone: after
+// a finger a browser plays the same press again as a mouse, and a finger that begins to scroll is never lifted.
+
+import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
+import type { Stamped } from './at-once';
+
+type Held = {
+  readonly down: (event: Stamped) => void;
+  readonly up: (event: Stamped) => void;
+};
+
+const isKey = ({ key }: KeyboardEvent): boolean => key === 'Enter' || key === ' ';
+
+/** Handlers of such a button. It is let go of when the button goes, too. */
+export function useHeld(does: Held) {
+  const now = useRef(does);
+  const held = useRef(false);
+  useEffect(() => {
+    now.current = does;
+  });
+  const [handlers] = useState(() => {
+    const begin = (event: Stamped) => {
+      if (held.current) return;
+      held.current = true;
+      now.current.down(event);
+    };
+    const end = (event: Stamped) => {
+      if (!held.current) return;
+      held.current = false;
+      now.current.up(event);
+    };
+    return {
+      end,
+      onPointerDown(event: PointerEvent) {
+        if (event.button !== 0) return;
+        event.currentTarget.setPointerCapture(event.pointerId);
+        begin(event);
+      },
+      onPointerUp: end,
+      onPointerCancel: end,
+      onLostPointerCapture: end,
+      onKeyDown: (event: KeyboardEvent) => isKey(event) && !event.repeat && begin(event),
+      onKeyUp: (event: KeyboardEvent) => isKey(event) && end(event),
+      onBlur: end,
+      // A finger that stays opens no menu.
+      onContextMenu: (event: MouseEvent) => event.preventDefault(),
+    };
+  });
+  const { end, ...given } = handlers;
+  useEffect(() => () => end({ timeStamp: performance.now() }), [end]);
+  return given;
+}
