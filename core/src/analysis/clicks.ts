@@ -76,8 +76,11 @@ type Round = readonly (readonly number[])[];
  */
 export function clicksIn(bands: Uint8Array, onset: Float32Array, near?: readonly number[]): Clicks | undefined {
   if (near) return countedClicks(bands, onset, near.map((frame) => topNear(onset, frame))); // prettier-ignore
+  const tops = topsOf(onset);
+  const highest = tops.map((at) => onset[at]!).sort((a, b) => b - a).slice(0, Math.ceil(onset.length / FRAME_RATE)); // prettier-ignore
+  const strong = quantile(highest, 0.5);
   for (const least of LEAST) {
-    const counted = countedClicks(bands, onset, topsOf(onset, least));
+    const counted = countedClicks(bands, onset, tops.filter((at) => onset[at]! > least * strong)); // prettier-ignore
     if (counted) return counted;
   }
   return undefined;
@@ -135,7 +138,7 @@ const usualAround = (gaps: readonly number[], i: number): number =>
 const nearly = (gap: number, other: number): boolean => Math.abs(gap / other - 1) <= UNEVEN;
 
 /** Where something begins more strongly than at any moment near it. */
-function topsOf(onset: Float32Array, least: number): readonly number[] {
+function topsOf(onset: Float32Array): readonly number[] {
   const tops: number[] = [];
   onset.forEach((height, at) => {
     if (
@@ -145,8 +148,7 @@ function topsOf(onset: Float32Array, least: number): readonly number[] {
     )
       tops.push(at);
   });
-  const highest = tops.map((at) => onset[at]!).sort((a, b) => b - a).slice(0, Math.ceil(onset.length / FRAME_RATE)); // prettier-ignore
-  return tops.filter((at) => onset[at]! > least * quantile(highest, 0.5));
+  return tops;
 }
 
 /** The moment near a frame at which the most begins. */
