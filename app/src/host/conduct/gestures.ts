@@ -92,6 +92,6 @@ export function lookAt(
   song: Song,
   time: number,
 ): void {
-  const { live } = conducting.store.getState();
+  const live = conducting.foreseen();
   if (live.programs === conducting.screen && !live.song?.playing) player.seek(song, time);
 }
