@@ -130,9 +130,14 @@ test('a pad held on a phone that goes out of the Wi-Fi goes off by itself; what 
   const pad = (page: Page, name: string) => page.getByRole('button', { name: new RegExp(`^${name}, key`) });
   await expect(pad(phone.page, 'Embers')).toHaveAccessibleName(/lit while it is held/);
   await pad(phone.page, 'Moonrise').click();
+  await expect(pad(host.page, 'Moonrise')).toHaveAttribute('aria-pressed', 'true');
   await pad(phone.page, 'Embers').hover();
-  await phone.page.mouse.down();
-  for (const name of ['Embers', 'Moonrise']) await expect(pad(host.page, name)).toHaveAttribute('aria-pressed', 'true');
+  // What a busy machine brings too late is not played, and pressed again.
+  await expect(async () => {
+    await phone.page.mouse.up();
+    await phone.page.mouse.down();
+    await expect(pad(host.page, 'Embers')).toHaveAttribute('aria-pressed', 'true', { timeout: 4000 });
+  }).toPass();
   phone.cut();
   // The stand-in of the line answers the server's own pings, so it is the page that finds the line dead, after 3 s.
   await expect(pad(host.page, 'Embers')).toHaveAttribute('aria-pressed', 'false');

@@ -68,7 +68,7 @@ export function PadsPlace() {
           </Button>
         </Going>
       </Row>
-      <View paddingHorizontal={14}><Trouble /></View>
+      <Trouble inset={14} />
       {!oneLine && chips}
       <AllPads key={bank.id} banks={banks} bank={bank} />
     </Column>
