@@ -1,6 +1,6 @@
 // Clicks: a metronome, sticks, a beep. They are no music, and the network, which hears music, counts them as if they were:
 // two by two, or their eighths, and bars from another beat. What tells clicks from music is that nothing is between them, and
-// that each is the same as the one some clicks before it, to a third of a decibel; what music repeats differs by more. How
+// that each is the same as the one some clicks before it, to half a decibel; what music repeats differs by more. How
 // they come round says which are beats, and another click says where bars begin.
 
 import { FRAME_RATE } from './features';
