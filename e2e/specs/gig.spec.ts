@@ -276,3 +276,13 @@ test('with a finger: a pad that lights while it is held goes out as one scrolls;
   await expect(button(page, /^Foot: Play Paper Lighthouse/)).toBeVisible();
   await context.close();
 }); // prettier-ignore
+
+test('a bank that is empty on this screen fills as pads are put in it on another', async ({ page, other }) => {
+  await restoreShow(page, (show) => ({ ...show, banks: [Bank.parse({ id: 'one', name: 'One', pads: [] })] }));
+  await page.goto('/gig/pads');
+  await expect(page.getByText('No pad is in this bank yet.')).toBeVisible();
+  await open(other, '/gig');
+  await button(other, 'Change the banks').click();
+  await other.getByLabel('Put in the bank').selectOption({ label: 'Embers' });
+  await expect(page.getByRole('button', { name: /^Embers, key/ })).toBeInViewport({ ratio: 1 });
+});

@@ -77,9 +77,14 @@ export function PadsPlace() {
 
 function AllPads({ banks, bank }: BankProps) {
   const pads = useBankPads(bank);
+  return pads.length === 0 ? <NoPads /> : <Fitting banks={banks} pads={pads} />;
+}
+
+type FittingProps = Pick<BankProps, 'banks'> & { readonly pads: ReturnType<typeof useBankPads> };
+
+function Fitting({ banks, pads }: FittingProps) {
   const { room, width, height } = useRoom();
   const [page, setPage] = useState(0);
-  if (pads.length === 0) return <NoPads />;
   const whole = fittedPads(width, height, pads.length, GAP);
   const { columns, rows, height: high, pages } = whole.pages === 1 ? whole : fittedPads(width, height - TURNING - GAP, pads.length, GAP); // prettier-ignore
   const onOne = columns * rows;
