@@ -27,13 +27,16 @@ export default [
       'e2e/results/**',
     ],
   },
-  ...expo,
+  ...expo.map((part) => ('react' in (part.plugins ?? {}) ? { ...part, files: ['app/**'] } : part)),
   {
     rules: {
       'no-console': 'off',
       eqeqeq: ['error', 'always', { null: 'ignore' }],
       'import/no-unresolved': 'off',
       'import/namespace': 'off',
+      // The compiler says so, too.
+      'import/export': 'off',
+      'import/default': 'off',
       'import/first': 'error',
       'import/no-named-as-default': 'off',
       'import/no-named-as-default-member': 'off',

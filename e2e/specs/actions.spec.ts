@@ -1,14 +1,14 @@
 // A lane of actions: looks started and stopped, masters, blackout, the next song, messages to other gear.
 
 import type { Page } from '@playwright/test';
-import { button, listen, open, restoreConnections, restoreShow } from './hovlix';
+import { button, open, restoreConnections, restoreShow, settledLight } from './hovlix';
 import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => restoreShow(page));
 
 const front = async (page: Page) => {
-  const { levels } = (await listen(page, 0.8)).at(-1)!;
+  const levels = await settledLight(page);
   return Math.max(...[0, 6, 12, 18].map((at) => levels[at]!));
 };
 const at = async (page: Page, bar: number) => {

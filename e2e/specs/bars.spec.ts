@@ -1,7 +1,7 @@
 // Bars lit like others, at phone size: a section like the first of its name, copied, pasted, repeated, and taken back.
 
 import type { Page } from '@playwright/test';
-import { button, listen, open, restoreConnections, restoreShow } from './hovlix';
+import { button, open, restoreConnections, restoreShow, settledLight } from './hovlix';
 import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
@@ -9,8 +9,8 @@ test.afterEach(async ({ page }) => restoreShow(page));
 
 const chosen = (page: Page) => page.getByTestId('range');
 const clips = (page: Page, look: string) => page.locator(`[data-clip="${look}"]`);
-/** What the node heard last of it, when fades are over. */
-const light = async (page: Page) => (await listen(page, 1)).at(-1)!.levels.join();
+/** What the node hears of it, when fades are over. */
+const light = async (page: Page) => (await settledLight(page)).join();
 /** The light of a bar as it is sent while the song stands there. */
 async function lightOf(page: Page, bar: number): Promise<string> {
   if (await button(page, 'Clear selection').isVisible()) await button(page, 'Clear selection').click();

@@ -1,22 +1,43 @@
 // What several specs do with the interface.
 
-import { readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
 import { WebSocket } from 'ws';
 import { readBundle } from '@hovlix/core/files';
 import { NO_MIDI, NO_PLAYER, type NodeUniverse, type Status } from '@hovlix/core/connect';
 import { PROTOCOL, type LiveState } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
+import { firstOutput, wireOf } from './servers';
 
 /** All that the server says of its connections. */
 export async function statusOf(page: Page): Promise<Status> {
   return (await page.request.get('/api/status')).json();
 }
 
-/** What the DMX node stand-in says of universe 1, or another stand-in of what it hears. */
+/** What the DMX node stand-in says of universe 1, or another stand-in of what it hears; its levels are those of now. */
 export async function nodeReport(page: Page, protocol: NodeUniverse['protocol'] = 'sacn', universe = 1) {
   const status = await statusOf(page);
-  return status.node!.universes.find((one) => one.universe === universe && one.protocol === protocol)!;
+  const report = status.node!.universes.find((one) => one.universe === universe && one.protocol === protocol)!;
+  if (!report || protocol === 'serial') return report;
+  const last = (await framesSince(page, steadyNow() - 0.2, protocol, universe)).at(-1);
+  return last ? { ...report, levels: last.levels } : report;
+}
+
+/** The computer's steady clock in seconds, the same in all its processes. */
+const steadyNow = () => Number(process.hrtime.bigint()) / 1e9;
+
+type PastFrame = { readonly at: number; readonly levels: readonly number[] };
+
+async function framesSince(
+  page: Page,
+  since: number,
+  protocol: NodeUniverse['protocol'] = 'sacn',
+  universe = 1,
+): Promise<readonly PastFrame[]> {
+  const asked = { universe, protocol, since };
+  return (await page.request.get('/api/node/frames', { params: asked })).json();
 }
 
 /** Writes to the conductor as one more screen, and ends when all of it is done. The page is left, so that it has no part in it. */
@@ -72,13 +93,8 @@ export async function liveNow(): Promise<LiveState> {
 
 /** Brings the outputs and inputs back to what a new computer has, and ends every test, hand and song. */
 export async function restoreConnections(page: Page): Promise<void> {
-  const first = {
-    id: 'universe-1-0',
-    universe: 1,
-    on: true,
-    delayMs: 0,
-    way: { protocol: 'sacn', to: '127.0.0.1', network: null, number: 1, priority: 100 },
-  };
+  const { port } = new URL(test.info().project.use.baseURL!);
+  const first = process.env['HOVLIX_SPECS'] === 'calm' ? firstOutput(wireOf(Number(port))) : firstOutput();
   const actions = [
     { type: 'end-test' },
     { type: 'free-channels', universe: null },
@@ -171,11 +187,31 @@ export type Heard = {
  * @param meanwhile what is done as it listens.
  */
 export async function listen(page: Page, seconds: number, meanwhile?: () => Promise<void>): Promise<readonly Heard[]> {
-  const begun = Number(process.hrtime.bigint()) / 1e9;
+  const begun = steadyNow();
   await Promise.all([page.waitForTimeout(seconds * 1000), meanwhile?.()]);
-  const answer = await page.request.get('/api/node/frames?universe=1&protocol=sacn');
-  const frames: readonly { readonly at: number; readonly levels: readonly number[] }[] = await answer.json();
-  return frames.filter(({ at }) => at >= begun).map(({ at, levels }) => ({ at: at - begun, when: at, levels }));
+  return (await framesSince(page, begun)).map(({ at, levels }) => ({ at: at - begun, when: at, levels }));
+}
+
+/** Light is settled when it was the same for so long; what was just pressed has time to come. */
+const STILL_S = 0.35;
+const COMES_S = 0.55;
+
+/** What the node hears once light no longer changes. */
+export async function settledLight(page: Page): Promise<readonly number[]> {
+  const begun = steadyNow();
+  let last: readonly number[] = [];
+  await expect
+    .poll(
+      async () => {
+        const now = steadyNow();
+        const heard = (await framesSince(page, Math.max(begun, now - STILL_S))).map(({ levels }) => levels);
+        last = heard.at(-1) ?? [];
+        return now - begun >= COMES_S && new Set(heard.map(String)).size === 1;
+      },
+      { message: 'the light comes to rest', intervals: [COMES_S * 1000, 80] },
+    )
+    .toBe(true);
+  return last;
 }
 
 /** Seconds from each time that something begins to the next, by when the node received it. */
@@ -263,7 +299,20 @@ export function clickTrack({ bpm = 100, seconds = 24, rate = 22050, channels = 1
 
 /** Chooses a file for “Add music”, as the file dialog would. */
 export async function bring(page: Page, name: string, buffer: Buffer): Promise<void> {
-  await page.getByLabel('Add music').setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
+  await page.getByLabel('Add music').setInputFiles(onDisk(name, buffer));
+}
+
+let folder: string | undefined;
+
+/** A file that lies on the disk until all specs are done: handed over as bytes, a large one takes seconds. @returns its path. */
+export function onDisk(name: string, bytes: Buffer): string {
+  if (!folder) {
+    const made = (folder = mkdtempSync(join(tmpdir(), 'hovlix-files-')));
+    process.once('exit', () => rmSync(made, { recursive: true, force: true }));
+  }
+  const path = join(folder, name);
+  writeFileSync(path, bytes);
+  return path;
 }
 
 const PRESSED =

@@ -1,7 +1,7 @@
 // Lanes of one's own at phone size: hits in bars and in Close-up, curves, what is muted, and what leaves for the lamps of it.
 
 import type { Page } from '@playwright/test';
-import { button, listen, open, restoreConnections, restoreShow } from './hovlix';
+import { button, nodeReport, open, restoreConnections, restoreShow, settledLight } from './hovlix';
 import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
@@ -9,14 +9,14 @@ test.afterEach(async ({ page }) => restoreShow(page));
 
 /** The dimmers of the front wash, as the node heard them last. */
 const front = async (page: Page) => {
-  const { levels } = (await listen(page, 0.7)).at(-1)!;
+  const { levels } = await nodeReport(page);
   return Math.max(...[0, 6, 12, 18].map((at) => levels[at]!));
 };
 /** The same once light that is on its way has come. */
 const full = async (page: Page) => {
-  let level = 0;
-  await expect.poll(async () => (level = await front(page)) > 30 && level === (await front(page))).toBe(true);
-  return level;
+  await expect.poll(() => front(page)).toBeGreaterThan(30);
+  await settledLight(page);
+  return front(page);
 };
 /** The song stands at the start of a bar, and nothing is chosen after. */
 async function standAt(page: Page, bar: number): Promise<void> {

@@ -4,13 +4,13 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { clickTrack, open, restoreShow } from './hovlix';
+import { clickTrack, onDisk, open, restoreShow } from './hovlix';
 import { expect, test } from './screens';
 
 type Named = { readonly name: string; readonly buffer: Buffer };
 
 const drop = (page: Page, files: readonly Named[]) =>
-  page.getByLabel('Add music').setInputFiles(files.map((file) => ({ ...file, mimeType: 'application/octet-stream' })));
+  page.getByLabel('Add music').setInputFiles(files.map(({ name, buffer }) => onDisk(name, buffer)));
 
 const group = (page: Page) => page.getByRole('group', { name: 'Brought in' });
 

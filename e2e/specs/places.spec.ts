@@ -1,5 +1,6 @@
+import type { Page } from '@playwright/test';
 import { button, lookIs, nodeReport, open, stageBrightness, tooSmall } from './hovlix';
-import { openPlace, PLACES } from './places';
+import { openPlace, PLACES, turnTo } from './places';
 import { expect, test } from './screens';
 import { stumbles } from './stumbles';
 
@@ -198,24 +199,32 @@ test('the lamp list is searched, why a lamp is dark stands under it, and looks w
   await expect(page.getByText('No lamps for it in this rig')).toHaveCount(0);
 });
 
-test('the theme is kept', async ({ page }) => {
-  await open(page, '/songs');
-  await page.goto('/settings');
-  await page.getByRole('button', { name: 'Day, for the table' }).click();
+test('the theme is kept, other windows follow it, and what each of them keeps stays', async ({ page, context }) => {
+  await open(page, '/settings');
+  const second = await context.newPage();
+  await open(second, '/settings');
+  await button(page, 'Day, for the table').click();
+  for (const one of [page, second]) await expect(one.locator('html')).toHaveCSS('color-scheme', 'light');
+  const fade = (one: Page) => one.getByLabel('Fade of a blackout, seconds');
+  await fade(second).fill('1.5');
+  await second.keyboard.press('Enter');
+  await expect(fade(page)).toHaveValue('1.5');
   await page.getByRole('link', { name: 'Songs' }).click();
   await page.reload();
   await expect(page.locator('html')).toHaveCSS('color-scheme', 'light');
+  await page.goto('/settings');
+  await expect(fade(page)).toHaveValue('1.5');
 });
 
 test('nothing a reader would stumble over, on a phone and on a wide screen', async ({ page }) => {
   test.setTimeout(480_000);
   for (const path of PLACES)
     await test.step(path, async () => {
-      await page.setViewportSize({ width: 390, height: 844 });
+      await page.setViewportSize({ width: 1280, height: 800 });
       await openPlace(page, path);
       for (const [width, height] of [
-        [390, 844],
         [1280, 800],
+        [390, 844],
       ] as const) {
         await page.setViewportSize({ width, height });
         await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
@@ -224,5 +233,9 @@ test('nothing a reader would stumble over, on a phone and on a wide screen', asy
         expect(await tooSmall(page), `${width} wide`).toEqual([]);
         expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
       }
+      // By day only the colours are others.
+      await turnTo(page, 'day');
+      expect(await stumbles(page, 'color-contrast'), 'by day').toEqual([]);
+      await turnTo(page, 'night');
     });
 });

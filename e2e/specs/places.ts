@@ -1,6 +1,6 @@
 // Every place that has an address.
 
-import type { Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { button, open } from './hovlix';
 
 export const PLACES = [
@@ -34,3 +34,19 @@ export async function openPlace(page: Page, path: string): Promise<void> {
   await page.goto(path);
   await button(page, 'Close').waitFor();
 }
+
+/** Turns a page to a theme as if it were chosen in another window. */
+export async function turnTo(page: Page, theme: 'night' | 'day'): Promise<void> {
+  await page.evaluate((chosen) => {
+    const key = 'hovlix-habits-1';
+    const kept = JSON.parse(localStorage.getItem(key) ?? '{}') as object;
+    localStorage.setItem(key, JSON.stringify({ ...kept, theme: chosen }));
+    window.dispatchEvent(new StorageEvent('storage', { key }));
+  }, theme);
+  await expect(page.locator('html')).toHaveCSS('color-scheme', theme === 'day' ? 'light' : 'dark');
+  await stillAgain(page);
+}
+
+/** Waits until nothing on the page moves or fades any more. */
+export const stillAgain = (page: Page) =>
+  page.waitForFunction(() => document.getAnimations().every(({ playState }) => playState !== 'running'));

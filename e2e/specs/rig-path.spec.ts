@@ -4,7 +4,7 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { beamDirection, mountRotation } from '@hovlix/core/rig';
-import { nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+import { nodeReport, onDisk, open, restoreConnections, restoreShow } from './hovlix';
 import { expect, test } from './screens';
 
 test.afterEach(async ({ page }) => {
@@ -326,13 +326,10 @@ test('bad files and numbers are refused in a sentence, and the show stays as it 
   await sheet.getByRole('button', { name: 'Close' }).click();
   await sheet.getByRole('button', { name: 'Close' }).click();
   await page.getByRole('button', { name: 'Room', exact: true }).click();
-  await page.locator('input[aria-label="Picture of the room"]').setInputFiles({
-    name: 'hall.jpg',
-    mimeType: 'image/jpeg',
-    buffer: Buffer.alloc(41_000_000),
-  });
+  const room = page.locator('input[aria-label="Picture of the room"]');
+  await room.setInputFiles(onDisk('hall.jpg', Buffer.alloc(41_000_000)));
   await saysTo(page, /“hall\.jpg” is 41 MB\. A picture may have up to 40 MB/);
-  await page.locator('input[aria-label="Picture of the room"]').setInputFiles({
+  await room.setInputFiles({
     name: 'song.jpg',
     mimeType: 'image/jpeg',
     buffer: Buffer.from('not a picture'),
@@ -342,7 +339,7 @@ test('bad files and numbers are refused in a sentence, and the show stays as it 
   // One that is a picture lies under the plan, and goes with one undo.
   const png = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
   const file = { name: 'room.png', mimeType: 'image/png', buffer: Buffer.from(png, 'base64') };
-  await page.locator('input[aria-label="Picture of the room"]').setInputFiles(file);
+  await room.setInputFiles(file);
   await expect(page.getByLabel('The picture shows, m across')).toHaveValue('13.2');
   await expect(page.getByTestId('plan').locator('image')).toHaveAttribute('href', /^data:image\/jpeg;base64,/);
   await page.getByTestId('plan').click({ position: { x: 10, y: 290 } });

@@ -4,10 +4,16 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { test as base, type BrowserContext, type BrowserType, type Page } from '@playwright/test';
+import { expect as plain, test as base, type BrowserContext, type BrowserType, type Page } from '@playwright/test';
 import { restoreConnections, restoreShow } from './hovlix';
 
-export { expect } from '@playwright/test';
+/** Often at first, and often enough after: by itself it would ask after 0.85, 1.85 and 2.85 s and not between. */
+const intervals = [30, 70, 100, 150, 200];
+const poll: typeof plain.poll = (asked, how) =>
+  plain.poll(asked, { intervals, ...(typeof how === 'string' ? { message: how } : how) });
+
+/** As Playwright's, but for how often `poll` asks. */
+export const expect = new Proxy(plain, { get: (all, name) => (name === 'poll' ? poll : Reflect.get(all, name)) });
 
 type Options = Parameters<BrowserType['launchPersistentContext']>[1];
 type Window = { readonly context: BrowserContext; readonly origins: Set<string>; readonly first: Page };

@@ -27,10 +27,10 @@ export async function startServer(port: number, options: readonly string[] = [],
     '--home',
     home,
     '--to',
-    `sacn:127.0.0.1:${port + 1000}`,
+    `sacn:127.0.0.1:${wireOf(port)}`,
     ...options,
   ];
-  ownWire(home, port + 1000);
+  ownWire(home, wireOf(port));
   const child: ChildProcess = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'inherit'] });
   await new Promise<void>((resolve, reject) => {
     child.stdout!.once('data', () => resolve());
@@ -60,10 +60,24 @@ const running = new Set<Server>();
 /** Ends what a spec that failed left running. */
 export const stopServers = async (): Promise<void> => void (await Promise.all([...running].map((one) => one.stop())));
 
+/** Where the light of a server of a spec's own goes. */
+export const wireOf = (port: number): number => port + 1000;
+
+/** The output a new computer has: to itself, on the usual port or another. */
+export function firstOutput(port?: number) {
+  const way = { protocol: 'sacn', to: '127.0.0.1', network: null, number: 1, priority: 100 };
+  return {
+    id: 'universe-1-0',
+    universe: 1,
+    on: true,
+    delayMs: 0,
+    way: port === undefined ? way : { ...way, port },
+  };
+}
+
 /** Its light, and its stand-in's port, on a port of their own: the server of the other specs hears nothing of it. */
 export function ownWire(home: string, port: number): void {
-  const way = { protocol: 'sacn', to: '127.0.0.1', network: null, number: 1, priority: 100, port };
-  const outputs = [{ id: 'universe-1-0', universe: 1, on: true, delayMs: 0, way }];
+  const outputs = [firstOutput(port)];
   const text = JSON.stringify({
     format: 'hovlix-connections',
     version: 1,

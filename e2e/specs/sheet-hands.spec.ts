@@ -1,15 +1,13 @@
 // The lead sheet under the hand: clips dragged, bars pressed long or with the right button, moved, swapped, in other colours.
 
 import type { Page } from '@playwright/test';
-import { button, listen, open, restoreConnections, restoreShow } from './hovlix';
+import { button, nodeReport, open, restoreConnections, restoreShow, settledLight } from './hovlix';
 import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => restoreShow(page));
 
 const clips = (page: Page, look: string) => page.locator(`[data-clip="${look}"]`);
-/** The last frame that the node heard. */
-const light = async (page: Page) => (await listen(page, 0.8)).at(-1)!.levels;
 const dimmers = (levels: readonly number[]) => [0, 6, 12, 18].map((at) => levels[at]!);
 /** Where a clip begins and ends, in bars of the sheet: “5” is the start of bar 5. */
 async function placeOf(page: Page, look: string, nth = 0): Promise<readonly [number, number]> {
@@ -169,7 +167,7 @@ test('the light of bars moved by steps and swapped with others; a chorus copied 
 
   const at = async (bar: number) => {
     await button(page, `Bar ${bar}`).click();
-    const levels = await light(page);
+    const levels = await settledLight(page);
     await button(page, 'Clear selection').click();
     return levels;
   };
@@ -189,13 +187,13 @@ test('a clip dimmer, faster and in other colours than its look; what leaves for 
 }) => {
   await open(page, '/songs/salt-and-signal');
   await button(page, 'Bar 10').click();
-  const before = await light(page);
+  const before = await settledLight(page);
   await button(page, 'Speed and colours').click();
   for (let n = 0; n < 5; n++) await button(page, 'Dimmer').click();
   await expect(page.getByRole('group', { name: 'Level', exact: true })).toContainText('50 %');
   await expect
     .poll(async () => {
-      const now = await light(page);
+      const { levels: now } = await nodeReport(page);
       return dimmers(now).map((level, i) => level / Math.max(1, dimmers(before)[i]!));
     })
     .toEqual(dimmers(before).map((level) => (level > 10 ? expect.closeTo(0.5, 1) : expect.anything())));

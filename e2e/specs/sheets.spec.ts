@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { open, tooSmall } from './hovlix';
-import { openPlace, PLACES } from './places';
+import { openPlace, stillAgain, turnTo } from './places';
 import { expect, test } from './screens';
 import { stumbles } from './stumbles';
 
@@ -31,32 +31,28 @@ const FETCHED = ['a song in the list', 'a new song', 'masters'];
 const first = (page: Page, name: string | RegExp) =>
   page.getByRole('button', { name, ...(typeof name === 'string' ? { exact: true } : {}) }).first();
 
-for (const theme of ['night', 'day'])
-  test(`nothing a reader would stumble over in what opens over a place, by ${theme}`, async ({ page }) => {
-    test.setTimeout(480_000);
-    await page.addInitScript((chosen) => {
-      localStorage.setItem('hovlix-habits-1', JSON.stringify({ theme: chosen }));
-    }, theme);
-    // The places by night are walked at both sizes elsewhere.
-    const places =
-      theme === 'day' ? PLACES.filter((path) => !/large|foot/.test(path)).map((path) => [path, path] as const) : [];
-    let there = '';
-    for (const [name, path, ...presses] of [...places, ...SHEETS])
-      await test.step(name, async () => {
-        // What lies over the same place is opened there one after the other.
-        if (path !== there) await openPlace(page, path);
-        else if (await page.getByRole('dialog').count()) await page.keyboard.press('Escape');
-        await expect(page.getByRole('dialog')).toHaveCount(0);
-        there = path;
-        await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible();
-        for (const press of presses) await first(page, press).click();
-        if (FETCHED.includes(name)) await expect(page.getByRole('dialog')).toBeVisible();
-        await page.waitForFunction(() => document.getAnimations().every(({ playState }) => playState !== 'running'));
-        // By day only the colours are others.
-        expect(await stumbles(page, ...(theme === 'day' ? ['color-contrast'] : []))).toEqual([]);
-        expect(await tooSmall(page)).toEqual([]);
-      });
-  });
+test('nothing a reader would stumble over in what opens over a place, by night and by day', async ({ page }) => {
+  test.setTimeout(480_000);
+  let there = '';
+  for (const [name, path, ...presses] of SHEETS)
+    await test.step(name, async () => {
+      // What lies over the same place is opened there one after the other.
+      if (path !== there) await openPlace(page, path);
+      else if (await page.getByRole('dialog').count()) await page.keyboard.press('Escape');
+      await expect(page.getByRole('dialog')).toHaveCount(0);
+      there = path;
+      await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible();
+      for (const press of presses) await first(page, press).click();
+      if (FETCHED.includes(name)) await expect(page.getByRole('dialog')).toBeVisible();
+      await stillAgain(page);
+      expect(await stumbles(page)).toEqual([]);
+      expect(await tooSmall(page)).toEqual([]);
+      // By day only the colours are others.
+      await turnTo(page, 'day');
+      expect(await stumbles(page, 'color-contrast'), 'by day').toEqual([]);
+      await turnTo(page, 'night');
+    });
+});
 
 test('back closes what lies over a place, and only then leaves the place', async ({ page }) => {
   await open(page, '/looks');

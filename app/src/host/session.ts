@@ -2,6 +2,7 @@
 
 import { create } from 'zustand';
 import { z } from 'zod';
+import { kept } from './kept';
 
 const Habits = z.object({
   theme: z.enum(['night', 'day']).default('night'),
@@ -30,7 +31,7 @@ const Habits = z.object({
   connected: z.array(z.string()).max(200).default([]),
 });
 type Habits = z.infer<typeof Habits>;
-const KEY = 'hovlix-habits-1';
+const HABITS = kept<Habits>('hovlix-habits-1', Habits, Habits.parse({}));
 
 type Session = {
   readonly theme: Habits['theme'];
@@ -84,90 +85,49 @@ type Session = {
 /** True where the key was for it. */
 type KeyTaker = (event: KeyboardEvent) => boolean;
 
-export const useSession = create<Session>((set, get) => ({
-  ...keptHabits(),
-  said: null,
-  masters: false,
-  marked: [],
-  mark: (marked) => set({ marked }),
-  setMasters: (masters) => set({ masters }),
-  tempo: false,
-  setTempo: (tempo) => set({ tempo }),
-  setTheme: (theme) => {
-    set({ theme });
-    keep(get());
-  },
-  setBlackoutFade: (blackoutFade) => {
-    set({ blackoutFade });
-    keep(get());
-  },
-  setRehearsal: (habits) => {
-    set(habits);
-    keep(get());
-  },
-  setMidi: (midi) => {
-    set({ midi });
-    keep(get());
-  },
-  setClock: (habits) => {
-    set(habits);
-    keep(get());
-  },
-  setMicrophone: (habits) => {
-    set(habits);
-    keep(get());
-  },
-  setPin: (pin) => {
-    set({ pin });
-    keep(get());
-  },
-  locked: false,
-  setLocked: (locked) => set({ locked }),
-  leavePath: (show, left) => {
-    const others = get().pathLeft.filter((one) => one !== show);
-    set({ pathLeft: left ? [...others, show].slice(-200) : others });
-    keep(get());
-  },
-  goOnConnected: (show) => {
-    set({ connected: [...get().connected.filter((one) => one !== show), show].slice(-200) });
-    keep(get());
-  },
-  say: (text, { tone = 'good', undo } = {}) => set({ said: { text, tone, ...(undo ? { undo } : {}) } }),
-  hush: () => set({ said: null }),
-  adding: false,
-  setAdding: (adding) => set({ adding }),
-  keyTakers: [],
-  takeKeys(taker) {
-    set({ keyTakers: [...get().keyTakers, taker] });
-    return () => set({ keyTakers: get().keyTakers.filter((one) => one !== taker) });
-  },
-}));
+export const useSession = create<Session>((set, get) => {
+  const habit = (changed: Partial<Habits>) => {
+    set(changed);
+    HABITS.keep((now) => ({ ...now, ...changed }));
+  };
+  return {
+    ...HABITS.read(),
+    said: null,
+    masters: false,
+    marked: [],
+    mark: (marked) => set({ marked }),
+    setMasters: (masters) => set({ masters }),
+    tempo: false,
+    setTempo: (tempo) => set({ tempo }),
+    setTheme: (theme) => habit({ theme }),
+    setBlackoutFade: (blackoutFade) => habit({ blackoutFade }),
+    setRehearsal: habit,
+    setMidi: (midi) => habit({ midi }),
+    setClock: habit,
+    setMicrophone: habit,
+    setPin: (pin) => habit({ pin }),
+    locked: false,
+    setLocked: (locked) => set({ locked }),
+    leavePath: (show, left) => {
+      const others = get().pathLeft.filter((one) => one !== show);
+      habit({ pathLeft: left ? [...others, show].slice(-200) : others });
+    },
+    goOnConnected: (show) => {
+      habit({ connected: [...get().connected.filter((one) => one !== show), show].slice(-200) });
+    },
+    say: (text, { tone = 'good', undo } = {}) => set({ said: { text, tone, ...(undo ? { undo } : {}) } }),
+    hush: () => set({ said: null }),
+    adding: false,
+    setAdding: (adding) => set({ adding }),
+    keyTakers: [],
+    takeKeys(taker) {
+      set({ keyTakers: [...get().keyTakers, taker] });
+      return () => set({ keyTakers: get().keyTakers.filter((one) => one !== taker) });
+    },
+  };
+});
 
-function keep(habits: Habits): void {
-  const {
-    theme,
-    blackoutFade,
-    leadIn,
-    follow,
-    midi,
-    follows,
-    sendsClock,
-    micLeads,
-    micGain,
-    micGate,
-    pin,
-    pathLeft,
-    connected,
-  } = habits;
-  window.localStorage.setItem(KEY, JSON.stringify({ theme, blackoutFade, leadIn, follow, midi, follows, sendsClock, micLeads, micGain, micGate, pin, pathLeft, connected })); // prettier-ignore
-}
-
-function keptHabits(): Habits {
-  try {
-    const kept = Habits.safeParse(JSON.parse(window.localStorage.getItem(KEY) ?? '{}'));
-    return kept.success ? kept.data : Habits.parse({});
-  } catch {
-    // Not readable: nothing is lost but a habit.
-    return Habits.parse({});
-  }
-}
+// What a person chose in another window holds here, too; which gear a window listens to is its own.
+HABITS.heard(({ theme, blackoutFade, leadIn, follow, pin, pathLeft, connected }) =>
+  useSession.setState({ theme, blackoutFade, leadIn, follow, pin, pathLeft, connected }),
+);

@@ -233,7 +233,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
     status,
     sounds,
     log: () => logText(pressed.log()),
-    frames: async (universe, protocol) => standIns?.frames(universe, protocol) ?? [],
+    frames: async (universe, protocol, since) => standIns?.frames(universe, protocol, since) ?? [],
     decks: async (deck, command) => standIns?.decks(deck, command) ?? [],
     foot: async (bytes) => standIns?.foot(bytes) ?? [],
     openToPhones: async (open) => {

@@ -149,12 +149,17 @@ function soundsOf(app: Express, sounds: SoundStore, door: Door): void {
 
 /** What only a screen on the computer itself may do: open the door, and say who stays. */
 function hostOnly(app: Express, desk: Desk): void {
-  const Heard = z.object({ universe: z.coerce.number().int().min(1).max(63999), protocol: z.enum(['sacn', 'artnet']) });
+  const Heard = z.object({
+    universe: z.coerce.number().int().min(1).max(63999),
+    protocol: z.enum(['sacn', 'artnet']),
+    since: z.coerce.number().default(0),
+  });
   app.get('/api/node/frames', async (request, response) => {
     const asked = Heard.safeParse(request.query);
     if (!asked.success)
-      return void response.status(400).json({ error: 'Say which: ?universe=1&protocol=sacn, or artnet.' });
-    response.set('Cache-Control', 'no-store').json(await desk.frames(asked.data.universe, asked.data.protocol));
+      return void response.status(400).json({ error: 'Say which: ?universe=1&protocol=sacn, or artnet; with since=, from when, in seconds.' });
+    const { universe, protocol, since } = asked.data;
+    response.set('Cache-Control', 'no-store').json(await desk.frames(universe, protocol, since));
   });
   app.get('/api/decks', async (_request, response) => {
     response.set('Cache-Control', 'no-store').json(await desk.decks());

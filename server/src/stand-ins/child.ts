@@ -9,8 +9,11 @@ import type { FromStandIns, PastFrame, ToStandIns } from './process';
 export type StandIns = {
   readonly report: () => NodeReport | null;
   readonly cables: () => readonly SerialPlace[];
-  /** What the node heard of a universe in the last seconds, the oldest first; nothing where it does not answer. */
-  readonly frames: (universe: number, protocol: 'sacn' | 'artnet') => Promise<readonly PastFrame[]>;
+  /**
+   * What the node heard of a universe in the last seconds, the oldest first; nothing where it does not answer.
+   * @param since only what came since then, in seconds of the computer's steady clock.
+   */
+  readonly frames: (universe: number, protocol: 'sacn' | 'artnet', since: number) => Promise<readonly PastFrame[]>;
   /** Does something on a deck of the DJ player, if anything; how they stand, nothing where it does not answer. */
   readonly decks: (deck?: number, command?: DeckCommand) => Promise<readonly Deck[]>;
   readonly playerPort: (port: number) => void;
@@ -56,7 +59,8 @@ export function startStandIns(
   return {
     report: () => report,
     cables: () => cables,
-    frames: (universe, protocol) => frames.ask((id) => ({ type: 'frames', id, universe, protocol }), []),
+    frames: (universe, protocol, since) =>
+      frames.ask((id) => ({ type: 'frames', id, universe, protocol, since }), []),
     decks: (deck, command) =>
       decks.ask((id) => ({ type: 'decks', id, ...(deck === undefined || !command ? {} : { deck, command }) }), []),
     playerPort: (port) => tell({ type: 'player-port', port }),

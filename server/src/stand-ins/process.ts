@@ -25,6 +25,8 @@ export type ToStandIns =
       readonly id: number;
       readonly universe: number;
       readonly protocol: 'sacn' | 'artnet';
+      /** Only those since then, in seconds of the computer's steady clock. */
+      readonly since: number;
     }
   /** Does something on a deck of the DJ player, if anything, and asks how they stand. */
   | { readonly type: 'decks'; readonly id: number; readonly deck?: number; readonly command?: DeckCommand }
@@ -83,9 +85,9 @@ async function start(): Promise<void> {
       if (message.bytes) say({ type: 'midi', bytes: message.bytes });
       return say({ type: 'midi-got', id, got });
     }
-    const { universe, protocol } = message;
+    const { universe, protocol, since } = message;
     const asked = now();
-    const frames = node?.frames(universe, protocol) ?? [];
+    const frames = node?.frames(universe, protocol).filter(({ at }) => at >= since) ?? [];
     return say({
       type: 'frames',
       id,

@@ -3,6 +3,7 @@
 import { create } from 'zustand';
 import { z } from 'zod';
 import type { FAMILIES } from '@hovlix/core/light';
+import { kept } from '../../../host/kept';
 import { Button, Quiet, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { SortableList } from '../../../ui/SortableList';
@@ -19,27 +20,19 @@ export const TAB_NAMES: Readonly<Record<Tab, string>> = {
   faders: 'Faders',
 };
 
-const KEY = 'hovlix-look-order-1';
-const Kept = z.array(z.enum(TABS));
+const ORDER = kept<readonly Tab[]>('hovlix-look-order-1', z.array(z.enum(TABS)), TABS);
+/** A tab that is new since it was kept comes last. */
+const whole = (order: readonly Tab[]): readonly Tab[] => [...new Set([...order, ...TABS])];
 
 export const useTabOrder = create<{ readonly order: readonly Tab[]; readonly put: (order: readonly Tab[]) => void }>((set) => ({
-  order: keptOrder(),
+  order: whole(ORDER.read()),
   put: (order) => {
     set({ order });
-    window.localStorage.setItem(KEY, JSON.stringify(order));
+    ORDER.keep(() => order);
   },
 })); // prettier-ignore
 
-function keptOrder(): readonly Tab[] {
-  try {
-    const read = Kept.parse(JSON.parse(window.localStorage.getItem(KEY) ?? ''));
-    // A tab that is new since then comes last.
-    return [...new Set([...read, ...TABS])];
-  } catch {
-    // Nothing kept yet, or not readable: nothing is lost but an order.
-    return TABS;
-  }
-}
+ORDER.heard((order) => useTabOrder.setState({ order: whole(order) }));
 
 export function OrderSheet({ onClose }: { readonly onClose: () => void }) {
   const { order, put } = useTabOrder();

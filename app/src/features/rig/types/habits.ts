@@ -2,24 +2,25 @@
 
 import { create } from 'zustand';
 import { z } from 'zod';
+import { kept } from '../../../host/kept';
 
 const Habits = z.object({ favourites: z.array(z.string()), recent: z.array(z.string()) });
-const KEY = 'hovlix-types-1';
+type Habits = z.infer<typeof Habits>;
+const HABITS = kept<Habits>('hovlix-types-1', Habits, { favourites: [], recent: [] });
 const MOST_RECENT = 8;
 
-type TypeHabits = z.infer<typeof Habits> & {
+type TypeHabits = Habits & {
   readonly toggleFavourite: (id: string) => void;
   readonly noteUse: (id: string) => void;
 };
 
 export const useTypeHabits = create<TypeHabits>((set, get) => {
-  const keep = (change: Partial<z.infer<typeof Habits>>) => {
-    const { favourites, recent } = { ...get(), ...change };
-    set({ favourites, recent });
-    window.localStorage.setItem(KEY, JSON.stringify({ favourites, recent }));
+  const keep = (change: Partial<Habits>) => {
+    set(change);
+    HABITS.keep((now) => ({ ...now, ...change }));
   };
   return {
-    ...kept(),
+    ...HABITS.read(),
     toggleFavourite: (id) => {
       const { favourites } = get();
       keep({ favourites: favourites.includes(id) ? favourites.filter((one) => one !== id) : [...favourites, id] });
@@ -28,12 +29,4 @@ export const useTypeHabits = create<TypeHabits>((set, get) => {
   };
 });
 
-function kept(): z.infer<typeof Habits> {
-  try {
-    const read = Habits.safeParse(JSON.parse(window.localStorage.getItem(KEY) ?? ''));
-    return read.success ? read.data : { favourites: [], recent: [] };
-  } catch {
-    // Nothing kept yet, or not readable: nothing is lost but an order.
-    return { favourites: [], recent: [] };
-  }
-}
+HABITS.heard((habits) => useTypeHabits.setState(habits));
