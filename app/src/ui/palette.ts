@@ -9,3 +9,12 @@ export function usePalette(): Palette {
 export function useTints(): readonly string[] {
   return useSession((session) => session.theme) === 'night' ? TINTS_NIGHT : TINTS_DAY;
 }
+
+/**
+ * The theme of what lies over the stage picture, which is dark by day too. Tamagui looks at a theme within a theme only
+ * when it is drawn again: so it is, when the one around it changes.
+ */
+export function useStageTheme(): 'dark' {
+  useSession((session) => session.theme);
+  return 'dark';
+}

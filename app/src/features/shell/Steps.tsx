@@ -7,6 +7,7 @@ import { View } from '@tamagui/core';
 import { useStore } from 'zustand';
 import { stepWords } from '@hovlix/core/show';
 import { useConnections, useDraft, useHovlix, type Hovlix } from '../../host/hovlix';
+import { useStageTheme } from '../../ui/palette';
 import { Row, Words } from '../../ui/pieces';
 import { WORDS } from './words';
 
@@ -54,9 +55,10 @@ function doAgain({ draft, document }: Pick<Hovlix, 'draft' | 'document'>, shapin
 /** Over the stage picture's upper left corner. */
 export function StepPills() {
   const { undo, redo, takeBack: back, doAgain: again } = useSteps();
+  const theme = useStageTheme();
   if (!undo && !redo) return null;
   return (
-    <Row position="absolute" left={6} top={0} theme="dark" maxWidth="52%">
+    <Row position="absolute" left={6} top={0} theme={theme} maxWidth="52%">
       <Pill label={undo ? WORDS.undoNamed(undo) : WORDS.undo} off={!undo} onPress={back} words={undo}>
         <Undo2 size={16} color="#f3edf7" aria-hidden />
       </Pill>

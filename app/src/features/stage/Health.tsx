@@ -8,6 +8,7 @@ import { SAFE } from '@hovlix/core/show';
 import { doAct } from '../../host/controls/act';
 import { useHovlix, useLink, useLive, useMay, useShow } from '../../host/hovlix';
 import { MasterOutput } from '../../ui/MasterOutput';
+import { useStageTheme } from '../../ui/palette';
 import { Column, Quiet, Words } from '../../ui/pieces';
 import { ChosenMark } from './Chosen';
 import { HeldMark } from './Held';
@@ -74,8 +75,9 @@ export function Health() {
     return () => window.removeEventListener('pointerdown', elsewhere);
   }, [open]);
   const { colour, text } = useHealth();
+  const theme = useStageTheme();
   return (
-    <View ref={pill as never} position="absolute" right={6} top={0} gap={2} alignItems="flex-end" theme="dark">
+    <View ref={pill as never} position="absolute" right={6} top={0} gap={2} alignItems="flex-end" theme={theme}>
       <View
         render="button"
         aria-expanded={open}
