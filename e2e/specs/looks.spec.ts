@@ -8,6 +8,7 @@ import {
   open,
   restoreConnections,
   restoreShow,
+  settledLight,
   tab,
   typed,
   usualGap,
@@ -209,7 +210,8 @@ test('masters: a role goes down by itself, fades and speed are scaled, and all c
   await expect.poll(() => level(26)).toBeGreaterThan(200);
   await typed(page, 'Back wash', '50');
   await expect.poll(() => level(26)).toBeLessThan(130);
-  const front = await level(0);
+  // Once it has faded in.
+  const front = (await settledLight(page))[0]!;
   await typed(page, 'Front wash', '0');
   await expect.poll(() => level(0)).toBe(0);
   expect(front).toBeGreaterThan(20);

@@ -1,13 +1,9 @@
 // The frame of every place: stage strip above, the five places below or at the side, the pulse bar always in reach.
 
-import { memo, useEffect, type ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { usePathname } from 'expo-router';
 import { useMedia, View } from '@tamagui/core';
-import { useStore } from 'zustand';
-import { wordsFor } from '@hovlix/core/problem';
-import { useHovlix } from '../../host/hovlix';
-import { useSession } from '../../host/session';
-import { Button, Column, Row, Words } from '../../ui/pieces';
+import { Column } from '../../ui/pieces';
 import { PulseBar } from '../pulse/PulseBar';
 import { StageStrip } from '../stage/StageStrip';
 import { Lock } from './Lock';
@@ -16,6 +12,7 @@ import { Alarm } from './Alarm';
 import { Over } from './Over';
 import { Passing } from './Passing';
 import { Places } from './Places';
+import { Said } from './Said';
 import { Shortcuts } from './Shortcuts';
 import { StepPills } from './Steps';
 import { useIsEmpty, Welcome } from './Welcome';
@@ -83,61 +80,4 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       {UNSEEN}
     </View>
   );
-}
-
-const SHOWN_MS = 7000;
-
-/** What just happened, in a sentence; problems stay until they are read. */
-function Said() {
-  const said = useSession((session) => session.said);
-  const hush = useSession((session) => session.hush);
-  const problem = useStorageProblem();
-  useEffect(() => {
-    if (!said || said.tone === 'bad') return;
-    const timer = setTimeout(hush, SHOWN_MS);
-    return () => clearTimeout(timer);
-  }, [said, hush]);
-  const shown = said ?? (problem ? { text: problem, tone: 'bad' as const } : null);
-  if (!shown) return null;
-  const undo = 'undo' in shown ? shown.undo : undefined;
-  return (
-    <Row
-      position="absolute"
-      left={12}
-      right={12}
-      bottom={12}
-      zIndex={20}
-      gap={8}
-      paddingLeft={16}
-      paddingRight={6}
-      paddingVertical={6}
-      minHeight={52}
-      borderRadius={14}
-      backgroundColor="$well"
-      borderWidth={1}
-      borderColor={shown.tone === 'bad' ? '$fault' : '$line'}
-      boxShadow="0 8px 24px rgba(0,0,0,0.35)"
-      maxWidth={640}
-      marginHorizontal="auto"
-      role={shown.tone === 'bad' ? 'alert' : 'status'}
-    >
-      <Words flex={1} testID="said">
-        {shown.text}
-      </Words>
-      {undo && (
-        <Button kind="quiet" onPress={() => (undo(), hush())}>
-          {WORDS.undo}
-        </Button>
-      )}
-      {said && (
-        <Button kind="quiet" onPress={hush}>
-          {WORDS.ok}
-        </Button>
-      )}
-    </Row>
-  );
-}
-
-function useStorageProblem(): string | null {
-  return useStore(useHovlix().document.store, ({ problem }) => (problem ? wordsFor(problem) : null));
 }
