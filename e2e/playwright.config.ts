@@ -9,7 +9,7 @@ const CHROMIUM = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'].find(
 /** Specs that start servers of their own, on wires of their own: nothing of them reaches the server that the others share. */
 const OWN = /(offline|one-show|own-show|static)\.spec\.ts$/;
 /** Specs that no clock decides: what is patched, edited and found, and whether it can be read. */
-const CALM = /(faders|kit|library|long-lists|places|sheets|types)\.spec\.ts$/;
+const CALM = /[/\\](bars|chases|faders|kit|library|long-lists|midi|places|sections|sheets|types)\.spec\.ts$/;
 /**
  * `own`, `calm` or `shared`, which are the others: these specs alone, so that they can run beside each other; else all of
  * them, one after the other.
