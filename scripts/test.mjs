@@ -83,7 +83,8 @@ const browser = (part) => {
     }
     const file = join(results, `e2e-${part}.json`);
     const env = { HOVLIX_RESULTS: file, HOVLIX_SPECS: part };
-    const fine = await ended(['npx', 'playwright', 'test'], { name, cwd: join(root, 'e2e'), env });
+    const how = { name, cwd: join(root, 'e2e'), env, yields: part === 'calm' };
+    const fine = await ended(['npx', 'playwright', 'test'], how);
     if (!existsSync(file)) return fail(name, 'ended before its last test');
     const report = JSON.parse(readFileSync(file, 'utf8'));
     const before = failed;

@@ -75,9 +75,11 @@ export function firstOutput(port?: number) {
   };
 }
 
-/** Its light, and its stand-in's port, on a port of their own: the server of the other specs hears nothing of it. */
+/** Its light, and the ports of its stand-in, on ports of their own: the server of the other specs hears nothing of it. */
 export function ownWire(home: string, port: number): void {
-  const outputs = [firstOutput(port)];
+  const first = firstOutput(port);
+  const artnet = { protocol: 'artnet', to: '127.0.0.1', network: null, number: 0, port: port + 500 };
+  const outputs = [first, { ...first, id: 'universe-1-1', on: false, way: artnet }];
   const text = JSON.stringify({
     format: 'hovlix-connections',
     version: 1,

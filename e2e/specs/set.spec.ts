@@ -103,8 +103,8 @@ test('a section comes round and round until it is let go; another is gone to at 
   const sections = page.getByRole('group', { name: 'Sections' });
   // Four bars of 112 bpm are 8.6 s: the intro is heard again.
   await button(page, 'Loop this section').click();
-  await expect.poll(() => barNow(page), { timeout: 12_000 }).toBe(4);
-  await expect.poll(() => barNow(page), { timeout: 12_000 }).toBe(1);
+  await expect.poll(() => barNow(page), { timeout: 30_000 }).toBe(4);
+  await expect.poll(() => barNow(page), { timeout: 30_000 }).toBe(1);
   await expect(sections.getByRole('button', { name: 'Go to Intro' })).toHaveAttribute('aria-current', 'true');
   await button(page, 'Loop this section').click();
   await sections.getByRole('button', { name: 'Go to Chorus 1' }).click();

@@ -157,7 +157,9 @@ function hostOnly(app: Express, desk: Desk): void {
   app.get('/api/node/frames', async (request, response) => {
     const asked = Heard.safeParse(request.query);
     if (!asked.success)
-      return void response.status(400).json({ error: 'Say which: ?universe=1&protocol=sacn, or artnet; with since=, from when, in seconds.' });
+      return void response
+        .status(400)
+        .json({ error: 'Say which: ?universe=1&protocol=sacn, or artnet; with since=, from when, in seconds.' });
     const { universe, protocol, since } = asked.data;
     response.set('Cache-Control', 'no-store').json(await desk.frames(universe, protocol, since));
   });

@@ -59,8 +59,7 @@ export function startStandIns(
   return {
     report: () => report,
     cables: () => cables,
-    frames: (universe, protocol, since) =>
-      frames.ask((id) => ({ type: 'frames', id, universe, protocol, since }), []),
+    frames: (universe, protocol, since) => frames.ask((id) => ({ type: 'frames', id, universe, protocol, since }), []),
     decks: (deck, command) =>
       decks.ask((id) => ({ type: 'decks', id, ...(deck === undefined || !command ? {} : { deck, command }) }), []),
     playerPort: (port) => tell({ type: 'player-port', port }),
