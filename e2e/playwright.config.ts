@@ -1,35 +1,23 @@
-import { existsSync, mkdirSync, rmSync } from 'node:fs';
+import { existsSync, rmSync } from 'node:fs';
 import { hostname, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { defineConfig } from '@playwright/test';
-import { ownWire, wireOf } from './specs/servers';
 
+const PORT = 4757;
 /** Debian's Chromium, without its windows where that is to be had: the same engine, which asks less of the processor. */
 const CHROMIUM = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'].find((file) => existsSync(file))!;
 /** Specs that start servers of their own, on wires of their own: nothing of them reaches the server that the others share. */
 const OWN = /(offline|one-show|own-show|static)\.spec\.ts$/;
-/** Specs that no clock decides: what is patched, edited and found, and whether it can be read. */
-const CALM = /[/\\](bars|chases|faders|kit|library|long-lists|midi|places|sections|sheets|types)\.spec\.ts$/;
-/**
- * `own`, `calm` or `shared`, which are the others: these specs alone, so that they can run beside each other; else all of
- * them, one after the other.
- */
-const part = process.env['HOVLIX_SPECS'] ?? 'all';
-/** The server of the calm ones has a wire of its own, too. */
-const PORT = part === 'calm' ? 4787 : 4757;
+/** `shared` or `own`: these specs alone, so that both can run beside each other; else all of them, one after the other. */
+const half = process.env['HOVLIX_SPECS'] ?? 'all';
 /** Outputs and phones of a computer that nobody has used before. */
-const HOME = join(tmpdir(), `hovlix-e2e-${part}`);
-if (process.env['TEST_WORKER_INDEX'] === undefined && part !== 'own') {
-  rmSync(HOME, { recursive: true, force: true });
-  mkdirSync(HOME);
-  if (part === 'calm') ownWire(HOME, wireOf(PORT));
-}
+const HOME = join(tmpdir(), 'hovlix-e2e');
+if (process.env['TEST_WORKER_INDEX'] === undefined && half !== 'own') rmSync(HOME, { recursive: true, force: true });
 
 export default defineConfig({
   testDir: 'specs',
-  ...(part === 'own' ? { testMatch: OWN } : part === 'calm' ? { testMatch: CALM } : {}),
-  ...(part === 'shared' ? { testIgnore: [OWN, CALM] } : {}),
-  outputDir: `results/${part}`,
+  ...(half === 'own' ? { testMatch: OWN } : half === 'shared' ? { testIgnore: OWN } : {}),
+  outputDir: half === 'own' ? 'results/own' : 'results/shared',
   workers: 1,
   timeout: 90_000,
   // A shared machine may lose its processors for a second in the middle of a test; what fails twice is broken.
@@ -61,7 +49,7 @@ export default defineConfig({
       ],
     },
   },
-  ...(part === 'own'
+  ...(half === 'own'
     ? {}
     : {
         webServer: {

@@ -1,7 +1,6 @@
 // ./test: everything that must hold. `./test unit` leaves the browser out.
 // The browser, and the server's tests, wait half of the time: what needs neither ports nor clocks runs beside them, and
-// behind them where both want a processor. Specs with servers of their own, and those that no clock decides, come beside
-// the others, before all that.
+// behind them where both want a processor. Specs with servers of their own come beside the others, before all that.
 
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { basename, join } from 'node:path';
@@ -73,18 +72,17 @@ const firstLines = (text = '', lines = LAST_LINES) =>
     .join('\n    ');
 const firstLine = (text) => firstLines(text, 1);
 
-/** The real interface: specs that share a server, calm ones that share another, or those with servers of their own. */
-const browser = (part) => {
-  const name = { shared: 'browser', calm: 'browser, calm', own: 'browser, own servers' }[part];
+/** The real interface: specs that `share` a server, or those with servers of their `own`. */
+const browser = (half) => {
+  const name = half === 'own' ? 'browser, own servers' : 'browser';
   return timed(name, async () => {
     if (!existsSync(SHELL) && !existsSync(CHROMIUM)) {
       console.error('Chromium could not be installed (apt-get install chromium-headless-shell, or chromium).');
       return fail(name, 'no Chromium');
     }
-    const file = join(results, `e2e-${part}.json`);
-    const env = { HOVLIX_RESULTS: file, HOVLIX_SPECS: part };
-    const how = { name, cwd: join(root, 'e2e'), env, yields: part === 'calm' };
-    const fine = await ended(['npx', 'playwright', 'test'], how);
+    const file = join(results, `e2e-${half}.json`);
+    const env = { HOVLIX_RESULTS: file, HOVLIX_SPECS: half };
+    const fine = await ended(['npx', 'playwright', 'test'], { name, cwd: join(root, 'e2e'), env });
     if (!existsSync(file)) return fail(name, 'ended before its last test');
     const report = JSON.parse(readFileSync(file, 'utf8'));
     const before = failed;
@@ -140,12 +138,7 @@ async function everything() {
   if (!built) return fail('install and build', 'see above');
   const types = check('types', 'typecheck');
   await jest('server');
-  const beside = async () => {
-    if (all) await browser('own');
-    if (all) await browser('calm');
-    await quietly(types);
-  };
-  await Promise.all([all && browser('shared'), beside()]);
+  await Promise.all([all && browser('shared'), Promise.resolve(all && browser('own')).then(() => quietly(types))]);
 }
 
 rmSync(results, { recursive: true, force: true });

@@ -93,7 +93,7 @@ test('a page on the computer leaves MIDI to it, its clock leads the tempo, and w
   let over = false;
   const ticking = (async () => {
     for (let told = 0; !over; await page.waitForTimeout(3))
-      for (; told < (performance.now() - begun) / 26.0417; told++) await step(page, 0xf8);
+      for (; !over && told < (performance.now() - begun) / 26.0417; told++) await step(page, 0xf8);
   })();
   try {
     await expect(page.getByTestId('clock')).toHaveText(/^Foot controller stand-in: /);

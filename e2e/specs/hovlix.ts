@@ -9,7 +9,7 @@ import { readBundle } from '@hovlix/core/files';
 import { NO_MIDI, NO_PLAYER, type NodeUniverse, type Status } from '@hovlix/core/connect';
 import { PROTOCOL, type LiveState } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
-import { firstOutput, wireOf } from './servers';
+import { firstOutput } from './servers';
 
 /** All that the server says of its connections. */
 export async function statusOf(page: Page): Promise<Status> {
@@ -93,8 +93,6 @@ export async function liveNow(): Promise<LiveState> {
 
 /** Brings the outputs and inputs back to what a new computer has, and ends every test, hand and song. */
 export async function restoreConnections(page: Page): Promise<void> {
-  const { port } = new URL(test.info().project.use.baseURL!);
-  const first = process.env['HOVLIX_SPECS'] === 'calm' ? firstOutput(wireOf(Number(port))) : firstOutput();
   const actions = [
     { type: 'end-test' },
     { type: 'free-channels', universe: null },
@@ -117,7 +115,7 @@ export async function restoreConnections(page: Page): Promise<void> {
       { type: 'connections-edit', command: { type: 'set-player', player: NO_PLAYER } },
       { type: 'connections-edit', command: { type: 'set-midi', midi: NO_MIDI } },
     ],
-    { outputs: [first], inputs: [], seen: [1] },
+    { outputs: [firstOutput()], inputs: [], seen: [1] },
   );
 }
 

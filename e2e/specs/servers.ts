@@ -61,7 +61,7 @@ const running = new Set<Server>();
 export const stopServers = async (): Promise<void> => void (await Promise.all([...running].map((one) => one.stop())));
 
 /** Where the light of a server of a spec's own goes. */
-export const wireOf = (port: number): number => port + 1000;
+const wireOf = (port: number): number => port + 1000;
 
 /** The output a new computer has: to itself, on the usual port or another. */
 export function firstOutput(port?: number) {
