@@ -1,15 +1,17 @@
 import { createEvent, fireEvent, render, screen } from '@testing-library/react';
 import { useHeld } from './held';
 
-type Props = { readonly does: (what: string) => void };
+type Props = { readonly does: (what: string) => void; readonly of?: string; readonly on?: boolean };
 
-function Button({ does }: Props) {
-  return <button {...useHeld({ down: () => does('down'), up: () => does('up') })} />;
+function Button({ does, of = '', on = true }: Props) {
+  const held = useHeld({ down: () => does(`down${of}`), up: () => does(`up${of}`) }, on);
+  return <button {...(on ? held : {})} />;
 }
 
 function shown() {
   const told: string[] = [];
-  const { unmount } = render(<Button does={(what) => told.push(what)} />);
+  const does = (what: string) => void told.push(what);
+  const { unmount, rerender } = render(<Button does={does} />);
   const button = screen.getByRole('button');
   button.setPointerCapture = jest.fn();
   const pointer = (type: 'pointerDown' | 'pointerUp' | 'pointerCancel' | 'lostPointerCapture', which = 0) => {
@@ -17,7 +19,8 @@ function shown() {
     Object.defineProperties(event, { button: { value: which }, pointerId: { value: 1 } });
     fireEvent(button, event);
   };
-  return { told, button, pointer, unmount };
+  const become = (props: Omit<Props, 'does'>) => rerender(<Button does={does} {...props} />);
+  return { told, button, pointer, unmount, become };
 }
 
 test('a finger presses once, though the browser plays it again as a mouse', () => {
@@ -54,4 +57,23 @@ test('Enter and Space hold it, however often they repeat; another key and anothe
   fireEvent.keyDown(button, { key: 'a' });
   pointer('pointerDown', 2);
   expect(told).toEqual(['down', 'up', 'down', 'up']);
+});
+
+test('what was pressed is let go of, whatever the button does by then', () => {
+  const { told, pointer, become } = shown();
+  become({ of: ' the red' });
+  pointer('pointerDown');
+  become({ of: ' the blue' });
+  pointer('pointerUp');
+  expect(told).toEqual(['down the red', 'up the red']);
+});
+
+test('a button that is held no more lets go of what was pressed', () => {
+  const { told, pointer, become } = shown();
+  pointer('pointerDown');
+  become({ on: false });
+  expect(told).toEqual(['down', 'up']);
+  become({ on: true });
+  pointer('pointerDown');
+  expect(told).toEqual(['down', 'up', 'down']);
 });

@@ -11,23 +11,26 @@ type Held = {
 
 const isKey = ({ key }: KeyboardEvent): boolean => key === 'Enter' || key === ' ';
 
-/** Handlers of such a button. It is let go of when the button goes, too. */
-export function useHeld(does: Held) {
+/**
+ * Handlers of such a button. What was pressed is let go of, whatever the button does by then; also when the button goes.
+ * @param on whether it is held at all; where that ends, it is let go of.
+ */
+export function useHeld(does: Held, on = true) {
   const now = useRef(does);
-  const held = useRef(false);
+  const held = useRef<Held | undefined>(undefined);
   useEffect(() => {
     now.current = does;
   });
   const [handlers] = useState(() => {
     const begin = (event: Stamped) => {
       if (held.current) return;
-      held.current = true;
-      now.current.down(event);
+      held.current = now.current;
+      held.current.down(event);
     };
     const end = (event: Stamped) => {
-      if (!held.current) return;
-      held.current = false;
-      now.current.up(event);
+      const pressed = held.current;
+      held.current = undefined;
+      pressed?.up(event);
     };
     return {
       end,
@@ -47,6 +50,6 @@ export function useHeld(does: Held) {
     };
   });
   const { end, ...given } = handlers;
-  useEffect(() => () => end({ timeStamp: performance.now() }), [end]);
+  useEffect(() => () => end({ timeStamp: performance.now() }), [on, end]);
   return given;
 }

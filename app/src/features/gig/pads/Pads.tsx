@@ -58,8 +58,9 @@ export function Pads({ banks, bank }: BankProps) {
 function usePresses(pad: Pad, banks: readonly Bank[]) {
   const app = useHovlix();
   const press = () => pressPad(app, pad, banks);
-  const held = useHeld({ down: press, up: () => padUp(app, pad) });
-  if (pad.press === 'flash') return held;
+  const flash = pad.press === 'flash';
+  const held = useHeld({ down: press, up: () => padUp(app, pad) }, flash);
+  if (flash) return held;
   return atOnceUnlessScrolling(press, (pad.also ?? []).length > 0 ? maySound : undefined);
 }
 
