@@ -196,7 +196,8 @@ test('the tempo follows a band through the microphone, and a count that is tappe
   await open(page, '/looks');
   await button(page, /^Tempo/).click();
   await page.getByRole('switch', { name: 'The tempo follows the microphone' }).click();
-  await expect(page.getByTestId('heard-beat')).toHaveText(/^Hears 1(2[5-9]|3[01])\.\d bpm\.$/);
+  // Some five seconds; on a busy machine, in which the page plays its kicks unevenly, longer.
+  await expect(page.getByTestId('heard-beat')).toHaveText(/^Hears 1(2[5-9]|3[01])\.\d bpm\.$/, { timeout: 50_000 });
   const tempo = async () => Number(await page.getByTestId('bpm').textContent());
   await expect.poll(async () => Math.abs((await tempo()) - 128)).toBeLessThan(3);
   await button(page, 'Half the tempo').click();
