@@ -28,6 +28,9 @@ export async function startServer(port: number, options: readonly string[] = [],
     home,
     '--to',
     `sacn:127.0.0.1:${wireOf(port)}`,
+    // What is sent to this computer reaches the server that was started last, else.
+    '--input-port',
+    String(inputsOf(port)),
     ...options,
   ];
   ownWire(home, wireOf(port));
@@ -62,6 +65,8 @@ export const stopServers = async (): Promise<void> => void (await Promise.all([.
 
 /** Where the light of a server of a spec's own goes. */
 const wireOf = (port: number): number => port + 1000;
+/** Where it would hear others: two ports. */
+const inputsOf = (port: number): number => port * 2 + 2000;
 
 /** The output a new computer has: to itself, on the usual port or another. */
 export function firstOutput(port?: number) {

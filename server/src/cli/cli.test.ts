@@ -8,6 +8,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Packet } from 'sacn';
 import { WebSocket } from 'ws';
+import type { Status } from '@hovlix/core/connect';
 import { readBundle } from '@hovlix/core/files';
 import { PROTOCOL } from '@hovlix/core/live';
 import { readMidi } from '@hovlix/core/midi';
@@ -15,6 +16,7 @@ import { tempoAt } from '@hovlix/core/time';
 import { seconds } from '@hovlix/core/units';
 import { cidOfThisMachine } from '../connect/cid';
 import { started } from '../testing/children';
+import { until } from '../testing/wait';
 
 const root = join(__dirname, '../../..');
 const folder = mkdtempSync(join(tmpdir(), 'hovlix-cli-'));
@@ -179,6 +181,7 @@ test.each([
   [['play', show, '--song', 'Night Ferry', '--to', 'dmx:here'], 2, 'sacn:ADDRESS'],
   [['serve', '--port', '99999'], 2, '--port takes a number'],
   [['serve', '--colour'], 2, '--colour'],
+  [['serve', '--input-port', '65535'], 2, '--input-port takes a number from 1024 to 65534'],
 ])('bad use is one line and status 2: %j', (args, status, words) => {
   const done = hovlix(...args);
   expect(done.status).toBe(status);
@@ -217,6 +220,32 @@ test('a taken port is one line', async () => {
   expect(await new Promise((resolve) => done.once('exit', resolve))).toBe(1);
   expect(said.trim().split('\n')).toEqual([expect.stringContaining('is taken')]);
   holder.close();
+});
+
+test('two on one computer each hear what is sent to their own input ports', async () => {
+  const first = 20_000 + (process.pid % 5000) * 4;
+  const ports = [first, first + 2];
+  const bases = await Promise.all(
+    ports.map((port) => {
+      const more = ['--to', `sacn:127.0.0.1:${port + 20_000}`, '--input-port', String(port)];
+      const child = started(['serve', '--port', '0', '--home', out(`home-${port}`), ...more]);
+      return new Promise<string>((resolve) =>
+        child.stdout.on('data', (part) => resolve(`http://${/localhost:\d+/.exec(String(part))![0]}`)),
+      );
+    }),
+  );
+  /** How many packets each heard that are none. */
+  const heard = () =>
+    Promise.all(
+      bases.map(async (base) => ((await (await fetch(`${base}/api/status`)).json()) as Status).input?.bad ?? -1),
+    );
+  await until(async () => (await heard()).every((count) => count === 0));
+  const socket = createSocket('udp4');
+  const send = (port: number) => socket.send('no packet at all', port, '127.0.0.1');
+  // sACN of the second, three times; Art-Net of the first, once.
+  for (const port of [ports[1]!, ports[1]!, ports[1]!, ports[0]! + 1]) send(port);
+  await until(async () => String(await heard()) === '1,3');
+  socket.close();
 });
 
 test('the name on the network is kept', () => {

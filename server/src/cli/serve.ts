@@ -22,6 +22,7 @@ import { connectionsStore } from '../connect/store';
 import { followGear } from '../gear/gear';
 import type { StandInPort } from '../gear/ports';
 import { followPlayer } from '../player/player';
+import type { InputPorts } from '../input/input';
 import { parseTarget, TARGETS, type Target } from '../output/target';
 import { startThreads } from '../output/thread';
 import { standInPorts, startStandIns, type StandIns } from '../stand-ins/child';
@@ -45,6 +46,8 @@ Serves Hovlix on this computer, conducts, and sends DMX. Prints one address. Goe
                  (sacn:multicast; with --demo the stand-in, sacn:127.0.0.1). Connect in the app changes it.
   --lan          opens to phones at once; without, a switch in Connect does
   --lan-at ADDR  opens to phones under this address only
+  --input-port N where sACN of others is heard, and Art-Net on the port after it (5568, 6454): for a second Hovlix
+                 on one computer, as the system gives a packet to one of them only
   --log FILE     writes down all that is pressed, for hovlix render --log
   --home FOLDER  where the show, outputs and joined phones are kept (~/.hovlix, or HOVLIX_HOME)`;
 
@@ -66,6 +69,7 @@ export async function serveCommand(args: string[]): Promise<void> {
       to: { type: 'string', multiple: true },
       lan: { type: 'boolean', default: false },
       'lan-at': { type: 'string' },
+      'input-port': { type: 'string' },
       log: { type: 'string' },
       home: { type: 'string' },
     },
@@ -74,6 +78,7 @@ export async function serveCommand(args: string[]): Promise<void> {
   const targets = (values.to ?? [values.demo ? 'sacn:127.0.0.1' : 'sacn:multicast']).map(targetOf);
   const at = values['lan-at'];
   if (at !== undefined && !isIPv4(at)) throw new UsageError(`--lan-at takes an address like 192.168.1.5, got: ${at}`);
+  const inputPort = numberOf(values['input-port'], 'input-port', 1024, 65534);
   if (values.log !== undefined) mustBeWritable(values.log);
   const home = homeFolder(values.home);
   const log = pino({ level: process.env['HOVLIX_LOG'] ?? 'warn' });
@@ -83,6 +88,7 @@ export async function serveCommand(args: string[]): Promise<void> {
     targets,
     lan: values.lan,
     ...(at ? { lanAt: at } : {}),
+    ...(inputPort === undefined ? {} : { inputPorts: { sacn: inputPort, artnet: inputPort + 1 } }),
     home,
     log,
     ...(values.log === undefined ? {} : { logFile: values.log }),
@@ -95,13 +101,14 @@ type Serving = {
   readonly targets: readonly Target[];
   readonly lan: boolean;
   readonly lanAt?: string;
+  readonly inputPorts?: InputPorts;
   readonly home: string;
   readonly log: Logger;
   /** Where all that is pressed is written down. */
   readonly logFile?: string;
 };
 
-async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Serving): Promise<void> {
+async function serve({ port, demo, targets, lan, lanAt, inputPorts, home, log, logFile }: Serving): Promise<void> {
   const again = process.env[GUARDED] === 'again';
   const wrong = troubles((why) => log.warn(why));
   const about = (what: string) => (why: string | null) => wrong.say(what, why);
@@ -114,6 +121,7 @@ async function serve({ port, demo, targets, lan, lanAt, home, log, logFile }: Se
     cid: cidOfThisMachine(home),
     connections: connections.connections(),
     networks,
+    inputPorts,
     resume: () => {
       const show = shared.shown();
       return { show, sounds: show ? sounds.of(show) : [], state: shared.conductor.state() };

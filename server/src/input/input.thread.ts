@@ -2,11 +2,18 @@
 
 import { parentPort, workerData } from 'node:worker_threads';
 import type { NetworkFace } from '@hovlix/core/connect';
-import { startInput, type ToInput } from './input';
+import { startInput, type InputPorts, type ToInput } from './input';
 import { sharedLevels } from './shared-levels';
 
-const { cid, networks, heard } = workerData as { cid: Uint8Array; networks: NetworkFace[]; heard: SharedArrayBuffer };
-const input = startInput({ cid, networks, heard: sharedLevels(heard) });
+type Given = {
+  readonly cid: Uint8Array;
+  readonly networks: NetworkFace[];
+  readonly heard: SharedArrayBuffer;
+  readonly ports: InputPorts | undefined;
+};
+
+const { cid, networks, heard, ports } = workerData as Given;
+const input = startInput({ cid, networks, heard: sharedLevels(heard), ...(ports ? { ports } : {}) });
 const reports = setInterval(() => parentPort!.postMessage(input.report()), 500);
 parentPort!.on('message', (message: ToInput) => {
   input.tell(message);

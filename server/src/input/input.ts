@@ -26,11 +26,14 @@ export type ToInput =
 
 export type Input = { readonly tell: (message: ToInput) => void; readonly report: () => InputReport };
 
+/** UDP ports on which other sources are heard. */
+export type InputPorts = { readonly sacn: number; readonly artnet: number };
+
 type Start = {
   readonly cid: Uint8Array;
   readonly networks: readonly NetworkFace[];
   readonly heard: SharedLevels;
-  readonly ports?: { readonly sacn: number; readonly artnet: number };
+  readonly ports?: InputPorts;
 };
 
 /** Art-Net controllers ask about every three seconds (Art-Net 4, ArtPoll). */

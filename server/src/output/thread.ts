@@ -6,7 +6,7 @@ import type { InputReport, Connections, NetworkFace, OutputReport } from '@hovli
 import type { LiveState } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { sharedLevels } from '../input/shared-levels';
-import type { ToInput } from '../input/input';
+import type { InputPorts, ToInput } from '../input/input';
 import type { SoundBytes } from '../sounds';
 import type { FromOutput, ToOutput } from './output';
 
@@ -26,6 +26,8 @@ type Start = {
   readonly cid: Uint8Array;
   readonly connections: Connections;
   readonly networks: readonly NetworkFace[];
+  /** Where other sources are heard; on the usual ports where none are given. */
+  readonly inputPorts?: InputPorts | undefined;
   /** What a thread that starts anew has to know. */
   readonly resume: () => { readonly show: Show | undefined; readonly sounds: SoundBytes; readonly state: LiveState };
   readonly levels: (universe: number, levels: Uint8Array, merged: boolean) => void;
@@ -42,6 +44,7 @@ export function startThreads({
   cid,
   connections: first,
   networks: seen,
+  inputPorts,
   resume,
   levels,
   failed,
@@ -84,7 +87,7 @@ export function startThreads({
   }
 
   function startInput(): Worker {
-    const worker = new Worker(program('input'), { workerData: { cid, networks, heard } });
+    const worker = new Worker(program('input'), { workerData: { cid, networks, heard, ports: inputPorts } });
     worker.postMessage({ type: 'connections', connections } satisfies ToInput);
     worker.on('message', (report: InputReport) => (inputReport = report));
     worker.on('error', (error) => failed('input', error));
