@@ -202,7 +202,7 @@ test('the tempo follows a band through the microphone, and a count that is tappe
   await expect.poll(async () => Math.abs((await tempo()) - 128)).toBeLessThan(3);
   await button(page, 'Half the tempo').click();
   await expect.poll(async () => Math.abs((await tempo()) - 64)).toBeLessThan(2);
-  await page.waitForTimeout(2500);
+  await page.waitForTimeout(4000);
   expect(Math.abs((await tempo()) - 64)).toBeLessThan(2);
   await page.getByRole('switch', { name: 'The tempo follows the microphone' }).click();
 });
