@@ -83,7 +83,8 @@ test('two decks: pitch, a loop and a jump; the light at the node stays within 20
   };
   const light = songLight('night-ferry');
   const holds = async () => {
-    await page.waitForTimeout(600);
+    // The last second is looked at, which is one after the jump.
+    await page.waitForTimeout(1600);
     let all: number[] = [];
     // As many seconds as it takes until the light has moved often enough to tell, none of which the machine took away.
     const most = async () => {
