@@ -15,6 +15,8 @@ export type Pacer = {
   readonly stop: () => void;
 };
 
+/** A thread that sleeps wakes so long after it should at most, in milliseconds, unless the computer is busy. */
+const WAKES_WITHIN = 0.15;
 /** Work between frames ends so long before the next one, in seconds: it is asked every millisecond or so. */
 const NEAR = 0.005;
 /** No two frames are nearer to each other than this, in lengths of a frame. */
@@ -23,6 +25,10 @@ const NEAREST = 0.5;
 const GIVEN_BACK = 0.04;
 /** Frames come early by so much in sum, in lengths of a frame, before they have to give back some. */
 const MOST_EARLY = 2;
+
+const nobody = new Int32Array(new SharedArrayBuffer(4));
+/** Stops this thread for so many milliseconds, finer than a timer does and without keeping a processor busy. */
+const sleep = (milliseconds: number) => void Atomics.wait(nobody, 0, 0, milliseconds);
 
 /**
  * Calls `frame(due)` at `start + n / rate`, each moment computed from the start so that nothing adds up. A frame that
@@ -51,9 +57,12 @@ export function startPacer(
   const wait = () => {
     timer = undefined;
     const left = (next() - now()) * 1000;
-    // Timers may fire up to a millisecond early or late: the last stretch is waited out turn by turn.
+    // Timers may fire up to a millisecond early or late: the last stretch is slept, then waited out turn by turn.
     if (left > 1.6) timer = setTimeout(wait, left - 1.4);
-    else if (left > 0.05) spin = setImmediate(wait);
+    else if (left > 0.05) {
+      if (left > WAKES_WITHIN) sleep(left - WAKES_WITHIN);
+      spin = setImmediate(wait);
+    }
     // In a turn of its own: what the frame before handed to the network has left by then, though it was late.
     else spin = setImmediate(fire);
   };
