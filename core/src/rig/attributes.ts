@@ -79,6 +79,10 @@ export function attributeOf(attribute: string): Attribute {
   );
 }
 
+/** What a channel is called: by its maker or owner, or else by what it does. */
+export const nameOfChannel = ({ name, attribute }: Pick<Channel, 'name' | 'attribute'>): string =>
+  name ?? attributeOf(attribute).name;
+
 /** Attributes whose name, GDTF name or any word begins with or holds `text`; those that begin with it first. Empty finds all. */
 export function searchAttributes(text: string): readonly Attribute[] {
   const wanted = text.trim().toLowerCase();

@@ -9,7 +9,7 @@ import {
   type Status,
   type Way,
 } from '@hovlix/core/connect';
-import { patchedFixtures } from '@hovlix/core/rig';
+import { attributeOf, patchedFixtures } from '@hovlix/core/rig';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import type { Tone } from '../../ui/card';
 import { HANGS_ON, STATES } from './words';
@@ -108,18 +108,8 @@ export function sameChannels(
   };
 }
 
-const TRADE_WORDS: Readonly<Record<string, string>> = {
-  Dimmer: 'dimmer',
-  ColorAdd_R: 'red',
-  ColorAdd_G: 'green',
-  ColorAdd_B: 'blue',
-  ColorAdd_W: 'white',
-  ColorAdd_RY: 'amber',
-  ColorAdd_UV: 'ultraviolet',
-  Shutter1: 'shutter',
-  Color1: 'colour wheel',
-  Gobo1: 'gobo wheel',
-};
+/** Shorter than their names in a type. */
+const SHORTER: Readonly<Record<string, string>> = { Shutter1: 'shutter', ColorAdd_UV: 'ultraviolet' };
 
 function lampAt(show: Show, universe: number, address: number) {
   for (const one of patchedFixtures(rigInUse(show), show.profiles)) {
@@ -127,7 +117,7 @@ function lampAt(show: Show, universe: number, address: number) {
     const place = address - one.fixture.address + 1;
     const channel = one.mode.channels.find(({ at }) => at.includes(place));
     if (!channel) continue;
-    const word = TRADE_WORDS[channel.attribute] ?? channel.attribute.toLowerCase();
+    const word = channel.name ?? SHORTER[channel.attribute] ?? attributeOf(channel.attribute).name.toLowerCase();
     const cell = channel.cell === undefined ? '' : ` ${channel.cell + 1}`;
     const fine = ['', ' fine', ' ultra-fine'][channel.at.indexOf(place)] ?? '';
     return { ...one, does: `${word}${cell}${fine}` };

@@ -9,6 +9,7 @@ import {
   firstRun,
   footprint,
   lampsOf,
+  nameOfChannel,
   roleFor,
   runLength,
   type Fixture,
@@ -177,6 +178,6 @@ function named(lamps: readonly { readonly name: string }[]): string {
 }
 
 function modeName(mode: Profile['modes'][number]): string {
-  const first = mode.channels.slice(0, 4).map((channel) => channel.attribute.replace('ColorAdd_', ''));
+  const first = mode.channels.slice(0, 4).map(nameOfChannel);
   return `${mode.name}: ${first.join(', ')}${mode.channels.length > 4 ? ' …' : ''}`;
 }

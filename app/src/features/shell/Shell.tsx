@@ -65,8 +65,9 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       <Column flex={1} minWidth={0} minHeight={0}>
         {!bare && <Strip height={strip}>{STRIP}</Strip>}
         {NOTICES}
-        {!bare && NEXT}
         <View render="main" flex={1} minHeight={0} position="relative">
+          {/* Within: what opens over a place lies over this too, and has its room. */}
+          {!bare && NEXT}
           {empty && <Welcome />}
           {/* Kept mounted, so that an address with a song in it leads there once a show is open. */}
           <View flex={1} minHeight={0} display={empty ? 'none' : 'flex'}>

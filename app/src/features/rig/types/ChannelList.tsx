@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { View } from '@tamagui/core';
 import {
   attributeOf,
+  nameOfChannel,
   modeFaults,
   packedPlaces,
   paired,
@@ -65,7 +66,7 @@ export function ChannelList({ show, type, mode, onPut }: Props) {
       <Column>
         <SortableList
           items={items}
-          nameOf={({ channel }) => nameOf(channel)}
+          nameOf={({ channel }) => nameOfChannel(channel)}
           onOrder={(order) => onPut({ ...mode, channels: order.map(({ channel }) => channel) })}
         >
           {({ id, channel }) => (
@@ -100,7 +101,7 @@ export function ChannelList({ show, type, mode, onPut }: Props) {
         </Row>
       )}
       <AttributeSearch
-        label={last ? WORDS.addChannelAfter(nameOf(last.channel)) : WORDS.addAChannel}
+        label={last ? WORDS.addChannelAfter(nameOfChannel(last.channel)) : WORDS.addAChannel}
         onChoose={(attribute) => onPut(withChannel(mode, attribute, last ? last.index + 1 : mode.channels.length))}
       />
       <Row>
@@ -132,8 +133,6 @@ export function ChannelList({ show, type, mode, onPut }: Props) {
   );
 }
 
-const nameOf = (channel: Channel) => channel.name ?? attributeOf(channel.attribute).name;
-
 type RowProps = {
   readonly channel: Channel;
   readonly ticked: boolean;
@@ -149,7 +148,7 @@ function ChannelRow({ channel, ticked, onTick, onOpen }: RowProps) {
         render="button"
         role="checkbox"
         aria-checked={ticked}
-        aria-label={WORDS.choosePlace(nameOf(channel), channel.at.join('+'))}
+        aria-label={WORDS.choosePlace(nameOfChannel(channel), channel.at.join('+'))}
         onPress={onTick}
         width={44}
         height={44}
@@ -163,7 +162,7 @@ function ChannelRow({ channel, ticked, onTick, onOpen }: RowProps) {
       </View>
       <View
         render="button"
-        aria-label={WORDS.place(nameOf(channel), channel.at.join('+'))}
+        aria-label={WORDS.place(nameOfChannel(channel), channel.at.join('+'))}
         onPress={onOpen}
         flex={1}
         minWidth={0}
@@ -180,7 +179,7 @@ function ChannelRow({ channel, ticked, onTick, onOpen }: RowProps) {
         </Figures>
         <Column flex={1} minWidth={0} alignItems="flex-start">
           <Words textAlign="left" color={unknown ? '$warn' : '$text'}>
-            {nameOf(channel)}
+            {nameOfChannel(channel)}
             {channel.cell === undefined ? '' : `, cell ${channel.cell + 1}`}
           </Words>
           <Quiet textAlign="left" numberOfLines={1}>

@@ -1,7 +1,7 @@
 // Paste the manual's chart: the text becomes channels and ranges in one step, and what was not understood is listed.
 
 import { useMemo, useState } from 'react';
-import { attributeOf, readChart, type Chart } from '@hovlix/core/rig';
+import { nameOfChannel, readChart, type Chart } from '@hovlix/core/rig';
 import { TextArea } from '../../../ui/inputs';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
@@ -33,7 +33,7 @@ export function ChartSheet({ title, onUse, onClose }: Props) {
             return (
               <Row key={channel.at.join('+')} gap={10} minHeight={32} borderBottomWidth={1} borderColor="$line">
                 <Figures width={48}>{channel.at.join('+')}</Figures>
-                <Words flex={1}>{channel.name ?? attributeOf(channel.attribute).name}</Words>
+                <Words flex={1}>{nameOfChannel(channel)}</Words>
                 <Quiet color={open > 0 ? '$warn' : '$quiet'}>
                   {open > 0 ? 'to settle' : channel.ranges.length > 0 ? rangeCount(channel) : ''}
                 </Quiet>

@@ -2,7 +2,7 @@
 
 import { useId } from 'react';
 import { sentFor, USUAL_ACT_SECONDS } from '@hovlix/core/live';
-import { attributeOf, bytesOfValue, type Channel, type Patched, type Range } from '@hovlix/core/rig';
+import { bytesOfValue, nameOfChannel, type Channel, type Patched, type Range } from '@hovlix/core/rig';
 import { seconds } from '@hovlix/core/units';
 import { useHovlix, useLive } from '../../../host/hovlix';
 import { Button, Column, Figures, Row, Words } from '../../../ui/pieces';
@@ -25,7 +25,7 @@ export function LiveChannel({ lamp, channel, bytes: sent }: Props) {
   const held = useLive((live) => live.held);
   const { fixture } = lamp;
   const place = fixture.address + channel.at[0]! - 1;
-  const name = channel.name ?? attributeOf(channel.attribute).name;
+  const name = nameOfChannel(channel);
   const inHand = held.find((one) => one.universe === fixture.universe && one.address === place);
   const now = inHand?.value;
   const value = now ?? sent?.[channel.at[0]! - 1] ?? Math.round((channel.home ?? 0) * 255);
