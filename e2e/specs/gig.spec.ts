@@ -282,7 +282,7 @@ test('a bank that is empty on this screen fills as pads are put in it on another
   await page.goto('/gig/pads');
   await expect(page.getByText('No pad is in this bank yet.')).toBeVisible();
   await open(other, '/gig');
-  await button(other, 'Change the banks').click();
+  await button(other, 'Put looks in it').click();
   await other.getByLabel('Put in the bank').selectOption({ label: 'Embers' });
   await expect(page.getByRole('button', { name: /^Embers, key/ })).toBeInViewport({ ratio: 1 });
 });

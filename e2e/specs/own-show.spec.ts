@@ -49,10 +49,14 @@ test(`from nothing to my own lamps following my own song, in at most ${MOST_PRES
   for (const place of ['Rig', 'Looks', 'Gig', 'Songs']) {
     await page.getByRole('link', { name: place }).click();
     await expect(next).toContainText('First choose where the light goes out');
+    if (place === 'Gig') await expect(page.getByRole('button', { name: 'To the looks', exact: true })).toBeVisible();
   }
   await me.press('On to the lamps');
   await page.getByLabel('Search lamps').fill('LED PAR RGB');
   await me.press(/^LED PAR RGB par/);
+  await expect(page.getByLabel('Mode, as set in the lamp’s menu')).toContainText('Red, Green, Blue');
+  // All that is asked is on the screen at once, down to the button that ends it.
+  await expect(page.getByRole('button', { name: 'Add this lamp' })).toBeInViewport({ ratio: 1 });
   await me.type('How many', '6');
   await page.keyboard.press('Tab');
   await me.press(/^Add these 6 lamps|^Add 6 lamps|^Add all|^Add these/);

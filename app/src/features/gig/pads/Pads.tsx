@@ -10,9 +10,10 @@ import { atOnceUnlessScrolling, maySound } from '../../../ui/at-once';
 import { useHeld } from '../../../ui/held';
 import { Growing } from '../../../ui/Growing';
 import { LookPicture } from '../../../ui/LookPicture';
-import { Quiet, Row, Grid } from '../../../ui/pieces';
+import { Row, Grid } from '../../../ui/pieces';
 import { useUnlit } from '../../../ui/use-unlit';
 import { useMoment } from '../use-moment';
+import { NoPads } from './NoPads';
 import { WORDS } from './words';
 
 const PRESS_WORDS: Readonly<Record<Press, string>> = {
@@ -24,6 +25,8 @@ const PRESS_WORDS: Readonly<Record<Press, string>> = {
 
 export type BankProps = { readonly banks: readonly Bank[]; readonly bank: Bank };
 
+type Props = BankProps & { readonly onChange: () => void };
+
 /** The pads of a bank whose looks are there, with the keys that press them. */
 export function useBankPads(bank: Bank) {
   const plays = usePlays();
@@ -33,10 +36,10 @@ export function useBankPads(bank: Bank) {
   });
 }
 
-export function Pads({ banks, bank }: BankProps) {
+export function Pads({ banks, bank, onChange }: Props) {
   const { short } = useMedia();
   const pads = useBankPads(bank);
-  if (pads.length === 0) return <Quiet paddingHorizontal={16}>{WORDS.noPadBank}</Quiet>;
+  if (pads.length === 0) return <NoPads words={WORDS.noPadBank} way={WORDS.changeThisBank} onWay={onChange} />;
   return (
     <Grid
       role="group"

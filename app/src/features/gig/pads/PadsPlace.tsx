@@ -6,17 +6,18 @@ import { useRouter } from 'expo-router';
 import X from 'lucide-react-native/icons/x';
 import { useMedia, View } from '@tamagui/core';
 import { banksOf } from '@hovlix/core/light';
-import { useHovlix, useLive, usePlays, useShow } from '../../../host/hovlix';
+import { useHovlix, useLive, useShow } from '../../../host/hovlix';
 import { keepAwake } from '../../../host/screen';
 import { Chip } from '../../../ui/Chip';
 import { usePalette } from '../../../ui/palette';
-import { Button, Column, Row, Title, Words } from '../../../ui/pieces';
+import { Button, Column, Row, Title } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
 import { Trouble } from '../stage/Trouble';
 import { fittedPads } from './fitted';
 import { Going } from './Going';
 import { OnePad, useBankPads, type BankProps } from './Pads';
 import { RunningChip } from './Running';
+import { NoPads } from './NoPads';
 import { WORDS } from './words';
 
 const GAP = 10;
@@ -77,7 +78,7 @@ export function PadsPlace() {
 
 function AllPads({ banks, bank }: BankProps) {
   const pads = useBankPads(bank);
-  return pads.length === 0 ? <NoPads /> : <Fitting banks={banks} pads={pads} />;
+  return pads.length === 0 ? <Empty /> : <Fitting banks={banks} pads={pads} />;
 }
 
 type FittingProps = Pick<BankProps, 'banks'> & { readonly pads: ReturnType<typeof useBankPads> };
@@ -130,17 +131,9 @@ function Fitting({ banks, pads }: FittingProps) {
   );
 }
 
-function NoPads() {
+function Empty() {
   const router = useRouter();
-  const none = usePlays().length === 0;
-  return (
-    <Column padding={14} gap={12} alignItems="flex-start">
-      <Words>{none ? WORDS.noLookYet : WORDS.noPadHere}</Words>
-      <Button kind="primary" onPress={() => router.push(none ? '/looks' : '/gig')}>
-        {none ? WORDS.toTheLooks : WORDS.backToGig}
-      </Button>
-    </Column>
-  );
+  return <NoPads words={WORDS.noPadHere} way={WORDS.backToGig} onWay={() => router.push('/gig')} />;
 }
 
 /** How large an element is, in pixels; nothing until it is known. */

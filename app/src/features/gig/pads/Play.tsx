@@ -69,7 +69,11 @@ export function Play({ show }: { readonly show: Show }) {
           </Button>
         </Going>
       </Row>
-      {other ? <Other show={show} other={other} /> : <Pads banks={banks} bank={bank} />}
+      {other ? (
+        <Other show={show} other={other} />
+      ) : (
+        <Pads banks={banks} bank={bank} onChange={() => setChanging(true)} />
+      )}
       {changing && <BankSheet show={show} bank={bank} onClose={() => setChanging(false)} />}
     </Column>
   );
