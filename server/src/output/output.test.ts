@@ -121,6 +121,33 @@ test('the pacer keeps to its start: frame n is due at n / rate, and what was sle
   expect(pacer.report()).toEqual({ frames: 3, skipped: 7 });
 });
 
+test('it sleeps until just before a frame; where it woke too late it stays awake for a while', async () => {
+  let time = 0;
+  let late = 0;
+  let slept = 0;
+  jest.spyOn(Atomics, 'wait').mockImplementation((_memory, _index, _value, milliseconds = 0) => {
+    time += milliseconds / 1000 + late;
+    slept++;
+    return 'timed-out';
+  });
+  toClose.push(() => jest.restoreAllMocks());
+  // A thousand frames a second are too near to each other for a timer.
+  const sleptAt: number[] = [];
+  const pacer = startPacer(
+    () => (time += 0.000_02),
+    1000,
+    () => {
+      sleptAt.push(slept);
+      if (sleptAt.length === 100) late = 0.003;
+      if (sleptAt.length === 400) pacer.stop();
+    },
+  );
+  toClose.push(pacer.stop);
+  await until(() => sleptAt.length >= 400);
+  expect(sleptAt[98]! - sleptAt[8]!).toBe(90);
+  expect(sleptAt[399]! - sleptAt[99]!).toBe(1);
+});
+
 describe('a press brings the next frame forward', () => {
   beforeEach(() => void jest.useFakeTimers({ now: 0 }));
   afterEach(() => void jest.useRealTimers());

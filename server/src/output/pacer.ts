@@ -17,6 +17,9 @@ export type Pacer = {
 
 /** A thread that sleeps wakes so long after it should at most, in milliseconds, unless the computer is busy. */
 const WAKES_WITHIN = 0.15;
+/** Where it woke so much too late, in milliseconds, it stays awake for so many frames: timers are coarse here, or it is busy. */
+const OVERSLEPT = 0.5;
+const AWAKE_FOR = 500;
 /** Work between frames ends so long before the next one, in seconds: it is asked every millisecond or so. */
 const NEAR = 0.005;
 /** No two frames are nearer to each other than this, in lengths of a frame. */
@@ -51,6 +54,8 @@ export function startPacer(
   let last = -Infinity;
   let frames = 0;
   let skipped = 0;
+  /** Up to which frame it does not sleep. */
+  let awakeUntil = 0;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let spin: ReturnType<typeof setImmediate> | undefined;
   const next = () => start + n / rate - early;
@@ -60,7 +65,10 @@ export function startPacer(
     // Timers may fire up to a millisecond early or late: the last stretch is slept, then waited out turn by turn.
     if (left > 1.6) timer = setTimeout(wait, left - 1.4);
     else if (left > 0.05) {
-      if (left > WAKES_WITHIN) sleep(left - WAKES_WITHIN);
+      if (left > WAKES_WITHIN && n >= awakeUntil) {
+        sleep(left - WAKES_WITHIN);
+        if ((now() - next()) * 1000 > OVERSLEPT) awakeUntil = n + AWAKE_FOR;
+      }
       spin = setImmediate(wait);
     }
     // In a turn of its own: what the frame before handed to the network has left by then, though it was late.
