@@ -55,10 +55,10 @@ test(`from nothing to my own lamps following my own song, in at most ${MOST_PRES
   await page.getByLabel('Search lamps').fill('LED PAR RGB');
   await me.press(/^LED PAR RGB par/);
   await expect(page.getByLabel('Mode, as set in the lamp’s menu')).toContainText('Red, Green, Blue');
-  // All that is asked is on the screen at once, down to the button that ends it.
-  await expect(page.getByRole('button', { name: 'Add this lamp' })).toBeInViewport({ ratio: 1 });
   await me.type('How many', '6');
   await page.keyboard.press('Tab');
+  // All that is asked is on the screen at once, down to the button that ends it.
+  await expect(page.getByRole('button', { name: 'Add 6 lamps' })).toBeInViewport({ ratio: 1 });
   await me.press(/^Add these 6 lamps|^Add 6 lamps|^Add all|^Add these/);
   await expect(next).toContainText('Now make looks');
   await me.press('Make three first looks');

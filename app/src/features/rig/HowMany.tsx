@@ -115,7 +115,6 @@ export function HowMany({ show, rig, profile, onBack, onClose }: Props) {
           hint={WORDS.moreLeavesGaps}
         />
       </Pair>
-      {texts.count !== '1' && <Switch label={WORDS.allOneAddress} on={together} onChange={setTogether} />}
       {planned?.wrong && <Words color={planned.start === undefined ? '$warn' : '$fault'}>{planned.wrong}</Words>}
       {planned?.lamps && (
         <Words>
@@ -140,6 +139,8 @@ export function HowMany({ show, rig, profile, onBack, onClose }: Props) {
           {WORDS.editType}
         </Button>
       </Row>
+      {/* Below, so that the buttons stay where they are as one types how many. */}
+      {texts.count !== '1' && <Switch label={WORDS.allOneAddress} on={together} onChange={setTogether} />}
     </Sheet>
   );
 }
