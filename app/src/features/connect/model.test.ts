@@ -1,4 +1,5 @@
 import { OutputRow, type RowReport, type Status } from '@hovlix/core/connect';
+import { Show } from '@hovlix/core/show';
 import { testShow } from '../../../../core/src/testing/show';
 import { healthOf } from '../stage/model';
 import { channelName, firstChoices, sameChannels, stateOf, twins, unsent } from './model';
@@ -92,6 +93,8 @@ test('channels have the names of what is patched, and the same channel of all la
   expect(channelName(show, 2, 2)).toBe('S: pan fine');
   expect(channelName(show, 2, 103)).toBe('C: red 2');
   expect(channelName(show, 1, 400)).toBeNull();
+  const turned = Show.parse(JSON.parse(JSON.stringify(show).replaceAll('"ColorAdd_R"', '"Prism1Pos"')));
+  expect(channelName(turned, 1, 2)).toBe('A: prism turning');
   const green = sameChannels(show, 1, 11)!;
   expect(green.label).toBe('green of all 2 Test RGB');
   expect(green.channels).toEqual([

@@ -88,6 +88,16 @@ export function rangeOfStretch(stretch: Stretch, attribute: string): Range {
   return as({ does: 'level', ...(physicalFrom === 0 && physicalTo === 1 ? {} : ends) });
 }
 
+/** Emitters that GDTF names by the colours between which they lie (DIN SPEC 15800, annex A), as they are named here. */
+const EMITTER_NAMES = new Map([
+  ['ColorAdd_RY', 'ColorAdd_A'],
+  ['ColorAdd_GY', 'ColorAdd_L'],
+]);
+const NAMES_IN_GDTF = new Map([...EMITTER_NAMES].map(([theirs, ours]) => [ours, theirs]));
+
+export const fromGdtf = (attribute: string): string => EMITTER_NAMES.get(attribute) ?? attribute;
+export const toGdtf = (attribute: string): string => NAMES_IN_GDTF.get(attribute) ?? attribute;
+
 /** The attribute a channel has as a whole: what its first function moves, without what is said of the way it does so. */
 export function baseOf(attribute: string): string {
   // No attribute has so long a name (DIN SPEC 15800, annex A); the pattern below goes through it from every letter.

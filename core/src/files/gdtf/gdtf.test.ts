@@ -1,4 +1,4 @@
-import { strToU8, zipSync } from 'fflate';
+import { strToU8, unzipSync, zipSync } from 'fflate';
 import { wordsFor } from '../../problem';
 import { fixtureLibrary, readChart, Profile, type Profile as ProfileType } from '../../rig';
 import { readGdtf, writeGdtf } from '.';
@@ -30,6 +30,18 @@ test('a written file opens again to the same type: every type that ships, in eve
     expect(read.ok && plain(read.value.profile)).toEqual(plain(profile));
     expect(read.ok && read.value.notKept).toEqual([]);
   }
+});
+
+test('amber and lime have the names of the standard in a file, and are our emitters when it is read', () => {
+  const type = fixtureLibrary().find(({ model }) => model === 'LED PAR RGBA')!;
+  const lime = JSON.parse(JSON.stringify(type).replaceAll('ColorAdd_G"', 'ColorAdd_L"')) as typeof type;
+  const bytes = writeGdtf(lime);
+  const xml = new TextDecoder().decode(unzipSync(bytes)['description.xml']!);
+  expect(xml).toContain('Name="ColorAdd_RY" Pretty="Amber" Feature="Color.Color"');
+  expect(xml).toContain('<ChannelFunction Name="ColorAdd_GY 1" Attribute="ColorAdd_GY"');
+  expect(xml).not.toMatch(/ColorAdd_[AL]\b/);
+  const read = readGdtf(bytes, 'lime.gdtf', type.id);
+  expect(read.ok && plain(read.value.profile)).toEqual(plain(lime));
 });
 
 test('so does one from a chart, with shakes, rotations, resets and what the user said of its channels', () => {

@@ -4,7 +4,7 @@ import { XMLParser } from 'fast-xml-parser';
 import { unzipSync } from 'fflate';
 import { failed, ok, type Result } from '../../problem';
 import { PATTERNS, Profile, type Channel, type Gobo, type Mode, type Range } from '../../rig';
-import { baseOf, rangeOfStretch, type Stretch } from './functions';
+import { baseOf, fromGdtf, rangeOfStretch, type Stretch } from './functions';
 import { GAP, LUMENS } from './write';
 
 export type GdtfRead = {
@@ -128,7 +128,7 @@ function profileOf(type: Element, modes: readonly Mode[], id: string, notKept: s
     })),
     emitters: list(only(only(type, 'PhysicalDescriptions'), 'Emitters'), 'Emitter')
       .filter((emitter) => /^Color/.test(text(emitter, 'Name')))
-      .map((emitter) => ({ attribute: text(emitter, 'Name'), colour: chromaticity(emitter) })),
+      .map((emitter) => ({ attribute: fromGdtf(text(emitter, 'Name')), colour: chromaticity(emitter) })),
     strobesByLevel: !/No strobe by level/.test(said),
     modes,
   };
@@ -241,7 +241,7 @@ function channelsOf(channel: Element, { cellOf, copies }: Cells, mode: string, n
   if (logical.length > 1) notKept.push(`mode “${mode}”: a second logical channel at place ${offsets[0]}`);
   const first = logical[0]!;
   const attribute = baseOf(
-    text(first, 'Attribute') || text(list(first, 'ChannelFunction')[0], 'Attribute') || 'NoFeature',
+    fromGdtf(text(first, 'Attribute') || text(list(first, 'ChannelFunction')[0], 'Attribute') || 'NoFeature'),
   );
   const functions = list(first, 'ChannelFunction');
   const at = offsets.slice(0, 3);
@@ -276,7 +276,7 @@ function rangesOf(functions: readonly Element[], attribute: string): Range[] {
     const numbered = name.startsWith(plain) && /^(?: \d{1,9})?$/.test(name.slice(plain.length));
     const given = numbered ? '' : name;
     const whole: Stretch = {
-      attribute: text(one, 'Attribute'),
+      attribute: fromGdtf(plain),
       from,
       to,
       physicalFrom: number(one, 'PhysicalFrom', 0),

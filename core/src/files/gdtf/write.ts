@@ -3,7 +3,7 @@
 import { XMLBuilder } from 'fast-xml-parser';
 import { zipSync } from 'fflate';
 import { attributeOf, bytesOfValue, testValue, type Channel, type Mode, type Profile } from '../../rig';
-import { stretchOf, type Stretch } from './functions';
+import { fromGdtf, stretchOf, toGdtf, type Stretch } from './functions';
 
 /** Lumens of a lamp whose output is 1: a common LED par. */
 export const LUMENS = 4000;
@@ -34,9 +34,19 @@ export function writeGdtf(profile: Profile): Uint8Array<ArrayBuffer> {
   });
   const xml = builder.build({
     '?xml': { '@version': '1.0', '@encoding': 'UTF-8' },
-    GDTF: { '@DataVersion': '1.2', FixtureType: fixtureType(profile) },
+    GDTF: { '@DataVersion': '1.2', FixtureType: fixtureType(named(profile)) },
   });
   return zipSync({ 'description.xml': new TextEncoder().encode(xml) }, { mtime: new Date(2020, 0, 1) });
+}
+
+/** With the names that emitters have in GDTF. */
+function named(profile: Profile): Profile {
+  const renamed = <T extends { readonly attribute: string }>(one: T): T => ({
+    ...one,
+    attribute: toGdtf(one.attribute),
+  });
+  const modes = profile.modes.map((mode) => ({ ...mode, channels: mode.channels.map(renamed) }));
+  return { ...profile, emitters: profile.emitters.map(renamed), modes };
 }
 
 function fixtureType(profile: Profile): Xml {
@@ -78,8 +88,8 @@ function definitions(profile: Profile): Xml {
     Attributes: {
       Attribute: [...names].map((name) => ({
         '@Name': name,
-        '@Pretty': attributeOf(name).name,
-        '@Feature': FEATURES[attributeOf(name).family],
+        '@Pretty': attributeOf(fromGdtf(name)).name,
+        '@Feature': FEATURES[attributeOf(fromGdtf(name)).family],
       })),
     },
   };

@@ -10,15 +10,19 @@ type Props = {
   readonly words: string;
   readonly way: string;
   readonly onWay: () => void;
+  /** Nothing else asks to be pressed. */
+  readonly alone?: boolean;
 };
 
-export function NoPads({ words, way, onWay }: Props) {
+export function NoPads({ words, way, onWay, alone = false }: Props) {
   const router = useRouter();
   const noLook = usePlays().length === 0;
   return (
     <Column paddingHorizontal={16} paddingVertical={8} gap={12} alignItems="flex-start">
       <Words>{noLook ? WORDS.noLookYet : words}</Words>
-      <Button onPress={noLook ? () => router.push('/looks') : onWay}>{noLook ? WORDS.toTheLooks : way}</Button>
+      <Button kind={alone ? 'primary' : 'plain'} onPress={noLook ? () => router.push('/looks') : onWay}>
+        {noLook ? WORDS.toTheLooks : way}
+      </Button>
     </Column>
   );
 }

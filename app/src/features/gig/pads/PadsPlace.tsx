@@ -15,9 +15,9 @@ import { ScrollArea } from '../../../ui/ScrollArea';
 import { Trouble } from '../stage/Trouble';
 import { fittedPads } from './fitted';
 import { Going } from './Going';
+import { NoPads } from './NoPads';
 import { OnePad, useBankPads, type BankProps } from './Pads';
 import { RunningChip } from './Running';
-import { NoPads } from './NoPads';
 import { WORDS } from './words';
 
 const GAP = 10;
@@ -133,7 +133,7 @@ function Fitting({ banks, pads }: FittingProps) {
 
 function Empty() {
   const router = useRouter();
-  return <NoPads words={WORDS.noPadHere} way={WORDS.backToGig} onWay={() => router.push('/gig')} />;
+  return <NoPads words={WORDS.noPadHere} way={WORDS.backToGig} onWay={() => router.push('/gig')} alone />;
 }
 
 /** How large an element is, in pixels; nothing until it is known. */

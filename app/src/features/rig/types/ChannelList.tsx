@@ -4,8 +4,8 @@ import { useState } from 'react';
 import { View } from '@tamagui/core';
 import {
   attributeOf,
-  nameOfChannel,
   modeFaults,
+  nameOfChannel,
   packedPlaces,
   paired,
   patchedFixtures,
