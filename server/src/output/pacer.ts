@@ -17,9 +17,10 @@ export type Pacer = {
 
 /** A thread that sleeps wakes so long after it should at most, in milliseconds, unless the computer is busy. */
 const WAKES_WITHIN = 0.15;
-/** Where it woke so much too late, in milliseconds, it stays awake for so many frames: timers are coarse here, or it is busy. */
+/** Where it woke so much too late, in milliseconds, so many times in a row, its timers are coarse: it stays awake for so many frames. */
 const OVERSLEPT = 0.5;
-const AWAKE_FOR = 500;
+const IN_A_ROW = 3;
+const AWAKE_FOR = 5000;
 /** Work between frames ends so long before the next one, in seconds: it is asked every millisecond or so. */
 const NEAR = 0.005;
 /** No two frames are nearer to each other than this, in lengths of a frame. */
@@ -54,7 +55,8 @@ export function startPacer(
   let last = -Infinity;
   let frames = 0;
   let skipped = 0;
-  /** Up to which frame it does not sleep. */
+  /** How many times in a row it woke too late, and up to which frame it does not sleep. */
+  let overslept = 0;
   let awakeUntil = 0;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let spin: ReturnType<typeof setImmediate> | undefined;
@@ -67,7 +69,11 @@ export function startPacer(
     else if (left > 0.05) {
       if (left > WAKES_WITHIN && n >= awakeUntil) {
         sleep(left - WAKES_WITHIN);
-        if ((now() - next()) * 1000 > OVERSLEPT) awakeUntil = n + AWAKE_FOR;
+        overslept = (now() - next()) * 1000 > OVERSLEPT ? overslept + 1 : 0;
+        if (overslept === IN_A_ROW) {
+          overslept = 0;
+          awakeUntil = n + AWAKE_FOR;
+        }
       }
       spin = setImmediate(wait);
     }
