@@ -7,11 +7,11 @@ import { draft } from './draft';
 const lamps = (...names: string[]) => names.map((name) => id<'Fixture'>(name));
 const level = (value: number) => ({ level: { type: 'hold' as const, value } });
 
-function making(hands: readonly LookValue[] = []) {
+function making(hands: readonly LookValue[] = [], show = testShow()) {
   const acts: Action[] = [];
   const live = { hands: hands.map((value) => ({ value, on: true })) };
   const conducting = { act: (action: Action) => void acts.push(action), store: { getState: () => ({ live }) } };
-  const document = { store: { getState: () => ({ show: testShow() }) } };
+  const document = { store: { getState: () => ({ show }) } };
   return { acts, one: draft(document as never, conducting as never) };
 }
 const said = (acts: readonly Action[]) => acts.map((act) => (act.type === 'hand' ? act.values.length : act.type));
@@ -76,4 +76,18 @@ test('a new look begins with what is in hand already; closing lets go of all', (
   one.close(2);
   expect(one.store.getState().values).toEqual([]);
   expect(acts).toEqual([{ type: 'release', fade: 2 }]);
+});
+
+test('where one role alone has lamps it is chosen as a look opens; with two nobody is', () => {
+  const show = testShow();
+  const rigs = show.rigs.map((rig) => ({ ...rig, casting: rig.casting.filter(({ role }) => role === 'wash') }));
+  const { one } = making([], { ...show, rigs });
+  one.open(null);
+  expect(one.store.getState()).toMatchObject({ chosen: ['a', 'b'], preferred: ['wash'] });
+  one.choose(lamps('b'));
+  one.open(null);
+  expect(one.store.getState().chosen).toEqual(['b']);
+  const { one: other } = making();
+  other.open(null);
+  expect(other.store.getState().chosen).toEqual([]);
 });

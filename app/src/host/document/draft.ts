@@ -87,7 +87,7 @@ export function draft(document: Document, conducting: Conducting): Draft {
         .live.hands.filter((one) => one.on)
         .map(({ value }) => value);
       const values = look ? look.values : inHand;
-      const { chosen, preferred } = state;
+      const { chosen, preferred } = state.chosen.length > 0 ? state : onlyRole(casting());
       store.setState({ ...EMPTY, chosen, preferred, look: look?.id ?? null, values });
       if (look) send();
     },
@@ -132,4 +132,10 @@ export function draft(document: Document, conducting: Conducting): Draft {
       conducting.act({ type: 'release', fade: seconds(fade) });
     },
   };
+}
+
+/** Where one role alone has lamps, nobody is asked who is meant. */
+function onlyRole(casting: readonly Casting[]): Pick<DraftState, 'chosen' | 'preferred'> {
+  const [first, ...others] = casting.filter(({ fixtures }) => fixtures.length > 0);
+  return first && others.length === 0 ? { chosen: first.fixtures, preferred: [first.role] } : EMPTY;
 }
