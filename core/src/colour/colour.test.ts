@@ -83,7 +83,7 @@ describe('mixing', () => {
 
   test('in-gamut colours come out within a CIEDE2000 of 1.5 on every common mix, ambers and warm whites too', () => {
     const names = ['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B'] as const;
-    const mixes = [[], ['ColorAdd_W'], ['ColorAdd_A'], ['ColorAdd_W', 'ColorAdd_A'], ['ColorAdd_WW'], ['ColorAdd_WW', 'ColorAdd_W', 'ColorAdd_A'], ['ColorAdd_L'], ['ColorAdd_A', 'ColorAdd_L', 'ColorAdd_C'], ['ColorAdd_W', 'ColorAdd_WW', 'ColorAdd_A', 'ColorAdd_L', 'ColorAdd_C']] as const; // prettier-ignore
+    const mixes = [[], ['ColorAdd_W'], ['ColorAdd_A'], ['ColorAdd_W', 'ColorAdd_A'], ['ColorAdd_WW'], ['ColorAdd_WW', 'ColorAdd_W', 'ColorAdd_A'], ['ColorAdd_L'], ['ColorAdd_A', 'ColorAdd_L', 'ColorAdd_C'], ['ColorAdd_W', 'ColorAdd_WW', 'ColorAdd_A', 'ColorAdd_L', 'ColorAdd_C'], ['ColorAdd_WW', 'ColorAdd_CW'], ['ColorAdd_Y', 'ColorAdd_GC', 'ColorAdd_BC', 'ColorAdd_BM', 'ColorAdd_RM', 'ColorAdd_M']] as const; // prettier-ignore
     const mixers = mixes.map((more) => mixerFor([...names, ...more]));
     fc.assert(
       fc.property(unit, unit, unit, (r, g, b) => {

@@ -12,9 +12,16 @@ export const EMITTERS = {
   ColorAdd_B: { x: 0.14, y: 0.045 },
   ColorAdd_W: { x: 0.3127, y: 0.329 },
   ColorAdd_WW: { x: 0.44, y: 0.403 },
+  ColorAdd_CW: { x: 0.3063, y: 0.3165 },
   ColorAdd_A: { x: 0.57, y: 0.42 },
   ColorAdd_L: { x: 0.41, y: 0.55 },
   ColorAdd_C: { x: 0.08, y: 0.42 },
+  ColorAdd_Y: { x: 0.49, y: 0.48 },
+  ColorAdd_GC: { x: 0.09, y: 0.64 },
+  ColorAdd_BC: { x: 0.1, y: 0.15 },
+  ColorAdd_BM: { x: 0.18, y: 0.03 },
+  ColorAdd_RM: { x: 0.45, y: 0.22 },
+  ColorAdd_M: { x: 0.35, y: 0.16 },
 } as const satisfies Record<string, Chromaticity>;
 
 export type EmitterName = keyof typeof EMITTERS;
