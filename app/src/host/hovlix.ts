@@ -83,7 +83,7 @@ export function hovlix(): Hovlix {
   const stage = { document: doc, conducting: link, player: sound };
   const pedals = controls(stage);
   gear.onHeard(pedals.midi);
-  followGameButtons(pedals);
+  followGameButtons(pedals, doc);
   let dark: (() => void) | undefined;
   gear.store.subscribe(({ state }) => {
     if ((state === 'on') === (dark !== undefined)) return;
