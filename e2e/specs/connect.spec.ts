@@ -109,6 +109,18 @@ test('outputs: add one to a found node, number it, mistype, remove, undo', async
   await page.keyboard.press('Control+Shift+Z');
   await expect(rows).toHaveCount(2);
   await expect(page.getByTestId('health')).toHaveText(/2 outputs/);
+
+  // With none at all nobody is told that we send.
+  const master = page.getByRole('region', { name: 'Master output' });
+  await expect(master).toContainText('We are sending');
+  for (const left of [1, 0]) {
+    await rows.first().click();
+    await sheet.getByRole('button', { name: 'Remove output' }).click();
+    await expect(rows).toHaveCount(left);
+  }
+  await expect(master).toContainText('No output yet');
+  await expect(master).not.toContainText('We are sending');
+  await restoreConnections(page);
 });
 
 test('a USB cable is pulled out during the show and plugged in again: said in every place, and back without a touch', async ({

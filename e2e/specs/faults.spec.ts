@@ -71,6 +71,8 @@ test('an output to a place that cannot be reached fails alone and says why', asy
   await sheet.getByLabel('Address of the device').fill('198.51.100.7');
   await expect(sheet.getByText('Failed', { exact: true })).toBeVisible();
   await expect(sheet.getByText(/The network does not take it/)).toBeVisible();
+  await sheet.getByRole('button', { name: 'Close' }).click();
+  await expect(page.getByRole('region', { name: 'Master output' })).toContainText('1 of 2 outputs fail');
   await expect.poll(async () => (await nodeReport(page)).framesPerSecond).toBeGreaterThan(40);
   await restoreConnections(page);
 });

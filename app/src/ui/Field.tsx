@@ -16,7 +16,7 @@ export function Field({ label, value, onChange, placeholder, onEnter }: Props) {
       value={value}
       placeholder={placeholder}
       onChange={(event) => onChange(event.target.value)}
-      onKeyDown={(event) => event.key === 'Enter' && onEnter?.()}
+      onEnter={onEnter}
     />
   );
 }

@@ -124,7 +124,7 @@ export function Slider({ label, value, low, high, step, unit, digits = 0, fine =
           onChange={(event) => setTyped(event.target.value)}
           onFocus={(event) => event.target.select()}
           onBlur={(event) => typed !== null && read(event.target.value)}
-          onKeyDown={(event) => event.key === 'Enter' && read(event.currentTarget.value)}
+          onEnter={read}
         />
         <Quiet width={26}>{unit}</Quiet>
       </Row>

@@ -72,7 +72,7 @@ export function Entry<In extends FieldValues, Out>(props: LineProps<In, Out>) {
         aria-describedby={wrong || hint ? `${id}-more` : undefined}
         onChange={onChange}
         onBlur={onBlur}
-        onKeyDown={(event) => event.key === 'Enter' && onEnter?.()}
+        onEnter={onEnter}
       />
       <More id={id} wrong={wrong} hint={hint} />
     </Column>

@@ -2,6 +2,7 @@ import { TamaguiProvider } from '@tamagui/core';
 import { act, fireEvent, render, screen } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { Choose, Typed, wholeNumber } from './form';
+import { Field } from './Field';
 import { Hold } from './Hold';
 import { Segments } from './Segments';
 import { Slider } from './Slider';
@@ -39,6 +40,17 @@ describe('a line to type in', () => {
     fireEvent.change(box, { target: { value: '13' } });
     fireEvent.blur(box);
     expect(onChange.mock.calls).toEqual([[258], [12], [13]]);
+  });
+
+  test('Enter is spent on the line: not on what has the focus once it has closed, nor while a letter is put together', () => {
+    const onEnter = jest.fn();
+    shown(<Field label="Name" value="" onChange={jest.fn()} onEnter={onEnter} />);
+    const box = screen.getByLabelText('Name');
+    fireEvent.keyDown(box, { key: 'Enter', isComposing: true });
+    expect(onEnter).not.toHaveBeenCalled();
+    const goesOn = fireEvent.keyDown(box, { key: 'Enter' });
+    expect([goesOn, onEnter.mock.calls.length]).toEqual([false, 1]);
+    expect(fireEvent.keyDown(box, { key: 'Tab' })).toBe(true);
   });
 
   test.each(['', '0', '301', '2.5', 'seven'])('“%s” stays, says what is wanted, and changes nothing', (text) => {

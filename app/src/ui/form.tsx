@@ -77,7 +77,7 @@ export function Typed<T extends string | number>({ label, value, hint, read, onC
           clearTimeout(timer.current);
           timer.current = setTimeout(() => latest.current(), SETTLED_MS);
         }}
-        onKeyDown={(event) => event.key === 'Enter' && settle()}
+        onEnter={settle}
         onBlur={() => {
           settle();
           if (wrong === null) setDraft(null);

@@ -55,7 +55,7 @@ type LineProps = {
   readonly placeholder?: string | undefined;
   readonly inputMode?: InputHTMLAttributes<HTMLInputElement>['inputMode'];
   readonly onChange: (event: ChangeEvent<HTMLInputElement>) => void;
-  readonly onKeyDown?: (event: KeyboardEvent<HTMLInputElement>) => void;
+  readonly onEnter?: ((text: string) => void) | undefined;
   readonly onFocus?: (event: FocusEvent<HTMLInputElement>) => void;
   readonly onBlur?: (event: FocusEvent<HTMLInputElement>) => void;
   readonly 'aria-label'?: string;
@@ -63,9 +63,16 @@ type LineProps = {
 };
 
 /** A line to type in, as wide as what it stands in. */
-export function LineInput({ wrong = false, ...props }: LineProps) {
+export function LineInput({ wrong = false, onEnter, ...props }: LineProps) {
+  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
+    // While a letter is still being put together, as in Japanese, Enter only chooses it.
+    if (!onEnter || event.key !== 'Enter' || event.nativeEvent.isComposing) return;
+    // What one typed into may close: the same press must not act on the button that has the focus by then.
+    event.preventDefault();
+    onEnter(event.currentTarget.value);
+  };
   // Tamagui's types know what a view is given, not an input.
-  return <LineFrame wrong={wrong} aria-invalid={wrong} {...(props as object)} />;
+  return <LineFrame wrong={wrong} aria-invalid={wrong} {...({ ...props, onKeyDown } as object)} />;
 }
 
 const AreaFrame = styled(

@@ -6,11 +6,14 @@ import { useQuery } from '@tanstack/react-query';
 import { useMedia, View } from '@tamagui/core';
 import { statusQuery } from '../../data/queries';
 import { useLink, useLive } from '../../host/hovlix';
+import { capital } from '../../ui/capital';
 import { Card, State } from '../../ui/card';
 import { MasterOutput } from '../../ui/MasterOutput';
 import { usePalette } from '../../ui/palette';
 import { Column, PlaceHead, Quiet, Row, Words } from '../../ui/pieces';
 import { ScrollArea } from '../../ui/ScrollArea';
+import type { Health } from '../stage/model';
+import { useHealth } from '../stage/use-health';
 import { ArrivingCard } from './ArrivingCard';
 import { ConductorCard } from './ConductorCard';
 import { InputsCard, InputSheet } from './InputsCard';
@@ -82,14 +85,25 @@ export function ConnectPlace() {
   );
 }
 
-/** The master output: apart from blackout, and in words that cannot be taken for it. */
+/** What is said below the state of the output. */
+const MORE: Readonly<Partial<Record<Health['state'], string>>> = {
+  off: WORDS.lampsKeepTheir,
+  none: WORDS.addOneBelow,
+  failing: WORDS.eachSaysWhy,
+  silent: WORDS.eachSaysWhy,
+  sending: WORDS.lampsListenUs,
+};
+
+/** The master output: apart from blackout, and in words that cannot be taken for it. It says no more than what arrives. */
 function Sending() {
-  const sending = useLive((live) => live.sending);
+  const { state, colour, text } = useHealth();
   const dark = useLive((live) => live.blackout.on);
+  const word = state === 'sending' ? WORDS.weAreSending : state === 'off' ? WORDS.weSendNothing : capital(text);
+  const more = state === 'sending' && dark ? WORDS.blackoutSoWhat : MORE[state];
   return (
     <Card title={WORDS.masterOutput} action={<MasterOutput />}>
-      <State colour={sending ? '$live' : '$warn'} word={sending ? WORDS.weAreSending : WORDS.weSendNothing}>
-        <Quiet>{sending ? (dark ? WORDS.blackoutSoWhat : WORDS.lampsListenUs) : WORDS.lampsKeepTheir}</Quiet>
+      <State colour={colour} word={word}>
+        {more && <Quiet>{more}</Quiet>}
       </State>
     </Card>
   );

@@ -108,9 +108,10 @@ test('health: off is not failed, failed is counted, silence is not health', () =
   const output = (...rows: RowReport[]) => ({ sending: true, framesPerSecond: 44, rows }) as never;
   expect(healthOf('server', true, output(report())).text).toBe('sending 44/s');
   expect(healthOf('server', true, output(report(), report())).text).toBe('sending 44/s · 2 outputs');
-  expect(healthOf('server', false, output(report()))).toEqual({ colour: '$warn', text: 'output is off' });
+  expect(healthOf('server', false, output(report()))).toEqual({ state: 'off', colour: '$warn', text: 'output is off' });
   const failed = report({ state: 'failed' });
-  expect(healthOf('server', true, output(report(), failed))).toEqual({ colour: '$fault', text: '1 of 2 outputs fail' });
+  const one = { state: 'failing', colour: '$fault', text: '1 of 2 outputs fail' };
+  expect(healthOf('server', true, output(report(), failed))).toEqual(one);
   expect(healthOf('server', true, output(failed)).text).toBe('output fails');
   expect(healthOf('server', true, output()).text).toBe('no output yet');
   expect(healthOf('lost', true, null).colour).toBe('$fault');

@@ -36,6 +36,8 @@ export const WORDS = {
   weSendNothing: 'We send nothing at all',
   blackoutSoWhat: 'Blackout is on, so what we send is darkness.',
   lampsListenUs: 'Lamps listen to us.',
+  addOneBelow: 'Add an output below, or light a first lamp.',
+  eachSaysWhy: 'Each output below says why.',
   lampsKeepTheir: 'Lamps keep their last light or go dark by themselves, as each is set.',
   makeOneLamp: 'Make one lamp light up',
   minuteFromCable: 'A minute, from the cable to the light.',

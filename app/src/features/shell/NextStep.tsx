@@ -11,6 +11,7 @@ import { useHovlix, useLink, useMay, useShow, type Hovlix } from '../../host/hov
 import { useSession } from '../../host/session';
 import { usePalette } from '../../ui/palette';
 import { Button, Column, Quiet, Row, Words } from '../../ui/pieces';
+import { useHealth } from '../stage/use-health';
 import { WORDS } from './words';
 
 const NAMES: Readonly<Record<PathStep, string>> = {
@@ -39,8 +40,11 @@ export function NextStep() {
   const connected = useSession((session) => session.connected);
   const left = useSession((session) => session.pathLeft);
   const leavePath = useSession((session) => session.leavePath);
+  const health = useHealth().state;
   if (!show || !may || left.includes(show.id)) return null;
   if (show.id === DEMO) return <ThisIsTheDemo path={path} />;
+  // Without an output Connect was left for later, not done.
+  const doneTone = (one: PathStep) => (one === 'connect' && health === 'none' ? '$warn' : '$live');
   const step = nextStep(show, !served || connected.includes(show.id));
   // In a song the lead sheet says itself what comes next.
   if (!step || /^\/(songs|looks|rig|gig|connect|shows)\/./.test(path) || path === '/settings') return null;
@@ -66,7 +70,7 @@ export function NextStep() {
                 width={8}
                 height={8}
                 borderRadius={4}
-                backgroundColor={PATH.indexOf(step) > i ? '$live' : one === step ? '$doing' : '$line'}
+                backgroundColor={PATH.indexOf(step) > i ? doneTone(one) : one === step ? '$doing' : '$line'}
               />
               <Quiet color={one === step ? '$text' : '$quiet'} fontWeight={one === step ? '600' : '400'}>
                 {NAMES[one]}

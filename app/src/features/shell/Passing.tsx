@@ -4,10 +4,8 @@ import { useEffect } from 'react';
 import { stepWords } from '@hovlix/core/show';
 import { useHovlix } from '../../host/hovlix';
 import { useSession } from '../../host/session';
+import { capital } from '../../ui/capital';
 import { WORDS } from './words';
-
-/** A device may have no name of its own: “the computer” begins a sentence with a capital. */
-const capital = (name: string) => name.charAt(0).toUpperCase() + name.slice(1);
 
 export function Passing() {
   const app = useHovlix();
@@ -26,6 +24,7 @@ export function Passing() {
           if (word.action === 'heard') return;
           return bad(WORDS.yourPressTook);
         case 'left':
+          // A device may have no name of its own: “the computer”.
           return say(WORDS.hasGoneWhat(capital(word.name)));
         case 'put-on':
           return say(WORDS.nowPut(word.show, word.by));

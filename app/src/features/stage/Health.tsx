@@ -9,7 +9,7 @@ import { doAct } from '../../host/controls/act';
 import { useHovlix, useLink, useLive, useMay, useShow } from '../../host/hovlix';
 import { MasterOutput } from '../../ui/MasterOutput';
 import { useStageTheme } from '../../ui/palette';
-import { Column, Quiet, Words } from '../../ui/pieces';
+import { Button, Column, Quiet, Words } from '../../ui/pieces';
 import { ChosenMark } from './Chosen';
 import { HeldMark } from './Held';
 import { Mark } from './Mark';
@@ -61,7 +61,6 @@ function HereMark() {
 
 export function Health() {
   const conductor = useLink((link) => link.conductor);
-  const sending = useLive((live) => live.sending);
   const dark = useLive((live) => live.blackout.on);
   const may = useMay('operator');
   const [open, setOpen] = useState(false);
@@ -74,8 +73,12 @@ export function Health() {
     window.addEventListener('pointerdown', elsewhere);
     return () => window.removeEventListener('pointerdown', elsewhere);
   }, [open]);
-  const { colour, text } = useHealth();
+  const { state, colour, text } = useHealth();
   const theme = useStageTheme();
+  const chooseOutput = () => {
+    setOpen(false);
+    router.push('/connect');
+  };
   return (
     <View ref={pill as never} position="absolute" right={6} top={0} gap={2} alignItems="flex-end" theme={theme}>
       <View
@@ -129,11 +132,19 @@ export function Health() {
           <Quiet>
             {conductor !== 'server'
               ? 'A web page alone cannot send DMX. Start Hovlix with ./start and open the address it prints.'
-              : sending
-                ? WORDS.weSendingDark
-                : WORDS.weSendNothing}
+              : state === 'off'
+                ? WORDS.weSendNothing
+                : state === 'none'
+                  ? WORDS.noOutputYet
+                  : WORDS.weSendingDark}
           </Quiet>
-          {conductor === 'server' && may && <MasterOutput />}
+          {state === 'none' && may ? (
+            <Button kind="primary" onPress={chooseOutput}>
+              {WORDS.connect}
+            </Button>
+          ) : (
+            conductor === 'server' && may && <MasterOutput />
+          )}
         </Column>
       )}
     </View>

@@ -12,6 +12,8 @@ export const WORDS = {
   output: (text: string | number) => `Output: ${text}`,
   masterOutput: 'Master output',
   weSendingDark: 'We are sending. For a dark stage use blackout below; this stops sending altogether.',
+  noOutputYet: 'Nothing is sent anywhere yet. Choose under Connect where the light goes.',
+  connect: 'Connect',
   weSendNothing: 'We send nothing at all. Lamps use their own no-signal setting.',
   release: (words: string | number) => `${words} · release`,
   byHandRelease: 'By hand. Release',

@@ -82,7 +82,11 @@ export function LandingPlan({ rig, lamp, points, taps, onPoint }: Props) {
                 role="button"
                 tabIndex={0}
                 aria-label={`${point.name}${tapped ? ', tapped' : ''}`}
-                onKeyDown={(event) => event.key === 'Enter' && onPoint(point)}
+                onKeyDown={(event) => {
+                  if (event.key !== 'Enter' && event.key !== ' ') return;
+                  event.preventDefault();
+                  onPoint(point);
+                }}
                 style={{ cursor: 'pointer' }}
               >
                 <rect x={cx - 22} y={cy - 22} width={44} height={44} fill="transparent" />
