@@ -209,3 +209,16 @@ test('a wheel takes the slot nearest to the eye and says how far off it is', () 
   expect(nearestSlot(slots, chromaticityFromHex('#2438ff')).off).toBeLessThan(0.5);
   expect(nearestSlot(slots, chromaticityFromHex('#00ff00')).off).toBeGreaterThan(20);
 });
+
+test('a pale tint that a wheel lacks is its white and not its deepest neighbour; a deep one is no white', () => {
+  const nearest = (hex: string, ...wheel: string[]) => wheel[nearestSlot(wheel.map(chromaticityFromHex), chromaticityFromHex(hex)).slot]; // prettier-ignore
+  const wheel = ['#ffffff', '#ff2a00', '#ff7a00', '#fff000', '#00ff30', '#00d5ff', '#2030ff', '#8000ff'];
+  for (const pale of ['#ffcf9a', '#ffd9a0', '#ffe4c4', '#d8e8ff']) expect(nearest(pale, ...wheel)).toBe('#ffffff');
+  expect(nearest('#ffe060', ...wheel)).toBe('#fff000');
+  expect(nearest('#ff5a8a', ...wheel)).not.toBe('#ffffff');
+  // Of its own hue a deep one is meant.
+  expect(nearest('#ffcf9a', ...wheel, '#ff9b00')).toBe('#ff9b00');
+  // Without a white the nearest is taken all the same, and white itself is white however deep the others are.
+  expect(nearest('#ffd9a0', '#2030ff', '#fff000')).toBe('#fff000');
+  expect(nearest('#ffffff', '#fff000', '#ffffff')).toBe('#ffffff');
+});
