@@ -54,6 +54,26 @@ test('pads and keys turn looks on and off, next and previous go through the bank
   await expect(running).toHaveText('1 running');
 });
 
+test('without a song the pads play, and the pedal is there with what it does', async ({ page }) => {
+  await restoreShow(page, (show) => ({
+    ...show,
+    songs: [],
+    sets: [],
+    set: undefined,
+    controls: show.controls.map((one) =>
+      one.kind === 'switch' && one.pedal ? { ...one, does: { ...one.does, press: [{ act: 'pad', place: 1 }] } } : one,
+    ),
+  }));
+  await open(page, '/gig');
+  await expect(page.getByText('No song yet. Pads and pedals play without one.')).toBeVisible();
+  const first = page.getByRole('group', { name: 'Pads' }).getByRole('button').first();
+  await expect(first).toHaveAttribute('aria-pressed', 'false');
+  await page.getByRole('group', { name: 'Pedal', exact: true }).getByRole('button').first().click();
+  await expect(first).toHaveAttribute('aria-pressed', 'true');
+  await button(page, 'To the songs').click();
+  await expect(page).toHaveURL(/\/songs$/);
+});
+
 test('a bank of one’s own: order, pads that flash or exclude each other, left out by next, and its end', async ({
   page,
 }) => {
