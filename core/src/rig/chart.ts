@@ -1,5 +1,6 @@
 // The channel chart of a lamp's manual, copied as text, turned into channels and their ranges.
 
+import { wordsOf } from './attribute-words';
 import { attributeOf, ATTRIBUTES, usualChannel } from './attributes';
 import { meaningOf, slotColour, type Meaning } from './chart-words';
 import { PATTERNS, type Channel, type Gobo, type Profile, type Range } from './schema';
@@ -226,8 +227,8 @@ function attributeNamed(text: string, draft: Draft): { readonly attribute: strin
     .trim();
   const numberless = plain.replace(/\s*\d+$/, '');
   let best: { attribute: string; length: number; at: number } | undefined;
-  for (const { attribute, name, words } of ATTRIBUTES)
-    for (const word of [...words, name.toLowerCase()]) {
+  for (const { attribute, name } of ATTRIBUTES)
+    for (const word of [...wordsOf(attribute), name.toLowerCase()]) {
       const at = plain === word || numberless === word ? 0 : wholeWord(plain, word);
       if (at < 0) continue;
       if (!best || word.length > best.length || (word.length === best.length && at < best.at))

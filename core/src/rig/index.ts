@@ -4,6 +4,7 @@ export * from './geometry';
 export * from './library';
 export * from './add';
 export * from './attributes';
+export * from './attribute-words';
 export * from './values';
 export * from './real';
 export * from './solve-mount';

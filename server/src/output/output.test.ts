@@ -337,10 +337,12 @@ test('a network that goes takes only its own rows, says so, and brings them back
         return read.kind === 'data' ? [read.data.universe as number] : [];
       }),
     );
+  // What is sent is heard a moment later.
+  await until(() => heard.length > 3);
   expect(numbers()).toEqual(new Set([1]));
   await made.tell({ type: 'networks', networks: [lo, stage] });
   await until(() => stateOf('stage').state === 'live' && stateOf(`s${port}-1`).state === 'live');
-  expect(numbers().has(9)).toBe(true);
+  await until(() => numbers().has(9));
 });
 
 test('changing one row leaves no hole in the count of another', async () => {

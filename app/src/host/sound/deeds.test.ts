@@ -40,6 +40,12 @@ test('what is jumped over is not done, what is jumped to is; paused, nothing is'
   expect(told(passed(song, plays(2, 11), seconds(14)))).toEqual([]);
 });
 
+test('a page that was busy for a while does what was passed meanwhile; one that slept does nothing late', () => {
+  const passed = passing();
+  const at = (time: number) => told(passed(song, plays(0, 100), seconds(100 + time)));
+  expect([at(0.02), at(2.1), at(5.2)]).toEqual([[0], [1, 2], []]);
+});
+
 test('a clock that is set back a little does nothing twice', () => {
   const passed = passing();
   const live = plays(0, 0);

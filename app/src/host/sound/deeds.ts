@@ -11,8 +11,13 @@ import type { Midi } from '../midi/midi';
 import type { Player } from './player';
 
 const LOOK_MS = 15;
-/** A screen that looks again after longer than this has slept: what it missed is not done late. */
-const ASLEEP_SECONDS = 1;
+/**
+ * A page that is busy looks again late and does what was passed meanwhile: a song that begins late is better than one that
+ * never does. One that looks again after longer than this has slept.
+ */
+const ASLEEP_SECONDS = 3;
+/** A page that comes into a song goes on from there, unless it began this short a while ago. */
+const BEGUN_SECONDS = 1;
 /** What the sound corrects is less than this. */
 const BACK_SECONDS = 0.2;
 
@@ -32,7 +37,8 @@ export function passing(): (song: Song | undefined, live: LiveState['song'], now
     if (goesOn && time < from - BACK_SECONDS) told = { song: song.id, since: live.since, time };
     if (goesOn && time <= from) return [];
     told = { song: song.id, since: live.since, time };
-    if (time - from > ASLEEP_SECONDS * Math.max(1, live.rate)) return [];
+    const most = goesOn ? ASLEEP_SECONDS : BEGUN_SECONDS;
+    if (time - from > most * Math.max(1, live.rate)) return [];
     return deedsBetween(playingLanes(song.lanes), beatAt(song.tempo, seconds(from)), beatAt(song.tempo, time));
   };
 }

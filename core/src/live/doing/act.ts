@@ -12,7 +12,7 @@ import { songAt, songTimeAt } from '../song-clock';
 import { chosenAfter, chosenNow, handsWithSaid } from './chosen';
 import { lampActions } from './lamp-acts';
 import { loopTurned, sectionMeant, toSection } from './song';
-import { back, entryBeside, stopBeside, toStop } from './stop';
+import { back, entryBeside, hasNoStops, stopBeside, toStop } from './stop';
 import { placeAt } from './place';
 
 /**
@@ -56,6 +56,7 @@ function meant(moment: Moment, act: Act, down: boolean): readonly (Action | unde
     case 'turn-bank':
       return [bankTurnedTo(bankBeside(moment, act.way))];
     case 'stop': {
+      if (hasNoStops(moment)) return meant(moment, { ...act, act: 'go' }, down);
       if (act.way === 'previous') return back(moment);
       const stop = stopBeside(moment, 'next');
       return stop ? toStop(moment, stop) : [];

@@ -12,6 +12,7 @@ import { testShow } from '../../testing/show';
 import { beats, id, seconds } from '../../units';
 import { Action, AT_REST, isFrozen, reduced, songTimeAt, type LiveState, type Moment } from '..';
 import { actionsOf, actName, afterSong, placeAt, pressWords, sectionNow, stopWords, toStop, wordsNow } from '.';
+import { lookName } from './act-names';
 import { actsFound, actsOffered } from './offered';
 
 const section = (name: string, bar: number) => ({ id: `${name}-${bar}`, bar, name, tint: 0 });
@@ -61,6 +62,18 @@ const NEXT = { act: 'stop', way: 'next' };
 const BACK = { act: 'stop', way: 'previous' };
 
 describe('a set with one switch', () => {
+  test('with nothing in it the switch goes through the looks of the bank, and says which is next', () => {
+    const stage = night({ ...show(), songs: [], sets: [] });
+    stage.press({ act: 'bank', bank: 'bar' });
+    for (const look of ['red', 'half-blue', 'kept']) {
+      expect(stage.will(NEXT)).toBe(lookName(stage.moment().show, id(look)));
+      stage.next();
+      expect(stage.on()).toEqual([look]);
+    }
+    stage.back();
+    expect(stage.on()).toEqual(['half-blue']);
+  });
+
   test('each song is readied and played in turn, and the end is said', () => {
     const stage = night(show());
     const seen: unknown[] = [];

@@ -57,6 +57,9 @@ function ready(moment: Moment, { entry, song }: Extract<Stop, { at: 'ready' }>):
   return look ? [...actions, look] : actions;
 }
 
+/** Nothing is in tonight's set: the way through it is then the way through the looks of the bank. */
+export const hasNoStops = (moment: Moment): boolean => placeAt(moment).stops.length === 0;
+
 /** The stop that is next, or before; undefined at the ends of the set. */
 export function stopBeside(moment: Moment, way: 'next' | 'previous'): Stop | undefined {
   const { stops, at } = placeAt(moment);

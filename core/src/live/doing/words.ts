@@ -12,7 +12,7 @@ import { songAt } from '../song-clock';
 import { chosenAfter, chosenNow } from './chosen';
 import { isArmed } from './lamp-acts';
 import { sectionMeant } from './song';
-import { entryBeside, leftNow, stopBeside } from './stop';
+import { entryBeside, hasNoStops, leftNow, stopBeside } from './stop';
 import { placeAt } from './place';
 
 /** @returns an empty text where it would do nothing now. */
@@ -40,6 +40,7 @@ export function wordsNow(moment: Moment, act: Act): string {
       return to ? `Bank ${to.name}` : '';
     }
     case 'stop': {
+      if (hasNoStops(moment)) return wordsNow(moment, { ...act, act: 'go' });
       if (act.way === 'next') return stopWords(show, stopBeside(moment, 'next'));
       const left = leftNow(moment)?.stop;
       const from = placeAt(moment).stops.find(({ id }) => id === left) ?? stopBeside(moment, 'previous');
