@@ -73,6 +73,11 @@ test('an output to a place that cannot be reached fails alone and says why', asy
   await expect(sheet.getByText(/The network does not take it/)).toBeVisible();
   await sheet.getByRole('button', { name: 'Close' }).click();
   await expect(page.getByRole('region', { name: 'Master output' })).toContainText('1 of 2 outputs fail');
+  // In every place the pill says so, too, and leads there.
+  await page.getByRole('link', { name: 'Looks', exact: true }).click();
+  await page.getByRole('button', { name: 'Output: 1 of 2 outputs fail' }).click();
+  await page.getByRole('dialog', { name: 'Master output' }).getByRole('button', { name: 'Connect' }).click();
+  await expect(page).toHaveURL(/\/connect$/);
   await expect.poll(async () => (await nodeReport(page)).framesPerSecond).toBeGreaterThan(40);
   await restoreConnections(page);
 });

@@ -13,6 +13,7 @@ import { Button, Column, Quiet, Words } from '../../ui/pieces';
 import { ChosenMark } from './Chosen';
 import { HeldMark } from './Held';
 import { Mark } from './Mark';
+import type { Health as HealthNow } from './model';
 import { useHealth } from './use-health';
 import { WORDS } from './words';
 
@@ -59,6 +60,16 @@ function HereMark() {
   );
 }
 
+/** What is said of the master output where it does not simply send. */
+const SAID: Readonly<Partial<Record<HealthNow['state'], string>>> = {
+  off: WORDS.weSendNothing,
+  none: WORDS.noOutputYet,
+  failing: WORDS.notEveryOutput,
+  silent: WORDS.nothingLeaves,
+};
+/** Where Connect says more. */
+const TROUBLED: ReadonlySet<HealthNow['state']> = new Set(['none', 'failing', 'silent']);
+
 export function Health() {
   const conductor = useLink((link) => link.conductor);
   const dark = useLive((live) => live.blackout.on);
@@ -75,7 +86,7 @@ export function Health() {
   }, [open]);
   const { state, colour, text } = useHealth();
   const theme = useStageTheme();
-  const chooseOutput = () => {
+  const toConnect = () => {
     setOpen(false);
     router.push('/connect');
   };
@@ -129,22 +140,13 @@ export function Health() {
           boxShadow="0 12px 40px rgba(0,0,0,0.5)"
         >
           <Words fontWeight="600">{WORDS.masterOutput}</Words>
-          <Quiet>
-            {conductor !== 'server'
-              ? 'A web page alone cannot send DMX. Start Hovlix with ./start and open the address it prints.'
-              : state === 'off'
-                ? WORDS.weSendNothing
-                : state === 'none'
-                  ? WORDS.noOutputYet
-                  : WORDS.weSendingDark}
-          </Quiet>
-          {state === 'none' && may ? (
-            <Button kind="primary" onPress={chooseOutput}>
+          <Quiet>{conductor === 'server' ? (SAID[state] ?? WORDS.weSendingDark) : WORDS.pageAloneCannot}</Quiet>
+          {may && TROUBLED.has(state) && (
+            <Button kind="primary" onPress={toConnect}>
               {WORDS.connect}
             </Button>
-          ) : (
-            conductor === 'server' && may && <MasterOutput />
           )}
+          {may && conductor === 'server' && state !== 'none' && <MasterOutput />}
         </Column>
       )}
     </View>
