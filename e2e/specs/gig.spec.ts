@@ -257,6 +257,9 @@ test('pads only: all of a bank on the screen, each counts as a finger comes down
   await expect(all.last()).toHaveAccessibleName(/^Buoys/);
   await button(page, 'Close').tap();
   await expect(page.getByRole('heading', { name: 'Paper Lighthouse' }).first()).toBeVisible();
+  // With room again, the bars of the section are back.
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expect(page.getByTestId('gig-bars').locator('span')).toHaveCount(4);
   await context.close();
 }); // prettier-ignore
 

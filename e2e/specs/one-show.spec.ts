@@ -213,6 +213,13 @@ test('keys do what the list of keys says, whatever was clicked before; Enter pre
   await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
   await page.keyboard.press('Space');
   await expect(play).toBeVisible();
+  // Held down it presses once: a second press would pause, and what a closed sheet leaves focused would get the third.
+  await play.focus();
+  for (let repeats = 0; repeats < 4; repeats++) await page.keyboard.down('Enter');
+  await page.keyboard.up('Enter');
+  await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
+  await page.keyboard.press('Space');
+  await expect(play).toBeVisible();
   await context.close();
 });
 

@@ -69,6 +69,39 @@ test('tap sets the tempo, ? lists the keys, space plays', async ({ page }) => {
   await expect(page.getByTestId('range')).toHaveText('Bars 1 – 2');
 });
 
+test('a phone on its side: a place has all of the height, stage and pulse beside it; what opens over it can be closed', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 844, height: 390 });
+  await open(page, '/connect');
+  for (const place of ['Gig', 'Songs', 'Looks']) {
+    await page.getByRole('link', { name: place, exact: true }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    expect((await page.getByRole('main').boundingBox())!.height).toBeGreaterThan(380);
+    for (const one of [page.getByTestId('stage'), button(page, 'Blackout')])
+      await expect(one).toBeInViewport({ ratio: 1 });
+    expect(await tooSmall(page)).toEqual([]);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(844);
+  }
+  await button(page, 'Tempo').click();
+  // The master's fader lies over the sheet.
+  const master = page.getByRole('button', { name: /^Grand master, / });
+  await master.click();
+  await page.getByRole('slider', { name: 'Grand master level' }).click({ position: { x: 20, y: 60 } });
+  await expect(page.getByTestId('master')).not.toHaveText('100');
+  await button(page, 'Grand master to full').click();
+  await expect(page.getByTestId('master')).toHaveText('100');
+  await page.getByRole('heading', { name: 'Tempo' }).click();
+  await page.getByRole('dialog', { name: 'Tempo' }).getByRole('button', { name: 'Close' }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  // Turned upright the place stays as it is, with what was typed.
+  await button(page, 'Search the looks').click();
+  await page.getByLabel('Name, number, folder, or what it does').fill('sail');
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expect(page.getByLabel('Name, number, folder, or what it does')).toHaveValue('sail');
+  await expect(page.getByRole('button', { name: /^Full sail, off/ })).toBeInViewport();
+});
+
 test('gig: where we are, what comes next, and on to the next song', async ({ page }) => {
   await open(page, '/songs/paper-lighthouse');
   await page.getByRole('button', { name: 'Bar 5', exact: true }).click();

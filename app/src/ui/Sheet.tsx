@@ -86,7 +86,7 @@ export function Sheet({ title, low = false, onClose, children }: Props) {
             left: 0,
             right: 0,
             bottom: 0,
-            maxHeight: low ? 'max(52%, 340px)' : '96%',
+            maxHeight: low ? 'min(96%, max(52%, 340px))' : '96%',
             borderTopLeftRadius: 22,
             borderTopRightRadius: 22,
           })}

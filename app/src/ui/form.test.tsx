@@ -50,6 +50,8 @@ describe('a line to type in', () => {
     expect(onEnter).not.toHaveBeenCalled();
     const goesOn = fireEvent.keyDown(box, { key: 'Enter' });
     expect([goesOn, onEnter.mock.calls.length]).toEqual([false, 1]);
+    // Held down, it is taken once, and spent all the same.
+    expect([fireEvent.keyDown(box, { key: 'Enter', repeat: true }), onEnter.mock.calls.length]).toEqual([false, 1]);
     expect(fireEvent.keyDown(box, { key: 'Tab' })).toBe(true);
   });
 

@@ -69,7 +69,7 @@ export function LineInput({ wrong = false, onEnter, ...props }: LineProps) {
     if (!onEnter || event.key !== 'Enter' || event.nativeEvent.isComposing) return;
     // What one typed into may close: the same press must not act on the button that has the focus by then.
     event.preventDefault();
-    onEnter(event.currentTarget.value);
+    if (!event.repeat) onEnter(event.currentTarget.value);
   };
   // Tamagui's types know what a view is given, not an input.
   return <LineFrame wrong={wrong} aria-invalid={wrong} {...({ ...props, onKeyDown } as object)} />;

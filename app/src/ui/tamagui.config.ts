@@ -27,7 +27,13 @@ export const config = createTamagui({
   }),
   // The library writes its style sheet only for themes of these two names.
   themes: { dark: { ...NIGHT }, light: { ...DAY } },
-  media: { wide: { minWidth: 900 }, short: { maxHeight: 720 }, narrow: { maxWidth: 374 } },
+  media: {
+    wide: { minWidth: 900, minHeight: 481 },
+    short: { maxHeight: 720 },
+    // A phone that lies on its side: what stands above and below one another has no room.
+    flat: { minWidth: 560, maxHeight: 480 },
+    narrow: { maxWidth: 374 },
+  },
   defaultFont: 'body',
   settings: { onlyAllowShorthands: false, fastSchemeChange: false },
 });

@@ -18,7 +18,8 @@ import { WORDS } from './words';
 
 const MOST_DOTS = 6;
 
-export function PulseBar() {
+/** @param stacked it stands in a column of its own, in two rows. */
+export function PulseBar({ stacked }: { readonly stacked: boolean }) {
   const app = useHovlix();
   const dark = useLive((live) => live.blackout.on);
   const theme = useSession((session) => session.theme);
@@ -33,23 +34,24 @@ export function PulseBar() {
     <Row
       role="toolbar"
       aria-label={WORDS.pulse}
-      height={64}
+      {...(stacked ? { flexDirection: 'column', alignItems: 'stretch', paddingVertical: 10 } : { height: 64 })}
       gap={10}
       paddingHorizontal={12}
       justifyContent="space-between"
       backgroundColor={dark ? '$doing' : '$sunken'}
       borderTopWidth={1}
       borderColor={dark ? '$doing' : '$line'}
-      zIndex={10}
+      // The master's fader lies over sheets.
+      zIndex={20}
     >
-      <Pulse dark={dark} />
-      <Row gap={8}>
+      <Pulse dark={dark} stacked={stacked} />
+      <Row gap={8} justifyContent="space-between">
         <Button label={WORDS.tapTheTempo} onDown={tap}>
           <Text fontFamily="$body" fontWeight="600" fontSize={16} color="$text" paddingHorizontal={8}>
             {WORDS.tap}
           </Text>
         </Button>
-        <Master />
+        <Master aside={stacked} />
         <View
           render="button"
           aria-label={dark ? WORDS.lightAgainEnd : WORDS.blackout}
@@ -74,7 +76,7 @@ export function PulseBar() {
 }
 
 /** The figures and the dots follow the clock by themselves, without React. */
-function Pulse({ dark }: { readonly dark: boolean }) {
+function Pulse({ dark, stacked }: { readonly dark: boolean; readonly stacked: boolean }) {
   const app = useHovlix();
   const { narrow } = useMedia();
   const figures = useRef<HTMLElement>(null);
@@ -116,7 +118,7 @@ function Pulse({ dark }: { readonly dark: boolean }) {
   }, [app, songs, dark, palette]);
 
   return (
-    <Row gap={10} flexShrink={1} minWidth={0}>
+    <Row gap={10} flexShrink={1} minWidth={0} minHeight={44} justifyContent={stacked ? 'space-between' : 'flex-start'}>
       {dark ? (
         <Words fontWeight="600" color="$onDoing" numberOfLines={2}>
           {WORDS.blackoutAllDark}
@@ -148,7 +150,7 @@ function Pulse({ dark }: { readonly dark: boolean }) {
           >
             120.0
           </Figures>
-          {!narrow && (
+          {!narrow && !stacked && (
             <Words fontSize={12} color="$quiet">
               {WORDS.bpm}
             </Words>
@@ -170,8 +172,8 @@ function Pulse({ dark }: { readonly dark: boolean }) {
   );
 }
 
-/** The grand master: a well that opens into a fader. */
-function Master() {
+/** The grand master: a well that opens into a fader, above it or beside it. */
+function Master({ aside }: { readonly aside: boolean }) {
   const app = useHovlix();
   const level = useLive((live) => rampAt(live.master, seconds(Number.MAX_SAFE_INTEGER)));
   const [open, setOpen] = useState(false);
@@ -222,10 +224,9 @@ function Master() {
       {open && (
         <Column
           position="absolute"
-          bottom={58}
-          right={-20}
+          {...(aside ? { bottom: 0, right: 156 } : { bottom: 58, right: -20 })}
           width={84}
-          height={310}
+          height="min(310px, calc(100dvh - 20px))"
           padding={12}
           gap={8}
           alignItems="center"

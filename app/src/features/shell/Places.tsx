@@ -1,4 +1,4 @@
-// The five places: a bar on a phone, a slim rail on a wide screen.
+// The five places: a bar on a phone, a rail on a wide screen, a slim one on a phone that lies on its side.
 
 import type { ReactNode } from 'react';
 import { Link, usePathname, type Href } from 'expo-router';
@@ -19,9 +19,10 @@ const PLACES = [
   { path: '/connect', name: 'Connect', Icon: ConnectIcon },
 ] as const;
 
-export function Places({ side }: { readonly side: 'bar' | 'rail' }) {
+export function Places({ side }: { readonly side: 'bar' | 'rail' | 'slim' }) {
   const path = usePathname();
-  const rail = side === 'rail';
+  const rail = side !== 'bar';
+  const slim = side === 'slim';
   return (
     <View
       render="nav"
@@ -31,12 +32,12 @@ export function Places({ side }: { readonly side: 'bar' | 'rail' }) {
       borderColor="$line"
       borderTopWidth={rail ? 0 : 1}
       borderRightWidth={rail ? 1 : 0}
-      width={rail ? 76 : '100%'}
+      width={slim ? 64 : rail ? 76 : '100%'}
       height={rail ? '100%' : 60}
-      paddingTop={rail ? 16 : 0}
-      gap={rail ? 8 : 0}
+      paddingTop={side === 'rail' ? 16 : 0}
+      gap={side === 'rail' ? 8 : 0}
     >
-      {rail && (
+      {side === 'rail' && (
         <Text
           fontFamily="$heading"
           fontWeight="800"
@@ -49,11 +50,18 @@ export function Places({ side }: { readonly side: 'bar' | 'rail' }) {
         </Text>
       )}
       {PLACES.map((place) => (
-        <Place key={place.path} {...place} rail={rail} on={path.startsWith(place.path)} />
+        <Place key={place.path} {...place} rail={rail} grows={side !== 'rail'} on={path.startsWith(place.path)} />
       ))}
-      {rail && (
+      {side === 'rail' && (
         <View flex={1} justifyContent="flex-end" paddingBottom={12}>
-          <Place path="/settings" name={WORDS.settings} Icon={SettingsIcon} rail on={path === '/settings'} />
+          <Place
+            path="/settings"
+            name={WORDS.settings}
+            Icon={SettingsIcon}
+            rail
+            grows={false}
+            on={path === '/settings'}
+          />
         </View>
       )}
     </View>
@@ -65,12 +73,15 @@ function Place({
   name,
   Icon,
   rail,
+  grows,
   on,
 }: {
   readonly path: Href;
   readonly name: string;
   readonly Icon: (props: { readonly color: string }) => ReactNode;
   readonly rail: boolean;
+  /** It has its part of all the room there is. */
+  readonly grows: boolean;
   readonly on: boolean;
 }) {
   const palette = useSession((session) => session.theme) === 'night' ? NIGHT : DAY;
@@ -78,12 +89,13 @@ function Place({
   return (
     <Link
       href={path}
-      style={{ flex: rail ? undefined : 1, textDecorationLine: 'none' }}
+      style={{ flex: grows ? 1 : undefined, textDecorationLine: 'none' }}
       aria-current={on ? 'page' : undefined}
     >
       <View
         width="100%"
-        minHeight={rail ? 62 : 60}
+        minHeight={grows && rail ? 44 : rail ? 62 : 60}
+        height={grows ? '100%' : undefined}
         alignItems="center"
         justifyContent="center"
         gap={4}

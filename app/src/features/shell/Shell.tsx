@@ -1,4 +1,5 @@
-// The frame of every place: stage strip above, the five places below or at the side, the pulse bar always in reach.
+// The frame of every place: stage strip above, the five places below or at the side, the pulse bar always in reach. On a
+// phone that lies on its side, stage and pulse stand beside the place, which has all of the height.
 
 import { memo, type ReactNode } from 'react';
 import { usePathname } from 'expo-router';
@@ -20,7 +21,11 @@ import { WORDS } from './words';
 
 // What needs nothing of the frame is made once: as elements that stay the same it is not drawn anew with each place.
 const STRIP = <StepPills />;
-const NOTICES = <Alarm />;
+const NOTICES = (
+  <View style={{ gridArea: 'notice' }}>
+    <Alarm />
+  </View>
+);
 const NEXT = <NextStep />;
 const OVER = (
   <>
@@ -28,11 +33,12 @@ const OVER = (
     <Said />
   </>
 );
-const PULSE = (
-  <View render="section" aria-label={WORDS.pulseAndLight}>
-    <PulseBar />
+const pulse = (stacked: boolean) => (
+  <View render="section" aria-label={WORDS.pulseAndLight} style={{ gridArea: 'pulse' }}>
+    <PulseBar stacked={stacked} />
   </View>
 );
+const [PULSE, STACKED_PULSE] = [pulse(false), pulse(true)];
 const UNSEEN = (
   <>
     <Lock />
@@ -42,8 +48,15 @@ const UNSEEN = (
 );
 const Strip = memo(StageStrip);
 
+const BESIDE = {
+  display: 'grid',
+  gridTemplateColumns: 'minmax(0, 1fr) 208px',
+  gridTemplateRows: 'auto minmax(0, 1fr) auto',
+  gridTemplateAreas: '"notice notice" "main stage" "main pulse"',
+} as const;
+
 export function Shell({ children }: { readonly children: ReactNode }) {
-  const { wide, short } = useMedia();
+  const { wide, short, flat } = useMedia();
   const empty = useIsEmpty();
   const path = usePathname();
   // For the amp and for the foot: nothing else is on the screen.
@@ -51,21 +64,23 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   // Pads take all but the pulse bar.
   const bare = alone || path === '/gig/pads';
   const gig = path === '/gig';
-  const strip = wide ? (gig ? 150 : 196) : short ? (gig ? 76 : 100) : gig ? 110 : 158;
+  const beside = flat && !bare;
+  const rail = wide || flat;
+  const strip = flat ? '100%' : wide ? (gig ? 150 : 196) : short ? (gig ? 76 : 100) : gig ? 110 : 158;
   return (
     <View
       flex={1}
-      flexDirection={wide ? 'row' : 'column'}
+      flexDirection={rail ? 'row' : 'column'}
       backgroundColor="$ground"
       minHeight={0}
       height="100%"
       overflow="hidden"
     >
-      {wide && !bare && <Places side="rail" />}
-      <Column flex={1} minWidth={0} minHeight={0}>
+      {rail && !bare && <Places side={flat ? 'slim' : 'rail'} />}
+      <Column flex={1} minWidth={0} minHeight={0} style={beside ? BESIDE : {}}>
         {!bare && <Strip height={strip}>{STRIP}</Strip>}
         {NOTICES}
-        <View render="main" flex={1} minHeight={0} position="relative">
+        <View render="main" flex={1} minHeight={0} position="relative" style={{ gridArea: 'main' }}>
           {/* Within: what opens over a place lies over this too, and has its room. */}
           {!bare && NEXT}
           {empty && <Welcome />}
@@ -75,9 +90,9 @@ export function Shell({ children }: { readonly children: ReactNode }) {
           </View>
           {OVER}
         </View>
-        {!alone && PULSE}
+        {!alone && (beside ? STACKED_PULSE : PULSE)}
       </Column>
-      {!wide && !bare && <Places side="bar" />}
+      {!rail && !bare && <Places side="bar" />}
       {UNSEEN}
     </View>
   );

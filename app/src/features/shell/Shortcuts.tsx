@@ -31,6 +31,8 @@ export function Shortcuts() {
       if (learns && event.key === 'Escape') return app.controls.learn(null);
       if (isTyped(event) && !learns) return;
       if (isOfAControl(event)) return ours(event);
+      // Held down, Enter presses once: a button that closes something would hand the rest to whatever has the focus then.
+      if (event.key === 'Enter' && event.repeat) return ours(event);
       // Locked, the screen listens to pedals alone; its own button is worked with a finger, or with Tab and Space.
       if (useSession.getState().locked) return isOfTheLock(event) ? undefined : ours(event);
       if (useSession.getState().keyTakers.some((taker) => taker(event))) return ours(event);

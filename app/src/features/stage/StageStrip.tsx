@@ -8,7 +8,7 @@ import { Health } from './Health';
 import { WORDS } from './words';
 
 /** @param children lies over the picture's left corner. */
-export function StageStrip({ height, children }: { readonly height: number; readonly children?: ReactNode }) {
+export function StageStrip({ height, children }: { readonly height: number | '100%'; readonly children?: ReactNode }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { light } = useHovlix();
 
@@ -40,6 +40,7 @@ export function StageStrip({ height, children }: { readonly height: number; read
       backgroundColor="#0b090f"
       position="relative"
       zIndex={25}
+      style={{ gridArea: 'stage' }}
     >
       <canvas
         ref={canvas}

@@ -66,7 +66,8 @@ export function Where({ song }: { readonly song: Song }) {
       return rest;
     };
     return eachFrame(draw, app.conducting.store.subscribe);
-  }, [app, song, palette, tints, ends]);
+    // Turned sideways a phone has no room for the bars; turned back they are drawn anew.
+  }, [app, song, palette, tints, ends, short]);
   return (
     <Column gap={short ? 2 : 8}>
       <Row justifyContent="space-between" gap={8}>
@@ -105,7 +106,7 @@ export function Where({ song }: { readonly song: Song }) {
           testID="gig-bar"
         />
       </Row>
-      {!short && <div ref={cells} style={{ display: 'flex', gap: 4 }} aria-hidden />}
+      {!short && <div ref={cells} style={{ display: 'flex', gap: 4 }} data-testid="gig-bars" aria-hidden />}
       <Row justifyContent="space-between" gap={12} alignItems="baseline">
         <Words ref={note as never} fontStyle="italic" testID="gig-note" flexShrink={1} minWidth={0} numberOfLines={1} />
         <Quiet ref={then as never} flexShrink={0} />
