@@ -79,6 +79,8 @@ export function PulseBar({ stacked }: { readonly stacked: boolean }) {
 function Pulse({ dark, stacked }: { readonly dark: boolean; readonly stacked: boolean }) {
   const app = useHovlix();
   const { narrow } = useMedia();
+  // Beside the figures a small phone has no room for the dots.
+  const under = narrow && !stacked && !dark;
   const figures = useRef<HTMLElement>(null);
   const dots = useRef<(HTMLElement | null)[]>([]);
   const songs = useShow((show) => show.songs);
@@ -118,7 +120,13 @@ function Pulse({ dark, stacked }: { readonly dark: boolean; readonly stacked: bo
   }, [app, songs, dark, palette]);
 
   return (
-    <Row gap={10} flexShrink={1} minWidth={0} minHeight={44} justifyContent={stacked ? 'space-between' : 'flex-start'}>
+    <Row
+      flexShrink={1}
+      minWidth={0}
+      minHeight={44}
+      justifyContent={stacked ? 'space-between' : 'flex-start'}
+      {...(under ? { flexDirection: 'column', alignItems: 'flex-start', gap: 0 } : { gap: 10 })}
+    >
       {dark ? (
         <Words fontWeight="600" color="$onDoing" numberOfLines={2}>
           {WORDS.blackoutAllDark}
