@@ -54,8 +54,11 @@ export default [
       '@typescript-eslint/no-redeclare': 'off',
     },
   },
-  // What Metro runs in Node.js as it builds.
-  { files: ['app/metro/straight-imports.js'], languageOptions: { globals: { __dirname: 'readonly' } } },
+  // What Metro and Jest run in Node.js.
+  {
+    files: ['app/metro/straight-imports.js', 'core/jest-bundle.cjs'],
+    languageOptions: { globals: { __dirname: 'readonly', __filename: 'readonly' } },
+  },
   // Imports run app -> core <- server; e2e and demo stand outside and look in.
   {
     files: ['core/src/**'],
