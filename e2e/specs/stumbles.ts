@@ -8,12 +8,15 @@ import type { Page } from '@playwright/test';
  */
 export async function stumbles(page: Page, ...rules: readonly string[]): Promise<readonly string[]> {
   if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axe.source);
-  return page.evaluate(async (only) => {
-    const { axe: checker } = window as unknown as { axe: typeof axe };
-    const { violations } = await checker.run(document, {
-      resultTypes: ['violations'],
-      ...(only.length > 0 ? { runOnly: { type: 'rule', values: only } } : {}),
-    });
-    return violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 120)).join(' | ')}`);
-  }, [...rules]);
+  return page.evaluate(
+    async (only) => {
+      const { axe: checker } = window as unknown as { axe: typeof axe };
+      const { violations } = await checker.run(document, {
+        resultTypes: ['violations'],
+        ...(only.length > 0 ? { runOnly: { type: 'rule', values: only } } : {}),
+      });
+      return violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 120)).join(' | ')}`);
+    },
+    [...rules],
+  );
 }
