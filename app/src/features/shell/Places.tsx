@@ -94,7 +94,7 @@ function Place({
     >
       <View
         width="100%"
-        minHeight={grows && rail ? 44 : rail ? 62 : 60}
+        minHeight={grows ? 44 : 62}
         height={grows ? '100%' : undefined}
         alignItems="center"
         justifyContent="center"

@@ -3,7 +3,7 @@
 import { usePathname } from 'expo-router';
 import Redo2 from 'lucide-react-native/icons/redo-2';
 import Undo2 from 'lucide-react-native/icons/undo-2';
-import { View } from '@tamagui/core';
+import { useMedia, View } from '@tamagui/core';
 import { useStore } from 'zustand';
 import { stepWords } from '@hovlix/core/show';
 import { useConnections, useDraft, useHovlix, type Hovlix } from '../../host/hovlix';
@@ -56,10 +56,17 @@ function doAgain({ draft, document }: Pick<Hovlix, 'draft' | 'document'>, shapin
 export function StepPills() {
   const { undo, redo, takeBack: back, doAgain: again } = useSteps();
   const theme = useStageTheme();
+  const { flat } = useMedia();
   if (!undo && !redo) return null;
   return (
     <Row position="absolute" left={6} top={0} theme={theme} maxWidth="52%">
-      <Pill label={undo ? WORDS.undoNamed(undo) : WORDS.undo} off={!undo} onPress={back} words={undo}>
+      {/* A narrow stage has no room for the words beside its pill. */}
+      <Pill
+        label={undo ? WORDS.undoNamed(undo) : WORDS.undo}
+        off={!undo}
+        onPress={back}
+        words={flat ? undefined : undo}
+      >
         <Undo2 size={16} color="#f3edf7" aria-hidden />
       </Pill>
       {redo && (

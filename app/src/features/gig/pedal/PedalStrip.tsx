@@ -176,7 +176,7 @@ const FITS = {
 } as const;
 
 function Cell({ name, words, flex, large = false, off = false, onPress }: CellProps) {
-  const { wide } = useMedia();
+  const { wide, narrow } = useMedia();
   const [most, sizes] = FITS[wide ? 'wide' : 'phone'][large ? 'large' : 'small'];
   const size = sizes[words.length > most ? 1 : 0];
   return (
@@ -187,7 +187,7 @@ function Cell({ name, words, flex, large = false, off = false, onPress }: CellPr
       onPress={off ? undefined : onPress}
       flex={flex}
       minWidth={0}
-      paddingHorizontal={12}
+      paddingHorizontal={narrow ? 8 : 12}
       paddingVertical={8}
       borderWidth={0}
       borderLeftWidth={1}
