@@ -22,6 +22,7 @@ const BACK: Act = { act: 'stop', way: 'previous' };
 export function PedalStrip({ show }: { readonly show: Show }) {
   const switches = footSwitches(show);
   const happened = useHappened();
+  const { flat } = useMedia();
   return (
     <Row
       role="group"
@@ -29,7 +30,7 @@ export function PedalStrip({ show }: { readonly show: Show }) {
       position="relative"
       gap={0}
       alignItems="stretch"
-      minHeight={84}
+      minHeight={flat ? 60 : 84}
       backgroundColor="$raised"
       borderTopWidth={1}
       borderColor="$line"
