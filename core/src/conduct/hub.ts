@@ -156,11 +156,12 @@ export function conductorHub({
   const connectionsMessage = (): ToScreen | undefined =>
     connections && { type: 'connections', connections: { ...connections.connections() } };
   connections?.onChange(() => tellAll(connectionsMessage()!));
-  const act = (who: string, action: Action) => tellAll({ type: 'entries', entries: [session.act(who, action)] });
+  const act = (who: string, action: Action, at?: Seconds) =>
+    tellAll({ type: 'entries', entries: [session.act(who, action, at)] });
   /** Does what fits the show and the bounds of the state. @returns why not, in words. */
-  const press = (who: string, action: Action): string | undefined => {
-    const why = unfit(session.shown(), session.conductor.state(), action, now());
-    if (why === undefined) act(who, action);
+  const press = (who: string, action: Action, at = now()): string | undefined => {
+    const why = unfit(session.shown(), session.conductor.state(), action, at);
+    if (why === undefined) act(who, action, at);
     return why;
   };
   const showMessage = (by?: string): ToScreen | undefined => {
@@ -294,10 +295,12 @@ export function conductorHub({
       case 'ping':
         return tell(line, { type: 'pong', sent: message.sent, now: now() });
       case 'act': {
-        const late = message.at === undefined ? 0 : now() - message.at;
+        // How late it came and when are one moment: a tap counts exactly when it was made.
+        const came = now();
+        const late = message.at === undefined ? 0 : came - message.at;
         const action = leftOfLate(session.conductor.state(), message.action, late);
         if (!action) return tell(line, { type: 'late', action: message.action.type });
-        const why = press(line.screen, action);
+        const why = press(line.screen, action, came);
         return why === undefined ? undefined : tell(line, refused(why));
       }
       case 'edit': {

@@ -25,7 +25,7 @@ export type Session = {
   readonly order: () => Order | undefined;
   /** The show as the stage shows it: with what is only a gesture yet. */
   readonly shown: () => Show | undefined;
-  readonly act: (who: string, action: Action) => Entry;
+  readonly act: (who: string, action: Action, at?: Seconds) => Entry;
   /** Puts a whole show on, or says what is wrong with it and keeps the one before. */
   readonly putOn: (json: unknown, chain: Chain) => string | undefined;
   /** Gives a change its place; `again` where it has one already. */
@@ -83,8 +83,8 @@ export function session(now: () => Seconds, follow: Following, from?: Running, l
     conductor: orders,
     order: () => order,
     shown: () => shown,
-    act(who, action) {
-      const entry = orders.submit(who, action);
+    act(who, action, at) {
+      const entry = orders.submit(who, action, at);
       follow.entry(entry);
       return entry;
     },

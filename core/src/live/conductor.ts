@@ -6,8 +6,8 @@ import { AT_REST, type LiveState } from './live-state';
 import { reduced } from './state';
 
 export type Conductor = {
-  /** Puts an action in its place in the log. */
-  readonly submit: (who: string, action: Action) => Entry;
+  /** Puts an action in its place in the log; `at` is when it came, by the same clock, where that was looked up already. */
+  readonly submit: (who: string, action: Action, at?: Seconds) => Entry;
   /** What a screen that comes late needs. */
   readonly state: () => LiveState;
 };
@@ -16,8 +16,8 @@ export type Conductor = {
 export function conductor(now: () => Seconds, from: LiveState = AT_REST): Conductor {
   let state = from;
   return {
-    submit(who, action) {
-      const entry: Entry = { seq: state.seq + 1, at: now(), who, action };
+    submit(who, action, at = now()) {
+      const entry: Entry = { seq: state.seq + 1, at, who, action };
       state = reduced(state, entry);
       return entry;
     },
