@@ -23,7 +23,8 @@ export type Problem =
   | { readonly code: 'unreachable'; readonly what: string };
 
 export type Result<T, P = Problem> =
-  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: P };
+  | { readonly ok: true; readonly value: T }
+  | { readonly ok: false; readonly problem: P };
 
 export const ok = <T>(value: T): Result<T, never> => ({ ok: true, value });
 export const failed = <P>(problem: P): Result<never, P> => ({ ok: false, problem });

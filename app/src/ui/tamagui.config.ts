@@ -41,6 +41,6 @@ export const config = createTamagui({
 type Config = typeof config;
 declare module '@tamagui/core' {
   // Tamagui reads its own configuration's type from here.
-  // eslint-disable-next-line @typescript-eslint/no-empty-object-type -- an interface is what the library augments
+  // oxlint-disable-next-line typescript/no-empty-object-type -- an interface is what the library augments
   interface TamaguiCustomConfig extends Config {}
 }

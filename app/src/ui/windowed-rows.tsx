@@ -17,7 +17,7 @@ const AROUND = 12;
 
 export function WindowedRows({ count, height, keep, keyOf, children }: WindowedRowsProps) {
   const [list, setList] = useState<HTMLDivElement | null>(null);
-  // eslint-disable-next-line react-hooks/incompatible-library -- no compiler memoizes what it gives: it is used here alone.
+  // oxlint-disable-next-line react/incompatible-library -- no compiler memoizes what it gives: it is used here alone.
   const rows = useVirtualizer({
     count,
     estimateSize: () => height,

@@ -81,7 +81,8 @@ export function rightForMessage(message: FromScreenType): Right | undefined {
 
 type Plain = 'hello' | 'ping' | 'watch' | 'edit' | 'preview' | 'put-on' | 'connections-edit' | 'learn';
 type FromScreenType =
-  { readonly type: Plain } | { readonly type: 'act'; readonly action: { readonly type: Action['type'] } };
+  | { readonly type: Plain }
+  | { readonly type: 'act'; readonly action: { readonly type: Action['type'] } };
 
 export const rightReaches = (has: Right, wanted: Right | undefined): boolean =>
   wanted !== undefined && RIGHTS.indexOf(has) <= RIGHTS.indexOf(wanted);

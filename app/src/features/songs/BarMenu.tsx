@@ -31,7 +31,7 @@ export function BarMenu({ label, x, y, entries, onClose }: Props) {
       window.removeEventListener('blur', onClose);
       if (before instanceof HTMLElement) before.focus();
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once as it opens: a new onClose must not move the focus
+    // oxlint-disable-next-line react/exhaustive-deps -- once as it opens: a new onClose must not move the focus
   }, []);
   const walk = (event: React.KeyboardEvent) => {
     event.stopPropagation();

@@ -82,7 +82,7 @@ function Sheet({ song }: { readonly song: Song }) {
     // Opened while nothing plays, a song shows its first light; asked of whoever conducts, so not before that is known.
     if (looking) return;
     if (app.conducting.store.getState().live.song?.id !== song.id) lookAt(app, song, 0);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each song that is opened, not for each edit of it
+    // oxlint-disable-next-line react/exhaustive-deps -- once for each song that is opened, not for each edit of it
   }, [app, song.id, looking]);
   useBarKeys(song, lane.id, range, setRange, enlarged === null);
   const { held, drag } = useHeldClip(song, lane, may ? range : null, setRange);

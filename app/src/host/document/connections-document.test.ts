@@ -1,5 +1,4 @@
-import { editConnections, NO_CONNECTIONS, type Connections } from '@hovlix/core/connect';
-import { ConnectCommand } from '@hovlix/core/connect';
+import { ConnectCommand, editConnections, NO_CONNECTIONS, type Connections } from '@hovlix/core/connect';
 import type { FromScreen } from '@hovlix/core/live';
 import { id, universe } from '@hovlix/core/units';
 import type { Conducting } from '../conduct/conduct';

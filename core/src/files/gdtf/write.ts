@@ -36,7 +36,7 @@ export function writeGdtf(profile: Profile): Uint8Array<ArrayBuffer> {
     '?xml': { '@version': '1.0', '@encoding': 'UTF-8' },
     GDTF: { '@DataVersion': '1.2', FixtureType: fixtureType(named(profile)) },
   });
-  return zipSync({ 'description.xml': new TextEncoder().encode(xml) }, { mtime: new Date(2020, 0, 1) });
+  return zipSync({ 'description.xml': new TextEncoder().encode(xml) }, { mtime: '2020-01-01T00:00' });
 }
 
 /** With the names that emitters have in GDTF. */

@@ -70,7 +70,7 @@ export function writeBundle({ show, music, chain, savedAt }: Bundle): Uint8Array
     if (file.envelopes) entries[`music/${hash}.envelopes`] = file.envelopes;
   }
   // A fixed date makes the same show the same bytes.
-  return zipSync(entries, { mtime: new Date(2020, 0, 1) });
+  return zipSync(entries, { mtime: '2020-01-01T00:00' });
 }
 
 /**

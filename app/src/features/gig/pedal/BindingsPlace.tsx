@@ -38,7 +38,7 @@ export function BindingsPlace() {
   const [open, setOpen] = useState<Control['id'] | null>(null);
   const data = useMemo(() => [...(show ? bindingsOf(show, OF_PADS, OF_THE_APP) : [])], [show]);
   // It gives functions that change with each render, which is what this page wants.
-  // eslint-disable-next-line react-hooks/incompatible-library
+  // oxlint-disable-next-line react/incompatible-library
   const table = useReactTable({
     data,
     columns: COLUMNS,

@@ -33,7 +33,7 @@ export function StepFaders({ show, chase, picked, seen, onPut, onClose }: Props)
     draft.open({ id: `step ${first.id}`, values: valuesOf(show, first) });
     return () => draft.close(0);
     // As it is when the sheet opens; what is moved then goes to the stage by itself.
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- see above
+    // oxlint-disable-next-line react/exhaustive-deps -- see above
   }, [draft, seen, first.id]);
   const rig = rigInUse(show);
   const known = new Map(patchedFixtures(rig, show.profiles).map((one) => [one.fixture.id as string, one]));

@@ -46,7 +46,7 @@ export function EditPlace({ id }: { readonly id: string }) {
   useEffect(() => {
     if (ready) draft.open(look ?? null);
     // The look as it is when the place opens; storing it must not begin anew.
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- see above
+    // oxlint-disable-next-line react/exhaustive-deps -- see above
   }, [draft, ready, id]);
   useEffect(() => {
     if (ready && inHand && id === 'new' && draft.store.getState().past.length === 0) draft.open(null);

@@ -20,7 +20,7 @@ export function StepPlace({ chase: of, step: id }: { readonly chase: string; rea
   useEffect(() => {
     if (ready && show && step) app.draft.open({ id: `step ${step.id}`, values: valuesOf(show, step) });
     // The step as it is when the place opens.
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- see above
+    // oxlint-disable-next-line react/exhaustive-deps -- see above
   }, [app, ready, id]);
   if (!show) return null;
   if (!chase || !step) return <NotHere what={WORDS.stepNotShow} />;

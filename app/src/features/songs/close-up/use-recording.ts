@@ -115,7 +115,7 @@ export function useRecording(song: Song, lane: HitLane, first: number) {
       end();
       clearInterval(look);
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- begins and ends with the take, not with each note of it
+    // oxlint-disable-next-line react/exhaustive-deps -- begins and ends with the take, not with each note of it
   }, [app, count === null]);
   useEffect(() => () => void (take.current = null), []);
   return { recorded: count, start, stop };
