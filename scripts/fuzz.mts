@@ -11,7 +11,11 @@ const minutes = Number(values.minutes ?? 5);
 const seed = Number(values.seed ?? 1_000_000);
 const wanted = readers().filter(({ name }) => values.only === undefined || name === values.only);
 if (!(minutes > 0) || !Number.isInteger(seed) || wanted.length === 0) {
-  console.error(`--minutes above 0, --seed a whole number, --only one of: ${readers().map(({ name }) => name).join(', ')}`); // prettier-ignore
+  console.error(
+    `--minutes above 0, --seed a whole number, --only one of: ${readers()
+      .map(({ name }) => name)
+      .join(', ')}`,
+  );
   process.exit(2);
 }
 const clock = {
@@ -24,7 +28,9 @@ for (const reader of wanted) {
   const tally = await fuzz(reader, seed, () => performance.now() > until, clock);
   tallies.push(tally);
   const { name, tries, refused, taken, crashes, slow, large } = tally;
-  console.log(`${name}: ${tries} tries, ${refused} refused, ${taken} taken, ${crashes.length} crashes, ${slow.length} slow, ${large.length} large`); // prettier-ignore
+  console.log(
+    `${name}: ${tries} tries, ${refused} refused, ${taken} taken, ${crashes.length} crashes, ${slow.length} slow, ${large.length} large`,
+  );
   for (const told of [...crashes, ...slow, ...large].slice(0, 20)) console.log(`  ${told}`);
 }
 const bad = tallies.reduce((sum, one) => sum + one.crashes.length, 0);

@@ -36,11 +36,20 @@ const apart = Array.from({ length: parts }, (_, part) => {
 const alone = pieces.filter(({ choices }) => choices.length === 1).map(({ choices }) => choices[0]!.score);
 const told = (what: string, scores: readonly number[]) =>
   console.log(`${what}: beat F ${mean([...scores, ...alone]).toFixed(3)}, of those asked ${mean(scores).toFixed(3)}`);
-told('as found', asked.map(({ choices }) => choices[0]!.score)); // prettier-ignore
+told(
+  'as found',
+  asked.map(({ choices }) => choices[0]!.score),
+);
 told('chosen, in styles left out', apart);
-told('the best of them', asked.map(({ choices }) => Math.max(...choices.map(({ score }) => score)))); // prettier-ignore
+told(
+  'the best of them',
+  asked.map(({ choices }) => Math.max(...choices.map(({ score }) => score))),
+);
 const weights = fit(asked);
-told('chosen, as written', asked.map((piece) => chosen(piece, weights))); // prettier-ignore
+told(
+  'chosen, as written',
+  asked.map((piece) => chosen(piece, weights)),
+);
 TELLS.forEach((tell, i) => console.log(`${weights[i]!.toFixed(3).padStart(8)}  ${tell}`));
 writeFileSync(target, `${JSON.stringify(weights.map((one) => Number(one.toFixed(4))))}\n`);
 

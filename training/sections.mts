@@ -85,7 +85,9 @@ function trained(train: readonly Piece[]): LineNet {
   const random = randomFrom(SEED);
   const rows = train.flatMap(({ lines }) => {
     const seen = lines.map(({ tells }) => tells.map((one, i) => (one - means[i]!) / spreads[i]!));
-    return lines.map(({ begins }, line) => ({ seen: Float64Array.from(beside(seen, line)), begins: Number(begins) })).slice(1); // prettier-ignore
+    return lines
+      .map(({ begins }, line) => ({ seen: Float64Array.from(beside(seen, line)), begins: Number(begins) }))
+      .slice(1);
   });
   const size = (INPUTS + 2) * HIDDEN + 1;
   const [biases, outs] = [INPUTS * HIDDEN, (INPUTS + 1) * HIDDEN];

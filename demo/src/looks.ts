@@ -52,15 +52,38 @@ export const LOOKS: readonly LookIn[] = [
   look('Full sail', 0.5, 2, [
     { role: 'front', level: level(0.5), colour: colour('#ffd9b0') },
     { role: 'back', level: level(1), colour: colour('#9a4dff', '#ff4f7a', '#9a4dff', '#ff4f7a') },
-    { role: 'movers', level: level(1), colour: colour('#27d4ff', '#ffffff', '#ffffff', '#27d4ff'), aim: CROSS, zoom: zoom(0.3), gobo: gobo(0), waves: [figure('circle', 16, 10, 8)] },
-    { role: 'bars', level: level(0.9), colour: colour('#ff4f7a', '#ff4f7a', '#ffffff', '#ff4f7a', '#9a4dff', '#9a4dff', '#ffffff', '#9a4dff') },
+    {
+      role: 'movers',
+      level: level(1),
+      colour: colour('#27d4ff', '#ffffff', '#ffffff', '#27d4ff'),
+      aim: CROSS,
+      zoom: zoom(0.3),
+      gobo: gobo(0),
+      waves: [figure('circle', 16, 10, 8)],
+    },
+    {
+      role: 'bars',
+      level: level(0.9),
+      colour: colour('#ff4f7a', '#ff4f7a', '#ffffff', '#ff4f7a', '#9a4dff', '#9a4dff', '#ffffff', '#9a4dff'),
+    },
     { role: 'accent', level: level(0.8) },
   ]),
   look('Full sail, wide', 0.5, 2, [
     { role: 'front', level: level(0.42), colour: colour('#ffd9b0') },
     { role: 'back', level: level(1), colour: colour('#ff4f7a', '#9a4dff', '#ff4f7a', '#9a4dff') },
-    { role: 'movers', level: level(1), colour: colour('#ff5aa8', '#27d4ff', '#27d4ff', '#ff5aa8'), aim: CROWD, zoom: zoom(0.45), gobo: gobo(0) },
-    { role: 'bars', level: level(0.9), colour: colour('#9a4dff', '#9a4dff', '#ffffff', '#9a4dff', '#ff4f7a', '#ff4f7a', '#ffffff', '#ff4f7a') },
+    {
+      role: 'movers',
+      level: level(1),
+      colour: colour('#ff5aa8', '#27d4ff', '#27d4ff', '#ff5aa8'),
+      aim: CROWD,
+      zoom: zoom(0.45),
+      gobo: gobo(0),
+    },
+    {
+      role: 'bars',
+      level: level(0.9),
+      colour: colour('#9a4dff', '#9a4dff', '#ffffff', '#9a4dff', '#ff4f7a', '#ff4f7a', '#ffffff', '#ff4f7a'),
+    },
     { role: 'accent', level: level(0.8) },
   ]),
   look('Lift', 4, 1, [
@@ -71,7 +94,12 @@ export const LOOKS: readonly LookIn[] = [
   ]),
   look('Embers', 2, 4, [
     { role: 'front', level: level(0.2), colour: colour('#ff9a4a') },
-    { role: 'back', level: level(0.85, 0.6, 0.6, 0.85), colour: colour('#ff7a1f', '#ff4a1a'), waves: [swell(-0.25, 0.1, { seconds: 1.3 }, { blend: 'add', way: 'random' })] },
+    {
+      role: 'back',
+      level: level(0.85, 0.6, 0.6, 0.85),
+      colour: colour('#ff7a1f', '#ff4a1a'),
+      waves: [swell(-0.25, 0.1, { seconds: 1.3 }, { blend: 'add', way: 'random' })],
+    },
     { role: 'movers', level: level(0.3, 0, 0, 0.3), colour: colour('#ff6a1a'), aim: DRUMS, zoom: zoom(0.6) },
     { role: 'accent', level: level(1) },
     { role: 'bars', level: level(0.5, 0.15, 0.3, 0.1), colour: colour('#ff6a1a') },
@@ -85,8 +113,21 @@ export const LOOKS: readonly LookIn[] = [
   ]),
   look('Undertow', 2, 2, [
     { role: 'front', level: level(0.12), colour: colour('#9affea') },
-    { role: 'back', level: level(0.9), colour: colour('#12c8b4', '#1f9a5a', '#12b4c8', '#1f5aff'), waves: [swell(0.45, 1, { beats: 8 })] },
-    { role: 'movers', level: level(0.8, 0.6, 0.6, 0.8), colour: colour('#2fd8ff'), aim: CROSS, gobo: gobo(2), zoom: zoom(0.5), waves: [figure('wander', 30, 20, 16)] },
+    {
+      role: 'back',
+      level: level(0.9),
+      colour: colour('#12c8b4', '#1f9a5a', '#12b4c8', '#1f5aff'),
+      waves: [swell(0.45, 1, { beats: 8 })],
+    },
+    {
+      role: 'movers',
+      level: level(0.8, 0.6, 0.6, 0.8),
+      colour: colour('#2fd8ff'),
+      aim: CROSS,
+      gobo: gobo(2),
+      zoom: zoom(0.5),
+      waves: [figure('wander', 30, 20, 16)],
+    },
     { role: 'bars', level: level(0.5, 0.2), colour: colour('#12c8b4', '#1f5aff') },
   ]),
   look('Moonrise', 4, 4, [
@@ -107,13 +148,27 @@ export const LOOKS: readonly LookIn[] = [
   ]),
   look('Night Ferry', 0.5, 2, [
     { role: 'back', level: level(1), colour: colour('#2fd8ff', '#9a3cff', '#9a3cff', '#2fd8ff') },
-    { role: 'movers', level: level(1), colour: colour('#9a3cff', '#2fd8ff', '#2fd8ff', '#9a3cff'), aim: CROWD, gobo: gobo(0), zoom: zoom(0.2) },
+    {
+      role: 'movers',
+      level: level(1),
+      colour: colour('#9a3cff', '#2fd8ff', '#2fd8ff', '#9a3cff'),
+      aim: CROWD,
+      gobo: gobo(0),
+      zoom: zoom(0.2),
+    },
     { role: 'bars', level: level(1), colour: colour('#2fd8ff', '#2fd8ff', '#9a3cff', '#9a3cff') },
     { role: 'front', level: level(0.1), colour: colour('#b48aff') },
   ]),
   look('Night Ferry, turned', 0.5, 2, [
     { role: 'back', level: level(1), colour: colour('#9a3cff', '#2fd8ff', '#2fd8ff', '#9a3cff') },
-    { role: 'movers', level: level(1), colour: colour('#2fd8ff', '#ff5aa8', '#ff5aa8', '#2fd8ff'), aim: ROOF, gobo: gobo(0), zoom: zoom(0.2) },
+    {
+      role: 'movers',
+      level: level(1),
+      colour: colour('#2fd8ff', '#ff5aa8', '#ff5aa8', '#2fd8ff'),
+      aim: ROOF,
+      gobo: gobo(0),
+      zoom: zoom(0.2),
+    },
     { role: 'bars', level: level(1), colour: colour('#ff5aa8', '#ff5aa8', '#2fd8ff', '#2fd8ff') },
     { role: 'front', level: level(0.1), colour: colour('#b48aff') },
   ]),
@@ -134,7 +189,7 @@ export const LOOKS: readonly LookIn[] = [
     { role: 'back', level: level(0.3), colour: colour('#ff9a5a') },
     { role: 'bars', level: level(0.08), colour: colour('#ff9a5a') },
   ]),
-]; // prettier-ignore
+];
 
 /** Looks that follow one another by themselves. */
 export const CHASES: readonly z.input<typeof Chase>[] = [
@@ -173,8 +228,17 @@ export const CHASES: readonly z.input<typeof Chase>[] = [
 
 /** What a section wears: looks take turns every `turn` bars; `blinks` are accents, in beats of each bar. */
 const struck = (name: string, note: number, hex: string, more: object) => ({
-  id: name.toLowerCase().replaceAll(' ', '-'), name, low: note, high: note, level: 1, colour: chromaticityFromHex(hex), attack: { seconds: 0 }, hold: { seconds: 0.03 }, release: { beats: 0.5 }, ...more,
-}); // prettier-ignore
+  id: name.toLowerCase().replaceAll(' ', '-'),
+  name,
+  low: note,
+  high: note,
+  level: 1,
+  colour: chromaticityFromHex(hex),
+  attack: { seconds: 0 },
+  hold: { seconds: 0.03 },
+  release: { beats: 0.5 },
+  ...more,
+});
 
 /** What the drummer's pads do, on the bars and on the wash behind. */
 export const KITS: readonly z.input<typeof Kit>[] = [

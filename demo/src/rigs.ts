@@ -24,29 +24,72 @@ const slots = (count: number): NonNullable<ChannelIn['ranges']> =>
   }));
 
 const WHEEL = [
-  ['Open', '#ffffff'], ['Red', '#ff1a1a'], ['Amber', '#ffa024'], ['Green', '#20e060'],
-  ['Cyan', '#2fd8ff'], ['Blue', '#2438ff'], ['Violet', '#9a3cff'], ['Pink', '#ff5aa8'],
-] as const; // prettier-ignore
+  ['Open', '#ffffff'],
+  ['Red', '#ff1a1a'],
+  ['Amber', '#ffa024'],
+  ['Green', '#20e060'],
+  ['Cyan', '#2fd8ff'],
+  ['Blue', '#2438ff'],
+  ['Violet', '#9a3cff'],
+  ['Pink', '#ff5aa8'],
+] as const;
 
 export const PROFILES: readonly ProfileIn[] = [
   {
-    id: 'ardent-tern', maker: 'Ardent', model: 'Tern 4', label: 'Tern', kind: 'wash', beamAngle: 38, output: 1.2, watts: 80,
-    modes: [{ id: 'six', name: '6 channels', channels: [...plain('Dimmer', 'ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B', 'ColorAdd_W'), { attribute: 'Shutter1', at: [6], ranges: SHUTTER, home: 1 }] }],
+    id: 'ardent-tern',
+    maker: 'Ardent',
+    model: 'Tern 4',
+    label: 'Tern',
+    kind: 'wash',
+    beamAngle: 38,
+    output: 1.2,
+    watts: 80,
+    modes: [
+      {
+        id: 'six',
+        name: '6 channels',
+        channels: [
+          ...plain('Dimmer', 'ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B', 'ColorAdd_W'),
+          { attribute: 'Shutter1', at: [6], ranges: SHUTTER, home: 1 },
+        ],
+      },
+    ],
   },
   {
-    id: 'ardent-plover', maker: 'Ardent', model: 'Plover 3', label: 'Plover', kind: 'wash', beamAngle: 30, output: 1.1, watts: 45,
+    id: 'ardent-plover',
+    maker: 'Ardent',
+    model: 'Plover 3',
+    label: 'Plover',
+    kind: 'wash',
+    beamAngle: 30,
+    output: 1.1,
+    watts: 45,
     modes: [{ id: 'three', name: '3 channels', channels: plain('ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B') }],
   },
   {
-    id: 'northlamp-heron', maker: 'Northlamp', model: 'Heron 60', label: 'Heron', kind: 'moving spot', beamAngle: 13, output: 2.6, watts: 190, panRange: 540, tiltRange: 250,
+    id: 'northlamp-heron',
+    maker: 'Northlamp',
+    model: 'Heron 60',
+    label: 'Heron',
+    kind: 'moving spot',
+    beamAngle: 13,
+    output: 2.6,
+    watts: 190,
+    panRange: 540,
+    tiltRange: 250,
     colours: WHEEL.map(([name, hex]) => ({ name, colour: chromaticityFromHex(hex) })),
     gobos: [
-      { name: 'Open', pattern: 'open' }, { name: 'Reeds', pattern: 'bars' }, { name: 'Ripples', pattern: 'waves' },
-      { name: 'Stars', pattern: 'dots' }, { name: 'Portholes', pattern: 'rings' }, { name: 'Net', pattern: 'net' },
+      { name: 'Open', pattern: 'open' },
+      { name: 'Reeds', pattern: 'bars' },
+      { name: 'Ripples', pattern: 'waves' },
+      { name: 'Stars', pattern: 'dots' },
+      { name: 'Portholes', pattern: 'rings' },
+      { name: 'Net', pattern: 'net' },
     ],
     modes: [
       {
-        id: 'sixteen', name: '16 channels',
+        id: 'sixteen',
+        name: '16 channels',
         channels: [
           { attribute: 'Pan', at: [1, 2], home: 0.5 },
           { attribute: 'Tilt', at: [3, 4], home: 0.5 },
@@ -66,10 +109,20 @@ export const PROFILES: readonly ProfileIn[] = [
     ],
   },
   {
-    id: 'northlamp-egret', maker: 'Northlamp', model: 'Egret Wash', label: 'Egret', kind: 'moving wash', beamAngle: 24, output: 2.2, watts: 150, panRange: 540, tiltRange: 230,
+    id: 'northlamp-egret',
+    maker: 'Northlamp',
+    model: 'Egret Wash',
+    label: 'Egret',
+    kind: 'moving wash',
+    beamAngle: 24,
+    output: 2.2,
+    watts: 150,
+    panRange: 540,
+    tiltRange: 230,
     modes: [
       {
-        id: 'eleven', name: '11 channels',
+        id: 'eleven',
+        name: '11 channels',
         channels: [
           { attribute: 'Pan', at: [1, 2], home: 0.5 },
           { attribute: 'Tilt', at: [3, 4], home: 0.5 },
@@ -85,33 +138,82 @@ export const PROFILES: readonly ProfileIn[] = [
     ],
   },
   {
-    id: 'quillon-spark', maker: 'Quillon', model: 'Spark', label: 'Spark', kind: 'strobe', beamAngle: 80, output: 3, watts: 300,
-    modes: [{ id: 'two', name: '2 channels', channels: [{ attribute: 'Dimmer', at: [1] }, { attribute: 'Shutter1', at: [2], ranges: SHUTTER, home: 1 }] }],
+    id: 'quillon-spark',
+    maker: 'Quillon',
+    model: 'Spark',
+    label: 'Spark',
+    kind: 'strobe',
+    beamAngle: 80,
+    output: 3,
+    watts: 300,
+    modes: [
+      {
+        id: 'two',
+        name: '2 channels',
+        channels: [
+          { attribute: 'Dimmer', at: [1] },
+          { attribute: 'Shutter1', at: [2], ranges: SHUTTER, home: 1 },
+        ],
+      },
+    ],
   },
   {
-    id: 'quillon-can', maker: 'Quillon', model: 'Can 56', label: 'Can', kind: 'dimmer', beamAngle: 20, output: 1.3, watts: 300,
+    id: 'quillon-can',
+    maker: 'Quillon',
+    model: 'Can 56',
+    label: 'Can',
+    kind: 'dimmer',
+    beamAngle: 20,
+    output: 1.3,
+    watts: 300,
     modes: [{ id: 'one', name: 'Dimmer', channels: plain('Dimmer') }],
   },
   {
-    id: 'quillon-reed', maker: 'Quillon', model: 'Reed 8', label: 'Reed', kind: 'bar', beamAngle: 60, output: 0.5, watts: 40,
+    id: 'quillon-reed',
+    maker: 'Quillon',
+    model: 'Reed 8',
+    label: 'Reed',
+    kind: 'bar',
+    beamAngle: 60,
+    output: 0.5,
+    watts: 40,
     modes: [
       {
-        id: 'cells', name: '8 cells, 24 channels',
+        id: 'cells',
+        name: '8 cells, 24 channels',
         channels: Array.from({ length: 8 }, (_, cell) =>
-          ['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B'].map((attribute, k) => ({ attribute, at: [cell * 3 + k + 1], cell })),
+          ['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B'].map((attribute, k) => ({
+            attribute,
+            at: [cell * 3 + k + 1],
+            cell,
+          })),
         ).flat(),
       },
     ],
   },
   {
-    id: 'ardent-fogbank', maker: 'Ardent', model: 'Fogbank', label: 'Haze', kind: 'hazer', beamAngle: 90, output: 0, watts: 700,
+    id: 'ardent-fogbank',
+    maker: 'Ardent',
+    model: 'Fogbank',
+    label: 'Haze',
+    kind: 'hazer',
+    beamAngle: 90,
+    output: 0,
+    watts: 700,
     modes: [{ id: 'two', name: '2 channels', channels: plain('Fog1', 'Fans') }],
   },
   {
-    id: 'ardent-wren', maker: 'Ardent', model: 'Wren PAR', label: 'Wren', kind: 'par', beamAngle: 34, output: 1, watts: 60,
+    id: 'ardent-wren',
+    maker: 'Ardent',
+    model: 'Wren PAR',
+    label: 'Wren',
+    kind: 'par',
+    beamAngle: 34,
+    output: 1,
+    watts: 60,
     modes: [{ id: 'four', name: '4 channels', channels: plain('Dimmer', 'ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B') }],
   },
-]; // prettier-ignore
+];
 
 export const ROLES: readonly z.input<typeof Role>[] = [
   { id: 'front', name: 'Front wash', tint: 2 },
@@ -164,15 +266,54 @@ function row(
 const across = (xs: readonly number[], rest: Omit<MountIn, 'x'>): MountIn[] => xs.map((x) => ({ x, ...rest }));
 
 const boathouseFixtures: FixtureIn[] = [
-  ...row({ number: 1, address: 1 }, 'Front', 'ardent-tern', 'six', 6, across([-2.7, -0.9, 0.9, 2.7], { y: -2.2, z: 3.7, pitch: 48 })),
-  ...row({ number: 5, address: 25 }, 'Back', 'ardent-plover', 'three', 3, across([-3, -1.05, 1.05, 3], { y: 4, z: 3.6, pitch: -16 })),
-  ...row({ number: 9, address: 37 }, 'Spot', 'northlamp-heron', 'sixteen', 16, across([-1.95, 1.95], { y: 3.7, z: 3.5 })),
+  ...row(
+    { number: 1, address: 1 },
+    'Front',
+    'ardent-tern',
+    'six',
+    6,
+    across([-2.7, -0.9, 0.9, 2.7], { y: -2.2, z: 3.7, pitch: 48 }),
+  ),
+  ...row(
+    { number: 5, address: 25 },
+    'Back',
+    'ardent-plover',
+    'three',
+    3,
+    across([-3, -1.05, 1.05, 3], { y: 4, z: 3.6, pitch: -16 }),
+  ),
+  ...row(
+    { number: 9, address: 37 },
+    'Spot',
+    'northlamp-heron',
+    'sixteen',
+    16,
+    across([-1.95, 1.95], { y: 3.7, z: 3.5 }),
+  ),
   ...row({ number: 11, address: 69 }, 'Wash', 'northlamp-egret', 'eleven', 11, across([-3.9, 3.9], { y: 3.2, z: 3.5 })),
   ...row({ number: 13, address: 91 }, 'Strobe', 'quillon-spark', 'two', 2, [{ x: 0, y: 4.2, z: 3.2, pitch: -70 }]),
-  ...row({ number: 14, address: 93 }, 'Can', 'quillon-can', 'one', 1, [{ x: -1.6, y: 4.4, z: 0.15, pitch: 160, roll: 8 }, { x: 1.6, y: 4.4, z: 0.15, pitch: 160, roll: -8 }], ['#ffb04a', '#ff8f3a']),
-  ...row({ number: 16, address: 97 }, 'Reed', 'quillon-reed', 'cells', 24, across([-2.85, -0.95, 0.95, 2.85], { y: 0.15, z: 0.15, pitch: 150 })),
+  ...row(
+    { number: 14, address: 93 },
+    'Can',
+    'quillon-can',
+    'one',
+    1,
+    [
+      { x: -1.6, y: 4.4, z: 0.15, pitch: 160, roll: 8 },
+      { x: 1.6, y: 4.4, z: 0.15, pitch: 160, roll: -8 },
+    ],
+    ['#ffb04a', '#ff8f3a'],
+  ),
+  ...row(
+    { number: 16, address: 97 },
+    'Reed',
+    'quillon-reed',
+    'cells',
+    24,
+    across([-2.85, -0.95, 0.95, 2.85], { y: 0.15, z: 0.15, pitch: 150 }),
+  ),
   ...row({ number: 20, address: 201 }, 'Haze', 'ardent-fogbank', 'two', 2, [{ x: -4.3, y: 4, z: 0.3 }]),
-]; // prettier-ignore
+];
 
 const byProfile = (fixtures: readonly FixtureIn[], ...profiles: string[]) =>
   fixtures.filter((fixture) => profiles.includes(fixture.profile)).map((fixture) => fixture.id);

@@ -121,7 +121,11 @@ function frameCost(universes: number, fixtures: number, load: Load): number {
 /** How the cost of a frame grows with each thing by itself: it must be a straight line. */
 function benchCurves(): void {
   const curve = (what: string, sizes: readonly number[], cost: (size: number) => number) =>
-    note(`frame, median, with ${sizes.join(' / ')} ${what}`, `${sizes.map((size) => cost(size).toFixed(2)).join(' / ')} ms`, 'linear'); // prettier-ignore
+    note(
+      `frame, median, with ${sizes.join(' / ')} ${what}`,
+      `${sizes.map((size) => cost(size).toFixed(2)).join(' / ')} ms`,
+      'linear',
+    );
   curve('fixtures', [250, 500, 1000, 2000], (size) => frameCost(64, size, { waves: 40, lanes: 6 }));
   curve('universes', [16, 32, 64], (size) => frameCost(size, 500, { waves: 40, lanes: 6 }));
   curve('waves', [0, 12, 24, 48], (size) => frameCost(16, 500, { waves: size, lanes: 6 }));
@@ -273,7 +277,11 @@ if (!onlyOutput && !onlyRig) {
 if (!(onlyRig || onlyEngine || onlyOutput)) await benchStorms();
 if (!onlyRig && !onlyEngine)
   for (const { what, times } of await pressed(100))
-    note(`${what} to changed packet: median, p99, of ${times.length}`, `${at(times, 0.5).toFixed(1)}, ${at(times, 0.99).toFixed(1)} ms`, '<= 25 ms'); // prettier-ignore
+    note(
+      `${what} to changed packet: median, p99, of ${times.length}`,
+      `${at(times, 0.5).toFixed(1)}, ${at(times, 0.99).toFixed(1)} ms`,
+      '<= 25 ms',
+    );
 const minutes = Number(process.argv.find((one) => one.startsWith('--minutes='))?.slice(10) ?? 0);
 if (!onlyRig && !onlyEngine)
   await benchOutput(8, minutes > 0 ? minutes * 60 : 20, { spacing: '<= 3 ms', cpu: '<= 15 %' });
@@ -285,7 +293,11 @@ if (!onlyRig && !onlyEngine) {
     '<= 2 s',
   );
   for (const { name, perSecond, longest } of await floods(stolenSeconds))
-    note(`a device floods with ${name}: frames a second, longest gap`, `${perSecond.toFixed(1)}, ${longest.toFixed(0)} ms`, '44 +-1, <= 60 ms'); // prettier-ignore
+    note(
+      `a device floods with ${name}: frames a second, longest gap`,
+      `${perSecond.toFixed(1)}, ${longest.toFixed(0)} ms`,
+      '44 +-1, <= 60 ms',
+    );
 }
 if (!onlyRig && !onlyEngine) await benchOutput(16, 30, { spacing: '<= 3 ms', cpu: '' }, true);
 if (!onlyRig && !onlyEngine) await benchOutput(64, 20, { spacing: '', cpu: '<= 60 %' });
@@ -309,17 +321,39 @@ async function benchStorms(): Promise<void> {
     '44 +-1; <= 60 ms',
   );
   note('the same: the last value of the knob; pads that stayed on', `${Math.round(last * 127)}; ${stuck}`, '64; 0');
-  note('the same: frames of the page; slowest of 99 in 100', `${midi.pageFrames.toFixed(0)}/s, ${at(midi.frames, 0.99).toFixed(0)} ms`); // prettier-ignore
-  note('10 banks of 20 looks, turned 4 times a second: packets a second; longest gap, off at p99', spacingOf(banks), '44 +-1; <= 60 ms'); // prettier-ignore
-  note('the same: frames of the page; slowest of 99 in 100', `${banks.pageFrames.toFixed(0)}/s, ${at(banks.frames, 0.99).toFixed(0)} ms`); // prettier-ignore
+  note(
+    'the same: frames of the page; slowest of 99 in 100',
+    `${midi.pageFrames.toFixed(0)}/s, ${at(midi.frames, 0.99).toFixed(0)} ms`,
+  );
+  note(
+    '10 banks of 20 looks, turned 4 times a second: packets a second; longest gap, off at p99',
+    spacingOf(banks),
+    '44 +-1; <= 60 ms',
+  );
+  note(
+    'the same: frames of the page; slowest of 99 in 100',
+    `${banks.pageFrames.toFixed(0)}/s, ${at(banks.frames, 0.99).toFixed(0)} ms`,
+  );
 }
 
 async function benchFirstLoad(): Promise<void> {
   const { first, second, third, script, largest } = await firstLoad();
   const phone = 'phone, CPU slowed 4x, 10 Mbit/s';
-  note(`usable, first visit, ${phone}: first paint, list of songs`, `${(first.painted / 1000).toFixed(1)}, ${(first.usable / 1000).toFixed(1)} s`, '<= 2.5 s'); // prettier-ignore
-  note(`usable, second visit, ${phone}: first paint, list of songs`, `${(second.painted / 1000).toFixed(1)}, ${(second.usable / 1000).toFixed(1)} s`, '<= 1 s'); // prettier-ignore
-  note(`usable, third visit, ${phone}: first paint, list of songs`, `${(third.painted / 1000).toFixed(1)}, ${(third.usable / 1000).toFixed(1)} s`, '<= 1 s'); // prettier-ignore
+  note(
+    `usable, first visit, ${phone}: first paint, list of songs`,
+    `${(first.painted / 1000).toFixed(1)}, ${(first.usable / 1000).toFixed(1)} s`,
+    '<= 2.5 s',
+  );
+  note(
+    `usable, second visit, ${phone}: first paint, list of songs`,
+    `${(second.painted / 1000).toFixed(1)}, ${(second.usable / 1000).toFixed(1)} s`,
+    '<= 1 s',
+  );
+  note(
+    `usable, third visit, ${phone}: first paint, list of songs`,
+    `${(third.painted / 1000).toFixed(1)}, ${(third.usable / 1000).toFixed(1)} s`,
+    '<= 1 s',
+  );
   note('script of the first place over the wire', `${script.toFixed(0)} kB`, '<= 350 kB');
   note('the largest of it', largest.join(', '));
 }

@@ -12,7 +12,10 @@ function evening(): Show {
     const look = base.looks[i % base.looks.length]!;
     return i < base.looks.length ? look : { ...look, id: id<'Look'>(`more-${i}`), number: 100 + i };
   });
-  const songs = Array.from({ length: 20 }, (_, i) => ({ ...base.songs[0]!, id: id<'Song'>(i === 0 ? base.songs[0]!.id : `song-${i}`) })); // prettier-ignore
+  const songs = Array.from({ length: 20 }, (_, i) => ({
+    ...base.songs[0]!,
+    id: id<'Song'>(i === 0 ? base.songs[0]!.id : `song-${i}`),
+  }));
   return { ...base, looks, songs, safety: { on: true, most: 3 } };
 }
 
@@ -38,11 +41,14 @@ export function benchEdits(note: (what: string, value: string, target: string) =
         const ops = diff(before, change(before, n));
         return timed(() => {
           keeper.edit(ops);
-          for (let last = performance.now(); keeper.work(() => {
-            longest.push(performance.now() - last);
-            last = performance.now();
-            return false;
-          }); ); // prettier-ignore
+          for (
+            let last = performance.now();
+            keeper.work(() => {
+              longest.push(performance.now() - last);
+              last = performance.now();
+              return false;
+            });
+          );
         });
       }),
     );
@@ -54,7 +60,11 @@ export function benchEdits(note: (what: string, value: string, target: string) =
   note('an edit of one look in it', `${look.toFixed(1)} ms`, '<= 10 ms');
   const clip = edits((now, n) => {
     const [song] = now.songs;
-    const lanes = song!.lanes.map((lane, i) => i > 0 || lane.type !== 'looks' ? lane : { ...lane, clips: lane.clips.map((one, k) => (k === 0 ? { ...one, fadeIn: (n % 5) / 10 } : one)) }); // prettier-ignore
+    const lanes = song!.lanes.map((lane, i) =>
+      i > 0 || lane.type !== 'looks'
+        ? lane
+        : { ...lane, clips: lane.clips.map((one, k) => (k === 0 ? { ...one, fadeIn: (n % 5) / 10 } : one)) },
+    );
     return { ...now, songs: [{ ...song!, lanes } as Show['songs'][number], ...now.songs.slice(1)] };
   });
   note('a clip changed in it', `${clip.toFixed(1)} ms`, '<= 5 ms');

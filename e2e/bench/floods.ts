@@ -23,15 +23,35 @@ function floodsOf(show: Show): readonly Flood[] {
   const role = (n: number) => show.roles[n % show.roles.length]!.id;
   const look = (n: number) => show.looks[n % show.looks.length]!.id;
   const waves = [{ type: 'wave', on: 'level', shape: 'square', low: 0, high: 1, span: { beats: 0.25 } }];
-  const held = Array.from({ length: 2048 }, (_, i) => ({ universe: 1 + (i >> 9), address: 1 + (i & 511), value: i & 255 })); // prettier-ignore
-  const hands = (n: number) => Array.from({ length: 400 }, (_, i) => ({ role: role(i + n), pick: { type: 'places', places: [i % 8] }, level: { type: 'hold', value: (n % 10) / 10 }, waves })); // prettier-ignore
+  const held = Array.from({ length: 2048 }, (_, i) => ({
+    universe: 1 + (i >> 9),
+    address: 1 + (i & 511),
+    value: i & 255,
+  }));
+  const hands = (n: number) =>
+    Array.from({ length: 400 }, (_, i) => ({
+      role: role(i + n),
+      pick: { type: 'places', places: [i % 8] },
+      level: { type: 'hold', value: (n % 10) / 10 },
+      waves,
+    }));
   const bad = { type: 'act', action: { type: 'hand', values: [{ role: 'x'.repeat(50), level: 3 }] } };
   return [
-    { name: 'looks on and off', message: (n) => act({ type: n % 2 ? 'look-off' : 'look-on', look: look(n), fade: 0.2 }) }, // prettier-ignore
+    {
+      name: 'looks on and off',
+      message: (n) => act({ type: n % 2 ? 'look-off' : 'look-on', look: look(n), fade: 0.2 }),
+    },
     { name: '400 values in hand', message: (n) => act({ type: 'hand', values: hands(n) }) },
     { name: '2,048 channels held', message: () => act({ type: 'hold-channels', channels: held }) },
     { name: 'looks nobody knows', message: (n) => act({ type: 'look-on', look: `nobody-${n}`, fade: 0 }) },
-    { name: 'edits', message: (n) => ({ type: 'edit', show: show.id, change: { id: `flood-${n}`, command: { type: 'rename-show', name: `Show ${n}` } } }) }, // prettier-ignore
+    {
+      name: 'edits',
+      message: (n) => ({
+        type: 'edit',
+        show: show.id,
+        change: { id: `flood-${n}`, command: { type: 'rename-show', name: `Show ${n}` } },
+      }),
+    },
     { name: 'whole shows', message: (n) => ({ type: 'put-on', show, chain: [`flood-${n}`] }) },
     { name: 'refused messages', message: () => bad },
     { name: 'what is no message', message: () => '{'.repeat(60_000) },
@@ -78,7 +98,11 @@ export async function floods(stolen: () => number): Promise<readonly Flooded[]> 
 async function joined(): Promise<string> {
   const status = (await (await fetch(`http://127.0.0.1:${PORT}/api/status`)).json()) as Status;
   const code = status.phones.code;
-  const answer = await fetch(`http://127.0.0.2:${PORT}/join`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ code, name: 'Flood' }) }); // prettier-ignore
+  const answer = await fetch(`http://127.0.0.2:${PORT}/join`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ code, name: 'Flood' }),
+  });
   const cookie = answer.headers.get('set-cookie')?.split(';')[0];
   if (!cookie) throw new Error(`nobody is let in: ${answer.status} ${await answer.text()}`);
   return cookie;

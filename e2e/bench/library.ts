@@ -18,7 +18,11 @@ export async function benchLibrary(note: Note): Promise<void> {
   );
   if (!demo.ok) throw new Error('the demo does not open');
   const { show } = demo.value;
-  const songs = Array.from({ length: SONGS }, (_, n) => ({ ...show.songs[n % show.songs.length]!, id: `track-${n}` as Show['songs'][number]['id'], title: `Track ${n}` })); // prettier-ignore
+  const songs = Array.from({ length: SONGS }, (_, n) => ({
+    ...show.songs[n % show.songs.length]!,
+    id: `track-${n}` as Show['songs'][number]['id'],
+    title: `Track ${n}`,
+  }));
   const server = await startServer(PORT);
   const browser = await startBrowser();
   try {
@@ -40,7 +44,11 @@ export async function benchLibrary(note: Note): Promise<void> {
       await page.waitForTimeout(1500);
     }
     took.sort((a, b) => a - b);
-    note(`the list of ${SONGS} songs is there, phone size, processor at a quarter: median of five`, `${took[2]!.toFixed(0)} ms`, '<= 1000 ms'); // prettier-ignore
+    note(
+      `the list of ${SONGS} songs is there, phone size, processor at a quarter: median of five`,
+      `${took[2]!.toFixed(0)} ms`,
+      '<= 1000 ms',
+    );
   } finally {
     await browser.close();
     server.kill();

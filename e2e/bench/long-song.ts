@@ -32,17 +32,44 @@ export function longSong(): Show {
       )(0))(),
   );
   const looks = Array.from({ length: 6 }, (_, l): LookLane => ({
-    id: id(`looks-${l}`), name: `Looks ${l}`, type: 'looks', blend: 'highest',
-    clips: Array.from({ length: 500 }, (_, i) => ({ id: id<'Clip'>(`${l}-${i}`), look: base.looks[(i + l) % base.looks.length]!.id, from: beats(i * 2.4), to: beats(i * 2.4 + 2.4) })),
-  })); // prettier-ignore
+    id: id(`looks-${l}`),
+    name: `Looks ${l}`,
+    type: 'looks',
+    blend: 'highest',
+    clips: Array.from({ length: 500 }, (_, i) => ({
+      id: id<'Clip'>(`${l}-${i}`),
+      look: base.looks[(i + l) % base.looks.length]!.id,
+      from: beats(i * 2.4),
+      to: beats(i * 2.4 + 2.4),
+    })),
+  }));
   const hits = Array.from({ length: 4 }, (_, l): HitLane => ({
-    id: id(`hits-${l}`), name: `Hits ${l}`, type: 'hits', kit: kit.id, role: base.roles[l % base.roles.length]!.id,
-    notes: Array.from({ length: 5000 }, (_, i) => ({ id: id<'Note'>(`${l}-${i}`), at: beats(i * 0.24), length: beats(0.1), note: [36, 38, 42][i % 3]!, velocity: 0.8 })),
-  })); // prettier-ignore
+    id: id(`hits-${l}`),
+    name: `Hits ${l}`,
+    type: 'hits',
+    kit: kit.id,
+    role: base.roles[l % base.roles.length]!.id,
+    notes: Array.from({ length: 5000 }, (_, i) => ({
+      id: id<'Note'>(`${l}-${i}`),
+      at: beats(i * 0.24),
+      length: beats(0.1),
+      note: [36, 38, 42][i % 3]!,
+      velocity: 0.8,
+    })),
+  }));
   const curves = Array.from({ length: 200 }, (_, c): CurveLane => ({
-    id: id(`curve-${c}`), name: `Curve ${c}`, type: 'curve', blend: 'scale', target: { on: 'role', role: base.roles[c % base.roles.length]!.id, attribute: 'level' },
-    points: Array.from({ length: 20 }, (_, i) => ({ id: id<'Point'>(`${c}-${i}`), at: beats(i * 60), value: 0.9 + (i % 2) / 10, shape: 'smooth' as const })),
-  })); // prettier-ignore
+    id: id(`curve-${c}`),
+    name: `Curve ${c}`,
+    type: 'curve',
+    blend: 'scale',
+    target: { on: 'role', role: base.roles[c % base.roles.length]!.id, attribute: 'level' },
+    points: Array.from({ length: 20 }, (_, i) => ({
+      id: id<'Point'>(`${c}-${i}`),
+      at: beats(i * 60),
+      value: 0.9 + (i % 2) / 10,
+      shape: 'smooth' as const,
+    })),
+  }));
   const lanes: Lane[] = [...looks, ...hits, ...curves];
   const tempo = {
     anchors: [
@@ -50,7 +77,13 @@ export function longSong(): Show {
       { beat: beats(BEATS), time: seconds(600) },
     ],
   };
-  const sections = Array.from({ length: 20 }, (_, i) => ({ id: id<'Section'>(`s${i}`), bar: i * 15, name: `Part ${i + 1}`, note: '', tint: i % 8 })); // prettier-ignore
+  const sections = Array.from({ length: 20 }, (_, i) => ({
+    id: id<'Section'>(`s${i}`),
+    bar: i * 15,
+    name: `Part ${i + 1}`,
+    note: '',
+    tint: i % 8,
+  }));
   return {
     ...base,
     kits: [kit],
@@ -72,8 +105,14 @@ export function benchLongSong(note: Note): void {
   const program = compile(show);
   const frame = frameFor(program);
   const state = playedAlone(show.songs[0]!.id);
-  const times = Array.from({ length: 600 }, (_, n) => timed(() => render(program, state, seconds((n * 37) % 600), frame)));
-  note('frame of a song with 3,000 clips, 20,000 notes, 200 curves: median, anywhere in it', `${middle(times).toFixed(2)} ms`, '');
+  const times = Array.from({ length: 600 }, (_, n) =>
+    timed(() => render(program, state, seconds((n * 37) % 600), frame)),
+  );
+  note(
+    'frame of a song with 3,000 clips, 20,000 notes, 200 curves: median, anywhere in it',
+    `${middle(times).toFixed(2)} ms`,
+    '',
+  );
   const compiling = compiler();
   atOnce(compiling(show));
   const known = new WeakSet<object>();
@@ -88,7 +127,7 @@ export function benchLongSong(note: Note): void {
     }),
   );
   note('a note moved in it, to a program that can be rendered', `${middle(edits).toFixed(1)} ms`, '<= 50 ms');
-} // prettier-ignore
+}
 
 /** The page's part, at phone size with the processor slowed to a quarter: opening, scrolling, playing. */
 export async function benchLeadSheet(note: Note): Promise<void> {
@@ -98,7 +137,10 @@ export async function benchLeadSheet(note: Note): Promise<void> {
   const show = longSong();
   const server = spawn(process.execPath, ['server/bin/hovlix.mjs', 'serve', '--port', String(port), '--home', home]);
   await new Promise<void>((resolve) => server.stdout.once('data', () => resolve()));
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-dev-shm-usage'] });
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-dev-shm-usage'],
+  });
   try {
     const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
     await page.goto(`http://localhost:${port}/songs`);
@@ -110,10 +152,18 @@ export async function benchLeadSheet(note: Note): Promise<void> {
     const from = performance.now();
     await page.goto(`http://localhost:${port}/songs/${show.songs[0]!.id}`);
     await page.getByRole('button', { name: 'Bar 1', exact: true }).waitFor();
-    note('that song opens, page and all, phone size, processor at a quarter', `${((performance.now() - from) / 1000).toFixed(1)} s`, '<= 1.5 s');
+    note(
+      'that song opens, page and all, phone size, processor at a quarter',
+      `${((performance.now() - from) / 1000).toFixed(1)} s`,
+      '<= 1.5 s',
+    );
     await toList(page);
     for (const which of ['from the list of songs', 'the second time from there']) {
-      note(`the same ${which}, from the press to its bars on the screen`, `${((await openedFromList(page, show.songs[0]!.title)) / 1000).toFixed(1)} s`, '<= 1.5 s');
+      note(
+        `the same ${which}, from the press to its bars on the screen`,
+        `${((await openedFromList(page, show.songs[0]!.title)) / 1000).toFixed(1)} s`,
+        '<= 1.5 s',
+      );
       if (which === 'from the list of songs') await toList(page);
     }
     await page.waitForTimeout(4000);
@@ -125,7 +175,7 @@ export async function benchLeadSheet(note: Note): Promise<void> {
     await browser.close();
     server.kill();
   }
-} // prettier-ignore
+}
 
 async function toList(page: Page): Promise<void> {
   await page.waitForTimeout(2000);

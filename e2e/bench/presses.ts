@@ -54,9 +54,11 @@ export async function pressed(presses: number): Promise<readonly Pressed[]> {
   return all;
 }
 
-const key = (type: string, code: string, of: string) => `window.dispatchEvent(new KeyboardEvent('${type}', { code: '${code}', key: '${of}', bubbles: true, cancelable: true }))`; // prettier-ignore
+const key = (type: string, code: string, of: string) =>
+  `window.dispatchEvent(new KeyboardEvent('${type}', { code: '${code}', key: '${of}', bubbles: true, cancelable: true }))`;
 const PAD = `document.querySelector('[aria-label^="Harbour blue, key 1"]')`;
-const pointer = (type: string) => `${PAD}.dispatchEvent(new MouseEvent('${type}', { bubbles: true, cancelable: true, button: 0 }))`; // prettier-ignore
+const pointer = (type: string) =>
+  `${PAD}.dispatchEvent(new MouseEvent('${type}', { bubbles: true, cancelable: true, button: 0 }))`;
 
 /** What goes down, and what comes up again, as text for the page. */
 const KINDS = [
@@ -78,8 +80,11 @@ function show(): Show {
   return {
     ...bundle.value.show,
     banks: [Bank.parse({ id: 'bench', name: 'Bench', pads: [{ look: 'harbour-blue', press: 'flash' }] })],
-    controls: [on('note', { by: 'note', device: null, channel: null, number: 36 }), on('pedal', { by: 'key', code: 'F8' })],
-  }; // prettier-ignore
+    controls: [
+      on('note', { by: 'note', device: null, channel: null, number: 36 }),
+      on('pedal', { by: 'key', code: 'F8' }),
+    ],
+  };
 }
 
 async function timed(
@@ -91,7 +96,9 @@ async function timed(
 ): Promise<readonly number[]> {
   const times: number[] = [];
   for (let n = 0; n < presses; n++) {
-    const begun = await page.evaluate<number>(`(() => { const at = performance.timeOrigin + performance.now(); ${down}; return at; })()`); // prettier-ignore
+    const begun = await page.evaluate<number>(
+      `(() => { const at = performance.timeOrigin + performance.now(); ${down}; return at; })()`,
+    );
     await page.waitForTimeout(200);
     await page.evaluate(up);
     const first = heard.find(({ at, back }) => at > begun && back > 0);

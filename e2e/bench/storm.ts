@@ -77,7 +77,10 @@ export async function storms(length: number, stolen: () => number): Promise<Stor
   );
   await page.waitForTimeout(600);
   const live: LiveState = await liveOf(page);
-  const banks = await measured(`window.storm = setInterval(() => { board([0xb0, 20, 127]); board([0xb0, 20, 0]); }, 250)`, `clearInterval(window.storm)`); // prettier-ignore
+  const banks = await measured(
+    `window.storm = setInterval(() => { board([0xb0, 20, 127]); board([0xb0, 20, 0]); }, 250)`,
+    `clearInterval(window.storm)`,
+  );
   await browser.close();
   server.kill('SIGTERM');
   node.close();
@@ -118,7 +121,14 @@ function show(): Show {
   const controls = [
     on('pad', { by: 'note', ...any, number: 36 }, { act: 'look', look: 'harbour-blue', press: 'flash' }),
     on('next', { by: 'control', ...any, number: 20 }, { act: 'turn-bank', way: 'next' }),
-    Control.parse({ kind: 'fader', id: 'knob', name: 'Knob', source: { by: 'control', ...any, number: 7 }, turns: { turn: 'master', role: null }, soft: false }),
-  ]; // prettier-ignore
+    Control.parse({
+      kind: 'fader',
+      id: 'knob',
+      name: 'Knob',
+      source: { by: 'control', ...any, number: 7 },
+      turns: { turn: 'master', role: null },
+      soft: false,
+    }),
+  ];
   return { ...bundle.value.show, looks: [...looks, ...more], banks, controls };
 }

@@ -88,7 +88,10 @@ test('a wrong bar 1 is put right, with the light or without it; the meter of som
   };
   // How far into its bar the look of verse 1 begins, as a share of a bar.
   const clipInBar = async () => {
-    const [clip, bar] = [await clips(page, 'Singer alone').first().boundingBox(), await button(page, 'Bar 5').boundingBox()]; // prettier-ignore
+    const [clip, bar] = [
+      await clips(page, 'Singer alone').first().boundingBox(),
+      await button(page, 'Bar 5').boundingBox(),
+    ];
     return (clip!.x - bar!.x) / bar!.width;
   };
   await button(page, 'Bars and tempo').click();
@@ -120,7 +123,10 @@ test('a wrong bar 1 is put right, with the light or without it; the meter of som
   await expect(page.getByLabel('Meter of bars 2 – 3')).toHaveValue('4/4');
   await button(page, 'Close').click();
   // Two bars are a beat longer each, and the light stays where it sounds: what began bar 5 begins a beat into bar 4.
-  const [clip, bar] = [await clips(page, 'Singer alone').first().boundingBox(), await button(page, 'Bar 4').boundingBox()]; // prettier-ignore
+  const [clip, bar] = [
+    await clips(page, 'Singer alone').first().boundingBox(),
+    await button(page, 'Bar 4').boundingBox(),
+  ];
   expect((clip!.x - bar!.x) / bar!.width).toBeCloseTo(1 / 3, 1);
 });
 
@@ -136,7 +142,8 @@ test('several clips are chosen in Close-up by a box, moved together by finger an
   const boxes = editor.locator('[data-clip-box]');
   await expect(boxes).toHaveCount(2);
   const area = (await editor.boundingBox())!;
-  const lefts = () => boxes.evaluateAll((all) => all.map((one) => Math.round(Number.parseFloat((one as HTMLElement).style.left)))); // prettier-ignore
+  const lefts = () =>
+    boxes.evaluateAll((all) => all.map((one) => Math.round(Number.parseFloat((one as HTMLElement).style.left))));
   const before = await lefts();
   // A box is drawn from the strip above the clips.
   await page.mouse.move(area.x + 10, area.y + 6);

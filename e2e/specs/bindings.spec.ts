@@ -12,7 +12,9 @@ test.afterEach(async ({ page }) => {
   await restoreShow(page);
 });
 
-test('all that is bound stands in one table: searched, sorted, what is bound twice is said, and a control is changed there', async ({ page }) => {
+test('all that is bound stands in one table: searched, sorted, what is bound twice is said, and a control is changed there', async ({
+  page,
+}) => {
   await open(page, '/gig/pedals');
   await bindKey(page, '2', 'tap the tempo', 'Tap the tempo');
   await button(page, 'All bindings').click();
@@ -35,7 +37,7 @@ test('all that is bound stands in one table: searched, sorted, what is bound twi
   await expect(rows.nth(1)).toContainText('The app');
   await button(page, 'Change key Page Down').click();
   await expect(page.getByRole('dialog', { name: 'Foot' })).toBeVisible();
-}); // prettier-ignore
+});
 
 test('a reset by a key: the first press only says so, a second one sends it and lets go by itself', async ({
   page,
@@ -47,10 +49,12 @@ test('a reset by a key: the first press only says so, a second one sends it and 
       ...one,
       modes: one.modes.map((mode) => ({
         ...mode,
-        channels: mode.channels.map((channel) => (channel.attribute === 'LampControl' ? { ...channel, ranges: [reset] } : channel)),
+        channels: mode.channels.map((channel) =>
+          channel.attribute === 'LampControl' ? { ...channel, ranges: [reset] } : channel,
+        ),
       })),
     })),
-  })); // prettier-ignore
+  }));
   await open(page, '/gig/pedals');
   await bindKey(page, 'F6', 'reset movers', 'Reset Movers');
   // Spot 1 begins at 37: its control channel is 51.

@@ -6,7 +6,8 @@ import { expect, test } from './screens';
 
 test.afterEach(async ({ page }) => restoreShow(page));
 
-const choose = (page: Page, step: number) => page.getByRole('checkbox', { name: `Choose step ${step}`, exact: true }).click(); // prettier-ignore
+const choose = (page: Page, step: number) =>
+  page.getByRole('checkbox', { name: `Choose step ${step}`, exact: true }).click();
 const steps = (page: Page) => page.locator('[data-step]');
 const names = async (page: Page) =>
   (await steps(page).allInnerTexts()).map((text) => /\d+\. (.*)/.exec(text)?.[1] ?? text);

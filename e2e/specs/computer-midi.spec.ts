@@ -85,7 +85,10 @@ test('a page on the computer leaves MIDI to it, its clock leads the tempo, and w
   await listen(page);
   await page.getByRole('switch', { name: 'MIDI of this screen' }).click();
   await expect(page.getByText('The computer listens itself. This screen only sends.')).toBeVisible();
-  await page.getByRole('group', { name: 'MIDI clock from outside leads' }).getByRole('button', { name: 'The tempo' }).click(); // prettier-ignore
+  await page
+    .getByRole('group', { name: 'MIDI clock from outside leads' })
+    .getByRole('button', { name: 'The tempo' })
+    .click();
   expect((await step(page, 300)).status()).toBe(400);
   await step(page, 0xf0, 1, 2, 3, 0xf7);
   const begun = performance.now();

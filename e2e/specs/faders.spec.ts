@@ -16,7 +16,8 @@ const front = async (page: Page) => {
   const { levels } = await nodeReport(page);
   return [0, 6, 12, 18].map((at) => Math.round((levels[at]! / 255) * 100));
 };
-const fader = (page: Page, place: number) => page.getByRole('group', { name: 'Faders: Level' }).getByRole('slider').nth(place); // prettier-ignore
+const fader = (page: Page, place: number) =>
+  page.getByRole('group', { name: 'Faders: Level' }).getByRole('slider').nth(place);
 /** The figure beside a fader, typed. */
 async function put(page: Page, place: number, percent: string): Promise<void> {
   const figure = page.getByRole('group', { name: 'Faders: Level' }).getByRole('textbox').nth(place);
@@ -83,16 +84,26 @@ test('chosen steps of a chase go together on faders, and snap or fade by themsel
 
   // It is so in both, and not in the one between.
   for (const step of [1, 3]) await page.getByRole('checkbox', { name: `Choose step ${step}`, exact: true }).click();
-  for (const [step, own] of [[1, 33], [2, null], [3, 33]] as const) {
+  for (const [step, own] of [
+    [1, 33],
+    [2, null],
+    [3, 33],
+  ] as const) {
     await page.getByRole('checkbox', { name: `Choose step ${step}`, exact: true }).click();
     await button(page, 'Faders …').click();
-    await page.getByRole('dialog').getByRole('group', { name: 'Role' }).getByRole('button', { name: 'Front wash' }).click();
+    await page
+      .getByRole('dialog')
+      .getByRole('group', { name: 'Role' })
+      .getByRole('button', { name: 'Front wash' })
+      .click();
     if (own === null) await expect(fader(page, 0)).not.toHaveAttribute('aria-valuenow', '33');
     else await expect(fader(page, 0)).toHaveAttribute('aria-valuenow', String(own));
-    await expect(page.getByRole('dialog').getByRole('button', { name: own === null ? 'Snap or fade …' : 'Snap or fade (1) …' })).toBeVisible();
+    await expect(
+      page.getByRole('dialog').getByRole('button', { name: own === null ? 'Snap or fade …' : 'Snap or fade (1) …' }),
+    ).toBeVisible();
     await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
     await page.getByRole('checkbox', { name: `Choose step ${step}`, exact: true }).click();
-  } // prettier-ignore
+  }
 
   // Run, the first step is at a third.
   await button(page, 'Run').click();

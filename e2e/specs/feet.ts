@@ -18,16 +18,26 @@ const steppedAt = new WeakMap<Page, number>();
 const CODES: Readonly<Record<string, number>> = { PageUp: 33, PageDown: 34, F6: 117, F7: 118 };
 
 /** A key goes down and comes up, as often as there are times: each in ms, down and up, the last of them a moment ago. */
-export async function stepOn(page: Page, key: string, ...times: readonly (readonly [down: number, up: number])[]): Promise<void> {
+export async function stepOn(
+  page: Page,
+  key: string,
+  ...times: readonly (readonly [down: number, up: number])[]
+): Promise<void> {
   const line = await lineTo(page);
   const length = (times.at(-1)![1] + 5) / 1000;
   const begun = Math.max(now() - length, (steppedAt.get(page) ?? 0) + REST);
   steppedAt.set(page, begun + length);
   await page.waitForTimeout(Math.max(0, begun + length - now()) * 1000);
   const edge = (type: 'rawKeyDown' | 'keyUp', ms: number) =>
-    line.send('Input.dispatchKeyEvent', { type, key, code: key, windowsVirtualKeyCode: CODES[key]!, timestamp: begun + ms / 1000 });
+    line.send('Input.dispatchKeyEvent', {
+      type,
+      key,
+      code: key,
+      windowsVirtualKeyCode: CODES[key]!,
+      timestamp: begun + ms / 1000,
+    });
   await Promise.all(times.flatMap(([down, up]) => [edge('rawKeyDown', down), edge('keyUp', up)]));
-} // prettier-ignore
+}
 
 /** A key goes down, and comes up once something is seen. */
 export async function holdUntil(page: Page, key: string, seen: () => Promise<void>): Promise<void> {
@@ -49,7 +59,13 @@ export async function tapOn(page: Page, name: string, count: number, everyMs: nu
     const timestamp = begun + (n * everyMs) / 1000;
     told.push(line.send('Input.dispatchMouseEvent', { type: 'mousePressed', ...at, timestamp }));
     // Lifted early or late: what counts is when it came down.
-    told.push(line.send('Input.dispatchMouseEvent', { type: 'mouseReleased', ...at, timestamp: timestamp + 0.05 + 0.1 * (n % 2) }));
+    told.push(
+      line.send('Input.dispatchMouseEvent', {
+        type: 'mouseReleased',
+        ...at,
+        timestamp: timestamp + 0.05 + 0.1 * (n % 2),
+      }),
+    );
   }
   await Promise.all(told);
-} // prettier-ignore
+}

@@ -32,7 +32,14 @@ test('a key freezes the light while a song plays on; masters stay above it, and 
   await expect(page.getByRole('heading', { name: 'FROZEN' })).toBeVisible();
   await button(page, 'Close').click();
   await page.keyboard.press('b');
-  await expect.poll(async () => (await listen(page, 0.3)).at(-1)!.levels.slice(24, 36).some((level) => level > 0)).toBe(false); // prettier-ignore
+  await expect
+    .poll(async () =>
+      (await listen(page, 0.3))
+        .at(-1)!
+        .levels.slice(24, 36)
+        .some((level) => level > 0),
+    )
+    .toBe(false);
   await page.keyboard.press('b');
   await button(page, /^Grand master/).click();
   await button(page, 'All masters').click();
@@ -48,20 +55,41 @@ test('a key freezes the light while a song plays on; masters stay above it, and 
 /** Night Ferry as two sections: all washes full to bar 9, then dark. */
 function twoSections(show: Show): Show {
   const wash = show.roles[0]!.id;
-  const look = { ...show.looks[0]!, id: 'all-up' as Show['looks'][number]['id'], number: 900, name: 'All up', fadeIn: 0, fadeOut: 0, values: [{ role: wash, level: { type: 'hold', value: 1 } }] }; // prettier-ignore
+  const look = {
+    ...show.looks[0]!,
+    id: 'all-up' as Show['looks'][number]['id'],
+    number: 900,
+    name: 'All up',
+    fadeIn: 0,
+    fadeOut: 0,
+    values: [{ role: wash, level: { type: 'hold', value: 1 } }],
+  };
   const songs = show.songs.map((song) => ({
     ...song,
     sections: [
       { id: 'up', bar: 0, name: 'Up', tint: 0 },
       { id: 'down', bar: 8, name: 'Down', tint: 1 },
     ],
-    lanes: [{ id: 'l', name: 'Looks', type: 'looks', blend: 'highest', clips: [{ id: 'c', look: 'all-up', from: 0, to: 32 }] }],
-  })); // prettier-ignore
+    lanes: [
+      {
+        id: 'l',
+        name: 'Looks',
+        type: 'looks',
+        blend: 'highest',
+        clips: [{ id: 'c', look: 'all-up', from: 0, to: 32 }],
+      },
+    ],
+  }));
   return { ...show, looks: [...show.looks, look], songs } as unknown as Show;
 }
 
-for (const [choice, between] of [['4 beats', true], ['Cuts', false]] as const)
-  test(`from section to section the light of the one that is left ${between ? 'fades over four beats' : 'cuts'}, as the set says`, async ({ page }) => {
+for (const [choice, between] of [
+  ['4 beats', true],
+  ['Cuts', false],
+] as const)
+  test(`from section to section the light of the one that is left ${between ? 'fades over four beats' : 'cuts'}, as the set says`, async ({
+    page,
+  }) => {
     await restoreShow(page, twoSections);
     await open(page, '/gig');
     await button(page, 'Set list').click();
@@ -89,4 +117,4 @@ for (const [choice, between] of [['4 beats', true], ['Cuts', false]] as const)
     if (between) expect(took).toBeGreaterThan(1);
     else expect(took).toBeLessThan(0.3);
     expect(brightness.at(-1)!.sum).toBe(least);
-  }); // prettier-ignore
+  });

@@ -251,7 +251,10 @@ test('pads only: all of a bank on the screen, each counts as a finger comes down
 
   // A screen that cannot hold them all turns pages.
   await page.setViewportSize({ width: 390, height: 500 });
-  await page.getByRole('button', { name: /^Pads \d+ to / }).last().tap();
+  await page
+    .getByRole('button', { name: /^Pads \d+ to / })
+    .last()
+    .tap();
   await expect(pad(page, 'Full sail')).toHaveCount(0);
   await expect(all.last()).toBeInViewport({ ratio: 1 });
   await expect(all.last()).toHaveAccessibleName(/^Buoys/);
@@ -261,7 +264,7 @@ test('pads only: all of a bank on the screen, each counts as a finger comes down
   await page.setViewportSize({ width: 390, height: 844 });
   await expect(page.getByTestId('gig-bars').locator('span')).toHaveCount(4);
   await context.close();
-}); // prettier-ignore
+});
 
 test('with a finger: a pad that lights while it is held goes out as one scrolls; a switch of the pedal is one press', async ({
   page: first,
@@ -270,8 +273,13 @@ test('with a finger: a pad that lights while it is held goes out as one scrolls;
 }) => {
   await restoreShow(first, (show) => ({
     ...show,
-    banks: [Bank.parse({ id: 'flashes', name: 'Flashes', pads: show.looks.map((one) => ({ look: one.id, press: 'flash' })) })],
-    controls: [...show.controls, { ...show.controls[0]!, id: id('floor-2'), name: 'Right', source: { by: 'key', code: 'F7' } }],
+    banks: [
+      Bank.parse({ id: 'flashes', name: 'Flashes', pads: show.looks.map((one) => ({ look: one.id, press: 'flash' })) }),
+    ],
+    controls: [
+      ...show.controls,
+      { ...show.controls[0]!, id: id('floor-2'), name: 'Right', source: { by: 'key', code: 'F7' } },
+    ],
   }));
   const { context, page, touch } = await phone(browser, baseURL);
   await open(page, '/gig');
@@ -290,7 +298,7 @@ test('with a finger: a pad that lights while it is held goes out as one scrolls;
   await button(page, /^Foot: Ready: Paper Lighthouse/).tap();
   await expect(button(page, /^Foot: Play Paper Lighthouse/)).toBeVisible();
   await context.close();
-}); // prettier-ignore
+});
 
 test('a bank that is empty on this screen fills as pads are put in it on another', async ({ page, other }) => {
   await restoreShow(page, (show) => ({ ...show, banks: [Bank.parse({ id: 'one', name: 'One', pads: [] })] }));

@@ -238,7 +238,13 @@ export function waveIn(heard: readonly Heard[], value: (levels: readonly number[
   const n = rows.length;
   // The mean is taken out of all three, then two equations remain.
   const about = (a: Part, b: Part) => sum(a, b) - (sum(a, 'one') * sum(b, 'one')) / n;
-  const [cc, ss, cs, vc, vs] = [about('cos', 'cos'), about('sin', 'sin'), about('cos', 'sin'), about('value', 'cos'), about('value', 'sin')]; // prettier-ignore
+  const [cc, ss, cs, vc, vs] = [
+    about('cos', 'cos'),
+    about('sin', 'sin'),
+    about('cos', 'sin'),
+    about('value', 'cos'),
+    about('value', 'sin'),
+  ];
   const det = cc * ss - cs * cs;
   const [cos, sin] = [(vc * ss - vs * cs) / det, (vs * cc - vc * cs) / det];
   return { power: (cos * vc + sin * vs) / about('value', 'value'), phase: Math.atan2(sin, cos) / (2 * Math.PI) };

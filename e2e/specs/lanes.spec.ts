@@ -77,7 +77,8 @@ test('a lane of hits: a pattern over bars, notes set, moved, made harder and del
   await page.getByLabel('Grid').selectOption('beat');
   await tap(page, 0.3, 0.25);
   await expect(notes(page, 'Snare')).toHaveCount(1);
-  const at = async (pad: string, nth = 0) => Number((await notes(page, pad).nth(nth).getAttribute('data-note'))!.split(' ').at(-1)); // prettier-ignore
+  const at = async (pad: string, nth = 0) =>
+    Number((await notes(page, pad).nth(nth).getAttribute('data-note'))!.split(' ').at(-1));
   const [before, kick] = [await at('Snare'), await at('Kick')];
   expect((before - kick) % 0.5).toBeCloseTo(0, 6);
   // Dragged a quarter of the width on: half a bar.
@@ -139,7 +140,9 @@ test('what is struck while the song plays is recorded where it was struck', asyn
   }
   await button(page, 'Stop recording').click();
   await expect(page.getByTestId('said')).toHaveText('3 notes recorded.');
-  const places = await notes(page, 'Snare').evaluateAll((all) => all.map((one) => Number(one.getAttribute('data-note')!.split(' ').at(-1)))); // prettier-ignore
+  const places = await notes(page, 'Snare').evaluateAll((all) =>
+    all.map((one) => Number(one.getAttribute('data-note')!.split(' ').at(-1))),
+  );
   expect(places).toHaveLength(3);
   // Bar 5 begins at beat 12; an eighth of four bars in three quarters is a beat and a half.
   expect(places[0]).toBeGreaterThan(13);
@@ -180,7 +183,9 @@ test('a curve over bars and by hand: the lamps follow it, a point is set to the 
   // By hand, over the middle: few points, and where the finger was.
   await button(page, 'Draw').click();
   await drag(page, [0.3, 0.9], [0.7, 0.9]);
-  const low = await page.locator('[data-point]').evaluateAll((all) => all.filter((one) => Number(one.getAttribute('data-value')) < 15).length); // prettier-ignore
+  const low = await page
+    .locator('[data-point]')
+    .evaluateAll((all) => all.filter((one) => Number(one.getAttribute('data-value')) < 15).length);
   expect(low).toBeGreaterThanOrEqual(2);
   expect(low).toBeLessThan(6);
   await button(page, 'Back to the lead sheet').click();
@@ -199,7 +204,10 @@ test('lanes are set: solo, order, a filter, a fader; deleted and taken back', as
   await standAt(page, 7);
   const most = await full(page);
   await button(page, 'Lanes').click();
-  const names = async () => (await page.getByRole('button', { name: /^Settings of / }).allTextContents()).map((text) => text.replace(/(Looks|Hits|Curve)$/, '')); // prettier-ignore
+  const names = async () =>
+    (await page.getByRole('button', { name: /^Settings of / }).allTextContents()).map((text) =>
+      text.replace(/(Looks|Hits|Curve)$/, ''),
+    );
   expect(await names()).toEqual(['Accents', 'Looks']);
   await button(page, 'Solo Accents').click();
   await expect.poll(() => front(page)).toBe(0);
@@ -219,7 +227,10 @@ test('lanes are set: solo, order, a filter, a fader; deleted and taken back', as
   await button(page, 'Add Tint').click();
   expect(await names()).toEqual(['Tint', 'Accents', 'Looks']);
   await button(page, 'Settings of Tint').click();
-  const [handle, below] = [await button(page, 'Move Tint').boundingBox(), await button(page, 'Move Accents').boundingBox()]; // prettier-ignore
+  const [handle, below] = [
+    await button(page, 'Move Tint').boundingBox(),
+    await button(page, 'Move Accents').boundingBox(),
+  ];
   await page.mouse.move(handle!.x + 20, handle!.y + 20);
   await page.mouse.down();
   await page.mouse.move(handle!.x + 20, below!.y + 10, { steps: 6 });

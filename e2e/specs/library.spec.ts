@@ -73,7 +73,9 @@ test('a folder is dropped: what is music in it and in its folders comes in, a pl
     await client.send('Input.dispatchDragEvent', { type, x: 200, y: 300, data });
   await expect(group(page).getByText('2 of 2 done')).toBeVisible();
   await expect(rows).toHaveCount(songs + 2);
-  await expect(page.getByTestId('said')).toHaveText('2 songs of “evening.m3u” are a set now. Left out, as it is no music: cover.png.'); // prettier-ignore
+  await expect(page.getByTestId('said')).toHaveText(
+    '2 songs of “evening.m3u” are a set now. Left out, as it is no music: cover.png.',
+  );
   rmSync(folder, { recursive: true });
 });
 

@@ -17,14 +17,38 @@ const bigShow = (show: Show): Show =>
     ...show,
     // All songs are the set where nobody made one.
     sets: [],
-    songs: [...show.songs, ...many(300, (n) => ({ ...show.songs[n % show.songs.length]!, id: `track-${n}`, title: `Track ${n}` }))],
-    looks: [...show.looks, ...many(120, (n) => ({ ...show.looks[n % show.looks.length]!, id: `look-${n}`, number: 500 + n, name: `Extra ${n}` }))],
+    songs: [
+      ...show.songs,
+      ...many(300, (n) => ({ ...show.songs[n % show.songs.length]!, id: `track-${n}`, title: `Track ${n}` })),
+    ],
+    looks: [
+      ...show.looks,
+      ...many(120, (n) => ({
+        ...show.looks[n % show.looks.length]!,
+        id: `look-${n}`,
+        number: 500 + n,
+        name: `Extra ${n}`,
+      })),
+    ],
     rigs: show.rigs.map((rig) =>
       rig.id === show.rig
-        ? { ...rig, fixtures: [...rig.fixtures, ...many(200, (n) => ({ ...rig.fixtures[0]!, id: `more-${n}`, name: `Hall ${n}`, number: 1000 + n, universe: 10 + Math.floor(n / 60), address: 1 + (n % 60) * 8 }))] }
+        ? {
+            ...rig,
+            fixtures: [
+              ...rig.fixtures,
+              ...many(200, (n) => ({
+                ...rig.fixtures[0]!,
+                id: `more-${n}`,
+                name: `Hall ${n}`,
+                number: 1000 + n,
+                universe: 10 + Math.floor(n / 60),
+                address: 1 + (n % 60) * 8,
+              })),
+            ],
+          }
         : rig,
     ),
-  }) as unknown as Show; // prettier-ignore
+  }) as unknown as Show;
 
 /** Scrolls to the end of what scrolls on the page. */
 const toTheEnd = (page: Page) =>

@@ -24,9 +24,14 @@ async function drawAround(page: Page, ...names: readonly string[]): Promise<void
   const foot = Math.max(...boxes.map((box) => box!.y + box!.height)) + 6;
   await page.mouse.move(left, top);
   await page.mouse.down();
-  for (const [x, y] of [[right, top], [right, foot], [left, foot]] as const) await page.mouse.move(x, y, { steps: 4 });
+  for (const [x, y] of [
+    [right, top],
+    [right, foot],
+    [left, foot],
+  ] as const)
+    await page.mouse.move(x, y, { steps: 4 });
   await page.mouse.up();
-} // prettier-ignore
+}
 
 test('lamps are chosen by a drawn line, by a tap, by arrows; lit up to be found; what they do is given to others', async ({
   page,

@@ -32,7 +32,22 @@ function drumFile(): Buffer {
   ];
   const drums = [...text(3, 'Beat'), 0, 0x99, 36, 127, 96, 0x99, 38, 127, 96, 0x99, 36, 127, 48, 0x89, 36, 0];
   const melody = [...text(3, 'Lead'), 0, 0x90, 72, 90, 96, 0x80, 72, 0];
-  return Buffer.from([...Buffer.from('MThd'), 0, 0, 0, 6, 0, 1, 0, 3, 0, 96, ...chunk(tempo), ...chunk(drums), ...chunk(melody)]); // prettier-ignore
+  return Buffer.from([
+    ...Buffer.from('MThd'),
+    0,
+    0,
+    0,
+    6,
+    0,
+    1,
+    0,
+    3,
+    0,
+    96,
+    ...chunk(tempo),
+    ...chunk(drums),
+    ...chunk(melody),
+  ]);
 }
 const bring = (page: Page, name: string, buffer: Buffer) =>
   page.getByLabel('Choose a MIDI file').setInputFiles({ name, mimeType: 'audio/midi', buffer });
@@ -56,9 +71,15 @@ test('a MIDI file: seen before anything changes, taken as chosen, written again 
   await expect(sheet.getByRole('switch', { name: 'Beat: 3 notes' })).toHaveAttribute('aria-checked', 'true');
   await expect(sheet.getByRole('switch', { name: 'Lead: 1 note' })).toHaveAttribute('aria-checked', 'false');
   await expect(sheet.getByRole('switch', { name: /^Use its bars and tempo/ })).toHaveAttribute('aria-checked', 'false');
-  await expect(sheet.getByRole('switch', { name: 'Use its 2 markers as sections' })).toHaveAttribute('aria-checked', 'false'); // prettier-ignore
+  await expect(sheet.getByRole('switch', { name: 'Use its 2 markers as sections' })).toHaveAttribute(
+    'aria-checked',
+    'false',
+  );
   await sheet.getByRole('switch', { name: 'Use its 2 markers as sections' }).click();
-  await expect(sheet.getByRole('switch', { name: 'Use its cue point as a marker' })).toHaveAttribute('aria-checked', 'true'); // prettier-ignore
+  await expect(sheet.getByRole('switch', { name: 'Use its cue point as a marker' })).toHaveAttribute(
+    'aria-checked',
+    'true',
+  );
   await sheet.getByRole('button', { name: 'Import 3 notes' }).click();
   await expect(page.getByTestId('said')).toHaveText('From “beat.mid”: 2 sections, 1 marker, 1 lane of hits.');
   await expect(button(page, 'Settings of Beat')).toBeVisible();
@@ -74,7 +95,16 @@ test('a MIDI file: seen before anything changes, taken as chosen, written again 
   expect(download.suggestedFilename()).toBe('Low Tide Engine.mid');
   const written = readMidi(new Uint8Array(readFileSync(await download.path())), 'x');
   if (!written.ok) throw new Error('it cannot be read');
-  expect(written.value.parts.map(({ name, notes }) => [name, notes.map(({ at, note }) => [at, note])])).toEqual([['Beat', [[0, 36], [1, 38], [2, 36]]]]); // prettier-ignore
+  expect(written.value.parts.map(({ name, notes }) => [name, notes.map(({ at, note }) => [at, note])])).toEqual([
+    [
+      'Beat',
+      [
+        [0, 36],
+        [1, 38],
+        [2, 36],
+      ],
+    ],
+  ]);
   expect(written.value.markers.map(({ name }) => name)).toEqual(['Start', 'Drop']);
   expect(written.value.cues.map(({ name }) => name)).toEqual(['Smoke']);
   await button(page, 'Close').click();
@@ -99,7 +129,9 @@ test('the end of a song is chosen where it ends: a look, dark, or the next song'
   // What will not come out as it was meant is said there too, and leads to its bar.
   await expect(page.getByRole('group', { name: 'Worth a look' })).toHaveCount(0);
   // The song runs from its last bar, where the front is dark, to its end.
-  const bars = await page.getByRole('button', { name: /^Bar \d+$/ }).evaluateAll((all) => all.map((one) => Number(one.getAttribute('aria-label')!.slice(4)))); // prettier-ignore
+  const bars = await page
+    .getByRole('button', { name: /^Bar \d+$/ })
+    .evaluateAll((all) => all.map((one) => Number(one.getAttribute('aria-label')!.slice(4))));
   const last = Math.max(...bars);
   await button(page, `Bar ${last}`).click();
   await expect.poll(() => front(page)).toBeLessThan(5);
@@ -151,7 +183,9 @@ test('a song without music: by tempo and bars, with a click; or from a MIDI file
   await expect(button(page, 'Play')).toBeVisible({ timeout: 20_000 });
 
   await page.goto('/songs');
-  await page.getByLabel('Add music').setInputFiles({ name: 'rope_drill.mid', mimeType: 'audio/midi', buffer: drumFile() }); // prettier-ignore
+  await page
+    .getByLabel('Add music')
+    .setInputFiles({ name: 'rope_drill.mid', mimeType: 'audio/midi', buffer: drumFile() });
   await expect(page.getByRole('heading', { name: 'rope drill' })).toBeVisible();
   await expect(button(page, 'Choose Start')).toBeVisible();
   await button(page, 'Bar 1').click();

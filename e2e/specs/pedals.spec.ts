@@ -45,23 +45,32 @@ async function withMidi(page: Page): Promise<(device: string, ...bytes: number[]
     });
   });
   return (device, ...bytes) =>
-    page.evaluate(([name, data]) => (window as unknown as { send: (device: string, all: number[]) => void }).send(name, data), [device, bytes] as const); // prettier-ignore
+    page.evaluate(
+      ([name, data]) => (window as unknown as { send: (device: string, all: number[]) => void }).send(name, data),
+      [device, bytes] as const,
+    );
 }
 const plug = (page: Page, name: string, there: boolean) =>
-  page.evaluate(([which, is]) => (window as unknown as { plug: (name: string, there: boolean) => void }).plug(which, is), [name, there] as const); // prettier-ignore
+  page.evaluate(
+    ([which, is]) => (window as unknown as { plug: (name: string, there: boolean) => void }).plug(which, is),
+    [name, there] as const,
+  );
 
 test('a pedal of two switches: learned by stepping on it, tried, and played on any page', async ({ page }) => {
   await open(page, '/gig/pedals');
   await button(page, 'Pedal with 2 switches').click();
   await expect(page.getByText('not learned yet')).toHaveCount(2);
-  for (const [name, key, word] of [['Left', 'F7', 'key F7'], ['Right', 'PageDown', 'key Page Down']] as const) {
+  for (const [name, key, word] of [
+    ['Left', 'F7', 'key F7'],
+    ['Right', 'PageDown', 'key Page Down'],
+  ] as const) {
     await button(page, `Change ${name}`).click();
     await button(page, 'Learn').click();
     await expect(page.getByTestId('source')).toHaveText('Step on it now …');
     await page.keyboard.press(key);
     await expect(page.getByTestId('source')).toHaveText(word);
     await sheet(page).getByRole('button', { name: 'Close' }).click();
-  } // prettier-ignore
+  }
   // Two switches on one key are told; one of them is removed.
   await expect(page.getByRole('alert')).toHaveText('“Foot” and “Right” both hear key Page Down: one press does both.');
   await button(page, 'Change Foot').click();
@@ -168,7 +177,8 @@ test('MIDI: notes, programs with banks, a knob that does not jump, a device pull
   await expect(page.getByText('Listens to Floor board, Keys.')).toBeVisible();
   await page.evaluate(() => {
     const { send: say } = window as unknown as { send: (device: string, all: number[]) => void };
-    for (let i = 0; i < 10_000; i++) say('Keys', [[0xb0, 7, i % 128], [0xf0, 1, 2, 3, 0xf7], [0xf8], [0x99, 200, 5], []][i % 5]!); // prettier-ignore
+    for (let i = 0; i < 10_000; i++)
+      say('Keys', [[0xb0, 7, i % 128], [0xf0, 1, 2, 3, 0xf7], [0xf8], [0x99, 200, 5], []][i % 5]!);
     say('Keys', [0xb0, 7, 127]);
   });
   await send('Keys', 0xb0, 7, 127);
@@ -183,7 +193,10 @@ test('a clock from outside leads the tempo, and starts and stops the song that i
   const send = await withMidi(page);
   await open(page, '/gig/pedals');
   await page.getByRole('switch', { name: 'MIDI of this screen' }).click();
-  await page.getByRole('group', { name: 'MIDI clock from outside leads' }).getByRole('button', { name: 'Tempo and songs' }).click(); // prettier-ignore
+  await page
+    .getByRole('group', { name: 'MIDI clock from outside leads' })
+    .getByRole('button', { name: 'Tempo and songs' })
+    .click();
   await expect(page.getByTestId('clock')).toHaveText('No clock comes in.');
   // 100 beats a minute from another device: 40 ticks a second.
   await page.evaluate(() => {
@@ -210,7 +223,10 @@ test('a clock from outside leads the tempo, and starts and stops the song that i
   await expect(page.getByRole('button', { name: 'Play Paper Lighthouse', exact: true })).toBeVisible();
   await page.evaluate(() => clearInterval((window as unknown as { ticking: number }).ticking));
   await page.goto('/gig/pedals');
-  await page.getByRole('group', { name: 'MIDI clock from outside leads' }).getByRole('button', { name: 'Nothing' }).click(); // prettier-ignore
+  await page
+    .getByRole('group', { name: 'MIDI clock from outside leads' })
+    .getByRole('button', { name: 'Nothing' })
+    .click();
 });
 
 test('timecode from outside plays the song that begins at that time, at that place', async ({ page }) => {
@@ -221,7 +237,10 @@ test('timecode from outside plays the song that begins at that time, at that pla
   await withMidi(page);
   await open(page, '/gig/pedals');
   await page.getByRole('switch', { name: 'MIDI of this screen' }).click();
-  await page.getByRole('group', { name: 'MIDI clock from outside leads' }).getByRole('button', { name: 'Tempo and songs' }).click(); // prettier-ignore
+  await page
+    .getByRole('group', { name: 'MIDI clock from outside leads' })
+    .getByRole('button', { name: 'Tempo and songs' })
+    .click();
   // From five seconds into the song: 25 frames, a hundred quarter frames a second.
   await page.evaluate(() => {
     const { send: say } = window as unknown as { send: (device: string, all: number[]) => void };
@@ -317,7 +336,8 @@ test('pads that wait for the bar, and that do more than one thing; letters for t
   await button(page, 'Change Full sail').click();
   await addAct(page, 'It also does', 'grand master 50', 'Grand master to 50 %');
   await sheet(page).getByRole('button', { name: 'Close' }).click();
-  const pad = (name: string) => page.getByRole('group', { name: 'Pads' }).getByRole('button', { name: new RegExp(`^${name}, key`) }); // prettier-ignore
+  const pad = (name: string) =>
+    page.getByRole('group', { name: 'Pads' }).getByRole('button', { name: new RegExp(`^${name}, key`) });
   // At 30 beats a minute a bar is eight seconds: it is armed, seen to be, and called off with the same key.
   await button(page, 'Tap the tempo').click();
   await page.waitForTimeout(1900);
@@ -327,7 +347,10 @@ test('pads that wait for the bar, and that do more than one thing; letters for t
   await expect(async () => {
     await page.keyboard.press('1');
     const armed = pad('Harbour blue').getByText('on the next bar');
-    const isArmed = await armed.waitFor({ timeout: 1000 }).then(() => true, () => false); // prettier-ignore
+    const isArmed = await armed.waitFor({ timeout: 1000 }).then(
+      () => true,
+      () => false,
+    );
     if (!isArmed) await page.keyboard.press('1');
     expect(isArmed).toBe(true);
   }).toPass();
@@ -406,7 +429,10 @@ test('large letters, the foot controller on a screen, the log and Preflight', as
   // It can be read again, whole, and leads to what is on.
   const read = readLog(readFileSync(await download.path(), 'utf8'), 'the log');
   if (!read.ok) throw new Error('it cannot be read');
-  expect(read.value.entries.reduce(reduced, read.value.begin).song).toMatchObject({ id: 'paper-lighthouse', playing: true }); // prettier-ignore
+  expect(read.value.entries.reduce(reduced, read.value.begin).song).toMatchObject({
+    id: 'paper-lighthouse',
+    playing: true,
+  });
 
   await page.goto('/gig/preflight');
   await expect(page.getByTestId('preflight')).toHaveText('All is ready for tonight.');

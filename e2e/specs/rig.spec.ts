@@ -82,7 +82,9 @@ test('of many roles one is found by its name, or by a lamp that plays it', async
     ...show,
     roles: [
       ...show.roles,
-      ...['Balcony', 'Bar front', 'Bar back'].map((name, i) => ({ id: `more-${i}`, name, tint: i }) as unknown as (typeof show.roles)[number]), // prettier-ignore
+      ...['Balcony', 'Bar front', 'Bar back'].map(
+        (name, i) => ({ id: `more-${i}`, name, tint: i }) as unknown as (typeof show.roles)[number],
+      ),
     ],
   }));
   await open(page, '/rig');

@@ -66,12 +66,14 @@ test('the strip shows whole names, however many sections a song has', async ({ p
   const cut = await strip(page)
     .getByRole('button')
     .evaluateAll((all) =>
-      all.filter((one) => {
-        const words = document.createRange();
-        words.selectNodeContents(one);
-        return words.getBoundingClientRect().right > one.getBoundingClientRect().right + 0.5;
-      }).map((one) => one.textContent),
-    ); // prettier-ignore
+      all
+        .filter((one) => {
+          const words = document.createRange();
+          words.selectNodeContents(one);
+          return words.getBoundingClientRect().right > one.getBoundingClientRect().right + 0.5;
+        })
+        .map((one) => one.textContent),
+    );
   expect(cut).toEqual([]);
   // Short sections have their letter alone on a phone only.
   expect(await names(page)).toContain('A');
@@ -187,7 +189,9 @@ test('another recording of the same performance is found to be later, and takes 
   await page
     .getByLabel('Choose a recording', { exact: true })
     .setInputFiles({ name: 'remaster.wav', mimeType: 'audio/wav', buffer: later });
-  await expect(page.getByRole('group', { name: 'Recording' })).toContainText('“remaster.wav” is the same performance, 1.35 s later.'); // prettier-ignore
+  await expect(page.getByRole('group', { name: 'Recording' })).toContainText(
+    '“remaster.wav” is the same performance, 1.35 s later.',
+  );
   await button(page, 'The bars as they are').click();
   await expect(page.getByRole('group', { name: 'Recording' })).toContainText('remaster.wav');
   await button(page, 'Close').click();

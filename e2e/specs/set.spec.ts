@@ -22,14 +22,17 @@ test.afterEach(async ({ page }) => {
 const press = (page: Page) => stepOn(page, 'PageDown', [0, 90]);
 const twice = (page: Page) => stepOn(page, 'PageDown', [0, 60], [150, 210]);
 const hold = (page: Page, seen: () => Promise<void>) => holdUntil(page, 'PageDown', seen);
-const will = (page: Page, gesture: string) => page.getByRole('group', { name: 'Pedal' }).getByRole('button', { name: new RegExp(`^${gesture}: `) }); // prettier-ignore
+const will = (page: Page, gesture: string) =>
+  page.getByRole('group', { name: 'Pedal' }).getByRole('button', { name: new RegExp(`^${gesture}: `) });
 const title = (page: Page, name: string) => expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
-const playing = (page: Page, is: boolean) => expect(page.getByRole('button', { name: 'Pause', exact: true })).toHaveCount(is ? 1 : 0); // prettier-ignore
+const playing = (page: Page, is: boolean) =>
+  expect(page.getByRole('button', { name: 'Pause', exact: true })).toHaveCount(is ? 1 : 0);
 /** How bright the washes are, as the node hears it just now. */
 const light = async (page: Page) => brightness((await nodeReport(page)).levels);
 /** The back wash: blue in Harbour blue. */
 const back = async (page: Page) => (await nodeReport(page)).levels.slice(24, 36).reduce((sum, level) => sum + level, 0);
-const barNow = async (page: Page) => Number(/bar (\d+)/.exec((await page.getByTestId('gig-bar').textContent()) ?? '')?.[1]); // prettier-ignore
+const barNow = async (page: Page) =>
+  Number(/bar (\d+)/.exec((await page.getByTestId('gig-bar').textContent()) ?? '')?.[1]);
 
 test('three songs with one switch: ready, played, dark for a moment, a slip repaired, sections looped', async ({
   page,
@@ -67,7 +70,8 @@ test('three songs with one switch: ready, played, dark for a moment, a slip repa
   await twice(page);
   await title(page, 'Paper Lighthouse');
   await playing(page, true);
-  const left = (text: string | null) => Number(/−(\d+):(\d+)/.exec(text ?? '')?.[1]) * 60 + Number(/−(\d+):(\d+)/.exec(text ?? '')?.[2]); // prettier-ignore
+  const left = (text: string | null) =>
+    Number(/−(\d+):(\d+)/.exec(text ?? '')?.[1]) * 60 + Number(/−(\d+):(\d+)/.exec(text ?? '')?.[2]);
   const gone = left(before) - left(await page.getByTestId('set-left').textContent());
   expect(gone).toBeGreaterThanOrEqual(1);
   expect(gone).toBeLessThan(12);
@@ -88,7 +92,10 @@ test('three songs with one switch: ready, played, dark for a moment, a slip repa
   // The next one waits for its bar line, and is seen to.
   const next = (await will(page, 'Press').textContent())!.replace('Press', '');
   await press(page);
-  await expect(sections.getByRole('button', { name: new RegExp(`^Go to ${next}`) }).first()).toHaveAttribute('aria-current', 'true'); // prettier-ignore
+  await expect(sections.getByRole('button', { name: new RegExp(`^Go to ${next}`) }).first()).toHaveAttribute(
+    'aria-current',
+    'true',
+  );
   await expect.poll(() => barNow(page)).toBeLessThan(3);
   // The end of the set's own songs: the pause, and then the encore.
   await expect(page.getByTestId('gig-bar')).toBeVisible();
@@ -157,7 +164,10 @@ test('a set is made: order, a pause, an encore, what is on before a song; it is 
     const [download] = await Promise.all([page.waitForEvent('download'), button(page, name).click()]);
     return { name: download.suggestedFilename(), path: await download.path() };
   };
-  const words = (path: string) => execFileSync(process.execPath, [fileURLToPath(new URL('pdf-text.mjs', import.meta.url)), path], { encoding: 'utf8' }); // prettier-ignore
+  const words = (path: string) =>
+    execFileSync(process.execPath, [fileURLToPath(new URL('pdf-text.mjs', import.meta.url)), path], {
+      encoding: 'utf8',
+    });
   const list = words((await saved('Set list, PDF')).path);
   expect(list).toMatch(/Saturday[\s\S]*Low Tide Engine[\s\S]*Paper Lighthouse[\s\S]*Salt and Signal[\s\S]*Night Ferry/);
   const card = words((await saved('Pedal card, PDF')).path);
@@ -176,16 +186,30 @@ test('a set is made: order, a pause, an encore, what is on before a song; it is 
   expect(playlist.name).toBe('Saturday.m3u8');
 
   // Another order comes in, from a program that writes folders; what is not a song here is told.
-  const lines = ['#EXTM3U', '#EXTINF:127,Night Ferry', 'C:\\Music\\Night Ferry.ogg', '#EXTINF:200,Somebody - Else', '/music/else.mp3', '/music/Paper%20Lighthouse.ogg', '']; // prettier-ignore
+  const lines = [
+    '#EXTM3U',
+    '#EXTINF:127,Night Ferry',
+    'C:\\Music\\Night Ferry.ogg',
+    '#EXTINF:200,Somebody - Else',
+    '/music/else.mp3',
+    '/music/Paper%20Lighthouse.ogg',
+    '',
+  ];
   const buffer = Buffer.from(`\uFEFF${lines.join('\r\n')}`);
   await page.getByLabel('Choose a playlist').setInputFiles({ name: 'order.m3u', mimeType: 'audio/x-mpegurl', buffer });
-  await expect(page.getByTestId('said')).toHaveText('The order of “order.m3u”: 2 songs. Not in this show: Somebody - Else.'); // prettier-ignore
+  await expect(page.getByTestId('said')).toHaveText(
+    'The order of “order.m3u”: 2 songs. Not in this show: Somebody - Else.',
+  );
   await button(page, 'Done').first().click();
   const rows = page.getByRole('list', { name: 'Set list' }).getByRole('button');
   await expect(rows).toHaveText([/1Night Ferry/, /2Paper Lighthouse/]);
   // A file that is none changes nothing, and says so.
   await button(page, 'Change the set list').click();
-  await page.getByLabel('Choose a playlist').setInputFiles({ name: 'letter.m3u', mimeType: 'text/plain', buffer: Buffer.from('Dear friends,\nsee you on Friday.') }); // prettier-ignore
+  await page.getByLabel('Choose a playlist').setInputFiles({
+    name: 'letter.m3u',
+    mimeType: 'text/plain',
+    buffer: Buffer.from('Dear friends,\nsee you on Friday.'),
+  });
   await expect(page.getByTestId('said')).toHaveText(/letter.m3u.*none of its titles is a song of this show/);
   await button(page, 'Done').first().click();
   await expect(rows).toHaveCount(2);
@@ -229,8 +253,10 @@ test('two sets: the pedal leads through the one that is chosen for tonight; the 
 test('a song whose music is not on this device says so before it is played, and Preflight too', async ({ page }) => {
   await restoreShow(page, (show) => ({
     ...show,
-    songs: show.songs.map((song) => (song.id === 'salt-and-signal' && song.music ? { ...song, music: { ...song.music, hash: 'f'.repeat(64) } } : song)),
-  })); // prettier-ignore
+    songs: show.songs.map((song) =>
+      song.id === 'salt-and-signal' && song.music ? { ...song, music: { ...song.music, hash: 'f'.repeat(64) } } : song,
+    ),
+  }));
   await open(page, '/gig');
   await expect(page.getByTestId('silent')).toHaveCount(0);
   await button(page, 'Set list').click();

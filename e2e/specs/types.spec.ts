@@ -151,11 +151,16 @@ test('a type has a picture of one’s own, kept small, seen where lamps are adde
   });
   const choose = page.getByLabel('Picture of this type');
   await choose.setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('no picture') });
-  await expect(page.getByTestId('said')).toHaveText('“notes.png” is not a picture this browser can open. Use a JPEG or a PNG.'); // prettier-ignore
+  await expect(page.getByTestId('said')).toHaveText(
+    '“notes.png” is not a picture this browser can open. Use a JPEG or a PNG.',
+  );
   await choose.setInputFiles({ name: 'heron.png', mimeType: 'image/png', buffer: Buffer.from(drawn, 'base64') });
   await expect(page.getByRole('button', { name: 'Another picture' })).toBeVisible();
   const sizeOf = () =>
-    page.locator('img[src^="data:image/jpeg"]').first().evaluate((one: HTMLImageElement) => [one.naturalWidth, one.src.length < 60_000]); // prettier-ignore
+    page
+      .locator('img[src^="data:image/jpeg"]')
+      .first()
+      .evaluate((one: HTMLImageElement) => [one.naturalWidth, one.src.length < 60_000]);
   await expect.poll(sizeOf).toEqual([200, true]);
   await page.reload();
   await expect.poll(sizeOf).toEqual([200, true]);

@@ -21,7 +21,10 @@ test.each([
 
 test('every place has an address that begins with it', () => {
   for (const file of FILES.filter((one) => !/\/[_+]/.test(one))) {
-    const path = file.slice(1).replace(/(\/index)?\.tsx$/, '').replaceAll(/\[\w+\]/g, 'any'); // prettier-ignore
+    const path = file
+      .slice(1)
+      .replace(/(\/index)?\.tsx$/, '')
+      .replaceAll(/\[\w+\]/g, 'any');
     expect(firstFiles(path, FILES)).toContain(file);
   }
 });

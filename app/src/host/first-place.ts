@@ -16,7 +16,10 @@ export function firstFiles(path: string, files: readonly string[]): readonly str
 }
 
 function fits(way: readonly string[], file: string): boolean {
-  const steps = file.replace(/^\.\//, '').replace(/\.tsx?$/, '').split('/'); // prettier-ignore
+  const steps = file
+    .replace(/^\.\//, '')
+    .replace(/\.tsx?$/, '')
+    .split('/');
   if (steps.at(-1) === 'index') steps.pop();
   return steps.length === way.length && steps.every((step, i) => step.startsWith('[') || step === way[i]);
 }

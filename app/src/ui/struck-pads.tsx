@@ -92,19 +92,60 @@ function Pad({ kit, hit, role, height }: PadProps) {
       onPointerCancel={end}
       onKeyDown={key}
       onKeyUp={key}
-      style={{ position: 'relative', height, border: `1px solid ${palette.line}`, borderRadius: 18, overflow: 'hidden', background: '#0c0a10', color: '#fff', font: '600 15px/20px Figtree', textAlign: 'left', padding: 12, cursor: 'pointer', touchAction: 'none', userSelect: 'none' }}
+      style={{
+        position: 'relative',
+        height,
+        border: `1px solid ${palette.line}`,
+        borderRadius: 18,
+        overflow: 'hidden',
+        background: '#0c0a10',
+        color: '#fff',
+        font: '600 15px/20px Figtree',
+        textAlign: 'left',
+        padding: 12,
+        cursor: 'pointer',
+        touchAction: 'none',
+        userSelect: 'none',
+      }}
     >
       <div ref={glow} aria-hidden style={{ position: 'absolute', inset: 0, opacity: RESTING }}>
         <div style={{ position: 'absolute', inset: 0, filter: 'blur(4px)' }}>
-          <div style={{ width: '100%', height: '100%', clipPath: 'polygon(68% 0, 76% 0, 104% 84%, 44% 84%)', background: `linear-gradient(${colour}, ${colour}18 84%)` }} />
+          <div
+            style={{
+              width: '100%',
+              height: '100%',
+              clipPath: 'polygon(68% 0, 76% 0, 104% 84%, 44% 84%)',
+              background: `linear-gradient(${colour}, ${colour}18 84%)`,
+            }}
+          />
         </div>
-        <div style={{ position: 'absolute', inset: 0, background: `radial-gradient(42% 17% at 73% 84%, ${colour}, transparent)` }} />
-        <div style={{ position: 'absolute', inset: 0, background: `radial-gradient(20% 26% at 72% 0%, ${colour}, transparent)` }} />
+        <div
+          style={{
+            position: 'absolute',
+            inset: 0,
+            background: `radial-gradient(42% 17% at 73% 84%, ${colour}, transparent)`,
+          }}
+        />
+        <div
+          style={{
+            position: 'absolute',
+            inset: 0,
+            background: `radial-gradient(20% 26% at 72% 0%, ${colour}, transparent)`,
+          }}
+        />
       </div>
-      <span style={{ position: 'relative', display: 'flex', flexDirection: 'column', height: '100%', justifyContent: 'space-between' }}>
+      <span
+        style={{
+          position: 'relative',
+          display: 'flex',
+          flexDirection: 'column',
+          height: '100%',
+          justifyContent: 'space-between',
+        }}
+      >
         <span>{hit.name}</span>
         {height > 80 && <span style={{ font: '500 12px/16px Figtree', color: '#cfc8da' }}>{noteName(note)}</span>}
       </span>
     </button>
-  ); // prettier-ignore
+  );
 }

@@ -85,6 +85,11 @@ function beatsIn(said: Activations, bands: Uint8Array, onset: Float32Array, stro
     return { odds: saidByClicks(said, clicks), count: 'found', path: { beats: clicks.beats, score: 1 } } as const;
   }
   const felt = findFeltBeats(said, strokes);
-  const firsts = clicksIn(bands, onset, felt.path.beats.map((at) => Math.round(at * FRAME_RATE)))?.firsts ?? []; // prettier-ignore
+  const firsts =
+    clicksIn(
+      bands,
+      onset,
+      felt.path.beats.map((at) => Math.round(at * FRAME_RATE)),
+    )?.firsts ?? [];
   return { ...felt, odds: saidOfFirsts(said, firsts) };
 }

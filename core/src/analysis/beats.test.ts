@@ -16,16 +16,20 @@ function oddsOf(beats: readonly number[], start: number): Float32Array {
 
 test('a recording that is cut on its first beat has that beat, at any tempo', () => {
   fc.assert(
-    fc.property(fc.double({ min: 0.35, max: 0.72, noNaN: true }), fc.double({ min: 0, max: 0.02, noNaN: true }), (period, early) => {
-      // Activations are a little early, so that the first of them lies before the recording.
-      const beats = Array.from({ length: 30 }, (_, i) => (i + 1) * period - early);
-      const found = findBeats(oddsOf(beats, -1)).beats;
-      expect(found).toHaveLength(31);
-      expect(found[0]).toBeGreaterThanOrEqual(0);
-      expect(found[0]).toBeLessThan(0.05);
-    }),
+    fc.property(
+      fc.double({ min: 0.35, max: 0.72, noNaN: true }),
+      fc.double({ min: 0, max: 0.02, noNaN: true }),
+      (period, early) => {
+        // Activations are a little early, so that the first of them lies before the recording.
+        const beats = Array.from({ length: 30 }, (_, i) => (i + 1) * period - early);
+        const found = findBeats(oddsOf(beats, -1)).beats;
+        expect(found).toHaveLength(31);
+        expect(found[0]).toBeGreaterThanOrEqual(0);
+        expect(found[0]).toBeLessThan(0.05);
+      },
+    ),
     { numRuns: 40 },
-  ); // prettier-ignore
+  );
 });
 
 test('where nothing is heard at the start, nothing is counted there', () => {

@@ -17,7 +17,10 @@ const LOUD = { hertz: 1000, level: 0.9 };
 
 /** Clicks at even moments: the sounds of a round, one after the other. @param rate clicks a minute. */
 const track = (rate: number, round: readonly Sound[], seconds: number): readonly Click[] =>
-  Array.from({ length: Math.floor((seconds * rate) / 60) }, (_, i) => ({ at: 0.2 + (i * 60) / rate, ...round[i % round.length]! })); // prettier-ignore
+  Array.from({ length: Math.floor((seconds * rate) / 60) }, (_, i) => ({
+    at: 0.2 + (i * 60) / rate,
+    ...round[i % round.length]!,
+  }));
 
 const momentsOf = (clicks: readonly Click[]) => clicks.map(({ at }) => at);
 
@@ -84,16 +87,25 @@ test('clicks that are all the same, or two in turn, are beats, and say nothing o
 
 test('clicks of a third kind divide the beats of bars', () => {
   fc.assert(
-    fc.property(fc.integer({ min: 50, max: 100 }), fc.integer({ min: 3, max: 7 }), fc.constantFrom(2, 3), accents, (bpm, pulses, every, accent) => {
-      const beat = (first: boolean) => [first ? accent : { hertz: 700, level: 0.5 }, ...Array<Sound>(every - 1).fill(SOFT)];
-      const clicks = track(bpm * every, Array.from({ length: pulses }, (_, i) => beat(i === 0)).flat(), 36);
-      const found = heard(samplesOf(clicks))!;
-      expectMoments(found.beats, momentsOf(clicks.filter((_, i) => i % every === 0)));
-      expectMoments(found.between, momentsOf(clicks.filter((_, i) => i % every > 0)));
-      expectMoments(found.firsts, momentsOf(clicks.filter((_, i) => i % (every * pulses) === 0)));
-    }),
+    fc.property(
+      fc.integer({ min: 50, max: 100 }),
+      fc.integer({ min: 3, max: 7 }),
+      fc.constantFrom(2, 3),
+      accents,
+      (bpm, pulses, every, accent) => {
+        const beat = (first: boolean) => [
+          first ? accent : { hertz: 700, level: 0.5 },
+          ...Array<Sound>(every - 1).fill(SOFT),
+        ];
+        const clicks = track(bpm * every, Array.from({ length: pulses }, (_, i) => beat(i === 0)).flat(), 36);
+        const found = heard(samplesOf(clicks))!;
+        expectMoments(found.beats, momentsOf(clicks.filter((_, i) => i % every === 0)));
+        expectMoments(found.between, momentsOf(clicks.filter((_, i) => i % every > 0)));
+        expectMoments(found.firsts, momentsOf(clicks.filter((_, i) => i % (every * pulses) === 0)));
+      },
+    ),
     { numRuns: 10 },
-  ); // prettier-ignore
+  );
 });
 
 test('where quieter clicks of the same sound come too fast to be beats they divide them, slower ones are beats', () => {
@@ -126,7 +138,9 @@ describe('nothing is taken for clicks', () => {
   const noise = (i: number) => ((i * 7919 + ((i * i) % 613)) % 997) / 500 - 1;
 
   test('where something sounds between them, and a hum does not', () => {
-    expect(heard(with_((i) => ((i / RATE - 0.2) % 0.6 > 0.3 && (i / RATE - 0.2) % 0.6 < 0.36 ? 0.2 * noise(i) : 0)))).toBeUndefined(); // prettier-ignore
+    expect(
+      heard(with_((i) => ((i / RATE - 0.2) % 0.6 > 0.3 && (i / RATE - 0.2) % 0.6 < 0.36 ? 0.2 * noise(i) : 0))),
+    ).toBeUndefined();
     expect(heard(with_((i) => 0.01 * Math.sin((2 * Math.PI * 50 * i) / RATE)))?.firsts).toHaveLength(10);
   });
 
@@ -146,7 +160,11 @@ describe('nothing is taken for clicks', () => {
 });
 
 test('they give the tempo and the bars, and can be counted half as fast', async () => {
-  const asked = fc.record({ bpm: fc.integer({ min: 46, max: 200 }), pulses: fc.integer({ min: 3, max: 7 }), accent: accents });
+  const asked = fc.record({
+    bpm: fc.integer({ min: 46, max: 200 }),
+    pulses: fc.integer({ min: 3, max: 7 }),
+    accent: accents,
+  });
   await fc.assert(
     fc.asyncProperty(asked, async ({ bpm, pulses, accent }) => {
       const clicks = track(bpm, barOf(pulses, accent), 30);
@@ -162,4 +180,4 @@ test('they give the tempo and the bars, and can be counted half as fast', async 
     }),
     { numRuns: 6 },
   );
-}); // prettier-ignore
+});

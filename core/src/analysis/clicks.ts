@@ -75,12 +75,24 @@ type Round = readonly (readonly number[])[];
  * @returns undefined where there is more than clicks, or where they come in a way that nobody counts.
  */
 export function clicksIn(bands: Uint8Array, onset: Float32Array, near?: readonly number[]): Clicks | undefined {
-  if (near) return countedClicks(bands, onset, near.map((frame) => topNear(onset, frame))); // prettier-ignore
+  if (near)
+    return countedClicks(
+      bands,
+      onset,
+      near.map((frame) => topNear(onset, frame)),
+    );
   const tops = topsOf(onset);
-  const highest = tops.map((at) => onset[at]!).sort((a, b) => b - a).slice(0, Math.ceil(onset.length / FRAME_RATE)); // prettier-ignore
+  const highest = tops
+    .map((at) => onset[at]!)
+    .sort((a, b) => b - a)
+    .slice(0, Math.ceil(onset.length / FRAME_RATE));
   const strong = quantile(highest, 0.5);
   for (const least of LEAST) {
-    const counted = countedClicks(bands, onset, tops.filter((at) => onset[at]! > least * strong)); // prettier-ignore
+    const counted = countedClicks(
+      bands,
+      onset,
+      tops.filter((at) => onset[at]! > least * strong),
+    );
     if (counted) return counted;
   }
   return undefined;
@@ -93,7 +105,9 @@ function countedClicks(bands: Uint8Array, onset: Float32Array, frames: readonly 
   const rate = (60 * FRAME_RATE) / quantile(gapsOf(clicks), 0.5);
   // What still sounds of a click before it makes one seem of another kind: a little, beside what tells kinds apart.
   const furthest = Math.max(...round.flatMap((one) => round.map((other) => distance(one, other))));
-  const counted = [APART, ALIKE * furthest].map((apart) => countOf(round, kindsOf(round, Math.max(APART, apart)), rate)).find((one) => one); // prettier-ignore
+  const counted = [APART, ALIKE * furthest]
+    .map((apart) => countOf(round, kindsOf(round, Math.max(APART, apart)), rate))
+    .find((one) => one);
   if (!counted || rate / counted.every < SLOWEST || rate / counted.every > FASTEST) return undefined;
   const { every, beat, first, length } = counted;
   const isBeat = ({ place }: Click) => place % every === beat;
@@ -111,8 +125,10 @@ const whole = (clicks: readonly Click[], every: number): readonly Pick<Click, 'f
   clicks.flatMap((click, i) => {
     const next = clicks[i + 1];
     const steps = next ? (next.place - click.place) / every : 1;
-    return Array.from({ length: steps }, (_, k) => ({ frame: click.frame + (k * ((next ?? click).frame - click.frame)) / steps }));
-  }); // prettier-ignore
+    return Array.from({ length: steps }, (_, k) => ({
+      frame: click.frame + (k * ((next ?? click).frame - click.frame)) / steps,
+    }));
+  });
 
 /** Clicks with nothing between them, as even as their neighbours. */
 function evenClicks(bands: Uint8Array, onset: Float32Array, frames: readonly number[]): readonly Click[] | undefined {
@@ -197,7 +213,12 @@ function roundOf(clicks: readonly Click[]): Round | undefined {
 }
 
 const middleOf = (clicks: readonly Click[]): readonly number[] =>
-  Array.from({ length: NETWORK_BANDS }, (_, band) => quantile(clicks.map(({ bands }) => bands[band]!), 0.5)); // prettier-ignore
+  Array.from({ length: NETWORK_BANDS }, (_, band) =>
+    quantile(
+      clicks.map(({ bands }) => bands[band]!),
+      0.5,
+    ),
+  );
 
 const distance = (a: readonly number[], b: readonly number[]): number =>
   a.reduce((sum, value, band) => sum + Math.abs(value - b[band]!), 0) / NETWORK_BANDS;

@@ -36,9 +36,21 @@ const ON_BEAT = 0.06;
 const FEWEST_STROKES = 8;
 
 const OF_BEATS = [
-  'is half', 'is a third', 'is twice', 'score', 'tempo', 'tempo squared', 'strong and weak in turn', 'on beats', 'midway',
-  'at thirds', 'beats in a bar', 'beats in a bar squared', 'sure beats', 'likely first beats',
-] as const; // prettier-ignore
+  'is half',
+  'is a third',
+  'is twice',
+  'score',
+  'tempo',
+  'tempo squared',
+  'strong and weak in turn',
+  'on beats',
+  'midway',
+  'at thirds',
+  'beats in a bar',
+  'beats in a bar squared',
+  'sure beats',
+  'likely first beats',
+] as const;
 const OF_DRUMS = [
   'a beat',
   'a beat squared',

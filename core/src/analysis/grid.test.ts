@@ -86,8 +86,15 @@ test('other readings: half, double, between, from another beat, three for four; 
   // Of the two halves, the one that has the downbeats.
   expect(Math.abs(half.downbeats[0]! - 0.5)).toBeLessThan(0.02);
   expect(otherGrid(heard, now, 'double').bpm).toBeCloseTo(240, -1);
-  const offBeats = saying(beats.map((beat) => beat + 0.25), four(beats), 0.3); // prettier-ignore
-  const both = { ...heard, odds: { ...heard.odds, beat: heard.odds.beat.map((value, i) => Math.max(value, offBeats.odds.beat[i] ?? -9)) } }; // prettier-ignore
+  const offBeats = saying(
+    beats.map((beat) => beat + 0.25),
+    four(beats),
+    0.3,
+  );
+  const both = {
+    ...heard,
+    odds: { ...heard.odds, beat: heard.odds.beat.map((value, i) => Math.max(value, offBeats.odds.beat[i] ?? -9)) },
+  };
   const between = otherGrid(both, now, 'off-beat');
   // It goes as long as the music, also where nothing is heard on its beats.
   expect(between.beats[0]!).toBeLessThan(1);
@@ -100,9 +107,16 @@ test('other readings: half, double, between, from another beat, three for four; 
 describe('fast beats that are sure and less sure in turn', () => {
   const inTurn = (bpm: number, weak: number): Heard => {
     const beats = even(bpm, 160);
-    const strong = saying(beats.filter((_, i) => i % 2 === 0), beats.filter((_, i) => i % 8 === 0), 0.9); // prettier-ignore
+    const strong = saying(
+      beats.filter((_, i) => i % 2 === 0),
+      beats.filter((_, i) => i % 8 === 0),
+      0.9,
+    );
     const between = saying(beats, [], weak).odds.beat;
-    return { ...strong, odds: { ...strong.odds, beat: strong.odds.beat.map((value, i) => Math.max(value, between[i]!)) } }; // prettier-ignore
+    return {
+      ...strong,
+      odds: { ...strong.odds, beat: strong.odds.beat.map((value, i) => Math.max(value, between[i]!)) },
+    };
   };
 
   test.each([150, 162, 174, 190])('at %p they are counted half as fast where the turns are plain', (bpm) => {

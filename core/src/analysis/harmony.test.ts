@@ -59,7 +59,11 @@ describe('changes of harmony', () => {
 
   test('silence, one chord and nothing at all have none', () => {
     expect(Math.max(...changesIn(new Float32Array(22_050 * 5), 22_050, 5000))).toBe(0);
-    const held = changesIn(strummed(22_050, 8, 0.5, () => C), 22_050, 5000); // prettier-ignore
+    const held = changesIn(
+      strummed(22_050, 8, 0.5, () => C),
+      22_050,
+      5000,
+    );
     expect(Math.max(...held.slice(50, -50))).toBeLessThan(0.02);
     expect(harmonyTaker().end(0, ACTIVATION_RATE)).toHaveLength(0);
   });
@@ -103,7 +107,9 @@ test('what was kept before changes of harmony were heard is read as it was, and 
   const heard = unsure(4, 1, () => -1);
   const bytes = writeHeard(heard);
   const again = readHeard(bytes, 'x');
-  expect(again.ok && Math.max(...again.value.change.map((value, i) => Math.abs(value - heard.change[i]!)))).toBeLessThan(0.01); // prettier-ignore
+  expect(
+    again.ok && Math.max(...again.value.change.map((value, i) => Math.abs(value - heard.change[i]!))),
+  ).toBeLessThan(0.01);
   const old = bytes.slice(0, bytes.length - heard.odds.frames);
   new DataView(old.buffer).setUint16(4, 1, true);
   const read = readHeard(old, 'x');

@@ -14,7 +14,8 @@ function song(letters: string, crash: readonly number[] = []) {
     const kind = letters.charCodeAt(bar) - 97;
     for (let band = 0; band < NETWORK_BANDS; band++)
       bands[frame * NETWORK_BANDS + band] = (band * 7 + kind * 13) % 29 < 9 ? 120 : 40;
-    if (crash.includes(bar) && frame % (BAR_SECONDS * 100) < 30) bands.fill(200, frame * NETWORK_BANDS + 48, (frame + 1) * NETWORK_BANDS); // prettier-ignore
+    if (crash.includes(bar) && frame % (BAR_SECONDS * 100) < 30)
+      bands.fill(200, frame * NETWORK_BANDS + 48, (frame + 1) * NETWORK_BANDS);
   }
   const nothing = new Float32Array(letters.length * BAR_SECONDS * 50).fill(-4);
   const downbeats = Array.from({ length: letters.length + 1 }, (_, bar) => bar * BAR_SECONDS);

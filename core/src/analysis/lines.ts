@@ -13,12 +13,24 @@ const ALIKE = 12;
 const PLAIN = { pairs: 0.75, near: 0.5 } as const;
 /** What is heard of a bar line, by which it is told whether a section begins there. */
 export const LINE_TELLS = [
-  'what the network says', 'the same, against the lines beside it', 'and against those two bars away',
-  'novelty over two bars', 'over four', 'over eight', 'over sixteen', 'over four, against the lines beside it',
-  'louder or softer', 'louder', 'more or less bass', 'more bass', 'the bar before is unlike those before it',
-  'the bar after is more like the next than like the one before', 'what follows was heard before, what went before was not',
-  'what went before was heard before, what follows was not', 'struck brightly',
-] as const; // prettier-ignore
+  'what the network says',
+  'the same, against the lines beside it',
+  'and against those two bars away',
+  'novelty over two bars',
+  'over four',
+  'over eight',
+  'over sixteen',
+  'over four, against the lines beside it',
+  'louder or softer',
+  'louder',
+  'more or less bass',
+  'more bass',
+  'the bar before is unlike those before it',
+  'the bar after is more like the next than like the one before',
+  'what follows was heard before, what went before was not',
+  'what went before was heard before, what follows was not',
+  'struck brightly',
+] as const;
 
 /** Bands of cymbals, from some 4 kHz on. */
 const HIGH_BANDS = 48;
@@ -104,7 +116,8 @@ function againFrom(between: (a: number, b: number) => number, bars: number, line
 function brightness(bands: Uint8Array, at: number): number {
   const [first, last] = [Math.round((at - 0.03) * FRAME_RATE), Math.round((at + 0.4) * FRAME_RATE)];
   let sum = 0;
-  for (let f = first; f < last; f++) for (let b = HIGH_BANDS; b < NETWORK_BANDS; b++) sum += bands[f * NETWORK_BANDS + b] ?? 0; // prettier-ignore
+  for (let f = first; f < last; f++)
+    for (let b = HIGH_BANDS; b < NETWORK_BANDS; b++) sum += bands[f * NETWORK_BANDS + b] ?? 0;
   return sum / (last - first) / (NETWORK_BANDS - HIGH_BANDS);
 }
 

@@ -83,7 +83,19 @@ describe('mixing', () => {
 
   test('in-gamut colours come out within a CIEDE2000 of 1.5 on every common mix, ambers and warm whites too', () => {
     const names = ['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B'] as const;
-    const mixes = [[], ['ColorAdd_W'], ['ColorAdd_A'], ['ColorAdd_W', 'ColorAdd_A'], ['ColorAdd_WW'], ['ColorAdd_WW', 'ColorAdd_W', 'ColorAdd_A'], ['ColorAdd_L'], ['ColorAdd_A', 'ColorAdd_L', 'ColorAdd_C'], ['ColorAdd_W', 'ColorAdd_WW', 'ColorAdd_A', 'ColorAdd_L', 'ColorAdd_C'], ['ColorAdd_WW', 'ColorAdd_CW'], ['ColorAdd_Y', 'ColorAdd_GC', 'ColorAdd_BC', 'ColorAdd_BM', 'ColorAdd_RM', 'ColorAdd_M']] as const; // prettier-ignore
+    const mixes = [
+      [],
+      ['ColorAdd_W'],
+      ['ColorAdd_A'],
+      ['ColorAdd_W', 'ColorAdd_A'],
+      ['ColorAdd_WW'],
+      ['ColorAdd_WW', 'ColorAdd_W', 'ColorAdd_A'],
+      ['ColorAdd_L'],
+      ['ColorAdd_A', 'ColorAdd_L', 'ColorAdd_C'],
+      ['ColorAdd_W', 'ColorAdd_WW', 'ColorAdd_A', 'ColorAdd_L', 'ColorAdd_C'],
+      ['ColorAdd_WW', 'ColorAdd_CW'],
+      ['ColorAdd_Y', 'ColorAdd_GC', 'ColorAdd_BC', 'ColorAdd_BM', 'ColorAdd_RM', 'ColorAdd_M'],
+    ] as const;
     const mixers = mixes.map((more) => mixerFor([...names, ...more]));
     fc.assert(
       fc.property(unit, unit, unit, (r, g, b) => {
@@ -188,10 +200,15 @@ describe('against published values', () => {
   });
 
   test('the corners of sRGB (IEC 61966-2-1) and its white', () => {
-    for (const [hex, x, y] of [['#ff0000', 0.64, 0.33], ['#00ff00', 0.3, 0.6], ['#0000ff', 0.15, 0.06], ['#ffffff', 0.3127, 0.329]] as const) {
+    for (const [hex, x, y] of [
+      ['#ff0000', 0.64, 0.33],
+      ['#00ff00', 0.3, 0.6],
+      ['#0000ff', 0.15, 0.06],
+      ['#ffffff', 0.3127, 0.329],
+    ] as const) {
       expect(chromaticityFromHex(hex).x).toBeCloseTo(x, 3);
       expect(chromaticityFromHex(hex).y).toBeCloseTo(y, 3);
-    } // prettier-ignore
+    }
   });
 });
 
@@ -211,7 +228,8 @@ test('a wheel takes the slot nearest to the eye and says how far off it is', () 
 });
 
 test('a pale tint that a wheel lacks is its white and not its deepest neighbour; a deep one is no white', () => {
-  const nearest = (hex: string, ...wheel: string[]) => wheel[nearestSlot(wheel.map(chromaticityFromHex), chromaticityFromHex(hex)).slot]; // prettier-ignore
+  const nearest = (hex: string, ...wheel: string[]) =>
+    wheel[nearestSlot(wheel.map(chromaticityFromHex), chromaticityFromHex(hex)).slot];
   const wheel = ['#ffffff', '#ff2a00', '#ff7a00', '#fff000', '#00ff30', '#00d5ff', '#2030ff', '#8000ff'];
   for (const pale of ['#ffcf9a', '#ffd9a0', '#ffe4c4', '#d8e8ff']) expect(nearest(pale, ...wheel)).toBe('#ffffff');
   expect(nearest('#ffe060', ...wheel)).toBe('#fff000');

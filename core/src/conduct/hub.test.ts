@@ -52,8 +52,12 @@ const device = (id: string, may: Right = 'operator') => ({ id, name: id, may });
 test('nothing is heard of a screen before its hello', () => {
   const { screen, state } = stage();
   const early = screen('early', null, false);
-  for (const message of [{ type: 'act', action: { type: 'tap' } }, { type: 'ping', sent: 1 }, { type: 'watch', universe: 1 }])
-    early.say(message); // prettier-ignore
+  for (const message of [
+    { type: 'act', action: { type: 'tap' } },
+    { type: 'ping', sent: 1 },
+    { type: 'watch', universe: 1 },
+  ])
+    early.say(message);
   expect(early.refusals()).toEqual(['Say hello first.', 'Say hello first.', 'Say hello first.']);
   expect(early.heard).toHaveLength(3);
   expect(state().taps).toEqual([]);
@@ -140,25 +144,54 @@ test('the bank of all looks is one, where nobody made any', () => {
 });
 
 test('whatever devices send, the state stays small', () => {
-  const id = fc.oneof(fc.constantFrom('red', 'half-blue', 'spread', 'wash', 'movers', 'bars', 'song', 'a', 'b'), fc.string({ minLength: 1, maxLength: 60 })); // prettier-ignore
+  const id = fc.oneof(
+    fc.constantFrom('red', 'half-blue', 'spread', 'wash', 'movers', 'bars', 'song', 'a', 'b'),
+    fc.string({ minLength: 1, maxLength: 60 }),
+  );
   const fade = fc.double({ min: 0, max: 600, noNaN: true });
   const lamps = fc.uniqueArray(fc.constantFrom('a', 'b', 's', 'c', 'idle'), { minLength: 1, maxLength: 5 });
   const hold = fc.double({ min: 0, max: 1, noNaN: true }).map((value) => ({ type: 'hold', value }));
-  const places = fc.uniqueArray(fc.nat(300), { minLength: 1, maxLength: 40 }).map((list) => ({ type: 'places', places: list.sort((a, b) => a - b) })); // prettier-ignore
+  const places = fc
+    .uniqueArray(fc.nat(300), { minLength: 1, maxLength: 40 })
+    .map((list) => ({ type: 'places', places: list.sort((a, b) => a - b) }));
   const actions = fc.oneof(
     fc.record({ type: fc.constant('look-on'), look: id, fade }),
     fc.record({ type: fc.constant('look-off'), look: id, fade }),
     fc.record({ type: fc.constant('role-master'), role: id, level: fc.constant(0.5) }),
     fc.record({ type: fc.constant('release'), fade }),
-    fc.record({ type: fc.constant('hand'), values: fc.array(fc.oneof(fc.record({ lamps, level: hold }), fc.record({ role: id, pick: places, level: hold, colour: fc.constant({ type: 'hold', value: { x: 0.3, y: 0.3 } }) })), { minLength: 1, maxLength: 200 }) }), // prettier-ignore
+    fc.record({
+      type: fc.constant('hand'),
+      values: fc.array(
+        fc.oneof(
+          fc.record({ lamps, level: hold }),
+          fc.record({
+            role: id,
+            pick: places,
+            level: hold,
+            colour: fc.constant({ type: 'hold', value: { x: 0.3, y: 0.3 } }),
+          }),
+        ),
+        { minLength: 1, maxLength: 200 },
+      ),
+    }),
     fc.record({
       type: fc.constant('hold-channels'),
       channels: fc.array(
-        fc.record({ universe: fc.integer({ min: 1, max: 60 }), address: fc.integer({ min: 1, max: 512 }), value: fc.constant(255) }), // prettier-ignore
+        fc.record({
+          universe: fc.integer({ min: 1, max: 60 }),
+          address: fc.integer({ min: 1, max: 512 }),
+          value: fc.constant(255),
+        }),
         { minLength: 1, maxLength: 2048 },
       ),
     }),
-    fc.record({ type: fc.constant('notes'), notes: fc.array(fc.record({ kit: id, role: id, hit: id, note: fc.nat(127), velocity: fc.constant(1) }), { minLength: 1, maxLength: 64 }) }), // prettier-ignore
+    fc.record({
+      type: fc.constant('notes'),
+      notes: fc.array(fc.record({ kit: id, role: id, hit: id, note: fc.nat(127), velocity: fc.constant(1) }), {
+        minLength: 1,
+        maxLength: 64,
+      }),
+    }),
     fc.record({ type: fc.constantFrom('tap', 'pause', 'end-test') }),
   );
   fc.assert(
@@ -306,7 +339,12 @@ describe('a press that was long on its way', () => {
     const { screen, state, pass } = stage();
     const one = screen('one');
     let gone = 0;
-    for (const [at, came] of [[0, 0.02], [0.5, 0.9], [1, 1.01], [1.5, 1.74]] as const) {
+    for (const [at, came] of [
+      [0, 0.02],
+      [0.5, 0.9],
+      [1, 1.01],
+      [1.5, 1.74],
+    ] as const) {
       pass(came - gone);
       gone = came;
       one.say({ type: 'act', at, action: { type: 'tap' } });
@@ -316,7 +354,7 @@ describe('a press that was long on its way', () => {
     one.say({ type: 'act', at: 1.2, action: { type: 'tap', late: 0.9 } });
     expect(one.heard.filter(({ type }) => type === 'late')).toMatchObject([{ action: 'tap' }]);
     expect(state().taps).toHaveLength(4);
-  }); // prettier-ignore
+  });
 
   test('lets go of a held pad and stops a song all the same', () => {
     const { screen, state, pass } = stage();

@@ -424,7 +424,15 @@ export function conductorHub({
 function screensIn({ standing, sounding, held, test, programs }: LiveState): readonly string[] {
   const sounds = sounding.filter(({ lifted }) => lifted === undefined).map(({ by }) => by);
   const holders = standing.flatMap((one) => one.holders ?? []);
-  return [...new Set([...holders, ...sounds, ...held.flatMap(({ by }) => by ?? []), ...(test ? [test.by] : []), ...(programs ? [programs] : [])])]; // prettier-ignore
+  return [
+    ...new Set([
+      ...holders,
+      ...sounds,
+      ...held.flatMap(({ by }) => by ?? []),
+      ...(test ? [test.by] : []),
+      ...(programs ? [programs] : []),
+    ]),
+  ];
 }
 
 function refused(why: string): ToScreen {

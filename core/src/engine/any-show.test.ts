@@ -12,7 +12,9 @@ import { compile, explain, frameFor, render } from '.';
 
 const MUSIC = 'a'.repeat(64);
 /** Twenty seconds with a stroke of everything now and then. */
-const SOUNDS = new Map([[MUSIC, envelopesOf(Uint8Array.from({ length: LOUDNESS_BANDS * 2000 }, (_, i) => ((i >> 4) % 47 < 4 ? 230 : 40)))]]); // prettier-ignore
+const SOUNDS = new Map([
+  [MUSIC, envelopesOf(Uint8Array.from({ length: LOUDNESS_BANDS * 2000 }, (_, i) => ((i >> 4) % 47 < 4 ? 230 : 40)))],
+]);
 
 describe('any show', () => {
   const unit = fc.double({ min: 0, max: 1, noNaN: true });
@@ -82,19 +84,112 @@ describe('any show', () => {
       direction: 'random',
       steps: list.map((value, i) => ({ id: `${i}`, values: [value], fade: i / 3, hold: 0 })),
     });
-    const hits = list.map((value, i) => ({ id: `h${i}`, name: `${i}`, low: 30 + i, high: 30 + i, level: 1, attack: { seconds: 0.1 }, hold: { seconds: 0.2 }, release: { seconds: 1 }, spread: i % 2 ? 'next' : 'all' })); // prettier-ignore
+    const hits = list.map((value, i) => ({
+      id: `h${i}`,
+      name: `${i}`,
+      low: 30 + i,
+      high: 30 + i,
+      level: 1,
+      attack: { seconds: 0.1 },
+      hold: { seconds: 0.2 },
+      release: { seconds: 1 },
+      spread: i % 2 ? 'next' : 'all',
+    }));
     const kit = Kit.parse({ id: 'k', name: 'K', channels: [], hits });
-    const show = edit(edit(withLooks(look(list as ValueIn[])), { type: 'store-chase', chase }).show, { type: 'store-kit', kit }).show; // prettier-ignore
+    const show = edit(edit(withLooks(look(list as ValueIn[])), { type: 'store-chase', chase }).show, {
+      type: 'store-kit',
+      kit,
+    }).show;
     const music = { hash: MUSIC, name: 'x.wav', type: 'wav' as const, bytes: 1 };
     const lanes: Lane[] = [
-      { id: id('hits'), name: 'H', type: 'hits', kit: id('k'), role: id('wash'), level: 0.8, notes: list.flatMap((_, i) => [2, 7, 7.1].map((at, k) => ({ id: id<'Note'>(`${i}${k}`), at: beats(at * (i + 1)), length: beats(0.4), note: 30 + i, velocity: 0.9 }))) },
-      { id: id('tint'), name: 'T', type: 'looks', blend: 'add', level: 0.6, only: { roles: [id('bars'), id('wash')], families: ['level', 'colour'] }, clips: [{ id: id('t'), look: id('run'), from: beats(3), to: beats(30), speed: 1.5, turn: 40 }, { id: id('t2'), look: id('new'), from: beats(30), to: beats(40), level: 0.7 }] },
-      { id: id('do'), name: 'D', type: 'actions', actions: ([[1, { act: 'start', look: id('new'), role: id('bars') }], [5, { act: 'master', role: id('wash'), level: 0.4, fade: 2 }], [9, { act: 'stop', look: null }], [12, { act: 'blackout', on: true, fade: 1 }], [14, { act: 'blackout', on: false, fade: 0 }]] as [number, Deed][]).map(([at, does], i) => ({ id: id<'LaneAction'>(`${i}`), at: beats(at), does })) },
-      { id: id('pace'), name: 'P', type: 'curve', target: { on: 'speed', lane: null }, blend: 'scale', points: [{ id: id('a'), at: beats(2), value: 0.2, shape: 'smooth' }, { id: id('b'), at: beats(18), value: 0.9, shape: 'hold' }] },
-      { id: id('size'), name: 'Z', type: 'curve', target: { on: 'size', lane: id('tint') }, blend: 'scale', points: [{ id: id('a'), at: beats(2), value: 0.9, shape: 'straight' }, { id: id('b'), at: beats(20), value: 0.1, shape: 'off' }] },
-      { id: id('fader'), name: 'F', type: 'curve', target: { on: 'lane', lane: id('tint') }, blend: 'scale', points: [{ id: id('a'), at: beats(4), value: 0, shape: 'bent', bend: 0.7 }, { id: id('b'), at: beats(24), value: 1, shape: 'hold' }] },
-      ...(['level', 'zoom', 'Iris'] as const).map((attribute, i): Lane => ({ id: id(attribute), name: attribute, type: 'curve', target: { on: 'role', role: id('movers'), attribute }, blend: CURVE_BLENDS[i]!, points: [{ id: id('a'), at: beats(2), value: 0.9, shape: 'smooth' }, { id: id('b'), at: beats(20 + i), value: 0.1, shape: 'straight' }] })),
-    ]; // prettier-ignore
+      {
+        id: id('hits'),
+        name: 'H',
+        type: 'hits',
+        kit: id('k'),
+        role: id('wash'),
+        level: 0.8,
+        notes: list.flatMap((_, i) =>
+          [2, 7, 7.1].map((at, k) => ({
+            id: id<'Note'>(`${i}${k}`),
+            at: beats(at * (i + 1)),
+            length: beats(0.4),
+            note: 30 + i,
+            velocity: 0.9,
+          })),
+        ),
+      },
+      {
+        id: id('tint'),
+        name: 'T',
+        type: 'looks',
+        blend: 'add',
+        level: 0.6,
+        only: { roles: [id('bars'), id('wash')], families: ['level', 'colour'] },
+        clips: [
+          { id: id('t'), look: id('run'), from: beats(3), to: beats(30), speed: 1.5, turn: 40 },
+          { id: id('t2'), look: id('new'), from: beats(30), to: beats(40), level: 0.7 },
+        ],
+      },
+      {
+        id: id('do'),
+        name: 'D',
+        type: 'actions',
+        actions: (
+          [
+            [1, { act: 'start', look: id('new'), role: id('bars') }],
+            [5, { act: 'master', role: id('wash'), level: 0.4, fade: 2 }],
+            [9, { act: 'stop', look: null }],
+            [12, { act: 'blackout', on: true, fade: 1 }],
+            [14, { act: 'blackout', on: false, fade: 0 }],
+          ] as [number, Deed][]
+        ).map(([at, does], i) => ({ id: id<'LaneAction'>(`${i}`), at: beats(at), does })),
+      },
+      {
+        id: id('pace'),
+        name: 'P',
+        type: 'curve',
+        target: { on: 'speed', lane: null },
+        blend: 'scale',
+        points: [
+          { id: id('a'), at: beats(2), value: 0.2, shape: 'smooth' },
+          { id: id('b'), at: beats(18), value: 0.9, shape: 'hold' },
+        ],
+      },
+      {
+        id: id('size'),
+        name: 'Z',
+        type: 'curve',
+        target: { on: 'size', lane: id('tint') },
+        blend: 'scale',
+        points: [
+          { id: id('a'), at: beats(2), value: 0.9, shape: 'straight' },
+          { id: id('b'), at: beats(20), value: 0.1, shape: 'off' },
+        ],
+      },
+      {
+        id: id('fader'),
+        name: 'F',
+        type: 'curve',
+        target: { on: 'lane', lane: id('tint') },
+        blend: 'scale',
+        points: [
+          { id: id('a'), at: beats(4), value: 0, shape: 'bent', bend: 0.7 },
+          { id: id('b'), at: beats(24), value: 1, shape: 'hold' },
+        ],
+      },
+      ...(['level', 'zoom', 'Iris'] as const).map((attribute, i): Lane => ({
+        id: id(attribute),
+        name: attribute,
+        type: 'curve',
+        target: { on: 'role', role: id('movers'), attribute },
+        blend: CURVE_BLENDS[i]!,
+        points: [
+          { id: id('a'), at: beats(2), value: 0.9, shape: 'smooth' },
+          { id: id('b'), at: beats(20 + i), value: 0.1, shape: 'straight' },
+        ],
+      })),
+    ];
     return {
       ...show,
       songs: show.songs.map((song) => ({

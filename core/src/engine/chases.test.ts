@@ -9,12 +9,17 @@ import { beats, id, seconds } from '../units';
 
 describe('chases', () => {
   const chase = Chase.parse({
-    id: 'run', number: 1, name: 'Run', fadeIn: 0, fadeOut: 2, pace: 'beats',
+    id: 'run',
+    number: 1,
+    name: 'Run',
+    fadeIn: 0,
+    fadeOut: 2,
+    pace: 'beats',
     steps: [
       { id: '1', look: 'red', fade: 0, hold: 2 },
       { id: '2', values: [{ role: 'wash', level: hold(0.5) }], fade: 1, hold: 1, level: 0.5 },
     ],
-  }); // prettier-ignore
+  });
   const show = edit(testShow(), { type: 'store-chase', chase }).show;
   const play = player(show);
   const running = (at: number) => press(AT_REST, { type: 'look-on', look: chase.id, fade: seconds(0) }, at);

@@ -29,12 +29,15 @@ const commands: fc.Arbitrary<Command> = fc.oneof(
       }),
     })),
   fc.constantFrom('red', 'spread').map((which): Command => ({ type: 'remove-look', look: id(which) })),
-  fc
-    .record({ from: fc.integer({ min: 0, max: 20 }), length: fc.integer({ min: 1, max: 8 }) })
-    .map(({ from, length }) => ({
-      type: 'lay-clip', song: songId, lane: id('looks'),
-      clip: { id: id(`clip-${from}`), look: id('half-blue'), from, to: from + length },
-    }) as unknown as Command), // prettier-ignore
+  fc.record({ from: fc.integer({ min: 0, max: 20 }), length: fc.integer({ min: 1, max: 8 }) }).map(
+    ({ from, length }) =>
+      ({
+        type: 'lay-clip',
+        song: songId,
+        lane: id('looks'),
+        clip: { id: id(`clip-${from}`), look: id('half-blue'), from, to: from + length },
+      }) as unknown as Command,
+  ),
   unit.map((x): Command => ({ type: 'set-safety', safety: { on: x > 0.5, most: x > 0.7 ? 2 : 3 } }) as Command),
   fc.constant<Command>({ type: 'rename-show', name: 'Another' }),
   fc.constant<Command>({ type: 'choose-rig', rig: id('hall') } as Command),
@@ -43,7 +46,11 @@ const commands: fc.Arbitrary<Command> = fc.oneof(
 const states = [
   AT_REST,
   on(),
-  press(press(AT_REST, { type: 'play', song: songId, from: seconds(0) }, 0), { type: 'look-on', look: id('half-blue'), fade: seconds(1) }, 0), // prettier-ignore
+  press(
+    press(AT_REST, { type: 'play', song: songId, from: seconds(0) }, 0),
+    { type: 'look-on', look: id('half-blue'), fade: seconds(1) },
+    0,
+  ),
 ];
 
 test('after any edits a program is the same light as one made from nothing, whole or in slices', () => {
@@ -112,7 +119,15 @@ test('while the next program is made the last one goes on, and one that cannot b
 const INHERITED = ['constructor', 'toString', '__proto__', 'hasOwnProperty', 'valueOf'];
 
 test('a name that every object inherits is a name like any other that no lamp has', () => {
-  const follower = (name: string) => ({ type: 'follow' as const, on: name, low: 0, high: 1, hears: { band: 'all' as const }, attack: 0, release: 0 }); // prettier-ignore
+  const follower = (name: string) => ({
+    type: 'follow' as const,
+    on: name,
+    low: 0,
+    high: 1,
+    hears: { band: 'all' as const },
+    attack: 0,
+    release: 0,
+  });
   for (const name of INHERITED) {
     const said: ValueIn[] = [
       { role: 'wash', level: hold(0.5), waves: [wave(name, {})] },
@@ -146,7 +161,17 @@ test('a follower in hand is heard in its first frame as in all others, made read
   const hash = 'cd'.repeat(32);
   const show = JSON.parse(JSON.stringify(testShow()));
   show.songs[0].music = { hash, name: 'a.ogg', type: 'ogg', bytes: 5 };
-  const followers = [{ type: 'follow' as const, on: 'level', low: 0, high: 1, hears: { band: 'all' as const }, attack: 0.3, release: 0.2 }]; // prettier-ignore
+  const followers = [
+    {
+      type: 'follow' as const,
+      on: 'level',
+      low: 0,
+      high: 1,
+      hears: { band: 'all' as const },
+      attack: 0.3,
+      release: 0.2,
+    },
+  ];
   const playing = press(AT_REST, { type: 'play', song: songId, from: seconds(0) }, 0);
   const values = look([{ role: 'wash', followers }]).values;
   const state = press(playing, { type: 'hand', values } as Action, 0);

@@ -246,8 +246,15 @@ test('the ribbon shows a colour that is spread over a role as that, not as its m
       { x: 0.15, y: 0.06 },
     ],
   };
-  const both = { ...edit(show, { type: 'store-look', look: look([{ role: 'wash', level: hold(1), colour: colours }]) }).show }; // prettier-ignore
-  const lit = edit(both, { type: 'lay-clip', song: songId, lane: id('looks'), clip: { id: id('n'), look: id('new'), from: beats(0), to: beats(8) } }).show; // prettier-ignore
+  const both = {
+    ...edit(show, { type: 'store-look', look: look([{ role: 'wash', level: hold(1), colour: colours }]) }).show,
+  };
+  const lit = edit(both, {
+    type: 'lay-clip',
+    song: songId,
+    lane: id('looks'),
+    clip: { id: id('n'), look: id('new'), from: beats(0), to: beats(8) },
+  }).show;
   const pixels = ribbon(compile(lit), 'song', ['wash'], [seconds(1)]);
   expect(pixels[0]).toBeGreaterThan(pixels[2]! + 60);
   expect(pixels[4 * 2 + 2]).toBeGreaterThan(pixels[4 * 2]! + 60);

@@ -109,7 +109,12 @@ function contributionsTo(program: Program, live: LiveState, at: Seconds, index: 
     source: (kind, name, of) => {
       rules = kind === 'hand';
       if (kind !== 'lane') fader = 1;
-      source = { look: `look ${name}`, lane: `lane ${of}: ${name}`, hit: `hit ${name} of ${of}`, hand: `by hand: ${name}` }[kind]; // prettier-ignore
+      source = {
+        look: `look ${name}`,
+        lane: `lane ${of}: ${name}`,
+        hit: `hit ${name} of ${of}`,
+        hand: `by hand: ${name}`,
+      }[kind];
     },
     row: (strand, row, weight) => {
       if (strand.heads[row] !== index) return;

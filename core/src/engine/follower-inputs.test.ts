@@ -24,7 +24,16 @@ function sound(byteAt: (second: number, band: number) => number, kicks: readonly
 
 type FollowerIn = NonNullable<ValueIn['followers']>[number];
 const follow = (more: object = {}): FollowerIn =>
-  ({ type: 'follow', on: 'level', low: 0, high: 1, hears: { band: 'all' }, attack: 0, release: 0, ...more }) as FollowerIn; // prettier-ignore
+  ({
+    type: 'follow',
+    on: 'level',
+    low: 0,
+    high: 1,
+    hears: { band: 'all' },
+    attack: 0,
+    release: 0,
+    ...more,
+  }) as FollowerIn;
 
 const withMusic = (show: Show): Show => {
   const json = JSON.parse(JSON.stringify(show));
@@ -75,12 +84,18 @@ describe('a song', () => {
     const full = LKFS + 10 * Math.log10(K_WEIGHTS.reduce((sum, weight) => sum + weight, 0));
     const loud = heardIn([follow({ hears: { measure: 'loudness' }, gain: -full })], step);
     // Half of the time is 3 of the 30 dB.
-    for (const [at, wanted] of [[4.9, 0], [5.2, 0.9], [6, 1], [10.2, 0.9], [10.5, 0]] as const)
+    for (const [at, wanted] of [
+      [4.9, 0],
+      [5.2, 0.9],
+      [6, 1],
+      [10.2, 0.9],
+      [10.5, 0],
+    ] as const)
       expect(dimmerA(loud(at))).toBeCloseTo(wanted, 1);
     const rising = sound((second, band) => (band === (second < 5 ? 1 : 14) ? 100 : 0));
     const bright = heardIn([follow({ hears: { measure: 'brightness' } })], rising);
     expect([dimmerA(bright(3)), dimmerA(bright(7))]).toEqual([0, 1]);
-  }); // prettier-ignore
+  });
 
   test('it adapts to how loud it is; with a gain it does not; floor, ceiling and gate cut off', () => {
     // 15 dB below what came before for a while, on a scale of 90 dB in 255 steps.
@@ -198,9 +213,21 @@ describe('a microphone', () => {
 
 describe('a chase that goes by strokes', () => {
   const steps = [0.25, 0.5, 1].map((value, i) => ({
-    id: `${i}`, values: [{ role: 'wash', level: hold(value) }], fade: 0, hold: 1,
-  })); // prettier-ignore
-  const run = Chase.parse({ id: 'new', number: 9, name: 'New', fadeIn: 0, fadeOut: 0, keep: true, pace: 'sound', steps }); // prettier-ignore
+    id: `${i}`,
+    values: [{ role: 'wash', level: hold(value) }],
+    fade: 0,
+    hold: 1,
+  }));
+  const run = Chase.parse({
+    id: 'new',
+    number: 9,
+    name: 'New',
+    fadeIn: 0,
+    fadeOut: 0,
+    keep: true,
+    pace: 'sound',
+    steps,
+  });
   const store = (show: Show) => edit(show, { type: 'store-chase', chase: run }).show;
 
   test('takes a step with each kick of the song since it came on, on a lane since its clip began', () => {

@@ -298,5 +298,7 @@ function heardNow(input: FollowerInput, hearing: Hearing, at: Seconds): number {
     input.memory.height = value;
   }
   const since = at - last.at;
-  return since > SILENT_AFTER ? slewed(input.memory.height, 0, since - SILENT_AFTER, input.attack, input.release) : input.memory.height; // prettier-ignore
+  return since > SILENT_AFTER
+    ? slewed(input.memory.height, 0, since - SILENT_AFTER, input.attack, input.release)
+    : input.memory.height;
 }

@@ -7,10 +7,13 @@ import { beats, id, seconds } from '../units';
 import { compile, explain } from '.';
 
 const freeze = (state: LiveState, at: number) => press(state, { type: 'freeze', on: true, fade: seconds(0) }, at);
-const thaw = (state: LiveState, at: number, fade: number) => press(state, { type: 'freeze', on: false, fade: seconds(fade) }, at); // prettier-ignore
+const thaw = (state: LiveState, at: number, fade: number) =>
+  press(state, { type: 'freeze', on: false, fade: seconds(fade) }, at);
 
 describe('a freeze', () => {
-  const rising = player(withLooks(look([{ role: 'wash', waves: [wave('level', { shape: 'up', span: { seconds: 10 } })] }]))); // prettier-ignore
+  const rising = player(
+    withLooks(look([{ role: 'wash', waves: [wave('level', { shape: 'up', span: { seconds: 10 } })] }])),
+  );
 
   test('holds a wave where it is, under masters and blackout', () => {
     const frozen = freeze(on(), 3);
@@ -65,7 +68,10 @@ describe('a freeze', () => {
 describe('a jump within a song', () => {
   /** Full on the first eight beats, 40 % on the next: 120 a minute, so four seconds each. */
   const show = () => {
-    const base = withLooks(look([{ role: 'wash', level: hold(1) }], { id: 'full' }), look([{ role: 'wash', level: hold(0.4) }], { id: 'less' })); // prettier-ignore
+    const base = withLooks(
+      look([{ role: 'wash', level: hold(1) }], { id: 'full' }),
+      look([{ role: 'wash', level: hold(0.4) }], { id: 'less' }),
+    );
     const [song] = base.songs;
     const clips = [
       { id: id<'Clip'>('one'), look: id<'Look'>('full'), from: beats(0), to: beats(8) },
@@ -79,7 +85,11 @@ describe('a jump within a song', () => {
   test('cuts without a fade, and with one gives way to where it lands, also when the sound corrects it on the way', () => {
     const stage = player(show());
     const jump = (fade?: number) =>
-      press(plays(), { type: 'jump', jump: { when: seconds(2), to: seconds(5), ...(fade ? { fade: seconds(fade) } : {}) } }, 0.5); // prettier-ignore
+      press(
+        plays(),
+        { type: 'jump', jump: { when: seconds(2), to: seconds(5), ...(fade ? { fade: seconds(fade) } : {}) } },
+        0.5,
+      );
     const levels = (live: LiveState) => [0.9, 1.05, 2, 2.9, 3.1].map((at) => dimmerA(stage(live, at)));
     expect(levels(jump())).toEqual([1, 0.4, 0.4, 0.4, 0.4].map((n) => expect.closeTo(n, 1)));
     const faded = [1, 0.985, 0.7, 0.43, 0.4].map((n) => expect.closeTo(n, 1.5));

@@ -69,7 +69,10 @@ const PRIMARIES = ['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B'] as const satisfies 
 
 /** How a cell of a lamp mixes colour; a cell of undefined is the whole lamp. Null where it does not mix. */
 export function mixerOf({ profile, mode }: Pick<Head, 'profile' | 'mode'>, cell: number | undefined): Mixer | null {
-  return mixingOf(mode.channels.filter((channel) => channel.cell === cell), { profile }).mixer; // prettier-ignore
+  return mixingOf(
+    mode.channels.filter((channel) => channel.cell === cell),
+    { profile },
+  ).mixer;
 }
 
 type Mixing = { readonly mixes: boolean; readonly filters: boolean; readonly mixer: Mixer | null };

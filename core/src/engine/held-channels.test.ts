@@ -39,14 +39,32 @@ test('held channels are what goes out, whatever else is on; the last hand on a c
 });
 
 test('held for a while: it goes out in a blackout, and ends by itself; the next hand takes it off the list', () => {
-  const act: Action = { type: 'hold-channels', channels: [{ universe: 2, address: 500, value: 77 }], length: seconds(4) };
+  const act: Action = {
+    type: 'hold-channels',
+    channels: [{ universe: 2, address: 500, value: 77 }],
+    length: seconds(4),
+  };
   const dark = after(act, { type: 'blackout', on: true, fade: seconds(0) });
   expect([4.9, 5.1].map((at) => bytesAt(dark, at)[512 + 499])).toEqual([77, 0]);
-  expect(reduced(dark, { seq: 3, at: seconds(4), who: 't', action: { ...act, channels: [{ universe: 1, address: 1, value: 1 }] } }).held).toHaveLength(2);
+  expect(
+    reduced(dark, {
+      seq: 3,
+      at: seconds(4),
+      who: 't',
+      action: { ...act, channels: [{ universe: 1, address: 1, value: 1 }] },
+    }).held,
+  ).toHaveLength(2);
   const over = { type: 'free-channels', universe: null, over: true } as const;
-  const byHand = reduced(dark, { seq: 3, at: seconds(4), who: 't', action: { type: 'hold-channels', channels: [{ universe: 1, address: 1, value: 1 }] } });
-  expect(reduced(byHand, { seq: 4, at: seconds(6), who: 't', action: over }).held).toEqual([{ universe: 1, address: 1, value: 1 }]);
-}); // prettier-ignore
+  const byHand = reduced(dark, {
+    seq: 3,
+    at: seconds(4),
+    who: 't',
+    action: { type: 'hold-channels', channels: [{ universe: 1, address: 1, value: 1 }] },
+  });
+  expect(reduced(byHand, { seq: 4, at: seconds(6), who: 't', action: over }).held).toEqual([
+    { universe: 1, address: 1, value: 1 },
+  ]);
+});
 
 test('a flash: full and nothing twice a second over its channels and no others, and it ends by itself', () => {
   const live = after({ type: 'flash-channels', universe: 2, from: 500, count: 40, length: seconds(3) });

@@ -50,7 +50,17 @@ export function* hitLaneProgram(
     for (const hit of hits) {
       const order = orders.get(hit.id) ?? 0;
       orders.set(hit.id, order + 1);
-      const sounding: Sounding = { kit: lane.kit, role: lane.role, hit: hit.id, note, velocity, at: seconds(at), pulse, by: '', order }; // prettier-ignore
+      const sounding: Sounding = {
+        kit: lane.kit,
+        role: lane.role,
+        hit: hit.id,
+        note,
+        velocity,
+        at: seconds(at),
+        pulse,
+        by: '',
+        order,
+      };
       const struck = struckBy(sounding);
       if (!struck || (struck.flashes && !hasRoom(at))) continue;
       const key = `${hit.id}/${note}`;

@@ -13,8 +13,16 @@ import { compile, explain, frameFor, render } from '.';
 type HitIn = z.input<typeof Hit>;
 
 const hit = (more: Partial<HitIn> = {}): HitIn => ({
-  id: 'h', name: 'Bang', low: 36, high: 36, level: 1, attack: { seconds: 0 }, hold: { seconds: 0.1 }, release: { seconds: 0.4 }, ...more,
-}); // prettier-ignore
+  id: 'h',
+  name: 'Bang',
+  low: 36,
+  high: 36,
+  level: 1,
+  attack: { seconds: 0 },
+  hold: { seconds: 0.1 },
+  release: { seconds: 0.4 },
+  ...more,
+});
 const withKit = (...hits: HitIn[]): Show =>
   edit(testShow(), { type: 'store-kit', kit: Kit.parse({ id: 'k', name: 'Drums', hits, channels: [] }) }).show;
 const stroke = (more: object = {}): NoteStroke =>
@@ -178,11 +186,17 @@ describe('a storm', () => {
       fc.record({ seconds: fc.double({ min: 0, max: 2, noNaN: true }) }),
     );
     const hits = fc.record({
-      level: unit, velocity: unit, attack: time, hold: time, release: time,
+      level: unit,
+      velocity: unit,
+      attack: time,
+      hold: time,
+      release: time,
       spread: fc.constantFrom('all' as const, 'next' as const, 'note' as const, 'chance' as const),
       curve: fc.constantFrom('straight' as const, 'smooth' as const, 'sharp' as const),
-      held: fc.boolean(), blend: fc.constantFrom('highest' as const, 'replace' as const), high: fc.integer({ min: 36, max: 60 }),
-    }); // prettier-ignore
+      held: fc.boolean(),
+      blend: fc.constantFrom('highest' as const, 'replace' as const),
+      high: fc.integer({ min: 36, max: 60 }),
+    });
     const strokes = fc.array(
       fc.record({ note: fc.integer({ min: 36, max: 60 }), velocity: unit, role: fc.constantFrom('wash', 'bars') }),
       { maxLength: 20 },
@@ -219,7 +233,13 @@ describe('a storm', () => {
         time,
         time,
         (attack, hold_, release, held, since, lifted, choked) => {
-          const told = strikeOf(Hit.parse(hit({ attack: { seconds: attack }, hold: { seconds: hold_ }, release: { seconds: release }, held })), 0.5, 0.045); // prettier-ignore
+          const told = strikeOf(
+            Hit.parse(
+              hit({ attack: { seconds: attack }, hold: { seconds: hold_ }, release: { seconds: release }, held }),
+            ),
+            0.5,
+            0.045,
+          );
           const height = heightOfHit(told, since, lifted, choked);
           expect(height >= 0 && height <= 1).toBe(true);
         },

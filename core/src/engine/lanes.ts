@@ -72,7 +72,9 @@ type PlainLane = LookLane | HitLane | CurveLane;
 
 /** The lanes of looks of a song, and what its action lanes start. */
 export const lookLanesOf = (song: Song, book: SongBook): readonly LookLane[] =>
-  song.lanes.flatMap((lane) => (lane.type === 'looks' ? lane : lane.type === 'actions' ? spreadOf(song, lane, book).looks : [])); // prettier-ignore
+  song.lanes.flatMap((lane) =>
+    lane.type === 'looks' ? lane : lane.type === 'actions' ? spreadOf(song, lane, book).looks : [],
+  );
 
 function spreadOf(song: Song, lane: ActionLane, { spreads }: SongBook): Spread {
   const before = spreads.get(lane);

@@ -288,10 +288,15 @@ function mergeLevels(field: Field, blend: LookLaneProgram['blend'], dark: number
     const own = laneTouched ? laneValues[head]! * weight : 0;
     const presence = laneTouched ? laneWeights[head]! * weight : 0;
     values[head] =
-      blend === 'highest' ? (own > below ? own : below)
-      : blend === 'replace' ? below * (1 - presence) + own
-      : blend === 'add' ? Math.min(1, below + own)
-      : below * (own + 1 - presence); // prettier-ignore
+      blend === 'highest'
+        ? own > below
+          ? own
+          : below
+        : blend === 'replace'
+          ? below * (1 - presence) + own
+          : blend === 'add'
+            ? Math.min(1, below + own)
+            : below * (own + 1 - presence);
     if (presence > 0 || dark > 0) weights[head] = 1;
   }
 }

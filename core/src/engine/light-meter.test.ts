@@ -23,7 +23,8 @@ function barOf(channels: readonly object[], values: object) {
     },
   };
 }
-const rgb = (cell: number, from: number) => ['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B'].map((attribute, k) => ({ attribute, at: [from + k], cell })); // prettier-ignore
+const rgb = (cell: number, from: number) =>
+  ['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B'].map((attribute, k) => ({ attribute, at: [from + k], cell }));
 const ranges = [
   { from: 0, to: 9, does: 'closed' },
   { from: 10, to: 199, does: 'strobe', low: 1, high: 20 },
@@ -57,14 +58,22 @@ test('lamps of different types with one gel between them keep their own colours'
   const gel = { x: 0.64, y: 0.33 };
   const show = withLooks(look([{ role: 'movers', level: hold(1) }]));
   // The bar has no colours of its own, the spot has a wheel that is open.
-  const profiles = show.profiles.map((one) => (one.id === 'bar' ? { ...one, modes: [{ ...one.modes[0]!, channels: [{ attribute: 'Dimmer', at: [1], ranges: [] }] }] } : one)); // prettier-ignore
-  const rigs = show.rigs.map((rig) => ({ ...rig, fixtures: rig.fixtures.map((one) => (one.id === 'c' || one.id === 's' ? { ...one, gel } : one)) })); // prettier-ignore
+  const profiles = show.profiles.map((one) =>
+    one.id === 'bar'
+      ? { ...one, modes: [{ ...one.modes[0]!, channels: [{ attribute: 'Dimmer', at: [1], ranges: [] }] }] }
+      : one,
+  );
+  const rigs = show.rigs.map((rig) => ({
+    ...rig,
+    fixtures: rig.fixtures.map((one) => (one.id === 'c' || one.id === 's' ? { ...one, gel } : one)),
+  }));
   const program = compile({ ...show, profiles, rigs } as typeof show);
   const [frame, lamps] = [frameFor(program), lampsFor(program)];
   render(program, on(), seconds(1), frame);
   frame[512 + 99] = 255;
   readLamps(program, frame, lamps);
-  const blueOf = (fixture: string) => lamps[program.heads.findIndex((head) => head.fixture.id === fixture) * LAMP_STRIDE + 2]!; // prettier-ignore
+  const blueOf = (fixture: string) =>
+    lamps[program.heads.findIndex((head) => head.fixture.id === fixture) * LAMP_STRIDE + 2]!;
   expect(blueOf('s')).toBeGreaterThan(0.5);
   expect(blueOf('c')).toBeLessThan(0.1);
 });

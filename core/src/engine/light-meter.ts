@@ -20,7 +20,15 @@ const SHUTTER = 4;
 const SLOT = 5;
 const WHOLE = 6;
 
-const KINDS: Partial<Readonly<Record<ChannelKind, number>>> = { dimmer: DIMMER, emitter: EMITTER, filter: FILTER, direct: DIRECT, shutter: SHUTTER, slot: SLOT, whole: WHOLE }; // prettier-ignore
+const KINDS: Partial<Readonly<Record<ChannelKind, number>>> = {
+  dimmer: DIMMER,
+  emitter: EMITTER,
+  filter: FILTER,
+  direct: DIRECT,
+  shutter: SHUTTER,
+  slot: SLOT,
+  whole: WHOLE,
+};
 /** Channels that move the beam and leave its light as it is. */
 const MOVING: ReadonlySet<ChannelKind> = new Set<ChannelKind>(['pan', 'tilt', 'zoom', 'gobo', 'haze']);
 

@@ -67,8 +67,14 @@ function played(show: Show, presses: readonly Press[], length: number, first = A
 
 /** Flashes in the worst second: pairs of opposing changes, and those that lamps make by themselves. */
 function worst(light: readonly Played[]): number {
-  const bright = changesIn(light.map((one) => one.luminance), 0.1); // prettier-ignore
-  const red = changesIn(light.map((one) => one.red), 20 / 320); // prettier-ignore
+  const bright = changesIn(
+    light.map((one) => one.luminance),
+    0.1,
+  );
+  const red = changesIn(
+    light.map((one) => one.red),
+    20 / 320,
+  );
   const strobes = light.map(({ hz }) => hz);
   const sum = (all: readonly number[], from: number) => all.slice(from, from + RATE).reduce((a, b) => a + b, 0);
   let most = 0;
@@ -80,12 +86,24 @@ function worst(light: readonly Played[]): number {
 }
 
 const square = (beats: number) => wave('level', { shape: 'square', span: { beats } });
-const lookOn = (at: number, look = 'new', fade = 0): Press => ({ at, action: { type: 'look-on', look: id(look), fade: seconds(fade) } }); // prettier-ignore
+const lookOn = (at: number, look = 'new', fade = 0): Press => ({
+  at,
+  action: { type: 'look-on', look: id(look), fade: seconds(fade) },
+});
 
 describe('what leaves', () => {
   test('is held back where several things flash together, each of them slowly enough', () => {
-    const beside = look([{ role: 'movers', level: hold(0), waves: [wave('level', { shape: 'square', span: { beats: 0.8 } })] }], { id: 'beside' }); // prettier-ignore
-    const show = withLooks(look([{ role: 'wash', level: hold(0), waves: [square(1)] }, { role: 'bars', level: hold(0), waves: [wave('level', { shape: 'square', span: { beats: 0.9 } })] }]), beside); // prettier-ignore
+    const beside = look(
+      [{ role: 'movers', level: hold(0), waves: [wave('level', { shape: 'square', span: { beats: 0.8 } })] }],
+      { id: 'beside' },
+    );
+    const show = withLooks(
+      look([
+        { role: 'wash', level: hold(0), waves: [square(1)] },
+        { role: 'bars', level: hold(0), waves: [wave('level', { shape: 'square', span: { beats: 0.9 } })] },
+      ]),
+      beside,
+    );
     const presses = [lookOn(0), lookOn(0.1, 'beside')];
     expect(worst(played(show, presses, 20))).toBeGreaterThan(3);
     expect(worst(played(limited(show, 3), presses, 20))).toBeLessThanOrEqual(3);
@@ -94,7 +112,10 @@ describe('what leaves', () => {
 
   test('goes dark at once, and waits only to get brighter', () => {
     const show = limited(withLooks(look(all({ level: hold(1) }))), 3);
-    const quick = Array.from({ length: 40 }, (_, i): Press => ({ at: 0.5 + i / 10, action: { type: 'blackout', on: i % 2 === 0, fade: seconds(0) } })); // prettier-ignore
+    const quick = Array.from({ length: 40 }, (_, i): Press => ({
+      at: 0.5 + i / 10,
+      action: { type: 'blackout', on: i % 2 === 0, fade: seconds(0) },
+    }));
     const light = played(show, [lookOn(0), ...quick], 6);
     expect(worst(light)).toBeLessThanOrEqual(3);
     // After each press for darkness there is none.
@@ -121,7 +142,10 @@ describe('what leaves', () => {
   });
 
   test('counts saturated red for itself: red and blue in turn at the same luminance', () => {
-    const steps = [{ x: 0.7, y: 0.299 }, { x: 0.15, y: 0.06 }].map((colour, i) => ({ id: `${i}`, values: all({ level: hold(1), colour: hold(colour) }), fade: 0, hold: 0.1 })); // prettier-ignore
+    const steps = [
+      { x: 0.7, y: 0.299 },
+      { x: 0.15, y: 0.06 },
+    ].map((colour, i) => ({ id: `${i}`, values: all({ level: hold(1), colour: hold(colour) }), fade: 0, hold: 0.1 }));
     const chase = Chase.parse({ id: 'new', number: 9, name: 'New', fadeIn: 0, fadeOut: 0, pace: 'seconds', steps });
     const show = edit(withLooks(), { type: 'store-chase', chase }).show;
     expect(worst(played(show, [lookOn(0)], 6))).toBeGreaterThan(3);
@@ -130,10 +154,25 @@ describe('what leaves', () => {
 
   test('holds the strokes of a microphone to one or two a second too', () => {
     const values = (level: number) => all({ level: hold(level) });
-    const chase = Chase.parse({ id: 'new', number: 9, name: 'New', fadeIn: 0, fadeOut: 0, pace: 'sound', steps: [{ id: '0', values: values(1), fade: 0, hold: 0 }, { id: '1', values: values(0), fade: 0, hold: 0 }] }); // prettier-ignore
+    const chase = Chase.parse({
+      id: 'new',
+      number: 9,
+      name: 'New',
+      fadeIn: 0,
+      fadeOut: 0,
+      pace: 'sound',
+      steps: [
+        { id: '0', values: values(1), fade: 0, hold: 0 },
+        { id: '1', values: values(0), fade: 0, hold: 0 },
+      ],
+    });
     const show = edit(withLooks(), { type: 'store-chase', chase }).show;
     const levels = new Array<number>(16).fill(200);
-    const strokes = Array.from({ length: 60 }, (_, i): Press => ({ at: 0.2 + i / 6, action: { type: 'heard', levels, strokes: { kick: 1, snare: 0, hat: 0 } }, who: 'phone' })); // prettier-ignore
+    const strokes = Array.from({ length: 60 }, (_, i): Press => ({
+      at: 0.2 + i / 6,
+      action: { type: 'heard', levels, strokes: { kick: 1, snare: 0, hat: 0 } },
+      who: 'phone',
+    }));
     expect(worst(played(show, [lookOn(0), ...strokes], 10))).toBeGreaterThanOrEqual(2);
     for (const most of [1, 2])
       expect(worst(played(limited(show, most), [lookOn(0), ...strokes], 10))).toBeLessThanOrEqual(most);
@@ -154,11 +193,44 @@ describe('what leaves', () => {
 
   test('any show, whatever is pressed: thirty seconds without a breach', () => {
     const unit = fc.integer({ min: 0, max: 10 }).map((n) => n / 10);
-    const span = fc.oneof(fc.record({ beats: fc.integer({ min: 1, max: 64 }).map((n) => n / 16) }), fc.record({ seconds: fc.integer({ min: 3, max: 200 }).map((n) => n / 100) })); // prettier-ignore
-    const waves = fc.record({ type: fc.constant('wave' as const), on: fc.constantFrom('level', 'hue', 'strobe', 'ColorAdd_R', 'ColorAdd_G', 'Shutter1'), shape: fc.constantFrom('sine' as const, 'square' as const, 'random' as const), low: unit, high: fc.constantFrom(0, 1, 8), span, turn: unit, blend: fc.constantFrom('replace' as const, 'add' as const) }); // prettier-ignore
-    const value = fc.record({ role: fc.constantFrom(...EVERYONE), level: fc.constantFrom(0, 0.6, 1).map(hold), colour: fc.constantFrom({ x: 0.7, y: 0.299 }, { x: 0.45, y: 0.41 }, { x: 0.31, y: 0.33 }).map(hold), waves: fc.array(waves, { maxLength: 2 }) }); // prettier-ignore
+    const span = fc.oneof(
+      fc.record({ beats: fc.integer({ min: 1, max: 64 }).map((n) => n / 16) }),
+      fc.record({ seconds: fc.integer({ min: 3, max: 200 }).map((n) => n / 100) }),
+    );
+    const waves = fc.record({
+      type: fc.constant('wave' as const),
+      on: fc.constantFrom('level', 'hue', 'strobe', 'ColorAdd_R', 'ColorAdd_G', 'Shutter1'),
+      shape: fc.constantFrom('sine' as const, 'square' as const, 'random' as const),
+      low: unit,
+      high: fc.constantFrom(0, 1, 8),
+      span,
+      turn: unit,
+      blend: fc.constantFrom('replace' as const, 'add' as const),
+    });
+    const value = fc.record({
+      role: fc.constantFrom(...EVERYONE),
+      level: fc.constantFrom(0, 0.6, 1).map(hold),
+      colour: fc.constantFrom({ x: 0.7, y: 0.299 }, { x: 0.45, y: 0.41 }, { x: 0.31, y: 0.33 }).map(hold),
+      waves: fc.array(waves, { maxLength: 2 }),
+    });
     const values = fc.array(value, { minLength: 1, maxLength: 3 });
-    const kit = Kit.parse({ id: 'k', name: 'K', channels: [], hits: [{ id: 'h', name: 'H', low: 36, high: 60, level: 1, attack: { seconds: 0 }, hold: { seconds: 0.05 }, release: { seconds: 0.05 } }] }); // prettier-ignore
+    const kit = Kit.parse({
+      id: 'k',
+      name: 'K',
+      channels: [],
+      hits: [
+        {
+          id: 'h',
+          name: 'H',
+          low: 36,
+          high: 60,
+          level: 1,
+          attack: { seconds: 0 },
+          hold: { seconds: 0.05 },
+          release: { seconds: 0.05 },
+        },
+      ],
+    });
     const shows = fc
       .record({
         values: fc.array(values, { minLength: 3, maxLength: 3 }),
@@ -166,7 +238,6 @@ describe('what leaves', () => {
         most: fc.integer({ min: 1, max: 5 }),
       })
       .map((made) => {
-        // prettier-ignore
         const looks = made.values.map((list, i) => look(list as ValueIn[], { id: `look-${i}`, number: 20 + i }));
         const steps = made.values.map((list, i) => ({
           id: `${i}`,
@@ -174,21 +245,34 @@ describe('what leaves', () => {
           fade: 0,
           hold: made.hold,
         }));
-        const chase = Chase.parse({ id: 'run', number: 1, name: 'Run', fadeIn: 0, fadeOut: 0, pace: 'seconds', steps }); // prettier-ignore
-        const show = edit(edit(withLooks(...looks), { type: 'store-chase', chase }).show, { type: 'store-kit', kit }).show; // prettier-ignore
+        const chase = Chase.parse({ id: 'run', number: 1, name: 'Run', fadeIn: 0, fadeOut: 0, pace: 'seconds', steps });
+        const show = edit(edit(withLooks(...looks), { type: 'store-chase', chase }).show, {
+          type: 'store-kit',
+          kit,
+        }).show;
         return { show: limited(show, made.most), most: made.most };
       });
     const moment = fc.integer({ min: 0, max: 3000 }).map((at) => at / 100);
     const name = fc.constantFrom('look-0', 'look-1', 'look-2', 'run');
-    const notes = (role: string, note: number) => ({ type: 'notes', notes: [{ kit: 'k', role, hit: 'h', note, velocity: 1 }] }) as unknown as Action; // prettier-ignore
+    const notes = (role: string, note: number) =>
+      ({ type: 'notes', notes: [{ kit: 'k', role, hit: 'h', note, velocity: 1 }] }) as unknown as Action;
     const action: fc.Arbitrary<Action> = fc.oneof(
       name.map((one): Action => ({ type: 'look-on', look: id(one), fade: seconds(0) })),
       name.map((one): Action => ({ type: 'look-off', look: id(one), fade: seconds(0) })),
-      fc.tuple(name, fc.boolean()).map(([one, down]) => ({ type: 'pad', press: 'flash', down, look: id(one), fade: 0, fadeOut: 0 }) as unknown as Action), // prettier-ignore
+      fc
+        .tuple(name, fc.boolean())
+        .map(
+          ([one, down]) =>
+            ({ type: 'pad', press: 'flash', down, look: id(one), fade: 0, fadeOut: 0 }) as unknown as Action,
+        ),
       fc.constant<Action>({ type: 'release', fade: seconds(0) }),
       fc.constantFrom(true, false, false).map((down): Action => ({ type: 'blackout', on: down, fade: seconds(0) })),
       fc.constantFrom(0.3, 1).map((level): Action => ({ type: 'master', level })),
-      fc.tuple(fc.constantFrom(...EVERYONE), fc.constantFrom(0, 1)).map(([role, level]) => ({ type: 'hand', values: [{ role: id(role), level: hold(level) }] }) as unknown as Action), // prettier-ignore
+      fc
+        .tuple(fc.constantFrom(...EVERYONE), fc.constantFrom(0, 1))
+        .map(
+          ([role, level]) => ({ type: 'hand', values: [{ role: id(role), level: hold(level) }] }) as unknown as Action,
+        ),
       fc.tuple(fc.constantFrom(...EVERYONE), fc.integer({ min: 36, max: 60 })).map(([role, note]) => notes(role, note)),
       fc
         .integer({ min: 1, max: 40 })

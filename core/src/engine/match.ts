@@ -34,7 +34,10 @@ export function colourMatch({ profile, mode, fixture }: Patched, colour: Chromat
     return { how: 'mixes', off: off(mixed, colour), hex: hexFromChromaticity(chromaticityFromLinear(mixed)) };
   }
   if (profile.colours.length > 0 && mode.channels.some(({ attribute }) => attribute === 'Color1')) {
-    const { slot, off: far } = nearestSlot(profile.colours.map((one) => one.colour), colour); // prettier-ignore
+    const { slot, off: far } = nearestSlot(
+      profile.colours.map((one) => one.colour),
+      colour,
+    );
     return {
       how: 'wheel',
       slot,

@@ -63,7 +63,23 @@ type Ranks = readonly { readonly rank: number; readonly of: number }[];
 const isWave = (moving: Wave | Follower): moving is Wave => 'span' in moving;
 
 /** A motion that says nothing yet. */
-const STILL = { shape: 'sine', input: null, meter: false, rate: 0, timed: false, offset: 0, seed: 0, column: 0, low: 0, high: 1, add: false, width: 0.5, points: NONE, from: NONE, to: NONE } as const; // prettier-ignore
+const STILL = {
+  shape: 'sine',
+  input: null,
+  meter: false,
+  rate: 0,
+  timed: false,
+  offset: 0,
+  seed: 0,
+  column: 0,
+  low: 0,
+  high: 1,
+  add: false,
+  width: 0.5,
+  points: NONE,
+  from: NONE,
+  to: NONE,
+} as const;
 
 function waveRoles(wave: Wave, rows: readonly Row[], ranks: Ranks) {
   return {

@@ -22,7 +22,13 @@ function worstSecond(show: Show, state: LiveState, length = 12): number {
   const light = Array.from({ length: length * 88 }, (_, i) => {
     render(program, state, seconds(1 + i / 88), frame);
     readLamps(program, frame, lamps);
-    return program.heads.reduce((sum, _head, h) => sum + program.safety.shares[h]! * Math.max(lamps[h * LAMP_STRIDE]!, lamps[h * LAMP_STRIDE + 1]!, lamps[h * LAMP_STRIDE + 2]!), 0); // prettier-ignore
+    return program.heads.reduce(
+      (sum, _head, h) =>
+        sum +
+        program.safety.shares[h]! *
+          Math.max(lamps[h * LAMP_STRIDE]!, lamps[h * LAMP_STRIDE + 1]!, lamps[h * LAMP_STRIDE + 2]!),
+      0,
+    );
   });
   const moments: number[] = [];
   countFlashes(light, (at) => moments.push(at / 88));
@@ -72,11 +78,24 @@ describe('flash safety', () => {
   });
 
   test('leaves alone what only few lamps do, and what leaves the rig as bright as it was', () => {
-    const few = withLooks(look([{ role: 'wash', pick: { type: 'places', places: [0] }, level: hold(0), waves: [wave('level', { shape: 'square', high: 0.2, span: { beats: 0.25 } })] }])); // prettier-ignore
+    const few = withLooks(
+      look([
+        {
+          role: 'wash',
+          pick: { type: 'places', places: [0] },
+          level: hold(0),
+          waves: [wave('level', { shape: 'square', high: 0.2, span: { beats: 0.25 } })],
+        },
+      ]),
+    );
     expect(player(safe(few))(on(), 1.07)).toEqual(player(few)(on(), 1.07));
     // Two lamps of the same output in turn.
     const turns = { ...square(0.5, { turn: 1, groups: 2 }) };
-    const bars = withLooks(look([{ role: 'bars', level: hold(0), waves: [wave('level', { shape: 'square', span: { beats: 0.25 }, turn: 1 })] }])); // prettier-ignore
+    const bars = withLooks(
+      look([
+        { role: 'bars', level: hold(0), waves: [wave('level', { shape: 'square', span: { beats: 0.25 }, turn: 1 })] },
+      ]),
+    );
     expect(player(safe(bars))(on(), 1.07)).toEqual(player(bars)(on(), 1.07));
     expect(worstSecond(safe(turns), on())).toBeLessThanOrEqual(3);
   });
@@ -94,19 +113,30 @@ describe('flash safety', () => {
     expect(hz(safe(strobe))).toBeCloseTo(3, 0);
     const quick = {
       ...strobe,
-      profiles: strobe.profiles.map((one) => JSON.parse(JSON.stringify(one).replace('"low":1,"high":20', '"low":5,"high":20')) as typeof one), // prettier-ignore
+      profiles: strobe.profiles.map(
+        (one) => JSON.parse(JSON.stringify(one).replace('"low":1,"high":20', '"low":5,"high":20')) as typeof one,
+      ),
     };
     expect(hz(safe(quick))).toBe(0);
   });
 
   test('has no back door: single emitters, shutters by their ranges, chases of colours at one level', () => {
     // The green emitters by themselves, over a colour that has no green.
-    const green = withLooks(look(all({ level: hold(1), colour: hold({ x: 0.15, y: 0.06 }), waves: [wave('ColorAdd_G', { shape: 'square', span: { beats: 0.5 } })] }))); // prettier-ignore
+    const green = withLooks(
+      look(
+        all({
+          level: hold(1),
+          colour: hold({ x: 0.15, y: 0.06 }),
+          waves: [wave('ColorAdd_G', { shape: 'square', span: { beats: 0.5 } })],
+        }),
+      ),
+    );
     const emitterAt = (show: Show) => countFlashes(sampled((at) => player(show)(on(), at + 1)[2]! / 255, 2));
     expect(emitterAt(green)).toBeGreaterThanOrEqual(7);
     expect(emitterAt(safe(green))).toBeLessThanOrEqual(4);
     // A shutter told by the name of its range, or by its bare channel: 1 to 20 Hz lie between 10 and 199.
-    const shutter = (setting: ReturnType<typeof hold>) => withLooks(look([{ role: 'movers', level: hold(1), more: { Shutter1: setting as never } }])); // prettier-ignore
+    const shutter = (setting: ReturnType<typeof hold>) =>
+      withLooks(look([{ role: 'movers', level: hold(1), more: { Shutter1: setting as never } }]));
     const dmx = (show: Show) => player(show)(on(), 1)[512 + 6]!;
     expect(dmx(shutter(hold({ range: 'strobe' })))).toBe(105);
     for (const setting of [hold({ range: 'strobe' }), hold({ does: 'strobe', at: 15 }), hold(0.7)]) {
@@ -115,7 +145,10 @@ describe('flash safety', () => {
       expect(held).toBeGreaterThanOrEqual(10);
     }
     // Dark blue and white in turn at one level are dark and bright.
-    const steps = [{ x: 0.15, y: 0.06 }, { x: 0.3127, y: 0.329 }].map((colour, i) => ({ id: `${i}`, values: all({ level: hold(1), colour: hold(colour) }), fade: 0, hold: 0.1 })); // prettier-ignore
+    const steps = [
+      { x: 0.15, y: 0.06 },
+      { x: 0.3127, y: 0.329 },
+    ].map((colour, i) => ({ id: `${i}`, values: all({ level: hold(1), colour: hold(colour) }), fade: 0, hold: 0.1 }));
     const chase = Chase.parse({ id: 'new', number: 9, name: 'New', fadeIn: 0, fadeOut: 0, pace: 'seconds', steps });
     const colours = edit(withLooks(look([], { id: 'other' })), { type: 'store-chase', chase }).show;
     const changes = (show: Show) => {
@@ -130,7 +163,10 @@ describe('flash safety', () => {
     const chase = (pace: 'beats' | 'seconds', lows: readonly number[], hold_: number) => {
       const steps = lows.map((level, i) => ({ id: `${i}`, values: all({ level: hold(level) }), fade: 0, hold: hold_ }));
       const bare = withLooks();
-      return edit(bare, { type: 'store-chase', chase: Chase.parse({ id: 'new', number: 9, name: 'New', fadeIn: 0, fadeOut: 0, pace, steps }) }).show; // prettier-ignore
+      return edit(bare, {
+        type: 'store-chase',
+        chase: Chase.parse({ id: 'new', number: 9, name: 'New', fadeIn: 0, fadeOut: 0, pace, steps }),
+      }).show;
     };
     expect(worstSecond(chase('seconds', [1, 0], 0.1), on())).toBe(5);
     expect(worstSecond(safe(chase('seconds', [1, 0], 0.1)), on())).toBeLessThanOrEqual(3);
@@ -140,10 +176,30 @@ describe('flash safety', () => {
   });
 
   test('of notes struck in quick succession those without room between them do not flash; a chord is one flash', () => {
-    const kit = { id: 'k', name: 'K', channels: [], hits: [{ id: 'h', name: 'H', low: 36, high: 60, level: 1, attack: { seconds: 0 }, hold: { seconds: 0.02 }, release: { seconds: 0.02 } }] }; // prettier-ignore
+    const kit = {
+      id: 'k',
+      name: 'K',
+      channels: [],
+      hits: [
+        {
+          id: 'h',
+          name: 'H',
+          low: 36,
+          high: 60,
+          level: 1,
+          attack: { seconds: 0 },
+          hold: { seconds: 0.02 },
+          release: { seconds: 0.02 },
+        },
+      ],
+    };
     const show = edit(withLooks(), { type: 'store-kit', kit: Kit.parse(kit) }).show;
     const strike = (state: LiveState, at: number, note = 36) =>
-      press(state, { type: 'notes', notes: everyone.map((role) => ({ kit: 'k', role, hit: 'h', note, velocity: 1 })) as never }, at); // prettier-ignore
+      press(
+        state,
+        { type: 'notes', notes: everyone.map((role) => ({ kit: 'k', role, hit: 'h', note, velocity: 1 })) as never },
+        at,
+      );
     let state = AT_REST;
     for (let i = 0; i < 40; i++) state = strike(state, 1 + i / 10, 36 + (i % 24));
     expect(worstSecond(show, state, 5)).toBeGreaterThan(8);
@@ -161,7 +217,16 @@ describe('flash safety', () => {
     const show = withLooks();
     const hit = (more: object) => ({ spread: 'all' as const, ...more });
     expect(isFaint(show, id('wash'), hit({}))).toBe(false);
-    const many = { ...show, rigs: show.rigs.map((rig) => ({ ...rig, fixtures: [...rig.fixtures, ...Array.from({ length: 9 }, (_, i) => ({ ...rig.fixtures[0]!, id: id<'Fixture'>(`x${i}`) }))] })) }; // prettier-ignore
+    const many = {
+      ...show,
+      rigs: show.rigs.map((rig) => ({
+        ...rig,
+        fixtures: [
+          ...rig.fixtures,
+          ...Array.from({ length: 9 }, (_, i) => ({ ...rig.fixtures[0]!, id: id<'Fixture'>(`x${i}`) })),
+        ],
+      })),
+    };
     expect(isFaint(many, id('wash'), hit({ spread: 'next' }))).toBe(true);
     expect(isFaint(many, id('wash'), hit({}))).toBe(false);
     expect(isFaint(many, id('gone'), hit({}))).toBe(true);
@@ -183,7 +248,9 @@ describe('flash safety', () => {
         fc.double({ min: 0, max: 2, noNaN: true }),
         fc.integer({ min: 40, max: 240 }),
         (kind, beats, turn, bpm) => {
-          const show = safe(withLooks(look(all({ level: hold(0), waves: [wave('level', { shape: kind, span: { beats }, turn })] })))); // prettier-ignore
+          const show = safe(
+            withLooks(look(all({ level: hold(0), waves: [wave('level', { shape: kind, span: { beats }, turn })] }))),
+          );
           const state = { ...on(), tempo: { ...on().tempo, bpm } };
           expect(worstSecond(show, state, 4)).toBeLessThanOrEqual(3);
         },

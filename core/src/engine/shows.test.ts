@@ -12,12 +12,43 @@ import { compile, explain, frameFor, render, type Program } from '.';
 
 const WHITE = { x: 0.3127, y: 0.329 };
 const LOOKS = [
-  { id: 'all', values: ['wash', 'movers', 'bars'].map((role) => ({ role, level: hold(0.7), colour: hold({ x: 0.2, y: 0.1 }), aim: hold({ pan: 30, tilt: 20 }) })) },
-  { id: 'moving', values: ['wash', 'movers', 'bars'].map((role) => ({ role, colour: hold(WHITE), aim: hold({ aim: 'singer' }), waves: [wave('hue', { low: 0, high: 90 }), wave('pan', { high: 20 })] })) },
+  {
+    id: 'all',
+    values: ['wash', 'movers', 'bars'].map((role) => ({
+      role,
+      level: hold(0.7),
+      colour: hold({ x: 0.2, y: 0.1 }),
+      aim: hold({ pan: 30, tilt: 20 }),
+    })),
+  },
+  {
+    id: 'moving',
+    values: ['wash', 'movers', 'bars'].map((role) => ({
+      role,
+      colour: hold(WHITE),
+      aim: hold({ aim: 'singer' }),
+      waves: [wave('hue', { low: 0, high: 90 }), wave('pan', { high: 20 })],
+    })),
+  },
   { id: 'some', values: [{ role: 'movers', level: hold(1), colour: hold({ x: 0.6, y: 0.3 }) }] },
-  { id: 'timed', times: { colour: { in: 6 } }, values: ['wash', 'movers', 'bars'].map((role) => ({ role, colour: hold({ x: 0.4, y: 0.5 }) })) },
-] as const; // prettier-ignore
-const CHASE = { id: 'run', number: 1, name: 'Run', fadeIn: 0, fadeOut: 0, pace: 'beats', steps: [{ id: '1', look: 'all', fade: 0.5, hold: 0.5 }, { id: '2', look: 'moving', fade: 0.5, hold: 0 }] }; // prettier-ignore
+  {
+    id: 'timed',
+    times: { colour: { in: 6 } },
+    values: ['wash', 'movers', 'bars'].map((role) => ({ role, colour: hold({ x: 0.4, y: 0.5 }) })),
+  },
+] as const;
+const CHASE = {
+  id: 'run',
+  number: 1,
+  name: 'Run',
+  fadeIn: 0,
+  fadeOut: 0,
+  pace: 'beats',
+  steps: [
+    { id: '1', look: 'all', fade: 0.5, hold: 0.5 },
+    { id: '2', look: 'moving', fade: 0.5, hold: 0 },
+  ],
+};
 
 type Laid = { readonly look: string | null; readonly length: number; readonly gap: number; readonly fade: number };
 
@@ -25,7 +56,10 @@ type Laid = { readonly look: string | null; readonly length: number; readonly ga
 function layered(lanes: readonly (readonly Laid[])[]): Show {
   const looks = LOOKS.reduce<Show>(
     (show, { id: name, values, ...more }, i) =>
-      edit(show, { type: 'store-look', look: { ...look(structuredClone(values) as never, more), id: id<'Look'>(name), number: 30 + i } }).show,
+      edit(show, {
+        type: 'store-look',
+        look: { ...look(structuredClone(values) as never, more), id: id<'Look'>(name), number: 30 + i },
+      }).show,
     testShow(),
   );
   const show = edit(looks, { type: 'store-chase', chase: Chase.parse(CHASE) }).show;
@@ -39,12 +73,19 @@ function layered(lanes: readonly (readonly Laid[])[]): Show {
       clips: clips.map((clip, i) => {
         const from = at + clip.gap;
         at = from + clip.length;
-        return { id: id<'Clip'>(`${lane}-${i}`), look: clip.look === null ? null : id<'Look'>(clip.look), from: beats(from), to: beats(at), fadeIn: beats(clip.fade), fadeOut: beats(clip.fade) };
+        return {
+          id: id<'Clip'>(`${lane}-${i}`),
+          look: clip.look === null ? null : id<'Look'>(clip.look),
+          from: beats(from),
+          to: beats(at),
+          fadeIn: beats(clip.fade),
+          fadeOut: beats(clip.fade),
+        };
       }),
     };
   });
   return { ...show, songs: [{ ...song!, lanes: laid }] };
-} // prettier-ignore
+}
 
 /** The same program, made to believe that everything shows. */
 function thorough(show: Show): Program {

@@ -29,7 +29,11 @@ const actions = (...list: readonly (readonly [at: number, does: Deed])[]): Actio
   type: 'actions',
   actions: list.map(([at, does], i) => ({ id: id<'LaneAction'>(`a${i}`), at: beats(at), does })),
 });
-const start = (name: string, only?: string): Deed => ({ act: 'start', look: look(name), ...(only ? { role: role(only) } : {}) }); // prettier-ignore
+const start = (name: string, only?: string): Deed => ({
+  act: 'start',
+  look: look(name),
+  ...(only ? { role: role(only) } : {}),
+});
 const stop = (name: string | null): Deed => ({ act: 'stop', look: name === null ? null : look(name) });
 
 /** The test show with these lanes in its song, and looks that come and go at once. */
@@ -45,8 +49,14 @@ const clip = (name: string, from: number, to: number, more: Partial<Clip> = {}):
   to: beats(to),
   ...more,
 });
-const looksLane = (clips: readonly Clip[], more: Partial<LookLane> = {}): LookLane =>
-  ({ id: id('clips'), name: 'Looks', type: 'looks', blend: 'highest', clips: [...clips], ...more }); // prettier-ignore
+const looksLane = (clips: readonly Clip[], more: Partial<LookLane> = {}): LookLane => ({
+  id: id('clips'),
+  name: 'Looks',
+  type: 'looks',
+  blend: 'highest',
+  clips: [...clips],
+  ...more,
+});
 /** The light at a beat; the song counts 120 a minute. */
 const at = (one: Show, beat: number) => player(one)(playedAlone(songId), beat / 2);
 
@@ -73,14 +83,26 @@ test('a look started and stopped is the same light as a clip of it from there to
       );
       const [one, other] = [player(done), player(laid)];
       for (const moment of moments)
-        expect([moment, ...one(playedAlone(songId), moment / 16)]).toEqual([moment, ...other(playedAlone(songId), moment / 16)]); // prettier-ignore
+        expect([moment, ...one(playedAlone(songId), moment / 16)]).toEqual([
+          moment,
+          ...other(playedAlone(songId), moment / 16),
+        ]);
     }),
     { numRuns: 60 },
   );
 });
 
 test('a look started in one role lights that one; stopped once, it is off in all; what is never stopped goes on', () => {
-  const one = show(actions([2, start('half-blue', 'movers')], [6, start('half-blue', 'wash')], [10, stop('half-blue')], [12, start('red')], [14, start('red')], [20, stop(null)])); // prettier-ignore
+  const one = show(
+    actions(
+      [2, start('half-blue', 'movers')],
+      [6, start('half-blue', 'wash')],
+      [10, stop('half-blue')],
+      [12, start('red')],
+      [14, start('red')],
+      [20, stop(null)],
+    ),
+  );
   const spot = (bytes: Uint8Array) => bytes[516]! / 255;
   expect([1, 3, 7, 11].map((beat) => [dimmerA(at(one, beat)), spot(at(one, beat))])).toEqual([
     [0, 0],
@@ -118,7 +140,9 @@ test('a fade that is cut short by another goes on from where it was', () => {
     ),
     looksLane([clip('red', 0, 100)]),
   );
-  expect([4, 5, 6.5].map((beat) => dimmerA(at(one, beat)))).toEqual([0.5, 0.75, 1].map((level) => expect.closeTo(level, 2))); // prettier-ignore
+  expect([4, 5, 6.5].map((beat) => dimmerA(at(one, beat)))).toEqual(
+    [0.5, 0.75, 1].map((level) => expect.closeTo(level, 2)),
+  );
 });
 
 test('muted, an action lane does nothing; its fader is that of what it starts', () => {
@@ -126,7 +150,14 @@ test('muted, an action lane does nothing; its fader is that of what it starts', 
   expect(dimmerA(at(show({ ...lane, level: 0.5 }), 2))).toBeCloseTo(0.5, 2);
   const wash = looksLane([clip('red', 0, 100)]);
   expect(dimmerA(at(show({ ...lane, muted: true }, wash), 6))).toBe(1);
-  const fader: Lane = { id: id('fade'), name: 'Fader', type: 'curve', blend: 'scale', target: { on: 'lane', lane: lane.id }, points: [{ id: id('p'), at: beats(0), value: 0.25, shape: 'hold' }] }; // prettier-ignore
+  const fader: Lane = {
+    id: id('fade'),
+    name: 'Fader',
+    type: 'curve',
+    blend: 'scale',
+    target: { on: 'lane', lane: lane.id },
+    points: [{ id: id('p'), at: beats(0), value: 0.25, shape: 'hold' }],
+  };
   expect(dimmerA(at(show(lane, fader), 2))).toBeCloseTo(0.25, 2);
 });
 
@@ -155,8 +186,15 @@ test('a role that is merged or deleted takes what lanes say to it along', () => 
     actions([0, start('red', 'wash')], [1, { act: 'master', role: role('wash'), level: 0.5, fade: 0 }]),
     looksLane([clip('red', 0, 4)], { only: { roles: [role('wash'), role('bars')] } }),
     { id: id('h'), name: 'H', type: 'hits', kit: id('k'), role: role('wash'), notes: [] },
-    { id: id('c'), name: 'C', type: 'curve', blend: 'scale', target: { on: 'role', role: role('wash'), attribute: 'level' }, points: [] },
-  ]; // prettier-ignore
+    {
+      id: id('c'),
+      name: 'C',
+      type: 'curve',
+      blend: 'scale',
+      target: { on: 'role', role: role('wash'), attribute: 'level' },
+      points: [],
+    },
+  ];
   const said = (one: Show) => JSON.stringify(one.songs[0]!.lanes).match(/"wash"/g)?.length ?? 0;
   expect(said(show(...lanes))).toBe(5);
   const merged = edit(show(...lanes), { type: 'merge-roles', role: role('wash'), into: role('bars') }).show;
@@ -168,13 +206,32 @@ test('a role that is merged or deleted takes what lanes say to it along', () => 
 });
 
 const moving = Look.parse({
-  id: 'moving', number: 20, name: 'Moving', fadeIn: 0, fadeOut: 0,
-  values: [{ role: 'wash', level: hold(1), colour: hold({ x: 0.64, y: 0.33 }), waves: [wave('level', { span: { beats: 4 } })] }],
-}); // prettier-ignore
+  id: 'moving',
+  number: 20,
+  name: 'Moving',
+  fadeIn: 0,
+  fadeOut: 0,
+  values: [
+    {
+      role: 'wash',
+      level: hold(1),
+      colour: hold({ x: 0.64, y: 0.33 }),
+      waves: [wave('level', { span: { beats: 4 } })],
+    },
+  ],
+});
 const steps = Chase.parse({
-  id: 'steps', number: 21, name: 'Steps', fadeIn: 0, fadeOut: 0, pace: 'beats',
-  steps: [{ id: 's1', look: 'red', fade: 0, hold: 1 }, { id: 's2', fade: 0, hold: 1 }],
-}); // prettier-ignore
+  id: 'steps',
+  number: 21,
+  name: 'Steps',
+  fadeIn: 0,
+  fadeOut: 0,
+  pace: 'beats',
+  steps: [
+    { id: 's1', look: 'red', fade: 0, hold: 1 },
+    { id: 's2', fade: 0, hold: 1 },
+  ],
+});
 const withThese = (...lanes: readonly Lane[]): Show => {
   const base = show(...lanes);
   return { ...base, looks: [...base.looks, moving], chases: [steps] };
@@ -202,34 +259,53 @@ test('a clip at another speed: its waves and chases go that much faster', () => 
 });
 
 test('a clip at a share of its level, of a look and of a chase; two clips of one look differ', () => {
-  const half = withThese(looksLane([clip('red', 0, 4, { level: 0.5 }), clip('red', 4, 8), clip('steps', 8, 9, { level: 0.25 })])); // prettier-ignore
-  expect([2, 6, 8.5].map((beat) => dimmerA(at(half, beat)))).toEqual([0.5, 1, 0.25].map((level) => expect.closeTo(level, 2))); // prettier-ignore
+  const half = withThese(
+    looksLane([clip('red', 0, 4, { level: 0.5 }), clip('red', 4, 8), clip('steps', 8, 9, { level: 0.25 })]),
+  );
+  expect([2, 6, 8.5].map((beat) => dimmerA(at(half, beat)))).toEqual(
+    [0.5, 1, 0.25].map((level) => expect.closeTo(level, 2)),
+  );
 });
 
 test('a clip in other colours: red turned a third of the circle is not red, and white stays white', () => {
-  const turned = withThese(looksLane([clip('red', 0, 4, { turn: 120 }), clip('spread', 4, 8, { turn: 120 }), clip('spread', 8, 12)])); // prettier-ignore
+  const turned = withThese(
+    looksLane([clip('red', 0, 4, { turn: 120 }), clip('spread', 4, 8, { turn: 120 }), clip('spread', 8, 12)]),
+  );
   const [red, green] = [at(turned, 2)[9]!, at(turned, 2)[10]!];
   expect(green).toBeGreaterThan(red * 2);
   expect(brightB(at(turned, 2))).toBeGreaterThan(0.9);
   expect(at(turned, 6)).toEqual(at(turned, 10));
 });
 
-const curve = (on: 'speed' | 'size', list: readonly (readonly [at: number, value: number, shape?: Point['shape']])[], lane: string | null = null): Lane => ({
-  id: id(on), name: on, type: 'curve', blend: 'scale', target: { on, lane: lane === null ? null : id(lane) },
+const curve = (
+  on: 'speed' | 'size',
+  list: readonly (readonly [at: number, value: number, shape?: Point['shape']])[],
+  lane: string | null = null,
+): Lane => ({
+  id: id(on),
+  name: on,
+  type: 'curve',
+  blend: 'scale',
+  target: { on, lane: lane === null ? null : id(lane) },
   points: list.map(([at, value, shape = 'straight'], i) => ({ id: id(`p${i}`), at: beats(at), value, shape })),
-}); // prettier-ignore
+});
 
 test('a curve of speed: waves and chases are where they would be at that pace, whoever asks and in whatever order', () => {
   const clips = (name: string) => looksLane([clip(name, 0, 1000)]);
   fc.assert(
-    fc.property(fc.constantFrom(0.25, 0.5, 1, 2, 4), fc.integer({ min: 0, max: 95 }), fc.constantFrom('moving', 'steps'), (speed, sixteenth, name) => {
-      const beat = sixteenth / 4;
-      // At the very edge of a step a rounding decides which one it is.
-      if (name === 'steps' && (beat * speed) % 1 === 0) return;
-      const held = curve('speed', [[0, valueOfSpeed(speed), 'hold']]);
-      expectAlike(at(withThese(clips(name), held), beat), at(withThese(clips(name)), beat * speed));
-    }),
-  ); // prettier-ignore
+    fc.property(
+      fc.constantFrom(0.25, 0.5, 1, 2, 4),
+      fc.integer({ min: 0, max: 95 }),
+      fc.constantFrom('moving', 'steps'),
+      (speed, sixteenth, name) => {
+        const beat = sixteenth / 4;
+        // At the very edge of a step a rounding decides which one it is.
+        if (name === 'steps' && (beat * speed) % 1 === 0) return;
+        const held = curve('speed', [[0, valueOfSpeed(speed), 'hold']]);
+        expectAlike(at(withThese(clips(name), held), beat), at(withThese(clips(name)), beat * speed));
+      },
+    ),
+  );
   // From still to four times as fast over eight beats, in a straight line of heights: the speed is the square of it.
   const rising = curve('speed', [
     [0, 0],
@@ -237,9 +313,15 @@ test('a curve of speed: waves and chases are where they would be at that pace, w
   ]);
   const ran = (beat: number) => (4 / 64) * (beat ** 3 / 3);
   for (const beat of [2, 4.25, 6.5, 8])
-    expect(dimmerA(at(withThese(clips('moving'), rising), beat))).toBeCloseTo(dimmerA(at(withThese(clips('moving')), ran(beat))), 1); // prettier-ignore
+    expect(dimmerA(at(withThese(clips('moving'), rising), beat))).toBeCloseTo(
+      dimmerA(at(withThese(clips('moving')), ran(beat))),
+      1,
+    );
   // Behind its end it goes on as fast as ever, from where it had come.
-  expect(dimmerA(at(withThese(clips('moving'), rising), 9.5))).toBeCloseTo(dimmerA(at(withThese(clips('moving')), ran(8) + 1.5)), 1); // prettier-ignore
+  expect(dimmerA(at(withThese(clips('moving'), rising), 9.5))).toBeCloseTo(
+    dimmerA(at(withThese(clips('moving')), ran(8) + 1.5)),
+    1,
+  );
 });
 
 test('what would cost too much is bounded: a curve over a million beats, a lane that starts hundreds of looks', () => {
@@ -247,11 +329,16 @@ test('what would cost too much is bounded: a curve over a million beats, a lane 
     [0, 0.5],
     [1e6, 0.5, 'hold'],
   ]);
-  expectAlike(at(withThese(looksLane([clip('moving', 0, 1000)]), long), 3), at(withThese(looksLane([clip('moving', 0, 1000)])), 3)); // prettier-ignore
+  expectAlike(
+    at(withThese(looksLane([clip('moving', 0, 1000)]), long), 3),
+    at(withThese(looksLane([clip('moving', 0, 1000)])), 3),
+  );
   const many = actions(...Array.from({ length: 300 }, (_, i) => [i / 100, start(`look ${i}`)] as const));
   const one: Show = show(many);
   expect(spreadActions(many, () => 0).looks).toHaveLength(MOST_STARTED);
-  expect(songRemarks(one, one.songs[0]!).map(({ text }) => text)).toContain('Lane Actions: it starts 300 different looks; only the first 64 come on.'); // prettier-ignore
+  expect(songRemarks(one, one.songs[0]!).map(({ text }) => text)).toContain(
+    'Lane Actions: it starts 300 different looks; only the first 64 come on.',
+  );
 });
 
 test('a curve of one lane leaves the others; muted it does nothing; that of size lets waves rest', () => {

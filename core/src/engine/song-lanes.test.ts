@@ -24,13 +24,59 @@ const kit = Kit.parse({
   name: 'Drums',
   channels: [],
   hits: [
-    { id: 'bang', name: 'Bang', low: 36, high: 36, level: 1, attack: { seconds: 0 }, hold: { seconds: 0.1 }, release: { beats: 0.5 } },
-    { id: 'wash', name: 'Wash', low: 40, high: 41, level: 0.8, spread: 'next', choke: 1, attack: { seconds: 0.05 }, hold: { seconds: 0 }, release: { seconds: 1.5 } },
-    { id: 'held', name: 'Held', low: 50, high: 50, level: 0.6, held: true, choke: 1, attack: { seconds: 0 }, hold: { seconds: 0 }, release: { seconds: 0.2 } },
+    {
+      id: 'bang',
+      name: 'Bang',
+      low: 36,
+      high: 36,
+      level: 1,
+      attack: { seconds: 0 },
+      hold: { seconds: 0.1 },
+      release: { beats: 0.5 },
+    },
+    {
+      id: 'wash',
+      name: 'Wash',
+      low: 40,
+      high: 41,
+      level: 0.8,
+      spread: 'next',
+      choke: 1,
+      attack: { seconds: 0.05 },
+      hold: { seconds: 0 },
+      release: { seconds: 1.5 },
+    },
+    {
+      id: 'held',
+      name: 'Held',
+      low: 50,
+      high: 50,
+      level: 0.6,
+      held: true,
+      choke: 1,
+      attack: { seconds: 0 },
+      hold: { seconds: 0 },
+      release: { seconds: 0.2 },
+    },
   ],
-}); // prettier-ignore
-const note = (at: number, more: Partial<Note> = {}): Note => ({ id: id<'Note'>(`n${at}`), at: beats(at), length: beats(0.5), note: 36, velocity: 1, ...more }); // prettier-ignore
-const hits = (notes: readonly Note[], more: Partial<HitLane> = {}): HitLane => ({ id: id('hits'), name: 'Drums', type: 'hits', kit: id('k'), role: id('wash'), notes: [...notes], ...more }); // prettier-ignore
+});
+const note = (at: number, more: Partial<Note> = {}): Note => ({
+  id: id<'Note'>(`n${at}`),
+  at: beats(at),
+  length: beats(0.5),
+  note: 36,
+  velocity: 1,
+  ...more,
+});
+const hits = (notes: readonly Note[], more: Partial<HitLane> = {}): HitLane => ({
+  id: id('hits'),
+  name: 'Drums',
+  type: 'hits',
+  kit: id('k'),
+  role: id('wash'),
+  notes: [...notes],
+  ...more,
+});
 const points = (...list: readonly (readonly [at: number, value: number, shape?: Point['shape']])[]): Point[] =>
   list.map(([at, value, shape = 'straight'], i) => ({ id: id<'Point'>(`p${i}`), at: beats(at), value, shape }));
 const curve = (list: Point[], more: Partial<CurveLane> = {}): CurveLane => ({
@@ -46,7 +92,9 @@ const curve = (list: Point[], more: Partial<CurveLane> = {}): CurveLane => ({
 function song(...lanes: readonly Lane[]): Show {
   const show = edit(testShow(), { type: 'store-kit', kit }).show;
   const [base] = lookLanes(show.songs[0]!);
-  const clips = [{ id: id<'Clip'>('c'), look: id<'Look'>('red'), from: beats(0), to: beats(8), fadeIn: beats(0), fadeOut: beats(0) }]; // prettier-ignore
+  const clips = [
+    { id: id<'Clip'>('c'), look: id<'Look'>('red'), from: beats(0), to: beats(8), fadeIn: beats(0), fadeOut: beats(0) },
+  ];
   return { ...show, songs: [{ ...show.songs[0]!, lanes: [{ ...base!, clips }, ...lanes] }] };
 }
 const bare = (...lanes: readonly Lane[]): Show => {
@@ -59,9 +107,14 @@ const made = (show: Show, command: object) => edit(show, command as Command).sho
 
 test('a note on a lane is the same light as the same note struck on a pad', () => {
   const strokes = fc.array(
-    fc.tuple(fc.integer({ min: 1, max: 8 }), fc.constantFrom(36, 40, 41, 50), fc.integer({ min: 2, max: 10 }), fc.integer({ min: 1, max: 6 })),
+    fc.tuple(
+      fc.integer({ min: 1, max: 8 }),
+      fc.constantFrom(36, 40, 41, 50),
+      fc.integer({ min: 2, max: 10 }),
+      fc.integer({ min: 1, max: 6 }),
+    ),
     { minLength: 1, maxLength: 8 },
-  ); // prettier-ignore
+  );
   fc.assert(
     fc.property(strokes, fc.array(fc.integer({ min: 0, max: 400 }), { minLength: 5 }), (list, moments) => {
       let beat = 0;
@@ -77,8 +130,19 @@ test('a note on a lane is the same light as the same note struck on a pad', () =
         const answers = kit.hits.filter(({ low, high }) => low <= one.note && high >= one.note);
         const strike = (velocity: number, when: number): [number, Action] => [
           when / 2,
-          { type: 'notes', pulse: seconds(0.5), notes: answers.map((hit) => ({ kit: kit.id, role: id('wash'), hit: hit.id, note: one.note, velocity, ...(hit.choke ? { choke: hit.choke } : {}) })) },
-        ]; // prettier-ignore
+          {
+            type: 'notes',
+            pulse: seconds(0.5),
+            notes: answers.map((hit) => ({
+              kit: kit.id,
+              role: id('wash'),
+              hit: hit.id,
+              note: one.note,
+              velocity,
+              ...(hit.choke ? { choke: hit.choke } : {}),
+            })),
+          },
+        ];
         return [strike(one.velocity, one.at), strike(0, one.at + one.length)];
       });
       const inOrder = presses.sort(([a], [b]) => a - b);
@@ -120,8 +184,11 @@ test('muted does nothing; solo leaves only what is solo; of both, muted counts',
   const drums = hits([note(1)]);
   expect(dimmerA(at(song({ ...drums, muted: true }), 9))).toBe(0);
   const [base] = lookLanes(song().songs[0]!);
-  const both = (one: Partial<LookLane>, other: Partial<HitLane>) => dimmerA(at(bare({ ...base!, ...one }, { ...drums, ...other }), 3)); // prettier-ignore
-  expect([both({}, {}), both({ muted: true }, {}), both({}, { solo: true }), both({ solo: true }, {})]).toEqual([1, 0, 0, 1]); // prettier-ignore
+  const both = (one: Partial<LookLane>, other: Partial<HitLane>) =>
+    dimmerA(at(bare({ ...base!, ...one }, { ...drums, ...other }), 3));
+  expect([both({}, {}), both({ muted: true }, {}), both({}, { solo: true }), both({ solo: true }, {})]).toEqual([
+    1, 0, 0, 1,
+  ]);
   expect(both({ solo: true, muted: true }, {})).toBe(0);
 });
 
@@ -132,7 +199,9 @@ test("a look lane's fader: over nothing it dims; over another lane that it repla
     const clips = [{ ...base!.clips[0]!, id: id<'Clip'>('o'), look: id<'Look'>('half-blue') }];
     return at(bare(base!, { ...base!, id: id('over'), blend: 'replace', level, clips }), 4);
   };
-  expect([1, 0.5, 0].map((level) => dimmerA(over(level)))).toEqual([0.5, 0.75, 1].map((level) => expect.closeTo(level, 1))); // prettier-ignore
+  expect([1, 0.5, 0].map((level) => dimmerA(over(level)))).toEqual(
+    [0.5, 0.75, 1].map((level) => expect.closeTo(level, 1)),
+  );
 });
 
 test('a lane that only lets some roles, or some families, through', () => {
@@ -177,9 +246,13 @@ describe('a curve', () => {
   test('adds to it, up to full, and takes its place', () => {
     const [base] = lookLanes(song().songs[0]!);
     const half = { ...base!, level: 0.5 };
-    const light = (more: Partial<CurveLane>, height: number) => dimmerA(at(bare(half, curve(points([0, height], [8, height]), more)), 4)); // prettier-ignore
+    const light = (more: Partial<CurveLane>, height: number) =>
+      dimmerA(at(bare(half, curve(points([0, height], [8, height]), more)), 4));
     expect([light({ blend: 'add' }, 0.25), light({ blend: 'add' }, 0.9)]).toEqual([expect.closeTo(0.75, 2), 1]);
-    expect([light({ blend: 'replace' }, 0.2), light({ blend: 'scale' }, 0.2)]).toEqual([expect.closeTo(0.2, 2), expect.closeTo(0.1, 2)]); // prettier-ignore
+    expect([light({ blend: 'replace' }, 0.2), light({ blend: 'scale' }, 0.2)]).toEqual([
+      expect.closeTo(0.2, 2),
+      expect.closeTo(0.1, 2),
+    ]);
     // It lights lamps that nothing else sets.
     const alone = bare(curve(points([0, 0.4], [8, 0.4]), { blend: 'add' }));
     expect(dimmerA(at(alone, 4))).toBeCloseTo(0.4, 2);
@@ -204,7 +277,10 @@ describe('a curve', () => {
     const show = song(curve(swell));
     const told = explain(compile(show), playedAlone(songId), seconds(1), id('a'))!;
     expect(told.level).toBeCloseTo(0.5, 2);
-    expect(told.contributions.map(({ source, wins }) => [source, wins])).toContainEqual(['curve Swell, scales it', false]); // prettier-ignore
+    expect(told.contributions.map(({ source, wins }) => [source, wins])).toContainEqual([
+      'curve Swell, scales it',
+      false,
+    ]);
   });
 });
 
@@ -252,7 +328,12 @@ describe('the end of a song', () => {
   });
   test('it goes dark in a fade, or fades to a look', () => {
     const dark = lit({ then: 'dark', fade: 4 });
-    expect([1, 2, 4, 9].map((over) => dimmerA(after(dark, over)))).toEqual([expect.closeTo(0.75, 2), expect.closeTo(0.5, 2), 0, 0]); // prettier-ignore
+    expect([1, 2, 4, 9].map((over) => dimmerA(after(dark, over)))).toEqual([
+      expect.closeTo(0.75, 2),
+      expect.closeTo(0.5, 2),
+      0,
+      0,
+    ]);
     // Stopped a second after its end, it fades on.
     expect(dimmerA(after(dark, 2, 1))).toBeCloseTo(0.5, 2);
     const blue = lit({ then: 'look', look: id('half-blue'), fade: 4 });
@@ -268,7 +349,9 @@ describe('the end of a song', () => {
     const frame = frameFor(program);
     for (let at = 55; at < 63; at += 0.5) render(program, state, seconds(at), frame);
     expect(Buffer.from(frame).equals(player(show)(state, 62.5))).toBe(true);
-    expect(explain(program, state, seconds(65), id('a'))!.contributions.map(({ source }) => source)).toContain('lane after the song: Half blue'); // prettier-ignore
+    expect(explain(program, state, seconds(65), id('a'))!.contributions.map(({ source }) => source)).toContain(
+      'lane after the song: Half blue',
+    );
   });
   test('a look that is deleted is no ending any more', () => {
     const show = lit({ then: 'look', look: id('half-blue'), fade: 4 });

@@ -17,12 +17,18 @@ function pointing(places: readonly Place[]): Show {
   const made = places.reduce((show, place, i) => {
     const aimed = edit(show, { type: 'add-aim', aim: { id: id<'Aim'>(`a${i}`), name: `${i}`, ...place } }).show;
     const value = { role: 'movers', level: hold(1), aim: hold({ aim: `a${i}` }) };
-    return edit(aimed, { type: 'store-look', look: { ...look([value]), id: id<'Look'>(`l${i}`), number: 20 + i } }).show;
+    return edit(aimed, { type: 'store-look', look: { ...look([value]), id: id<'Look'>(`l${i}`), number: 20 + i } })
+      .show;
   }, testShow());
-  const clips = places.map((_, i) => ({ id: id<'Clip'>(`c${i}`), look: id<'Look'>(`l${i}`), from: beats(i * 4), to: beats(i * 4 + 4) }));
+  const clips = places.map((_, i) => ({
+    id: id<'Clip'>(`c${i}`),
+    look: id<'Look'>(`l${i}`),
+    from: beats(i * 4),
+    to: beats(i * 4 + 4),
+  }));
   const [song] = made.songs;
   return { ...made, songs: [{ ...song!, lanes: [{ ...lookLanes(song!)[0]!, clips }] }] };
-} // prettier-ignore
+}
 
 const mount = testShow().rigs[0]!.fixtures.find((fixture) => fixture.id === ('s' as Id<'Fixture'>))!.mount;
 const turnOf = (bytes: Uint8Array) => ({ pan: panSpot(bytes), tilt: tiltSpot(bytes) });

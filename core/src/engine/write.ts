@@ -20,7 +20,21 @@ const COLOUR_SLOT = 9;
 const ZOOMS = 10;
 const FOGS = 11;
 
-const CODES: Readonly<Record<ChannelKind, number>> = { rest: REST, whole: REST, dimmer: DIMMER, emitter: EMITTER, direct: DIRECT, filter: FILTER, pan: PAN, tilt: TILT, shutter: SHUTTER, gobo: GOBO_SLOT, slot: COLOUR_SLOT, zoom: ZOOMS, haze: FOGS }; // prettier-ignore
+const CODES: Readonly<Record<ChannelKind, number>> = {
+  rest: REST,
+  whole: REST,
+  dimmer: DIMMER,
+  emitter: EMITTER,
+  direct: DIRECT,
+  filter: FILTER,
+  pan: PAN,
+  tilt: TILT,
+  shutter: SHUTTER,
+  gobo: GOBO_SLOT,
+  slot: COLOUR_SLOT,
+  zoom: ZOOMS,
+  haze: FOGS,
+};
 
 export function* writerTable(plans: readonly HeadPlan[]): Generator<void, WriterTable> {
   const all = plans.flatMap(({ writers }) => writers);

@@ -37,7 +37,9 @@ test('recordings beside the music of songs go out and come in with it', () => {
     level: 0.5,
   };
   const more = edit(show, Command.parse({ type: 'set-tracks', song: 'song', tracks: [track] })).show;
-  const music = new Map([hash, stem].map((one) => [one, { bytes: Uint8Array.of(1, 2), peaks: undefined, envelopes: undefined }])); // prettier-ignore
+  const music = new Map(
+    [hash, stem].map((one) => [one, { bytes: Uint8Array.of(1, 2), peaks: undefined, envelopes: undefined }]),
+  );
   const read = readBundle(writeBundle({ show: more, music, chain: ['origin'] }), 'x');
   expect(read.ok && [...read.value.music.keys()].sort()).toEqual([hash, stem].sort());
   expect(read.ok && read.value.show).toEqual(more);

@@ -10,13 +10,16 @@ import { readBundle } from '.';
 
 const goOn = async () => 'go-on' as const;
 
-test.each([2_147_483_519, 1_000_000_000, 1, 0])('an OGG or FLAC whose head says %d Hz is refused before it is decoded', async (rate) => {
-  const read = await analyse(oggWithRate(rate), 'song.ogg', goOn);
-  expect(!read.ok && wordsFor(read.problem)).toContain(`${rate} Hz`);
-  if (rate > 0xfffff || rate === 0) return;
-  const flac = await analyse(flacWithRate(rate), 'song.flac', goOn);
-  expect(!flac.ok && wordsFor(flac.problem)).toContain(`${rate} Hz`);
-}); // prettier-ignore
+test.each([2_147_483_519, 1_000_000_000, 1, 0])(
+  'an OGG or FLAC whose head says %d Hz is refused before it is decoded',
+  async (rate) => {
+    const read = await analyse(oggWithRate(rate), 'song.ogg', goOn);
+    expect(!read.ok && wordsFor(read.problem)).toContain(`${rate} Hz`);
+    if (rate > 0xfffff || rate === 0) return;
+    const flac = await analyse(flacWithRate(rate), 'song.flac', goOn);
+    expect(!flac.ok && wordsFor(flac.problem)).toContain(`${rate} Hz`);
+  },
+);
 
 test('a zip that inflates to a thousand times its size is refused; what is none of ours is left packed', () => {
   const few = new Uint8Array(10_000);
@@ -31,23 +34,43 @@ test('a zip that inflates to a thousand times its size is refused; what is none 
 });
 
 test.each([
-  ['stands still in time', [{ beat: 0, time: 1 }, { beat: 2, time: 1 }]],
-  ['goes back in beats', [{ beat: 4, time: 0 }, { beat: 2, time: 1 }]],
-  ['has four hundred million bars', [{ beat: 0, time: 0 }, { beat: 1e7, time: 0.01 }]],
+  [
+    'stands still in time',
+    [
+      { beat: 0, time: 1 },
+      { beat: 2, time: 1 },
+    ],
+  ],
+  [
+    'goes back in beats',
+    [
+      { beat: 4, time: 0 },
+      { beat: 2, time: 1 },
+    ],
+  ],
+  [
+    'has four hundred million bars',
+    [
+      { beat: 0, time: 0 },
+      { beat: 1e7, time: 0.01 },
+    ],
+  ],
 ])('a tempo map that %s is refused with its place, from a file and as an edit', (_, anchors) => {
   const show = anchored(anchors);
   const read = readShow(JSON.parse(JSON.stringify(show)), 'the file');
   expect(!read.ok && wordsFor(read.problem)).toContain('songs.0.tempo.anchors.1');
   const edited = legal(show, new WeakSet());
   expect(!edited.ok && wordsFor(edited.problem)).toContain('tempo.anchors.1');
-}); // prettier-ignore
+});
 
 test('a chart of a hundred thousand signs is read as far as it is one, and the rest is told', () => {
-  const chart = readChart(`1 Dimmer${' :'.repeat(50_000)}\n2 Red\n3 Green 0-255 ${' ,'.repeat(1900)}x\n${'4'.repeat(100_000)}`);
+  const chart = readChart(
+    `1 Dimmer${' :'.repeat(50_000)}\n2 Red\n3 Green 0-255 ${' ,'.repeat(1900)}x\n${'4'.repeat(100_000)}`,
+  );
   expect(chart.channels.map(({ attribute }) => attribute)).toEqual(['ColorAdd_R', 'ColorAdd_G']);
   const long = chart.unsettled.filter(({ why }) => why === 'more text than a chart has');
   expect(long.map(({ line }) => line)).toEqual([1, 4]);
-}); // prettier-ignore
+});
 
 test('a zip that is none of ours says so', () => {
   const read = readBundle(zipSync({ 'a.txt': new Uint8Array(3) }), 'x.hovlix');

@@ -23,10 +23,14 @@ export function actionsSince(moment: Moment, act: Act, down: boolean, ago: numbe
 }
 
 /** Several in their order, those that wait when their beats have passed. */
-export function inTurn({ press, time }: Pick<BareHost, 'press' | 'time'>, acts: readonly Act[], one: (act: Act) => void): void {
+export function inTurn(
+  { press, time }: Pick<BareHost, 'press' | 'time'>,
+  acts: readonly Act[],
+  one: (act: Act) => void,
+): void {
   const moment = press();
   const pulse = moment ? clockAt(moment).pulse : 0;
   for (const act of acts)
     if (act.after !== undefined && act.after > 0) time.after(act.after * pulse * 1000, () => one(act));
     else one(act);
-} // prettier-ignore
+}

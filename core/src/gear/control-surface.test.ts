@@ -7,7 +7,11 @@ import { controlSurface, lightPads, type Happened } from '.';
 
 let clock = 50;
 
-const PEDAL = { press: [{ act: 'look', look: 'red' }], double: [{ act: 'look', look: 'kept' }], hold: [{ act: 'blackout', to: 'toggle' }] }; // prettier-ignore
+const PEDAL = {
+  press: [{ act: 'look', look: 'red' }],
+  double: [{ act: 'look', look: 'kept' }],
+  hold: [{ act: 'blackout', to: 'toggle' }],
+};
 
 function screen(...made: object[]) {
   const show = { ...testShow(), controls: made.map((one) => Control.parse(one)) };
@@ -24,7 +28,14 @@ function pass(length: number): void {
   }
 }
 const KEY = { by: 'key', code: 'PageDown' } as const;
-const foot = (does: object, extra: object = {}) => ({ kind: 'switch', id: 'f', name: 'Foot', source: KEY, does, ...extra }); // prettier-ignore
+const foot = (does: object, extra: object = {}) => ({
+  kind: 'switch',
+  id: 'f',
+  name: 'Foot',
+  source: KEY,
+  does,
+  ...extra,
+});
 
 beforeEach(() => jest.useFakeTimers());
 afterEach(() => jest.useRealTimers());
@@ -154,10 +165,23 @@ test('a note flashes for as long as it is held, and a thousand messages a second
   const note = { by: 'note', device: null, channel: null, number: 36 };
   const knob = { by: 'control', device: null, channel: null, number: 7 };
   const { all, on, acted, state } = screen(
-    { kind: 'switch', id: 'n', name: 'Note', source: note, does: { press: [{ act: 'look', look: 'red', press: 'flash' }] } },
+    {
+      kind: 'switch',
+      id: 'n',
+      name: 'Note',
+      source: note,
+      does: { press: [{ act: 'look', look: 'red', press: 'flash' }] },
+    },
     { kind: 'fader', id: 'k', name: 'Knob', source: knob, turns: { turn: 'master', role: null }, soft: false },
   );
-  const struck = (down: boolean): Heard => ({ by: 'note', device: 'x', channel: 1, number: 36, down, value: down ? 1 : 0 });
+  const struck = (down: boolean): Heard => ({
+    by: 'note',
+    device: 'x',
+    channel: 1,
+    number: 36,
+    down,
+    value: down ? 1 : 0,
+  });
   all.midi(struck(true));
   pass(0.2);
   expect(on()).toEqual(['red']);
@@ -177,10 +201,18 @@ test('a note flashes for as long as it is held, and a thousand messages a second
   // Not more often than light leaves: a conductor takes only so many.
   expect(acted.filter(({ type }) => type === 'master').length).toBeLessThan(60);
   expect(all.midi({ by: 'bend', device: 'x', channel: 1, value: 0.5 })).toBe(false);
-}); // prettier-ignore
+});
 
 test('several acts of one press keep their order, and those that wait come when their beats have passed', () => {
-  const { all, acted } = screen(foot({ press: [{ act: 'look', look: 'red' }, { act: 'look', look: 'kept', after: 2 }, { act: 'blackout', to: 'off' }] })); // prettier-ignore
+  const { all, acted } = screen(
+    foot({
+      press: [
+        { act: 'look', look: 'red' },
+        { act: 'look', look: 'kept', after: 2 },
+        { act: 'blackout', to: 'off' },
+      ],
+    }),
+  );
   all.key(KEY, true);
   expect(acted.map(({ type }) => type)).toEqual(['pad', 'blackout']);
   pass(0.9);
@@ -194,8 +226,20 @@ test('what is held ends with the foot: pads of a bank, also when another bank wa
   const flash = { act: 'look', look: 'kept', press: 'flash' };
   const { all, on, put, show, host } = screen(
     foot({ press: [{ act: 'pad', place: 1 }] }),
-    { kind: 'switch', id: 'd', name: 'D', source: { by: 'key', code: 'F7' }, does: { press: [flash], double: [{ act: 'tap' }] } },
-    { kind: 'switch', id: 'l', name: 'L', source: { by: 'key', code: 'F8' }, does: { press: [{ ...flash, after: 1 }] } },
+    {
+      kind: 'switch',
+      id: 'd',
+      name: 'D',
+      source: { by: 'key', code: 'F7' },
+      does: { press: [flash], double: [{ act: 'tap' }] },
+    },
+    {
+      kind: 'switch',
+      id: 'l',
+      name: 'L',
+      source: { by: 'key', code: 'F8' },
+      does: { press: [{ ...flash, after: 1 }] },
+    },
   );
   const bank = (id: string, look: string) => ({ id, name: id, end: 'stop', pads: [{ look, press: 'flash' }] });
   put({ ...show, banks: [bank('a', 'red'), bank('b', 'spread')] as never });
@@ -221,7 +265,7 @@ test('what is held ends with the foot: pads of a bank, also when another bank wa
   expect(on()).toEqual(['kept']);
   pass(0.2);
   expect(on()).toEqual([]);
-}); // prettier-ignore
+});
 
 test('a control that is removed while its switch is down holds nothing up', () => {
   const { all, put } = screen(foot(PEDAL));
@@ -233,12 +277,21 @@ test('a control that is removed while its switch is down holds nothing up', () =
 
 test('a knob takes a value by hand at once where nobody has it, and then waits until it reaches what was changed elsewhere', () => {
   const knob = { by: 'control', device: null, channel: null, number: 7 };
-  const { all, state, host } = screen({ kind: 'fader', id: 'k', name: 'Knob', source: knob, turns: { turn: 'hand', role: 'wash', what: 'level' } });
+  const { all, state, host } = screen({
+    kind: 'fader',
+    id: 'k',
+    name: 'Knob',
+    source: knob,
+    turns: { turn: 'hand', role: 'wash', what: 'level' },
+  });
   const turn = (value: number) => {
     all.midi({ by: 'control', device: 'x', channel: 1, number: 7, value, fine: false });
     pass(1);
   };
-  const level = () => state().hands.filter(({ on }) => on).map(({ value }) => value.level);
+  const level = () =>
+    state()
+      .hands.filter(({ on }) => on)
+      .map(({ value }) => value.level);
   turn(0.8);
   expect(level()).toEqual([{ type: 'hold', value: 0.8 }]);
   host.act({ type: 'hand', values: [{ role: 'wash' as never, level: { type: 'hold', value: 0.2 } }] });
@@ -246,7 +299,7 @@ test('a knob takes a value by hand at once where nobody has it, and then waits u
   expect(level()).toEqual([{ type: 'hold', value: 0.2 }]);
   turn(0.1);
   expect(level()).toEqual([{ type: 'hold', value: 0.1 }]);
-}); // prettier-ignore
+});
 
 test('pads and buttons of gear are lit while their look is on, and told anew when they are plugged in again', () => {
   const does = { press: [{ act: 'look', look: 'red' }] };
@@ -261,9 +314,13 @@ test('pads and buttons of gear are lit while their look is on, and told anew whe
   const sent: unknown[] = [];
   let [outputs, wanted] = [['Board'], true];
   lightPads(host, { outputs: () => outputs, sendTo: (device, bytes) => sent.push([device, ...bytes]) }, () => wanted);
-  const strike = (down: boolean) => all.midi({ by: 'note', device: 'Board', channel: 3, number: 40, down, value: down ? 1 : 0 });
+  const strike = (down: boolean) =>
+    all.midi({ by: 'note', device: 'Board', channel: 3, number: 40, down, value: down ? 1 : 0 });
   const tap = () => (strike(true), strike(false), pass(0.1));
-  const told = (level: number) => [['Board', 0x92, 40, level], ['Board', 0xb0, 20, level]];
+  const told = (level: number) => [
+    ['Board', 0x92, 40, level],
+    ['Board', 0xb0, 20, level],
+  ];
   pass(0.3);
   expect(sent.splice(0)).toEqual(told(0));
   tap();
@@ -278,4 +335,4 @@ test('pads and buttons of gear are lit while their look is on, and told anew whe
   wanted = false;
   tap();
   expect(sent).toEqual([]);
-}); // prettier-ignore
+});

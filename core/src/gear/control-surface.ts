@@ -206,11 +206,12 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
     leave() {
       for (const [id, { contact }] of feet) {
         const control = all().find((one) => one.id === id);
-        if (contact && control?.kind === 'switch' && control.source?.by === 'key') edge(control, control.closed ?? false);
+        if (contact && control?.kind === 'switch' && control.source?.by === 'key')
+          edge(control, control.closed ?? false);
       }
     },
     learn: (take) => void (learns = take),
-  }; // prettier-ignore
+  };
 }
 
 /** When the press that is told at a moment began: one that may become a double press or a hold is told later. */

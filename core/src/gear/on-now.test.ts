@@ -15,14 +15,29 @@ const step = (n: number, more: object) => ({ id: `s${n}`, fade: 0, hold: 1, ...m
 
 /** Steps of a beat each: 20 %, a look at half its 80 %, 60 %. */
 const CHASE = Chase.parse({
-  id: 'run', number: 60, name: 'Run', fadeIn: 0, fadeOut: 0, pace: 'beats',
-  steps: [step(1, { values: [level(0.2)] }), step(2, { look: 'bright', level: 0.5 }), step(3, { values: [level(0.6)] })],
-}); // prettier-ignore
+  id: 'run',
+  number: 60,
+  name: 'Run',
+  fadeIn: 0,
+  fadeOut: 0,
+  pace: 'beats',
+  steps: [
+    step(1, { values: [level(0.2)] }),
+    step(2, { look: 'bright', level: 0.5 }),
+    step(3, { values: [level(0.6)] }),
+  ],
+});
 
 function stage() {
   let clock = 100;
   const show = testShow();
-  const clip = (name: string, of: string, from: number, to: number, more: object = {}) => ({ id: name, look: of, from, to, ...more }); // prettier-ignore
+  const clip = (name: string, of: string, from: number, to: number, more: object = {}) => ({
+    id: name,
+    look: of,
+    from,
+    to,
+    ...more,
+  });
   const lane = (name: string, clips: object[], more: object = {}) => ({
     id: name,
     name,
@@ -40,17 +55,22 @@ function stage() {
   const line = testHost(
     {
       ...show,
-      looks: [...show.looks, look('bright', [level(0.8)]), look('stays', [{ role: 'bars', level: { type: 'hold', value: 0.3 } }], { keep: true })],
+      looks: [
+        ...show.looks,
+        look('bright', [level(0.8)]),
+        look('stays', [{ role: 'bars', level: { type: 'hold', value: 0.3 } }], { keep: true }),
+      ],
       chases: [CHASE],
       songs: [song],
     },
     () => clock,
-  ); // prettier-ignore
+  );
   const now = () => lookOfNow(line.host.moment()!, id<'Look'>('new'))?.values ?? [];
   return {
     act: (action: object) => line.host.act(action as Action),
     pass: (length: number) => void (clock += length),
-    levels: (role = 'wash') => now().flatMap((one) => (one.role === role && one.level?.type === 'hold' ? [one.level.value] : [])), // prettier-ignore
+    levels: (role = 'wash') =>
+      now().flatMap((one) => (one.role === role && one.level?.type === 'hold' ? [one.level.value] : [])),
     song: song.id,
   };
 }

@@ -1,7 +1,7 @@
 // What is on, as values of a look: looks and chases that stand, what the song's lanes show, and what is by hand.
 
 import { maker, variantOf } from '../engine/variants';
-import { changedValues, courseOf, Look, positionAt, saidTo, type Chase, type LookValue, type Position } from '../light'; // prettier-ignore
+import { changedValues, courseOf, Look, positionAt, saidTo, type Chase, type LookValue, type Position } from '../light';
 import { chasePlace, freeBeat, heardPlace, isOn, ownBeat, songTimeAt, type LiveState, type Moment } from '../live';
 import type { Casting } from '../rig';
 import { nextNumber, rigInUse, type Show } from '../show';

@@ -82,7 +82,10 @@ export const Control = z.discriminatedUnion('kind', [
     eager: z.boolean().optional(),
     does: Does,
     /** What it does in certain banks instead. */
-    banks: z.array(z.strictObject({ bank: idOf<'Bank'>(), does: Does })).max(64).optional(),
+    banks: z
+      .array(z.strictObject({ bank: idOf<'Bank'>(), does: Does }))
+      .max(64)
+      .optional(),
   }),
   z.strictObject({
     kind: z.literal('fader'),
@@ -95,7 +98,7 @@ export const Control = z.discriminatedUnion('kind', [
     /** It moves nothing until it has come to where the value is. */
     soft: z.boolean().default(true),
   }),
-]); // prettier-ignore
+]);
 export type Control = z.infer<typeof Control>;
 export type SwitchControl = Extract<Control, { kind: 'switch' }>;
 export type FaderControl = Extract<Control, { kind: 'fader' }>;
@@ -149,6 +152,10 @@ export function sameSource(a: Source, b: Source): boolean {
 /** Controls that are pressed by one and the same thing, in pairs. */
 export function conflictsOf(controls: readonly Control[]): readonly (readonly [Control, Control])[] {
   return controls.flatMap((one, i) =>
-    controls.slice(i + 1).flatMap((other) => (one.source && other.source && sameSource(one.source, other.source) ? [[one, other] as const] : [])),
-  ); // prettier-ignore
+    controls
+      .slice(i + 1)
+      .flatMap((other) =>
+        one.source && other.source && sameSource(one.source, other.source) ? [[one, other] as const] : [],
+      ),
+  );
 }

@@ -44,24 +44,40 @@ const HOLD: Wanted = { double: false, hold: true };
 const ALL: Wanted = { double: true, hold: true };
 
 test('a press acts at once where nothing else is assigned', () => {
-  expect(played(step(5), NOTHING)).toEqual([{ gesture: 'press', at: 5 }, { gesture: 'release', at: 5.12 }]); // prettier-ignore
+  expect(played(step(5), NOTHING)).toEqual([
+    { gesture: 'press', at: 5 },
+    { gesture: 'release', at: 5.12 },
+  ]);
 });
 
 test('with a double press it acts when the time for a second is over, with a hold as the foot lifts', () => {
   expect(played(step(5), DOUBLE)[1]).toEqual({ gesture: 'press', at: 5 + USUAL_TIMES.double });
   expect(names(played([...step(5), ...step(5.25)], DOUBLE))).toEqual(['release', 'double', 'release']);
   expect(played(step(5), HOLD)[0]).toEqual({ gesture: 'press', at: 5.12 });
-  expect(played(step(5, 2), HOLD)).toEqual([{ gesture: 'hold', at: 5 + USUAL_TIMES.hold }, { gesture: 'release', at: 7 }]); // prettier-ignore
+  expect(played(step(5, 2), HOLD)).toEqual([
+    { gesture: 'hold', at: 5 + USUAL_TIMES.hold },
+    { gesture: 'release', at: 7 },
+  ]);
   expect(names(played([...step(5), ...step(5.25, 3)], ALL))).toEqual(['release', 'double', 'release']);
 });
 
 test('an eager switch acts at once and holds too', () => {
-  expect(played(step(5, 2), { ...HOLD, eager: true })).toEqual([{ gesture: 'press', at: 5 }, { gesture: 'hold', at: 5 + USUAL_TIMES.hold }, { gesture: 'release', at: 7 }]); // prettier-ignore
+  expect(played(step(5, 2), { ...HOLD, eager: true })).toEqual([
+    { gesture: 'press', at: 5 },
+    { gesture: 'hold', at: 5 + USUAL_TIMES.hold },
+    { gesture: 'release', at: 7 },
+  ]);
 });
 
 test('a third step begins anew, and two slow ones are two presses', () => {
-  expect(names(played([...step(5), ...step(5.25), ...step(5.5)], DOUBLE)).filter((one) => one !== 'release')).toEqual(['double', 'press']); // prettier-ignore
-  expect(names(played([...step(5), ...step(6)], DOUBLE)).filter((one) => one !== 'release')).toEqual(['press', 'press']); // prettier-ignore
+  expect(names(played([...step(5), ...step(5.25), ...step(5.5)], DOUBLE)).filter((one) => one !== 'release')).toEqual([
+    'double',
+    'press',
+  ]);
+  expect(names(played([...step(5), ...step(6)], DOUBLE)).filter((one) => one !== 'release')).toEqual([
+    'press',
+    'press',
+  ]);
 });
 
 /** A night of somebody's foot: what they meant, with the edges of it. */
@@ -112,26 +128,37 @@ test('everything a foot meant is told, in order and once, whatever the contact b
 
 test('every time down ends with one release, and a contact that flutters for long settles as it ends', () => {
   fc.assert(
-    fc.property(fc.array(fc.tuple(fc.boolean(), fc.integer({ min: 1, max: 900 })), { minLength: 1, maxLength: 60 }), fc.boolean(), fc.boolean(), (changes, double, hold) => {
-      let at = 0;
-      const edges = changes.map(([down, ms]) => ({ down, at: (at += ms / 1000) }));
-      const told = names(played([...edges, { down: false, at: at + 1 }], { double, hold }));
-      const releases = told.filter((one) => one === 'release').length;
-      const began = told.filter((one) => one === 'press' || one === 'hold').length + 2 * told.filter((one) => one === 'double').length;
-      expect(began).toBe(releases);
-    }),
+    fc.property(
+      fc.array(fc.tuple(fc.boolean(), fc.integer({ min: 1, max: 900 })), { minLength: 1, maxLength: 60 }),
+      fc.boolean(),
+      fc.boolean(),
+      (changes, double, hold) => {
+        let at = 0;
+        const edges = changes.map(([down, ms]) => ({ down, at: (at += ms / 1000) }));
+        const told = names(played([...edges, { down: false, at: at + 1 }], { double, hold }));
+        const releases = told.filter((one) => one === 'release').length;
+        const began =
+          told.filter((one) => one === 'press' || one === 'hold').length +
+          2 * told.filter((one) => one === 'double').length;
+        expect(began).toBe(releases);
+      },
+    ),
     { seed: 15, numRuns: 300 },
-  ); // prettier-ignore
+  );
 });
 
 describe('the trainer', () => {
-  const doubles = (gap: number, count: number) => Array.from({ length: count }, (_, i) => [...step(i * 3, 0.1), ...step(i * 3 + gap, 0.1)]).flat(); // prettier-ignore
+  const doubles = (gap: number, count: number) =>
+    Array.from({ length: count }, (_, i) => [...step(i * 3, 0.1), ...step(i * 3 + gap, 0.1)]).flat();
 
   test('suggests times with which the foot it saw is understood', () => {
     fc.assert(
       fc.property(fc.integer({ min: 160, max: 700 }), fc.integer({ min: 90, max: 600 }), (gap, length) => {
         fc.pre(length < gap - 60 || length > 250);
-        const edges = [...doubles(gap / 1000, 4), ...Array.from({ length: 4 }, (_, i) => step(100 + i * 3, length / 1000)).flat()]; // prettier-ignore
+        const edges = [
+          ...doubles(gap / 1000, 4),
+          ...Array.from({ length: 4 }, (_, i) => step(100 + i * 3, length / 1000)).flat(),
+        ];
         const times = suggestedTimes(measured(edges));
         expect(names(played(doubles(gap / 1000, 1), ALL, times))).toContain('double');
         expect(names(played(step(5, length / 1000), ALL, times))).toContain('press');

@@ -28,7 +28,10 @@ test('a program keeps its bank: either byte alone, or both, and each channel its
   expect(first).toMatchObject({ number: 5, bank: null });
   expect(say([0xb0, 0, 2], [0xc0, 5])[1]).toMatchObject({ bank: 256 });
   expect(say([0xb0, 32, 3], [0xc0, 5])[1]).toMatchObject({ bank: 3 });
-  expect(say([0xb0, 0, 1], [0xb0, 32, 3], [0xc0, 5], [0xc1, 5]).slice(2)).toMatchObject([{ bank: 131 }, { bank: null }]); // prettier-ignore
+  expect(say([0xb0, 0, 1], [0xb0, 32, 3], [0xc0, 5], [0xc1, 5]).slice(2)).toMatchObject([
+    { bank: 131 },
+    { bank: null },
+  ]);
 });
 
 test('two controllers make one fine value, to one part in 16384', () => {
@@ -57,7 +60,9 @@ test('whatever bytes come in, it is heard rightly or not at all', () => {
     }),
     { seed: 15, numRuns: 300 },
   );
-  expect(say([0xf8], [0xf0, 1, 2, 0xf7], [0x90, 60], [], [0x90, 200, 3], [12, 12, 12])).toEqual(Array(6).fill(undefined)); // prettier-ignore
+  expect(say([0xf8], [0xf0, 1, 2, 0xf7], [0x90, 60], [], [0x90, 200, 3], [12, 12, 12])).toEqual(
+    Array(6).fill(undefined),
+  );
 });
 
 test('switches: two states, each message a press, and a device or channel that does not matter', () => {
@@ -70,32 +75,55 @@ test('switches: two states, each message a press, and a device or channel that d
   expect(hears({ ...source, device: 'Other board' }, on)).toBe(false);
   const program = (bank: number | null): Source => ({ by: 'program', device: null, channel: null, number: 3, bank });
   const called = (bank: number | null) => ({ by: 'program', device: 'x', channel: 1, number: 3, bank }) as const;
-  expect([hears(program(7), called(7)), hears(program(7), called(null)), hears(program(null), called(7))]).toEqual([true, false, true]); // prettier-ignore
+  expect([hears(program(7), called(7)), hears(program(7), called(null)), hears(program(null), called(7))]).toEqual([
+    true,
+    false,
+    true,
+  ]);
   expect(contactOf(source, { by: 'program', device: 'x', channel: 1, number: 3, bank: null })).toBe('tap');
 });
 
 describe('a fader', () => {
   const fader = (extra: object = {}) =>
-    Control.parse({ kind: 'fader', id: 'f', name: 'F', source: { by: 'control', device: null, channel: 1, number: 7 }, turns: { turn: 'master', role: null }, ...extra }) as FaderControl; // prettier-ignore
-  const at = (value: number): Extract<Heard, { by: 'control' }> => ({ by: 'control', device: 'x', channel: 1, number: 7, value, fine: false }); // prettier-ignore
+    Control.parse({
+      kind: 'fader',
+      id: 'f',
+      name: 'F',
+      source: { by: 'control', device: null, channel: 1, number: 7 },
+      turns: { turn: 'master', role: null },
+      ...extra,
+    }) as FaderControl;
+  const at = (value: number): Extract<Heard, { by: 'control' }> => ({
+    by: 'control',
+    device: 'x',
+    channel: 1,
+    number: 7,
+    value,
+    fine: false,
+  });
 
   test('moves nothing until it has come to the value, and then goes along without a jump', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0, max: 1, noNaN: true }), fc.array(fc.integer({ min: -9, max: 9 }), { maxLength: 60 }), fc.integer({ min: 0, max: 127 }), (start, moves, from) => {
-        let value = start;
-        let place = from;
-        let grip: Grip = NO_GRIP;
-        for (const move of moves) {
-          place = Math.max(0, Math.min(127, place + move));
-          const step = turned(grip, fader(), at(place / 127), value, 1);
-          // From one message to the next a fader moves by nine steps here: the value never by much more.
-          if (step.to !== null) expect(Math.abs(step.to - value)).toBeLessThan(0.11);
-          grip = step.grip;
-          value = step.to ?? value;
-        }
-      }),
+      fc.property(
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.array(fc.integer({ min: -9, max: 9 }), { maxLength: 60 }),
+        fc.integer({ min: 0, max: 127 }),
+        (start, moves, from) => {
+          let value = start;
+          let place = from;
+          let grip: Grip = NO_GRIP;
+          for (const move of moves) {
+            place = Math.max(0, Math.min(127, place + move));
+            const step = turned(grip, fader(), at(place / 127), value, 1);
+            // From one message to the next a fader moves by nine steps here: the value never by much more.
+            if (step.to !== null) expect(Math.abs(step.to - value)).toBeLessThan(0.11);
+            grip = step.grip;
+            value = step.to ?? value;
+          }
+        },
+      ),
       { seed: 15, numRuns: 200 },
-    ); // prettier-ignore
+    );
   });
 
   test('lets go where the value was changed elsewhere', () => {
@@ -108,7 +136,11 @@ describe('a fader', () => {
   });
 
   test('has a range that may be upside down, and a curve', () => {
-    expect([0, 0.5, 1].map((place) => askedFor(fader({ low: 1, high: 0.2 }), place))).toEqual([1, 0.6, expect.closeTo(0.2, 9)]); // prettier-ignore
+    expect([0, 0.5, 1].map((place) => askedFor(fader({ low: 1, high: 0.2 }), place))).toEqual([
+      1,
+      0.6,
+      expect.closeTo(0.2, 9),
+    ]);
     expect(askedFor(fader({ curve: 'gentle' }), 0.5)).toBe(0.25);
     expect(askedFor(fader({ curve: 'steep' }), 0.25)).toBe(0.5);
   });

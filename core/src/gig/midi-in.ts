@@ -66,7 +66,8 @@ function controller(memory: MidiMemory, from: From, number: number, value: numbe
   if (number < 32) memory.upper.set(key, value);
   const coarse = number >= 32 && number < 64 ? memory.upper.get(key - 32) : undefined;
   // The lower half of a value whose upper half came before (MIDI 1.0, controllers 32 to 63).
-  if (coarse !== undefined) return { by: 'control', number: number - 32, value: (coarse * 128 + value) / 16383, fine: true, ...from }; // prettier-ignore
+  if (coarse !== undefined)
+    return { by: 'control', number: number - 32, value: (coarse * 128 + value) / 16383, fine: true, ...from };
   return { by: 'control', number, value: value / 127, fine: false, ...from };
 }
 
@@ -95,7 +96,8 @@ export function sourceOf(heard: Heard): Source {
 export function hears(source: Source, heard: Heard): boolean {
   if (heard.by === 'control' && source.by === 'control' && (source.sends === 'fine') !== heard.fine) return false;
   // A bank that is wanted must have been said.
-  if (heard.by === 'program' && source.by === 'program' && source.bank !== null && source.bank !== heard.bank) return false; // prettier-ignore
+  if (heard.by === 'program' && source.by === 'program' && source.bank !== null && source.bank !== heard.bank)
+    return false;
   return sameSource(source, sourceOf(heard));
 }
 

@@ -28,10 +28,12 @@ export function stopsOf(set: SetList, show: Played): readonly Stop[] {
   return set.entries.flatMap((entry) => {
     if (entry.kind === 'pause') return [{ id: `${entry.id}/pause`, entry, at: 'pause', minutes: entry.minutes }];
     if (entry.kind === 'look')
-      return isThere(show, entry.look) ? [{ id: `${entry.id}/look`, entry, at: 'look', look: entry.look, bank: null }] : [];
+      return isThere(show, entry.look)
+        ? [{ id: `${entry.id}/look`, entry, at: 'look', look: entry.look, bank: null }]
+        : [];
     const song = songs.get(entry.song);
     return song ? stopsOfSong(entry, song, show, set.dark === true) : [];
-  }); // prettier-ignore
+  });
 }
 
 function stopsOfSong(entry: SongEntry, song: Song, show: Played, dark: boolean): readonly Stop[] {

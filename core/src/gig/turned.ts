@@ -34,7 +34,11 @@ export function turned(
   at: number,
 ): { readonly grip: Grip; readonly to: number | null } {
   if (heard.by === 'control' && control.source?.by === 'control' && control.source.sends === 'relative') {
-    const to = clamp(value + stepsOf(heard.value) / 127, Math.min(control.low, control.high), Math.max(control.low, control.high)); // prettier-ignore
+    const to = clamp(
+      value + stepsOf(heard.value) / 127,
+      Math.min(control.low, control.high),
+      Math.max(control.low, control.high),
+    );
     return { grip: { asked: to, caught: true, at }, to };
   }
   const asked = askedFor(control, heard.value);

@@ -9,7 +9,12 @@ import { id, seconds } from '../units';
 import { Bank, banksOf, Pad, padAfter } from '.';
 
 const bank = (name: string, looks: readonly string[], more: object = {}) =>
-  Bank.parse({ id: name, name, pads: looks.map((one) => ({ look: one.replace('-', ''), skip: one.startsWith('-') || undefined })), ...more }); // prettier-ignore
+  Bank.parse({
+    id: name,
+    name,
+    pads: looks.map((one) => ({ look: one.replace('-', ''), skip: one.startsWith('-') || undefined })),
+    ...more,
+  });
 const after = (banks: readonly Bank[], at: string | null, way: 1 | -1, of = 0) => {
   const place = padAfter(banks, banks[of]!, at, way);
   return place && `${place.bank.name}.${place.pad.look}`;

@@ -22,7 +22,11 @@ const casting: Casting[] = [
   { role: id('faces'), fixtures: lamps('f2', 'f3') },
   { role: id('movers'), fixtures: lamps('m1', 'm2', 'm3') },
 ];
-const roles = [{ id: 'front', name: 'Front wash' }, { id: 'faces', name: 'Faces' }, { id: 'movers', name: 'Movers' }]; // prettier-ignore
+const roles = [
+  { id: 'front', name: 'Front wash' },
+  { id: 'faces', name: 'Faces' },
+  { id: 'movers', name: 'Movers' },
+];
 const words = (chosen: string[], preferred?: string[]) =>
   whosOf(lamps(...chosen), casting, preferred).map((who) => whoWords(who, roles));
 const front: Who = { role: id('front') };
@@ -87,9 +91,12 @@ describe('saying something to lamps', () => {
 
   test('only some families are kept when only some are wanted', () => {
     const value = LookValue.parse({
-      role: 'front', level: level(1), zoom: level(0.5), more: { Iris: level(0.2), ColorAdd_UV: level(1) },
+      role: 'front',
+      level: level(1),
+      zoom: level(0.5),
+      more: { Iris: level(0.2), ColorAdd_UV: level(1) },
       waves: [{ type: 'wave', on: 'level', shape: 'sine', low: 0, high: 1, span: { beats: 1 } }],
-    }); // prettier-ignore
+    });
     const family = (attribute: string) => attributeOf(attribute).family;
     const [beam] = inFamilies([value], new Set(['beam']), family);
     expect(beam).toEqual({ role: 'front', zoom: level(0.5), more: { Iris: level(0.2) } });

@@ -15,7 +15,9 @@ test('faders stand where values put each lamp: fans, places, and what is said la
   ];
   const at = fadersIn(values, [...wash, lamp('other')], 'level', casting);
   expect(at.map((one) => one && Math.round(one * 10) / 10)).toEqual([0, 0.5, 0.6, 0.9, undefined]);
-  const turning = [value({ more: { Gobo1Pos: { type: 'hold', value: 0.3 }, Prism1: { type: 'hold', value: { range: 'In' } } } })]; // prettier-ignore
+  const turning = [
+    value({ more: { Gobo1Pos: { type: 'hold', value: 0.3 }, Prism1: { type: 'hold', value: { range: 'In' } } } }),
+  ];
   expect(fadersIn(turning, wash, 'Gobo1Pos', casting)).toEqual([0.3, 0.3, 0.3, 0.3]);
   // A range by its name is no number.
   expect(fadersIn(turning, wash, 'Prism1', casting)[0]).toBeUndefined();
@@ -28,11 +30,23 @@ test('one moves alone, all go to where it is, or all by as much as it', () => {
   ];
   const rounded = (moved: Faders) =>
     moved.map((set) => set.map((one) => (one === undefined ? one : Math.round(one * 100) / 100)));
-  expect(fadersMoved(faders, 0, 0.4, 'alone', [0, 1])).toEqual([[0.4, undefined, undefined], [0.4, undefined, undefined]]); // prettier-ignore
-  expect(fadersMoved(faders, 0, 1.4, 'same', [0, 1])).toEqual([[1, 1, 1], [1, 1, 1]]); // prettier-ignore
-  expect(rounded(fadersMoved(faders, 0, 0.15, 'apart', [0, 1]))).toEqual([[0.15, 0.55, undefined], [0.35, 0.95, 0.25]]); // prettier-ignore
+  expect(fadersMoved(faders, 0, 0.4, 'alone', [0, 1])).toEqual([
+    [0.4, undefined, undefined],
+    [0.4, undefined, undefined],
+  ]);
+  expect(fadersMoved(faders, 0, 1.4, 'same', [0, 1])).toEqual([
+    [1, 1, 1],
+    [1, 1, 1],
+  ]);
+  expect(rounded(fadersMoved(faders, 0, 0.15, 'apart', [0, 1]))).toEqual([
+    [0.15, 0.55, undefined],
+    [0.35, 0.95, 0.25],
+  ]);
   // The highest stops at the top, and the others with it.
-  expect(rounded(fadersMoved(faders, 0, 0.8, 'apart', [0, 1]))).toEqual([[0.2, 0.6, undefined], [0.4, 1, 0.3]]); // prettier-ignore
+  expect(rounded(fadersMoved(faders, 0, 0.8, 'apart', [0, 1]))).toEqual([
+    [0.2, 0.6, undefined],
+    [0.4, 1, 0.3],
+  ]);
 });
 
 test('distances stay, however far one is moved, and what is said comes back as it was put', () => {

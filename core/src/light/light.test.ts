@@ -144,10 +144,15 @@ test('a value is for a role or for lamps, not for both and not for none', () => 
 describe('chases', () => {
   const chase = (steps: readonly [fade: number, hold: number][], more: object = {}) =>
     Chase.parse({
-      id: 'c', number: 1, name: 'C', fadeIn: 0, fadeOut: 0, pace: 'beats',
+      id: 'c',
+      number: 1,
+      name: 'C',
+      fadeIn: 0,
+      fadeOut: 0,
+      pace: 'beats',
       steps: steps.map(([fade, hold], i) => ({ id: `s${i}`, fade, hold })),
       ...more,
-    }); // prettier-ignore
+    });
   const out: Position = { step: 0, before: 0, share: 0, ended: false };
   const where = (one: Chase, gone: number) => {
     positionAt(courseOf(one), gone, out);

@@ -35,14 +35,49 @@ test('the newest first; what moves in steps is one line, and what nobody pressed
 });
 
 test('every action has words, or is nothing that somebody pressed', () => {
-  const silent = ['anchor', 'heard', 'arm', 'hold-channels', 'free-channels', 'flash-channels', 'walk-channels', 'end-test', 'program', 'gone']; // prettier-ignore
+  const silent = [
+    'anchor',
+    'heard',
+    'arm',
+    'hold-channels',
+    'free-channels',
+    'flash-channels',
+    'walk-channels',
+    'end-test',
+    'program',
+    'gone',
+  ];
   const samples: Record<string, object> = {
-    'open-song': { song: null, from: 0 }, play: { song: 'song', from: 61 }, pause: {}, seek: { to: 61 }, loop: { loop: null }, jump: { jump: null },
-    'set-place': { set: 'all', entry: 'song', stop: 'x' }, 'look-on': { look: 'red', fade: 0 }, go: { bank: 'all', look: 'red', fade: 0 }, bank: { bank: 'all' },
-    'look-off': { look: 'red', fade: 0 }, pad: { press: 'toggle', down: true, look: 'red', fade: 0, fadeOut: 0 }, 'all-off': { fade: 0 }, step: { look: 'red' },
-    speed: { rate: 2 }, 'fade-times': { factor: 2 }, 'role-master': { role: 'wash', level: 1 }, hand: { values: [{ role: 'wash', level: { type: 'hold', value: 1 } }] }, release: { fade: 0 }, choose: { roles: ['wash'] }, master: { level: 1 },
-    blackout: { on: false }, freeze: { on: true }, sending: { on: false }, notes: { notes: [{ kit: 'k', role: 'wash', hit: 'h', note: 1, velocity: 1 }] }, tap: {}, tempo: { bpm: 100 }, nudge: { by: 0.02 }, 'show-on': { show: 'x' },
-  }; // prettier-ignore
+    'open-song': { song: null, from: 0 },
+    play: { song: 'song', from: 61 },
+    pause: {},
+    seek: { to: 61 },
+    loop: { loop: null },
+    jump: { jump: null },
+    'set-place': { set: 'all', entry: 'song', stop: 'x' },
+    'look-on': { look: 'red', fade: 0 },
+    go: { bank: 'all', look: 'red', fade: 0 },
+    bank: { bank: 'all' },
+    'look-off': { look: 'red', fade: 0 },
+    pad: { press: 'toggle', down: true, look: 'red', fade: 0, fadeOut: 0 },
+    'all-off': { fade: 0 },
+    step: { look: 'red' },
+    speed: { rate: 2 },
+    'fade-times': { factor: 2 },
+    'role-master': { role: 'wash', level: 1 },
+    hand: { values: [{ role: 'wash', level: { type: 'hold', value: 1 } }] },
+    release: { fade: 0 },
+    choose: { roles: ['wash'] },
+    master: { level: 1 },
+    blackout: { on: false },
+    freeze: { on: true },
+    sending: { on: false },
+    notes: { notes: [{ kit: 'k', role: 'wash', hit: 'h', note: 1, velocity: 1 }] },
+    tap: {},
+    tempo: { bpm: 100 },
+    nudge: { by: 0.02 },
+    'show-on': { show: 'x' },
+  };
   const types = Action.options.map(({ shape }) => shape.type.value);
   for (const type of types) {
     const sample = samples[type];

@@ -82,7 +82,7 @@ export function entryWords(show: Show, { action, at }: Entry): string | undefine
     default:
       return undefined;
   }
-} // prettier-ignore
+}
 
 function clock(seconds: number): string {
   const whole = Math.max(0, Math.floor(seconds));

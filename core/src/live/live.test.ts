@@ -62,7 +62,15 @@ describe('transport', () => {
 
 describe('pads', () => {
   const other = lookId('half-blue');
-  const pad = (look: typeof red, more: Partial<Extract<Action, { type: 'pad' }>> = {}): Action => ({ type: 'pad', press: 'toggle', down: true, look, fade: seconds(0), fadeOut: seconds(0), ...more }); // prettier-ignore
+  const pad = (look: typeof red, more: Partial<Extract<Action, { type: 'pad' }>> = {}): Action => ({
+    type: 'pad',
+    press: 'toggle',
+    down: true,
+    look,
+    fade: seconds(0),
+    fadeOut: seconds(0),
+    ...more,
+  });
   const on = (state: LiveState) => state.standing.filter((one) => one.on).map((one) => one.look);
 
   test('two screens that press a group at once leave exactly one on, whoever comes first', () => {
@@ -95,7 +103,11 @@ describe('pads', () => {
 
   test('notes, a check and a test end with their screen; channels set by hand stay', () => {
     const note = { kit: 'k', role: 'wash', hit: 'h', note: 60, velocity: 1 } as never;
-    const held = (address: number, check: boolean): Action => ({ type: 'hold-channels', channels: [{ universe: 1, address, value: 255 }], check }); // prettier-ignore
+    const held = (address: number, check: boolean): Action => ({
+      type: 'hold-channels',
+      channels: [{ universe: 1, address, value: 255 }],
+      check,
+    });
     const state = after(
       said(1, 'a', { type: 'notes', notes: [note] }),
       said(1, 'a', held(1, true)),
@@ -103,14 +115,22 @@ describe('pads', () => {
       said(1, 'a', { type: 'walk-channels', universe: 1, from: 1, to: 4, step: seconds(1) }),
       said(1, 'a', { type: 'program', screen: 'a' }),
     );
-    expect(said(2, 'host', { type: 'gone', screen: 'b' })(state)).toMatchObject({ held: state.held, test: state.test, programs: 'a' }); // prettier-ignore
+    expect(said(2, 'host', { type: 'gone', screen: 'b' })(state)).toMatchObject({
+      held: state.held,
+      test: state.test,
+      programs: 'a',
+    });
     const gone = said(2, 'host', { type: 'gone', screen: 'a' })(state);
     expect(gone.held.map(({ address }) => address)).toEqual([2]);
     expect(gone).toMatchObject({ test: null, programs: null, sounding: [{ lifted: 2 }] });
   });
 
   test('another show that is put on begins dark, with masters, blackout and tempo as they were', () => {
-    const state = after(at(1, play, pad(red)), at(2, { type: 'master', level: 0.4 }), at(2, { type: 'blackout', on: true, fade: seconds(0) })); // prettier-ignore
+    const state = after(
+      at(1, play, pad(red)),
+      at(2, { type: 'master', level: 0.4 }),
+      at(2, { type: 'blackout', on: true, fade: seconds(0) }),
+    );
     const next = at(3, { type: 'show-on', show: 'other' })(state);
     expect(next).toMatchObject({ song: null, standing: [], hands: [], blackout: { on: true } });
     expect(next.master).toEqual(state.master);

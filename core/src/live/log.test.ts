@@ -13,10 +13,17 @@ const actions: fc.Arbitrary<Action> = fc.oneof(
   fc.record({ type: fc.constant('look-off' as const), look, fade: unit.map(seconds) }),
   fc.record({ type: fc.constant('master' as const), level: unit }),
   fc.record({ type: fc.constant('blackout' as const), on: fc.boolean(), fade: unit.map(seconds) }),
-  fc.record({ type: fc.constant('play' as const), song: fc.constant(id<'Song'>('song')), from: unit.map((share) => seconds(share * 20)) }),
-  fc.record({ type: fc.constant('hand' as const), values: unit.map((value) => [{ role: id<'Role'>('wash'), level: { type: 'hold' as const, value } }]) }),
+  fc.record({
+    type: fc.constant('play' as const),
+    song: fc.constant(id<'Song'>('song')),
+    from: unit.map((share) => seconds(share * 20)),
+  }),
+  fc.record({
+    type: fc.constant('hand' as const),
+    values: unit.map((value) => [{ role: id<'Role'>('wash'), level: { type: 'hold' as const, value } }]),
+  }),
   fc.constant({ type: 'tap' as const }),
-); // prettier-ignore
+);
 
 const text = (...lines: string[]) => [logHead(), ...lines, ''].join('\n');
 const tap = (seq: number, at: number) => logLine({ seq, at: seconds(at), who: 'me', action: { type: 'tap' } });
@@ -60,17 +67,26 @@ test('before its first entry nothing is on, after its last one all is as it was 
 });
 
 test('a last line that was cut off is left out; whatever else is wrong is told with its line', () => {
-  expect(readLog(`${text(tap(1, 5))}${tap(2, 6).slice(0, 20)}`, 'x')).toMatchObject({ ok: true, value: { entries: [{ seq: 1 }] } });
+  expect(readLog(`${text(tap(1, 5))}${tap(2, 6).slice(0, 20)}`, 'x')).toMatchObject({
+    ok: true,
+    value: { entries: [{ seq: 1 }] },
+  });
   const told = (content: string) => readLog(content, 'x');
   expect(told('')).toMatchObject({ problem: { code: 'empty-file' } });
   expect(told('{"format":"other"}\n')).toMatchObject({ problem: { code: 'bad-value', path: 'line 1' } });
-  expect(told(`{"format":"hovlix-log","version":${LOG_VERSION + 1}}\n`)).toMatchObject({ problem: { code: 'too-new' } });
+  expect(told(`{"format":"hovlix-log","version":${LOG_VERSION + 1}}\n`)).toMatchObject({
+    problem: { code: 'too-new' },
+  });
   expect(told(text(tap(1, 5), '{"seq":'))).toMatchObject({ problem: { path: 'line 3' } });
-  expect(told(text(tap(1, 5), tap(3, 6)))).toMatchObject({ problem: { path: 'line 3', detail: 'entry 3 is out of its place' } });
-  expect(told(text(tap(1, 5), tap(2, 4)))).toMatchObject({ problem: { path: 'line 3', detail: 'it lies before the line above it' } });
+  expect(told(text(tap(1, 5), tap(3, 6)))).toMatchObject({
+    problem: { path: 'line 3', detail: 'entry 3 is out of its place' },
+  });
+  expect(told(text(tap(1, 5), tap(2, 4)))).toMatchObject({
+    problem: { path: 'line 3', detail: 'it lies before the line above it' },
+  });
   const unknown = '{"seq":1,"at":1,"who":"me","action":{"type":"fly"}}';
   expect(told(text(unknown))).toMatchObject({ problem: { code: 'bad-value', path: 'line 2' } });
-}); // prettier-ignore
+});
 
 test('a log that begins in the middle of a night says what was on before, and counts on from there', () => {
   const live = conductor(() => seconds(7));
@@ -91,7 +107,12 @@ test('a log that begins in the middle of a night says what was on before, and co
 
 test('a log of version 1 is read: roles were called parts', () => {
   const entry = (seq: number, action: object) => JSON.stringify({ seq, at: seq, who: 'me', action });
-  const old = ['{"format":"hovlix-log","version":1}', entry(1, { type: 'part-master', part: 'wash', level: 0.5 }), entry(2, { type: 'hands-off', part: 'wash', fade: 1 }), ''].join('\n'); // prettier-ignore
+  const old = [
+    '{"format":"hovlix-log","version":1}',
+    entry(1, { type: 'part-master', part: 'wash', level: 0.5 }),
+    entry(2, { type: 'hands-off', part: 'wash', fade: 1 }),
+    '',
+  ].join('\n');
   const read = readLog(old, 'x');
   expect(read.ok && read.value.entries.map(({ action }) => action)).toEqual([
     { type: 'role-master', role: 'wash', level: 0.5 },

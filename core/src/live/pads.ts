@@ -19,7 +19,12 @@ export function goneTo(
   const before = state.place.look;
   const leaves =
     before !== null && before !== coming.look && state.standing.some((one) => one.look === before && one.on);
-  const off = { type: 'look-off' as const, look: before!, fade: coming.fade, ...(coming.pulse ? { pulse: coming.pulse } : {}) }; // prettier-ignore
+  const off = {
+    type: 'look-off' as const,
+    look: before!,
+    fade: coming.fade,
+    ...(coming.pulse ? { pulse: coming.pulse } : {}),
+  };
   const left = leaves ? lookTurned(state, off, at) : state;
   const on = lookTurned(left, { type: 'look-on', ...coming }, at);
   const mixed = (one: LiveState['standing'][number]) => one.look === coming.look || (leaves && one.look === before);

@@ -2,14 +2,53 @@
 
 import { Action, FromScreen, mayAct, maySay, RIGHTS, rightReaches, type Right } from '.';
 
-const typesOf = (union: { options: readonly { shape: { type: { value: string } } }[] }) => union.options.map(({ shape }) => shape.type.value); // prettier-ignore
+const typesOf = (union: { options: readonly { shape: { type: { value: string } } }[] }) =>
+  union.options.map(({ shape }) => shape.type.value);
 const actions = typesOf(Action as never) as Action['type'][];
 const messages = typesOf(FromScreen as never);
 
 /** Written out here once more, by hand: a new action or message has to be thought of in both places. */
-const PLAYS = ['open-song', 'play', 'pause', 'seek', 'anchor', 'look-on', 'look-off', 'pad', 'go', 'bank', 'all-off', 'step', 'speed', 'fade-times', 'role-master', 'master', 'blackout', 'freeze', 'notes', 'tap', 'tempo', 'nudge', 'loop', 'jump', 'set-place', 'heard']; // prettier-ignore
-const OPERATES = ['hand', 'release', 'sending', 'hold-channels',
-  'arm', 'choose', 'free-channels', 'flash-channels', 'walk-channels', 'end-test', 'program']; // prettier-ignore
+const PLAYS = [
+  'open-song',
+  'play',
+  'pause',
+  'seek',
+  'anchor',
+  'look-on',
+  'look-off',
+  'pad',
+  'go',
+  'bank',
+  'all-off',
+  'step',
+  'speed',
+  'fade-times',
+  'role-master',
+  'master',
+  'blackout',
+  'freeze',
+  'notes',
+  'tap',
+  'tempo',
+  'nudge',
+  'loop',
+  'jump',
+  'set-place',
+  'heard',
+];
+const OPERATES = [
+  'hand',
+  'release',
+  'sending',
+  'hold-channels',
+  'arm',
+  'choose',
+  'free-channels',
+  'flash-channels',
+  'walk-channels',
+  'end-test',
+  'program',
+];
 const CONDUCTS = ['gone', 'show-on'];
 const LOOKS = ['hello', 'ping', 'watch'];
 

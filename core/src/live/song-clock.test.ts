@@ -80,7 +80,9 @@ test('anchored anew at any moment it goes on the same', () => {
 
 test('a loop goes on until it is released, and then the song plays on from where it is', () => {
   const looping = song({ loop: span(12, 16) });
-  expect([101, 105.9, 106, 110, 113].map((at) => time(looping, at))).toEqual([11, 15.9, 12, 12, 15].map((n) => expect.closeTo(n, 6))); // prettier-ignore
+  expect([101, 105.9, 106, 110, 113].map((at) => time(looping, at))).toEqual(
+    [11, 15.9, 12, 12, 15].map((n) => expect.closeTo(n, 6)),
+  );
   const free = looped(songAt(looping, seconds(113)), null);
   expect(time(free, 118)).toBeCloseTo(20, 6);
   // One that is left behind does not catch it again.
@@ -89,7 +91,9 @@ test('a loop goes on until it is released, and then the song plays on from where
 
 test('a jump leaves at its bar line, and may be taken back before it', () => {
   const chosen = jumping(song(), { when: seconds(12), to: seconds(40), loop: span(40, 44) });
-  expect([101, 101.99, 102, 105, 106.5].map((at) => time(chosen, at))).toEqual([11, 11.99, 40, 43, 40.5].map((n) => expect.closeTo(n, 6))); // prettier-ignore
+  expect([101, 101.99, 102, 105, 106.5].map((at) => time(chosen, at))).toEqual(
+    [11, 11.99, 40, 43, 40.5].map((n) => expect.closeTo(n, 6)),
+  );
   expect(time(jumping(songAt(chosen, seconds(101)), null), 105)).toBe(15);
   // Played slower it takes longer to get there.
   expect(time({ ...chosen, rate: 0.5 }, 104)).toBeCloseTo(40, 6);
@@ -97,27 +101,36 @@ test('a jump leaves at its bar line, and may be taken back before it', () => {
 
 test('a sound that is a little ahead, or behind, never slips out of a loop or past a jump', () => {
   fc.assert(
-    fc.property(anySong, fc.array(fc.integer({ min: -30, max: 30 }), { minLength: 1, maxLength: 60 }), (one, errors) => {
-      let now = one;
-      let at = 100;
-      for (const ms of errors) {
-        at += 0.25;
-        const before = time(now, at);
-        now = anchoredAt(now, seconds(before + ms / 1000), seconds(at));
-        // The sound is off by what it is off, and never by a whole loop or a jump.
-        const turn = [now.loop, one.jump?.loop, one.loop].flatMap((span) => (span ? [span.to - span.from] : []));
-        const off = Math.abs(time(now, at) - before);
-        const lengths = [0, ...turn, ...(one.jump ? [Math.abs(one.jump.to - one.jump.when)] : [])];
-        expect(Math.min(...lengths.map((length) => Math.abs(off - length)))).toBeLessThan(0.0301);
-      }
-      // What loops still loops, wherever the errors fell.
-      if (one.loop && !one.jump && one.songTime < one.loop.to) expect(time(now, at + 500)).toBeLessThan(one.loop.to + 0.0001);
-    }),
+    fc.property(
+      anySong,
+      fc.array(fc.integer({ min: -30, max: 30 }), { minLength: 1, maxLength: 60 }),
+      (one, errors) => {
+        let now = one;
+        let at = 100;
+        for (const ms of errors) {
+          at += 0.25;
+          const before = time(now, at);
+          now = anchoredAt(now, seconds(before + ms / 1000), seconds(at));
+          // The sound is off by what it is off, and never by a whole loop or a jump.
+          const turn = [now.loop, one.jump?.loop, one.loop].flatMap((span) => (span ? [span.to - span.from] : []));
+          const off = Math.abs(time(now, at) - before);
+          const lengths = [0, ...turn, ...(one.jump ? [Math.abs(one.jump.to - one.jump.when)] : [])];
+          expect(Math.min(...lengths.map((length) => Math.abs(off - length)))).toBeLessThan(0.0301);
+        }
+        // What loops still loops, wherever the errors fell.
+        if (one.loop && !one.jump && one.songTime < one.loop.to)
+          expect(time(now, at + 500)).toBeLessThan(one.loop.to + 0.0001);
+      },
+    ),
     { seed: 15, numRuns: 200 },
-  ); // prettier-ignore
+  );
   const near = song({ songTime: seconds(15.9), loop: span(12, 16) });
   expect(time(anchoredAt(near, seconds(16.004), seconds(100.1)), 101)).toBeCloseTo(12.904, 6);
-  const jumped = anchoredAt(song({ songTime: seconds(11.9), jump: { when: seconds(12), to: seconds(40) } }), seconds(12.005), seconds(100.1)); // prettier-ignore
+  const jumped = anchoredAt(
+    song({ songTime: seconds(11.9), jump: { when: seconds(12), to: seconds(40) } }),
+    seconds(12.005),
+    seconds(100.1),
+  );
   expect(time(jumped, 100.1)).toBeCloseTo(40.005, 6);
   expect(time(jumped, 130)).toBeCloseTo(69.905, 6);
 });

@@ -19,7 +19,15 @@ export function strikeBook(): StrikeBook {
   return {
     strike({ kit, role, note }, velocity, isFaint) {
       for (const hit of hitsOf(kit, note)) {
-        const stroke: NoteStroke = { kit: kit.id, role, hit: hit.id, note, velocity, ...(hit.choke ? { choke: hit.choke } : {}), ...(isFaint(hit) ? { faint: true } : {}) }; // prettier-ignore
+        const stroke: NoteStroke = {
+          kit: kit.id,
+          role,
+          hit: hit.id,
+          note,
+          velocity,
+          ...(hit.choke ? { choke: hit.choke } : {}),
+          ...(isFaint(hit) ? { faint: true } : {}),
+        };
         const key = `${kit.id}/${role}/${hit.id}/${note}`;
         const before = strokes.get(key);
         if (velocity <= 0) lifts.set(key, stroke);

@@ -114,4 +114,4 @@ test('our own clock leaves evenly, ahead of its time, with starts and stops', ()
   pass(100, 0);
   expect(sent.map((one) => one.bytes[0])).toContain(0xfc);
   expect(state().song?.playing).toBe(false);
-}); // prettier-ignore
+});

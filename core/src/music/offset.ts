@@ -47,14 +47,19 @@ function sums(fine: Float64Array): Float64Array {
   return out;
 }
 
-function bestLag(a: Float64Array, b: Float64Array, from: number, to: number): { readonly lag: number; readonly alike: number } {
+function bestLag(
+  a: Float64Array,
+  b: Float64Array,
+  from: number,
+  to: number,
+): { readonly lag: number; readonly alike: number } {
   let best = { lag: 0, alike: -Infinity };
   for (let lag = from; lag <= to; lag++) {
     const alike = likeness(a, b, lag);
     if (alike > best.alike) best = { lag, alike };
   }
   return best;
-} // prettier-ignore
+}
 
 /**
  * The correlation of `a[i]` with `b[i + lag]`, -1…1, over what they share. A short overlap counts for less, and of two

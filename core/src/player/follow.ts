@@ -132,7 +132,10 @@ export function playerFollower(): PlayerFollower {
     if (playing?.id !== song.id) {
       const { set, stops } = placeAt(moment);
       const stop = stops.find((one) => 'song' in one && one.at !== 'ready' && one.song.id === song.id);
-      const place: Action[] = stop && live.set?.stop !== stop.id ? [{ type: 'set-place', set: set.id, entry: stop.entry.id, stop: stop.id }] : []; // prettier-ignore
+      const place: Action[] =
+        stop && live.set?.stop !== stop.id
+          ? [{ type: 'set-place', set: set.id, entry: stop.entry.id, stop: stop.id }]
+          : [];
       return [...place, { type: 'play', song: song.id, from: at, sound: PLAYER_SOUNDS }, anchor];
     }
     // Its loops are the player's.

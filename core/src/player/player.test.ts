@@ -169,7 +169,11 @@ describe('a deck', () => {
   });
 
   test('the beat is that of the louder deck that plays, as fast as it turns', () => {
-    const slow = after([0, { do: 'load', track: loaded('a', { bpm: 100 }) }], [0, { do: 'level', level: 0.5 }], [0, { do: 'play' }]); // prettier-ignore
+    const slow = after(
+      [0, { do: 'load', track: loaded('a', { bpm: 100 }) }],
+      [0, { do: 'level', level: 0.5 }],
+      [0, { do: 'play' }],
+    );
     const fast = after([0, { do: 'load', track: loaded('b') }], [0, { do: 'pitch', by: 0.1 }]);
     expect(beatOfDecks([slow, fast], seconds(3.5))).toMatchObject({ deck: 1, beat: expect.closeTo(5), length: 0.6 });
     const both = [slow, deckAfter(fast, { do: 'play' }, seconds(0))];

@@ -149,8 +149,9 @@ test('lamps that are added time after time hang beside one another, never on top
     rig = { ...rig, fixtures: [...rig.fixtures, ...lampsOf(rig, wanted, address(1), (n) => `${i}-${n}`)] };
   }
   const places = rig.fixtures.map(({ mount: { x, y, z } }) => [x, y, z] as const);
-  places.forEach(
-    (one, i) =>
-    places.slice(0, i).forEach((other) => expect(Math.hypot(...one.map((metres, k) => metres - other[k]!))).toBeGreaterThan(0.39)), // prettier-ignore
+  places.forEach((one, i) =>
+    places
+      .slice(0, i)
+      .forEach((other) => expect(Math.hypot(...one.map((metres, k) => metres - other[k]!))).toBeGreaterThan(0.39)),
   );
 });

@@ -4,7 +4,8 @@ import { ATTRIBUTES, type Attribute } from './attributes';
 
 /** Whole words, lower case, other languages too, each attribute's apart by a stroke. */
 const WORDS: Readonly<Record<string, string>> = {
-  Dimmer: 'dimmer|dimming|dim|intensity|master dimmer|total dimming|brightness|helligkeit|dimmerintensität|intensité|gradateur|intensidad|intensità|总调光',
+  Dimmer:
+    'dimmer|dimming|dim|intensity|master dimmer|total dimming|brightness|helligkeit|dimmerintensität|intensité|gradateur|intensidad|intensità|总调光',
   Pan: 'pan|pan movement|x axis|x-axis|horizontal',
   Tilt: 'tilt|tilt movement|y axis|y-axis|vertical',
   ColorAdd_R: 'red|r|rot|rouge|rojo|rosso|红',
@@ -27,10 +28,13 @@ const WORDS: Readonly<Record<string, string>> = {
   ColorSub_M: 'magenta|m',
   ColorSub_Y: 'yellow|y|gelb|jaune|amarillo|giallo',
   CTC: 'ctc|cto|ctb|colour temperature|color temperature|cct|farbtemperatur|température de couleur',
-  Color1: 'colour wheel|color wheel|colour|color|colors|colours|colour wheel 1|color wheel 1|farbrad|farbe|roue de couleur|couleur|rueda de color',
+  Color1:
+    'colour wheel|color wheel|colour|color|colors|colours|colour wheel 1|color wheel 1|farbrad|farbe|roue de couleur|couleur|rueda de color',
   Color2: 'colour wheel 2|color wheel 2|farbrad 2',
-  ColorMacro1: 'colour macro|color macro|colour macros|color macros|colour preset|color preset|colour change|color change|macro|macros',
-  Shutter1: 'shutter|strobe|shutter strobe|strobe shutter|shutter/strobe|strobe/shutter|flash|stroboscope|strob|stroboskop|obturateur|obturador|estrobo',
+  ColorMacro1:
+    'colour macro|color macro|colour macros|color macros|colour preset|color preset|colour change|color change|macro|macros',
+  Shutter1:
+    'shutter|strobe|shutter strobe|strobe shutter|shutter/strobe|strobe/shutter|flash|stroboscope|strob|stroboskop|obturateur|obturador|estrobo',
   Gobo1: 'gobo|gobo wheel|gobos|gobo wheel 1|static gobo|fixed gobo|goborad|pattern|patterns',
   Gobo1Pos: 'gobo rotation|gobo rot|gobo index|rotating gobo rotation|goborotation|gobo turning',
   Gobo2: 'gobo wheel 2|gobo 2|rotating gobo|rotating gobos|goborad 2',
@@ -41,16 +45,19 @@ const WORDS: Readonly<Record<string, string>> = {
   Zoom: 'zoom',
   Iris: 'iris',
   Frost1: 'frost|diffusion',
-  Effects1: 'effect|effects|auto|auto program|auto programs|program|programs|programme|built-in programs|mode|function mode|effekt|programm',
+  Effects1:
+    'effect|effects|auto|auto program|auto programs|program|programs|programme|built-in programs|mode|function mode|effekt|programm',
   EffectsSpeed: 'effect speed|program speed|auto speed|speed|macro speed|geschwindigkeit|vitesse|velocidad',
   SoundSensitivity: 'sound|sound sensitivity|mic sensitivity|sound control',
-  PanTiltSpeed: 'pan tilt speed|pan/tilt speed|p/t speed|movement speed|xy speed|speed pan/tilt|vector speed|motor speed|speed of pan/tilt',
-  LampControl: 'control|lamp control|special|special functions|function|functions|settings|reset|lamp|reset and lamp|sonderfunktionen|maintenance',
+  PanTiltSpeed:
+    'pan tilt speed|pan/tilt speed|p/t speed|movement speed|xy speed|speed pan/tilt|vector speed|motor speed|speed of pan/tilt',
+  LampControl:
+    'control|lamp control|special|special functions|function|functions|settings|reset|lamp|reset and lamp|sonderfunktionen|maintenance',
   Fog1: 'fog|haze|smoke|output|fog output|haze output|nebel',
   Fans: 'fan|fan speed|fans|lüfter|ventilator',
   DimmerCurve: 'dimmer curve|dimming curve|dimmer speed|dimming speed|dimmer mode',
   Reserved: 'reserved|not used|unused|no function|none|n/a|frei|keine funktion',
-}; // prettier-ignore
+};
 
 const SPLIT = new Map(Object.entries(WORDS).map(([attribute, words]) => [attribute, words.split('|')]));
 

@@ -72,7 +72,7 @@ export const ATTRIBUTES: readonly Attribute[] = [
   at('Fans', 'Fan', 'other', { home: 0.5 }),
   at('DimmerCurve', 'Dimmer curve', 'other', { snap: true }),
   at('Reserved', 'Not used', 'other', { snap: true }),
-]; // prettier-ignore
+];
 
 const BY_NAME = new Map(ATTRIBUTES.map((one) => [one.attribute, one]));
 
@@ -111,7 +111,21 @@ function middle(range: Range): number {
 }
 
 /** What none of our pictures can draw, so that the picture can say so. */
-const UNDRAWN = new Set(['Prism1', 'Prism1Pos', 'Gobo2', 'Gobo2Pos', 'Focus1', 'Iris', 'Frost1', 'Effects1', 'Gobo1Pos', 'ColorMacro1', 'Color2', 'CTC', 'ColorAdd_UV']); // prettier-ignore
+const UNDRAWN = new Set([
+  'Prism1',
+  'Prism1Pos',
+  'Gobo2',
+  'Gobo2Pos',
+  'Focus1',
+  'Iris',
+  'Frost1',
+  'Effects1',
+  'Gobo1Pos',
+  'ColorMacro1',
+  'Color2',
+  'CTC',
+  'ColorAdd_UV',
+]);
 
 /** What the given channels can do and no picture shows, by name, each once. */
 export function undrawn(channels: readonly Channel[]): readonly string[] {

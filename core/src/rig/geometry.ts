@@ -18,10 +18,16 @@ export function mountRotation({ yaw, pitch, roll }: Turned): Float64Array {
   const [cr, sr] = [Math.cos(roll * RADIANS), Math.sin(roll * RADIANS)];
   // Rz(yaw) * Rx(pitch) * Ry(roll)
   return Float64Array.of(
-    cy * cr - sy * sp * sr, -sy * cp, cy * sr + sy * sp * cr,
-    sy * cr + cy * sp * sr, cy * cp, sy * sr - cy * sp * cr,
-    -cp * sr, sp, cp * cr,
-  ); // prettier-ignore
+    cy * cr - sy * sp * sr,
+    -sy * cp,
+    cy * sr + sy * sp * cr,
+    sy * cr + cy * sp * sr,
+    cy * cp,
+    sy * sr - cy * sp * cr,
+    -cp * sr,
+    sp,
+    cp * cr,
+  );
 }
 
 /** The angles of a rotation, degrees: the inverse of `mountRotation`. Level (pitch ±90) has no roll of its own. */

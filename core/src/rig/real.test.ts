@@ -15,7 +15,13 @@ const turning = (high: number) =>
 
 test('a value is told in the unit of the range it lies in, or by its name', () => {
   const one = [turning(30)];
-  expect([0, 0.25, 0.5, 0.75, 1].map((value) => realWords(one, value))).toEqual(['0 °', '271 °', '-30 rpm', 'Stopped', '30 rpm']); // prettier-ignore
+  expect([0, 0.25, 0.5, 0.75, 1].map((value) => realWords(one, value))).toEqual([
+    '0 °',
+    '271 °',
+    '-30 rpm',
+    'Stopped',
+    '30 rpm',
+  ]);
 });
 
 test('what has no ranges, or differs from lamp to lamp, is a percentage', () => {

@@ -3,10 +3,36 @@ import { testShow } from '../testing/show';
 import { address, universe } from '../units';
 import { edit } from '../show';
 import {
-  aligned, bytesOfValue, castingReport, dmxOfPhysical, extentOf, fixtureLibrary, heldFor, inMode, isInside, lampsOf, lossWords,
-  loads, mirrored, movedBy, noteFromText, noteName, noteOf, ordered, overlaps, packed, packedStart, patchedFixtures, physicalOfDmx,
-  renumbered, spacedOut, suggestedCasting, valueOfBytes, type Range, type Rig,
-} from '.'; // prettier-ignore
+  aligned,
+  bytesOfValue,
+  castingReport,
+  dmxOfPhysical,
+  extentOf,
+  fixtureLibrary,
+  heldFor,
+  inMode,
+  isInside,
+  lampsOf,
+  lossWords,
+  loads,
+  mirrored,
+  movedBy,
+  noteFromText,
+  noteName,
+  noteOf,
+  ordered,
+  overlaps,
+  packed,
+  packedStart,
+  patchedFixtures,
+  physicalOfDmx,
+  renumbered,
+  spacedOut,
+  suggestedCasting,
+  valueOfBytes,
+  type Range,
+  type Rig,
+} from '.';
 
 const show = testShow();
 const room = show.rigs[0]!;

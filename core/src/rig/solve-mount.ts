@@ -100,7 +100,17 @@ function fitted(from: readonly Vector[], onto: readonly Vector[]) {
   from.forEach((a, i) => {
     for (let r = 0; r < 3; r++) for (let c = 0; c < 3; c++) s[r * 3 + c]! += a[r]! * onto[i]![c]!;
   });
-  const [xx, xy, xz, yx, yy, yz, zx, zy, zz] = s as unknown as [number, number, number, number, number, number, number, number, number]; // prettier-ignore
+  const [xx, xy, xz, yx, yy, yz, zx, zy, zz] = s as unknown as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
   const rotation = rotationOf(
     strongest([
       [xx + yy + zz, yz - zy, zx - xz, xy - yx],
@@ -145,10 +155,16 @@ function strongest(matrix: number[][]): readonly number[] {
 function rotationOf([w, x, y, z]: readonly number[]): Float64Array {
   const [a, b, c, d] = [w!, x!, y!, z!];
   return Float64Array.of(
-    a * a + b * b - c * c - d * d, 2 * (b * c - a * d), 2 * (b * d + a * c),
-    2 * (b * c + a * d), a * a - b * b + c * c - d * d, 2 * (c * d - a * b),
-    2 * (b * d - a * c), 2 * (c * d + a * b), a * a - b * b - c * c + d * d,
-  ); // prettier-ignore
+    a * a + b * b - c * c - d * d,
+    2 * (b * c - a * d),
+    2 * (b * d + a * c),
+    2 * (b * c + a * d),
+    a * a - b * b + c * c - d * d,
+    2 * (c * d - a * b),
+    2 * (b * d - a * c),
+    2 * (c * d + a * b),
+    a * a - b * b - c * c + d * d,
+  );
 }
 
 function turned(r: Float64Array, [x, y, z]: Vector): Vector {

@@ -5,9 +5,24 @@ import { steady } from '../light';
 import { testShow } from '../testing/show';
 import { id, seconds } from '../units';
 import {
-  ATTRIBUTES, blankType, copyOfType, fixtureLibrary, modeFaults, packedPlaces, paired, Profile, readChart, searchAttributes,
-  typeFromChart, unpaired, usualChannel, withChannel, withFlags, type Fixture, type Mode,
-} from '.'; // prettier-ignore
+  ATTRIBUTES,
+  blankType,
+  copyOfType,
+  fixtureLibrary,
+  modeFaults,
+  packedPlaces,
+  paired,
+  Profile,
+  readChart,
+  searchAttributes,
+  typeFromChart,
+  unpaired,
+  usualChannel,
+  withChannel,
+  withFlags,
+  type Fixture,
+  type Mode,
+} from '.';
 
 const mode = (): Mode => fixtureLibrary().find((one) => one.model === 'Kestrel spot 150')!.modes[0]!;
 

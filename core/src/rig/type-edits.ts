@@ -35,11 +35,15 @@ export function typeFromChart(type: Profile, chart: Chart, mode: Mode['id']): Pr
   const length = chart.channels.reduce((most, { at }) => Math.max(most, ...at), 0);
   const has = (attribute: string) => chart.channels.some((channel) => channel.attribute === attribute);
   const moves = has('Pan') || has('Tilt');
-  const kind: Profile['kind'] =
-    moves ? (has('Gobo1') ? 'moving spot' : 'moving wash')
-    : has('Fog1') ? 'hazer'
-    : chart.channels.some(({ cell }) => cell !== undefined) ? 'bar'
-    : type.kind; // prettier-ignore
+  const kind: Profile['kind'] = moves
+    ? has('Gobo1')
+      ? 'moving spot'
+      : 'moving wash'
+    : has('Fog1')
+      ? 'hazer'
+      : chart.channels.some(({ cell }) => cell !== undefined)
+        ? 'bar'
+        : type.kind;
   return {
     ...type,
     kind,

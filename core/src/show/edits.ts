@@ -205,12 +205,40 @@ export function edit(show: Show, command: Command): Edited {
 
 /** Commands that put values in the place of others: two people who do that at once must not overwrite one another. */
 const OVERWRITES: ReadonlySet<Simple['type']> = new Set<Simple['type']>([
-  'rename-show', 'set-safety', 'add-profile', 'patch-fixtures', 'add-role', 'cast-role', 'rename-rig', 'put-shape',
-  'set-picture', 'rename-role', 'add-aim', 'store-look', 'store-chase', 'store-kit', 'store-bank', 'rename-song',
-  'mark-section', 'fade-clip', 'change-clip', 'set-lane', 'set-bars', 'set-sections', 'set-ending', 'choose-rig',
-  'set-music', 'set-tracks', 'set-markers', 'store-set', 'choose-set', 'store-pedal', 'store-control',
-  'know-track', 'choose-unknown',
-]); // prettier-ignore
+  'rename-show',
+  'set-safety',
+  'add-profile',
+  'patch-fixtures',
+  'add-role',
+  'cast-role',
+  'rename-rig',
+  'put-shape',
+  'set-picture',
+  'rename-role',
+  'add-aim',
+  'store-look',
+  'store-chase',
+  'store-kit',
+  'store-bank',
+  'rename-song',
+  'mark-section',
+  'fade-clip',
+  'change-clip',
+  'set-lane',
+  'set-bars',
+  'set-sections',
+  'set-ending',
+  'choose-rig',
+  'set-music',
+  'set-tracks',
+  'set-markers',
+  'store-set',
+  'choose-set',
+  'store-pedal',
+  'store-control',
+  'know-track',
+  'choose-unknown',
+]);
 
 /**
  * A command as it travels: where it overwrites values it becomes the very values that differ from those its author saw.

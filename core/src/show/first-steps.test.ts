@@ -28,16 +28,32 @@ test('each step leads to the next, and at its end the lamps follow the song', ()
   expect(looks.map(({ name, number }) => `${number} ${name}`)).toEqual(['1 Full', '2 Blue', '3 Slow wave']);
   const lit = made(lamps, { type: 'together', commands: looks.map((look) => ({ type: 'store-look', look })) });
   expect(nextStep(lit, true)).toBe('song');
-  const song = { ...testShow().songs[0]!, id: id<'Song'>('own'), lanes: [{ id: id<'Lane'>('looks'), name: 'Looks', type: 'looks' as const, blend: 'highest' as const, clips: [] }], sections: [] }; // prettier-ignore
-  const clips = looksInTurn(song, looks.map((look) => look.id), (i) => `clip${i}`); // prettier-ignore
-  const whole = made(lit, { type: 'add-song', added: song }, { type: 'together', commands: clips.map((clip) => ({ type: 'lay-clip', song: song.id, lane: id('looks'), clip })) }); // prettier-ignore
+  const song = {
+    ...testShow().songs[0]!,
+    id: id<'Song'>('own'),
+    lanes: [{ id: id<'Lane'>('looks'), name: 'Looks', type: 'looks' as const, blend: 'highest' as const, clips: [] }],
+    sections: [],
+  };
+  const clips = looksInTurn(
+    song,
+    looks.map((look) => look.id),
+    (i) => `clip${i}`,
+  );
+  const whole = made(
+    lit,
+    { type: 'add-song', added: song },
+    { type: 'together', commands: clips.map((clip) => ({ type: 'lay-clip', song: song.id, lane: id('looks'), clip })) },
+  );
   expect(nextStep(whole, true)).toBeUndefined();
   expect(legal(whole, new WeakSet()).ok).toBe(true);
   expect(readShow(JSON.parse(JSON.stringify(whole)), 'x')).toEqual({ ok: true, value: whole });
   // No bar of the song is dark, and nothing lies beyond its end.
   const { first, last } = barSpan(song);
   const [lane] = lookLanes(whole.songs[0]!);
-  expect([lane!.clips[0]!.from, lane!.clips.at(-1)!.to]).toEqual([beatOfBar(song.meter, first), beatOfBar(song.meter, last + 1)]); // prettier-ignore
+  expect([lane!.clips[0]!.from, lane!.clips.at(-1)!.to]).toEqual([
+    beatOfBar(song.meter, first),
+    beatOfBar(song.meter, last + 1),
+  ]);
   const program = compile(whole);
   const frame = frameFor(program);
   for (let bar = first; bar < last; bar++) {
@@ -47,7 +63,10 @@ test('each step leads to the next, and at its end the lamps follow the song', ()
 });
 
 test('first looks are made for the roles that somebody plays, and no others', () => {
-  const casting = [{ role: id<'Role'>('a'), fixtures: [id<'Fixture'>('x')] }, { role: id<'Role'>('b'), fixtures: [] }]; // prettier-ignore
+  const casting = [
+    { role: id<'Role'>('a'), fixtures: [id<'Fixture'>('x')] },
+    { role: id<'Role'>('b'), fixtures: [] },
+  ];
   let n = 0;
   for (const look of firstLooks(casting, 7, () => `l${n++}`))
     expect(look.values.map(({ role }) => role)).toEqual(['a']);

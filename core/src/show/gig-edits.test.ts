@@ -13,19 +13,41 @@ const DOES = {
   press: acts({ act: 'look', look: 'red' }, { act: 'play', song: 'song' }, { act: 'tap' }),
   double: acts({ act: 'bank', bank: 'rock' }, { act: 'master', role: 'wash', level: 0.5 }),
   hold: acts({ act: 'hit', kit: 'drums', role: 'wash', note: 36 }),
-  release: acts({ act: 'hand', values: [{ role: 'wash', level: { type: 'hold', value: 1 } }, { role: 'movers', level: { type: 'hold', value: 1 } }] }),
-}; // prettier-ignore
+  release: acts({
+    act: 'hand',
+    values: [
+      { role: 'wash', level: { type: 'hold', value: 1 } },
+      { role: 'movers', level: { type: 'hold', value: 1 } },
+    ],
+  }),
+};
 
 function full(): Show {
   const kit = Kit.parse({ id: 'drums', name: 'Drums', hits: [], channels: [] });
-  const bank = Bank.parse({ id: 'rock', name: 'Bar', pads: [{ look: 'kept', also: [{ act: 'look', look: 'red' }, { act: 'tap' }, ...DOES.release, { act: 'lamps', role: 'wash', does: 'reset' }, { act: 'choose', role: 'wash', beside: true }] }] }); // prettier-ignore
+  const bank = Bank.parse({
+    id: 'rock',
+    name: 'Bar',
+    pads: [
+      {
+        look: 'kept',
+        also: [
+          { act: 'look', look: 'red' },
+          { act: 'tap' },
+          ...DOES.release,
+          { act: 'lamps', role: 'wash', does: 'reset' },
+          { act: 'choose', role: 'wash', beside: true },
+        ],
+      },
+    ],
+  });
   return Show.parse({
     ...testShow(),
     kits: [kit],
     banks: [bank],
     sets: [
       {
-        id: 'friday', name: 'Friday',
+        id: 'friday',
+        name: 'Friday',
         entries: [
           { kind: 'song', id: 'a', song: 'song', bank: 'rock', start: { with: 'look', look: 'red' } },
           { kind: 'look', id: 'b', look: 'red' },
@@ -36,12 +58,20 @@ function full(): Show {
     set: 'friday',
     pedals: [{ id: 'floor', name: 'Floor' }],
     controls: [
-      { kind: 'switch', id: 'left', name: 'Left', pedal: 'floor', source: { by: 'key', code: 'PageDown' }, does: DOES, banks: [{ bank: 'rock', does: DOES }] },
+      {
+        kind: 'switch',
+        id: 'left',
+        name: 'Left',
+        pedal: 'floor',
+        source: { by: 'key', code: 'PageDown' },
+        does: DOES,
+        banks: [{ bank: 'rock', does: DOES }],
+      },
       { kind: 'fader', id: 'fader', name: 'Wash', source: null, turns: { turn: 'master', role: 'wash' } },
       { kind: 'fader', id: 'zoom', name: 'Zoom', source: null, turns: { turn: 'hand', role: 'wash', what: 'zoom' } },
       { kind: 'fader', id: 'fast', name: 'Fast', source: null, turns: { turn: 'speed', look: 'red' } },
     ],
-  }); // prettier-ignore
+  });
 }
 const left = (show: Show) => show.controls[0] as SwitchControl;
 
@@ -96,14 +126,29 @@ test('what is bound in two places is told, whichever device or channel it may co
   const note = fc.record({ by: fc.constant('note' as const), device, channel, number: fc.constantFrom(36, 37) });
   fc.assert(
     fc.property(note, note, (a, b) => {
-      const both = [a, b].map((source, i) => Control.parse({ kind: 'switch', id: `${i}`, name: 'x', source, does: {} }));
+      const both = [a, b].map((source, i) =>
+        Control.parse({ kind: 'switch', id: `${i}`, name: 'x', source, does: {} }),
+      );
       // There is a message that both would hear.
-      const heard = ['Board', 'Keys'].some((from) => [1, 2].some((on) => [36, 37].some((key) => [a, b].every((one) => (one.device ?? from) === from && (one.channel ?? on) === on && one.number === key))));
+      const heard = ['Board', 'Keys'].some((from) =>
+        [1, 2].some((on) =>
+          [36, 37].some((key) =>
+            [a, b].every((one) => (one.device ?? from) === from && (one.channel ?? on) === on && one.number === key),
+          ),
+        ),
+      );
       expect(conflictsOf(both).length > 0).toBe(heard);
     }),
     { seed: 15, numRuns: 200 },
-  ); // prettier-ignore
-  const program = (number: number, bank: number | null) => Control.parse({ kind: 'switch', id: `${number}${bank}`, name: 'x', source: { by: 'program', device: null, channel: null, number, bank }, does: {} }); // prettier-ignore
+  );
+  const program = (number: number, bank: number | null) =>
+    Control.parse({
+      kind: 'switch',
+      id: `${number}${bank}`,
+      name: 'x',
+      source: { by: 'program', device: null, channel: null, number, bank },
+      does: {},
+    });
   expect(conflictsOf([program(3, 0), program(3, 1), program(4, 0)])).toEqual([]);
   expect(conflictsOf([program(3, 0), program(3, null)])).toHaveLength(1);
 });

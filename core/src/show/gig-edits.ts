@@ -112,7 +112,8 @@ function moves({ turns }: Draft<FaderControl>, kind: Named, gone: string): boole
 
 /** Removes from sets, pads and controls what names something that is removed. Controls stay, and do less. */
 export function forgotten(show: Draft<Show>, kind: Named, gone: string): void {
-  const kept = (acts: Draft<Act>[]) => (acts.some((act) => names(act, kind, gone)) ? acts.filter((act) => !names(act, kind, gone)) : acts); // prettier-ignore
+  const kept = (acts: Draft<Act>[]) =>
+    acts.some((act) => names(act, kind, gone)) ? acts.filter((act) => !names(act, kind, gone)) : acts;
   for (const acts of everyActs(show)) acts.set(kept(acts.get()));
   const idle = (one: Draft<Control>) => one.kind === 'fader' && moves(one, kind, gone);
   if (show.controls.some(idle)) show.controls = show.controls.filter((one) => !idle(one));
@@ -126,7 +127,10 @@ export function forgotten(show: Draft<Show>, kind: Named, gone: string): void {
     for (const one of show.controls)
       if (one.kind === 'switch' && one.banks) one.banks = one.banks.filter(({ bank }) => bank !== gone);
   for (const set of show.sets) {
-    const left = set.entries.filter((entry) => !(entry.kind === kind && (entry.kind === 'song' ? entry.song : entry.kind === 'look' && entry.look) === gone)); // prettier-ignore
+    const left = set.entries.filter(
+      (entry) =>
+        !(entry.kind === kind && (entry.kind === 'song' ? entry.song : entry.kind === 'look' && entry.look) === gone),
+    );
     if (left.length < set.entries.length) set.entries = left;
     for (const entry of set.entries) {
       if (entry.kind !== 'song') continue;

@@ -21,7 +21,12 @@ test('lanes come on top or below another, change places, and the last one stays'
   expect(names(whole)).toEqual(['Looks', 'Top', 'Drums', 'Swell']);
   const below = after(whole, { type: 'add-lane', song, added: { ...hits, id: 'h2', name: 'Under' }, before: 'looks' });
   expect(names(below)[0]).toBe('Under');
-  expect(names(after(whole, { type: 'move-lane', song, lane: 'curve', before: 'top' }))).toEqual(['Looks', 'Swell', 'Top', 'Drums']); // prettier-ignore
+  expect(names(after(whole, { type: 'move-lane', song, lane: 'curve', before: 'top' }))).toEqual([
+    'Looks',
+    'Swell',
+    'Top',
+    'Drums',
+  ]);
   const few = after(whole, ...['curve', 'hits', 'top', 'looks'].map((lane) => ({ type: 'remove-lane', song, lane })));
   expect(names(few)).toEqual(['Looks']);
   // The same lane twice is one.
@@ -30,7 +35,13 @@ test('lanes come on top or below another, change places, and the last one stays'
 
 test('a lane is set as far as its type has it', () => {
   const set = (lane: string, more: object) => lanesOf(after(whole, { type: 'set-lane', song, lane, ...more }));
-  expect(set('hits', { name: 'Kick', muted: true, level: 0.5, role: 'bars', blend: 'add' })[2]).toEqual({ ...hits, name: 'Kick', muted: true, level: 0.5, role: 'bars' }); // prettier-ignore
+  expect(set('hits', { name: 'Kick', muted: true, level: 0.5, role: 'bars', blend: 'add' })[2]).toEqual({
+    ...hits,
+    name: 'Kick',
+    muted: true,
+    level: 0.5,
+    role: 'bars',
+  });
   expect(set('curve', { level: 0.5, blend: 'add' })[3]).toMatchObject({ blend: 'add' });
   expect(set('curve', { level: 0.5, blend: 'highest' })[3]).toMatchObject({ blend: 'scale' });
   const only = { roles: ['wash'] };
@@ -43,15 +54,24 @@ test('notes are sorted, replaced by their ids, and removed', () => {
   const three = after(whole, { type: 'put-notes', song, lane: 'hits', notes: [note(4), note(1), note(2)] });
   expect(hitLane(three).notes.map(({ at }) => at)).toEqual([1, 2, 4]);
   const moved = after(three, { type: 'put-notes', song, lane: 'hits', notes: [{ ...note(4), at: 0 }] });
-  expect(hitLane(moved).notes.map(({ id: name, at }) => [name, at])).toEqual([['n4', 0], ['n1', 1], ['n2', 2]]); // prettier-ignore
-  expect(hitLane(after(moved, { type: 'remove-notes', song, lane: 'hits', notes: ['n1', 'gone'] })).notes).toHaveLength(2); // prettier-ignore
+  expect(hitLane(moved).notes.map(({ id: name, at }) => [name, at])).toEqual([
+    ['n4', 0],
+    ['n1', 1],
+    ['n2', 2],
+  ]);
+  expect(hitLane(after(moved, { type: 'remove-notes', song, lane: 'hits', notes: ['n1', 'gone'] })).notes).toHaveLength(
+    2,
+  );
   // On a lane of another type they have no place.
   expect(after(whole, { type: 'put-notes', song, lane: 'looks', notes: [note(1)] })).toBe(whole);
 });
 
 test('a clip moved and made longer pushes others aside', () => {
   const moved = after(whole, { type: 'move-clip', song, lane: 'looks', clip: 'c1', from: 6, to: 20 });
-  expect(lookLanes(moved.songs[0]!)[0]!.clips.map(({ id: name, from, to }) => [name, from, to])).toEqual([['c1', 6, 20], ['c3', 24, 28]]); // prettier-ignore
+  expect(lookLanes(moved.songs[0]!)[0]!.clips.map(({ id: name, from, to }) => [name, from, to])).toEqual([
+    ['c1', 6, 20],
+    ['c3', 24, 28],
+  ]);
   expect(after(whole, { type: 'move-clip', song, lane: 'looks', clip: 'c1', from: 6, to: 6 })).toBe(whole);
 });
 
@@ -59,15 +79,29 @@ test('several clips move together: none cuts another of them, and what lies ther
   const at = (show: Show) => lookLanes(show.songs[0]!)[0]!.clips.map(({ id: name, from, to }) => [name, from, to]);
   // c1 is 0 to 8, c2 8 to 16, c3 24 to 28: moved one after the other, c1 would cut c2.
   const moved = after(whole, { type: 'move-clips', song, lane: 'looks', clips: ['c1', 'c2'], by: 10 });
-  expect(at(moved)).toEqual([['c1', 10, 18], ['c2', 18, 26], ['c3', 26, 28]]); // prettier-ignore
+  expect(at(moved)).toEqual([
+    ['c1', 10, 18],
+    ['c2', 18, 26],
+    ['c3', 26, 28],
+  ]);
   const back = after(whole, { type: 'move-clips', song, lane: 'looks', clips: ['c2', 'c1'], by: 4 });
   expect(at(after(back, { type: 'move-clips', song, lane: 'looks', clips: ['c1', 'c2'], by: -4 }))).toEqual(at(whole));
-  expect(at(after(whole, { type: 'remove-clips', song, lane: 'looks', clips: ['c1', 'c3', 'gone'] }))).toEqual([['c2', 8, 16]]); // prettier-ignore
+  expect(at(after(whole, { type: 'remove-clips', song, lane: 'looks', clips: ['c1', 'c3', 'gone'] }))).toEqual([
+    ['c2', 8, 16],
+  ]);
 });
 
 test('several clips are changed together, and their colours turned each from where they were', () => {
   const first = after(whole, { type: 'change-clip', song, lane: 'looks', clip: 'c1', turn: 150 });
-  const all = after(first, { type: 'change-clips', song, lane: 'looks', clips: ['c1', 'c2'], level: 0.5, fadeIn: 2, turnBy: 60 }); // prettier-ignore
+  const all = after(first, {
+    type: 'change-clips',
+    song,
+    lane: 'looks',
+    clips: ['c1', 'c2'],
+    level: 0.5,
+    fadeIn: 2,
+    turnBy: 60,
+  });
   const [c1, c2, c3] = lookLanes(all.songs[0]!)[0]!.clips;
   expect(c1).toMatchObject({ level: 0.5, fadeIn: 2, turn: -150 });
   expect(c2).toMatchObject({ level: 0.5, fadeIn: 2, turn: 60 });
@@ -79,7 +113,10 @@ test('several clips are changed together, and their colours turned each from whe
 });
 
 test('bars copied, cleared and counted anew: notes and curves go with the looks', () => {
-  const points = [{ id: 'a', at: 0, value: 0 }, { id: 'b', at: 4, value: 1, shape: 'off' }]; // prettier-ignore
+  const points = [
+    { id: 'a', at: 0, value: 0 },
+    { id: 'b', at: 4, value: 1, shape: 'off' },
+  ];
   const start = after(
     whole,
     { type: 'put-notes', song, lane: 'hits', notes: [note(1), note(2)] },
@@ -100,21 +137,58 @@ test('whatever is done to lanes, it is a show that can be kept and read, and und
   const beat = fc.integer({ min: 0, max: 64 });
   const lane = fc.constantFrom('looks', 'top', 'hits', 'curve', 'gone');
   const unit = fc.integer({ min: 0, max: 10 }).map((tenths) => tenths / 10);
-  const notes = fc.array(fc.record({ id: fc.constantFrom('a', 'b', 'c', 'd'), at: beat, length: unit, note: fc.integer({ min: 30, max: 50 }), velocity: unit }), { minLength: 1, maxLength: 4 }); // prettier-ignore
+  const notes = fc.array(
+    fc.record({
+      id: fc.constantFrom('a', 'b', 'c', 'd'),
+      at: beat,
+      length: unit,
+      note: fc.integer({ min: 30, max: 50 }),
+      velocity: unit,
+    }),
+    { minLength: 1, maxLength: 4 },
+  );
   const shape = fc.constantFrom('straight', 'smooth', 'bent', 'hold', 'off');
-  const points = fc.array(fc.record({ id: fc.constantFrom('a', 'b', 'c', 'd'), at: beat, value: unit, shape }), { minLength: 1, maxLength: 4 }); // prettier-ignore
+  const points = fc.array(fc.record({ id: fc.constantFrom('a', 'b', 'c', 'd'), at: beat, value: unit, shape }), {
+    minLength: 1,
+    maxLength: 4,
+  });
   const distinct = <One extends { id: string }>(list: One[]) => [...new Map(list.map((one) => [one.id, one])).values()];
   const commands = fc.oneof(
     fc.record({ type: fc.constant('put-notes'), song: fc.constant(song), lane, notes: notes.map(distinct) }),
     fc.record({ type: fc.constant('put-points'), song: fc.constant(song), lane, points: points.map(distinct) }),
-    fc.tuple(lane, beat, beat, points, fc.nat(1e6)).map(([of, from, length, list, n]) => ({ type: 'draw-curve', song, lane: of, from, to: from + length, points: distinct(list).sort((a, b) => a.at - b.at).filter(({ at }) => at >= from && at <= from + length), id: `d${n}` })),
+    fc.tuple(lane, beat, beat, points, fc.nat(1e6)).map(([of, from, length, list, n]) => ({
+      type: 'draw-curve',
+      song,
+      lane: of,
+      from,
+      to: from + length,
+      points: distinct(list)
+        .sort((a, b) => a.at - b.at)
+        .filter(({ at }) => at >= from && at <= from + length),
+      id: `d${n}`,
+    })),
     fc.record({ type: fc.constant('clear-bars'), song: fc.constant(song), lane, from: beat, to: beat }),
-    fc.tuple(beat, beat, beat, beat, fc.nat(1e6)).map(([from, to, at, until, n]) => ({ type: 'copy-bars', song, from, to, at, until, id: `k${n}` })),
-    fc.record({ type: fc.constant('move-clip'), song: fc.constant(song), lane, clip: fc.constantFrom('c1', 'c2', 't1'), from: beat, to: beat }),
-    fc.record({ type: fc.constant('move-clips'), song: fc.constant(song), lane, clips: fc.subarray(['c1', 'c2', 'c3', 't1'], { minLength: 1 }), by: fc.integer({ min: -32, max: 32 }) }),
+    fc
+      .tuple(beat, beat, beat, beat, fc.nat(1e6))
+      .map(([from, to, at, until, n]) => ({ type: 'copy-bars', song, from, to, at, until, id: `k${n}` })),
+    fc.record({
+      type: fc.constant('move-clip'),
+      song: fc.constant(song),
+      lane,
+      clip: fc.constantFrom('c1', 'c2', 't1'),
+      from: beat,
+      to: beat,
+    }),
+    fc.record({
+      type: fc.constant('move-clips'),
+      song: fc.constant(song),
+      lane,
+      clips: fc.subarray(['c1', 'c2', 'c3', 't1'], { minLength: 1 }),
+      by: fc.integer({ min: -32, max: 32 }),
+    }),
     fc.record({ type: fc.constant('move-lane'), song: fc.constant(song), lane, before: fc.option(lane) }),
     fc.record({ type: fc.constant('set-lane'), song: fc.constant(song), lane, level: unit, solo: fc.boolean() }),
-  ); // prettier-ignore
+  );
   fc.assert(
     fc.property(fc.array(commands, { maxLength: 12, size: 'max' }), (list) => {
       let show = whole;
@@ -137,9 +211,14 @@ test('clearing bars from behind their end changes nothing', () => {
 });
 
 test('what has no place is refused with its place', () => {
-  const bad = (lane: object) => readShow({ ...JSON.parse(JSON.stringify(testShow())), songs: [{ ...testShow().songs[0], lanes: [lane] }] }, 'x'); // prettier-ignore
-  expect(bad({ ...hits, notes: [note(1, { velocity: 2 })] })).toMatchObject({ problem: { path: 'songs.0.lanes.0.notes.0.velocity' } }); // prettier-ignore
-  expect(bad({ ...curve, points: [{ id: 'a', at: 1, value: -1 }] })).toMatchObject({ problem: { path: 'songs.0.lanes.0.points.0.value' } }); // prettier-ignore
+  const bad = (lane: object) =>
+    readShow({ ...JSON.parse(JSON.stringify(testShow())), songs: [{ ...testShow().songs[0], lanes: [lane] }] }, 'x');
+  expect(bad({ ...hits, notes: [note(1, { velocity: 2 })] })).toMatchObject({
+    problem: { path: 'songs.0.lanes.0.notes.0.velocity' },
+  });
+  expect(bad({ ...curve, points: [{ id: 'a', at: 1, value: -1 }] })).toMatchObject({
+    problem: { path: 'songs.0.lanes.0.points.0.value' },
+  });
   expect(bad({ ...hits, type: 'smoke' })).toMatchObject({ ok: false });
 });
 

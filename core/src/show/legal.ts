@@ -36,7 +36,20 @@ const LISTS = [
   'controls',
 ] as const;
 
-const Head = Show.omit({ profiles: true, rigs: true, roles: true, aims: true, looks: true, chases: true, kits: true, banks: true, songs: true, sets: true, pedals: true, controls: true }).strip(); // prettier-ignore
+const Head = Show.omit({
+  profiles: true,
+  rigs: true,
+  roles: true,
+  aims: true,
+  looks: true,
+  chases: true,
+  kits: true,
+  banks: true,
+  songs: true,
+  sets: true,
+  pedals: true,
+  controls: true,
+}).strip();
 const SongHead = Song.omit({ lanes: true }).strip();
 
 /**

@@ -13,7 +13,8 @@ const READY: Facts = {
   awake: true,
   battery: null,
 };
-const foot = (source: object | null, does: object = { press: [{ act: 'tap' }] }, id = 'f') => Control.parse({ kind: 'switch', id, name: 'Foot', source, does }); // prettier-ignore
+const foot = (source: object | null, does: object = { press: [{ act: 'tap' }] }, id = 'f') =>
+  Control.parse({ kind: 'switch', id, name: 'Foot', source, does });
 const note = { by: 'note', device: 'Floor board', channel: 1, number: 36 };
 
 function show(change: object = {}): Show {
@@ -21,11 +22,15 @@ function show(change: object = {}): Show {
   const [song] = plain.songs;
   const lanes = [{ ...song!.lanes[0]!, clips: [] }];
   const music = { hash: 'a'.repeat(64), name: 'song.wav', type: 'wav', bytes: 1 };
-  const read = readShow({ ...plain, songs: [{ ...song!, lanes, music }], safety: { on: true, most: 3 }, ...change }, 'test'); // prettier-ignore
+  const read = readShow(
+    { ...plain, songs: [{ ...song!, lanes, music }], safety: { on: true, most: 3 }, ...change },
+    'test',
+  );
   if (!read.ok) throw new Error(JSON.stringify(read.problem));
   return read.value;
 }
-const said = (of: Show, facts: Partial<Facts> = {}) => preflight(of, { ...READY, ...facts }).map(({ weight, text }) => `${weight}: ${text}`); // prettier-ignore
+const said = (of: Show, facts: Partial<Facts> = {}) =>
+  preflight(of, { ...READY, ...facts }).map(({ weight, text }) => `${weight}: ${text}`);
 
 test('where all is well nothing is said', () => {
   expect(said(show())).toEqual([]);
@@ -44,20 +49,33 @@ test.each<[string, object, Partial<Facts>]>([
   ['stops: MIDI is off on this screen, and controls are bound to it.', { controls: [foot(note)] }, { devices: null }],
   ['stops: No MIDI device is plugged in.', { controls: [foot(note)] }, { devices: [] }],
   ['stops: “Floor board”, which has “Foot”, is not plugged in.', { controls: [foot(note)] }, { devices: ['Keys'] }],
-  ['look: “Foot” and “Foot” both hear key F7.', { controls: [foot({ by: 'key', code: 'F7' }), foot({ by: 'key', code: 'F7' }, undefined, 'g')] }, {}],
+  [
+    'look: “Foot” and “Foot” both hear key F7.',
+    { controls: [foot({ by: 'key', code: 'F7' }), foot({ by: 'key', code: 'F7' }, undefined, 'g')] },
+    {},
+  ],
   ['look: Flash safety is off: strobes and hits are not limited.', { safety: { on: false, most: 3 } }, {}],
   ['look: Bank “Empty” has no pads.', { banks: [{ id: 'b', name: 'Empty', pads: [] }] }, {}],
   ['stops: The set “Friday” is empty.', { sets: [{ id: 's', name: 'Friday', entries: [] }] }, {}],
-  ['look: The pedal is to stop at the sections of “Song”, and it has none.', { sets: [{ id: 's', name: 'Friday', entries: [{ kind: 'song', id: 'e', song: 'song', stops: 'sections' }] }] }, {}],
+  [
+    'look: The pedal is to stop at the sections of “Song”, and it has none.',
+    { sets: [{ id: 's', name: 'Friday', entries: [{ kind: 'song', id: 'e', song: 'song', stops: 'sections' }] }] },
+    {},
+  ],
 ])('%s', (text, change, facts) => {
   expect(said(show(change), facts)).toEqual([text]);
-}); // prettier-ignore
+});
 
 test('a role nobody plays here, lamps that share channels, a rig without lamps', () => {
   const plain = testShow();
   const [room, hall] = plain.rigs;
   const clash = { ...room!, fixtures: room!.fixtures.map((one) => (one.id === 'b' ? { ...one, address: 3 } : one)) };
   expect(said(show({ rigs: [clash, hall] }))).toEqual(['stops: A and B share DMX channels.']);
-  expect(said(show({ rig: 'hall' }))).toEqual(['look: No lamp of “Hall” plays Movers.', 'look: No lamp of “Hall” plays Bars.']); // prettier-ignore
-  expect(said(show({ rigs: [{ ...hall!, id: 'room', fixtures: [], casting: [] }] }))[0]).toBe('stops: There are no lamps in “Hall”.'); // prettier-ignore
+  expect(said(show({ rig: 'hall' }))).toEqual([
+    'look: No lamp of “Hall” plays Movers.',
+    'look: No lamp of “Hall” plays Bars.',
+  ]);
+  expect(said(show({ rigs: [{ ...hall!, id: 'room', fixtures: [], casting: [] }] }))[0]).toBe(
+    'stops: There are no lamps in “Hall”.',
+  );
 });

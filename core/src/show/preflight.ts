@@ -17,7 +17,7 @@ export type Remark = {
   readonly weight: 'stops' | 'look';
   readonly text: string;
   readonly fix?: Fix;
-}; // prettier-ignore
+};
 
 /** What only the host knows. Null where it cannot be known. */
 export type Facts = {
@@ -51,14 +51,15 @@ export function preflight(show: Show, facts: Facts): readonly Remark[] {
 function* computer({ outputs, sending, blackout, awake, battery }: Facts): Generator<Remark> {
   const connect: Fix = { place: 'connect' };
   if (outputs === null)
-    yield { weight: 'stops', text: 'No DMX leaves: this page is not served by Hovlix on a computer.', fix: connect }; // prettier-ignore
+    yield { weight: 'stops', text: 'No DMX leaves: this page is not served by Hovlix on a computer.', fix: connect };
   else if (outputs.on === 0) yield { weight: 'stops', text: 'No output is on.', fix: connect };
   for (const trouble of outputs?.troubles ?? []) yield { weight: 'stops', text: trouble, fix: connect };
   if (!sending) yield { weight: 'stops', text: 'Master output is off: nothing is sent.', fix: connect };
   if (blackout) yield { weight: 'look', text: 'Blackout is on.' };
   if (!awake)
     yield { weight: 'look', text: 'This browser cannot keep the screen awake: turn off its sleep for tonight.' };
-  if (battery !== null && battery < LOW_BATTERY) yield { weight: 'look', text: `The battery is at ${Math.round(battery * 100)} % and not charging.` }; // prettier-ignore
+  if (battery !== null && battery < LOW_BATTERY)
+    yield { weight: 'look', text: `The battery is at ${Math.round(battery * 100)} % and not charging.` };
 }
 
 const LOW_BATTERY = 0.4;
@@ -72,15 +73,27 @@ function* setRemarks(show: Show, set: SetList, { music }: Facts): Generator<Rema
     const song = show.songs.find(({ id }) => id === entry.song);
     if (!song) continue;
     if (entry.stops === 'sections' && song.sections.length === 0)
-      yield { weight: 'look', text: `The pedal is to stop at the sections of “${song.title}”, and it has none.`, fix: { place: 'song', song: song.id } }; // prettier-ignore
+      yield {
+        weight: 'look',
+        text: `The pedal is to stop at the sections of “${song.title}”, and it has none.`,
+        fix: { place: 'song', song: song.id },
+      };
     if (seen.has(song.id)) continue;
     seen.add(song.id);
     const missing = recordingsOf([song]).filter(({ hash }) => !music.has(hash));
     for (const { name } of missing)
-      yield { weight: 'stops', text: `“${name}” of “${song.title}” is not on this device: its light plays without sound.`, fix: { place: 'song', song: song.id } }; // prettier-ignore
+      yield {
+        weight: 'stops',
+        text: `“${name}” of “${song.title}” is not on this device: its light plays without sound.`,
+        fix: { place: 'song', song: song.id },
+      };
     const remarks = songRemarks(show, song);
     if (remarks.length > 0)
-      yield { weight: 'look', text: `“${song.title}”: ${remarks[0]!.text}${remarks.length > 1 ? ` And ${remarks.length - 1} more.` : ''}`, fix: { place: 'song', song: song.id } }; // prettier-ignore
+      yield {
+        weight: 'look',
+        text: `“${song.title}”: ${remarks[0]!.text}${remarks.length > 1 ? ` And ${remarks.length - 1} more.` : ''}`,
+        fix: { place: 'song', song: song.id },
+      };
   }
 }
 
@@ -89,38 +102,62 @@ function* rigRemarks(show: Show): Generator<Remark> {
   const fix: Fix = { place: 'rig' };
   if (rig.fixtures.length === 0) yield { weight: 'stops', text: `There are no lamps in “${rig.name}”.`, fix };
   const cast = new Set(rig.casting.filter(({ fixtures }) => fixtures.length > 0).map(({ role }) => role));
-  const used = new Set([...show.looks.flatMap(({ values }) => values), ...show.chases.flatMap(({ steps }) => steps.flatMap(({ values }) => values))].flatMap(({ role }) => (role ? [role] : []))); // prettier-ignore
+  const used = new Set(
+    [
+      ...show.looks.flatMap(({ values }) => values),
+      ...show.chases.flatMap(({ steps }) => steps.flatMap(({ values }) => values)),
+    ].flatMap(({ role }) => (role ? [role] : [])),
+  );
   for (const { id, name } of show.roles)
     if (used.has(id) && !cast.has(id)) yield { weight: 'look', text: `No lamp of “${rig.name}” plays ${name}.`, fix };
   const clashes = overlaps(patchedFixtures(rig, show.profiles));
   if (clashes.length > 0) {
     const [a, b] = clashes[0]!;
-    yield { weight: 'stops', text: `${a.name} and ${b.name} share DMX channels${clashes.length > 1 ? `, and ${clashes.length - 1} more pairs` : ''}.`, fix }; // prettier-ignore
+    yield {
+      weight: 'stops',
+      text: `${a.name} and ${b.name} share DMX channels${clashes.length > 1 ? `, and ${clashes.length - 1} more pairs` : ''}.`,
+      fix,
+    };
   }
 }
 
 function* pedalRemarks({ controls }: Show, { devices }: Facts): Generator<Remark> {
   const fix: Fix = { place: 'pedals' };
   const deaf = controls.filter(({ source }) => source === null).map(({ name }) => `“${name}”`);
-  if (deaf.length > 0) yield { weight: 'stops', text: `Not learned yet, so that nothing presses ${deaf.length === 1 ? 'it' : 'them'}: ${listed(deaf)}.`, fix }; // prettier-ignore
+  if (deaf.length > 0)
+    yield {
+      weight: 'stops',
+      text: `Not learned yet, so that nothing presses ${deaf.length === 1 ? 'it' : 'them'}: ${listed(deaf)}.`,
+      fix,
+    };
   const idle = controls.filter(doesNothing).map(({ name }) => `“${name}”`);
-  if (idle.length > 0) yield { weight: 'look', text: `${idle.length === 1 ? 'Does' : 'Do'} nothing yet: ${listed(idle)}.`, fix }; // prettier-ignore
-  const wanted = new Map(controls.flatMap(({ name, source }) => (source && 'device' in source && source.device !== null ? [[source.device, name] as const] : []))); // prettier-ignore
+  if (idle.length > 0)
+    yield { weight: 'look', text: `${idle.length === 1 ? 'Does' : 'Do'} nothing yet: ${listed(idle)}.`, fix };
+  const wanted = new Map(
+    controls.flatMap(({ name, source }) =>
+      source && 'device' in source && source.device !== null ? [[source.device, name] as const] : [],
+    ),
+  );
   const midi = controls.some(({ source }) => source !== null && 'channel' in source);
-  if (midi && devices === null) yield { weight: 'stops', text: 'MIDI is off on this screen, and controls are bound to it.', fix };
+  if (midi && devices === null)
+    yield { weight: 'stops', text: 'MIDI is off on this screen, and controls are bound to it.', fix };
   else if (midi && devices?.length === 0) yield { weight: 'stops', text: 'No MIDI device is plugged in.', fix };
   else
     for (const [device, name] of wanted)
-      if (devices && !devices.includes(device)) yield { weight: 'stops', text: `“${device}”, which has “${name}”, is not plugged in.`, fix }; // prettier-ignore
+      if (devices && !devices.includes(device))
+        yield { weight: 'stops', text: `“${device}”, which has “${name}”, is not plugged in.`, fix };
   for (const [a, b] of conflictsOf(controls))
     yield { weight: 'look', text: `“${a.name}” and “${b.name}” both hear ${sourceWords(a.source)}.`, fix };
 }
 
-const listed = (names: readonly string[]): string => names.slice(0, 6).join(', ') + (names.length > 6 ? ` and ${names.length - 6} more` : ''); // prettier-ignore
+const listed = (names: readonly string[]): string =>
+  names.slice(0, 6).join(', ') + (names.length > 6 ? ` and ${names.length - 6} more` : '');
 
 const doesNothing = (control: Control): boolean =>
   control.kind === 'switch' &&
-  [control.does, ...(control.banks ?? []).map(({ does }) => does)].every((does) => GESTURES.every((gesture) => does[gesture].length === 0)); // prettier-ignore
+  [control.does, ...(control.banks ?? []).map(({ does }) => does)].every((does) =>
+    GESTURES.every((gesture) => does[gesture].length === 0),
+  );
 
 function* bankRemarks(show: Show): Generator<Remark> {
   for (const bank of banksOf(show))
@@ -129,5 +166,6 @@ function* bankRemarks(show: Show): Generator<Remark> {
 }
 
 function* safetyRemarks({ safety }: Show): Generator<Remark> {
-  if (!safety.on) yield { weight: 'look', text: 'Flash safety is off: strobes and hits are not limited.', fix: { place: 'safety' } }; // prettier-ignore
+  if (!safety.on)
+    yield { weight: 'look', text: 'Flash safety is off: strobes and hits are not limited.', fix: { place: 'safety' } };
 }

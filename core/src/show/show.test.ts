@@ -119,23 +119,40 @@ describe('edits', () => {
     expect(level).toBeDefined();
     const bad = legal(adjust(['looks', 'red', 'number'], 'seven', show.looks[0]!.number), known);
     expect(bad).toMatchObject({ ok: false, problem: { code: 'bad-value', path: 'looks red.number' } });
-    expect(legal(adjust(['safety'], { on: 'no' }, show.safety), known)).toMatchObject({ problem: { path: expect.stringContaining('safety') } }); // prettier-ignore
+    expect(legal(adjust(['safety'], { on: 'no' }, show.safety), known)).toMatchObject({
+      problem: { path: expect.stringContaining('safety') },
+    });
     expect(legal(adjust(['rigs'], [], show.rigs), known)).toMatchObject({ problem: { path: 'rigs' } });
-    expect(legal(adjust(['songs', 'song', 'lanes', 'looks', 'clips'], [{ id: 'x' }], lookLanes(show.songs[0]!)[0]!.clips), known)).toMatchObject({ problem: { path: expect.stringContaining('songs song, lane looks') } }); // prettier-ignore
+    expect(
+      legal(
+        adjust(['songs', 'song', 'lanes', 'looks', 'clips'], [{ id: 'x' }], lookLanes(show.songs[0]!)[0]!.clips),
+        known,
+      ),
+    ).toMatchObject({ problem: { path: expect.stringContaining('songs song, lane looks') } });
     expect(legal(adjust(['looks', 'red', 'name'], 'Rose', show.looks[0]!.name), known).ok).toBe(true);
   });
 
   test('a rig with more lamps and cells than a frame can hold is refused, from a file and from an edit', () => {
     const show = testShow();
-    const bar = { ...show.profiles[3]!, id: id<'Profile'>('wall'), modes: [{ id: 'm', name: '256', channels: [{ ...show.profiles[3]!.modes[0]!.channels[0]!, cell: 255 }] }] } as Show['profiles'][number]; // prettier-ignore
+    const bar = {
+      ...show.profiles[3]!,
+      id: id<'Profile'>('wall'),
+      modes: [{ id: 'm', name: '256', channels: [{ ...show.profiles[3]!.modes[0]!.channels[0]!, cell: 255 }] }],
+    } as Show['profiles'][number];
     const walls = (count: number): Show => {
       const [room, ...others] = show.rigs;
-      const fixtures = Array.from({ length: count }, (_, i) => ({ ...room!.fixtures[0]!, id: id<'Fixture'>(`w${i}`), profile: bar.id })); // prettier-ignore
+      const fixtures = Array.from({ length: count }, (_, i) => ({
+        ...room!.fixtures[0]!,
+        id: id<'Fixture'>(`w${i}`),
+        profile: bar.id,
+      }));
       return { ...show, profiles: [...show.profiles, bar], rigs: [{ ...room!, fixtures }, ...others] };
     };
     const known = new WeakSet<object>();
     expect(legal(walls(40), known).ok).toBe(true);
-    expect(legal(walls(60), known)).toMatchObject({ problem: { path: 'rigs room', detail: '“Room” has 15360 lamps and cells, there may be 12000 in a rig' } }); // prettier-ignore
+    expect(legal(walls(60), known)).toMatchObject({
+      problem: { path: 'rigs room', detail: '“Room” has 15360 lamps and cells, there may be 12000 in a rig' },
+    });
     expect(readShow(JSON.parse(JSON.stringify(walls(40))), 'x').ok).toBe(true);
     expect(readShow(JSON.parse(JSON.stringify(walls(60))), 'x')).toMatchObject({
       problem: { path: 'rigs.0.fixtures' },
@@ -148,11 +165,18 @@ describe('edits', () => {
       return clipsIn(song!).map(({ from, to }) => [timeAt(song!.tempo, from), timeAt(song!.tempo, to)]);
     };
     const twice = edit(testShow(), { type: 'scale-tempo', song: id('song'), factor: 2 }).show;
-    at(testShow()).flat().forEach((time, i) => expect(at(twice).flat()[i]).toBeCloseTo(time, 9));
-    expect(tempoAt(twice.songs[0]!.tempo, seconds(1))).toBeCloseTo(2 * tempoAt(testShow().songs[0]!.tempo, seconds(1)), 9);
-    expect(twice.songs[0]!.sections.map(({ bar }) => bar)).toEqual(testShow().songs[0]!.sections.map(({ bar }) => bar * 2));
+    at(testShow())
+      .flat()
+      .forEach((time, i) => expect(at(twice).flat()[i]).toBeCloseTo(time, 9));
+    expect(tempoAt(twice.songs[0]!.tempo, seconds(1))).toBeCloseTo(
+      2 * tempoAt(testShow().songs[0]!.tempo, seconds(1)),
+      9,
+    );
+    expect(twice.songs[0]!.sections.map(({ bar }) => bar)).toEqual(
+      testShow().songs[0]!.sections.map(({ bar }) => bar * 2),
+    );
     expect(edit(twice, { type: 'scale-tempo', song: id('song'), factor: 0.5 }).show).toEqual(testShow());
-  }); // prettier-ignore
+  });
 
   test('clips on a lane never overlap and stay sorted, whatever is laid and cleared', () => {
     fc.assert(
@@ -309,7 +333,9 @@ test('lamps are added in one step with their type and role, and removed from eve
 });
 
 test('every command has words for its undo', () => {
-  const types = Command.options.map(({ shape }) => shape.type.value).filter((type) => type !== 'adjust' && type !== 'together'); // prettier-ignore
+  const types = Command.options
+    .map(({ shape }) => shape.type.value)
+    .filter((type) => type !== 'adjust' && type !== 'together');
   expect(types.filter((type) => stepWords(type) === 'an edit')).toEqual([]);
 });
 
@@ -319,7 +345,9 @@ test('one clip, note or lamp is called one', () => {
   const words = (command: Command) => stepWords(nameOf(command));
   expect(words({ type: 'change-clips', ...onLane, clips, level: 0.5 })).toBe('change clips');
   expect(words({ type: 'change-clips', ...onLane, clips: clips.slice(1), level: 0.5 })).toBe('change a clip');
-  const several = Command.options.filter(({ shape }) => Object.keys(shape).some((key) => ['clips', 'notes', 'points', 'actions', 'fixtures'].includes(key))); // prettier-ignore
+  const several = Command.options.filter(({ shape }) =>
+    Object.keys(shape).some((key) => ['clips', 'notes', 'points', 'actions', 'fixtures'].includes(key)),
+  );
   for (const { shape } of several) {
     const type = shape.type.value;
     const command = { type, clips: ['a'], notes: ['a'], points: ['a'], actions: ['a'], fixtures: ['a'] };

@@ -94,7 +94,13 @@ const SEEN = 0.25;
  * full, the light dips between them. On one lane they would crossfade.
  */
 function fightRemarks(song: Song, plays: ReadonlyMap<string, Playable>): readonly SongRemark[] {
-  type Fade = { readonly lane: LookLane; readonly play: Playable; readonly roles: ReadonlySet<string>; readonly from: number; readonly to: number }; // prettier-ignore
+  type Fade = {
+    readonly lane: LookLane;
+    readonly play: Playable;
+    readonly roles: ReadonlySet<string>;
+    readonly from: number;
+    readonly to: number;
+  };
   const [outs, ins]: [Fade[], Fade[]] = [[], []];
   for (const lane of playingLanes(lookLanes(song)))
     lane.clips.forEach((clip, i) => {
@@ -117,7 +123,7 @@ function fightRemarks(song: Song, plays: ReadonlyMap<string, Playable>): readonl
       const one = ins[k]!;
       const together = Math.min(out.to, one.to) - one.from;
       if (one.lane === out.lane || together < SEEN || ![...one.roles].some((role) => out.roles.has(role))) continue;
-      const text = `${out.play.name} on ${out.lane.name} still goes out while ${one.play.name} comes in on ${one.lane.name}: the light dips between them.`; // prettier-ignore
+      const text = `${out.play.name} on ${out.lane.name} still goes out while ${one.play.name} comes in on ${one.lane.name}: the light dips between them.`;
       return [{ bar: barAt(song.meter, beats(one.from)).bar, text }];
     }
     return [];
@@ -193,7 +199,13 @@ function hitRemarks(show: Show, song: Song, lane: HitLane, cast: ReadonlySet<str
   const numbers = [...new Set(notes.map(({ note }) => note))];
   const answers = new Map(numbers.map((note) => [note, hitsOf(kit, note)]));
   const short = [...new Set([...answers.values()].flat())].find((hit) => !hit.held && secondsOf(hit, pulse) < least);
-  if (short) return [{ bar: null, text: `Lane ${name}: ${short.name} is over before it is seen. Give it a longer hold or release in its kit.` }]; // prettier-ignore
+  if (short)
+    return [
+      {
+        bar: null,
+        text: `Lane ${name}: ${short.name} is over before it is seen. Give it a longer hold or release in its kit.`,
+      },
+    ];
   const silent = notes.filter(({ note }) => answers.get(note)!.length === 0).length;
   return silent > 0 ? [{ bar: null, text: `Lane ${name}: nothing answers to ${counted(silent, 'note')}.` }] : [];
 }
@@ -203,7 +215,12 @@ function startRemarks({ name, actions }: ActionLane): readonly SongRemark[] {
     actions.flatMap(({ does }) => (does.act === 'start' ? [`${does.look} ${does.role ?? ''}`] : [])),
   );
   if (started.size <= MOST_STARTED) return [];
-  return [{ bar: null, text: `Lane ${name}: it starts ${started.size} different looks; only the first ${MOST_STARTED} come on.` }]; // prettier-ignore
+  return [
+    {
+      bar: null,
+      text: `Lane ${name}: it starts ${started.size} different looks; only the first ${MOST_STARTED} come on.`,
+    },
+  ];
 }
 
 /** So many bars without light at the end are an ending: the music rings out. */

@@ -34,7 +34,15 @@ function stage(names: readonly string[]) {
   let order: Order = orderOf(testShow(), [ORIGIN]);
   const known = new WeakSet<object>();
   const touched: { readonly change: Change; readonly before: Show; readonly after: Show }[] = [];
-  const screens = names.map((name): Screen => ({ name, who: person(name, testShow(), false), up: [], down: [], connected: true, told: [], made: [] })); // prettier-ignore
+  const screens = names.map((name): Screen => ({
+    name,
+    who: person(name, testShow(), false),
+    up: [],
+    down: [],
+    connected: true,
+    told: [],
+    made: [],
+  }));
   const said = (screen: Screen, change: Change | undefined) => {
     if (!change) return;
     screen.made.push(change.id);
@@ -95,22 +103,53 @@ const acts: fc.Arbitrary<Act> = fc.oneof(
   }),
   fc.record({ look: looks, fade: fc.nat(8) }).map(({ look, fade }): Act => (show) => {
     const old = show.looks.find((one) => one.id === look);
-    return old ? { type: 'store-look', look: { ...old, fadeIn: fade as never } } : { type: 'rename-song', ...song, title: `T${fade}` };
+    return old
+      ? { type: 'store-look', look: { ...old, fadeIn: fade as never } }
+      : { type: 'rename-song', ...song, title: `T${fade}` };
   }),
   looks.map((look): Act => () => ({ type: 'remove-look', look: id(look) })),
-  fc.record({ look: looks, before: fc.option(looks) }).map(({ look, before }): Act => () => ({ type: 'move-look', look: id(look), before: before === null ? null : id(before) })),
+  fc.record({ look: looks, before: fc.option(looks) }).map(({ look, before }): Act => () => ({
+    type: 'move-look',
+    look: id(look),
+    before: before === null ? null : id(before),
+  })),
   words.map((title): Act => () => ({ type: 'rename-song', ...song, title })),
-  fc.record({ from: fc.nat(30), length: fc.integer({ min: 1, max: 9 }), look: looks, n: fc.nat(1e6) }).map(({ from, length, look, n }): Act => () =>
-    Command.parse({ type: 'lay-clip', ...song, lane: 'looks', clip: { id: `n${n}`, look, from, to: from + length } })),
-  fc.record({ from: fc.nat(30), length: fc.integer({ min: 1, max: 9 }) }).map(({ from, length }): Act => () => Command.parse({ type: 'clear-bars', ...song, lane: 'looks', from, to: from + length })),
-  fc.constantFrom('a', 'b', 's').map((lamp): Act => () => ({ type: 'remove-lamps', rig: id('room'), fixtures: [id(lamp)] })),
-  fc.record({ lamp: fc.constantFrom('a', 'b', 's'), x: fc.integer({ min: -4, max: 4 }) }).map(({ lamp, x }): Act => (show) => {
-    const old = show.rigs[0]!.fixtures.find((one) => one.id === lamp);
-    return old ? { type: 'patch-fixtures', rig: id('room'), fixtures: [{ ...old, mount: { ...old.mount, x } }] } : { type: 'choose-rig', rig: id('hall') };
-  }),
-  fc.record({ n: fc.nat(1e6), name: words }).map(({ n, name }): Act => () => ({ type: 'together', commands: [
-    { type: 'add-rig', rig: { id: id(`rig${n}`), name, fixtures: [], casting: [], shapes: [] } }, { type: 'choose-rig', rig: id(`rig${n}`) } ] })),
-); // prettier-ignore
+  fc.record({ from: fc.nat(30), length: fc.integer({ min: 1, max: 9 }), look: looks, n: fc.nat(1e6) }).map(
+    ({ from, length, look, n }): Act =>
+      () =>
+        Command.parse({
+          type: 'lay-clip',
+          ...song,
+          lane: 'looks',
+          clip: { id: `n${n}`, look, from, to: from + length },
+        }),
+  ),
+  fc.record({ from: fc.nat(30), length: fc.integer({ min: 1, max: 9 }) }).map(
+    ({ from, length }): Act =>
+      () =>
+        Command.parse({ type: 'clear-bars', ...song, lane: 'looks', from, to: from + length }),
+  ),
+  fc.constantFrom('a', 'b', 's').map((lamp): Act => () => ({
+    type: 'remove-lamps',
+    rig: id('room'),
+    fixtures: [id(lamp)],
+  })),
+  fc
+    .record({ lamp: fc.constantFrom('a', 'b', 's'), x: fc.integer({ min: -4, max: 4 }) })
+    .map(({ lamp, x }): Act => (show) => {
+      const old = show.rigs[0]!.fixtures.find((one) => one.id === lamp);
+      return old
+        ? { type: 'patch-fixtures', rig: id('room'), fixtures: [{ ...old, mount: { ...old.mount, x } }] }
+        : { type: 'choose-rig', rig: id('hall') };
+    }),
+  fc.record({ n: fc.nat(1e6), name: words }).map(({ n, name }): Act => () => ({
+    type: 'together',
+    commands: [
+      { type: 'add-rig', rig: { id: id(`rig${n}`), name, fixtures: [], casting: [], shapes: [] } },
+      { type: 'choose-rig', rig: id(`rig${n}`) },
+    ],
+  })),
+);
 
 type Happening = {
   readonly what: 'make' | 'undo' | 'redo' | 'up' | 'down' | 'cut' | 'connect';
@@ -183,9 +222,16 @@ function named(command: Command): (op: Op) => boolean {
 }
 
 function pathOf(op: Op): string {
-  const own = op.op === 'set' ? [] : [op.op === 'move' ? op.id : ((op.record as { id?: string; role?: string }).id ?? (op.record as { role: string }).role)];
+  const own =
+    op.op === 'set'
+      ? []
+      : [
+          op.op === 'move'
+            ? op.id
+            : ((op.record as { id?: string; role?: string }).id ?? (op.record as { role: string }).role),
+        ];
   return [...op.path, ...own].join('/');
-} // prettier-ignore
+}
 
 test('three people, delays, undos and broken lines: all end with the same show, no edit is lost in silence, none hits a neighbour', () => {
   fc.assert(
@@ -228,7 +274,9 @@ const run = (...steps: ((theatre: ReturnType<typeof stage>) => void)[]) => {
     }
   return theatre;
 };
-const rename = (look: string, name: string): Act => (show) => ({ type: 'store-look', look: { ...show.looks.find((one) => one.id === look)!, name } }); // prettier-ignore
+const rename =
+  (look: string, name: string): Act =>
+  (show) => ({ type: 'store-look', look: { ...show.looks.find((one) => one.id === look)!, name } });
 const nameOf = (show: Show, look: string) => show.looks.find((one) => one.id === look)?.name;
 
 test('two edits sent in a row find their records though another one came in between', () => {
@@ -270,7 +318,7 @@ test('what somebody changed since is not taken back, and that is told', () => {
       one.deliverUp(one.screens[1]!);
       one.undo(one.screens[0]!);
     },
-  ); // prettier-ignore
+  );
   expect(nameOf(theatre.order().show, 'red')).toBe('Theirs');
   expect(theatre.screens[0]!.told.at(-1)!.edited).toMatchObject({ ops: [], missed: [{ op: 'set' }] });
 });

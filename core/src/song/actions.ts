@@ -22,7 +22,12 @@ export function spreadActions(lane: ActionLane, beatsOf: (seconds: number, at: n
 /** So many looks, in so many roles, one lane of actions can have started: each is laid in every frame. */
 export const MOST_STARTED = 64;
 
-type Started = { readonly look: Id<'Look'>; readonly role: Id<'Role'> | undefined; readonly clips: Clip[]; open: number | null }; // prettier-ignore
+type Started = {
+  readonly look: Id<'Look'>;
+  readonly role: Id<'Role'> | undefined;
+  readonly clips: Clip[];
+  open: number | null;
+};
 
 function standing(lane: ActionLane): readonly LookLane[] {
   const started = new Map<string, Started>();

@@ -19,7 +19,13 @@ export function bareSong({ id: name, title, bpm, meter, bars }: BareSong): Song 
   const tempo = { anchors: [...steadyTempo(bpm * pulseLength(first)).anchors] };
   // A hair less than its bars, so that no further one begins.
   const end = beatOfBar([first], bars) - barLength(first) * 1e-6;
-  const lane = (of: string, called: string) => ({ id: id<'Lane'>(of), name: called, type: 'looks' as const, blend: 'highest' as const, clips: [] }); // prettier-ignore
+  const lane = (of: string, called: string) => ({
+    id: id<'Lane'>(of),
+    name: called,
+    type: 'looks' as const,
+    blend: 'highest' as const,
+    clips: [],
+  });
   return {
     id: id<'Song'>(name),
     title,

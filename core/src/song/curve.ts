@@ -51,7 +51,12 @@ function cutAt(points: readonly Point[], beat: number, name: NewPoint): readonly
   const [here, next] = [points[index], points[index + 1]];
   const value = curveAt(points, beat);
   if (!here || value === undefined || here.at === beat) return points;
-  const point = (n: number, at: number, height: number, shape: Shape): Point => ({ id: name(n), at: beats(at), value: height, shape }); // prettier-ignore
+  const point = (n: number, at: number, height: number, shape: Shape): Point => ({
+    id: name(n),
+    at: beats(at),
+    value: height,
+    shape,
+  });
   if (!next || here.shape === 'hold' || here.shape === 'straight')
     return points.toSpliced(index + 1, 0, point(0, beat, value, here.shape));
   const pieces = new Set([beat]);

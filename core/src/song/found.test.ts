@@ -36,7 +36,11 @@ test('a song as it was heard: sections are numbered by name, and those alike hav
 
 test('tags go before the file’s name', () => {
   const tags = { title: 'Harbour lights', artist: 'The Tin Lantern', key: 'Am' };
-  expect(songOfRecording({ ...file, tags }, found, ids())).toMatchObject({ title: 'Harbour lights', by: 'The Tin Lantern', key: 'Am' }); // prettier-ignore
+  expect(songOfRecording({ ...file, tags }, found, ids())).toMatchObject({
+    title: 'Harbour lights',
+    by: 'The Tin Lantern',
+    key: 'Am',
+  });
   expect(songOfRecording({ ...file, name: '.mp3' }, found, ids()).title).toBe('Untitled');
 });
 

@@ -5,7 +5,13 @@ import { testShow } from '../testing/show';
 import { beats, id } from '../units';
 import { copiedNotes, gridBeat, humanised, patternBeats, quantised, strokeBeats, type Note, type Song } from '.';
 
-const note = (at: number, velocity = 0.8): Note => ({ id: id<'Note'>(`n${at}`), at: beats(at), length: beats(0.25), note: 36, velocity }); // prettier-ignore
+const note = (at: number, velocity = 0.8): Note => ({
+  id: id<'Note'>(`n${at}`),
+  at: beats(at),
+  length: beats(0.25),
+  note: 36,
+  velocity,
+});
 const song = testShow().songs[0]!;
 
 test('a grid: the nearest line, every second one late where it swings', () => {
@@ -17,7 +23,8 @@ test('quantised: all the way onto the grid, half the way half as far off, none l
   fc.assert(
     fc.property(fc.array(fc.integer({ min: 0, max: 4000 }), { minLength: 1 }), (places) => {
       const notes = places.map((place) => note(place / 100));
-      const off = (strength: number) => quantised(notes, 0.25, strength, 0).map(({ at }) => Math.abs(at - gridBeat(at, 0.25))); // prettier-ignore
+      const off = (strength: number) =>
+        quantised(notes, 0.25, strength, 0).map(({ at }) => Math.abs(at - gridBeat(at, 0.25)));
       const before = off(0);
       off(1).forEach((far) => expect(far).toBeLessThan(1e-9));
       off(0.5).forEach((far, i) => expect(far).toBeCloseTo(before[i]! / 2, 9));
@@ -43,8 +50,15 @@ test('patterns, bar by bar, in the meter of each bar', () => {
 });
 
 test('heard strokes become places in the song; weak ones are left out', () => {
-  const heard = [{ time: 1, size: 0.9 }, { time: 1.5, size: 0.2 }, { time: 2, size: 0.5 }]; // prettier-ignore
-  expect(strokeBeats(song as Song, heard, 0.4)).toEqual([{ at: 2, velocity: 0.9 }, { at: 4, velocity: 0.5 }]); // prettier-ignore
+  const heard = [
+    { time: 1, size: 0.9 },
+    { time: 1.5, size: 0.2 },
+    { time: 2, size: 0.5 },
+  ];
+  expect(strokeBeats(song as Song, heard, 0.4)).toEqual([
+    { at: 2, velocity: 0.9 },
+    { at: 4, velocity: 0.5 },
+  ]);
 });
 
 test('copied notes: those of the stretch, end to end, what was there is gone', () => {

@@ -18,19 +18,31 @@ import {
 } from '.';
 
 const song = id<'Song'>('song');
-const clip = (from: number, to: number): Clip => ({ id: id<'Clip'>(`c${from}`), look: id<'Look'>('red'), from: beats(from), to: beats(to) }); // prettier-ignore
+const clip = (from: number, to: number): Clip => ({
+  id: id<'Clip'>(`c${from}`),
+  look: id<'Look'>('red'),
+  from: beats(from),
+  to: beats(to),
+});
 /** 120 a minute throughout, with a clip on every bar. */
 const start: Show = {
   ...testShow(),
   songs: testShow().songs.map((one) => ({
     ...one,
     duration: seconds(120),
-    tempo: { anchors: [{ beat: beats(0), time: seconds(0) }, { beat: beats(240), time: seconds(120) }] },
+    tempo: {
+      anchors: [
+        { beat: beats(0), time: seconds(0) },
+        { beat: beats(240), time: seconds(120) },
+      ],
+    },
     sections: [{ id: id<'Section'>('s'), bar: 40, name: 'Chorus', note: '', tint: 1 }],
     markers: [{ id: id<'Marker'>('m'), at: beats(162), name: 'Cue' }],
-    lanes: [{ ...(one.lanes[0] as LookLane), clips: Array.from({ length: 60 }, (_, bar) => clip(bar * 4, bar * 4 + 4)) }],
+    lanes: [
+      { ...(one.lanes[0] as LookLane), clips: Array.from({ length: 60 }, (_, bar) => clip(bar * 4, bar * 4 + 4)) },
+    ],
   })),
-}; // prettier-ignore
+};
 const before = start.songs[0]!;
 const set = (anchors: readonly Anchor[], from: Show = start): Song =>
   edit(from, { type: 'set-passage', song, anchors: [...anchors] }).show.songs[0]!;
@@ -114,7 +126,10 @@ test('whatever is tapped, the map rises and can be taken back', () => {
   fc.assert(
     fc.property(taps, fc.integer({ min: 0, max: 100_000 }), (gaps, from) => {
       let time = from / 1000;
-      const anchors = tappedAnchors(before, gaps.map((ms) => (time += ms / 1000))); // prettier-ignore
+      const anchors = tappedAnchors(
+        before,
+        gaps.map((ms) => (time += ms / 1000)),
+      );
       if (!anchors) return;
       const { anchors: all } = set(anchors).tempo;
       all.forEach((one, i) => {
@@ -134,17 +149,29 @@ test('light that is to stay where it sounds does, whatever is done to the bars',
       beat: beats(from + n),
       time: seconds(from / 2 + (n / 2) * rate),
     }));
-  const sounds = (one: Song) => [
-    ...clipsIn(one).flatMap(({ from, to, fadeIn = 0 }) => [from, from + fadeIn, to]),
-    ...(one.markers ?? []).map(({ at }) => at),
-  ].map((beat) => timeAt(one.tempo, beats(beat))); // prettier-ignore
-  const lanes = [{ ...(before.lanes[0] as LookLane), clips: clipsIn(before).map((one) => ({ ...one, fadeIn: beats(1) })) }]; // prettier-ignore
+  const sounds = (one: Song) =>
+    [
+      ...clipsIn(one).flatMap(({ from, to, fadeIn = 0 }) => [from, from + fadeIn, to]),
+      ...(one.markers ?? []).map(({ at }) => at),
+    ].map((beat) => timeAt(one.tempo, beats(beat)));
+  const lanes = [
+    { ...(before.lanes[0] as LookLane), clips: clipsIn(before).map((one) => ({ ...one, fadeIn: beats(1) })) },
+  ];
   const faded: Show = { ...start, songs: [{ ...before, lanes }] };
   const commands = fc.oneof(
-    fc.tuple(fc.integer({ min: 8, max: 40 }), fc.integer({ min: 4, max: 40 }), factor).map(([from, count, rate]) => ({ type: 'set-passage' as const, song, anchors: even(from, count, rate), keeps: 'sound' as const })),
-    fc.integer({ min: -20, max: 20 }).map((by) => ({ type: 'move-bars' as const, song, seconds: by / 10, keeps: 'sound' as const })),
-    fc.integer({ min: 60, max: 200 }).map((bpm) => ({ type: 'steady-tempo' as const, song, bpm, keeps: 'sound' as const })),
-  ); // prettier-ignore
+    fc.tuple(fc.integer({ min: 8, max: 40 }), fc.integer({ min: 4, max: 40 }), factor).map(([from, count, rate]) => ({
+      type: 'set-passage' as const,
+      song,
+      anchors: even(from, count, rate),
+      keeps: 'sound' as const,
+    })),
+    fc
+      .integer({ min: -20, max: 20 })
+      .map((by) => ({ type: 'move-bars' as const, song, seconds: by / 10, keeps: 'sound' as const })),
+    fc
+      .integer({ min: 60, max: 200 })
+      .map((bpm) => ({ type: 'steady-tempo' as const, song, bpm, keeps: 'sound' as const })),
+  );
   fc.assert(
     fc.property(commands, (command) => {
       const moved = edit(faded, command).show.songs[0]!;

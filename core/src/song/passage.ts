@@ -105,7 +105,10 @@ const TWICE = 0.4;
  */
 export function tappedAnchors(song: Song, taps: readonly number[]): readonly Anchor[] | undefined {
   const clean = taps.filter((tap, i) => i === 0 || tap > taps[i - 1]!);
-  const gaps = clean.slice(1).map((tap, i) => tap - clean[i]!).sort((a, b) => a - b); // prettier-ignore
+  const gaps = clean
+    .slice(1)
+    .map((tap, i) => tap - clean[i]!)
+    .sort((a, b) => a - b);
   const usual = gaps[gaps.length >> 1];
   if (usual === undefined || clean.length < 4) return undefined;
   const counted: { readonly n: number; readonly time: number }[] = [{ n: 0, time: clean[0]! }];

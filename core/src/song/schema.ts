@@ -47,7 +47,7 @@ export const MOST_TRACKS = 16;
 
 /** Beats a minute that a tempo map may have; nobody plays a tenth of the most. */
 const MOST_BPM = 2000;
-const ANCHORS_RISE = `each anchor must be later than the one before it in beats and in time, with at most ${MOST_BPM} beats a minute between them`; // prettier-ignore
+const ANCHORS_RISE = `each anchor must be later than the one before it in beats and in time, with at most ${MOST_BPM} beats a minute between them`;
 
 type AnchorIn = { readonly beat: number; readonly time: number };
 const risesFrom = (before: AnchorIn, here: AnchorIn): boolean =>

@@ -63,7 +63,11 @@ test('a section begins a new line and every bar is on exactly one', () => {
 test('a song without a recording lasts for its bars, in felt beats', () => {
   const bare = (bpm: number, numerator: number, denominator: 4 | 8, bars: number) =>
     bareSong({ id: 'x', title: 'X', bpm, meter: { numerator, denominator }, bars });
-  expect([barSpan(bare(120, 4, 4, 16)).last, barSpan(bare(66, 6, 8, 3)).last, barSpan(bare(200, 7, 8, 1)).last]).toEqual([15, 2, 0]); // prettier-ignore
+  expect([
+    barSpan(bare(120, 4, 4, 16)).last,
+    barSpan(bare(66, 6, 8, 3)).last,
+    barSpan(bare(200, 7, 8, 1)).last,
+  ]).toEqual([15, 2, 0]);
   expect(bare(120, 4, 4, 16).duration).toBeCloseTo(32, 3);
   // Two dotted quarters at 60 a minute are two seconds.
   expect(bare(60, 6, 8, 1).duration).toBeCloseTo(2, 3);
@@ -78,17 +82,34 @@ test('what lies where', () => {
 });
 
 describe('bars lit like others', () => {
-  const clip = (name: string, from: number, to: number) => ({ id: id<'Clip'>(name), look: id<'Look'>(name), from: beats(from), to: beats(to) }); // prettier-ignore
+  const clip = (name: string, from: number, to: number) => ({
+    id: id<'Clip'>(name),
+    look: id<'Look'>(name),
+    from: beats(from),
+    to: beats(to),
+  });
   const lit = (clips: readonly Clip[], beat: number) => clipAt(clips, beats(beat))?.look ?? null;
   const copied = (clips: readonly Clip[], copying: Copying) =>
-    copiedClips(clips, copying, (n) => id(`new${n}`), (of) => id(`${of.id}half`)); // prettier-ignore
+    copiedClips(
+      clips,
+      copying,
+      (n) => id(`new${n}`),
+      (of) => id(`${of.id}half`),
+    );
 
   test('a verse of two looks, laid again twice and a half: cut where it ends', () => {
     const verse = [clip('a', 0, 6), clip('b', 6, 8), clip('old', 14, 40)];
     const laid = copied(verse, { from: 0, to: 8, at: 8, until: 28 });
     expect(laid.map(({ look, from, to }) => [look, from, to])).toEqual([
-      ['a', 0, 6], ['b', 6, 8], ['a', 8, 14], ['b', 14, 16], ['a', 16, 22], ['b', 22, 24], ['a', 24, 28], ['old', 28, 40],
-    ]); // prettier-ignore
+      ['a', 0, 6],
+      ['b', 6, 8],
+      ['a', 8, 14],
+      ['b', 14, 16],
+      ['a', 16, 22],
+      ['b', 22, 24],
+      ['a', 24, 28],
+      ['old', 28, 40],
+    ]);
     expect(new Set(laid.map((one) => one.id)).size).toBe(8);
   });
 
@@ -112,16 +133,28 @@ describe('bars lit like others', () => {
 
   test('nothing to lay, or far too much, changes nothing', () => {
     const clips = [clip('a', 0, 4)];
-    for (const copying of [{ from: 4, to: 4, at: 8, until: 12 }, { from: 0, to: 4, at: 8, until: 8 }, { from: 0, to: 0.001, at: 0, until: 90 }])
-      expect(copied(clips, copying)).toBe(clips); // prettier-ignore
+    for (const copying of [
+      { from: 4, to: 4, at: 8, until: 12 },
+      { from: 0, to: 4, at: 8, until: 8 },
+      { from: 0, to: 0.001, at: 0, until: 90 },
+    ])
+      expect(copied(clips, copying)).toBe(clips);
   });
 
   test('the section of a bar, and the first that is like it, by name without its number', () => {
     const named = (bar: number, name: string) => ({ ...section(bar), name });
-    const whole = { ...song, sections: [named(2, 'Verse 1'), named(6, 'Chorus'), named(10, 'Verse 2'), named(14, 'Chorus 2')] }; // prettier-ignore
+    const whole = {
+      ...song,
+      sections: [named(2, 'Verse 1'), named(6, 'Chorus'), named(10, 'Verse 2'), named(14, 'Chorus 2')],
+    };
     expect(barsOfSection(whole, 7)).toEqual({ first: 6, last: 9 });
     expect(barsOfSection(whole, 20)).toEqual({ first: 14, last: 21 });
     expect(barsOfSection(whole, 0)).toEqual({ first: 0, last: 1 });
-    expect([0, 3, 11, 15].map((bar) => firstLike(whole, bar)?.name)).toEqual([undefined, undefined, 'Verse 1', 'Chorus']); // prettier-ignore
+    expect([0, 3, 11, 15].map((bar) => firstLike(whole, bar)?.name)).toEqual([
+      undefined,
+      undefined,
+      'Verse 1',
+      'Chorus',
+    ]);
   });
 });

@@ -21,7 +21,9 @@ const start: Show = {
   songs: testShow().songs.map((one) => ({
     ...one,
     duration: seconds(90),
-    tempo: { anchors: [0, 32, 64, 128].map((beat, i) => ({ beat: beats(beat), time: seconds(0.7 + beat * (0.5 + i / 90)) })) }, // prettier-ignore
+    tempo: {
+      anchors: [0, 32, 64, 128].map((beat, i) => ({ beat: beats(beat), time: seconds(0.7 + beat * (0.5 + i / 90)) })),
+    },
     sections,
   })),
 };
@@ -74,7 +76,10 @@ test('another meter for the whole song, or some of its bars: light stays where i
   ]);
   expect([4, 5, 6, 7].map((bar) => beatOfBar(some.meter, bar))).toEqual([16, 19, 22, 26]);
   // Two bars of 6/8 put back to 4/4 leave no trace.
-  const back = edit({ ...start, songs: [some] }, { type: 'set-meter', song, first: 4, last: 5, numerator: 4, denominator: 4 }); // prettier-ignore
+  const back = edit(
+    { ...start, songs: [some] },
+    { type: 'set-meter', song, first: 4, last: 5, numerator: 4, denominator: 4 },
+  );
   expect(back.show.songs[0]!.meter).toEqual(before.meter);
 });
 

@@ -23,7 +23,17 @@ import { envelopesOf, LOUDNESS_BANDS, readEnvelopes, writeEnvelopes } from '../m
 import { fixtureLibrary, readChart } from '../rig';
 import { edit, legal, readShow, type Show } from '../show';
 import { id, seconds, universe } from '../units';
-import { decodeArtNet, decodeSacn, encodeArtDmx, encodeArtPoll, encodeDmxFrame, encodeSacn, encodeSacnDiscovery, framedReader, plainReader } from '../wire'; // prettier-ignore
+import {
+  decodeArtNet,
+  decodeSacn,
+  encodeArtDmx,
+  encodeArtPoll,
+  encodeDmxFrame,
+  encodeSacn,
+  encodeSacnDiscovery,
+  framedReader,
+  plainReader,
+} from '../wire';
 import type { Outcome, Reader } from './fuzz';
 import { flacWithRate, oggWithRate } from './hostile';
 import { hold, look, press, wave, withLooks, type ValueIn } from './stage';
@@ -36,13 +46,44 @@ const outcome = ({ ok }: { readonly ok: boolean }): Outcome => (ok ? 'taken' : '
 /** A show that has something of everything. */
 function richShow(): Show {
   const values: ValueIn[] = [
-    { role: 'wash', level: hold(0.5), colour: hold({ x: 0.3, y: 0.3 }), waves: [wave('level', { shape: 'square', span: { beats: 0.25 } })] },
-    { role: 'movers', aim: hold({ pan: 20, tilt: 10 }), strobe: hold(4), waves: [wave('pan', { low: -20, high: 20 }), wave('hue', { span: { seconds: 2 } })] },
-    { role: 'bars', level: hold(1), more: { ColorAdd_G: hold(0.5) }, followers: [{ type: 'follow', on: 'level', low: 0, high: 1, hears: { drum: 'kick' }, attack: 0, release: 0.2 }] },
-  ]; // prettier-ignore
+    {
+      role: 'wash',
+      level: hold(0.5),
+      colour: hold({ x: 0.3, y: 0.3 }),
+      waves: [wave('level', { shape: 'square', span: { beats: 0.25 } })],
+    },
+    {
+      role: 'movers',
+      aim: hold({ pan: 20, tilt: 10 }),
+      strobe: hold(4),
+      waves: [wave('pan', { low: -20, high: 20 }), wave('hue', { span: { seconds: 2 } })],
+    },
+    {
+      role: 'bars',
+      level: hold(1),
+      more: { ColorAdd_G: hold(0.5) },
+      followers: [{ type: 'follow', on: 'level', low: 0, high: 1, hears: { drum: 'kick' }, attack: 0, release: 0.2 }],
+    },
+  ];
   const steps = values.map((value, i) => ({ id: `${i}`, values: [value], fade: 0.2, hold: 0.3 }));
   const chase = Chase.parse({ id: 'run', number: 1, name: 'Run', fadeIn: 1, fadeOut: 0, pace: 'beats', steps });
-  const kit = Kit.parse({ id: 'k', name: 'K', channels: [], hits: [{ id: 'h', name: 'H', low: 36, high: 60, level: 1, attack: { seconds: 0 }, hold: { seconds: 0.05 }, release: { seconds: 0.2 } }] }); // prettier-ignore
+  const kit = Kit.parse({
+    id: 'k',
+    name: 'K',
+    channels: [],
+    hits: [
+      {
+        id: 'h',
+        name: 'H',
+        low: 36,
+        high: 60,
+        level: 1,
+        attack: { seconds: 0 },
+        hold: { seconds: 0.05 },
+        release: { seconds: 0.2 },
+      },
+    ],
+  });
   const made = edit(withLooks(look(values)), { type: 'store-chase', chase }).show;
   return edit(edit(made, { type: 'store-kit', kit }).show, { type: 'set-safety', safety: { on: true, most: 3 } }).show;
 }
@@ -55,7 +96,10 @@ const WAV = wavOf(
 );
 
 /** Two notes of channel 10, the second by running status. */
-const MIDI = Uint8Array.from([0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, 0, 0, 1, 0, 96, 0x4d, 0x54, 0x72, 0x6b, 0, 0, 0, 14, 0, 0x99, 36, 64, 48, 38, 64, 48, 36, 0, 0, 0xff, 0x2f, 0]); // prettier-ignore
+const MIDI = Uint8Array.from([
+  0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, 0, 0, 1, 0, 96, 0x4d, 0x54, 0x72, 0x6b, 0, 0, 0, 14, 0, 0x99, 36, 64, 48, 38,
+  64, 48, 36, 0, 0, 0xff, 0x2f, 0,
+]);
 
 /** What is taken of a file must be a show still. */
 function midi(bytes: Uint8Array): Outcome {
@@ -94,23 +138,52 @@ function lit(program: Program, states: readonly LiveState[]): void {
 function lightUp(show: Show): void {
   const program = compile(show);
   const names = [...show.looks, ...show.chases].slice(0, 5).map((one) => one.id as string);
-  const standing = names.reduce((state, name) => press(state, { type: 'look-on', look: id(name), fade: seconds(0.1) }, 0), AT_REST); // prettier-ignore
+  const standing = names.reduce(
+    (state, name) => press(state, { type: 'look-on', look: id(name), fade: seconds(0.1) }, 0),
+    AT_REST,
+  );
   lit(program, [standing, ...show.songs.slice(0, 2).map((song) => playedAlone(song.id))]);
 }
 
 const ACTIONS: readonly object[] = [
-  { type: 'look-on', look: 'new', fade: 0.2 }, { type: 'look-on', look: 'run', fade: 0, from: 3 }, { type: 'look-off', look: 'new', fade: 1 },
-  { type: 'pad', press: 'toggle', down: true, look: 'red', fade: 0, fadeOut: 0, group: ['red', 'new'] }, { type: 'go', bank: 'all', look: 'red', fade: 1 },
-  { type: 'hand', values: [{ role: 'wash', level: hold(1), waves: [wave('level', {})] }, { lamps: ['a', 's'], aim: hold({ pan: 3, tilt: 4 }) }] },
-  { type: 'hand', values: [{ role: 'movers', colour: hold({ x: 0.6, y: 0.3 }), followers: [] }], only: true }, { type: 'release', fade: 0.5 },
-  { type: 'notes', notes: [{ kit: 'k', role: 'wash', hit: 'h', note: 36, velocity: 0.7 }], most: 3 }, { type: 'tap' }, { type: 'step', look: 'run', by: 2 },
-  { type: 'heard', levels: new Array<number>(16).fill(90), strokes: { kick: 1, snare: 0, hat: 0 } }, { type: 'master', level: 0.5 },
-  { type: 'role-master', role: 'wash', level: 0.2 }, { type: 'speed', rate: 2, look: 'run' }, { type: 'fade-times', factor: 2 }, { type: 'blackout', on: true, fade: 1 },
-  { type: 'freeze', on: true, fade: 0 }, { type: 'freeze', on: false, fade: 2 }, { type: 'jump', jump: { when: 8, to: 2, loop: { from: 2, to: 6 }, fade: 1 } },
-  { type: 'hold-channels', channels: [{ universe: 1, address: 4, value: 200 }] }, { type: 'free-channels', universe: 1, from: 2, count: 9 }, { type: 'all-off', fade: 0 },
-  { type: 'flash-channels', universe: 1, from: 1, count: 16, length: 4 }, { type: 'walk-channels', universe: 1, from: 1, to: 8, step: 0.5 }, { type: 'sending', on: true },
-  { type: 'play', song: 'song', from: 3, rate: 1 }, { type: 'seek', to: 12, fade: 3 }, { type: 'anchor', songTime: 4, at: 0, rate: 1 }, { type: 'pause' }, { type: 'open-song', song: 'song', from: 0 },
-]; // prettier-ignore
+  { type: 'look-on', look: 'new', fade: 0.2 },
+  { type: 'look-on', look: 'run', fade: 0, from: 3 },
+  { type: 'look-off', look: 'new', fade: 1 },
+  { type: 'pad', press: 'toggle', down: true, look: 'red', fade: 0, fadeOut: 0, group: ['red', 'new'] },
+  { type: 'go', bank: 'all', look: 'red', fade: 1 },
+  {
+    type: 'hand',
+    values: [
+      { role: 'wash', level: hold(1), waves: [wave('level', {})] },
+      { lamps: ['a', 's'], aim: hold({ pan: 3, tilt: 4 }) },
+    ],
+  },
+  { type: 'hand', values: [{ role: 'movers', colour: hold({ x: 0.6, y: 0.3 }), followers: [] }], only: true },
+  { type: 'release', fade: 0.5 },
+  { type: 'notes', notes: [{ kit: 'k', role: 'wash', hit: 'h', note: 36, velocity: 0.7 }], most: 3 },
+  { type: 'tap' },
+  { type: 'step', look: 'run', by: 2 },
+  { type: 'heard', levels: new Array<number>(16).fill(90), strokes: { kick: 1, snare: 0, hat: 0 } },
+  { type: 'master', level: 0.5 },
+  { type: 'role-master', role: 'wash', level: 0.2 },
+  { type: 'speed', rate: 2, look: 'run' },
+  { type: 'fade-times', factor: 2 },
+  { type: 'blackout', on: true, fade: 1 },
+  { type: 'freeze', on: true, fade: 0 },
+  { type: 'freeze', on: false, fade: 2 },
+  { type: 'jump', jump: { when: 8, to: 2, loop: { from: 2, to: 6 }, fade: 1 } },
+  { type: 'hold-channels', channels: [{ universe: 1, address: 4, value: 200 }] },
+  { type: 'free-channels', universe: 1, from: 2, count: 9 },
+  { type: 'all-off', fade: 0 },
+  { type: 'flash-channels', universe: 1, from: 1, count: 16, length: 4 },
+  { type: 'walk-channels', universe: 1, from: 1, to: 8, step: 0.5 },
+  { type: 'sending', on: true },
+  { type: 'play', song: 'song', from: 3, rate: 1 },
+  { type: 'seek', to: 12, fade: 3 },
+  { type: 'anchor', songTime: 4, at: 0, rate: 1 },
+  { type: 'pause' },
+  { type: 'open-song', song: 'song', from: 0 },
+];
 
 const EDITS: readonly object[] = [
   { type: 'rename-show', name: 'Other' },
@@ -143,7 +216,11 @@ function heard(bytes: Uint8Array): Outcome {
   const shared = session(() => seconds(clock), following, { show: RICH, chain: ['first'] });
   const hub = conductorHub({ now: () => seconds(clock), session: shared });
   let refused = 0;
-  const wire = { send: (said: string) => void (refused += Number(said.includes('"type":"refused"'))), close: nothing, waiting: () => 0 }; // prettier-ignore
+  const wire = {
+    send: (said: string) => void (refused += Number(said.includes('"type":"refused"'))),
+    close: nothing,
+    waiting: () => 0,
+  };
   const line = hub.meet(wire, { device: { id: 'd', name: 'Phone', may: 'operator' } });
   line.hear(JSON.stringify({ type: 'hello', protocol: PROTOCOL, screen: 'one', show: null }));
   for (const said of untext(bytes).split('\n')) {
@@ -171,9 +248,19 @@ function logged(bytes: Uint8Array): Outcome {
 
 const cid = new Uint8Array(16).fill(7);
 const SACN = [
-  encodeSacn({ cid, sourceName: 'X', priority: 100, sync: 0, sequence: 1, preview: false, terminated: false, universe: universe(1), levels: new Uint8Array(512) }),
+  encodeSacn({
+    cid,
+    sourceName: 'X',
+    priority: 100,
+    sync: 0,
+    sequence: 1,
+    preview: false,
+    terminated: false,
+    universe: universe(1),
+    levels: new Uint8Array(512),
+  }),
   ...encodeSacnDiscovery(cid, 'X', [1, 2, 3]),
-]; // prettier-ignore
+];
 
 export function readers(): readonly Reader[] {
   const profiles = fixtureLibrary().slice(0, 6);
@@ -206,20 +293,55 @@ export function readers(): readonly Reader[] {
   };
   return [
     { name: 'shows', json: true, samples: [text(RICH)], read: show },
-    { name: 'bundles', json: false, samples: [writeBundle({ show: RICH, chain: ['x'], savedAt: 1, music })], read: bundle },
+    {
+      name: 'bundles',
+      json: false,
+      samples: [writeBundle({ show: RICH, chain: ['x'], savedAt: 1, music })],
+      read: bundle,
+    },
     { name: 'screens', json: true, samples: SENT, read: heard },
     { name: 'logs', json: true, samples: [text(LOG)], read: logged },
-    { name: 'lamp types', json: false, samples: profiles.map((profile) => writeGdtf(profile)), read: (bytes) => outcome(readGdtf(bytes, 'x.gdtf', 'x')) },
-    { name: 'playlists', json: false, samples: [text('#EXTM3U\n#EXTINF:60,Song\nSong.wav\n'), text('C:\\Music\\Song.ogg\r\nother.mp3')], read: (bytes) => outcome(readM3u(untext(bytes), 'x.m3u', RICH, () => 'entry')) },
+    {
+      name: 'lamp types',
+      json: false,
+      samples: profiles.map((profile) => writeGdtf(profile)),
+      read: (bytes) => outcome(readGdtf(bytes, 'x.gdtf', 'x')),
+    },
+    {
+      name: 'playlists',
+      json: false,
+      samples: [text('#EXTM3U\n#EXTINF:60,Song\nSong.wav\n'), text('C:\\Music\\Song.ogg\r\nother.mp3')],
+      read: (bytes) => outcome(readM3u(untext(bytes), 'x.m3u', RICH, () => 'entry')),
+    },
     { name: 'MIDI files', json: false, samples: [writeSongAsMidi(RICH.songs[0]!), MIDI], read: midi },
-    { name: 'charts', json: false, samples: CHARTS.map(text), read: (bytes) => (readChart(untext(bytes)).channels.length > 0 ? 'taken' : 'refused') },
+    {
+      name: 'charts',
+      json: false,
+      samples: CHARTS.map(text),
+      read: (bytes) => (readChart(untext(bytes)).channels.length > 0 ? 'taken' : 'refused'),
+    },
     { name: 'envelopes', json: false, samples: [envelopes], read: (bytes) => outcome(readEnvelopes(bytes, 'x')) },
     { name: 'what was heard', json: false, samples: [writeHeard(heardSample())], read: beatsHeard },
-    { name: 'recordings', json: false, samples: [WAV, oggWithRate(44_100), flacWithRate(44_100)], read: async (bytes) => (await readTags(bytes), outcome(await analyse(bytes, 'x.wav', async () => 'go-on'))) },
-    { name: 'sACN', json: false, samples: SACN, read: (bytes) => (decodeSacn(bytes).kind === 'data' ? 'taken' : 'refused') },
-    { name: 'Art-Net', json: false, samples: [encodeArtDmx({ port: 1, physical: 0, sequence: 1, levels: new Uint8Array(512) }), encodeArtPoll()], read: (bytes) => (decodeArtNet(bytes).kind === 'dmx' ? 'taken' : 'refused') },
+    {
+      name: 'recordings',
+      json: false,
+      samples: [WAV, oggWithRate(44_100), flacWithRate(44_100)],
+      read: async (bytes) => (await readTags(bytes), outcome(await analyse(bytes, 'x.wav', async () => 'go-on'))),
+    },
+    {
+      name: 'sACN',
+      json: false,
+      samples: SACN,
+      read: (bytes) => (decodeSacn(bytes).kind === 'data' ? 'taken' : 'refused'),
+    },
+    {
+      name: 'Art-Net',
+      json: false,
+      samples: [encodeArtDmx({ port: 1, physical: 0, sequence: 1, levels: new Uint8Array(512) }), encodeArtPoll()],
+      read: (bytes) => (decodeArtNet(bytes).kind === 'dmx' ? 'taken' : 'refused'),
+    },
     { name: 'serial', json: false, samples: [encodeDmxFrame(new Uint8Array(512).fill(9))], read: serial },
-  ]; // prettier-ignore
+  ];
 }
 
 /** Four seconds in which a beat is heard each half second. */

@@ -38,9 +38,36 @@ export function randomFrom(seed: number): () => number {
 
 /** What people with bad intent, and broken disks, put in the place of a value. */
 const NASTY: readonly unknown[] = [
-  null, true, 0, -1, 1e308, -1e308, 5e-324, 2 ** 31, 2 ** 53, 0.1, '', ' ', 'constructor', '__proto__', 'toString', 'hasOwnProperty', '../../x', '\u0000',
-  '𝕊'.repeat(200), 'x'.repeat(100_000), [], {}, [[[[]]]], [null], { type: 'hold', value: 1 }, { type: 'wave' }, new Array(500).fill(0), 'NaN', '1e999',
-]; // prettier-ignore
+  null,
+  true,
+  0,
+  -1,
+  1e308,
+  -1e308,
+  5e-324,
+  2 ** 31,
+  2 ** 53,
+  0.1,
+  '',
+  ' ',
+  'constructor',
+  '__proto__',
+  'toString',
+  'hasOwnProperty',
+  '../../x',
+  '\u0000',
+  '𝕊'.repeat(200),
+  'x'.repeat(100_000),
+  [],
+  {},
+  [[[[]]]],
+  [null],
+  { type: 'hold', value: 1 },
+  { type: 'wave' },
+  new Array(500).fill(0),
+  'NaN',
+  '1e999',
+];
 
 type Random = () => number;
 const below = (random: Random, n: number) => Math.floor(random() * n);
@@ -111,7 +138,8 @@ export function damaged({ samples, json }: Reader, seed: number): Uint8Array {
   let bytes = oneOf(random, samples);
   const times = 1 + below(random, 3);
   const asJson = json && random() < 0.75;
-  for (let i = 0; i < times; i++) bytes = asJson ? damagedText(bytes, random) : damagedBytes(bytes, random, oneOf(random, samples)); // prettier-ignore
+  for (let i = 0; i < times; i++)
+    bytes = asJson ? damagedText(bytes, random) : damagedBytes(bytes, random, oneOf(random, samples));
   return bytes;
 }
 
@@ -147,11 +175,15 @@ export async function fuzz(
     try {
       tally[await reader.read(bytes)]++;
     } catch (error) {
-      tally.crashes.push(`${reader.name}, seed ${seed}: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}`); // prettier-ignore
+      tally.crashes.push(
+        `${reader.name}, seed ${seed}: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}`,
+      );
     }
     tally.tries++;
-    if (clock.ms() - begun > SLOW_MS) tally.slow.push(`${reader.name}, seed ${seed}: ${Math.round(clock.ms() - begun)} ms`); // prettier-ignore
-    if (clock.bytes() - held > LARGE_BYTES) tally.large.push(`${reader.name}, seed ${seed}: ${Math.round((clock.bytes() - held) / 1e6)} MB`); // prettier-ignore
+    if (clock.ms() - begun > SLOW_MS)
+      tally.slow.push(`${reader.name}, seed ${seed}: ${Math.round(clock.ms() - begun)} ms`);
+    if (clock.bytes() - held > LARGE_BYTES)
+      tally.large.push(`${reader.name}, seed ${seed}: ${Math.round((clock.bytes() - held) / 1e6)} MB`);
   }
   return tally;
 }

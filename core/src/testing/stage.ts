@@ -16,8 +16,14 @@ export const withLooks = (...looks: Look[]): Show =>
   looks.reduce((show, one) => edit(show, { type: 'store-look', look: one }).show, testShow());
 export const hold = <T>(value: T) => ({ type: 'hold' as const, value });
 export const wave = (on: string, more: object): NonNullable<ValueIn['waves']>[number] => ({
-  type: 'wave', on, shape: 'triangle', low: 0, high: 1, span: { beats: 4 }, ...more,
-}); // prettier-ignore
+  type: 'wave',
+  on,
+  shape: 'triangle',
+  low: 0,
+  high: 1,
+  span: { beats: 4 },
+  ...more,
+});
 
 export const press = (state: LiveState, action: Action, at: number, who = 't'): LiveState =>
   reduced(state, { seq: state.seq + 1, at: seconds(at), who, action });

@@ -33,7 +33,14 @@ function pieces(count: number, rate: number): number[][] {
 }
 
 /** Tells timecode from a frame on, at a speed, early or late by up to so much. @returns how far the follower is off at worst, once it has settled. */
-function tell(code: ReturnType<typeof midiTimecode>, from: number, rate: number, length: number, begin: number, { speed = 1, late = () => 0 } = {}) {
+function tell(
+  code: ReturnType<typeof midiTimecode>,
+  from: number,
+  rate: number,
+  length: number,
+  begin: number,
+  { speed = 1, late = () => 0 } = {},
+) {
   const frame = 1 / REAL[rate]! / speed;
   let worst = 0;
   for (let n = 0; n * 2 * frame < length; n++)
@@ -44,7 +51,7 @@ function tell(code: ReturnType<typeof midiTimecode>, from: number, rate: number,
       if (at - begin > 0.3) worst = Math.max(worst, Math.abs(code.timeAt(seconds(at))! - truth));
     });
   return worst;
-} // prettier-ignore
+}
 
 test('at any rate and from any place it is within 3 ms, with messages 2 ms early or late', () => {
   const jitter = fc.infiniteStream(fc.double({ min: -0.002, max: 0.002, noNaN: true }));
@@ -83,13 +90,25 @@ test('a gap is carried on and then it has stopped where it was heard last; told 
 test('pieces that are missing, out of order or no time at all move nothing', () => {
   const code = midiTimecode();
   const eight = pieces(1000, 1);
-  for (const order of [[0, 1, 2, 4, 5, 6, 7], [7, 6, 5, 4, 3, 2, 1, 0]]) for (const n of order) code.take(eight[n]!, seconds(1)); // prettier-ignore
+  for (const order of [
+    [0, 1, 2, 4, 5, 6, 7],
+    [7, 6, 5, 4, 3, 2, 1, 0],
+  ])
+    for (const n of order) code.take(eight[n]!, seconds(1));
   for (let n = 0; n < 8; n++) code.take([0xf1, (n << 4) | 0x0f], seconds(2));
   expect(code.state(seconds(2))).toBe('none');
-  for (const other of [[0xf8], [0xf1], [0xf0, 0x7f, 0x7f, 0x06, 0x01, 0xf7], []]) expect(code.take(other, seconds(3))).toBe(other[0] === 0xf1 && other.length > 1); // prettier-ignore
+  for (const other of [[0xf8], [0xf1], [0xf0, 0x7f, 0x7f, 0x06, 0x01, 0xf7], []])
+    expect(code.take(other, seconds(3))).toBe(other[0] === 0xf1 && other.length > 1);
 });
 
 test('times are written and read as machines show them', () => {
   expect([0, 3723.5, 86_399].map(timecodeText)).toEqual(['00:00:00', '01:02:03.500', '23:59:59']);
-  expect(['1:02:03,5', '01:00:00', '24:00:00', '1:60:00', '12:00', ''].map(timecodeFrom)).toEqual([3723.5, 3600, undefined, undefined, undefined, undefined]); // prettier-ignore
+  expect(['1:02:03,5', '01:00:00', '24:00:00', '1:60:00', '12:00', ''].map(timecodeFrom)).toEqual([
+    3723.5,
+    3600,
+    undefined,
+    undefined,
+    undefined,
+    undefined,
+  ]);
 });

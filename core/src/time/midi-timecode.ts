@@ -64,7 +64,7 @@ export function midiTimecode(): MidiTimecode {
     next = (piece + 1) % PIECES;
     if (piece < PIECES - 1) return;
     const [f0, f1, s0, s1, m0, m1, h0, h1] = pieces as unknown as readonly number[];
-    const told = timeOf((h0! | ((h1! & 1) << 4)), m0! | (m1! << 4), s0! | (s1! << 4), f0! | (f1! << 4), (h1! >> 1) & 3); // prettier-ignore
+    const told = timeOf(h0! | ((h1! & 1) << 4), m0! | (m1! << 4), s0! | (s1! << 4), f0! | (f1! << 4), (h1! >> 1) & 3);
     if (!told) return;
     called = told.called;
     // It is the time of the first of the eight pieces.

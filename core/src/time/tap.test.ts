@@ -36,14 +36,19 @@ test('the beat falls where the last taps fell', () => {
 
 test('a wild tap is ignored, a tap left out is counted, a pause starts anew', () => {
   fc.assert(
-    fc.property(fc.nat(10_000), fc.integer({ min: 2, max: 7 }), fc.integer({ min: 30, max: 70 }), (seed, where, part) => {
-      const even = hand(9, seed);
-      const wild = [...even.slice(0, where), even[where - 1]! + (part / 100) * 0.5, ...even.slice(where)];
-      expect(Math.abs(tapped(wild).bpm / 120 - 1)).toBeLessThan(0.03);
-      expect(Math.abs(tapped(even.filter((_, i) => i !== where)).bpm / 120 - 1)).toBeLessThan(0.02);
-    }),
+    fc.property(
+      fc.nat(10_000),
+      fc.integer({ min: 2, max: 7 }),
+      fc.integer({ min: 30, max: 70 }),
+      (seed, where, part) => {
+        const even = hand(9, seed);
+        const wild = [...even.slice(0, where), even[where - 1]! + (part / 100) * 0.5, ...even.slice(where)];
+        expect(Math.abs(tapped(wild).bpm / 120 - 1)).toBeLessThan(0.03);
+        expect(Math.abs(tapped(even.filter((_, i) => i !== where)).bpm / 120 - 1)).toBeLessThan(0.02);
+      },
+    ),
     { seed: 15, numRuns: 200 },
-  ); // prettier-ignore
+  );
   expect(tapped([1, 1.4, 1.8, 2.2, 9, 9.5, 10, 10.5]).bpm).toBeCloseTo(120, 6);
   expect(tempoOfTaps(tapsWith([], seconds(3)))).toBeUndefined();
 });

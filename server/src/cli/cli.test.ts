@@ -272,8 +272,35 @@ test('midi writes a song as a file that other programs read, and brings it into 
 
   // Two drums by hand: a kick on 1 and 3, a snare on 2 (type 0, 96 ticks a beat, 100 beats a minute).
   const event = (...bytes: number[]) => bytes;
-  const track = [...event(0, 0xff, 0x51, 3, 9, 39, 0xc0), ...event(0, 0x99, 36, 100), ...event(96, 0x99, 38, 64), ...event(96, 0x99, 36, 100), ...event(0, 0xff, 0x2f, 0)]; // prettier-ignore
-  writeFileSync(out('drums.mid'), Buffer.from([...Buffer.from('MThd'), 0, 0, 0, 6, 0, 0, 0, 1, 0, 96, ...Buffer.from('MTrk'), 0, 0, 0, track.length, ...track])); // prettier-ignore
+  const track = [
+    ...event(0, 0xff, 0x51, 3, 9, 39, 0xc0),
+    ...event(0, 0x99, 36, 100),
+    ...event(96, 0x99, 38, 64),
+    ...event(96, 0x99, 36, 100),
+    ...event(0, 0xff, 0x2f, 0),
+  ];
+  writeFileSync(
+    out('drums.mid'),
+    Buffer.from([
+      ...Buffer.from('MThd'),
+      0,
+      0,
+      0,
+      6,
+      0,
+      0,
+      0,
+      1,
+      0,
+      96,
+      ...Buffer.from('MTrk'),
+      0,
+      0,
+      0,
+      track.length,
+      ...track,
+    ]),
+  );
   const into = ['midi', show, '--song', 'Low Tide Engine', '--in', out('drums.mid')];
   const taken = hovlix(...into, '--part', '1/10=Movers', '--tempo', 'yes', '--by-note', '--out', out('b.hovlix'));
   expect([taken.status, taken.stderr]).toEqual([0, '']);
@@ -281,11 +308,18 @@ test('midi writes a song as a file that other programs read, and brings it into 
   if (!bundle.ok) throw new Error('the show cannot be read');
   const song = bundle.value.show.songs.find(({ title }) => title === 'Low Tide Engine')!;
   const lanes = song.lanes.flatMap((lane) => (lane.type === 'hits' ? [lane] : []));
-  expect(lanes.map(({ name, role, notes }) => [name, role, notes.map(({ at }) => at)])).toEqual([['Kick', 'movers', [0, 2]], ['Snare', 'movers', [1]]]); // prettier-ignore
+  expect(lanes.map(({ name, role, notes }) => [name, role, notes.map(({ at }) => at)])).toEqual([
+    ['Kick', 'movers', [0, 2]],
+    ['Snare', 'movers', [1]],
+  ]);
   expect(tempoAt(song.tempo, seconds(1))).toBeCloseTo(100, 3);
 
   const fails = (...args: string[]) => hovlix(...into, ...args).stderr;
-  expect(fails('--part', '7/1', '--out', out('c.hovlix'))).toBe('hovlix: There is no part 7/1 in the file. It has: 1/10\n'); // prettier-ignore
+  expect(fails('--part', '7/1', '--out', out('c.hovlix'))).toBe(
+    'hovlix: There is no part 7/1 in the file. It has: 1/10\n',
+  );
   expect(fails('--tempo', 'maybe', '--out', out('c.hovlix'))).toBe('hovlix: --tempo takes yes or no, got: maybe\n');
-  expect(hovlix('midi', show, '--song', 'Low Tide Engine', '--in', show, '--list').stderr).toMatch(/is not a MIDI file Hovlix can read/); // prettier-ignore
+  expect(hovlix('midi', show, '--song', 'Low Tide Engine', '--in', show, '--list').stderr).toMatch(
+    /is not a MIDI file Hovlix can read/,
+  );
 });

@@ -112,7 +112,9 @@ function partOf(text: string, music: MidiMusic, show: Show): MidiChoices['parts'
 function listOf({ parts, tempo, meter, markers, cues, timed }: MidiMusic): string {
   const bpm = tempo.map(({ pulse }) => 60 / pulse);
   const lines = [
-    timed ? 'counts in seconds' : `tempo    ${Math.min(...bpm).toFixed(1)} to ${Math.max(...bpm).toFixed(1)} bpm, ${tempo.length} in all`,
+    timed
+      ? 'counts in seconds'
+      : `tempo    ${Math.min(...bpm).toFixed(1)} to ${Math.max(...bpm).toFixed(1)} bpm, ${tempo.length} in all`,
     `meter    ${meter.map(({ numerator, denominator }) => `${numerator}/${denominator}`).join(', ')}`,
     `markers  ${markers.map(({ name }) => name).join(', ') || 'none'}`,
     `cues     ${cues.map(({ name }) => name).join(', ') || 'none'}`,
@@ -122,4 +124,4 @@ function listOf({ parts, tempo, meter, markers, cues, timed }: MidiMusic): strin
     }),
   ];
   return lines.join('\n') + '\n';
-} // prettier-ignore
+}

@@ -53,7 +53,18 @@ async function serve(home: string, port: number, ...more: string[]) {
   const way = { protocol: 'sacn', to: '127.0.0.1', network: null, number: 1, priority: 100, port };
   const connections = join(home, 'connect-demo.json');
   if (!existsSync(connections))
-    writeFileSync(connections, JSON.stringify({ format: 'hovlix-connections', version: 1, sourceName: 'T', sync: false, outputs: [{ id: 'universe-1-0', universe: 1, on: true, delayMs: 0, way }], inputs: [], seen: [1] })); // prettier-ignore
+    writeFileSync(
+      connections,
+      JSON.stringify({
+        format: 'hovlix-connections',
+        version: 1,
+        sourceName: 'T',
+        sync: false,
+        outputs: [{ id: 'universe-1-0', universe: 1, on: true, delayMs: 0, way }],
+        inputs: [],
+        seen: [1],
+      }),
+    );
   const args = ['serve', '--demo', '--port', String(await freePort()), '--home', home, ...more];
   const child = started(args, { HOVLIX_LOG: 'silent' });
   const address = await new Promise<string>((resolve, reject) => {
@@ -103,14 +114,19 @@ function screen(address: string, name: string) {
 }
 /** What a state says, without what moves by itself. */
 const settled = ({ song, standing, master, blackout, sending, tempo, hands }: LiveState) => ({
-  song: song && { id: song.id, playing: song.playing, sound: song.sound, began: Math.round((song.songTime - song.at) * 1000) },
+  song: song && {
+    id: song.id,
+    playing: song.playing,
+    sound: song.sound,
+    began: Math.round((song.songTime - song.at) * 1000),
+  },
   standing: standing.map(({ look, on }) => [look, on]),
   hands: hands.map(({ value }) => value),
   master: master.to,
   blackout: blackout.on,
   sending,
   bpm: tempo.bpm,
-}); // prettier-ignore
+});
 
 test('killed again and again while a song plays, it is back by itself with the night as it was', async () => {
   const home = freshFolder();
@@ -221,7 +237,8 @@ test('stopped and started again the next song begins where the night was left', 
   socket.close();
 }, 60_000);
 
-const canMount = spawnSync('sh', ['-c', 'd=$(mktemp -d) && mount -t tmpfs -o size=64k tmpfs $d && umount $d']).status === 0; // prettier-ignore
+const canMount =
+  spawnSync('sh', ['-c', 'd=$(mktemp -d) && mount -t tmpfs -o size=64k tmpfs $d && umount $d']).status === 0;
 (canMount ? test : test.skip)(
   'a full disk under home and log stops neither presses nor light, and is said',
   async () => {
@@ -236,7 +253,8 @@ const canMount = spawnSync('sh', ['-c', 'd=$(mktemp -d) && mount -t tmpfs -o siz
     one.act({ type: 'look-on', look: 'full-sail', fade: 0 });
     await until(() => (heard.at(-1)?.front ?? 0) > 50);
     spawnSync('sh', ['-c', `dd if=/dev/zero of=${join(home, 'full')} bs=1k 2>/dev/null`]);
-    const troubles = async () => ((await (await fetch(`http://${address}/api/status`)).json()) as { troubles: string[] }).troubles; // prettier-ignore
+    const troubles = async () =>
+      ((await (await fetch(`http://${address}/api/status`)).json()) as { troubles: string[] }).troubles;
     for (let i = 0; i < 300; i++) {
       one.act({ type: 'master', level: (i % 10) / 10 });
       if (i % 50 === 49) await pause(300);

@@ -24,7 +24,10 @@ test('edits are kept at once and are there after a restart', () => {
 
 test('what was kept while Connect was called Links is taken over', () => {
   const path = file();
-  writeFileSync(join(dirname(path), 'links.json'), JSON.stringify(editConnections(NO_CONNECTIONS, { type: 'name-source', sourceName: 'Tin Lantern' }).connections)); // prettier-ignore
+  writeFileSync(
+    join(dirname(path), 'links.json'),
+    JSON.stringify(editConnections(NO_CONNECTIONS, { type: 'name-source', sourceName: 'Tin Lantern' }).connections),
+  );
   expect(connectionsStore(path, fail).connections().sourceName).toBe('Tin Lantern');
 });
 
@@ -35,13 +38,14 @@ test('an edit that makes no sense says so, and changes nothing; one that finds n
   const told = jest.fn();
   store.onChange(told);
   const [row] = before.outputs;
-  const set = (path: string[], from: unknown, to: unknown) => store.edit({ type: 'adjust', ops: [{ op: 'set', path, from, to }] });
+  const set = (path: string[], from: unknown, to: unknown) =>
+    store.edit({ type: 'adjust', ops: [{ op: 'set', path, from, to }] });
   expect(set(['outputs', row!.id, 'way', 'number'], 1, 'seven')).toContain('outputs.0.way');
   expect(store.edit({ type: 'remove-output', output: id('gone') })).toBeUndefined();
   expect(set(['outputs', row!.id, 'universe'], 9, 2)).toBeUndefined();
   expect(store.connections()).toBe(before);
   expect(told).not.toHaveBeenCalled();
-}); // prettier-ignore
+});
 
 test.each([
   ['is no JSON', '{ not json', 'not JSON'],

@@ -70,18 +70,32 @@ export function openPorts(
   const look = (midi: typeof Midi) => {
     const told = [
       failureOf(() =>
-        follow(inputs, midi.Input.getPortNames(), () => new midi.Input(), (name, input) => {
-          // System exclusive tells timecode where to stand; timing is a clock. That somebody is there we see by the port.
-          input.ignoreTypes(false, false, true);
-          input.on('message', (_since, bytes) => heard(plainPortName(name), bytes, now()));
-        }, (name) => pulled(plainPortName(name))),
+        follow(
+          inputs,
+          midi.Input.getPortNames(),
+          () => new midi.Input(),
+          (name, input) => {
+            // System exclusive tells timecode where to stand; timing is a clock. That somebody is there we see by the port.
+            input.ignoreTypes(false, false, true);
+            input.on('message', (_since, bytes) => heard(plainPortName(name), bytes, now()));
+          },
+          (name) => pulled(plainPortName(name)),
+        ),
       ),
-      failureOf(() => follow(outputs, midi.Output.getPortNames(), () => new midi.Output(), () => undefined, () => undefined)),
+      failureOf(() =>
+        follow(
+          outputs,
+          midi.Output.getPortNames(),
+          () => new midi.Output(),
+          () => undefined,
+          () => undefined,
+        ),
+      ),
     ];
     deaf = told.find((why) => why !== null) ?? null;
     const found = [...[...outputs.keys()].map((name) => plainPortName(name)), ...standIns.map(({ name }) => name)];
     if (found.join('\n') !== names.join('\n')) names = found;
-  }; // prettier-ignore
+  };
   void start();
 
   return {

@@ -115,8 +115,17 @@ export function rowBook(cid: Uint8Array, first: Connections, seen: readonly Netw
     }
     const trouble = sender?.trouble() ?? null;
     const moving = counted.perSecond > 0 || packets > counted.packets;
-    const silence: Silence | null =
-      !row.on ? 'row-off' : trouble ? null : moving && sending ? null : !sending && !moving ? 'output-off' : !hasShow || !moving ? 'nothing-to-send' : null; // prettier-ignore
+    const silence: Silence | null = !row.on
+      ? 'row-off'
+      : trouble
+        ? null
+        : moving && sending
+          ? null
+          : !sending && !moving
+            ? 'output-off'
+            : !hasShow || !moving
+              ? 'nothing-to-send'
+              : null;
     const state = trouble ? 'failed' : silence ? 'silent' : 'live';
     if (state !== counted.state) Object.assign(counted, { state, since: Date.now() });
     return { id: row.id, state, silence, trouble, since: counted.since, packetsPerSecond: counted.perSecond, packets };

@@ -29,7 +29,13 @@ test('an action gets its place in the log and goes to every screen and to the ou
   await Promise.all([one.hears('welcome'), two.hears('welcome')]);
   one.say({ type: 'act', action: { type: 'master', level: 0.5 } });
   for (const each of [one, two])
-    await until(() => each.heard.some((message) => message.type === 'entries' && message.entries.some(({ who, action }) => who === 'one' && action.type === 'master'))); // prettier-ignore
+    await until(() =>
+      each.heard.some(
+        (message) =>
+          message.type === 'entries' &&
+          message.entries.some(({ who, action }) => who === 'one' && action.type === 'master'),
+      ),
+    );
   expect(followed.filter((type) => type === 'master')).toHaveLength(1);
 });
 
@@ -65,7 +71,11 @@ test('a screen that joins with another show, or an older copy, changes nothing: 
   last.say(hello('last'));
   last.say({ ...putOn(), show: { ...json(), id: 'next', name: 'Next' } } as FromScreen);
   // Every screen is told, by whom, and what was on is off.
-  await until(() => first.heard.some((message) => message.type === 'show' && message.show['name'] === 'Next' && message.by === 'the computer')); // prettier-ignore
+  await until(() =>
+    first.heard.some(
+      (message) => message.type === 'show' && message.show['name'] === 'Next' && message.by === 'the computer',
+    ),
+  );
   expect(followed).toContain('show-on');
 });
 
@@ -108,7 +118,10 @@ test('what a screen held is let go a moment after it went, and that is said; wha
   one.say(hello('one'));
   one.say(putOn());
   two.say(hello('two'));
-  const pad = (look: string, press: 'flash' | 'toggle'): FromScreen => ({ type: 'act', action: { type: 'pad', press, down: true, look, fade: 0, fadeOut: 0 } }); // prettier-ignore
+  const pad = (look: string, press: 'flash' | 'toggle'): FromScreen => ({
+    type: 'act',
+    action: { type: 'pad', press, down: true, look, fade: 0, fadeOut: 0 },
+  });
   one.say(pad('red', 'flash'));
   one.say(pad('spread', 'toggle'));
   await until(() => shared.conductor.state().standing.length === 2);
@@ -137,7 +150,11 @@ test.each([
   ['an unknown action', '{"type":"act","action":{"type":"explode"}}', 'action.type'],
   ['what only the conductor says', '{"type":"act","action":{"type":"gone","screen":"test"}}', 'This device'],
   ['a show that is none', '{"type":"put-on","chain":["x"],"show":{"format":"other"}}', 'not a Hovlix show'],
-  ['an edit that makes no sense', '{"type":"edit","show":"test","change":{"id":"x","command":{"type":"adjust","of":"x","ops":[{"op":"set","path":["name"],"from":"Test show","to":7}]}}}', 'name'], // prettier-ignore
+  [
+    'an edit that makes no sense',
+    '{"type":"edit","show":"test","change":{"id":"x","command":{"type":"adjust","of":"x","ops":[{"op":"set","path":["name"],"from":"Test show","to":7}]}}}',
+    'name',
+  ],
 ])('%s is refused in words, and the connection goes on', async (_, text, words) => {
   const one = await screen();
   one.say(hello());

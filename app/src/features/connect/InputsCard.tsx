@@ -66,12 +66,15 @@ export function InputsCard({ status, onEdit }: Props) {
 function InputLine({ row, status, onEdit }: { readonly row: InputRow } & Props) {
   const sources = status.input?.rows.find((one) => one.id === row.id)?.sources ?? [];
   const winner = status.output?.winners.find((one) => one.universe === row.universe)?.winner ?? 'ours';
-  const [tone, word]: [Tone, string] =
-    !row.on ? ['$faint', 'Off']
-    : sources.length === 0 ? ['$warn', WORDS.nothingReceived]
-    : winner === 'ours' ? ['$live', WORDS.hovlixInControl]
-    : winner === 'theirs' ? ['$live', WORDS.otherSourceControl]
-    : ['$live', WORDS.bothHigherLevel]; // prettier-ignore
+  const [tone, word]: [Tone, string] = !row.on
+    ? ['$faint', 'Off']
+    : sources.length === 0
+      ? ['$warn', WORDS.nothingReceived]
+      : winner === 'ours'
+        ? ['$live', WORDS.hovlixInControl]
+        : winner === 'theirs'
+          ? ['$live', WORDS.otherSourceControl]
+          : ['$live', WORDS.bothHigherLevel];
   return (
     <Row gap={12} alignItems="flex-start" justifyContent="space-between">
       <State colour={tone} word={WORDS.universe(row.universe, word)}>

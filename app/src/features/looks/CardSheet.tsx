@@ -161,7 +161,20 @@ function Recolour({
   );
 }
 
-const COLOUR_NAMES = ['red', 'orange', 'yellow', 'lime', 'green', 'mint', 'cyan', 'azure', 'blue', 'violet', 'magenta', 'pink']; // prettier-ignore
+const COLOUR_NAMES = [
+  'red',
+  'orange',
+  'yellow',
+  'lime',
+  'green',
+  'mint',
+  'cyan',
+  'azure',
+  'blue',
+  'violet',
+  'magenta',
+  'pink',
+];
 
 /** How fast its waves or steps run while it is on. */
 function Speed({ play }: { readonly play: Look | Chase }) {

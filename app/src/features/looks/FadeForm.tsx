@@ -21,8 +21,18 @@ export function FadeForm({ fades, onChange, holds = true }: Props) {
   return (
     <Column gap={14}>
       <Pair>
-        <Typed label={WORDS.fadeInBeats} value={fadeIn as number} read={decimal(0, 256)} onChange={(value) => onChange({ fadeIn: beats(value) })} />
-        <Typed label={WORDS.fadeOutBeats} value={fadeOut as number} read={decimal(0, 256)} onChange={(value) => onChange({ fadeOut: beats(value) })} />
+        <Typed
+          label={WORDS.fadeInBeats}
+          value={fadeIn as number}
+          read={decimal(0, 256)}
+          onChange={(value) => onChange({ fadeIn: beats(value) })}
+        />
+        <Typed
+          label={WORDS.fadeOutBeats}
+          value={fadeOut as number}
+          read={decimal(0, 256)}
+          onChange={(value) => onChange({ fadeOut: beats(value) })}
+        />
       </Pair>
       {holds && (
         <>
@@ -32,12 +42,17 @@ export function FadeForm({ fades, onChange, holds = true }: Props) {
             onChange={(on) => onChange({ hold: on ? beats(4) : undefined })}
           />
           {hold !== undefined && (
-            <Typed label={WORDS.staysForBeats} value={hold as number} read={decimal(0, 4096)} onChange={(value) => onChange({ hold: beats(value) })} />
+            <Typed
+              label={WORDS.staysForBeats}
+              value={hold as number}
+              read={decimal(0, 4096)}
+              onChange={(value) => onChange({ hold: beats(value) })}
+            />
           )}
         </>
       )}
       <Switch label={WORDS.staysWhenSong} on={keep} onChange={(on) => onChange({ keep: on })} />
       <Switch label={WORDS.turnsOtherLooks} on={clean} onChange={(on) => onChange({ clean: on || undefined })} />
     </Column>
-  ); // prettier-ignore
+  );
 }

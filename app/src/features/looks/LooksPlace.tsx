@@ -46,7 +46,9 @@ export function LooksPlace() {
         </Button>
         {may && <NewChase show={show} />}
         {may && (
-          <Button kind="primary" onPress={() => router.push('/looks/new')}>{WORDS.newLook}</Button>
+          <Button kind="primary" onPress={() => router.push('/looks/new')}>
+            {WORDS.newLook}
+          </Button>
         )}
       </PlaceHead>
       {text !== null && (
@@ -80,12 +82,14 @@ export function LooksPlace() {
         <Column padding={24} gap={12} alignItems="flex-start">
           <Quiet>{WORDS.lookPictureLight}</Quiet>
           {may && (
-            <Button kind="primary" onPress={() => router.push('/looks/new')}>{WORDS.makeFirstLook}</Button>
+            <Button kind="primary" onPress={() => router.push('/looks/new')}>
+              {WORDS.makeFirstLook}
+            </Button>
           )}
         </Column>
       )}
       {all.length > 0 && shown.length === 0 && <Quiet padding={24}>{WORDS.noLookMatches}</Quiet>}
       {opened && <CardSheet show={show} play={opened} onClose={() => setOpen(null)} />}
     </ScrollArea>
-  ); // prettier-ignore
+  );
 }

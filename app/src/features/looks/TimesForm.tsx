@@ -24,7 +24,10 @@ type Props = {
 };
 
 export function TimesForm({ show, values, said, timed = true, onSay, onValues }: Props) {
-  const own = Object.keys(said.times ?? {}).length + Object.keys(said.snaps ?? {}).length + values.filter((value) => value.times).length; // prettier-ignore
+  const own =
+    Object.keys(said.times ?? {}).length +
+    Object.keys(said.snaps ?? {}).length +
+    values.filter((value) => value.times).length;
   const [open, setOpen] = useState(false);
   const [added, setAdded] = useState<readonly string[]>([]);
   const names = namesSaid(values);
@@ -37,7 +40,9 @@ export function TimesForm({ show, values, said, timed = true, onSay, onValues }:
       </Button>
     );
   const families = FAMILIES.filter((family) => values.some((value) => familiesOf(value, familyOf).has(family)));
-  const singles = names.filter((name) => said.times?.[name] !== undefined || added.includes(name)).filter((name) => !families.some((family) => family === name)); // prettier-ignore
+  const singles = names
+    .filter((name) => said.times?.[name] !== undefined || added.includes(name))
+    .filter((name) => !families.some((family) => family === name));
   const others = names.filter((name) => !singles.includes(name) && !families.some((family) => family === name));
   const time = (name: string, times: Times | undefined) =>
     onSay({ ...said, times: emptied({ ...said.times, [name]: times }) });
@@ -47,7 +52,12 @@ export function TimesForm({ show, values, said, timed = true, onSay, onValues }:
         <>
           <Quiet>{WORDS.beatsWhatLeft}</Quiet>
           {families.map((family) => (
-            <TimesRow key={family} name={FAMILY_NAMES[family]} times={said.times?.[family]} onTime={(times) => time(family, times)} />
+            <TimesRow
+              key={family}
+              name={FAMILY_NAMES[family]}
+              times={said.times?.[family]}
+              onTime={(times) => time(family, times)}
+            />
           ))}
           {singles.map((name) => (
             <TimesRow key={name} name={wordOf(name)} times={said.times?.[name]} onTime={(times) => time(name, times)} />
@@ -56,7 +66,10 @@ export function TimesForm({ show, values, said, timed = true, onSay, onValues }:
             <Choose
               label={WORDS.aSingleAttribute}
               value=""
-              choices={[{ value: '', name: 'choose one …' }, ...others.map((name) => ({ value: name, name: wordOf(name) }))]}
+              choices={[
+                { value: '', name: 'choose one …' },
+                ...others.map((name) => ({ value: name, name: wordOf(name) })),
+              ]}
               onChoose={(name) => name !== '' && setAdded([...added, name])}
             />
           )}
@@ -89,7 +102,7 @@ export function TimesForm({ show, values, said, timed = true, onSay, onValues }:
         </Column>
       ))}
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 type RowProps = {
@@ -131,7 +144,15 @@ function maybeBeats(text: string): { readonly value: number | '' } | { readonly 
   return 'wrong' in read ? { wrong: WORDS.beatsFrom0 } : read;
 }
 
-const TIME_NAMES: Readonly<Record<string, string>> = { level: 'Level', colour: 'Colour', aim: 'Aim', strobe: 'Strobe', gobo: 'Gobo', zoom: 'Zoom', haze: 'Fog' }; // prettier-ignore
+const TIME_NAMES: Readonly<Record<string, string>> = {
+  level: 'Level',
+  colour: 'Colour',
+  aim: 'Aim',
+  strobe: 'Strobe',
+  gobo: 'Gobo',
+  zoom: 'Zoom',
+  haze: 'Fog',
+};
 const wordOf = (name: string): string => TIME_NAMES[name] ?? attributeOf(name).name;
 
 /** Without keys that say nothing; nothing where none is left. */

@@ -14,13 +14,19 @@ const show = testShow();
 const room = patchedFixtures(show.rigs[0]!, show.profiles);
 const lamp = (name: string) => room.find(({ fixture }) => fixture.id === name)!;
 const chase = Chase.parse({
-  id: 'c', number: 9, name: 'Run', fadeIn: 0, fadeOut: 0, pace: 'beats', folder: 'Slow',
+  id: 'c',
+  number: 9,
+  name: 'Run',
+  fadeIn: 0,
+  fadeOut: 0,
+  pace: 'beats',
+  folder: 'Slow',
   steps: [
     { id: '1', look: 'red', fade: 0, hold: 1 },
     { id: '2', look: 'half-blue', fade: 0, hold: 1 },
     { id: '3', values: [{ role: 'wash', level: { type: 'hold', value: 1 } }], fade: 2, hold: 0 },
   ],
-}); // prettier-ignore
+});
 const chased = { ...show, chases: [chase] };
 
 test('lamps say how near they come to a colour, type by type, each in its own way', () => {
@@ -65,9 +71,21 @@ test('what further attributes the chosen lamps have, with ranges by name and slo
 });
 
 test('what is in hand is said by role and family', () => {
-  const look = Look.parse({ id: 'l', number: 1, name: 'L', fadeIn: 0, fadeOut: 0, values: [
-    { role: 'wash', pick: { type: 'every', nth: 2, from: 1 }, level: { type: 'hold', value: 1 }, waves: [{ type: 'move', shape: 'circle', width: 9, height: 9, span: { beats: 1 } }] },
-  ] }); // prettier-ignore
+  const look = Look.parse({
+    id: 'l',
+    number: 1,
+    name: 'L',
+    fadeIn: 0,
+    fadeOut: 0,
+    values: [
+      {
+        role: 'wash',
+        pick: { type: 'every', nth: 2, from: 1 },
+        level: { type: 'hold', value: 1 },
+        waves: [{ type: 'move', shape: 'circle', width: 9, height: 9, span: { beats: 1 } }],
+      },
+    ],
+  });
   expect(draftLines(look.values, show.roles)).toEqual(['Wash, even: level, aim, 1 wave']);
   expect(waveWords(look.values[0]!.waves![0]!)).toBe('Circle, 1 beat');
 });

@@ -55,5 +55,8 @@ export function mainHex(look: Look): string | undefined {
 /** All that the steps of a chase say. */
 export function valuesInSteps(show: Show, { steps }: Chase): Look['values'] {
   const looks = new Set<string>(steps.flatMap(({ look }) => look ?? []));
-  return [...show.looks.filter(({ id }) => looks.has(id)).flatMap(({ values }) => values), ...steps.flatMap(({ values }) => values)]; // prettier-ignore
+  return [
+    ...show.looks.filter(({ id }) => looks.has(id)).flatMap(({ values }) => values),
+    ...steps.flatMap(({ values }) => values),
+  ];
 }

@@ -61,8 +61,24 @@ function Levels() {
         <View height="100%" width={share(loudest)} backgroundColor={open ? '$live' : '$faint'} />
         <View position="absolute" top={0} bottom={0} left={share(gate)} width={2} backgroundColor="$text" />
       </View>
-      <Slider label={MICROPHONE.gain} value={gain} low={-30} high={30} step={1} unit="dB" onChange={(to) => set({ micGain: to })} />
-      <Slider label={MICROPHONE.gate} value={gate} low={-90} high={0} step={1} unit="dB" onChange={(to) => set({ micGate: to })} />
+      <Slider
+        label={MICROPHONE.gain}
+        value={gain}
+        low={-30}
+        high={30}
+        step={1}
+        unit="dB"
+        onChange={(to) => set({ micGain: to })}
+      />
+      <Slider
+        label={MICROPHONE.gate}
+        value={gate}
+        low={-90}
+        high={0}
+        step={1}
+        unit="dB"
+        onChange={(to) => set({ micGate: to })}
+      />
     </Column>
-  ); // prettier-ignore
+  );
 }

@@ -19,7 +19,7 @@ export const MIDI = {
   standIn: 'Foot controller stand-in',
   standInHint: 'Its switches send notes 60 to 64. One that is lit does something that is on.',
   switch: (number: number, lit: boolean) => `Switch ${number}${lit ? ', lit' : ''}`,
-} as const; // prettier-ignore
+} as const;
 
 export function pluggedIn(inputs: readonly string[], outputs: readonly string[], last: Last): string {
   const hears = inputs.length === 0 ? 'Nothing is plugged in that sends MIDI.' : `Listens to ${inputs.join(', ')}.`;

@@ -61,13 +61,17 @@ function Setting({ show }: { readonly show: Show }) {
               put({ on: false, most });
               say(WORDS.flashesNotLimited, { undo: app.document.takingBack() });
             }}
-          >{WORDS.holdTurnOff}</Hold>
+          >
+            {WORDS.holdTurnOff}
+          </Hold>
         ) : (
-          <Button kind="primary" onPress={() => put({ on: true, most })}>{WORDS.turnItOn}</Button>
+          <Button kind="primary" onPress={() => put({ on: true, most })}>
+            {WORDS.turnItOn}
+          </Button>
         )}
       </Row>
     </Card>
-  ); // prettier-ignore
+  );
 }
 
 type Counted = { readonly show: Show; readonly found: readonly FlashStretch[] };

@@ -21,16 +21,38 @@ export function Lock() {
     setLocked(false);
   };
   return (
-    <View position="absolute" left={0} right={0} top={0} bottom={0} zIndex={60} justifyContent="flex-end" data-testid="lock" style={{ touchAction: 'none' }}>
-      <Row justifyContent="center" gap={12} paddingVertical={7} minHeight={58} backgroundColor="$raised" borderTopWidth={1} borderColor="$line">
+    <View
+      position="absolute"
+      left={0}
+      right={0}
+      top={0}
+      bottom={0}
+      zIndex={60}
+      justifyContent="flex-end"
+      data-testid="lock"
+      style={{ touchAction: 'none' }}
+    >
+      <Row
+        justifyContent="center"
+        gap={12}
+        paddingVertical={7}
+        minHeight={58}
+        backgroundColor="$raised"
+        borderTopWidth={1}
+        borderColor="$line"
+      >
         <LockIcon size={20} color={palette.text} aria-hidden />
         <Words fontWeight="600">{WORDS.locked}</Words>
         {!asking && <Hold onHeld={() => (pin === null ? open() : setAsking(true))}>{WORDS.holdToUnlock}</Hold>}
-        {asking && <Button kind="quiet" onPress={() => setAsking(false)}>{WORDS.stayLocked}</Button>}
+        {asking && (
+          <Button kind="quiet" onPress={() => setAsking(false)}>
+            {WORDS.stayLocked}
+          </Button>
+        )}
       </Row>
       {asking && pin !== null && <Code pin={pin} onRight={open} />}
     </View>
-  ); // prettier-ignore
+  );
 }
 
 const FIGURES = ['1', '2', '3', '4', '5', '6', '7', '8', '9', 'Clear', '0'];

@@ -155,12 +155,23 @@ function ThisIsTheDemo({ path }: { readonly path: string }) {
   const leavePath = useSession((session) => session.leavePath);
   if (path !== '/songs') return null;
   return (
-    <Row gap={10} paddingLeft={16} paddingRight={4} paddingVertical={8} backgroundColor="$raised" borderBottomWidth={1} borderColor="$line" testID="demo-line" role="region" aria-label={WORDS.demo}>
+    <Row
+      gap={10}
+      paddingLeft={16}
+      paddingRight={4}
+      paddingVertical={8}
+      backgroundColor="$raised"
+      borderBottomWidth={1}
+      borderColor="$line"
+      testID="demo-line"
+      role="region"
+      aria-label={WORDS.demo}
+    >
       <Quiet flex={1}>{WORDS.thisIsTheDemo}</Quiet>
       <Button onPress={() => void shows.begin(WORDS.myShow)}>{WORDS.beginMyOwn}</Button>
       <Button label={WORDS.hideThisLine} kind="quiet" onPress={() => leavePath(DEMO, true)}>
         <X size={18} color={palette.quiet} aria-hidden />
       </Button>
     </Row>
-  ); // prettier-ignore
+  );
 }

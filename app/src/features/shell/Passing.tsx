@@ -42,8 +42,7 @@ export function Passing() {
   useEffect(() => {
     // Said before it happens: a store that is full takes no more edits.
     void navigator.storage?.estimate?.().then(({ usage = 0, quota = 0 }) => {
-      if (quota > 0 && quota - usage < NEARLY_FULL)
-        say(WORDS.storageDeviceAlmost, { tone: 'bad' }); // prettier-ignore
+      if (quota > 0 && quota - usage < NEARLY_FULL) say(WORDS.storageDeviceAlmost, { tone: 'bad' });
     });
   }, [say]);
   return null;

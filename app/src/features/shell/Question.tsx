@@ -25,12 +25,14 @@ export function Question({ asking }: Props) {
       <Sheet title={asking.copy.show.name} onClose={cancel}>
         <Words>{WORDS.itsLooksGo(on ?? 'Another show', screens > 1 ? `, and ${screens} screens follow it` : '')}</Words>
         <Column gap={10} alignItems="flex-start">
-          <Button kind="primary" onPress={() => void shows.answer('put-on')}>{WORDS.putShow}</Button>
+          <Button kind="primary" onPress={() => void shows.answer('put-on')}>
+            {WORDS.putShow}
+          </Button>
           <Button onPress={() => void shows.answer('here')}>{WORDS.onlyLookInto}</Button>
           <Quiet>{WORDS.lookedIntoIts}</Quiet>
         </Column>
       </Sheet>
-    ); // prettier-ignore
+    );
   return (
     <Sheet title={WORDS.isHereAlready(asking.bundle.show.name)} onClose={cancel}>
       <Words>{NEWER[asking.newer]}</Words>

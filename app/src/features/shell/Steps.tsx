@@ -104,7 +104,14 @@ function Pill({ label, words, off = false, onPress, children }: PillProps) {
       opacity={off ? 0.4 : 1}
       flexShrink={1}
     >
-      <Row height={28} gap={6} paddingHorizontal={9} borderRadius={14} backgroundColor="rgba(11,9,15,0.72)" maxWidth="100%">
+      <Row
+        height={28}
+        gap={6}
+        paddingHorizontal={9}
+        borderRadius={14}
+        backgroundColor="rgba(11,9,15,0.72)"
+        maxWidth="100%"
+      >
         {children}
         {words && (
           <Words fontSize={12} lineHeight={16} color="$text" numberOfLines={1}>
@@ -113,5 +120,5 @@ function Pill({ label, words, off = false, onPress, children }: PillProps) {
         )}
       </Row>
     </View>
-  ); // prettier-ignore
+  );
 }

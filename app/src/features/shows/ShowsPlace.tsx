@@ -97,7 +97,13 @@ function ShowCard({ entry, on, onOpen, onMore }: CardProps) {
   const here = useLink((link) => link.here);
   const state = on ? (here ? 'open on this screen' : 'on stage') : null;
   return (
-    <View borderRadius={14} overflow="hidden" backgroundColor="$raised" borderWidth={2} borderColor={on ? '$doing' : '$raised'}>
+    <View
+      borderRadius={14}
+      overflow="hidden"
+      backgroundColor="$raised"
+      borderWidth={2}
+      borderColor={on ? '$doing' : '$raised'}
+    >
       <View
         render="button"
         aria-label={WORDS.open(entry.name)}
@@ -124,7 +130,9 @@ function ShowCard({ entry, on, onOpen, onMore }: CardProps) {
               <Text fontWeight="600" color="$doingText">
                 {state} ·{' '}
               </Text>
-            )}{WORDS.changed}{ago(entry.changedAt)}
+            )}
+            {WORDS.changed}
+            {ago(entry.changedAt)}
           </Quiet>
         </Column>
         <Button label={WORDS.moreAbout(entry.name)} kind="quiet" onPress={onMore}>
@@ -132,7 +140,7 @@ function ShowCard({ entry, on, onOpen, onMore }: CardProps) {
         </Button>
       </Row>
     </View>
-  ); // prettier-ignore
+  );
 }
 
 /** The first steps of the open show, where somebody left them. */
@@ -157,14 +165,26 @@ function Room() {
   return (
     <Column gap={8} paddingVertical={8}>
       <View height={6} borderRadius={3} backgroundColor="$well" overflow="hidden" aria-hidden>
-        <View height={6} width={`${Math.max(1, Math.round((100 * room.usage) / room.quota))}%`} backgroundColor={nearly ? '$warn' : '$quiet'} />
+        <View
+          height={6}
+          width={`${Math.max(1, Math.round((100 * room.usage) / room.quota))}%`}
+          backgroundColor={nearly ? '$warn' : '$quiet'}
+        />
       </View>
-      <Quiet>{WORDS.keptDeviceLeft(sizeText(room.usage), sizeText(left), room.persisted ? ' The browser keeps it for good.' : '')}</Quiet>
+      <Quiet>
+        {WORDS.keptDeviceLeft(
+          sizeText(room.usage),
+          sizeText(left),
+          room.persisted ? ' The browser keeps it for good.' : '',
+        )}
+      </Quiet>
       {nearly && (
-        <Words color="$warn" role="alert">{WORDS.storageDeviceAlmost}</Words>
+        <Words color="$warn" role="alert">
+          {WORDS.storageDeviceAlmost}
+        </Words>
       )}
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 const count = (n: number, what: string): string => `${n} ${what}${n === 1 ? '' : 's'}`;

@@ -8,7 +8,9 @@ import { Stepper } from '../../ui/Stepper';
 import { alike, type SomeClips } from './clip-edits';
 import { WORDS } from './words';
 
-const SPEEDS = [0.125, 0.25, 0.5, 0.75, 1, 1.5, 2, 3, 4, 8].filter((one) => one >= CLIP_SPEEDS.least && one <= CLIP_SPEEDS.most); // prettier-ignore
+const SPEEDS = [0.125, 0.25, 0.5, 0.75, 1, 1.5, 2, 3, 4, 8].filter(
+  (one) => one >= CLIP_SPEEDS.least && one <= CLIP_SPEEDS.most,
+);
 const LEVELS = [0.05, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1];
 const TURN_STEP = 30;
 

@@ -23,9 +23,18 @@ export function LightIt({ song }: { readonly song: Song }) {
     say(WORDS.songHasLight, { undo: document.takingBack() });
   };
   return (
-    <Row gap={10} paddingHorizontal={16} paddingVertical={8} backgroundColor="$raised" borderBottomWidth={1} borderColor="$line">
+    <Row
+      gap={10}
+      paddingHorizontal={16}
+      paddingVertical={8}
+      backgroundColor="$raised"
+      borderBottomWidth={1}
+      borderColor="$line"
+    >
       <Quiet flex={1}>{WORDS.songHasNo}</Quiet>
-      <Button kind="primary" onPress={light}>{WORDS.lightMyLooks}</Button>
+      <Button kind="primary" onPress={light}>
+        {WORDS.lightMyLooks}
+      </Button>
     </Row>
-  ); // prettier-ignore
+  );
 }

@@ -116,7 +116,14 @@ const Line = memo(function Line({ song, first, count, perLine, width, peaks, ran
   );
 });
 
-function Handles({ song, first, count, perLine, held, onDrag }: Pick<Props, 'song' | 'first' | 'count' | 'perLine' | 'onDrag'> & { readonly held: NonNullable<Props['held']> }) {
+function Handles({
+  song,
+  first,
+  count,
+  perLine,
+  held,
+  onDrag,
+}: Pick<Props, 'song' | 'first' | 'count' | 'perLine' | 'onDrag'> & { readonly held: NonNullable<Props['held']> }) {
   const { clip, top } = held;
   const [begins, ends] = [barsOfBeat(song, clip.from) - first, barsOfBeat(song, clip.to) - first];
   return (
@@ -127,7 +134,7 @@ function Handles({ song, first, count, perLine, held, onDrag }: Pick<Props, 'son
       onDrag={onDrag}
     />
   );
-} // prettier-ignore
+}
 
 /** Names at their beats, over the waveform. */
 function Markers({

@@ -29,13 +29,33 @@ export function Pin(props: Props) {
       ref={pin}
       data-pin
       data-first={props.first}
-      style={{ position: 'absolute', left: -1, top: 0, bottom: 0, width: 2, background: palette.doing, opacity: 0, pointerEvents: 'none', zIndex: 3 }}
+      style={{
+        position: 'absolute',
+        left: -1,
+        top: 0,
+        bottom: 0,
+        width: 2,
+        background: palette.doing,
+        opacity: 0,
+        pointerEvents: 'none',
+        zIndex: 3,
+      }}
     >
       {props.marked && (
-        <div style={{ position: 'absolute', left: -4, top: -1, width: 10, height: 8, borderRadius: '3px 3px 5px 5px', background: palette.doing }} />
+        <div
+          style={{
+            position: 'absolute',
+            left: -4,
+            top: -1,
+            width: 10,
+            height: 8,
+            borderRadius: '3px 3px 5px 5px',
+            background: palette.doing,
+          }}
+        />
       )}
     </div>
-  ); // prettier-ignore
+  );
 }
 
 /** Where a song is. */

@@ -49,7 +49,15 @@ export function SectionStrip({ song, onGo }: Props) {
     <ScrollArea sideways>
       <nav
         aria-label={WORDS.sections}
-        style={{ display: 'flex', minWidth: '100%', width: 'max-content', padding: '0 12px', boxSizing: 'border-box', gap: 3, borderBottom: `1px solid ${palette.line}` }}
+        style={{
+          display: 'flex',
+          minWidth: '100%',
+          width: 'max-content',
+          padding: '0 12px',
+          boxSizing: 'border-box',
+          gap: 3,
+          borderBottom: `1px solid ${palette.line}`,
+        }}
       >
         {shown.map((section, i) => {
           const begins = Math.max(first, section.bar);
@@ -103,5 +111,5 @@ export function SectionStrip({ song, onGo }: Props) {
         })}
       </nav>
     </ScrollArea>
-  ); // prettier-ignore
+  );
 }

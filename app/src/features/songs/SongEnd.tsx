@@ -75,7 +75,7 @@ export function SongEnd({ song, onBar }: Props) {
         />
       )}
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 const REMARKS_AFTER_MS = 400;

@@ -54,9 +54,19 @@ export function SongsPlace() {
       }}
     >
       <ScrollArea>
-        <PlaceHead title={WORDS.songs} under={name} onUnder={() => router.push('/shows')} underLabel={WORDS.allShows(name ?? '')}>
+        <PlaceHead
+          title={WORDS.songs}
+          under={name}
+          onUnder={() => router.push('/shows')}
+          underLabel={WORDS.allShows(name ?? '')}
+        >
           {songs.length >= MANY && (
-            <Button label={WORDS.searchTheSongs} kind="quiet" pressed={text !== null} onPress={() => setText(text === null ? '' : null)}>
+            <Button
+              label={WORDS.searchTheSongs}
+              kind="quiet"
+              pressed={text !== null}
+              onPress={() => setText(text === null ? '' : null)}
+            >
               <Search size={20} color={palette.text} aria-hidden />
             </Button>
           )}
@@ -67,12 +77,23 @@ export function SongsPlace() {
             </FileButton>
           )}
         </PlaceHead>
-        {text !== null && (
-          <FindSongs text={text} sort={sort} onText={setText} onSort={setSort} />
-        )}
+        {text !== null && <FindSongs text={text} sort={sort} onText={setText} onSort={setSort} />}
         <IntakeList />
-        <View marginHorizontal={12} borderRadius={14} overflow="hidden" backgroundColor="$raised" borderWidth={over ? 2 : 0} borderColor="$doing">
-          <SongList songs={songs} shown={shown} sorted={text === null || (text === '' && sort === 'set')} may={may} onMore={setChosen} />
+        <View
+          marginHorizontal={12}
+          borderRadius={14}
+          overflow="hidden"
+          backgroundColor="$raised"
+          borderWidth={over ? 2 : 0}
+          borderColor="$doing"
+        >
+          <SongList
+            songs={songs}
+            shown={shown}
+            sorted={text === null || (text === '' && sort === 'set')}
+            may={may}
+            onMore={setChosen}
+          />
           {songs.length === 0 && <Empty />}
           {songs.length > 0 && shown.length === 0 && <Quiet padding={20}>{WORDS.noSongMatches}</Quiet>}
         </View>
@@ -86,7 +107,7 @@ export function SongsPlace() {
       {bare && <BareSheet onClose={() => setBare(false)} />}
       {opened && <SongSheet song={opened} songs={songs} onClose={() => setChosen(null)} />}
     </div>
-  ); // prettier-ignore
+  );
 }
 
 type ListProps = {
@@ -181,10 +202,20 @@ function SongRow({
           {on ? '▶' : String(number).padStart(2, '0')}
         </Figures>
         <Column flex={1} minWidth={0} alignItems="flex-start">
-          <Text fontFamily="$heading" fontWeight="650" fontSize={17} lineHeight={22} color="$text" numberOfLines={1} maxWidth="100%">
+          <Text
+            fontFamily="$heading"
+            fontWeight="650"
+            fontSize={17}
+            lineHeight={22}
+            color="$text"
+            numberOfLines={1}
+            maxWidth="100%"
+          >
             {song.title}
           </Text>
-          <Quiet numberOfLines={1}>{[song.by, song.music ? null : 'no music'].filter(Boolean).join(' · ') || ' '}</Quiet>
+          <Quiet numberOfLines={1}>
+            {[song.by, song.music ? null : 'no music'].filter(Boolean).join(' · ') || ' '}
+          </Quiet>
         </Column>
         <Column alignItems="flex-end">
           <Figures color="$text">{WORDS.bpm(songBpm(song).toFixed(1))}</Figures>
@@ -200,5 +231,5 @@ function SongRow({
         </Button>
       )}
     </Row>
-  ); // prettier-ignore
+  );
 }

@@ -34,7 +34,7 @@ export function useFill(song: Song, lane: HitLane, pad: Pad | undefined, from: n
     const commands = fillCommands(song, lane, pad.note, within, from, to);
     if (commands.length === 0) return say(WORDS.nothingToPlace(where));
     document.together(commands);
-    say(WORDS.notesPlaced(pad.name, within.length, where), { undo: document.takingBack() }); // prettier-ignore
+    say(WORDS.notesPlaced(pad.name, within.length, where), { undo: document.takingBack() });
   };
 }
 
@@ -48,8 +48,13 @@ function fillCommands(
   to: number,
 ): Command[] {
   const gone = lane.notes.filter(({ note, at }) => note === pad && at >= from && at < to).map(({ id }) => id);
-  const notes = struck
-    .map(({ at, velocity }): Note => ({ id: freshId() as Note['id'], at: beats(at), length: beats(USUAL_LENGTH), note: pad, velocity })); // prettier-ignore
+  const notes = struck.map(({ at, velocity }): Note => ({
+    id: freshId() as Note['id'],
+    at: beats(at),
+    length: beats(USUAL_LENGTH),
+    note: pad,
+    velocity,
+  }));
   const on = { song: song.id, lane: lane.id };
   return [
     ...(gone.length > 0 ? [{ type: 'remove-notes' as const, ...on, notes: gone }] : []),

@@ -4,7 +4,14 @@ import { id } from '@hovlix/core/units';
 import { commandsFor, gridAt } from './readings';
 
 const song = bareSong({ id: id<'Song'>('s'), title: 'S', bpm: 120, meter: { numerator: 4, denominator: 4 }, bars: 8 });
-const grid = (bpm: number) => ({ found: true, bpm, tempo: steadyTempo(bpm), meter: [{ bar: 0, numerator: 4, denominator: 4 }], beats: [], downbeats: [] }); // prettier-ignore
+const grid = (bpm: number) => ({
+  found: true,
+  bpm,
+  tempo: steadyTempo(bpm),
+  meter: [{ bar: 0, numerator: 4, denominator: 4 }],
+  beats: [],
+  downbeats: [],
+});
 
 test('light is counted anew by how far the song’s own tempo is from the reading, however often it is taken', () => {
   const types = (bpm: number) => commandsFor(song, grid(bpm)).map((one) => ('factor' in one ? one.factor : one.type));

@@ -17,7 +17,11 @@ export type Grid = Readings['now'];
 export function commandsFor(song: Song, grid: Pick<Grid, 'bpm' | 'tempo' | 'meter'>): Command[] {
   const octaves = Math.round(Math.log2(grid.bpm / songBpm(song)));
   const factor = octaves > 0 ? 2 : 0.5;
-  const scaled = Array.from({ length: Math.abs(octaves) }, (): Command => ({ type: 'scale-tempo', song: song.id, factor })); // prettier-ignore
+  const scaled = Array.from({ length: Math.abs(octaves) }, (): Command => ({
+    type: 'scale-tempo',
+    song: song.id,
+    factor,
+  }));
   const meter = grid.meter.map((change) => ({ ...change, denominator: change.denominator as 4 | 8 }));
   return [...scaled, { type: 'set-bars', song: song.id, anchors: [...grid.tempo.anchors], meter }];
 }

@@ -53,7 +53,11 @@ test('one that is plugged in already is heard while a control learns, and from t
   press(false);
   press(true);
   expect(learnt).toEqual([foot]);
-  expect(felt).toEqual([[3, true], [3, false], [3, true]]); // prettier-ignore
+  expect(felt).toEqual([
+    [3, true],
+    [3, false],
+    [3, true],
+  ]);
   // Taken out of the show as it is held: it is let go of, and nobody asks any more.
   document.setState({ show: testShow() });
   expect(felt.at(-1)).toEqual([3, false]);

@@ -77,7 +77,10 @@ test('writing the whole show empties its own journal, and neither another showâ€
   await one.append(show.id, { type: 'heard', id: 'x', command: rename('X'), after: ORIGIN });
   await two.append(show.id, { type: 'made', id: 'y', command: rename('Y') });
   await one.save(copyOf(show, [ORIGIN, 'x']));
-  expect([...store.items.keys()].filter((key) => key.startsWith('journal')).sort()).toEqual(['journal:other:one:000000001', 'journal:test:two:000000001']); // prettier-ignore
+  expect([...store.items.keys()].filter((key) => key.startsWith('journal')).sort()).toEqual([
+    'journal:other:one:000000001',
+    'journal:test:two:000000001',
+  ]);
   // What the other tab made and nobody confirmed is still there to be sent.
   const back = await one.load(show.id);
   expect(back?.ok && back.value.pending.map(({ id }) => id)).toEqual(['y']);
@@ -241,7 +244,9 @@ describe('the open show', () => {
     if (!back?.ok) throw new Error('it loads');
     await again.open(back.value);
     await settle();
-    expect(again.store.getState().steps.past).toMatchObject([{ of: 'rename-song', ops: inverse(inverse(edit(show, rename('Mine')).ops)) }]); // prettier-ignore
+    expect(again.store.getState().steps.past).toMatchObject([
+      { of: 'rename-song', ops: inverse(inverse(edit(show, rename('Mine')).ops)) },
+    ]);
     again.undo();
     expect(again.store.getState().show?.songs[0]!.title).toBe('Song');
   });
@@ -268,7 +273,10 @@ describe('the open show', () => {
     async (writes) => {
       const store = memoryStore();
       let left = writes;
-      const dying = { ...store, setMany: async (all: Record<string, string>) => void (left-- > 0 && (await store.setMany(all))) }; // prettier-ignore
+      const dying = {
+        ...store,
+        setMany: async (all: Record<string, string>) => void (left-- > 0 && (await store.setMany(all))),
+      };
       await repository(store, 'first').save(copyOf(show));
       const doc = document(repository(dying, 'tab'));
       await doc.open(copyOf(show), { keep: false });
@@ -285,7 +293,9 @@ describe('the open show', () => {
       const titles = ['Song', 'One', 'Two', 'Three', 'Two', 'Four'];
       const at = () => again.store.getState().show?.songs[0]!.title;
       expect(at()).toBe(titles[Math.min(writes, 5)]);
-      const undone = [[], ['Song'], ['One', 'Song'], ['Two', 'One', 'Song'], ['One', 'Song'], ['Two', 'One', 'Song']][Math.min(writes, 5)]!; // prettier-ignore
+      const undone = [[], ['Song'], ['One', 'Song'], ['Two', 'One', 'Song'], ['One', 'Song'], ['Two', 'One', 'Song']][
+        Math.min(writes, 5)
+      ]!;
       for (const title of undone) {
         again.undo();
         expect(at()).toBe(title);

@@ -4,7 +4,10 @@ import type { FromLight, ToLight } from './light-messages';
 /** The page's side with a worker that only writes down what it is told. */
 function page() {
   const told: ToLight[] = [];
-  const worker = { postMessage: (message: ToLight) => told.push(message), onmessage: null as ((event: object) => void) | null }; // prettier-ignore
+  const worker = {
+    postMessage: (message: ToLight) => told.push(message),
+    onmessage: null as ((event: object) => void) | null,
+  };
   const made = light(worker as unknown as Worker);
   const say = (data: FromLight) => worker.onmessage!({ data });
   const types = () => told.map(({ type }) => type);
@@ -13,10 +16,18 @@ function page() {
 
 function canvas(more: object = {}) {
   let pictures = 0;
-  const context = new Proxy({}, {
-    get: (_, name) => (name === 'setTransform' ? () => void pictures++ : String(name).startsWith('create') ? () => ({ addColorStop: () => undefined }) : () => undefined),
-    set: () => true,
-  }); // prettier-ignore
+  const context = new Proxy(
+    {},
+    {
+      get: (_, name) =>
+        name === 'setTransform'
+          ? () => void pictures++
+          : String(name).startsWith('create')
+            ? () => ({ addColorStop: () => undefined })
+            : () => undefined,
+      set: () => true,
+    },
+  );
   const element = { width: 0, height: 0, isConnected: true, getContext: () => context, ...more };
   return { element: element as unknown as HTMLCanvasElement, pictures: () => pictures };
 }

@@ -35,7 +35,17 @@ function canvas() {
 }
 
 const size = { type: 'stage-size', width: 390, height: 150, scale: 2 } as const;
-const head = { kind: 'par', beamAngle: 25, output: 1, cell: 0, cells: 1, mount: { x: 0, y: 0, z: 3, rotX: 0, rotY: 0, rotZ: 0 }, patterns: [], fixture: 'a', number: 1 } as unknown as StageHead; // prettier-ignore
+const head = {
+  kind: 'par',
+  beamAngle: 25,
+  output: 1,
+  cell: 0,
+  cells: 1,
+  mount: { x: 0, y: 0, z: 3, rotX: 0, rotY: 0, rotZ: 0 },
+  patterns: [],
+  fixture: 'a',
+  number: 1,
+} as unknown as StageHead;
 
 test('it is painted once for each new light, in pixels of the screen', () => {
   const { window, screen, asked } = host();

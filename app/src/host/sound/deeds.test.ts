@@ -22,7 +22,8 @@ const plays = (from: number, since: number): LiveState['song'] => ({
   rate: 1,
   since: seconds(since),
 });
-const told = (deeds: readonly Deed[]) => deeds.map((deed) => (deed.act === 'midi' && deed.message.kind === 'program' ? deed.message.program : deed)); // prettier-ignore
+const told = (deeds: readonly Deed[]) =>
+  deeds.map((deed) => (deed.act === 'midi' && deed.message.kind === 'program' ? deed.message.program : deed));
 
 test('each is done once as it is passed; from where the song was started on', () => {
   const passed = passing();

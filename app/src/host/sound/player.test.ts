@@ -41,7 +41,10 @@ function screen(music: boolean, ending?: Ending) {
     music: { hash: 'a'.repeat(64), name: 'x.wav', type: 'wav' as const, bytes: 1 },
   };
   const document = { store: createStore(() => ({ show: { ...show, songs: [song, { ...song, id: 'second' }] } })) };
-  const repository = { hasMusic: async () => music, music: async () => (music ? { bytes: Uint8Array.of(1) } : undefined) }; // prettier-ignore
+  const repository = {
+    hasMusic: async () => music,
+    music: async () => (music ? { bytes: Uint8Array.of(1) } : undefined),
+  };
   const one = player(repository as never, document as never, conducting as never, async () => undefined);
   return { one, song, conducting };
 }
@@ -76,7 +79,11 @@ test('a loop comes round to its start as often as it ends; ended, the music goes
   pass(1.9);
   expect(acted.filter(({ type }) => type === 'seek')).toEqual([]);
   pass(4.3);
-  expect(acted.filter(({ type }) => type === 'seek')).toEqual([{ type: 'seek', to: 4 }, { type: 'seek', to: 4 }, { type: 'seek', to: 4 }]); // prettier-ignore
+  expect(acted.filter(({ type }) => type === 'seek')).toEqual([
+    { type: 'seek', to: 4 },
+    { type: 'seek', to: 4 },
+    { type: 'seek', to: 4 },
+  ]);
   expect(audio.currentTime).toBeLessThan(4.4);
   one.loopOver(null);
   pass(4);

@@ -142,8 +142,13 @@ test('a maker’s own file: axes, strobe in Hz, wheel slots, spins, and eyes tha
     [128, 'rotate', undefined, 2, 60],
   ]);
   expect(eyes.map(({ attribute, at, cell }) => [attribute, at[0], cell])).toEqual([
-    ['ColorAdd_R', 8, 0], ['ColorAdd_R', 11, 1], ['ColorAdd_G', 9, 0], ['ColorAdd_G', 12, 1], ['ColorAdd_B', 10, 0], ['ColorAdd_B', 13, 1],
-  ]); // prettier-ignore
+    ['ColorAdd_R', 8, 0],
+    ['ColorAdd_R', 11, 1],
+    ['ColorAdd_G', 9, 0],
+    ['ColorAdd_G', 12, 1],
+    ['ColorAdd_B', 10, 0],
+    ['ColorAdd_B', 13, 1],
+  ]);
   expect(notKept).toEqual(['mode “Extended”: relations between channels', '3D models']);
 });
 

@@ -70,7 +70,14 @@ function fixtureType(profile: Profile): Xml {
   };
 }
 
-const FEATURES = { level: 'Dimmer.Dimmer', colour: 'Color.Color', aim: 'Position.PanTilt', beam: 'Beam.Beam', rate: 'Beam.Beam', other: 'Control.Control' } as const; // prettier-ignore
+const FEATURES = {
+  level: 'Dimmer.Dimmer',
+  colour: 'Color.Color',
+  aim: 'Position.PanTilt',
+  beam: 'Beam.Beam',
+  rate: 'Beam.Beam',
+  other: 'Control.Control',
+} as const;
 
 function definitions(profile: Profile): Xml {
   const names = new Set(

@@ -60,7 +60,8 @@ export function readMidi(bytes: Uint8Array, name: string): Result<MidiMusic> {
     return failed({ code: 'too-big', name, megabytes: bytes.length / 1e6, limit: LARGEST / 1024 / 1024 });
   const chunks = chunksOf(bytes);
   const head = chunks[0];
-  if (head?.id !== 'MThd' || head.bytes.length < 6) return failed({ code: 'not-midi', name, detail: 'it does not begin with “MThd”' }); // prettier-ignore
+  if (head?.id !== 'MThd' || head.bytes.length < 6)
+    return failed({ code: 'not-midi', name, detail: 'it does not begin with “MThd”' });
   const view = new DataView(head.bytes.buffer, head.bytes.byteOffset, head.bytes.length);
   const [type, division] = [view.getUint16(0), view.getUint16(4)];
   if (type > 2)
@@ -195,7 +196,8 @@ function metersIn(events: readonly Placed[], left: string[]): MidiMusic['meter']
   const found = events.flatMap(({ at, event }) => {
     if (event.type !== 'timeSignature') return [];
     const { numerator, denominator } = event;
-    if (numerator >= 1 && numerator <= 32 && [1, 2, 4, 8, 16].includes(denominator)) return [{ at, numerator, denominator }]; // prettier-ignore
+    if (numerator >= 1 && numerator <= 32 && [1, 2, 4, 8, 16].includes(denominator))
+      return [{ at, numerator, denominator }];
     left.push(`A meter of ${numerator}/${denominator} at beat ${at + 1} was left out.`);
     return [];
   });
@@ -206,7 +208,10 @@ function partsOf(events: readonly Placed[], track: number): readonly MidiPart[] 
   const named = events.flatMap(({ event }) => (event.type === 'trackName' ? [textOf(event.text)] : []));
   const title = named.find(Boolean) ?? `Track ${track}`;
   const end = events.at(-1)?.at ?? 0;
-  const channels = new Map<number, { notes: { at: number; length: number; note: number; velocity: number }[]; down: Map<number, number[]> }>(); // prettier-ignore
+  const channels = new Map<
+    number,
+    { notes: { at: number; length: number; note: number; velocity: number }[]; down: Map<number, number[]> }
+  >();
   for (const { at, event } of events) {
     if (event.type !== 'noteOn' && event.type !== 'noteOff') continue;
     const { channel, noteNumber: note, velocity } = event;
@@ -239,7 +244,11 @@ function partsOf(events: readonly Placed[], track: number): readonly MidiPart[] 
 /** Texts are bytes: UTF-8 where they are that, else Latin-1. */
 function textOf(text: string): string {
   const bytes = Uint8Array.from(text, (letter) => letter.charCodeAt(0));
-  const printable = (one: string) => one.replace(/[\p{Cc}\p{Cf}]+/gu, ' ').trim().slice(0, 120); // prettier-ignore
+  const printable = (one: string) =>
+    one
+      .replace(/[\p{Cc}\p{Cf}]+/gu, ' ')
+      .trim()
+      .slice(0, 120);
   try {
     return printable(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
   } catch {

@@ -91,15 +91,29 @@ export function takenFrom(music: MidiMusic, song: Song, show: Show, choices: Mid
     for (const { name, notes } of byNote ? apart(found) : [found]) {
       const placed = notes.map(({ at, length, note, velocity }): Note => {
         const from = beatOf(at);
-        return { id: id<'Note'>(newId()), at: from, length: beats(Math.min(4096, Math.max(0, beatOf(at + length) - from))), note, velocity };
-      }); // prettier-ignore
+        return {
+          id: id<'Note'>(newId()),
+          at: from,
+          length: beats(Math.min(4096, Math.max(0, beatOf(at + length) - from))),
+          note,
+          velocity,
+        };
+      });
       // A lane holds so many; what is more goes on in a second one.
       for (let at = 0; at < placed.length; at += MOST_NOTES)
-        lanes.push({ id: id<'Lane'>(newId()), name: name.slice(0, 120), type: 'hits', kit: answers, role, notes: placed.slice(at, at + MOST_NOTES) }); // prettier-ignore
+        lanes.push({
+          id: id<'Lane'>(newId()),
+          name: name.slice(0, 120),
+          type: 'hits',
+          kit: answers,
+          role,
+          notes: placed.slice(at, at + MOST_NOTES),
+        });
     }
   }
   const room = MOST_LANES - song.lanes.length;
-  if (lanes.length > room) left.push(`A song has ${MOST_LANES} lanes at most: ${lanes.length - room} of the new ones had no room.`); // prettier-ignore
+  if (lanes.length > room)
+    left.push(`A song has ${MOST_LANES} lanes at most: ${lanes.length - room} of the new ones had no room.`);
   const taken = lanes.slice(0, Math.max(0, room));
   const used = new Set(taken.map(({ kit }) => kit));
   return { bars, sections, markers, kits: kits.filter((kit) => used.has(kit.id)), lanes: taken, left };
@@ -198,7 +212,8 @@ function markersOf({ cues }: MidiMusic, beatOf: (at: number) => Note['at'], newI
     .map(({ at, name }) => ({ id: id<'Marker'>(newId()), at: beatOf(at), name: name.trim().slice(0, 120) }));
 }
 
-const pitchesOf = ({ notes }: MidiPart): readonly number[] => [...new Set(notes.map(({ note }) => note))].sort((a, b) => a - b); // prettier-ignore
+const pitchesOf = ({ notes }: MidiPart): readonly number[] =>
+  [...new Set(notes.map(({ note }) => note))].sort((a, b) => a - b);
 
 /** A part note by note, each called by its drum where it is one. */
 const apart = (part: MidiPart): readonly Pick<MidiPart, 'name' | 'notes'>[] =>

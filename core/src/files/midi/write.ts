@@ -99,7 +99,9 @@ function notesOf(lane: HitLane, tickOf: (beat: number) => number): Event[] {
 /** In the order of their ticks; at one tick notes end before others begin. */
 function deltas(events: readonly Event[], end: number): MidiEvent[] {
   const rank = ({ type }: Event) => (type === 'noteOff' ? 0 : 1);
-  const sorted = events.map((event, i) => ({ event, i })).sort((a, b) => a.event.tick - b.event.tick || rank(a.event) - rank(b.event) || a.i - b.i); // prettier-ignore
+  const sorted = events
+    .map((event, i) => ({ event, i }))
+    .sort((a, b) => a.event.tick - b.event.tick || rank(a.event) - rank(b.event) || a.i - b.i);
   let before = 0;
   const placed = sorted.map(({ event: { tick, ...event } }): MidiEvent => {
     const deltaTime = tick - before;

@@ -12,14 +12,23 @@ const MARGIN = 42;
 
 /** Lines from top to bottom, on as many pages as it takes. Sizes and gaps are in points. */
 export type Paper = {
-  readonly text: (words: string, options: { readonly size: number; readonly bold?: boolean; readonly quiet?: boolean; readonly indent?: number; readonly gap?: number }) => void;
+  readonly text: (
+    words: string,
+    options: {
+      readonly size: number;
+      readonly bold?: boolean;
+      readonly quiet?: boolean;
+      readonly indent?: number;
+      readonly gap?: number;
+    },
+  ) => void;
   /** Cells of one line, each in a share of its width. */
   readonly cells: (cells: readonly (readonly [words: string, share: number])[], size: number, bold?: boolean) => void;
   readonly rule: () => void;
   /** Starts a new page unless there is room for so much. */
   readonly room: (height: number) => void;
   readonly bytes: () => Promise<Uint8Array>;
-}; // prettier-ignore
+};
 
 /** @param made when, as it should be printed; core has no clock. */
 export async function paper(title: string, made: string): Promise<Paper> {
@@ -60,12 +69,17 @@ export async function paper(title: string, made: string): Promise<Paper> {
       y -= size * 1.6;
     },
     rule() {
-      page.drawLine({ start: { x: MARGIN, y: y - 2 }, end: { x: A4.width - MARGIN, y: y - 2 }, thickness: 0.5, color: RULE });
+      page.drawLine({
+        start: { x: MARGIN, y: y - 2 },
+        end: { x: A4.width - MARGIN, y: y - 2 },
+        thickness: 0.5,
+        color: RULE,
+      });
       y -= 8;
     },
     room,
     bytes: () => document.save(),
-  }; // prettier-ignore
+  };
 }
 
 /** Words in as many lines as they need; a word that is longer than a line is shortened. */

@@ -57,7 +57,16 @@ export async function setListPdf(show: Show, set: SetList, { made }: Made): Prom
     if (row.encore && !encore) sheet.text('Encore', { size: 16, quiet: true, gap: 10 });
     encore = row.encore;
     sheet.room(46);
-    sheet.cells([[`${row.number}`, 0.08], [row.title, 0.62], [row.key, 0.14], [clock(row.length), 0.16]], 22, true); // prettier-ignore
+    sheet.cells(
+      [
+        [`${row.number}`, 0.08],
+        [row.title, 0.62],
+        [row.key, 0.14],
+        [clock(row.length), 0.16],
+      ],
+      22,
+      true,
+    );
     const under = [row.bpm === null ? '' : `${row.bpm} bpm`, row.notes].filter(Boolean).join(', ');
     if (under) sheet.text(under, { size: 12, quiet: true, indent: 41, gap: 7 });
   }
@@ -87,7 +96,13 @@ function drawSwitch(card: Paper, show: Show, control: SwitchControl): void {
   const pedal = show.pedals.find(({ id }) => id === control.pedal)?.name;
   card.text(control.name, { size: 22, bold: true });
   card.text([pedal, sourceWords(control.source)].filter(Boolean).join(', '), { size: 10, quiet: true, gap: 6 });
-  const tables = [{ title: '', does: control.does }, ...(control.banks ?? []).map(({ bank, does }) => ({ title: show.banks.find(({ id }) => id === bank)?.name ?? '', does }))]; // prettier-ignore
+  const tables = [
+    { title: '', does: control.does },
+    ...(control.banks ?? []).map(({ bank, does }) => ({
+      title: show.banks.find(({ id }) => id === bank)?.name ?? '',
+      does,
+    })),
+  ];
   for (const { title, does } of tables) {
     if (title) card.text(`In bank ${title}`, { size: 14, bold: true });
     for (const gesture of GESTURES) {
@@ -121,10 +136,29 @@ function drawPrograms(card: Paper, show: Show): void {
   card.room(80);
   card.rule();
   card.text('Programs', { size: 22, bold: true, gap: 10 });
-  card.cells([['Bank', 0.14], ['Program', 0.16], ['From 0', 0.14], ['Does', 0.56]], 11, true); // prettier-ignore
-  const sorted = [...programs].sort((a, b) => (a.source.bank ?? -1) - (b.source.bank ?? -1) || a.source.number - b.source.number); // prettier-ignore
+  card.cells(
+    [
+      ['Bank', 0.14],
+      ['Program', 0.16],
+      ['From 0', 0.14],
+      ['Does', 0.56],
+    ],
+    11,
+    true,
+  );
+  const sorted = [...programs].sort(
+    (a, b) => (a.source.bank ?? -1) - (b.source.bank ?? -1) || a.source.number - b.source.number,
+  );
   for (const { control, source } of sorted)
-    card.cells([[source.bank === null ? 'any' : String(source.bank), 0.14], [String(source.number + 1), 0.16], [String(source.number), 0.14], [control.does.press.map((act) => actName(show, act)).join(' + ') || control.name, 0.56]], 14); // prettier-ignore
+    card.cells(
+      [
+        [source.bank === null ? 'any' : String(source.bank), 0.14],
+        [String(source.number + 1), 0.16],
+        [String(source.number), 0.14],
+        [control.does.press.map((act) => actName(show, act)).join(' + ') || control.name, 0.56],
+      ],
+      14,
+    );
 }
 
 function clock(seconds: number): string {

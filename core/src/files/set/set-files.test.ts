@@ -12,10 +12,23 @@ import { readM3u, setCsv, setM3u } from '.';
 function show(titles: readonly string[]): Show {
   const plain = testShow();
   const music = (name: string) => ({ hash: 'a'.repeat(64), name, type: 'ogg' as const, bytes: 1 });
-  const songs = titles.map((title, i) => Song.parse({ ...plain.songs[0]!, id: `s${i}`, title, by: 'Tin Lantern', key: 'Em', music: music(`${title}.ogg`) })); // prettier-ignore
-  const entries = [...songs.map(({ id }, i) => ({ kind: 'song', id: `e${i}`, song: id })), { kind: 'pause', id: 'p', minutes: 20 }]; // prettier-ignore
+  const songs = titles.map((title, i) =>
+    Song.parse({ ...plain.songs[0]!, id: `s${i}`, title, by: 'Tin Lantern', key: 'Em', music: music(`${title}.ogg`) }),
+  );
+  const entries = [
+    ...songs.map(({ id }, i) => ({ kind: 'song', id: `e${i}`, song: id })),
+    { kind: 'pause', id: 'p', minutes: 20 },
+  ];
   const sets = [SetList.parse({ id: 'set', name: 'Friday', entries })];
-  const controls = [Control.parse({ kind: 'switch', id: 'f', name: 'Foot', source: { by: 'program', device: null, channel: null, number: 4, bank: 131 }, does: { press: [{ act: 'stop', way: 'next' }] } })]; // prettier-ignore
+  const controls = [
+    Control.parse({
+      kind: 'switch',
+      id: 'f',
+      name: 'Foot',
+      source: { by: 'program', device: null, channel: null, number: 4, bank: 131 },
+      does: { press: [{ act: 'stop', way: 'next' }] },
+    }),
+  ];
   const read = readShow({ ...plain, songs, sets, controls }, 'test');
   if (!read.ok) throw new Error(JSON.stringify(read.problem));
   return read.value;
@@ -30,21 +43,32 @@ const order = (text: string, of: Show) => {
 };
 
 test('the order goes into a playlist and comes back, whatever the titles', () => {
-  const title = fc.string({ minLength: 1, maxLength: 30, unit: 'grapheme' }).map((one) => one.trim()).filter((one) => one !== '' && !/[\u0000-\u001F/\\%#\uFEFF]/.test(one) && one.length <= 100); // prettier-ignore
+  const title = fc
+    .string({ minLength: 1, maxLength: 30, unit: 'grapheme' })
+    .map((one) => one.trim())
+    .filter((one) => one !== '' && !/[\u0000-\u001F/\\%#\uFEFF]/.test(one) && one.length <= 100);
   fc.assert(
-    fc.property(fc.uniqueArray(title, { minLength: 1, maxLength: 12, selector: (one) => one.normalize('NFC').toLowerCase() }), (titles) => {
-      const of = show(titles);
-      expect(order(setM3u(of, of.sets[0]!), of).songs).toEqual(titles.map((_, i) => `s${i}`));
-    }),
+    fc.property(
+      fc.uniqueArray(title, { minLength: 1, maxLength: 12, selector: (one) => one.normalize('NFC').toLowerCase() }),
+      (titles) => {
+        const of = show(titles);
+        expect(order(setM3u(of, of.sets[0]!), of).songs).toEqual(titles.map((_, i) => `s${i}`));
+      },
+    ),
     { seed: 15, numRuns: 100 },
-  ); // prettier-ignore
+  );
 });
 
 test('as other programs write them: folders, addresses, other line ends, titles alone, and what is not here', () => {
   const of = show(['Paper Lighthouse', 'Salt and Signal']);
-  expect(order('\uFEFF#EXTM3U\r\nC:\\Music\\Salt and Signal.ogg\r\nfile:///music/Paper%20Lighthouse.mp3\r\n', of).songs).toEqual(['s1', 's0']); // prettier-ignore
+  expect(
+    order('\uFEFF#EXTM3U\r\nC:\\Music\\Salt and Signal.ogg\r\nfile:///music/Paper%20Lighthouse.mp3\r\n', of).songs,
+  ).toEqual(['s1', 's0']);
   expect(order('#EXTINF:-1,Tin Lantern - Paper Lighthouse\nhttp://example.net/17\n', of).songs).toEqual(['s0']);
-  expect(order('50% off.mp3\nSalt and Signal\n#EXTINF:3,Other\nother.mp3', of)).toEqual({ songs: ['s1'], unknown: ['50% off.mp3', 'Other'] }); // prettier-ignore
+  expect(order('50% off.mp3\nSalt and Signal\n#EXTINF:3,Other\nother.mp3', of)).toEqual({
+    songs: ['s1'],
+    unknown: ['50% off.mp3', 'Other'],
+  });
   for (const bad of ['', 'Dear friends', 'PK\u0003\u0004', '#EXTM3U\n'.repeat(6000)])
     expect(readM3u(bad, 'x.m3u', of, freshId)).toMatchObject({ ok: false, problem: { name: 'x.m3u' } });
 });
@@ -65,7 +89,11 @@ test('felt beats are what is printed: 6/8 counts its dotted ones', () => {
 });
 
 test('both papers take as many pages as they need, and any script', async () => {
-  const many = show(Array.from({ length: 60 }, (_, i) => (i === 3 ? '灯光 🙂' : `Song number ${i}, with a title that is far too long for a line of a set list on paper`))); // prettier-ignore
+  const many = show(
+    Array.from({ length: 60 }, (_, i) =>
+      i === 3 ? '灯光 🙂' : `Song number ${i}, with a title that is far too long for a line of a set list on paper`,
+    ),
+  );
   const [set] = many.sets;
   const made = { made: '2026-05-01' };
   expect((await PDFDocument.load(await setListPdf(many, set!, made))).getPageCount()).toBeGreaterThan(2);
@@ -78,7 +106,8 @@ test('both papers take as many pages as they need, and any script', async () => 
 test('labels: one for each that does something, pedals first; 24 on a page', async () => {
   const of = show(['Ballad']);
   const press = { press: [{ act: 'stop', way: 'next' }], hold: [{ act: 'blackout', to: 'toggle' }] };
-  const on = (name: string, more: object) => Control.parse({ kind: 'switch', id: name, name, source: { by: 'key', code: 'PageDown' }, does: press, ...more }); // prettier-ignore
+  const on = (name: string, more: object) =>
+    Control.parse({ kind: 'switch', id: name, name, source: { by: 'key', code: 'PageDown' }, does: press, ...more });
   const controls = [on('Key', {}), on('Left', { pedal: 'floor' }), on('Idle', { does: {} })];
   const pedals = [{ id: 'floor', name: 'Floor' }].map((one) => Pedal.parse(one));
   const labels = labelsOf({ ...of, controls, pedals });

@@ -49,9 +49,18 @@ const MOST_LINES = 5000;
  * @param name what to call the file in a problem's words. @param freshId makes an id.
  */
 export function readM3u(text: string, name: string, show: Show, freshId: () => string): Result<ReadOrder> {
-  const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/).map((line) => line.trim()).filter(Boolean); // prettier-ignore
+  const lines = text
+    .replace(/^\uFEFF/, '')
+    .split(/\r\n|\n|\r/)
+    .map((line) => line.trim())
+    .filter(Boolean);
   if (lines.length > MOST_LINES)
-    return failed({ code: 'bad-value', name, path: 'the file', detail: `a playlist may have up to ${MOST_LINES} lines` });
+    return failed({
+      code: 'bad-value',
+      name,
+      path: 'the file',
+      detail: `a playlist may have up to ${MOST_LINES} lines`,
+    });
   if (/[\u0000-\u0008\u000E-\u001F]/.test(text))
     return failed({ code: 'bad-value', name, path: 'the file', detail: 'a playlist is plain text' });
   const entries: Entry[] = [];
@@ -69,7 +78,7 @@ export function readM3u(text: string, name: string, show: Show, freshId: () => s
   if (entries.length === 0)
     return failed({ code: 'bad-value', name, path: 'the file', detail: 'none of its titles is a song of this show' });
   return ok({ entries: entries.slice(0, 500), unknown });
-} // prettier-ignore
+}
 
 function songNamed(show: Show, line: string, said: string) {
   const file = plain(fileName(line));
@@ -77,8 +86,10 @@ function songNamed(show: Show, line: string, said: string) {
   const wanted = plain(said);
   return (
     show.songs.find(({ music }) => music && plain(music.name) === file) ??
-    show.songs.find(({ title, by }) => [plain(title), plain(`${by} - ${title}`)].some((one) => one === stem || one === wanted))
-  ); // prettier-ignore
+    show.songs.find(({ title, by }) =>
+      [plain(title), plain(`${by} - ${title}`)].some((one) => one === stem || one === wanted),
+    )
+  );
 }
 
 /** The last part of a path or an address. */

@@ -43,7 +43,7 @@ function named(show: Show, act: Act): string {
     case 'nudge':
       return `Move beats ${Math.round(Math.abs(act.by) * 1000)} ms ${act.by < 0 ? 'earlier' : 'later'}`;
     case 'master':
-      return `${act.role === null ? 'Grand master' : `Master of ${roleName(show, act.role)}`} to ${Math.round(act.level * 100)} %`; // prettier-ignore
+      return `${act.role === null ? 'Grand master' : `Master of ${roleName(show, act.role)}`} to ${Math.round(act.level * 100)} %`;
     case 'blackout':
       return `Blackout ${act.to === 'toggle' ? 'on or off' : act.to}`;
     case 'freeze':
@@ -57,7 +57,7 @@ function named(show: Show, act: Act): string {
     case 'hit':
       return `Hit ${hitName(show, act)} on ${roleName(show, act.role)}`;
     case 'speed':
-      return `Waves and chases: ${act.to === 'normal' ? 'normal speed' : act.to === 'half' ? 'half as fast' : 'twice as fast'}`; // prettier-ignore
+      return `Waves and chases: ${act.to === 'normal' ? 'normal speed' : act.to === 'half' ? 'half as fast' : 'twice as fast'}`;
     case 'hand':
       return handWords(show, act);
     case 'choose':
@@ -82,13 +82,27 @@ function named(show: Show, act: Act): string {
 
 const PRESS_WORDS = { toggle: 'on or off', start: 'on', stop: 'off', flash: 'while held' } as const;
 const SONG_WORDS = { toggle: 'Play or pause', play: 'Play', pause: 'Pause', restart: 'Restart the song' } as const;
-const SECTION_WORDS = { next: 'Next section', previous: 'Previous section', again: 'Section again', last: 'Last section' } as const; // prettier-ignore
+const SECTION_WORDS = {
+  next: 'Next section',
+  previous: 'Previous section',
+  again: 'Section again',
+  last: 'Last section',
+} as const;
 const LAMP_WORDS = { reset: 'Reset', 'lamp on': 'Strike the lamps of', 'lamp off': 'Put out the lamps of' } as const;
 
-export const TEMPO_WORDS = { faster: '1 bpm faster', slower: '1 bpm slower', half: 'Half the tempo', double: 'Double the tempo', one: 'Bar starts now' } as const; // prettier-ignore
+export const TEMPO_WORDS = {
+  faster: '1 bpm faster',
+  slower: '1 bpm slower',
+  half: 'Half the tempo',
+  double: 'Double the tempo',
+  one: 'Bar starts now',
+} as const;
 
 export const lookName = ({ looks, chases }: Pick<Show, 'looks' | 'chases'>, id: string): string =>
   [...looks, ...chases].find((one) => one.id === id)?.name ?? 'A look that is gone';
-export const roleName = (show: Pick<Show, 'roles'>, role: string): string => show.roles.find(({ id }) => id === role)?.name ?? 'a role that is gone'; // prettier-ignore
+export const roleName = (show: Pick<Show, 'roles'>, role: string): string =>
+  show.roles.find(({ id }) => id === role)?.name ?? 'a role that is gone';
 export const hitName = (show: Show, { kit, note }: Extract<Act, { act: 'hit' }>): string =>
-  show.kits.find(({ id }) => id === kit)?.hits.find(({ low, high }) => note >= Math.min(low, high) && note <= Math.max(low, high))?.name ?? noteName(note); // prettier-ignore
+  show.kits
+    .find(({ id }) => id === kit)
+    ?.hits.find(({ low, high }) => note >= Math.min(low, high) && note <= Math.max(low, high))?.name ?? noteName(note);

@@ -175,9 +175,19 @@ function speedTo(moment: Moment, to: 'half' | 'double' | 'normal'): Action {
 
 function struck(moment: Moment, { kit, role, note }: Extract<Act, { act: 'hit' }>, down: boolean): Action | undefined {
   const { show } = moment;
-  const hits = show.kits.find(({ id }) => id === kit)?.hits.filter(({ low, high }) => note >= Math.min(low, high) && note <= Math.max(low, high)) ?? []; // prettier-ignore
+  const hits =
+    show.kits
+      .find(({ id }) => id === kit)
+      ?.hits.filter(({ low, high }) => note >= Math.min(low, high) && note <= Math.max(low, high)) ?? [];
   if (hits.length === 0) return undefined;
-  const notes = hits.map(({ id, choke }) => ({ kit, role, hit: id, note, velocity: down ? 1 : 0, ...(choke ? { choke } : {}) })); // prettier-ignore
+  const notes = hits.map(({ id, choke }) => ({
+    kit,
+    role,
+    hit: id,
+    note,
+    velocity: down ? 1 : 0,
+    ...(choke ? { choke } : {}),
+  }));
   return {
     type: 'notes',
     notes,

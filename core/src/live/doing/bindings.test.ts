@@ -12,15 +12,25 @@ const red = { act: 'look', look: 'red' };
 const show = {
   ...testShow(),
   pedals: [Pedal.parse({ id: 'floor', name: 'Floor' })],
-  banks: [Bank.parse({ id: 'bar', name: 'Bar', pads: [{ look: 'red' }, { look: 'kept', press: 'flash' }, { look: 'red' }] })], // prettier-ignore
+  banks: [
+    Bank.parse({ id: 'bar', name: 'Bar', pads: [{ look: 'red' }, { look: 'kept', press: 'flash' }, { look: 'red' }] }),
+  ],
   controls: [
-    { kind: 'switch', id: 'l', name: 'Left', pedal: 'floor', source: key('F7'), does: { press: [red], hold: [{ act: 'tap' }, red] }, banks: [{ bank: 'bar', does: { press: [{ act: 'tap' }] } }] },
+    {
+      kind: 'switch',
+      id: 'l',
+      name: 'Left',
+      pedal: 'floor',
+      source: key('F7'),
+      does: { press: [red], hold: [{ act: 'tap' }, red] },
+      banks: [{ bank: 'bar', does: { press: [{ act: 'tap' }] } }],
+    },
     { kind: 'switch', id: 'r', name: 'Right', source: note(null), does: {} },
     { kind: 'switch', id: 's', name: 'Snare', source: note('Keys'), does: { press: [red] } },
     { kind: 'switch', id: 't', name: 'Two', source: key('Digit2'), does: { press: [red] } },
     { kind: 'fader', id: 'k', name: 'Knob', source: null, turns: { turn: 'master', role: 'wash' } },
   ].map((one) => Control.parse(one)),
-}; // prettier-ignore
+};
 const pads = [1, 2].map((n) => ({ code: `Digit${n}`, key: `${n}`, does: '' }));
 const own = [
   { code: 'KeyT', key: 'T', does: 'Tap the tempo' },
@@ -28,7 +38,9 @@ const own = [
 ];
 
 test('each gesture, bank, pad, knob and key is a line, with what it does', () => {
-  const lines = bindingsOf(show, pads, own).map(({ trigger, how, does, where }) => [trigger, how, does, where].join(' | ')); // prettier-ignore
+  const lines = bindingsOf(show, pads, own).map(({ trigger, how, does, where }) =>
+    [trigger, how, does, where].join(' | '),
+  );
   expect(lines).toEqual([
     'key F7 | press | Red on or off | Floor: Left',
     'key F7 | hold | Tap the tempo + Red on or off | Floor: Left',
@@ -47,7 +59,9 @@ test('each gesture, bank, pad, knob and key is a line, with what it does', () =>
 });
 
 test('two controls on one thing are both done; a key of the app or of a pad gives way', () => {
-  const clashes = bindingsOf(show, pads, own).filter(({ clash }) => clash !== '').map(({ trigger, clash }) => `${trigger}: ${clash}`); // prettier-ignore
+  const clashes = bindingsOf(show, pads, own)
+    .filter(({ clash }) => clash !== '')
+    .map(({ trigger, clash }) => `${trigger}: ${clash}`);
   expect(clashes).toEqual([
     'note 36 (C2), any channel: “Snare” too: one press does both',
     'note 36 (C2), any channel, Keys: “Right” too: one press does both',

@@ -1,6 +1,16 @@
 // All that is bound, as one list: keys, pedals, MIDI, knobs, pads, hit kits, and the app's own keys.
 
-import { GESTURES, hasGesture, sameSource, sourceWords, type Act, type Control, type Does, type Gesture, type Source } from '../../gig'; // prettier-ignore
+import {
+  GESTURES,
+  hasGesture,
+  sameSource,
+  sourceWords,
+  type Act,
+  type Control,
+  type Does,
+  type Gesture,
+  type Source,
+} from '../../gig';
 import { banksOf } from '../../light';
 import type { Show } from '../../show';
 import { actName, roleName } from './act-names';
@@ -37,7 +47,9 @@ type Line = Binding & { readonly source: Source | null };
 
 /** The app's own keys give way to controls; two controls on one thing are both done. */
 function clashOf(show: Show, { source, control }: Line): string {
-  const others = source ? show.controls.filter((one) => one.id !== control && one.source && sameSource(one.source, source)) : []; // prettier-ignore
+  const others = source
+    ? show.controls.filter((one) => one.id !== control && one.source && sameSource(one.source, source))
+    : [];
   if (others.length === 0) return '';
   const names = others.map(({ name }) => `“${name}”`).join(', ');
   return control ? `${names} too: one press does both` : `taken by ${names}`;

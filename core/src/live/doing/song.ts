@@ -44,7 +44,11 @@ export function toSection(
   const song = songNow(moment);
   if (!song || !live.song) return [];
   const span = spanOfSection(song, section.bar);
-  const looping: readonly Action[] = loops ? [{ type: 'loop', loop: span }] : songAt(live.song, now).loop ? [{ type: 'loop', loop: null }] : []; // prettier-ignore
+  const looping: readonly Action[] = loops
+    ? [{ type: 'loop', loop: span }]
+    : songAt(live.song, now).loop
+      ? [{ type: 'loop', loop: null }]
+      : [];
   if (!live.song.playing) return [{ type: 'seek', to: span.from }, ...looping];
   const fade = jumpFade ? { fade: seconds(jumpFade * clockAt(moment).pulse) } : {};
   const wait = jumps === 'bar' ? waitFor(moment, 'bar') : seconds(0);
@@ -53,9 +57,10 @@ export function toSection(
     const when = seconds(here + wait * live.song.rate);
     return [{ type: 'jump', jump: { when, to: span.from, ...(loops ? { loop: span } : {}), ...fade } }];
   }
-  const late = jumps === 'bar' ? Math.max(0, here - timeOfBar(song, barAt(song.meter, beatAt(song.tempo, here)).bar)) : 0;
+  const late =
+    jumps === 'bar' ? Math.max(0, here - timeOfBar(song, barAt(song.meter, beatAt(song.tempo, here)).bar)) : 0;
   return [{ type: 'seek', to: seconds(Math.min(span.from + late, span.to - 0.05)), ...fade }, ...looping];
-} // prettier-ignore
+}
 
 /** Loops the section one is in, or ends the loop. */
 export function loopTurned(moment: Moment): readonly Action[] {

@@ -34,14 +34,22 @@ test('a knob of the chosen roles moves all of them, and none where none is chose
   expect(turnPlace(host.moment()!, turns)).toBeNull();
   host.act({ type: 'choose', roles: ['wash' as never, 'movers' as never] });
   host.act(turnAction(host.moment()!, turns, 0.5)!);
-  expect(state().hands.map(({ value }) => [value.role, value.level])).toEqual([['wash', { type: 'hold', value: 0.5 }], ['movers', { type: 'hold', value: 0.5 }]]); // prettier-ignore
+  expect(state().hands.map(({ value }) => [value.role, value.level])).toEqual([
+    ['wash', { type: 'hold', value: 0.5 }],
+    ['movers', { type: 'hold', value: 0.5 }],
+  ]);
 });
 
 test('two knobs on one role keep what the other has in hand; nothing in hand is nowhere', () => {
   const { host, state } = testHost();
   const turns = (what: string) => Turns.parse({ turn: 'hand', role: 'wash', what });
   expect(turnPlace(host.moment()!, turns('level'))).toBeNull();
-  for (const [what, to] of [['level', 0.25], ['colour', 240 / 359], ['strobe', 0.2]] as const) host.act(turnAction(host.moment()!, turns(what), to)!); // prettier-ignore
+  for (const [what, to] of [
+    ['level', 0.25],
+    ['colour', 240 / 359],
+    ['strobe', 0.2],
+  ] as const)
+    host.act(turnAction(host.moment()!, turns(what), to)!);
   expect(state().hands).toHaveLength(1);
   const { level, colour, strobe } = state().hands[0]!.value;
   expect([level, strobe]).toEqual([

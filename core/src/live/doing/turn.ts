@@ -71,7 +71,9 @@ export function turnAction(moment: Moment, turns: Turns, to: number): Action | u
   const place = clamp(to, 0, 1);
   switch (turns.turn) {
     case 'master':
-      return turns.role === null ? { type: 'master', level: place } : { type: 'role-master', role: turns.role, level: place }; // prettier-ignore
+      return turns.role === null
+        ? { type: 'master', level: place }
+        : { type: 'role-master', role: turns.role, level: place };
     case 'speed': {
       const { look } = turns;
       if (look !== undefined && !moment.live.standing.some((one) => one.look === look)) return undefined;
@@ -84,7 +86,9 @@ export function turnAction(moment: Moment, turns: Turns, to: number): Action | u
     case 'hand': {
       const roles = rolesOf(moment, turns);
       // Beside what else is in hand of the same lamps.
-      return roles.length === 0 ? undefined : { type: 'hand', values: [...handsWithSaid(moment, roles, handHeld(turns.what, place))] }; // prettier-ignore
+      return roles.length === 0
+        ? undefined
+        : { type: 'hand', values: [...handsWithSaid(moment, roles, handHeld(turns.what, place))] };
     }
   }
 }

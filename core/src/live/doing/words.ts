@@ -84,7 +84,29 @@ function backWords({ show, live }: Moment, from: Stop): string {
   return plays && from.at === 'ready' ? `Stop ${from.song.title}` : `Back to ${from.song.title}`;
 }
 
-type Plain = Exclude<Act, { act: 'look' | 'pad' | 'go' | 'bank' | 'turn-bank' | 'stop' | 'entry' | 'song' | 'play' | 'section' | 'loop' | 'blackout' | 'freeze' | 'sending' | 'lamps' | 'choose' | 'chosen' }>; // prettier-ignore
+type Plain = Exclude<
+  Act,
+  {
+    act:
+      | 'look'
+      | 'pad'
+      | 'go'
+      | 'bank'
+      | 'turn-bank'
+      | 'stop'
+      | 'entry'
+      | 'song'
+      | 'play'
+      | 'section'
+      | 'loop'
+      | 'blackout'
+      | 'freeze'
+      | 'sending'
+      | 'lamps'
+      | 'choose'
+      | 'chosen';
+  }
+>;
 
 /** Acts that mean the same at any moment. */
 function plainWords(show: Show, act: Plain): string {

@@ -26,7 +26,10 @@ export function songOfStop(moment: Moment): Song | undefined {
   const { stops, at } = placeAt(moment);
   const playing = live.song?.playing ? live.song.id : undefined;
   const stop = stops[at];
-  if (!playing && stop) return 'song' in stop ? stop.song : show.songs.find(({ id }) => stop.entry.kind === 'song' && stop.entry.song === id); // prettier-ignore
+  if (!playing && stop)
+    return 'song' in stop
+      ? stop.song
+      : show.songs.find(({ id }) => stop.entry.kind === 'song' && stop.entry.song === id);
   const first = stops.find((one) => 'song' in one);
   const chosen = show.songs.find(({ id }) => id === (playing ?? live.song?.id));
   return chosen ?? (first && 'song' in first ? first.song : show.songs[0]);
@@ -41,7 +44,9 @@ export function Head({ song, onSet, onStage }: HeadProps) {
   const where = useMoment((moment) => {
     const { set, stops, at } = placeAt(moment);
     const here = set.entries.findIndex(({ id }) => id === stops[at]?.entry.id);
-    return here < 0 ? WORDS.toPlay(set.name, set.entries.length) : `${here + 1} of ${set.entries.length}${wide ? ` · ${set.name}` : ''}`; // prettier-ignore
+    return here < 0
+      ? WORDS.toPlay(set.name, set.entries.length)
+      : `${here + 1} of ${set.entries.length}${wide ? ` · ${set.name}` : ''}`;
   });
   return (
     <Column gap={0}>
@@ -116,7 +121,13 @@ export function playFromStop(app: Hovlix, song: Song): void {
   const begun = live.song?.id === song.id && (live.song.playing || songTimeAt(live.song, moment.now) > 0.05);
   const { stops, at } = placeAt(moment);
   const entry = stops[at] && 'song' in stops[at] && stops[at].song.id === song.id ? stops[at].entry.id : undefined;
-  const first = stops.find((stop) => 'song' in stop && stop.song.id === song.id && stop.at !== 'ready' && (entry === undefined || stop.entry.id === entry)); // prettier-ignore
+  const first = stops.find(
+    (stop) =>
+      'song' in stop &&
+      stop.song.id === song.id &&
+      stop.at !== 'ready' &&
+      (entry === undefined || stop.entry.id === entry),
+  );
   if (begun || !first) togglePlay(app, song);
   else void run(app, toStop(moment, first));
 }
@@ -158,7 +169,12 @@ function Clock() {
   });
   useEffect(() => {
     const show = () => {
-      if (day.current) day.current.textContent = new Date().toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false }); // prettier-ignore
+      if (day.current)
+        day.current.textContent = new Date().toLocaleTimeString([], {
+          hour: '2-digit',
+          minute: '2-digit',
+          hour12: false,
+        });
     };
     show();
     const timer = setInterval(show, 1000);

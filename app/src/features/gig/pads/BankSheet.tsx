@@ -93,7 +93,11 @@ export function BankSheet({ show, bank, onClose }: Props) {
                 <Words numberOfLines={1}>{nameOf(pad.look)}</Words>
                 <Quiet numberOfLines={1}>{padWords(pad)}</Quiet>
               </Column>
-              <Button label={WORDS.change(nameOf(pad.look))} kind="quiet" onPress={() => setOpen(open === at ? null : at)}>
+              <Button
+                label={WORDS.change(nameOf(pad.look))}
+                kind="quiet"
+                onPress={() => setOpen(open === at ? null : at)}
+              >
                 {open === at ? WORDS.done : WORDS.changeAlone}
               </Button>
             </Row>
@@ -109,14 +113,21 @@ export function BankSheet({ show, bank, onClose }: Props) {
                   <Choose
                     label={WORDS.oneTime}
                     value={String(pad.group ?? 0)}
-                    choices={[{ value: '0', name: WORDS.noGroup }, ...Array.from({ length: 8 }, (_, i) => ({ value: String(i + 1), name: WORDS.group(i + 1) }))]}
+                    choices={[
+                      { value: '0', name: WORDS.noGroup },
+                      ...Array.from({ length: 8 }, (_, i) => ({ value: String(i + 1), name: WORDS.group(i + 1) })),
+                    ]}
                     onChoose={(value) => putPad(at, { group: Number(value) || undefined })}
                   />
                 </Pair>
                 <Choose
                   label={WORDS.starts}
                   value={pad.waits ?? 'now'}
-                  choices={[{ value: 'now', name: WORDS.atOnce }, { value: 'beat', name: WORDS.nextBeat }, { value: 'bar', name: WORDS.nextBar }]}
+                  choices={[
+                    { value: 'now', name: WORDS.atOnce },
+                    { value: 'beat', name: WORDS.nextBeat },
+                    { value: 'bar', name: WORDS.nextBar },
+                  ]}
                   onChoose={(waits) => putPad(at, { waits: waits === 'now' ? undefined : waits })}
                 />
                 <ActList
@@ -131,7 +142,15 @@ export function BankSheet({ show, bank, onClose }: Props) {
                   onChange={(skip) => putPad(at, { skip: skip || undefined })}
                 />
                 <Row>
-                  <Button kind="quiet" onPress={() => { setOpen(null); put({ pads: bank.pads.filter((_, i) => i !== at) }); }}>{WORDS.takeOutBank}</Button>
+                  <Button
+                    kind="quiet"
+                    onPress={() => {
+                      setOpen(null);
+                      put({ pads: bank.pads.filter((_, i) => i !== at) });
+                    }}
+                  >
+                    {WORDS.takeOutBank}
+                  </Button>
                 </Row>
               </Column>
             )}
@@ -142,19 +161,30 @@ export function BankSheet({ show, bank, onClose }: Props) {
         <Choose
           label={WORDS.putBank}
           value=""
-          choices={[{ value: '', name: WORDS.chooseLookOr }, ...free.map(({ id, name }) => ({ value: id as string, name }))]}
+          choices={[
+            { value: '', name: WORDS.chooseLookOr },
+            ...free.map(({ id, name }) => ({ value: id as string, name })),
+          ]}
           onChoose={(look) => look !== '' && put({ pads: [...bank.pads, Pad.parse({ look })] })}
         />
       )}
       <Row gap={8} flexWrap="wrap">
         <Button onPress={() => begin([], WORDS.bank(show.banks.length + 1))}>{WORDS.anotherBank}</Button>
-        <Button kind="quiet" onPress={remove}>{WORDS.deleteThisBank}</Button>
+        <Button kind="quiet" onPress={remove}>
+          {WORDS.deleteThisBank}
+        </Button>
       </Row>
     </Sheet>
-  ); // prettier-ignore
+  );
 }
 
 function padWords({ press, group, skip, waits, also }: Pad): string {
-  const words = [PRESS_NAMES[press].toLowerCase(), waits ? WORDS.onTheNext(waits) : '', group ? WORDS.groupInLine(group) : '', also ? WORDS.andMore(also.length) : '', skip ? 'left out' : '']; // prettier-ignore
+  const words = [
+    PRESS_NAMES[press].toLowerCase(),
+    waits ? WORDS.onTheNext(waits) : '',
+    group ? WORDS.groupInLine(group) : '',
+    also ? WORDS.andMore(also.length) : '',
+    skip ? 'left out' : '',
+  ];
   return words.filter(Boolean).join(' · ');
 }

@@ -55,7 +55,7 @@ export function Pads({ banks, bank, onChange }: Props) {
         }
       </Growing>
     </Grid>
-  ); // prettier-ignore
+  );
 }
 
 function usePresses(pad: Pad, banks: readonly Bank[]) {
@@ -82,7 +82,9 @@ export function OnePad({ pad, name, letter, banks, height, small = false }: OneP
   const on = useIsOn(pad.look);
   const unlit = useUnlit(pad.look);
   const armed = useLive((live) => live.blackout.on || (live.song?.playing ?? false));
-  const waits = useMoment(({ live, now }) => live.standing.some((one) => one.look === pad.look && one.on && (one.since ?? 0) > now)); // prettier-ignore
+  const waits = useMoment(({ live, now }) =>
+    live.standing.some((one) => one.look === pad.look && one.on && (one.since ?? 0) > now),
+  );
   const state = waits ? WORDS.onTheNext(pad.waits ?? 'beat') : on ? (armed ? 'armed' : 'on') : '';
   const words = [state, PRESS_WORDS[pad.press]].filter(Boolean).join(' · ');
   const dashed = on && (armed || waits);
@@ -109,8 +111,27 @@ export function OnePad({ pad, name, letter, banks, height, small = false }: OneP
       opacity={pad.skip ? 0.65 : 1}
     >
       <LookPicture look={pad.look} height={height - 4} />
-      <View position="absolute" left={0} right={0} bottom={0} height={56} style={{ background: 'linear-gradient(transparent, rgba(8,6,10,.88))' }} />
-      <Text position="absolute" left={10} bottom={8} right={10} textAlign="left" fontFamily="$heading" fontWeight="650" fontSize={small ? 14 : 17} lineHeight={small ? 17 : 22} color="#fff" numberOfLines={small ? 2 : 1}>
+      <View
+        position="absolute"
+        left={0}
+        right={0}
+        bottom={0}
+        height={56}
+        style={{ background: 'linear-gradient(transparent, rgba(8,6,10,.88))' }}
+      />
+      <Text
+        position="absolute"
+        left={10}
+        bottom={8}
+        right={10}
+        textAlign="left"
+        fontFamily="$heading"
+        fontWeight="650"
+        fontSize={small ? 14 : 17}
+        lineHeight={small ? 17 : 22}
+        color="#fff"
+        numberOfLines={small ? 2 : 1}
+      >
         {name}
       </Text>
       <Row position="absolute" left={10} right={10} top={6} justifyContent="space-between">
@@ -122,5 +143,5 @@ export function OnePad({ pad, name, letter, banks, height, small = false }: OneP
         </Text>
       </Row>
     </View>
-  ); // prettier-ignore
+  );
 }

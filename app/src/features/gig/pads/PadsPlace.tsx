@@ -62,7 +62,11 @@ export function PadsPlace() {
         <Title render="h1" margin={0} fontSize={22} flexShrink={1} minWidth={0} numberOfLines={1}>
           {bank.name}
         </Title>
-        {oneLine && <View flex={1} minWidth={0}>{chips}</View>}
+        {oneLine && (
+          <View flex={1} minWidth={0}>
+            {chips}
+          </View>
+        )}
         <Going banks={banks} bank={bank} at={place.look}>
           <Button label={WORDS.close} kind="quiet" onPress={() => router.push('/gig')}>
             <X size={24} color={palette.text} aria-hidden />
@@ -73,7 +77,7 @@ export function PadsPlace() {
       {!oneLine && chips}
       <AllPads key={bank.id} banks={banks} bank={bank} />
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 function AllPads({ banks, bank }: BankProps) {
@@ -87,7 +91,12 @@ function Fitting({ banks, pads }: FittingProps) {
   const { room, width, height } = useRoom();
   const [page, setPage] = useState(0);
   const whole = fittedPads(width, height, pads.length, GAP);
-  const { columns, rows, height: high, pages } = whole.pages === 1 ? whole : fittedPads(width, height - TURNING - GAP, pads.length, GAP); // prettier-ignore
+  const {
+    columns,
+    rows,
+    height: high,
+    pages,
+  } = whole.pages === 1 ? whole : fittedPads(width, height - TURNING - GAP, pads.length, GAP);
   const onOne = columns * rows;
   const here = Math.min(page, pages - 1);
   return (

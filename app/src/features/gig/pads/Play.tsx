@@ -87,10 +87,15 @@ function othersOf(show: Show): readonly OtherPads[] {
   const hits = show.kits.flatMap((kit) => {
     const roles = [...new Set(kit.channels.map(({ role }) => role))];
     const played = roles.length > 0 ? roles : show.roles.slice(0, 1).map(({ id }) => id);
-    return played.map((role) => ({ key: `${kit.id} ${role}`, name: played.length > 1 ? `${kit.name}, ${nameOf(role)}` : kit.name, kit, role }));
+    return played.map((role) => ({
+      key: `${kit.id} ${role}`,
+      name: played.length > 1 ? `${kit.name}, ${nameOf(role)}` : kit.name,
+      kit,
+      role,
+    }));
   });
   return rolesCast(show).length > 0 ? [...hits, { key: 'masters', name: WORDS.roleMasters }] : hits;
-} // prettier-ignore
+}
 
 function Other({ show, other: { kit, role } }: { readonly show: Show; readonly other: OtherPads }) {
   return (

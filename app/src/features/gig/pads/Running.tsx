@@ -55,8 +55,15 @@ export function RunningChip() {
 /** Lit while something runs. */
 function Light({ on }: { readonly on: boolean }) {
   return (
-    <View width={10} height={10} borderRadius={5} borderWidth={2} borderColor={on ? '$doing' : '$quiet'} backgroundColor={on ? '$doing' : 'transparent'} />
-  ); // prettier-ignore
+    <View
+      width={10}
+      height={10}
+      borderRadius={5}
+      borderWidth={2}
+      borderColor={on ? '$doing' : '$quiet'}
+      backgroundColor={on ? '$doing' : 'transparent'}
+    />
+  );
 }
 
 function Running({ running }: { readonly running: readonly Standing[] }) {
@@ -75,17 +82,25 @@ function Running({ running }: { readonly running: readonly Standing[] }) {
               <Words flexShrink={1} flexGrow={1} numberOfLines={1} fontWeight="600">
                 {name}
               </Words>
-              <Button label={WORDS.stopNamed(name)} onPress={() => lookOff(app, one.look)}>{WORDS.stop}</Button>
+              <Button label={WORDS.stopNamed(name)} onPress={() => lookOff(app, one.look)}>
+                {WORDS.stop}
+              </Button>
             </Row>
             <SpeedRow id={one.look} name={name} />
           </Column>
         );
       })}
       <Row gap={8} flexWrap="wrap">
-        <Button onPress={() => app.conducting.act({ type: 'all-off', fade: seconds(clockNow(app).pulse) })}>{WORDS.allOff}</Button>
-        {hands && <Button onPress={() => app.conducting.act({ type: 'release', fade: clockNow(app).pulse })}>{WORDS.release}</Button>}
+        <Button onPress={() => app.conducting.act({ type: 'all-off', fade: seconds(clockNow(app).pulse) })}>
+          {WORDS.allOff}
+        </Button>
+        {hands && (
+          <Button onPress={() => app.conducting.act({ type: 'release', fade: clockNow(app).pulse })}>
+            {WORDS.release}
+          </Button>
+        )}
       </Row>
       {song && <Quiet>{WORDS.songPlaysThese}</Quiet>}
     </>
-  ); // prettier-ignore
+  );
 }

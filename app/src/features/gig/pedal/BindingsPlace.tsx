@@ -64,11 +64,16 @@ export function BindingsPlace() {
           </Quiet>
         )}
         {rows.length === 0 && <Quiet>{BINDINGS.none}</Quiet>}
-        {rows.length > 0 && (wide ? <Wide headers={table.getHeaderGroups()[0]!.headers} rows={rows} onChange={change} /> : <Narrow rows={rows} onChange={change} />)}
+        {rows.length > 0 &&
+          (wide ? (
+            <Wide headers={table.getHeaderGroups()[0]!.headers} rows={rows} onChange={change} />
+          ) : (
+            <Narrow rows={rows} onChange={change} />
+          ))}
       </GigPage>
       {shown && may && <ControlSheet key={shown.id} show={show} control={shown} onClose={() => setOpen(null)} />}
     </>
-  ); // prettier-ignore
+  );
 }
 
 type Rows = {

@@ -26,13 +26,39 @@ export function PedalSheet({ show, pedal, onClose }: Props) {
   return (
     <Sheet title={pedal.name} onClose={onClose}>
       <Trainer show={show} pedal={pedal} onTimes={(times) => put({ times })} />
-      <Slider label={WORDS.secondPressWithin} value={Math.round(pedal.times.double * 1000)} low={150} high={1000} step={10} unit="ms" onChange={(ms) => time('double', ms / 1000)} />
-      <Slider label={WORDS.holdLongerThan} value={Math.round(pedal.times.hold * 1000)} low={300} high={2000} step={10} unit="ms" onChange={(ms) => time('hold', ms / 1000)} />
-      <Slider label={WORDS.bouncingShorterThan} value={Math.round(pedal.times.bounce * 1000)} low={0} high={60} step={1} unit="ms" onChange={(ms) => time('bounce', ms / 1000)} />
+      <Slider
+        label={WORDS.secondPressWithin}
+        value={Math.round(pedal.times.double * 1000)}
+        low={150}
+        high={1000}
+        step={10}
+        unit="ms"
+        onChange={(ms) => time('double', ms / 1000)}
+      />
+      <Slider
+        label={WORDS.holdLongerThan}
+        value={Math.round(pedal.times.hold * 1000)}
+        low={300}
+        high={2000}
+        step={10}
+        unit="ms"
+        onChange={(ms) => time('hold', ms / 1000)}
+      />
+      <Slider
+        label={WORDS.bouncingShorterThan}
+        value={Math.round(pedal.times.bounce * 1000)}
+        low={0}
+        high={60}
+        step={1}
+        unit="ms"
+        onChange={(ms) => time('bounce', ms / 1000)}
+      />
       <Typed label={WORDS.name} value={pedal.name} read={named} onChange={(name) => put({ name })} />
       <Row>
-        <Button kind="quiet" onPress={remove}>{WORDS.removeThisPedal}</Button>
+        <Button kind="quiet" onPress={remove}>
+          {WORDS.removeThisPedal}
+        </Button>
       </Row>
     </Sheet>
-  ); // prettier-ignore
+  );
 }

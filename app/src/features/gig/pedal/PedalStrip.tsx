@@ -62,11 +62,19 @@ function Happened({ words }: { readonly words: string }) {
       role="status"
       testID="happened"
     >
-      <Text fontFamily="$heading" fontWeight="650" fontSize={26} lineHeight={30} color="$onDoing" numberOfLines={2} textAlign="center">
+      <Text
+        fontFamily="$heading"
+        fontWeight="650"
+        fontSize={26}
+        lineHeight={30}
+        color="$onDoing"
+        numberOfLines={2}
+        textAlign="center"
+      >
         {words}
       </Text>
     </View>
-  ); // prettier-ignore
+  );
 }
 
 function WithoutPedal() {
@@ -89,14 +97,19 @@ function WithoutPedal() {
 
 function OneSwitch({ control }: { readonly control: SwitchControl }) {
   const app = useHovlix();
-  const has = useMoment((moment) => (['press', 'double', 'hold'] as const).filter((one) => doesNow(moment, control)[one].length > 0).join(' ')) ?? ''; // prettier-ignore
+  const has =
+    useMoment((moment) =>
+      (['press', 'double', 'hold'] as const).filter((one) => doesNow(moment, control)[one].length > 0).join(' '),
+    ) ?? '';
   const gestures = has.split(' ').filter(Boolean) as Gesture[];
   const press = (gesture: Gesture) => {
     const moment = momentOf(app);
     if (moment) doActs(app, doesNow(moment, control)[gesture]);
   };
   if (gestures.length === 0) return <Cell name={control.name} words={WORDS.doesNothingHere} flex={1} off />;
-  return gestures.map((gesture) => <OneGesture key={gesture} control={control} gesture={gesture} onPress={() => press(gesture)} />); // prettier-ignore
+  return gestures.map((gesture) => (
+    <OneGesture key={gesture} control={control} gesture={gesture} onPress={() => press(gesture)} />
+  ));
 }
 
 type GestureProps = { readonly control: SwitchControl; readonly gesture: Gesture; readonly onPress: () => void };
@@ -149,7 +162,15 @@ function OneOfMany({ control }: { readonly control: SwitchControl }) {
       <Quiet numberOfLines={1} color={down ? '$onDoing' : '$quiet'}>
         {control.name}
       </Quiet>
-      <Text fontFamily="$heading" fontWeight="650" fontSize={16} lineHeight={19} textAlign="left" color={down ? '$onDoing' : '$text'} numberOfLines={2}>
+      <Text
+        fontFamily="$heading"
+        fontWeight="650"
+        fontSize={16}
+        lineHeight={19}
+        textAlign="left"
+        color={down ? '$onDoing' : '$text'}
+        numberOfLines={2}
+      >
         {words || '–'}
       </Text>
       {more !== '' && (
@@ -158,7 +179,7 @@ function OneOfMany({ control }: { readonly control: SwitchControl }) {
         </Quiet>
       )}
     </View>
-  ); // prettier-ignore
+  );
 }
 
 type CellProps = {

@@ -44,58 +44,77 @@ export function PedalsPlace() {
   const conflicts = conflictsOf(show.controls);
   return (
     <>
-      <GigPage title={WORDS.pedalsAndMidi} action={<Button onPress={() => router.push('/gig/bindings')}>{BINDINGS.open}</Button>}>
-            {conflicts.map(([a, b]) => (
-              <Quiet key={`${a.id} ${b.id}`} role="alert" color="$warn">
-                {WORDS.bothHearOne(a.name, b.name, sourceWords(a.source))}
-              </Quiet>
-            ))}
-            {show.pedals.map((pedal) => (
-              <Card
-                key={pedal.id}
-                title={pedal.name}
-                action={may && <Button label={WORDS.settingsOf(pedal.name)} onPress={() => setTimes(pedal.id)}>{WORDS.tryIt}</Button>}
-              >
-                <Rows show={show} controls={show.controls.filter((one) => one.kind === 'switch' && one.pedal === pedal.id)} onOpen={setOpen} />
-                {may && (
-                  <Row>
-                    <Button kind="quiet" onPress={() => add(freshSwitch(show, pedal.id))}>{WORDS.addASwitch}</Button>
-                  </Row>
-                )}
-              </Card>
-            ))}
+      <GigPage
+        title={WORDS.pedalsAndMidi}
+        action={<Button onPress={() => router.push('/gig/bindings')}>{BINDINGS.open}</Button>}
+      >
+        {conflicts.map(([a, b]) => (
+          <Quiet key={`${a.id} ${b.id}`} role="alert" color="$warn">
+            {WORDS.bothHearOne(a.name, b.name, sourceWords(a.source))}
+          </Quiet>
+        ))}
+        {show.pedals.map((pedal) => (
+          <Card
+            key={pedal.id}
+            title={pedal.name}
+            action={
+              may && (
+                <Button label={WORDS.settingsOf(pedal.name)} onPress={() => setTimes(pedal.id)}>
+                  {WORDS.tryIt}
+                </Button>
+              )
+            }
+          >
+            <Rows
+              show={show}
+              controls={show.controls.filter((one) => one.kind === 'switch' && one.pedal === pedal.id)}
+              onOpen={setOpen}
+            />
             {may && (
-              <Card title={show.pedals.length === 0 ? WORDS.yourPedal : WORDS.anotherPedal}>
-                <Quiet>{WORDS.howManySwitches}</Quiet>
-                <Row gap={8} flexWrap="wrap">
-                  {LAYOUTS.map((count) => (
-                    <Button key={count} label={WORDS.pedalWith(count, count === 1 ? 'switch' : 'switches')} onPress={() => addPedal(count)}>
-                      {String(count)}
-                    </Button>
-                  ))}
-                </Row>
-              </Card>
+              <Row>
+                <Button kind="quiet" onPress={() => add(freshSwitch(show, pedal.id))}>
+                  {WORDS.addASwitch}
+                </Button>
+              </Row>
             )}
-            <Card title={WORDS.keysPadsKnobs}>
-              {others.length === 0 && <Quiet>{WORDS.keyNoteOr}</Quiet>}
-              <Rows show={show} controls={others} onOpen={setOpen} />
-              {may && (
-                <Row gap={8} flexWrap="wrap">
-                  <Button onPress={() => add(freshSwitch(show))}>{WORDS.addSwitchOr}</Button>
-                  <Button onPress={() => add(freshFader(show))}>{WORDS.addAKnob}</Button>
-                </Row>
-              )}
-            </Card>
-            <Card title={WORDS.midi}>
-              <ComputerMidi />
-              <MidiSwitch />
-              <ClockSwitches />
-            </Card>
+          </Card>
+        ))}
+        {may && (
+          <Card title={show.pedals.length === 0 ? WORDS.yourPedal : WORDS.anotherPedal}>
+            <Quiet>{WORDS.howManySwitches}</Quiet>
+            <Row gap={8} flexWrap="wrap">
+              {LAYOUTS.map((count) => (
+                <Button
+                  key={count}
+                  label={WORDS.pedalWith(count, count === 1 ? 'switch' : 'switches')}
+                  onPress={() => addPedal(count)}
+                >
+                  {String(count)}
+                </Button>
+              ))}
+            </Row>
+          </Card>
+        )}
+        <Card title={WORDS.keysPadsKnobs}>
+          {others.length === 0 && <Quiet>{WORDS.keyNoteOr}</Quiet>}
+          <Rows show={show} controls={others} onOpen={setOpen} />
+          {may && (
+            <Row gap={8} flexWrap="wrap">
+              <Button onPress={() => add(freshSwitch(show))}>{WORDS.addSwitchOr}</Button>
+              <Button onPress={() => add(freshFader(show))}>{WORDS.addAKnob}</Button>
+            </Row>
+          )}
+        </Card>
+        <Card title={WORDS.midi}>
+          <ComputerMidi />
+          <MidiSwitch />
+          <ClockSwitches />
+        </Card>
       </GigPage>
       {shown && may && <ControlSheet key={shown.id} show={show} control={shown} onClose={() => setOpen(null)} />}
       {trained && may && <PedalSheet key={trained.id} show={show} pedal={trained} onClose={() => setTimes(null)} />}
     </>
-  ); // prettier-ignore
+  );
 }
 
 type RowsProps = {
@@ -146,7 +165,14 @@ function Rows({ show, controls, onOpen }: RowsProps) {
 function controlWords(show: Show, control: Control): string {
   if (control.kind === 'fader') return turnName(show, control.turns);
   const { press, double, hold, release } = control.does;
-  const said = [['', press], ['twice: ', double], ['hold: ', hold], ['release: ', release]] as const; // prettier-ignore
-  const words = said.flatMap(([word, acts]) => (acts.length > 0 ? [word + acts.map((act) => actName(show, act)).join(' + ')] : [])); // prettier-ignore
+  const said = [
+    ['', press],
+    ['twice: ', double],
+    ['hold: ', hold],
+    ['release: ', release],
+  ] as const;
+  const words = said.flatMap(([word, acts]) =>
+    acts.length > 0 ? [word + acts.map((act) => actName(show, act)).join(' + ')] : [],
+  );
   return words.join(' · ') || 'does nothing yet';
 }

@@ -24,7 +24,10 @@ const MOST_EDGES = 200;
 export function Trainer({ show, pedal, onTimes }: TrainerProps) {
   const app = useHovlix();
   /** Of the switch that was stepped on last: each has a contact of its own. */
-  const [tried, setTried] = useState<{ readonly control: string; readonly edges: readonly Edge[] }>({ control: '', edges: [] }); // prettier-ignore
+  const [tried, setTried] = useState<{ readonly control: string; readonly edges: readonly Edge[] }>({
+    control: '',
+    edges: [],
+  });
   const [seen, setSeen] = useState<readonly Seen[]>([]);
   const own = show.controls.filter((one) => one.kind === 'switch' && one.pedal === pedal.id);
   const ids = own.map(({ id }) => id as string).join(' ');
@@ -50,15 +53,26 @@ export function Trainer({ show, pedal, onTimes }: TrainerProps) {
     <Column gap={8} role="group" aria-label={WORDS.tryIt}>
       <Words>{WORDS.stepAsYou}</Words>
       <Column minHeight={72} justifyContent="center" paddingHorizontal={14} borderRadius={14} backgroundColor="$sunken">
-        <Text fontFamily="$heading" fontWeight="650" fontSize={26} lineHeight={32} color={last ? '$doingText' : '$quiet'} testID="recognised">
-          {last ? `${GESTURE_NAMES[last.gesture]}${own.length > 1 ? `: ${nameOf(last.control)}` : ''}` : WORDS.waitingYourFoot}
+        <Text
+          fontFamily="$heading"
+          fontWeight="650"
+          fontSize={26}
+          lineHeight={32}
+          color={last ? '$doingText' : '$quiet'}
+          testID="recognised"
+        >
+          {last
+            ? `${GESTURE_NAMES[last.gesture]}${own.length > 1 ? `: ${nameOf(last.control)}` : ''}`
+            : WORDS.waitingYourFoot}
         </Text>
         <Quiet>{before.map(({ gesture }) => GESTURE_NAMES[gesture].toLowerCase()).join(', ')}</Quiet>
       </Column>
       <Quiet>{WORDS.whatDoesDone}</Quiet>
       <Row gap={16}>
         <Figures>{WORDS.presses(count)}</Figures>
-        <Figures>{found.doubles.length > 0 ? WORDS.doublesUpMs(Math.round(Math.max(...found.doubles) * 1000)) : ''}</Figures>
+        <Figures>
+          {found.doubles.length > 0 ? WORDS.doublesUpMs(Math.round(Math.max(...found.doubles) * 1000)) : ''}
+        </Figures>
       </Row>
       {count >= 6 && differs && (
         <Row>
@@ -69,9 +83,11 @@ export function Trainer({ show, pedal, onTimes }: TrainerProps) {
       )}
       {JSON.stringify(pedal.times) !== JSON.stringify(USUAL_TIMES) && (
         <Row>
-          <Button kind="quiet" onPress={() => onTimes(USUAL_TIMES)}>{WORDS.backUsualTimes}</Button>
+          <Button kind="quiet" onPress={() => onTimes(USUAL_TIMES)}>
+            {WORDS.backUsualTimes}
+          </Button>
         </Row>
       )}
     </Column>
   );
-} // prettier-ignore
+}

@@ -124,8 +124,12 @@ function Finder({ show, onFound }: { readonly show: Show; readonly onFound: (act
         ))}
       </Scroller>
       <Quiet>
-        {found.length === 0 ? WORDS.noActionMatches : found.length > SHOWN ? WORDS.moreTypeFind(found.length - SHOWN) : ''}
+        {found.length === 0
+          ? WORDS.noActionMatches
+          : found.length > SHOWN
+            ? WORDS.moreTypeFind(found.length - SHOWN)
+            : ''}
       </Quiet>
     </Column>
-  ); // prettier-ignore
+  );
 }

@@ -102,19 +102,32 @@ function MidiFields({ source, onChange }: { readonly source: Midi; readonly onCh
         <Choose
           label={WORDS.channel}
           value={String(source.channel ?? 0)}
-          choices={[{ value: '0', name: WORDS.any }, ...Array.from({ length: 16 }, (_, i) => ({ value: String(i + 1), name: String(i + 1) }))]}
+          choices={[
+            { value: '0', name: WORDS.any },
+            ...Array.from({ length: 16 }, (_, i) => ({ value: String(i + 1), name: String(i + 1) })),
+          ]}
           onChoose={(channel) => onChange({ ...source, channel: Number(channel) || null })}
         />
         {source.device !== null && (
           <Choose
             label={WORDS.device}
             value="own"
-            choices={[{ value: 'own', name: source.device }, { value: 'any', name: WORDS.any }]}
+            choices={[
+              { value: 'own', name: source.device },
+              { value: 'any', name: WORDS.any },
+            ]}
             onChoose={(which) => which === 'any' && onChange({ ...source, device: null })}
           />
         )}
         {source.by === 'program' && (
-          <Typed label={WORDS.programFrom1} value={source.number + 1} read={wholeNumber(1, 128)} onChange={(number) => onChange({ ...source, number: number - 1 })} hint={WORDS.from0(source.number)} numeric />
+          <Typed
+            label={WORDS.programFrom1}
+            value={source.number + 1}
+            read={wholeNumber(1, 128)}
+            onChange={(number) => onChange({ ...source, number: number - 1 })}
+            hint={WORDS.from0(source.number)}
+            numeric
+          />
         )}
         {source.by === 'program' && (
           <Typed
@@ -145,7 +158,7 @@ function MidiFields({ source, onChange }: { readonly source: Midi; readonly onCh
         />
       )}
     </>
-  ); // prettier-ignore
+  );
 }
 
 type SwitchProps = {
@@ -182,7 +195,10 @@ function SwitchForm({ show, control, onChange }: SwitchProps) {
           value={bank}
           choices={[
             { value: EVERYWHERE, name: WORDS.inEveryBank },
-            ...banksOf(show).map(({ id, name }) => ({ value: id as string, name: WORDS.inBank(name, control.banks?.some((one) => one.bank === id) ? ' (its own)' : '') })),
+            ...banksOf(show).map(({ id, name }) => ({
+              value: id as string,
+              name: WORDS.inBank(name, control.banks?.some((one) => one.bank === id) ? ' (its own)' : ''),
+            })),
           ]}
           onChoose={setBank}
         />
@@ -206,15 +222,11 @@ function SwitchForm({ show, control, onChange }: SwitchProps) {
         {whenWords(control, does)}
       </Quiet>
       {does.hold.length > 0 && does.double.length === 0 && (
-        <Switch
-          label={WORDS.pressActsAs}
-          on={control.eager === true}
-          onChange={(eager) => set({ eager })}
-        />
+        <Switch label={WORDS.pressActsAs} on={control.eager === true} onChange={(eager) => set({ eager })} />
       )}
       <Switch label={WORDS.normallyClosedWorks} on={control.closed === true} onChange={(closed) => set({ closed })} />
     </>
-  ); // prettier-ignore
+  );
 }
 
 /** When a press acts, by what else is assigned. */
@@ -243,8 +255,24 @@ function FaderForm({ show, control, onChange }: FaderProps) {
         choices={offered.map((turns, i) => ({ value: String(i), name: turnName(show, turns) }))}
         onChoose={(value) => onChange({ ...control, turns: offered[Number(value)]! })}
       />
-      <Slider label={WORDS.itsLowEnd} value={control.low * 100} low={0} high={100} step={1} unit="%" onChange={(low) => onChange({ ...control, low: low / 100 })} />
-      <Slider label={WORDS.itsHighEnd} value={control.high * 100} low={0} high={100} step={1} unit="%" onChange={(high) => onChange({ ...control, high: high / 100 })} />
+      <Slider
+        label={WORDS.itsLowEnd}
+        value={control.low * 100}
+        low={0}
+        high={100}
+        step={1}
+        unit="%"
+        onChange={(low) => onChange({ ...control, low: low / 100 })}
+      />
+      <Slider
+        label={WORDS.itsHighEnd}
+        value={control.high * 100}
+        low={0}
+        high={100}
+        step={1}
+        unit="%"
+        onChange={(high) => onChange({ ...control, high: high / 100 })}
+      />
       <Segments
         label={WORDS.curve}
         titled
@@ -258,5 +286,5 @@ function FaderForm({ show, control, onChange }: FaderProps) {
       />
       <Switch label={WORDS.softTakeoverWaits} on={control.soft} onChange={(soft) => onChange({ ...control, soft })} />
     </>
-  ); // prettier-ignore
+  );
 }

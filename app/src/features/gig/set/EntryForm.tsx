@@ -43,18 +43,24 @@ export function EntryForm({ show, entry, onChange, onRemove }: Props) {
         label={WORDS.notePlace}
         value={entry.notes ?? ''}
         read={remark(400)}
-        onChange={(notes) => onChange({ ...rest, ...(common.encore ? { encore: true } : {}), ...(notes ? { notes } : {}) } as Entry)}
+        onChange={(notes) =>
+          onChange({ ...rest, ...(common.encore ? { encore: true } : {}), ...(notes ? { notes } : {}) } as Entry)
+        }
       />
       <Switch
         label={WORDS.encorePlayedOnly}
         on={entry.encore === true}
-        onChange={(encore) => onChange({ ...rest, ...(entry.notes ? { notes: entry.notes } : {}), ...(encore ? { encore } : {}) } as Entry)}
+        onChange={(encore) =>
+          onChange({ ...rest, ...(entry.notes ? { notes: entry.notes } : {}), ...(encore ? { encore } : {}) } as Entry)
+        }
       />
       <Row>
-        <Button kind="quiet" onPress={onRemove}>{WORDS.takeOutSet}</Button>
+        <Button kind="quiet" onPress={onRemove}>
+          {WORDS.takeOutSet}
+        </Button>
       </Row>
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 type SongProps = { readonly show: Show; readonly entry: SongEntry; readonly onChange: (entry: Entry) => void };
@@ -64,7 +70,8 @@ const NONE = '';
 function SongFields({ show, entry, onChange }: SongProps) {
   const plays = usePlays();
   const start = entry.start.with === 'look' ? (entry.start.look as string) : entry.start.with;
-  const startOf = (value: string): Start => (value === 'keep' || value === 'dark' ? { with: value } : { with: 'look', look: value as never }); // prettier-ignore
+  const startOf = (value: string): Start =>
+    value === 'keep' || value === 'dark' ? { with: value } : { with: 'look', look: value as never };
   const { bank: _, tempo: __, key: ___, ...rest } = entry;
   const put = (change: { bank?: string; tempo?: number; key?: string }) => {
     const all = { bank: entry.bank, tempo: entry.tempo, key: entry.key, ...change };

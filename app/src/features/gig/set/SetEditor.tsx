@@ -57,7 +57,9 @@ export function SetEditor({ show, set: shown, onDone }: Props) {
         <Column flex={1}>
           <Typed label={WORDS.nameSet} value={set.name} read={named} onChange={(name) => put({ name })} />
         </Column>
-        <Button kind="primary" onPress={onDone}>{WORDS.done}</Button>
+        <Button kind="primary" onPress={onDone}>
+          {WORDS.done}
+        </Button>
       </Row>
       <Column>
         <SortableList
@@ -102,14 +104,19 @@ export function SetEditor({ show, set: shown, onDone }: Props) {
           value=""
           choices={[
             { value: '', name: left.length > 0 ? WORDS.chooseASong : WORDS.allSongsChoose },
-            ...[...left, ...show.songs.filter((song) => !left.includes(song))].map(({ id, title }) => ({ value: id as string, name: title })),
+            ...[...left, ...show.songs.filter((song) => !left.includes(song))].map(({ id, title }) => ({
+              value: id as string,
+              name: title,
+            })),
           ]}
           onChoose={(song) => song !== '' && add({ kind: 'song', song })}
         />
       )}
       <Row gap={8} flexWrap="wrap">
         <Button onPress={() => add({ kind: 'pause', minutes: 15 })}>{WORDS.addAPause}</Button>
-        {show.looks.length > 0 && <Button onPress={() => add({ kind: 'look', look: show.looks[0]!.id })}>{WORDS.addALook}</Button>}
+        {show.looks.length > 0 && (
+          <Button onPress={() => add({ kind: 'look', look: show.looks[0]!.id })}>{WORDS.addALook}</Button>
+        )}
       </Row>
       <Segments
         label={WORDS.whenSongOver}
@@ -151,9 +158,11 @@ export function SetEditor({ show, set: shown, onDone }: Props) {
       <Row gap={8} flexWrap="wrap">
         <Button onPress={another}>{WORDS.anotherSet}</Button>
         {show.sets.some(({ id }) => id === set.id) && (
-          <Button kind="quiet" onPress={remove}>{WORDS.deleteThisSet}</Button>
+          <Button kind="quiet" onPress={remove}>
+            {WORDS.deleteThisSet}
+          </Button>
         )}
       </Row>
     </Column>
-  ); // prettier-ignore
+  );
 }

@@ -35,10 +35,22 @@ export function SetList({ show, onGone }: { readonly show: Show; readonly onGone
   return (
     <>
       <Row justifyContent="space-between" gap={8}>
-        <Text render="h2" margin={0} fontFamily="$heading" fontWeight="650" fontSize={20} color="$text" numberOfLines={1}>
+        <Text
+          render="h2"
+          margin={0}
+          fontFamily="$heading"
+          fontWeight="650"
+          fontSize={20}
+          color="$text"
+          numberOfLines={1}
+        >
           {set.name}
         </Text>
-        {may && <Button label={WORDS.changeSetList} onPress={() => setEditing(true)}>{WORDS.changeAlone}</Button>}
+        {may && (
+          <Button label={WORDS.changeSetList} onPress={() => setEditing(true)}>
+            {WORDS.changeAlone}
+          </Button>
+        )}
       </Row>
       {sets.length > 1 && may && (
         <Choose
@@ -50,12 +62,14 @@ export function SetList({ show, onGone }: { readonly show: Show; readonly onGone
       )}
       <Column role="list" aria-label={WORDS.setList}>
         <LongList items={set.entries.map((entry, at) => ({ id: entry.id as string, entry, at }))} height={53}>
-          {({ entry, at }) => <EntryRow show={show} set={set} entry={entry} at={at} here={entry.id === here} onGone={onGone} />}
+          {({ entry, at }) => (
+            <EntryRow show={show} set={set} entry={entry} at={at} here={entry.id === here} onGone={onGone} />
+          )}
         </LongList>
       </Column>
       <Quiet>{totalWords(show, set)}</Quiet>
     </>
-  ); // prettier-ignore
+  );
 }
 
 type RowProps = {
@@ -104,7 +118,12 @@ function EntryRow({ show, set, entry, at, here, onGone }: RowProps) {
           {at + 1}
         </Figures>
         <Column flex={1} minWidth={0} alignItems="flex-start">
-          <Words numberOfLines={1} textAlign="left" fontWeight={here ? '600' : '400'} color={here ? '$doingText' : '$text'}>
+          <Words
+            numberOfLines={1}
+            textAlign="left"
+            fontWeight={here ? '600' : '400'}
+            color={here ? '$doingText' : '$text'}
+          >
             {title}
           </Words>
           {(key ?? notes) !== undefined && (
@@ -116,7 +135,7 @@ function EntryRow({ show, set, entry, at, here, onGone }: RowProps) {
         <Figures>{lengthWords(entrySeconds({ show }, entry))}</Figures>
       </View>
     </div>
-  ); // prettier-ignore
+  );
 }
 
 function totalWords(show: Show, set: List): string {

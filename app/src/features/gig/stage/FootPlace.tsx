@@ -29,7 +29,9 @@ export function FootPlace() {
   return (
     <Column flex={1} height="100%" backgroundColor="$ground" padding={14} gap={12}>
       <Row justifyContent="space-between">
-        <Title render="h1" margin={0} fontSize={22}>{WORDS.footController}</Title>
+        <Title render="h1" margin={0} fontSize={22}>
+          {WORDS.footController}
+        </Title>
         <Button label={WORDS.close} kind="quiet" onPress={() => router.push('/gig')}>
           <X size={24} color={palette.text} aria-hidden />
         </Button>
@@ -43,16 +45,24 @@ export function FootPlace() {
       {switches.length === 0 && (
         <Column gap={12} alignItems="flex-start">
           <Words>{WORDS.thereNoPedal}</Words>
-          <Button kind="primary" onPress={() => router.push('/gig/pedals')}>{WORDS.pedalsAndMidi}</Button>
+          <Button kind="primary" onPress={() => router.push('/gig/pedals')}>
+            {WORDS.pedalsAndMidi}
+          </Button>
         </Column>
       )}
-      <Grid flex={1} minHeight={0} gap={12} gridTemplateColumns="repeat(auto-fit, minmax(140px, 1fr))" style={{ gridAutoRows: '1fr' }}>
+      <Grid
+        flex={1}
+        minHeight={0}
+        gap={12}
+        gridTemplateColumns="repeat(auto-fit, minmax(140px, 1fr))"
+        style={{ gridAutoRows: '1fr' }}
+      >
         {switches.map((control) => (
           <Stomp key={control.id} control={control} />
         ))}
       </Grid>
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 function Stomp({ control }: { readonly control: SwitchControl }) {

@@ -30,7 +30,14 @@ export function LargePlace() {
   if (!show) return null;
   const switches = footSwitches(show);
   return (
-    <Column flex={1} height="100%" backgroundColor={dark ? '$doing' : '$ground'} padding={14} gap={10} data-testid="large">
+    <Column
+      flex={1}
+      height="100%"
+      backgroundColor={dark ? '$doing' : '$ground'}
+      padding={14}
+      gap={10}
+      data-testid="large"
+    >
       <Row justifyContent="space-between" gap={8} alignItems="flex-start">
         <Now show={show} dark={dark} />
         <Button label={WORDS.close} kind="quiet" onPress={() => router.push('/gig')}>
@@ -39,7 +46,16 @@ export function LargePlace() {
       </Row>
       <Trouble />
       {happened !== null ? (
-        <View flex={1} alignItems="center" justifyContent="center" borderRadius={22} backgroundColor="$doing" padding={16} role="status" testID="happened">
+        <View
+          flex={1}
+          alignItems="center"
+          justifyContent="center"
+          borderRadius={22}
+          backgroundColor="$doing"
+          padding={16}
+          role="status"
+          testID="happened"
+        >
           <Big words={happened} size={64} colour="$onDoing" />
         </View>
       ) : switches.length <= 1 ? (
@@ -48,7 +64,7 @@ export function LargePlace() {
         <Many switches={switches} dark={dark} />
       )}
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 /** Dark, frozen, or the song and where it is. */
@@ -107,7 +123,11 @@ const LETTER = 0.6;
 const ON = { act: 'stop', way: 'next' } as const;
 
 function One({ control, dark }: { readonly control: SwitchControl | undefined; readonly dark: boolean }) {
-  const has = useMoment((moment) => control && (['press', 'double', 'hold'] as const).filter((one) => doesNow(moment, control)[one].length > 0).join(' ')); // prettier-ignore
+  const has = useMoment(
+    (moment) =>
+      control &&
+      (['press', 'double', 'hold'] as const).filter((one) => doesNow(moment, control)[one].length > 0).join(' '),
+  );
   const on = useMoment((moment) => wordsNow(moment, ON));
   const gestures = (has ?? '').split(' ').filter(Boolean) as Gesture[];
   if (!control) return <Panel name={WORDS.next} words={on || WORDS.setEndsHere} large dark={dark} />;
@@ -117,7 +137,7 @@ function One({ control, dark }: { readonly control: SwitchControl | undefined; r
         <GesturePanel key={gesture} control={control} gesture={gesture} dark={dark} />
       ))}
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 type PanelOf = { readonly control: SwitchControl; readonly gesture: Gesture; readonly dark: boolean };

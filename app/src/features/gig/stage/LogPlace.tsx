@@ -23,7 +23,13 @@ export function LogPlace() {
     const look = () => {
       const { show: now } = app.document.store.getState();
       const at = app.conducting.now();
-      if (now) setLines(toldLines(now, joined(before, app.conducting.log()).entries, SHOWN).map((line) => ({ ...line, ago: at - line.at })));
+      if (now)
+        setLines(
+          toldLines(now, joined(before, app.conducting.log()).entries, SHOWN).map((line) => ({
+            ...line,
+            ago: at - line.at,
+          })),
+        );
     };
     look();
     const timer = setInterval(look, LOOK_MS);
@@ -38,7 +44,16 @@ export function LogPlace() {
       {lines.length === 0 && <Quiet>{WORDS.nothingWasPressed}</Quiet>}
       <Column role={lines.length > 0 ? 'list' : 'group'} aria-label={WORDS.log}>
         {lines.map((line, i) => (
-          <Row key={`${line.at} ${i}`} role="listitem" gap={12} minHeight={44} borderBottomWidth={1} borderColor="$line" alignItems="flex-start" paddingVertical={8}>
+          <Row
+            key={`${line.at} ${i}`}
+            role="listitem"
+            gap={12}
+            minHeight={44}
+            borderBottomWidth={1}
+            borderColor="$line"
+            alignItems="flex-start"
+            paddingVertical={8}
+          >
             <Figures width={74} flexShrink={0} textAlign="right">
               {agoWords(line.ago)}
             </Figures>
@@ -47,14 +62,16 @@ export function LogPlace() {
                 {line.words}
                 {line.times > 1 ? ` (${line.times} times)` : ''}
               </Words>
-              {line.who !== app.conducting.screen && <Quiet numberOfLines={1}>{line.who.replace(/^screen-/, 'another screen, ')}</Quiet>}
+              {line.who !== app.conducting.screen && (
+                <Quiet numberOfLines={1}>{line.who.replace(/^screen-/, 'another screen, ')}</Quiet>
+              )}
             </Column>
           </Row>
         ))}
       </Column>
     </GigPage>
   );
-} // prettier-ignore
+}
 
 /** What was kept before this screen came, and what it heard itself: each entry once. */
 function joined(before: Log | null | undefined, own: Log): Log {

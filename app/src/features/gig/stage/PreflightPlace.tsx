@@ -33,20 +33,33 @@ export function PreflightPlace() {
       </Words>
       <Column role={remarks && remarks.length > 0 ? 'list' : 'group'} aria-label={WORDS.preflight}>
         {remarks?.map(({ weight, text, fix }) => (
-          <Row key={text} role="listitem" gap={12} paddingVertical={8} borderBottomWidth={1} borderColor="$line" borderLeftWidth={4} borderLeftColor={weight === 'stops' ? '$fault' : '$warn'} paddingLeft={12} minHeight={56}>
+          <Row
+            key={text}
+            role="listitem"
+            gap={12}
+            paddingVertical={8}
+            borderBottomWidth={1}
+            borderColor="$line"
+            borderLeftWidth={4}
+            borderLeftColor={weight === 'stops' ? '$fault' : '$warn'}
+            paddingLeft={12}
+            minHeight={56}
+          >
             <Column flex={1} minWidth={0}>
               <Words>{text}</Words>
               <Quiet>{weight === 'stops' ? 'would be missed' : 'worth a look'}</Quiet>
             </Column>
             {fix && (
-              <Button label={WORDS.fixNamed(text)} onPress={() => router.push(wayTo(fix))}>{WORDS.fix}</Button>
+              <Button label={WORDS.fixNamed(text)} onPress={() => router.push(wayTo(fix))}>
+                {WORDS.fix}
+              </Button>
             )}
           </Row>
         ))}
       </Column>
     </GigPage>
   );
-} // prettier-ignore
+}
 
 function wayTo(fix: Fix): Href {
   switch (fix.place) {

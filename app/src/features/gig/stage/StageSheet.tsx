@@ -28,14 +28,26 @@ export function StageSheet({ onClose }: { readonly onClose: () => void }) {
     <Sheet title={WORDS.onStage} onClose={onClose}>
       <Column gap={8}>
         <Row gap={8} flexWrap="wrap">
-          <Button kind="primary" onPress={() => { setLocked(true); onClose(); }}>{WORDS.lockTheScreen}</Button>
-          {canFillScreen() && <Button onPress={() => void fillScreen(true).then(onClose, onClose)}>{WORDS.fullScreen}</Button>}
+          <Button
+            kind="primary"
+            onPress={() => {
+              setLocked(true);
+              onClose();
+            }}
+          >
+            {WORDS.lockTheScreen}
+          </Button>
+          {canFillScreen() && (
+            <Button onPress={() => void fillScreen(true).then(onClose, onClose)}>{WORDS.fullScreen}</Button>
+          )}
         </Row>
         <Quiet>{WORDS.lockedTakesNo}</Quiet>
         <Typed<string>
           label={WORDS.codeToUnlock}
           value={pin ?? ''}
-          read={(text) => (/^(\d{4,8})?$/.test(text.trim()) ? { value: text.trim() } : { wrong: WORDS.fourEightFigures })}
+          read={(text) =>
+            /^(\d{4,8})?$/.test(text.trim()) ? { value: text.trim() } : { wrong: WORDS.fourEightFigures }
+          }
           hint={pin === null ? WORDS.withoutCodeHolding : WORDS.askedAfterHolding}
           onChange={(code) => setPin(code === '' ? null : code)}
           numeric
@@ -51,7 +63,7 @@ export function StageSheet({ onClose }: { readonly onClose: () => void }) {
         <To name={WORDS.preflight} hint={WORDS.whatWouldGo} onPress={() => go('/gig/preflight')} />
       </Column>
     </Sheet>
-  ); // prettier-ignore
+  );
 }
 
 type ToProps = { readonly name: string; readonly hint: string; readonly onPress: () => void };

@@ -55,7 +55,14 @@ function Editor({ show, chase }: Props) {
   const put = (next: Chase) => app.document.make({ type: 'store-chase', chase: next });
   const fresh = () => freshId() as Step['id'];
   const insertCopies = (steps: readonly Step[], after: number) =>
-    put({ ...chase, steps: [...chase.steps.slice(0, after + 1), ...steps.map((step) => ({ ...step, id: fresh() })), ...chase.steps.slice(after + 1)] }); // prettier-ignore
+    put({
+      ...chase,
+      steps: [
+        ...chase.steps.slice(0, after + 1),
+        ...steps.map((step) => ({ ...step, id: fresh() })),
+        ...chase.steps.slice(after + 1),
+      ],
+    });
   const last = chase.steps.length - 1;
   const picked = chase.steps.filter((step) => chosen.has(step.id));
   const pasteAfter = picked.length > 0 ? chase.steps.indexOf(picked.at(-1)!) : last;

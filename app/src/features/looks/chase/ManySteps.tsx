@@ -28,7 +28,8 @@ export function ManySteps({ chase, picked, onPut, onCopy, onAdd, onFaders, onCle
   const ids = new Set<string>(picked.map(({ id }) => id));
   const change = (step: (one: Step) => Partial<Step>) =>
     onPut({ ...chase, steps: chase.steps.map((one) => (ids.has(one.id) ? { ...one, ...step(one) } : one)) });
-  const scale = (factor: number) => change((one) => ({ fade: Math.min(4096, one.fade * factor), hold: Math.min(4096, one.hold * factor) })); // prettier-ignore
+  const scale = (factor: number) =>
+    change((one) => ({ fade: Math.min(4096, one.fade * factor), hold: Math.min(4096, one.hold * factor) }));
   const remove = () => {
     onPut({ ...chase, steps: chase.steps.filter((one) => !ids.has(one.id)) });
     say(WORDS.gone(counted(picked.length, 'step'), picked.length === 1 ? 'is' : 'are'), {

@@ -72,7 +72,13 @@ export function StepFaders({ show, chase, picked, seen, onPut, onClose }: Props)
       {lamps.length === 0 ? (
         <Quiet>{WORDS.noRoleShow}</Quiet>
       ) : (
-        <FadersPanel key={role} lamps={lamps} casting={rig.casting} sets={picked.map((step) => valuesOf(show, step))} onMove={move} />
+        <FadersPanel
+          key={role}
+          lamps={lamps}
+          casting={rig.casting}
+          sets={picked.map((step) => valuesOf(show, step))}
+          onMove={move}
+        />
       )}
       <TimesForm
         show={show}
@@ -82,5 +88,5 @@ export function StepFaders({ show, chase, picked, seen, onPut, onClose }: Props)
         onSay={({ snaps }) => changed(({ snaps: _, ...step }) => (snaps ? { ...step, snaps } : step))}
       />
     </Sheet>
-  ); // prettier-ignore
+  );
 }

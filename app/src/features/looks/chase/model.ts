@@ -37,10 +37,11 @@ function saidIn(values: readonly LookValue[]): ReadonlyMap<string, string> {
   };
   for (const value of values) {
     for (const aspect of ASPECTS) if (value[aspect]) say(value, aspect, value[aspect]);
-    for (const [attribute, drive] of Object.entries(value.more ?? {})) say(value, attributeOf(attribute).name.toLowerCase(), drive);
+    for (const [attribute, drive] of Object.entries(value.more ?? {}))
+      say(value, attributeOf(attribute).name.toLowerCase(), drive);
     if (value.waves) say(value, 'waves', value.waves);
     if (value.followers) say(value, 'followers', value.followers);
-  } // prettier-ignore
+  }
   return said;
 }
 

@@ -140,7 +140,10 @@ function FanOut({
   readonly drive: Drive<AimValue> | undefined;
   readonly onSay: (drive: Drive<AimValue>) => void;
 }) {
-  const ends = drive?.type === 'fan' && !('aim' in drive.from) && !('aim' in drive.to) ? [drive.from, drive.to] as const : undefined; // prettier-ignore
+  const ends =
+    drive?.type === 'fan' && !('aim' in drive.from) && !('aim' in drive.to)
+      ? ([drive.from, drive.to] as const)
+      : undefined;
   const held = drive?.type === 'hold' && !('aim' in drive.value) ? drive.value : undefined;
   const middle = ends ? { pan: (ends[0].pan + ends[1].pan) / 2, tilt: (ends[0].tilt + ends[1].tilt) / 2 } : held;
   if (!middle) return <Quiet>{WORDS.fanBeamsOut}</Quiet>;

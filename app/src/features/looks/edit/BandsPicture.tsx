@@ -72,17 +72,32 @@ export function BandsPicture({ source, low, high, onDraw }: Props) {
       onPointerMove={draw}
       onPointerUp={() => (begun.current = null)}
       onPointerCancel={() => (begun.current = null)}
-      style={{ background: palette.sunken, borderRadius: 14, padding: 8, touchAction: onDraw ? 'none' : 'auto', cursor: onDraw ? 'crosshair' : 'default' }}
+      style={{
+        background: palette.sunken,
+        borderRadius: 14,
+        padding: 8,
+        touchAction: onDraw ? 'none' : 'auto',
+        cursor: onDraw ? 'crosshair' : 'default',
+      }}
     >
       <div ref={bars} style={{ display: 'flex', alignItems: 'flex-end', gap: 3, height: 72 }}>
         {Array.from({ length: LOUDNESS_BANDS }, (_, band) => {
           const [from, to] = [BAND_EDGES[band]!, BAND_EDGES[band + 1]!];
           const heard = Math.min(to, high) > Math.max(from, low) * 1.01;
           return (
-            <div key={band} style={{ flex: 1, height: '100%', transformOrigin: 'bottom', borderRadius: 3, background: heard ? palette.doing : palette.faint }} />
+            <div
+              key={band}
+              style={{
+                flex: 1,
+                height: '100%',
+                transformOrigin: 'bottom',
+                borderRadius: 3,
+                background: heard ? palette.doing : palette.faint,
+              }}
+            />
           );
         })}
       </div>
     </div>
-  ); // prettier-ignore
+  );
 }

@@ -64,7 +64,14 @@ export function ChoosePlan({ show, chosen, onLine, onTap }: Props) {
         viewBox={`${left} ${-high} ${right - left} ${high - low}`}
         role="img"
         aria-label={WORDS.lampsFromAbove}
-        style={{ width: '100%', maxHeight: 280, background: palette.sunken, borderRadius: 14, touchAction: 'none', cursor: 'crosshair' }}
+        style={{
+          width: '100%',
+          maxHeight: 280,
+          background: palette.sunken,
+          borderRadius: 14,
+          touchAction: 'none',
+          cursor: 'crosshair',
+        }}
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
           setLine([spotOf(event)]);
@@ -74,24 +81,60 @@ export function ChoosePlan({ show, chosen, onLine, onTap }: Props) {
         onPointerCancel={() => setLine([])}
       >
         {rig.shapes.map(({ id, x, y, width, depth, turn, kind }) => (
-          <rect key={id} x={x - width / 2} y={-y - depth / 2} width={width} height={depth} transform={`rotate(${-turn} ${x} ${-y})`} fill={kind === 'stage' ? palette.raised : 'none'} stroke={palette.line} strokeWidth={0.05} />
+          <rect
+            key={id}
+            x={x - width / 2}
+            y={-y - depth / 2}
+            width={width}
+            height={depth}
+            transform={`rotate(${-turn} ${x} ${-y})`}
+            fill={kind === 'stage' ? palette.raised : 'none'}
+            stroke={palette.line}
+            strokeWidth={0.05}
+          />
         ))}
         {rig.fixtures.map(({ id, number, name, mount }) => {
           const on = chosen.has(id);
           return (
             <g key={id} aria-label={`${name}${on ? ', chosen' : ''}`}>
-              <rect x={mount.x - size / 2} y={-mount.y - size / 2} width={size} height={size} rx={size / 4} fill={on ? palette.doing : palette.ground} stroke={tintOf(id)} strokeWidth={0.06} />
-              <text x={mount.x} y={-mount.y} textAnchor="middle" dominantBaseline="central" fontSize={size * 0.55} fontFamily="Spline Sans Mono" fontWeight={600} fill={on ? palette.onDoing : palette.text} pointerEvents="none">
+              <rect
+                x={mount.x - size / 2}
+                y={-mount.y - size / 2}
+                width={size}
+                height={size}
+                rx={size / 4}
+                fill={on ? palette.doing : palette.ground}
+                stroke={tintOf(id)}
+                strokeWidth={0.06}
+              />
+              <text
+                x={mount.x}
+                y={-mount.y}
+                textAnchor="middle"
+                dominantBaseline="central"
+                fontSize={size * 0.55}
+                fontFamily="Spline Sans Mono"
+                fontWeight={600}
+                fill={on ? palette.onDoing : palette.text}
+                pointerEvents="none"
+              >
                 {number}
               </text>
             </g>
           );
         })}
         {line.length > 1 && (
-          <path d={`M${line.map(([x, y]) => `${x} ${y}`).join('L')}Z`} fill={palette.doing} fillOpacity={0.12} stroke={palette.doing} strokeWidth={0.06} strokeDasharray="0.16 0.12" />
+          <path
+            d={`M${line.map(([x, y]) => `${x} ${y}`).join('L')}Z`}
+            fill={palette.doing}
+            fillOpacity={0.12}
+            stroke={palette.doing}
+            strokeWidth={0.06}
+            strokeDasharray="0.16 0.12"
+          />
         )}
       </svg>
       <Quiet>{WORDS.drawLineAround}</Quiet>
     </Column>
-  ); // prettier-ignore
+  );
 }

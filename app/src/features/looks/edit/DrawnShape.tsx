@@ -30,7 +30,17 @@ export function DrawnShape({ points, onChange }: Props) {
         onPointerMove={(event) => held.current && draw(event)}
         onPointerUp={() => (held.current = false)}
         onPointerCancel={() => (held.current = false)}
-        style={{ display: 'flex', alignItems: 'flex-end', gap: 2, height: 120, touchAction: 'none', background: palette.sunken, borderRadius: 14, padding: 6, cursor: 'crosshair' }}
+        style={{
+          display: 'flex',
+          alignItems: 'flex-end',
+          gap: 2,
+          height: 120,
+          touchAction: 'none',
+          background: palette.sunken,
+          borderRadius: 14,
+          padding: 6,
+          cursor: 'crosshair',
+        }}
       >
         {points.map((height, i) => (
           <div key={i} style={{ flex: 1, height: `${4 + height * 96}%`, borderRadius: 4, background: palette.quiet }} />
@@ -38,9 +48,22 @@ export function DrawnShape({ points, onChange }: Props) {
       </div>
       <Row gap={8} flexWrap="wrap">
         <Quiet flexGrow={1}>{WORDS.heightsOverOne(points.length)}</Quiet>
-        <Button label={WORDS.fewerHeights} onPress={() => points.length > 2 && onChange(points.filter((_, i) => i % 2 === 0))}>{WORDS.fewer}</Button>
-        <Button label={WORDS.moreHeights} onPress={() => points.length <= 32 && onChange(points.flatMap((one, i) => [one, (one + points[(i + 1) % points.length]!) / 2]))}>{WORDS.more}</Button>
+        <Button
+          label={WORDS.fewerHeights}
+          onPress={() => points.length > 2 && onChange(points.filter((_, i) => i % 2 === 0))}
+        >
+          {WORDS.fewer}
+        </Button>
+        <Button
+          label={WORDS.moreHeights}
+          onPress={() =>
+            points.length <= 32 &&
+            onChange(points.flatMap((one, i) => [one, (one + points[(i + 1) % points.length]!) / 2]))
+          }
+        >
+          {WORDS.more}
+        </Button>
       </Row>
     </Column>
-  ); // prettier-ignore
+  );
 }

@@ -30,12 +30,23 @@ type Props<T> = {
 
 export function DriveForm<T>({ label, drive, rest, lamps, onSay, children }: Props<T>) {
   const type = drive?.type ?? 'hold';
-  const first = drive === undefined ? rest : drive.type === 'hold' ? drive.value : drive.type === 'spread' ? drive.values[0]! : drive.from; // prettier-ignore
+  const first =
+    drive === undefined
+      ? rest
+      : drive.type === 'hold'
+        ? drive.value
+        : drive.type === 'spread'
+          ? drive.values[0]!
+          : drive.from;
   const last = drive?.type === 'fan' ? drive.to : drive?.type === 'spread' ? drive.values.at(-1)! : first;
   const become = (wanted: typeof type) => {
     if (wanted === 'hold') onSay({ type: 'hold', value: first });
     else if (wanted === 'fan') onSay({ type: 'fan', from: first, to: last, way: 'across' });
-    else onSay({ type: 'spread', values: lamps.map((_, i) => (drive?.type === 'spread' ? drive.values[i % drive.values.length]! : first)) }); // prettier-ignore
+    else
+      onSay({
+        type: 'spread',
+        values: lamps.map((_, i) => (drive?.type === 'spread' ? drive.values[i % drive.values.length]! : first)),
+      });
   };
   return (
     <Column gap={12} role="group" aria-label={label}>

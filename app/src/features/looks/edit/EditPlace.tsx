@@ -177,14 +177,24 @@ function OwnFades({ heard }: { readonly heard: LookValue }) {
   return (
     <Column gap={8} role="group" aria-label={WORDS.fadesTheseLamps}>
       <Pair>
-        <Typed label={WORDS.theseLampsBeats} value={times.in as number} read={decimal(0, 256)} onChange={(value) => put({ ...times, in: beats(value) })} />
-        <Typed label={WORDS.theseLampsOut} value={times.out as number} read={decimal(0, 256)} onChange={(value) => put({ ...times, out: beats(value) })} />
+        <Typed
+          label={WORDS.theseLampsBeats}
+          value={times.in as number}
+          read={decimal(0, 256)}
+          onChange={(value) => put({ ...times, in: beats(value) })}
+        />
+        <Typed
+          label={WORDS.theseLampsOut}
+          value={times.out as number}
+          read={decimal(0, 256)}
+          onChange={(value) => put({ ...times, out: beats(value) })}
+        />
       </Pair>
       <Row>
         <Button onPress={() => put(undefined)}>{WORDS.asLookFades}</Button>
       </Row>
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 /** What would be stored, in words, and the way to let go of it. */

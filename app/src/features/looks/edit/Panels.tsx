@@ -141,12 +141,25 @@ const SPAN_WORDS: Readonly<Record<number, string>> = { 0.125: '1/8', 0.25: '1/4'
 /** Flashes that go by the beat: a square wave on the level, which any lamp can do. */
 function BeatFlashes({ heard, onSay }: PanelProps) {
   const waves = heard.waves ?? [];
-  const place = waves.findIndex((wave) => wave.type === 'wave' && wave.on === 'level' && wave.shape === 'square' && 'beats' in wave.span); // prettier-ignore
+  const place = waves.findIndex(
+    (wave) => wave.type === 'wave' && wave.on === 'level' && wave.shape === 'square' && 'beats' in wave.span,
+  );
   const flashes = waves[place];
   const span = flashes && 'beats' in flashes.span ? flashes.span.beats : undefined;
   const width = flashes?.type === 'wave' ? flashes.width : 0.5;
   const put = (change: { readonly beats?: number; readonly width?: number } | null) => {
-    const next = change && Wave.parse({ type: 'wave', on: 'level', shape: 'square', low: 0, high: 1, ...flashes, span: { beats: change.beats ?? span ?? 1 }, width: change.width ?? width }); // prettier-ignore
+    const next =
+      change &&
+      Wave.parse({
+        type: 'wave',
+        on: 'level',
+        shape: 'square',
+        low: 0,
+        high: 1,
+        ...flashes,
+        span: { beats: change.beats ?? span ?? 1 },
+        width: change.width ?? width,
+      });
     const others = waves.filter((_, i) => i !== place);
     const all = next ? [...others, next] : others;
     onSay({ waves: all.length > 0 ? all : undefined }, 'flashes');
@@ -157,14 +170,29 @@ function BeatFlashes({ heard, onSay }: PanelProps) {
       <Row gap={8} flexWrap="wrap" role="group" aria-label={WORDS.flashesInBeats}>
         <Chip small name={WORDS.none} on={!flashes} onPress={() => put(null)} />
         {FLASH_SPANS.map((beats) => (
-          <Chip key={beats} small name={SPAN_WORDS[beats]!} label={`A flash every ${SPAN_WORDS[beats]} beat`} on={span === beats} onPress={() => put({ beats })} />
+          <Chip
+            key={beats}
+            small
+            name={SPAN_WORDS[beats]!}
+            label={`A flash every ${SPAN_WORDS[beats]} beat`}
+            on={span === beats}
+            onPress={() => put({ beats })}
+          />
         ))}
       </Row>
       {flashes && (
-        <Slider label={WORDS.eachFlashLasts} value={width * 100} low={1} high={99} step={1} unit="%" onChange={(share) => put({ width: share / 100 })} />
+        <Slider
+          label={WORDS.eachFlashLasts}
+          value={width * 100}
+          low={1}
+          high={99}
+          step={1}
+          unit="%"
+          onChange={(share) => put({ width: share / 100 })}
+        />
       )}
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 function OtherPanel(props: PanelProps) {

@@ -298,7 +298,7 @@ function Slew({
       unit="ms"
       onChange={(ms) => onChange(Math.round(ms) / 1000)}
     />
-  ); // prettier-ignore
+  );
 }
 
 function Sensitivity({ follower, onChange }: Pick<FormProps, 'follower' | 'onChange'>) {

@@ -83,7 +83,10 @@ function pathOf(wave: Wave): string {
   const points = Array.from({ length: 121 }, (_, i) => {
     if (wave.type === 'move') return placeOf(wave, i / 120, 0, 1, out);
     const turns = Math.min(i / 120, 0.9999);
-    return [EDGE + turns * (WIDTH - 2 * EDGE), yOf(wave, heightAt(wave.shape, turns, wave.width, wave.points ?? [], wave.seed ?? 0, 0))] as const; // prettier-ignore
+    return [
+      EDGE + turns * (WIDTH - 2 * EDGE),
+      yOf(wave, heightAt(wave.shape, turns, wave.width, wave.points ?? [], wave.seed ?? 0, 0)),
+    ] as const;
   });
   return `M${points.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join('L')}`;
 }

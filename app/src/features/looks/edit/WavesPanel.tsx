@@ -27,11 +27,20 @@ const SHAPE_NAMES: Readonly<Record<WaveShape, string>> = {
   drawn: 'Drawn',
 };
 
-const FIGURE_NAMES = { circle: 'Circle', eight: WORDS.figureOfEight, sweep: 'Sweep', bounce: 'Bounce', wander: 'Wander' } as const; // prettier-ignore
+const FIGURE_NAMES = {
+  circle: 'Circle',
+  eight: WORDS.figureOfEight,
+  sweep: 'Sweep',
+  bounce: 'Bounce',
+  wander: 'Wander',
+} as const;
 
 /** What a wave is called that is not edited: “Sine on level, 4 beats”. */
 export function waveWords(wave: Wave): string {
-  const span = 'beats' in wave.span ? `${tidy(wave.span.beats)} ${wave.span.beats === 1 ? 'beat' : 'beats'}` : `${tidy(wave.span.seconds)} s`; // prettier-ignore
+  const span =
+    'beats' in wave.span
+      ? `${tidy(wave.span.beats)} ${wave.span.beats === 1 ? 'beat' : 'beats'}`
+      : `${tidy(wave.span.seconds)} s`;
   if (wave.type === 'move') return `${FIGURE_NAMES[wave.shape]}, ${span}`;
   const on = wave.type === 'colours' ? 'two colours' : nameOfMoved(wave.on);
   return WORDS.on(SHAPE_NAMES[wave.shape], on, span);

@@ -33,13 +33,27 @@ export function WhoRow({ show }: { readonly show: Show }) {
   const isChosen = new Set<string>(chosen);
   const press = (role: string) => {
     const on = preferred.includes(role);
-    const next = several ? (on ? preferred.filter((one) => one !== role) : [...preferred, role]) : on && preferred.length === 1 ? [] : [role]; // prettier-ignore
+    const next = several
+      ? on
+        ? preferred.filter((one) => one !== role)
+        : [...preferred, role]
+      : on && preferred.length === 1
+        ? []
+        : [role];
     draft.choose([...new Set(next.flatMap(castOf))], next);
   };
-  const lampsInRoles = roles.length > 0 ? [...new Set((preferred.length > 0 ? preferred : roles.map(({ id }) => id)).flatMap(castOf))] : rig.fixtures.map(({ id }) => id); // prettier-ignore
+  const lampsInRoles =
+    roles.length > 0
+      ? [...new Set((preferred.length > 0 ? preferred : roles.map(({ id }) => id)).flatMap(castOf))]
+      : rig.fixtures.map(({ id }) => id);
   const lamps = lampsInRoles.flatMap((id) => rig.fixtures.find((fixture) => fixture.id === id) ?? []);
   const toggle = (id: (typeof chosen)[number]) =>
-    draft.choose(isChosen.has(id) ? chosen.filter((one) => one !== id) : lampsInRoles.filter((one) => one === id || isChosen.has(one)), preferred); // prettier-ignore
+    draft.choose(
+      isChosen.has(id)
+        ? chosen.filter((one) => one !== id)
+        : lampsInRoles.filter((one) => one === id || isChosen.has(one)),
+      preferred,
+    );
   const toggleAny = (id: (typeof chosen)[number]) =>
     draft.choose(isChosen.has(id) ? chosen.filter((one) => one !== id) : [...chosen, id]);
   const walk = (event: KeyboardEvent) => {
@@ -98,7 +112,11 @@ export function WhoRow({ show }: { readonly show: Show }) {
               const wanted = preferred.flatMap((role) =>
                 pickedPlaces(pick, castOf(role).length).map((place) => castOf(role)[place]!),
               );
-              const on = wanted.length > 0 && wanted.length === chosen.length && wanted.every((id) => isChosen.has(id)) && chosen.length < lampsInRoles.length; // prettier-ignore
+              const on =
+                wanted.length > 0 &&
+                wanted.length === chosen.length &&
+                wanted.every((id) => isChosen.has(id)) &&
+                chosen.length < lampsInRoles.length;
               return <Chip key={name} small name={name} on={on} onPress={() => draft.choose(wanted, preferred)} />;
             })}
           </Row>

@@ -102,10 +102,13 @@ export function matchGroups(lamps: readonly Patched[], colour: Chromaticity): re
     const exact = match.how !== 'none' && match.how !== 'gel' && match.off < UNNOTICED;
     const far = match.how === 'none' ? '' : exact ? WORDS.matches : WORDS.off(match.off.toFixed(0));
     const words =
-      match.how === 'none' ? WORDS.oneColourOnly
-      : match.how === 'gel' ? WORDS.itsGel(far)
-      : match.how === 'wheel' ? WORDS.fromWheel(match.name, far)
-      : far; // prettier-ignore
+      match.how === 'none'
+        ? WORDS.oneColourOnly
+        : match.how === 'gel'
+          ? WORDS.itsGel(far)
+          : match.how === 'wheel'
+            ? WORDS.fromWheel(match.name, far)
+            : far;
     const hex = match.how === 'none' ? null : match.hex;
     const key = `${lamp.profile.id} ${words} ${hex ?? ''}`;
     const before = groups.get(key);

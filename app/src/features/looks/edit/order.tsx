@@ -10,7 +10,17 @@ import { SortableList } from '../../../ui/SortableList';
 import { FAMILY_NAMES } from './model';
 import { WORDS } from './words';
 
-export const TABS = ['level', 'colour', 'aim', 'beam', 'waves', 'sound', 'rate', 'other', 'faders'] as const satisfies readonly ((typeof FAMILIES)[number] | 'waves' | 'sound' | 'faders')[]; // prettier-ignore
+export const TABS = [
+  'level',
+  'colour',
+  'aim',
+  'beam',
+  'waves',
+  'sound',
+  'rate',
+  'other',
+  'faders',
+] as const satisfies readonly ((typeof FAMILIES)[number] | 'waves' | 'sound' | 'faders')[];
 export type Tab = (typeof TABS)[number];
 
 export const TAB_NAMES: Readonly<Record<Tab, string>> = {
@@ -24,13 +34,15 @@ const ORDER = kept<readonly Tab[]>('hovlix-look-order-1', z.array(z.enum(TABS)),
 /** A tab that is new since it was kept comes last. */
 const whole = (order: readonly Tab[]): readonly Tab[] => [...new Set([...order, ...TABS])];
 
-export const useTabOrder = create<{ readonly order: readonly Tab[]; readonly put: (order: readonly Tab[]) => void }>((set) => ({
-  order: whole(ORDER.read()),
-  put: (order) => {
-    set({ order });
-    ORDER.keep(() => order);
-  },
-})); // prettier-ignore
+export const useTabOrder = create<{ readonly order: readonly Tab[]; readonly put: (order: readonly Tab[]) => void }>(
+  (set) => ({
+    order: whole(ORDER.read()),
+    put: (order) => {
+      set({ order });
+      ORDER.keep(() => order);
+    },
+  }),
+);
 
 ORDER.heard((order) => useTabOrder.setState({ order: whole(order) }));
 

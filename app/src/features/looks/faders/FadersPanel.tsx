@@ -40,7 +40,13 @@ export function FadersPanel({ lamps, casting, sets, onMove }: Props) {
       <ScrollArea sideways>
         <Row gap={6} role="group" aria-label={WORDS.onTheFaders}>
           {kinds.map(({ attribute, name }) => (
-            <Chip key={attribute} small name={name} on={attribute === kind.attribute} onPress={() => setWanted(attribute)} />
+            <Chip
+              key={attribute}
+              small
+              name={name}
+              on={attribute === kind.attribute}
+              onPress={() => setWanted(attribute)}
+            />
           ))}
         </Row>
       </ScrollArea>
@@ -59,7 +65,7 @@ export function FadersPanel({ lamps, casting, sets, onMove }: Props) {
       </Column>
       <Switch label={WORDS.fineTenthWay} on={fine} onChange={setFine} />
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 type LampFaderProps = {

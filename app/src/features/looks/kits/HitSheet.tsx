@@ -116,23 +116,31 @@ export function HitSheet({ hit, onPut, onCopy, onRemove, onClose, ...where }: Pr
         <Choose
           label={WORDS.chokeGroup}
           value={String(hit.choke ?? 0)}
-          choices={[{ value: '0', name: WORDS.none }, ...Array.from({ length: 8 }, (_, i) => ({ value: String(i + 1), name: WORDS.group(i + 1) }))]}
+          choices={[
+            { value: '0', name: WORDS.none },
+            ...Array.from({ length: 8 }, (_, i) => ({ value: String(i + 1), name: WORDS.group(i + 1) })),
+          ]}
           hint={WORDS.newHitGroup}
           onChoose={(value) => put({ choke: Number(value) || undefined })}
         />
         <Choose
           label={WORDS.itsLevel}
           value={hit.blend}
-          choices={[{ value: 'highest', name: WORDS.adds }, { value: 'replace', name: WORDS.replaces }]}
+          choices={[
+            { value: 'highest', name: WORDS.adds },
+            { value: 'replace', name: WORDS.replaces },
+          ]}
           onChoose={(blend) => put({ blend: blend as Hit['blend'] })}
         />
       </Pair>
       <Row gap={8} flexWrap="wrap">
         <Button onPress={onCopy}>{WORDS.duplicate}</Button>
-        <Button kind="quiet" onPress={onRemove}>{WORDS.delete}</Button>
+        <Button kind="quiet" onPress={onRemove}>
+          {WORDS.delete}
+        </Button>
       </Row>
     </Sheet>
-  ); // prettier-ignore
+  );
 }
 
 const WHITE = { x: 0.3127, y: 0.329 };

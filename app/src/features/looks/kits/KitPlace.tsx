@@ -58,50 +58,64 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
         <Button label={WORDS.backHitKits} kind="quiet" onPress={() => router.push('/looks/kits')}>
           <ArrowLeft size={20} color={palette.text} aria-hidden />
         </Button>
-        <Button kind="primary" disabled={kit.hits.length >= 128} onPress={add}>{WORDS.addAHit}</Button>
+        <Button kind="primary" disabled={kit.hits.length >= 128} onPress={add}>
+          {WORDS.addAHit}
+        </Button>
       </PlaceHead>
-      <Grid gridTemplateColumns={wide ? 'minmax(0, 2fr) minmax(0, 3fr)' : 'minmax(0, 1fr)'} gap={14} paddingHorizontal={12} maxWidth={1180} alignItems="flex-start">
-       <Column gap={14} minWidth={0}>
-        <ScrollArea sideways>
-          <Row gap={6} role="group" aria-label={WORDS.roleThatPlays}>
-            {firstAssigned(show.roles, kit).map((one) => (
-              <Chip key={one.id} small name={one.name} on={one.id === played?.id} onPress={() => setRole(one.id)} />
-            ))}
-          </Row>
-        </ScrollArea>
-        <HitPads kit={kit} role={played?.id} />
-        {played && cast === 0 && <Quiet>{WORDS.hasNoLamps(played.name)}</Quiet>}
-        {kit.hits.length === 0 && <Quiet>{WORDS.thereNoHit}</Quiet>}
-       </Column>
-       <Column gap={14} minWidth={0}>
-        {kit.hits.length > 0 && (
-          <Card title={WORDS.whatEachHit}>
-            {kit.hits.map((hit) => (
-              <Row key={hit.id} justifyContent="space-between" gap={8} minHeight={56}>
-                <Column flexShrink={1}>
-                  <Words fontWeight="600">{hit.name}</Words>
-                  <Quiet>{hitWords(hit)}</Quiet>
-                </Column>
-                <Button label={WORDS.changeNamed(hit.name)} onPress={() => setOpen(hit.id)}>{WORDS.change}</Button>
-              </Row>
-            ))}
+      <Grid
+        gridTemplateColumns={wide ? 'minmax(0, 2fr) minmax(0, 3fr)' : 'minmax(0, 1fr)'}
+        gap={14}
+        paddingHorizontal={12}
+        maxWidth={1180}
+        alignItems="flex-start"
+      >
+        <Column gap={14} minWidth={0}>
+          <ScrollArea sideways>
+            <Row gap={6} role="group" aria-label={WORDS.roleThatPlays}>
+              {firstAssigned(show.roles, kit).map((one) => (
+                <Chip key={one.id} small name={one.name} on={one.id === played?.id} onPress={() => setRole(one.id)} />
+              ))}
+            </Row>
+          </ScrollArea>
+          <HitPads kit={kit} role={played?.id} />
+          {played && cast === 0 && <Quiet>{WORDS.hasNoLamps(played.name)}</Quiet>}
+          {kit.hits.length === 0 && <Quiet>{WORDS.thereNoHit}</Quiet>}
+        </Column>
+        <Column gap={14} minWidth={0}>
+          {kit.hits.length > 0 && (
+            <Card title={WORDS.whatEachHit}>
+              {kit.hits.map((hit) => (
+                <Row key={hit.id} justifyContent="space-between" gap={8} minHeight={56}>
+                  <Column flexShrink={1}>
+                    <Words fontWeight="600">{hit.name}</Words>
+                    <Quiet>{hitWords(hit)}</Quiet>
+                  </Column>
+                  <Button label={WORDS.changeNamed(hit.name)} onPress={() => setOpen(hit.id)}>
+                    {WORDS.change}
+                  </Button>
+                </Row>
+              ))}
+            </Card>
+          )}
+          <MidiCard show={show} kit={kit} onPut={put} />
+          <Card title={WORDS.theKit}>
+            <Typed label={WORDS.name} value={kit.name} read={named} onChange={(name) => put({ name })} />
+            <Row gap={8} flexWrap="wrap">
+              <Button
+                onPress={() => {
+                  const copy = { ...kit, id: freshId() as Kit['id'], name: WORDS.copy(kit.name), channels: [] };
+                  app.document.make({ type: 'store-kit', kit: copy });
+                  router.push(`/looks/kits/${copy.id}`);
+                }}
+              >
+                {WORDS.duplicate}
+              </Button>
+              <Button kind="quiet" onPress={remove}>
+                {WORDS.delete}
+              </Button>
+            </Row>
           </Card>
-        )}
-        <MidiCard show={show} kit={kit} onPut={put} />
-        <Card title={WORDS.theKit}>
-          <Typed label={WORDS.name} value={kit.name} read={named} onChange={(name) => put({ name })} />
-          <Row gap={8} flexWrap="wrap">
-            <Button
-              onPress={() => {
-                const copy = { ...kit, id: freshId() as Kit['id'], name: WORDS.copy(kit.name), channels: [] };
-                app.document.make({ type: 'store-kit', kit: copy });
-                router.push(`/looks/kits/${copy.id}`);
-              }}
-            >{WORDS.duplicate}</Button>
-            <Button kind="quiet" onPress={remove}>{WORDS.delete}</Button>
-          </Row>
-        </Card>
-       </Column>
+        </Column>
       </Grid>
       {opened && played && (
         <HitSheet
@@ -123,7 +137,7 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
         />
       )}
     </ScrollArea>
-  ); // prettier-ignore
+  );
 }
 
 /** The roles that MIDI plays it on come first. */

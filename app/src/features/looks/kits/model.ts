@@ -5,7 +5,9 @@ import { freshId } from '../../../host/fresh-id';
 import { SPREAD_NAMES } from './words';
 
 const timeWords = (time: HitTime): string =>
-  'beats' in time ? `${tidy(time.beats)} ${time.beats === 1 ? 'beat' : 'beats'}` : `${Math.round(time.seconds * 1000)} ms`; // prettier-ignore
+  'beats' in time
+    ? `${tidy(time.beats)} ${time.beats === 1 ? 'beat' : 'beats'}`
+    : `${Math.round(time.seconds * 1000)} ms`;
 const tidy = (number: number) => String(Math.round(number * 100) / 100);
 
 /** One line on what a hit does: “36 · odd · next · falls in 1 beat”. */
@@ -32,7 +34,13 @@ export function newHit(kit: Kit): Hit {
   while (note < 127 && kit.hits.some(({ low, high }) => note >= Math.min(low, high) && note <= Math.max(low, high)))
     note++;
   return Hit.parse({
-    id: freshId(), name: `Hit ${kit.hits.length + 1}`, low: note, high: note, level: 1,
-    attack: seconds(0), hold: seconds(0.05), release: { beats: 0.5 },
-  }); // prettier-ignore
+    id: freshId(),
+    name: `Hit ${kit.hits.length + 1}`,
+    low: note,
+    high: note,
+    level: 1,
+    attack: seconds(0),
+    hold: seconds(0.05),
+    release: { beats: 0.5 },
+  });
 }

@@ -22,7 +22,15 @@ const USUAL: Readonly<Record<Shape['kind'], Omit<Shape, 'id' | 'kind' | 'name'>>
   bar: { x: -4, y: -5, z: 0, width: 3, depth: 0.8, height: 1.1, turn: 0 },
   floor: { x: 0, y: -4, z: 0, width: 6, depth: 4, height: 0, turn: 0 },
 };
-const NAMES = { stage: 'Stage', riser: 'Riser', truss: 'Truss', stand: 'Stand', curtain: 'Curtain', bar: 'Bar', floor: WORDS.danceFloor } as const; // prettier-ignore
+const NAMES = {
+  stage: 'Stage',
+  riser: 'Riser',
+  truss: 'Truss',
+  stand: 'Stand',
+  curtain: 'Curtain',
+  bar: 'Bar',
+  floor: WORDS.danceFloor,
+} as const;
 
 export function RoomPanel({ rig, shape, onShape }: Props) {
   const app = useHovlix();

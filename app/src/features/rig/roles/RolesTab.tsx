@@ -36,8 +36,13 @@ export function RolesTab({ show, rig }: Props) {
       .every((word) => all.includes(word));
   });
   const row = ({ id, name, tint }: Role) => (
-    <RoleRow name={name} tint={tints[tint]!} lamps={castOf(id).map((lamp) => nameOf(lamp) ?? '')} onPress={() => setOpen(id)} />
-  ); // prettier-ignore
+    <RoleRow
+      name={name}
+      tint={tints[tint]!}
+      lamps={castOf(id).map((lamp) => nameOf(lamp) ?? '')}
+      onPress={() => setOpen(id)}
+    />
+  );
   const add = () => {
     const fresh: Role = {
       id: freshId() as Role['id'],

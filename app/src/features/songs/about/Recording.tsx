@@ -84,7 +84,7 @@ export function Recording({ song }: { readonly song: Song }) {
       )}
       <Tracks song={song} />
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 /** What is taken of a recording: without anchors the song keeps its beats. */
@@ -102,7 +102,12 @@ type ProposalProps = {
 };
 
 function Proposal({ song, found: { song: heard, later }, onTake, onLeave }: ProposalProps) {
-  const how = later === null ? '' : Math.abs(later) < 0.005 ? 'at the same moment' : `${Math.abs(later).toFixed(2)} s ${later > 0 ? 'later' : 'earlier'}`; // prettier-ignore
+  const how =
+    later === null
+      ? ''
+      : Math.abs(later) < 0.005
+        ? 'at the same moment'
+        : `${Math.abs(later).toFixed(2)} s ${later > 0 ? 'later' : 'earlier'}`;
   const some = heard.sections.length;
   const [sectionsToo, setSectionsToo] = useState(some > 0 && song.sections.length === 0);
   return (
@@ -123,13 +128,25 @@ function Proposal({ song, found: { song: heard, later }, onTake, onLeave }: Prop
       <Quiet>{WORDS.lightStaysIts}</Quiet>
       <Row gap={8} flexWrap="wrap">
         {later !== null && (
-          <Button kind="primary" onPress={() => onTake({ anchors: later === 0 ? undefined : movedBy(song, later), sectionsToo })}>{WORDS.barsAsThey}</Button>
+          <Button
+            kind="primary"
+            onPress={() => onTake({ anchors: later === 0 ? undefined : movedBy(song, later), sectionsToo })}
+          >
+            {WORDS.barsAsThey}
+          </Button>
         )}
-        <Button {...(later === null ? { kind: 'primary' as const } : {})} onPress={() => onTake({ anchors: ownBeats(song, heard, later), meterToo: true, sectionsToo })}>{WORDS.beatsFound}</Button>
-        <Button kind="quiet" onPress={onLeave}>{WORDS.leaveIt}</Button>
+        <Button
+          {...(later === null ? { kind: 'primary' as const } : {})}
+          onPress={() => onTake({ anchors: ownBeats(song, heard, later), meterToo: true, sectionsToo })}
+        >
+          {WORDS.beatsFound}
+        </Button>
+        <Button kind="quiet" onPress={onLeave}>
+          {WORDS.leaveIt}
+        </Button>
       </Row>
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 const barsOf = (song: Song): string =>

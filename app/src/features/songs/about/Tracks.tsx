@@ -32,7 +32,9 @@ export function Tracks({ song }: { readonly song: Song }) {
     const alike = offset !== undefined && offset.alike >= ALIKE;
     const at = alike ? Math.round(-offset.seconds * 1000) / 1000 : 0;
     set([...tracks, { id: freshId() as Track['id'], name: heard.title, music: heard.music, at, level: 1 }]);
-    say(alike ? WORDS.soundsTogetherMusic(heard.title) : WORDS.beginsSong(heard.title), { undo: app.document.takingBack() }); // prettier-ignore
+    say(alike ? WORDS.soundsTogetherMusic(heard.title) : WORDS.beginsSong(heard.title), {
+      undo: app.document.takingBack(),
+    });
   };
   return (
     <Column gap={10} role="group" aria-label={WORDS.besideTheMusic}>

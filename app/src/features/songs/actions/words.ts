@@ -22,7 +22,8 @@ export const MESSAGE_NAMES: Readonly<Record<MidiMessage['kind'], string>> = {
 
 /** What an action does, in one line. */
 export function deedWords(show: Show, does: Deed): string {
-  const look = (id: string) => [...show.looks, ...show.chases].find((one) => one.id === id)?.name ?? 'a look that is gone'; // prettier-ignore
+  const look = (id: string) =>
+    [...show.looks, ...show.chases].find((one) => one.id === id)?.name ?? 'a look that is gone';
   const role = (id: string) => show.roles.find((one) => one.id === id)?.name ?? 'a role that is gone';
   const fade = (seconds: number) => (seconds > 0 ? ` in ${seconds} s` : '');
   switch (does.act) {

@@ -48,14 +48,27 @@ export function ChosenClips({
   const [clip] = clips;
   return (
     <Scroller backgroundColor="$raised" borderTopWidth={1} borderColor="$line">
-      <Column gap={10} paddingVertical={8} role="group" aria-label={clips.length === 1 ? WORDS.chosenClip : WORDS.chosenClips}>
+      <Column
+        gap={10}
+        paddingVertical={8}
+        role="group"
+        aria-label={clips.length === 1 ? WORDS.chosenClip : WORDS.chosenClips}
+      >
         <View paddingHorizontal={16}>
-          <ChosenHead remove={clips.length === 1 ? WORDS.deleteClip : WORDS.deleteClips} onRemove={onRemove} onDone={onDone}>
-            <Words fontWeight="600" numberOfLines={1} flexShrink={1}>{name}</Words>
+          <ChosenHead
+            remove={clips.length === 1 ? WORDS.deleteClip : WORDS.deleteClips}
+            onRemove={onRemove}
+            onDone={onDone}
+          >
+            <Words fontWeight="600" numberOfLines={1} flexShrink={1}>
+              {name}
+            </Words>
           </ChosenHead>
         </View>
         <Row gap={8} paddingHorizontal={16} flexWrap="wrap">
-          <Button pressed={several} onPress={() => onSeveral(!several)}>{WORDS.chooseSeveral}</Button>
+          <Button pressed={several} onPress={() => onSeveral(!several)}>
+            {WORDS.chooseSeveral}
+          </Button>
           {onAll && <Button onPress={onAll}>{WORDS.allThatShow}</Button>}
         </Row>
         {clips.length === 1 && (
@@ -90,5 +103,5 @@ export function ChosenClips({
         <ClipChange song={song} lane={lane} clips={clips} />
       </Column>
     </Scroller>
-  ); // prettier-ignore
+  );
 }

@@ -137,7 +137,16 @@ export function ClipEditor({ song, lane, grid, window, may }: Editing<LookLane>)
         onPointerMove={move}
         onPointerUp={lift}
         onPointerCancel={cancel}
-        style={{ position: 'relative', height: HEIGHT, flexShrink: 0, overflow: 'hidden', touchAction: 'none', userSelect: 'none', cursor: 'grab', background: palette.ground }}
+        style={{
+          position: 'relative',
+          height: HEIGHT,
+          flexShrink: 0,
+          overflow: 'hidden',
+          touchAction: 'none',
+          userSelect: 'none',
+          cursor: 'grab',
+          background: palette.ground,
+        }}
       >
         <GridLines window={window} grid={grid} />
         {lane.clips
@@ -151,20 +160,88 @@ export function ClipEditor({ song, lane, grid, window, may }: Editing<LookLane>)
                 key={one.id}
                 data-clip-box={nameOf(one)}
                 data-chosen={held || undefined}
-                style={{ position: 'absolute', left, width: Math.max(4, right - left - 1), top: TOP, height: HEIGHT - 2 * TOP, borderRadius: 8, boxSizing: 'border-box', border: `2px solid ${held ? palette.doing : 'transparent'}`, background: palette.well, color: palette.text, overflow: 'hidden', pointerEvents: 'none', zIndex: held ? 2 : 1 }}
+                style={{
+                  position: 'absolute',
+                  left,
+                  width: Math.max(4, right - left - 1),
+                  top: TOP,
+                  height: HEIGHT - 2 * TOP,
+                  borderRadius: 8,
+                  boxSizing: 'border-box',
+                  border: `2px solid ${held ? palette.doing : 'transparent'}`,
+                  background: palette.well,
+                  color: palette.text,
+                  overflow: 'hidden',
+                  pointerEvents: 'none',
+                  zIndex: held ? 2 : 1,
+                }}
               >
-                <div style={{ position: 'absolute', left: 0, right: 0, top: 0, height: 8, background: tickColour(looks.find(({ id }) => id === one.look)) }} />
-                <div style={{ padding: `14px 8px 14px ${8 + Math.max(0, -left)}px`, font: '600 14px/18px Figtree', whiteSpace: 'nowrap', textOverflow: 'ellipsis', overflow: 'hidden' }}>{nameOf(one)}</div>
+                <div
+                  style={{
+                    position: 'absolute',
+                    left: 0,
+                    right: 0,
+                    top: 0,
+                    height: 8,
+                    background: tickColour(looks.find(({ id }) => id === one.look)),
+                  }}
+                />
+                <div
+                  style={{
+                    padding: `14px 8px 14px ${8 + Math.max(0, -left)}px`,
+                    font: '600 14px/18px Figtree',
+                    whiteSpace: 'nowrap',
+                    textOverflow: 'ellipsis',
+                    overflow: 'hidden',
+                  }}
+                >
+                  {nameOf(one)}
+                </div>
                 {held && chosen.size === 1 && right - left > 3 * END && (
                   <>
-                    <div style={{ position: 'absolute', left: 4, top: 20, bottom: 8, width: 4, borderRadius: 2, background: palette.doing }} />
-                    <div style={{ position: 'absolute', right: 4, top: 20, bottom: 8, width: 4, borderRadius: 2, background: palette.doing }} />
+                    <div
+                      style={{
+                        position: 'absolute',
+                        left: 4,
+                        top: 20,
+                        bottom: 8,
+                        width: 4,
+                        borderRadius: 2,
+                        background: palette.doing,
+                      }}
+                    />
+                    <div
+                      style={{
+                        position: 'absolute',
+                        right: 4,
+                        top: 20,
+                        bottom: 8,
+                        width: 4,
+                        borderRadius: 2,
+                        background: palette.doing,
+                      }}
+                    />
                   </>
                 )}
               </div>
             );
           })}
-        {box && <div aria-hidden style={{ position: 'absolute', left: box[0], width: box[1] - box[0], top: 2, bottom: 2, border: `1.5px solid ${palette.doing}`, background: `${palette.doing}22`, pointerEvents: 'none', zIndex: 3 }} />}
+        {box && (
+          <div
+            aria-hidden
+            style={{
+              position: 'absolute',
+              left: box[0],
+              width: box[1] - box[0],
+              top: 2,
+              bottom: 2,
+              border: `1.5px solid ${palette.doing}`,
+              background: `${palette.doing}22`,
+              pointerEvents: 'none',
+              zIndex: 3,
+            }}
+          />
+        )}
         <Pin first={window.first} count={window.count} barWidth={window.width / window.count} />
       </div>
       {clips && may ? (
@@ -176,7 +253,11 @@ export function ClipEditor({ song, lane, grid, window, may }: Editing<LookLane>)
           looks={looks}
           several={several}
           onSeveral={setSeveral}
-          onAll={inView.every(({ id }) => chosen.has(id)) ? undefined : () => setChosen(new Set([...chosen, ...inView.map(({ id }) => id)]))}
+          onAll={
+            inView.every(({ id }) => chosen.has(id))
+              ? undefined
+              : () => setChosen(new Set([...chosen, ...inView.map(({ id }) => id)]))
+          }
           onPlace={(where) => place(clips[0], where)}
           onRemove={remove}
           onDone={none}
@@ -185,5 +266,5 @@ export function ClipEditor({ song, lane, grid, window, may }: Editing<LookLane>)
         <Quiet padding={12}>{WORDS.dragLookMove}</Quiet>
       )}
     </Column>
-  ); // prettier-ignore
+  );
 }

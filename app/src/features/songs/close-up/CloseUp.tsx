@@ -78,28 +78,65 @@ export function CloseUp({ song, lane, bars, peaks, onLane, onClose }: Props) {
         <View flex={1} />
         <PlayButton song={song} size={48} />
       </Row>
-      <Row paddingHorizontal={8} paddingVertical={2} gap={2} justifyContent="space-between" borderBottomWidth={1} borderColor="$line">
+      <Row
+        paddingHorizontal={8}
+        paddingVertical={2}
+        gap={2}
+        justifyContent="space-between"
+        borderBottomWidth={1}
+        borderColor="$line"
+      >
         <Row>
-          <Button label={WORDS.earlierBars} kind="quiet" disabled={first <= span.first} onPress={() => go(first - count)}>
+          <Button
+            label={WORDS.earlierBars}
+            kind="quiet"
+            disabled={first <= span.first}
+            onPress={() => go(first - count)}
+          >
             <ChevronLeft size={20} color={palette.text} aria-hidden />
           </Button>
-          <Figures color="$text" textAlign="center" testID="close-up-bars" aria-label={rangeText({ first, last: first + count - 1 })}>
+          <Figures
+            color="$text"
+            textAlign="center"
+            testID="close-up-bars"
+            aria-label={rangeText({ first, last: first + count - 1 })}
+          >
             {first + 1}
             {count > 1 ? ` – ${first + count}` : ''}
           </Figures>
-          <Button label={WORDS.laterBars} kind="quiet" disabled={first + count > span.last} onPress={() => go(first + count)}>
+          <Button
+            label={WORDS.laterBars}
+            kind="quiet"
+            disabled={first + count > span.last}
+            onPress={() => go(first + count)}
+          >
             <ChevronRight size={20} color={palette.text} aria-hidden />
           </Button>
         </Row>
         <Row>
-          <Button label={WORDS.fewerBars} kind="quiet" disabled={zoom === ZOOMS[0]} onPress={() => setZoom(ZOOMS[ZOOMS.indexOf(zoom) - 1]!)}>
+          <Button
+            label={WORDS.fewerBars}
+            kind="quiet"
+            disabled={zoom === ZOOMS[0]}
+            onPress={() => setZoom(ZOOMS[ZOOMS.indexOf(zoom) - 1]!)}
+          >
             <ZoomIn size={20} color={palette.text} aria-hidden />
           </Button>
-          <Button label={WORDS.moreBars} kind="quiet" disabled={zoom === ZOOMS.at(-1)} onPress={() => setZoom(ZOOMS[ZOOMS.indexOf(zoom) + 1]!)}>
+          <Button
+            label={WORDS.moreBars}
+            kind="quiet"
+            disabled={zoom === ZOOMS.at(-1)}
+            onPress={() => setZoom(ZOOMS[ZOOMS.indexOf(zoom) + 1]!)}
+          >
             <ZoomOut size={20} color={palette.text} aria-hidden />
           </Button>
           <Magnet size={16} color={palette.quiet} aria-hidden />
-          <PickOne label={WORDS.grid} value={grid} choices={GRIDS.map((value) => ({ value, name: GRID_NAMES[value] }))} onChoose={setGrid} />
+          <PickOne
+            label={WORDS.grid}
+            value={grid}
+            choices={GRIDS.map((value) => ({ value, name: GRID_NAMES[value] }))}
+            onChoose={setGrid}
+          />
         </Row>
       </Row>
       <View flex={1} minHeight={0} onLayout={({ nativeEvent }) => setWidth(nativeEvent.layout.width)}>
@@ -126,7 +163,7 @@ export function CloseUp({ song, lane, bars, peaks, onLane, onClose }: Props) {
         )}
       </View>
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 /** Page up and down, or brackets, turn the page; Escape goes back. */

@@ -118,16 +118,48 @@ export function CurveEditor({ song, lane, grid, window, gutter, may }: Editing<C
           onPointerMove={drag}
           onPointerUp={lift}
           onPointerCancel={cancel}
-          style={{ position: 'relative', width: window.width, height: '100%', overflow: 'hidden', touchAction: 'none', cursor: may ? 'crosshair' : 'default', background: palette.ground }}
+          style={{
+            position: 'relative',
+            width: window.width,
+            height: '100%',
+            overflow: 'hidden',
+            touchAction: 'none',
+            cursor: may ? 'crosshair' : 'default',
+            background: palette.ground,
+          }}
         >
           <GridLines window={window} grid={grid} />
-          <svg aria-hidden width={window.width} height={height} style={{ position: 'absolute', left: 0, top: 0, pointerEvents: 'none' }}>
+          <svg
+            aria-hidden
+            width={window.width}
+            height={height}
+            style={{ position: 'absolute', left: 0, top: 0, pointerEvents: 'none' }}
+          >
             {[0, 0.5, 1].map((value) => (
-              <line key={value} x1={0} x2={window.width} y1={yOf(value)} y2={yOf(value)} stroke={palette.line} strokeDasharray={value === 0.5 ? '3 5' : undefined} />
+              <line
+                key={value}
+                x1={0}
+                x2={window.width}
+                y1={yOf(value)}
+                y2={yOf(value)}
+                stroke={palette.line}
+                strokeDasharray={value === 0.5 ? '3 5' : undefined}
+              />
             ))}
-            <path d={pathOf(points, window.width, (x) => beatAtX(window, x), yOf, from, to)} fill="none" stroke={palette.live} strokeWidth={2.5} strokeLinejoin="round" />
+            <path
+              d={pathOf(points, window.width, (x) => beatAtX(window, x), yOf, from, to)}
+              fill="none"
+              stroke={palette.live}
+              strokeWidth={2.5}
+              strokeLinejoin="round"
+            />
             {trace.length > 1 && (
-              <polyline points={trace.map(({ at, value }) => `${xOf(window, at)},${yOf(value)}`).join(' ')} fill="none" stroke={palette.doing} strokeWidth={2.5} />
+              <polyline
+                points={trace.map(({ at, value }) => `${xOf(window, at)},${yOf(value)}`).join(' ')}
+                fill="none"
+                stroke={palette.doing}
+                strokeWidth={2.5}
+              />
             )}
           </svg>
           {points
@@ -138,14 +170,33 @@ export function CurveEditor({ song, lane, grid, window, gutter, may }: Editing<C
                 data-point={Math.round(one.at * 1000) / 1000}
                 data-value={Math.round(one.value * 100)}
                 data-chosen={one.id === chosen || undefined}
-                style={{ position: 'absolute', left: xOf(window, one.at) - 8, top: yOf(one.value) - 8, width: 16, height: 16, borderRadius: 8, boxSizing: 'border-box', border: `3px solid ${one.id === chosen ? palette.doing : palette.live}`, background: one.shape === 'off' ? palette.ground : one.id === chosen ? palette.doing : palette.live, pointerEvents: 'none' }}
+                style={{
+                  position: 'absolute',
+                  left: xOf(window, one.at) - 8,
+                  top: yOf(one.value) - 8,
+                  width: 16,
+                  height: 16,
+                  borderRadius: 8,
+                  boxSizing: 'border-box',
+                  border: `3px solid ${one.id === chosen ? palette.doing : palette.live}`,
+                  background: one.shape === 'off' ? palette.ground : one.id === chosen ? palette.doing : palette.live,
+                  pointerEvents: 'none',
+                }}
               />
             ))}
           <Pin first={window.first} count={window.count} barWidth={window.width / window.count} />
         </div>
       </div>
       {may && point && !drawing ? (
-        <PointForm song={song} point={point} speed={lane.target.on === 'speed'} words={words} onPut={put} onRemove={() => remove(point.id)} onDone={() => setChosen(null)} />
+        <PointForm
+          song={song}
+          point={point}
+          speed={lane.target.on === 'speed'}
+          words={words}
+          onPut={put}
+          onRemove={() => remove(point.id)}
+          onDone={() => setChosen(null)}
+        />
       ) : (
         may && (
           <CurveTools
@@ -164,7 +215,7 @@ export function CurveEditor({ song, lane, grid, window, gutter, may }: Editing<C
         )
       )}
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 const sorted = (points: readonly Point[]) => points.toSorted((a, b) => a.at - b.at);
@@ -203,12 +254,21 @@ function Scale({
   return (
     <div aria-hidden style={{ position: 'relative', width, flexShrink: 0, borderRight: `1px solid ${palette.line}` }}>
       {[1, 0.5, 0].map((value) => (
-        <span key={value} style={{ position: 'absolute', right: 5, top: yOf(value) - 8, font: '500 12px/16px "Spline Sans Mono"', color: palette.quiet }}>
+        <span
+          key={value}
+          style={{
+            position: 'absolute',
+            right: 5,
+            top: yOf(value) - 8,
+            font: '500 12px/16px "Spline Sans Mono"',
+            color: palette.quiet,
+          }}
+        >
           {words(value).replace(' ', '')}
         </span>
       ))}
     </div>
-  ); // prettier-ignore
+  );
 }
 
 type PointKeys = { readonly remove: (id: Point['id']) => void; readonly none: () => void };

@@ -60,12 +60,10 @@ export function CurveTools({ song, lane, from, to, drawing, moves, onDrawing }: 
           <Button onPress={() => document.make({ type: 'clear-bars', ...on })}>{WORDS.clearTheseBars}</Button>
         </Row>
       </ScrollArea>
-      <Quiet paddingHorizontal={12}>
-        {drawing ? WORDS.drawFingerReplaces : WORDS.movesTapSet(moves)}
-      </Quiet>
+      <Quiet paddingHorizontal={12}>{drawing ? WORDS.drawFingerReplaces : WORDS.movesTapSet(moves)}</Quiet>
       {fader && <FaderRecorder song={song} lane={lane} />}
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 /** How often a fader is looked at while it records. */

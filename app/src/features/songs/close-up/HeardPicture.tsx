@@ -43,7 +43,14 @@ export function HeardPicture({ window, strokes, threshold, gutter }: Props) {
             fill={size >= threshold ? palette.text : palette.faint}
           />
         ))}
-      <line x1={0} x2={width} y1={HEIGHT * (1 - threshold)} y2={HEIGHT * (1 - threshold)} stroke={palette.doing} strokeWidth={2} />
+      <line
+        x1={0}
+        x2={width}
+        y1={HEIGHT * (1 - threshold)}
+        y2={HEIGHT * (1 - threshold)}
+        stroke={palette.doing}
+        strokeWidth={2}
+      />
     </svg>
-  ); // prettier-ignore
+  );
 }

@@ -72,8 +72,22 @@ export function HitEditor({ song, lane, grid, window, gutter, may }: Editing<Hit
           onDone={() => setChosen(new Set())}
         />
       ) : (
-        pad && <HitTools song={song} lane={lane} grid={grid} window={window} gutter={gutter} kit={kit} pad={pad} notes={inView} from={from} to={to} onPut={put} />
+        pad && (
+          <HitTools
+            song={song}
+            lane={lane}
+            grid={grid}
+            window={window}
+            gutter={gutter}
+            kit={kit}
+            pad={pad}
+            notes={inView}
+            from={from}
+            to={to}
+            onPut={put}
+          />
+        )
       )}
     </Column>
-  ); // prettier-ignore
+  );
 }

@@ -50,9 +50,18 @@ export function HitTools(props: Props) {
   const recording = useRecording(song, lane, window.first);
   if (recording.recorded !== null)
     return (
-      <Row gap={12} padding={12} justifyContent="space-between" backgroundColor="$raised" borderTopWidth={1} borderColor="$line">
+      <Row
+        gap={12}
+        padding={12}
+        justifyContent="space-between"
+        backgroundColor="$raised"
+        borderTopWidth={1}
+        borderColor="$line"
+      >
         <Column flexShrink={1}>
-          <Words fontWeight="600">{WORDS.recording(recording.recorded, recording.recorded === 1 ? 'note' : 'notes')}</Words>
+          <Words fontWeight="600">
+            {WORDS.recording(recording.recorded, recording.recorded === 1 ? 'note' : 'notes')}
+          </Words>
           <Quiet>{WORDS.oneBarCounts}</Quiet>
         </Column>
         <Button kind="primary" onPress={recording.stop}>
@@ -60,7 +69,7 @@ export function HitTools(props: Props) {
           <ButtonText kind="primary">{WORDS.stopRecording}</ButtonText>
         </Button>
       </Row>
-    ); // prettier-ignore
+    );
   return (
     <Column gap={8} paddingVertical={8} backgroundColor="$raised" borderTopWidth={1} borderColor="$line" flexShrink={0}>
       <ScrollArea sideways>
@@ -122,16 +131,13 @@ function Patterns(props: Props) {
       <Quiet>{WORDS.barsAbove(pad.name)}</Quiet>
       <Row gap={6} flexWrap="wrap">
         {PATTERNS.map((pattern) => (
-          <Button
-            key={pattern}
-            onPress={() => fill(patternStrokes(song, pattern, window.first, last))}
-          >
+          <Button key={pattern} onPress={() => fill(patternStrokes(song, pattern, window.first, last))}>
             {PATTERN_NAMES[pattern]}
           </Button>
         ))}
       </Row>
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 function Heard(props: Props) {
@@ -139,28 +145,40 @@ function Heard(props: Props) {
   const strokes = useStrokes(props.song);
   const [drum, setDrum] = useState<Drum>('kick');
   const [threshold, setThreshold] = useState(0.3);
-  if (!strokes)
-    return (
-      <Quiet paddingHorizontal={12}>
-        {props.song.music ? WORDS.drumsSongNot : WORDS.songHasNo}
-      </Quiet>
-    ); // prettier-ignore
+  if (!strokes) return <Quiet paddingHorizontal={12}>{props.song.music ? WORDS.drumsSongNot : WORDS.songHasNo}</Quiet>;
   const { song, window, pad } = props;
   const found = strokeBeats(song, strokes[drum], threshold).filter(({ at }) => at >= props.from && at < props.to);
   return (
     <Column gap={8}>
       <Row gap={8} flexWrap="wrap" justifyContent="space-between" paddingHorizontal={12}>
-        <Segments label={WORDS.drum} value={drum} choices={DRUMS.map((value) => ({ value, name: HEARD_NAMES[value] }))} onChoose={setDrum} />
-        <Button kind="primary" disabled={found.length === 0} onPress={() => fill(strokeBeats(song, strokes[drum], threshold))}>
+        <Segments
+          label={WORDS.drum}
+          value={drum}
+          choices={DRUMS.map((value) => ({ value, name: HEARD_NAMES[value] }))}
+          onChoose={setDrum}
+        />
+        <Button
+          kind="primary"
+          disabled={found.length === 0}
+          onPress={() => fill(strokeBeats(song, strokes[drum], threshold))}
+        >
           {WORDS.placeOn(found.length, pad.name)}
         </Button>
       </Row>
       <HeardPicture window={window} strokes={strokes[drum]} threshold={threshold} gutter={props.gutter} />
       <Column paddingHorizontal={12}>
-      <Slider label={WORDS.threshold} value={threshold * 100} low={0} high={100} step={5} unit="%" onChange={(value) => setThreshold(value / 100)} />
+        <Slider
+          label={WORDS.threshold}
+          value={threshold * 100}
+          low={0}
+          high={100}
+          step={5}
+          unit="%"
+          onChange={(value) => setThreshold(value / 100)}
+        />
       </Column>
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 function Quantise({ notes, step, onPut }: Props & { readonly step: number }) {
@@ -168,27 +186,60 @@ function Quantise({ notes, step, onPut }: Props & { readonly step: number }) {
   const [swing, setSwing] = useState(0);
   return (
     <Column gap={4} paddingHorizontal={12}>
-      <Slider label={WORDS.strength} value={strength * 100} low={0} high={100} step={5} unit="%" onChange={(value) => setStrength(value / 100)} />
-      <Slider label={WORDS.swing} value={swing * 100} low={0} high={50} step={1} unit="%" onChange={(value) => setSwing(value / 100)} />
+      <Slider
+        label={WORDS.strength}
+        value={strength * 100}
+        low={0}
+        high={100}
+        step={5}
+        unit="%"
+        onChange={(value) => setStrength(value / 100)}
+      />
+      <Slider
+        label={WORDS.swing}
+        value={swing * 100}
+        low={0}
+        high={50}
+        step={1}
+        unit="%"
+        onChange={(value) => setSwing(value / 100)}
+      />
       <Row>
-        <Button kind="primary" disabled={notes.length === 0} onPress={() => onPut(quantised(notes, step, strength, swing))}>
+        <Button
+          kind="primary"
+          disabled={notes.length === 0}
+          onPress={() => onPut(quantised(notes, step, strength, swing))}
+        >
           {WORDS.quantise(notes.length, notes.length === 1 ? 'note' : 'notes')}
         </Button>
       </Row>
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 function Humanise({ notes, onPut }: Props) {
   const [amount, setAmount] = useState(0.02);
   return (
     <Column gap={4} paddingHorizontal={12}>
-      <Slider label={WORDS.earlyOrLate} value={amount} low={0} high={0.2} step={0.01} digits={2} unit="beats" onChange={setAmount} />
+      <Slider
+        label={WORDS.earlyOrLate}
+        value={amount}
+        low={0}
+        high={0.2}
+        step={0.01}
+        digits={2}
+        unit="beats"
+        onChange={setAmount}
+      />
       <Row>
-        <Button kind="primary" disabled={notes.length === 0} onPress={() => onPut(humanised(notes, amount, () => [Math.random(), Math.random()]))}>
+        <Button
+          kind="primary"
+          disabled={notes.length === 0}
+          onPress={() => onPut(humanised(notes, amount, () => [Math.random(), Math.random()]))}
+        >
           {WORDS.humanise(notes.length, notes.length === 1 ? 'note' : 'notes')}
         </Button>
       </Row>
     </Column>
-  ); // prettier-ignore
+  );
 }

@@ -33,14 +33,26 @@ export function NoteForm({ song, grid, first, notes, onPut, onRemove, onDone }: 
   const [only] = notes;
   const step = gridLength(song, grid, first);
   return (
-    <Column gap={8} paddingHorizontal={12} paddingVertical={8} backgroundColor="$raised" borderTopWidth={1} borderColor="$line" role="group" aria-label={WORDS.chosenNotes}>
+    <Column
+      gap={8}
+      paddingHorizontal={12}
+      paddingVertical={8}
+      backgroundColor="$raised"
+      borderTopWidth={1}
+      borderColor="$line"
+      role="group"
+      aria-label={WORDS.chosenNotes}
+    >
       <ChosenHead remove={WORDS.deleteNotes} onRemove={onRemove} onDone={onDone}>
         <Words fontWeight="600">{counted(notes.length, 'note')}</Words>
       </ChosenHead>
       <Row gap={8} flexWrap="wrap">
         <Stepper
           name={WORDS.velocity}
-          value={`${rangeOf(notes.map(({ velocity }) => velocity * 100), (one) => String(Math.round(one)))} %`}
+          value={`${rangeOf(
+            notes.map(({ velocity }) => velocity * 100),
+            (one) => String(Math.round(one)),
+          )} %`}
           less={WORDS.softer}
           more={WORDS.harder}
           onLess={() => onPut(harderNotes(notes, -0.05))}
@@ -48,7 +60,10 @@ export function NoteForm({ song, grid, first, notes, onPut, onRemove, onDone }: 
         />
         <Stepper
           name={WORDS.length}
-          value={`${rangeOf(notes.map(({ length }) => length), tidy)} beats`}
+          value={`${rangeOf(
+            notes.map(({ length }) => length),
+            tidy,
+          )} beats`}
           less={WORDS.shorter}
           more={WORDS.longer}
           onLess={() => onPut(longerNotes(notes, -step))}
@@ -69,5 +84,5 @@ export function NoteForm({ song, grid, first, notes, onPut, onRemove, onDone }: 
         )}
       </Row>
     </Column>
-  ); // prettier-ignore
+  );
 }

@@ -70,11 +70,17 @@ export function PadColumn({ pads, lane, kit, width, chosen, onChoose }: Props) {
         >
           <span
             aria-hidden
-            style={{ width: 8, height: 24, borderRadius: 4, flexShrink: 0, background: hit?.colour ? hexFromChromaticity(hit.colour) : palette.faint }}
+            style={{
+              width: 8,
+              height: 24,
+              borderRadius: 4,
+              flexShrink: 0,
+              background: hit?.colour ? hexFromChromaticity(hit.colour) : palette.faint,
+            }}
           />
           <span style={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>{name}</span>
         </button>
       ))}
     </div>
-  ); // prettier-ignore
+  );
 }

@@ -30,7 +30,13 @@ export function Paper({ window, gutter, peaks }: Props) {
         const share = Math.max(0, event.clientX - box.left - gutter) / width;
         lookAt(app, song, timeOfBars(song, first + share * count));
       }}
-      style={{ position: 'relative', height: PAPER_HEIGHT, flexShrink: 0, background: palette.sunken, cursor: 'pointer' }}
+      style={{
+        position: 'relative',
+        height: PAPER_HEIGHT,
+        flexShrink: 0,
+        background: palette.sunken,
+        cursor: 'pointer',
+      }}
     >
       <div style={{ position: 'absolute', left: gutter, width, top: 0, bottom: 0 }}>
         <BarsCanvas song={song} first={first} count={count} peaks={peaks} width={width} height={PAPER_HEIGHT} />
@@ -51,7 +57,7 @@ export function Paper({ window, gutter, peaks }: Props) {
         <Pin first={window.first} count={window.count} barWidth={window.width / window.count} />
       </div>
     </div>
-  ); // prettier-ignore
+  );
 }
 
 /** Bars by their number; between them beats, “9.2”, where there is room. */
@@ -85,10 +91,24 @@ export function GridLines({ window, grid }: { readonly window: Window; readonly 
     }
   }
   return (
-    <svg aria-hidden width={width} height="100%" style={{ position: 'absolute', left: 0, top: 0, pointerEvents: 'none' }}>
+    <svg
+      aria-hidden
+      width={width}
+      height="100%"
+      style={{ position: 'absolute', left: 0, top: 0, pointerEvents: 'none' }}
+    >
       {lines.map(({ x, strong }) => (
-        <line key={x} x1={x} x2={x} y1={0} y2="100%" stroke={palette.quiet} strokeOpacity={strong * 0.55} strokeWidth={1} />
+        <line
+          key={x}
+          x1={x}
+          x2={x}
+          y1={0}
+          y2="100%"
+          stroke={palette.quiet}
+          strokeOpacity={strong * 0.55}
+          strokeWidth={1}
+        />
       ))}
     </svg>
-  ); // prettier-ignore
+  );
 }

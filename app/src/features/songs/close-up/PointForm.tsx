@@ -39,12 +39,37 @@ export function PointForm({ song, point, speed, words, onPut, onRemove, onDone }
           onChoose={(shape) => onPut({ ...point, shape })}
         />
         {point.shape === 'bent' && (
-          <Slider label={WORDS.bendEarlyLate} value={(point.bend ?? 0) * 100} low={-100} high={100} step={10} unit="%" onChange={(bend) => onPut({ ...point, bend: bend / 100 })} />
+          <Slider
+            label={WORDS.bendEarlyLate}
+            value={(point.bend ?? 0) * 100}
+            low={-100}
+            high={100}
+            step={10}
+            unit="%"
+            onChange={(bend) => onPut({ ...point, bend: bend / 100 })}
+          />
         )}
         {speed ? (
-          <Slider label={WORDS.speed} value={speedOfValue(point.value)} low={0} high={4} step={0.1} digits={2} unit="×" onChange={(value) => onPut({ ...point, value: valueOfSpeed(value) })} />
+          <Slider
+            label={WORDS.speed}
+            value={speedOfValue(point.value)}
+            low={0}
+            high={4}
+            step={0.1}
+            digits={2}
+            unit="×"
+            onChange={(value) => onPut({ ...point, value: valueOfSpeed(value) })}
+          />
         ) : (
-          <Slider label={WORDS.value} value={point.value * 100} low={0} high={100} step={1} unit="%" onChange={(value) => onPut({ ...point, value: value / 100 })} />
+          <Slider
+            label={WORDS.value}
+            value={point.value * 100}
+            low={0}
+            high={100}
+            step={1}
+            unit="%"
+            onChange={(value) => onPut({ ...point, value: value / 100 })}
+          />
         )}
         {!speed && !real.endsWith('%') && <Quiet>{WORDS.inThisRig(real)}</Quiet>}
         <Typed
@@ -60,5 +85,5 @@ export function PointForm({ song, point, speed, words, onPut, onRemove, onDone }
         />
       </Column>
     </Scroller>
-  ); // prettier-ignore
+  );
 }

@@ -130,10 +130,29 @@ export function Roll({ window, grid, pads, lane, from, to, may, chosen, onChoose
       onPointerMove={drag}
       onPointerUp={lift}
       onPointerCancel={cancel}
-      style={{ position: 'relative', width: window.width, height: pads.length * PAD_HEIGHT, overflow: 'hidden', touchAction: 'none', cursor: may ? 'crosshair' : 'default', background: palette.ground }}
+      style={{
+        position: 'relative',
+        width: window.width,
+        height: pads.length * PAD_HEIGHT,
+        overflow: 'hidden',
+        touchAction: 'none',
+        cursor: may ? 'crosshair' : 'default',
+        background: palette.ground,
+      }}
     >
       {pads.map(({ note }, row) => (
-        <div key={note} aria-hidden style={{ position: 'absolute', left: 0, right: 0, top: row * PAD_HEIGHT, height: PAD_HEIGHT - 1, borderBottom: `1px solid ${palette.line}` }} />
+        <div
+          key={note}
+          aria-hidden
+          style={{
+            position: 'absolute',
+            left: 0,
+            right: 0,
+            top: row * PAD_HEIGHT,
+            height: PAD_HEIGHT - 1,
+            borderBottom: `1px solid ${palette.line}`,
+          }}
+        />
       ))}
       <GridLines window={window} grid={grid} />
       {laid.map(({ note, row, left, width }) => (
@@ -157,10 +176,21 @@ export function Roll({ window, grid, pads, lane, from, to, may, chosen, onChoose
           }}
         />
       ))}
-      {box && <div aria-hidden style={{ position: 'absolute', ...spanOf(box), border: `1.5px solid ${palette.doing}`, background: `${palette.doing}22`, pointerEvents: 'none' }} />}
+      {box && (
+        <div
+          aria-hidden
+          style={{
+            position: 'absolute',
+            ...spanOf(box),
+            border: `1.5px solid ${palette.doing}`,
+            background: `${palette.doing}22`,
+            pointerEvents: 'none',
+          }}
+        />
+      )}
       <Pin first={window.first} count={window.count} barWidth={window.width / window.count} />
     </div>
-  ); // prettier-ignore
+  );
 }
 
 const spanOf = ([a, b]: readonly [Place, Place]) => ({

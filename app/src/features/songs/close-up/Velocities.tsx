@@ -68,7 +68,12 @@ export function Velocities({ window, gutter, notes, chosen, may, onPut }: Props)
         const way = { ArrowUp: NUDGE, ArrowDown: -NUDGE }[event.key];
         if (way === undefined) return;
         event.preventDefault();
-        onPut(harderNotes(notes.filter(({ id }) => chosen.size === 0 || chosen.has(id)), way));
+        onPut(
+          harderNotes(
+            notes.filter(({ id }) => chosen.size === 0 || chosen.has(id)),
+            way,
+          ),
+        );
       }}
       onPointerDown={press}
       onPointerMove={drag}
@@ -77,20 +82,57 @@ export function Velocities({ window, gutter, notes, chosen, may, onPut }: Props)
         held.current = null;
         setDragged([]);
       }}
-      style={{ position: 'relative', height: HEIGHT, flexShrink: 0, borderTop: `1px solid ${palette.line}`, background: palette.sunken, touchAction: 'none', cursor: 'ns-resize' }}
+      style={{
+        position: 'relative',
+        height: HEIGHT,
+        flexShrink: 0,
+        borderTop: `1px solid ${palette.line}`,
+        background: palette.sunken,
+        touchAction: 'none',
+        cursor: 'ns-resize',
+      }}
     >
-      <span aria-hidden style={{ position: 'absolute', left: 8, top: 6, font: '500 12px/14px Figtree', color: palette.quiet, width: gutter - 12 }}>{WORDS.velocity}</span>
+      <span
+        aria-hidden
+        style={{
+          position: 'absolute',
+          left: 8,
+          top: 6,
+          font: '500 12px/14px Figtree',
+          color: palette.quiet,
+          width: gutter - 12,
+        }}
+      >
+        {WORDS.velocity}
+      </span>
       {shown.map((note) => (
         <div
           key={note.id}
           aria-hidden
-          style={{ position: 'absolute', left: gutter + xOf(window, note.at), bottom: 0, width: 2, height: note.velocity * (HEIGHT - TOP), background: chosen.has(note.id) ? palette.doing : palette.quiet }}
+          style={{
+            position: 'absolute',
+            left: gutter + xOf(window, note.at),
+            bottom: 0,
+            width: 2,
+            height: note.velocity * (HEIGHT - TOP),
+            background: chosen.has(note.id) ? palette.doing : palette.quiet,
+          }}
         >
-          <div style={{ position: 'absolute', left: -3, top: -4, width: 8, height: 8, borderRadius: 4, background: chosen.has(note.id) ? palette.doing : palette.text }} />
+          <div
+            style={{
+              position: 'absolute',
+              left: -3,
+              top: -4,
+              width: 8,
+              height: 8,
+              borderRadius: 4,
+              background: chosen.has(note.id) ? palette.doing : palette.text,
+            }}
+          />
         </div>
       ))}
     </div>
-  ); // prettier-ignore
+  );
 }
 
 /** The one under the finger goes to a velocity; what moves with it keeps its distance. */

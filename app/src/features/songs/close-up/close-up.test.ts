@@ -9,7 +9,13 @@ import { beatAtX, beatOfPlace, gridLength, GRIDS, placeText, secondsOfText, snap
 import { harderNotes, laidNotes, longerNotes, movedNotes, padsOf, underFinger } from './roll';
 import { pointsOfTrace } from './trace';
 
-const song = { ...testShow().songs[0]!, meter: [{ bar: 0, numerator: 4, denominator: 4 as const }, { bar: 2, numerator: 6, denominator: 8 as const }] }; // prettier-ignore
+const song = {
+  ...testShow().songs[0]!,
+  meter: [
+    { bar: 0, numerator: 4, denominator: 4 as const },
+    { bar: 2, numerator: 6, denominator: 8 as const },
+  ],
+};
 const window = { song, first: 1, count: 2, width: 400 };
 
 test('a beat as pixels and back, over bars of different length', () => {
@@ -36,7 +42,14 @@ test('grids count in felt beats: of 6/8 a beat is a dotted quarter', () => {
 
 test('places as people say them', () => {
   expect([0, 5.5, 8, 9.5].map((beat) => placeText(song, beat))).toEqual(['1:1', '2:2.5', '3:1', '3:2']);
-  expect(['1', '2:2.5', '3:2', '9:9', 'x', '2:0.5'].map((text) => beatOfPlace(song, text))).toEqual([0, 5.5, 9.5, undefined, undefined, undefined]); // prettier-ignore
+  expect(['1', '2:2.5', '3:2', '9:9', 'x', '2:0.5'].map((text) => beatOfPlace(song, text))).toEqual([
+    0,
+    5.5,
+    9.5,
+    undefined,
+    undefined,
+    undefined,
+  ]);
   expect(['1:02.345', '7', '0:71,5', '1:2:3', ''].map(secondsOfText)).toEqual([62.345, 7, 71.5, undefined, undefined]);
   expect(windowAt(song, 400, 4).count).toBe(4);
   expect(windowAt(song, -9, 4).first).toBe(0);
@@ -45,7 +58,14 @@ test('places as people say them', () => {
 describe('the roll', () => {
   let n = 0;
   const kit = drumKit('Drums', id<'Role'>('wash'), () => `k${n++}`);
-  const note = (at: number, pitch: number, more: Partial<Note> = {}): Note => ({ id: id<'Note'>(`n${at}-${pitch}`), at: beats(at), length: beats(0.5), note: pitch, velocity: 0.5, ...more }); // prettier-ignore
+  const note = (at: number, pitch: number, more: Partial<Note> = {}): Note => ({
+    id: id<'Note'>(`n${at}-${pitch}`),
+    at: beats(at),
+    length: beats(0.5),
+    note: pitch,
+    velocity: 0.5,
+    ...more,
+  });
   const notes = [note(4, 36), note(5, 38), note(6, 99)];
   const pads = padsOf(kit, { notes });
 
@@ -61,12 +81,21 @@ describe('the roll', () => {
       return hit && [hit.note.note, hit.end];
     };
     // A beat is 50 pixels: the kick lies from 0 to 25, the snare from 50 to 75.
-    expect([found(0, 5), found(0, 20), found(0, 34), found(0, 36), found(1, 5)]).toEqual([[36, false], [36, true], [36, true], undefined, undefined]); // prettier-ignore
+    expect([found(0, 5), found(0, 20), found(0, 34), found(0, 36), found(1, 5)]).toEqual([
+      [36, false],
+      [36, true],
+      [36, true],
+      undefined,
+      undefined,
+    ]);
   });
 
   test('notes move together, stay on the pads, and keep their differences', () => {
     const moved = movedNotes(notes.slice(0, 2), 0.5, 1, pads);
-    expect(moved.map(({ at, note: pitch }) => [at, pitch])).toEqual([[4.5, 38], [5.5, 42]]); // prettier-ignore
+    expect(moved.map(({ at, note: pitch }) => [at, pitch])).toEqual([
+      [4.5, 38],
+      [5.5, 42],
+    ]);
     expect(movedNotes(notes, 0, -9, pads).map(({ note: pitch }) => pitch)).toEqual([36, 36, 36]);
     expect(harderNotes([note(4, 36, { velocity: 0.9 })], 0.3)[0]!.velocity).toBe(1);
     expect(longerNotes([note(4, 36)], -3)[0]!.length).toBeGreaterThan(0);

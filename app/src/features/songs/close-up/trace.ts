@@ -26,7 +26,7 @@ export function pointsOfTrace(trace: readonly Traced[], tolerance: number, perBe
     at: beats(x / perBeat),
     value: clamp(y, 0, 1),
     shape: i === few.length - 1 ? ('off' as const) : ('straight' as const),
-  })); // prettier-ignore
+  }));
 }
 
 function forward(trace: readonly Traced[]): readonly Traced[] {

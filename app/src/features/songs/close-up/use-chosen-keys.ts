@@ -28,17 +28,19 @@ export function useChosenKeys(keys: ChosenKeys): void {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       const now = latest.current;
-      if (!now.wanted || (event.target as HTMLElement | null)?.closest('input, textarea, select, [role=slider]')) return;
+      if (!now.wanted || (event.target as HTMLElement | null)?.closest('input, textarea, select, [role=slider]'))
+        return;
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'a') now.all();
       else if (!now.any) return;
       else if (event.key === 'Delete' || event.key === 'Backspace') now.remove();
       else if (event.key === 'Escape') now.none();
-      else if (ARROWS[event.key] && !event.ctrlKey && !event.metaKey) now.nudge(...(ARROWS[event.key] as [number, number]));
+      else if (ARROWS[event.key] && !event.ctrlKey && !event.metaKey)
+        now.nudge(...(ARROWS[event.key] as [number, number]));
       else return;
       event.preventDefault();
       event.stopPropagation();
     };
     globalThis.addEventListener('keydown', press, true);
     return () => globalThis.removeEventListener('keydown', press, true);
-  }, []); // prettier-ignore
+  }, []);
 }

@@ -29,24 +29,43 @@ export function IntakeList() {
   const done = items.filter(({ state }) => state === 'found' || state === 'failed');
   const doubtful = items.filter(({ found }) => found && found.sure < SURE).length;
   return (
-    <Column margin={12} marginTop={0} padding={16} gap={12} borderRadius={14} backgroundColor="$raised" role="group" aria-label={WORDS.broughtIn}>
+    <Column
+      margin={12}
+      marginTop={0}
+      padding={16}
+      gap={12}
+      borderRadius={14}
+      backgroundColor="$raised"
+      role="group"
+      aria-label={WORDS.broughtIn}
+    >
       <Row gap={8} justifyContent="space-between">
         <Column flex={1} minWidth={0}>
-          <Words fontWeight="600" role="status">{WORDS.ofDone(done.length, items.length)}</Words>
+          <Words fontWeight="600" role="status">
+            {WORDS.ofDone(done.length, items.length)}
+          </Words>
           {doubtful > 0 && <Quiet>{doubtful === 1 ? '1 to check.' : WORDS.toCheck(doubtful)}</Quiet>}
         </Column>
-        {done.length > 0 && <Button onPress={() => done.forEach(({ id }) => intake.drop(id))}>{WORDS.clearTheList}</Button>}
+        {done.length > 0 && (
+          <Button onPress={() => done.forEach(({ id }) => intake.drop(id))}>{WORDS.clearTheList}</Button>
+        )}
       </Row>
       {items.map((item) => {
         const song = songOf(item);
         return song ? (
-          <Found key={item.id} item={item} song={song} like={songs?.find(({ id }) => id === item.found?.like)} onDrop={() => intake.drop(item.id)} />
+          <Found
+            key={item.id}
+            item={item}
+            song={song}
+            like={songs?.find(({ id }) => id === item.found?.like)}
+            onDrop={() => intake.drop(item.id)}
+          />
         ) : (
           <Coming key={item.id} item={item} onDrop={() => intake.drop(item.id)} />
         );
       })}
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 type Props = { readonly item: IntakeItem; readonly onDrop: () => void };
@@ -65,18 +84,28 @@ function Coming({ item: { name, state, share, wrong }, onDrop }: Props) {
       <Column flex={1} minWidth={0} gap={6}>
         <Words numberOfLines={1}>{state === 'listening' ? WORDS.listeningTo(name) : name}</Words>
         {state === 'listening' ? (
-          <View height={8} borderRadius={4} backgroundColor="$well" overflow="hidden" role="progressbar" aria-label={WORDS.listeningTo(name)} aria-valuenow={percent}>
+          <View
+            height={8}
+            borderRadius={4}
+            backgroundColor="$well"
+            overflow="hidden"
+            role="progressbar"
+            aria-label={WORDS.listeningTo(name)}
+            aria-valuenow={percent}
+          >
             <View height={8} width={`${percent}%`} backgroundColor="$doing" />
           </View>
         ) : (
-          <Quiet role={ended ? 'alert' : undefined}>{ended ? wrong : state === 'kept' ? 'is being kept' : 'waits'}</Quiet>
+          <Quiet role={ended ? 'alert' : undefined}>
+            {ended ? wrong : state === 'kept' ? 'is being kept' : 'waits'}
+          </Quiet>
         )}
       </Column>
       <Button label={ended ? WORDS.clear(name) : WORDS.cancel(name)} kind="quiet" onPress={drop}>
         <X size={20} color={palette.text} aria-hidden />
       </Button>
     </Row>
-  ); // prettier-ignore
+  );
 }
 
 type FoundProps = Props & { readonly song: Song; readonly like: Song | undefined };
@@ -111,16 +140,28 @@ function Found({ item, song, like, onDrop }: FoundProps) {
       {like && <Quiet>{WORDS.anotherFileWhich(like.title)}</Quiet>}
       <Row gap={8} flexWrap="wrap">
         {like && (
-          <Button label={WORDS.takeOutAgain(song.title)} kind="primary" onPress={takeOut}>{WORDS.takeItOut}</Button>
+          <Button label={WORDS.takeOutAgain(song.title)} kind="primary" onPress={takeOut}>
+            {WORDS.takeItOut}
+          </Button>
         )}
-        <Button label={WORDS.checkNamed(song.title)} kind={sure || like ? 'plain' : 'primary'} onPress={() => router.push(`/songs/${song.id}`)}>{WORDS.check}</Button>
+        <Button
+          label={WORDS.checkNamed(song.title)}
+          kind={sure || like ? 'plain' : 'primary'}
+          onPress={() => router.push(`/songs/${song.id}`)}
+        >
+          {WORDS.check}
+        </Button>
         {!like && (
           <>
-            <Button label={WORDS.halfTempo(song.title)} disabled={busy} onPress={() => void count(0.5)}>{WORDS.half}</Button>
-            <Button label={WORDS.doubleTempo(song.title)} disabled={busy} onPress={() => void count(2)}>{WORDS.double}</Button>
+            <Button label={WORDS.halfTempo(song.title)} disabled={busy} onPress={() => void count(0.5)}>
+              {WORDS.half}
+            </Button>
+            <Button label={WORDS.doubleTempo(song.title)} disabled={busy} onPress={() => void count(2)}>
+              {WORDS.double}
+            </Button>
           </>
         )}
       </Row>
     </Column>
-  ); // prettier-ignore
+  );
 }

@@ -38,7 +38,12 @@ export function useBringIn(): (files: readonly File[]) => void {
     const read = readMidi(new Uint8Array(await file.arrayBuffer()), file.name);
     if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
     if (!show) return;
-    const title = file.name.replace(/\.midi?$/i, '').replaceAll(/[_\s]+/g, ' ').trim().slice(0, 120) || 'Untitled'; // prettier-ignore
+    const title =
+      file.name
+        .replace(/\.midi?$/i, '')
+        .replaceAll(/[_\s]+/g, ' ')
+        .trim()
+        .slice(0, 120) || 'Untitled';
     const commands = songOfMidi(read.value, title, show, freshId);
     if (!document.together(commands)) return;
     const [first] = commands;

@@ -169,7 +169,11 @@ function CurveSettings({ song, lane, show, onSet }: Pick<Props<CurveLane>, 'song
           const target = targets.find((one) => one.value === chosen)?.target;
           if (target) onSet({ target });
         }}
-        hint={lane.target.on === 'speed' ? 'Half-way up is the usual speed, the top four times as fast, and at the bottom they stand still.' : undefined}
+        hint={
+          lane.target.on === 'speed'
+            ? 'Half-way up is the usual speed, the top four times as fast, and at the bottom they stand still.'
+            : undefined
+        }
       />
       {(lane.target.on === 'role' || lane.target.on === 'all') && (
         <Column gap={6}>
@@ -184,5 +188,5 @@ function CurveSettings({ song, lane, show, onSet }: Pick<Props<CurveLane>, 'song
         </Column>
       )}
     </>
-  ); // prettier-ignore
+  );
 }

@@ -55,8 +55,16 @@ export function LanesSheet({ song, onClose }: Props) {
     const before = song.lanes;
     // Of all that changed places, the one that was dragged is the one without which the rest is as it was.
     const dragged = moved.find(
-      ({ id }) => moved.filter((one) => one.id !== id).map((one) => one.id).join() === before.filter((one) => one.id !== id).map((one) => one.id).join(),
-    ); // prettier-ignore
+      ({ id }) =>
+        moved
+          .filter((one) => one.id !== id)
+          .map((one) => one.id)
+          .join() ===
+        before
+          .filter((one) => one.id !== id)
+          .map((one) => one.id)
+          .join(),
+    );
     if (!dragged) return;
     const next = moved[moved.indexOf(dragged) + 1];
     document.make({ type: 'move-lane', song: song.id, lane: dragged.id, before: next?.id ?? null });
@@ -177,8 +185,20 @@ function LaneRow({
           <ChevronDown size={18} color={palette.quiet} aria-hidden />
         )}
       </View>
-      <Chip small name={WORDS.mute} label={WORDS.muteNamed(lane.name)} on={lane.muted === true} onPress={() => set({ muted: !lane.muted })} />
-      <Chip small name={WORDS.solo} label={WORDS.soloNamed(lane.name)} on={lane.solo === true} onPress={() => set({ solo: !lane.solo })} />
+      <Chip
+        small
+        name={WORDS.mute}
+        label={WORDS.muteNamed(lane.name)}
+        on={lane.muted === true}
+        onPress={() => set({ muted: !lane.muted })}
+      />
+      <Chip
+        small
+        name={WORDS.solo}
+        label={WORDS.soloNamed(lane.name)}
+        on={lane.solo === true}
+        onPress={() => set({ solo: !lane.solo })}
+      />
     </Row>
-  ); // prettier-ignore
+  );
 }

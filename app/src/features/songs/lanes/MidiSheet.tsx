@@ -65,9 +65,7 @@ export function MidiSheet({ song, show, name, music, format, onClose }: Props) {
         ))}
       </Column>
       <Column>
-        {!music.timed && (
-          <Switch label={WORDS.takeItsBars} on={choices.tempo} onChange={(tempo) => set({ tempo })} />
-        )}
+        {!music.timed && <Switch label={WORDS.takeItsBars} on={choices.tempo} onChange={(tempo) => set({ tempo })} />}
         {music.markers.length > 0 && (
           <Switch
             label={music.markers.length === 1 ? WORDS.takeItsMarker : WORDS.takeItsMarkers(music.markers.length)}
@@ -99,10 +97,12 @@ export function MidiSheet({ song, show, name, music, format, onClose }: Props) {
         <Button kind="primary" disabled={nothing} onPress={take}>
           {notes > 0 ? WORDS.import(counted(notes, 'note')) : WORDS.importAlone}
         </Button>
-        <Button kind="quiet" onPress={onClose}>{WORDS.cancel}</Button>
+        <Button kind="quiet" onPress={onClose}>
+          {WORDS.cancel}
+        </Button>
       </Row>
     </Sheet>
-  ); // prettier-ignore
+  );
 }
 
 type PartProps = {
@@ -142,20 +142,28 @@ function Part({ part, show, choice, onChoose }: PartProps) {
               ...show.kits.map(({ id, name }) => ({ value: id as string, name })),
             ]}
             hint={missingWords(show, choice, pitches)}
-            onChoose={(kit) => onChoose({ ...choice, kit: kit === NEW ? null : (kit as NonNullable<PartChoice['kit']>) })}
+            onChoose={(kit) =>
+              onChoose({ ...choice, kit: kit === NEW ? null : (kit as NonNullable<PartChoice['kit']>) })
+            }
           />
-          <Switch label={WORDS.laneEachNote} on={choice.byNote} onChange={(byNote) => onChoose({ ...choice, byNote })} />
+          <Switch
+            label={WORDS.laneEachNote}
+            on={choice.byNote}
+            onChange={(byNote) => onChoose({ ...choice, byNote })}
+          />
         </>
       )}
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 /** Which notes a kit that is there would leave silent. */
 function missingWords(show: Show, { kit }: PartChoice, pitches: readonly number[]): string | undefined {
   const hits = show.kits.find(({ id }) => id === kit)?.hits;
   if (!hits) return undefined;
-  const silent = pitches.filter((pitch) => !hits.some(({ low, high }) => Math.min(low, high) <= pitch && pitch <= Math.max(low, high))); // prettier-ignore
+  const silent = pitches.filter(
+    (pitch) => !hits.some(({ low, high }) => Math.min(low, high) <= pitch && pitch <= Math.max(low, high)),
+  );
   return silent.length > 0 ? WORDS.nothingAnswersTo(silent.map(noteName).join(', ')) : undefined;
 }
 
@@ -165,6 +173,11 @@ function wordsOf({ tempo, meter, markers, timed }: MidiMusic): string {
   return [
     timed ? WORDS.countsInSeconds : `${low === high ? low : WORDS.to(low, high)} bpm`,
     [...new Set(meter.map(({ numerator, denominator }) => `${numerator}/${denominator}`))].slice(0, 4).join(', '),
-    markers.length > 0 ? markers.slice(0, 6).map(({ name }) => name).join(', ') : 'no markers',
-  ].join(' · '); // prettier-ignore
+    markers.length > 0
+      ? markers
+          .slice(0, 6)
+          .map(({ name }) => name)
+          .join(', ')
+      : 'no markers',
+  ].join(' · ');
 }

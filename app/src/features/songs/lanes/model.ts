@@ -3,7 +3,17 @@
 import { attributeOf, patchedFixtures, realWords, snaps, type Channel } from '@hovlix/core/rig';
 import type { Kit } from '@hovlix/core/light';
 import { rigInUse, type Show } from '@hovlix/core/show';
-import { lookLanes, speedOfValue, type ActionLane, type CurveLane, type CurveTarget, type HitLane, type Lane, type LookLane, type Song } from '@hovlix/core/song'; // prettier-ignore
+import {
+  lookLanes,
+  speedOfValue,
+  type ActionLane,
+  type CurveLane,
+  type CurveTarget,
+  type HitLane,
+  type Lane,
+  type LookLane,
+  type Song,
+} from '@hovlix/core/song';
 import { freshId } from '../../../host/fresh-id';
 import { KINDS, WORDS } from './words';
 

@@ -50,7 +50,10 @@ export function HereCard({ song, range, keeps }: Props) {
         <Segments
           label={WORDS.whichBeat}
           value={String(pulse)}
-          choices={Array.from({ length: Math.min(8, pulses) }, (_, i) => ({ value: String(i), name: i === 0 ? WORDS.barLine : WORDS.beat(i + 1) }))}
+          choices={Array.from({ length: Math.min(8, pulses) }, (_, i) => ({
+            value: String(i),
+            name: i === 0 ? WORDS.barLine : WORDS.beat(i + 1),
+          }))}
           onChoose={(value) => setPulse(Number(value))}
         />
       )}
@@ -76,5 +79,5 @@ export function HereCard({ song, range, keeps }: Props) {
       </Row>
       {last > first && <Quiet>{WORDS.evenlyTheyLast(lasts.toFixed(2))}</Quiet>}
     </Column>
-  ); // prettier-ignore
+  );
 }

@@ -35,7 +35,15 @@ export function useCopying(song: Song) {
   const laying = (from: BarRange, onto: BarRange, turn = 0): Extract<Command, { readonly type: 'copy-bars' }> => {
     const stretch = beatsOfBars(song, from.first, from.last);
     const target = beatsOfBars(song, onto.first, onto.last);
-    return { type: 'copy-bars', song: song.id, ...stretch, at: target.from, until: target.to, ...(turn === 0 ? {} : { turn }), id: freshId() }; // prettier-ignore
+    return {
+      type: 'copy-bars',
+      song: song.id,
+      ...stretch,
+      at: target.from,
+      until: target.to,
+      ...(turn === 0 ? {} : { turn }),
+      id: freshId(),
+    };
   };
   const lay = (from: BarRange, onto: BarRange, turn = 0) => {
     document.make(laying(from, onto, turn));
@@ -56,7 +64,13 @@ export function useCopying(song: Song) {
     swap: (range: BarRange) => {
       if (!mine) return;
       const stretch = beatsOfBars(song, mine.first, mine.last);
-      document.make({ type: 'swap-bars', song: song.id, ...stretch, at: beatsOfBars(song, range.first, range.first).from, id: freshId() }); // prettier-ignore
+      document.make({
+        type: 'swap-bars',
+        song: song.id,
+        ...stretch,
+        at: beatsOfBars(song, range.first, range.first).from,
+        id: freshId(),
+      });
       const here = { first: range.first, last: range.first + mine.last - mine.first };
       say(WORDS.haveChangedPlaces(rangeText(mine), rangeText(here).toLowerCase()));
     },
@@ -78,18 +92,25 @@ export function CopyRow({ song, range }: { readonly song: Song; readonly range: 
       {apart && <Button onPress={() => swap(range)}>{WORDS.swapWith(rangeText(copied).toLowerCase())}</Button>}
       {first && (
         <>
-          <Button onPress={() => lay(barsOfSection(song, first.bar), whole, turn)}>{WORDS.lightItLike(first.name)}</Button>
+          <Button onPress={() => lay(barsOfSection(song, first.bar), whole, turn)}>
+            {WORDS.lightItLike(first.name)}
+          </Button>
           <PickOne
             label={WORDS.coloursCopy}
             value={String(turn)}
-            choices={TURNS.map((one) => ({ value: String(one), name: one === 0 ? 'in its colours' : WORDS.turned(String(one).replace('-', '−')) }))}
+            choices={TURNS.map((one) => ({
+              value: String(one),
+              name: one === 0 ? 'in its colours' : WORDS.turned(String(one).replace('-', '−')),
+            }))}
             onChoose={(value) => setTurn(Number(value))}
           />
         </>
       )}
       {range.last < whole.last && (
-        <Button onPress={() => lay(range, { first: range.last + 1, last: whole.last })}>{WORDS.repeatEnd(section ? ` of ${section.name}` : '')}</Button>
+        <Button onPress={() => lay(range, { first: range.last + 1, last: whole.last })}>
+          {WORDS.repeatEnd(section ? ` of ${section.name}` : '')}
+        </Button>
       )}
     </>
-  ); // prettier-ignore
+  );
 }

@@ -15,13 +15,51 @@ type Props = { readonly song: Song; readonly lane: CurveLane; readonly range: Ba
 
 /** Places (0…1 of the bars) and values. */
 const SHAPES = [
-  { name: 'Rise', points: [[0, 0], [1, 1]] },
-  { name: 'Fall', points: [[0, 1], [1, 0]] },
-  { name: 'Swell', points: [[0, 0], [0.5, 1], [1, 0]] },
-  { name: 'Dip', points: [[0, 1], [0.5, 0], [1, 1]] },
-  { name: 'Full', points: [[0, 1], [1, 1]] },
-  { name: 'Half', points: [[0, 0.5], [1, 0.5]] },
-] as const; // prettier-ignore
+  {
+    name: 'Rise',
+    points: [
+      [0, 0],
+      [1, 1],
+    ],
+  },
+  {
+    name: 'Fall',
+    points: [
+      [0, 1],
+      [1, 0],
+    ],
+  },
+  {
+    name: 'Swell',
+    points: [
+      [0, 0],
+      [0.5, 1],
+      [1, 0],
+    ],
+  },
+  {
+    name: 'Dip',
+    points: [
+      [0, 1],
+      [0.5, 0],
+      [1, 1],
+    ],
+  },
+  {
+    name: 'Full',
+    points: [
+      [0, 1],
+      [1, 1],
+    ],
+  },
+  {
+    name: 'Half',
+    points: [
+      [0, 0.5],
+      [1, 0.5],
+    ],
+  },
+] as const;
 
 export function CurveShapes({ song, lane, range }: Props) {
   const { document } = useHovlix();
@@ -40,9 +78,10 @@ export function CurveShapes({ song, lane, range }: Props) {
         id: freshId() as Point['id'],
         at: beats(from + (to - from) * share),
         value,
-        shape: i === points.length - 1 ? ('off' as const) : points.length > 2 ? ('smooth' as const) : ('straight' as const),
+        shape:
+          i === points.length - 1 ? ('off' as const) : points.length > 2 ? ('smooth' as const) : ('straight' as const),
       })),
-    }); // prettier-ignore
+    });
   return (
     <Column gap={8} paddingBottom={4}>
       {show && <Quiet paddingHorizontal={16}>{WORDS.moves(targetWords(show, song, lane.target))}</Quiet>}

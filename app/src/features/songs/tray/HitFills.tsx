@@ -29,8 +29,7 @@ export function HitFills({ song, lane, range }: Props) {
   const strokes = useStrokes(song);
   const { from, to } = beatsOfBars(song, range.first, range.last);
   const fill = useFill(song, lane, pad, from, to, WORDS.in(rangeText(range).toLowerCase()));
-  if (!pad)
-    return <Quiet paddingHorizontal={16}>{WORDS.laneHasNo}</Quiet>; // prettier-ignore
+  if (!pad) return <Quiet paddingHorizontal={16}>{WORDS.laneHasNo}</Quiet>;
   return (
     <Column gap={8} paddingBottom={4}>
       <ScrollArea sideways>
@@ -42,7 +41,11 @@ export function HitFills({ song, lane, range }: Props) {
       </ScrollArea>
       <Choices label={WORDS.fillTheBars}>
         {PATTERNS.map((pattern) => (
-          <Button key={pattern} label={WORDS.fillWith(PATTERN_NAMES[pattern].toLowerCase())} onPress={() => fill(patternStrokes(song, pattern, range.first, range.last))}>
+          <Button
+            key={pattern}
+            label={WORDS.fillWith(PATTERN_NAMES[pattern].toLowerCase())}
+            onPress={() => fill(patternStrokes(song, pattern, range.first, range.last))}
+          >
             {PATTERN_NAMES[pattern]}
           </Button>
         ))}
@@ -52,11 +55,13 @@ export function HitFills({ song, lane, range }: Props) {
               key={drum}
               label={WORDS.fillMusic(HEARD_NAMES[drum].toLowerCase())}
               onPress={() => fill(strokeBeats(song, strokes[drum], THRESHOLD))}
-            >{WORDS.heard(HEARD_NAMES[drum])}</Button>
+            >
+              {WORDS.heard(HEARD_NAMES[drum])}
+            </Button>
           ))}
       </Choices>
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 export type Strokes = Readonly<Record<Drum, readonly { readonly time: number; readonly size: number }[]>>;

@@ -36,7 +36,13 @@ export function useNudge(song: Song, range: BarRange | null, lane: Lane['id'] | 
       if (!range) return;
       const { from, to } = beatsOfBars(song, range.first, range.last);
       const there = { from: from + moved, to: to + moved, by };
-      const id = document.make({ type: 'shift-light', song: song.id, ...(lane ? { lane } : {}), ...there, id: freshId() }); // prettier-ignore
+      const id = document.make({
+        type: 'shift-light',
+        song: song.id,
+        ...(lane ? { lane } : {}),
+        ...there,
+        id: freshId(),
+      });
       if (id) useMoved.setState({ of, moves: [...moves, { id, by }] });
     },
   };
@@ -59,7 +65,12 @@ export function MoveRow({ song, lane, range }: Props) {
           ]}
           onChoose={setWhich}
         />
-        <PickOne label={WORDS.step} value={grid} choices={GRIDS.filter((one) => one !== 'off').map((value) => ({ value, name: GRID_NAMES[value] }))} onChoose={setGrid} />
+        <PickOne
+          label={WORDS.step}
+          value={grid}
+          choices={GRIDS.filter((one) => one !== 'off').map((value) => ({ value, name: GRID_NAMES[value] }))}
+          onChoose={setGrid}
+        />
       </Row>
       <Stepper
         name={WORDS.moveTheLight}
@@ -70,5 +81,5 @@ export function MoveRow({ song, lane, range }: Props) {
         onMore={() => nudge(step)}
       />
     </Column>
-  ); // prettier-ignore
+  );
 }

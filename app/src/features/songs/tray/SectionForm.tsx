@@ -49,7 +49,9 @@ export function SectionForm({ song, bar, onRange, onDone }: Props) {
   const join = () => {
     if (!existing) return;
     document.make({ type: 'unmark-section', song: song.id, section: existing.id });
-    say(before ? WORDS.partNow(existing.name, before.name) : WORDS.isRemoved(existing.name), { undo: document.takingBack() }); // prettier-ignore
+    say(before ? WORDS.partNow(existing.name, before.name) : WORDS.isRemoved(existing.name), {
+      undo: document.takingBack(),
+    });
     onDone();
   };
   return (
@@ -57,7 +59,13 @@ export function SectionForm({ song, bar, onRange, onDone }: Props) {
       {!existing && (
         <Choices label={WORDS.kindsOfSections}>
           {kindsFor(song).map((kind) => (
-            <Chip key={kind} small name={nextName(song, kind)} on={name === nextName(song, kind)} onPress={() => setName(nextName(song, kind))} />
+            <Chip
+              key={kind}
+              small
+              name={nextName(song, kind)}
+              on={name === nextName(song, kind)}
+              onPress={() => setName(nextName(song, kind))}
+            />
           ))}
         </Choices>
       )}
@@ -76,15 +84,21 @@ export function SectionForm({ song, bar, onRange, onDone }: Props) {
         <Button kind="primary" onPress={save} disabled={!name.trim()}>
           {existing ? WORDS.changeSection : WORDS.beginSectionHere}
         </Button>
-        {existing && <Begins song={song} section={existing} onMove={(to) => {
-          mark({ ...existing, bar: to });
-          onRange(barsOfSection({ ...song, sections: moved(song, existing, to) }, to));
-        }} />}
+        {existing && (
+          <Begins
+            song={song}
+            section={existing}
+            onMove={(to) => {
+              mark({ ...existing, bar: to });
+              onRange(barsOfSection({ ...song, sections: moved(song, existing, to) }, to));
+            }}
+          />
+        )}
         {existing && <Button onPress={join}>{before ? WORDS.joinWith(before.name) : WORDS.remove}</Button>}
         {existing && <AgainButton song={song} section={existing} onRange={onRange} />}
       </Choices>
     </Column>
-  ); // prettier-ignore
+  );
 }
 
 const moved = (song: Song, section: Section, bar: number): Section[] =>
@@ -126,7 +140,15 @@ function Tints({ section, onChoose }: { readonly section: Section; readonly onCh
 }
 
 /** A section's first bar, a bar earlier or later; it passes none of its neighbours. */
-function Begins({ song, section, onMove }: { readonly song: Song; readonly section: Section; readonly onMove: (bar: number) => void }) {
+function Begins({
+  song,
+  section,
+  onMove,
+}: {
+  readonly song: Song;
+  readonly section: Section;
+  readonly onMove: (bar: number) => void;
+}) {
   const span = barsOfSection(song, section.bar);
   const before = song.sections.findLast(({ bar }) => bar < section.bar);
   const first = before ? before.bar + 1 : undefined;
@@ -140,10 +162,18 @@ function Begins({ song, section, onMove }: { readonly song: Song; readonly secti
       onMore={section.bar >= span.last ? undefined : () => onMove(section.bar + 1)}
     />
   );
-} // prettier-ignore
+}
 
 /** The same section once more, right behind this one, with its light: a chorus that comes twice. */
-function AgainButton({ song, section, onRange }: { readonly song: Song; readonly section: Section; readonly onRange: (range: BarRange) => void }) {
+function AgainButton({
+  song,
+  section,
+  onRange,
+}: {
+  readonly song: Song;
+  readonly section: Section;
+  readonly onRange: (range: BarRange) => void;
+}) {
   const { document } = useHovlix();
   const { laying } = useCopying(song);
   const say = useSession((session) => session.say);
@@ -157,13 +187,19 @@ function AgainButton({ song, section, onRange }: { readonly song: Song; readonly
     const onto = { first: bar, last: Math.min(next.last, bar + length - 1) };
     const rest = song.sections.find((one) => one.bar === bar);
     const marks = [
-      { type: 'mark-section' as const, song: song.id, section: { ...section, id: id<'Section'>(freshId()), bar, name } },
+      {
+        type: 'mark-section' as const,
+        song: song.id,
+        section: { ...section, id: id<'Section'>(freshId()), bar, name },
+      },
       // What was there goes on behind it.
-      ...(rest && onto.last < next.last ? [{ type: 'mark-section' as const, song: song.id, section: { ...rest, bar: onto.last + 1 } }] : []),
+      ...(rest && onto.last < next.last
+        ? [{ type: 'mark-section' as const, song: song.id, section: { ...rest, bar: onto.last + 1 } }]
+        : []),
     ];
     if (!document.together([...marks, laying(span, onto)])) return;
     say(WORDS.followsLitLike(name, section.name), { undo: document.takingBack() });
     onRange(onto);
   };
   return <Button onPress={again}>{WORDS.repeatBehindIt}</Button>;
-} // prettier-ignore
+}
