@@ -1,23 +1,36 @@
-import { existsSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, rmSync } from 'node:fs';
 import { hostname, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { defineConfig } from '@playwright/test';
+import { ownWire, wiresOf } from './specs/servers';
 
-const PORT = 4757;
 /** Debian's Chromium, without its windows where that is to be had: the same engine, which asks less of the processor. */
 const CHROMIUM = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'].find((file) => existsSync(file))!;
-/** Specs that start servers of their own, on wires of their own: nothing of them reaches the server that the others share. */
-const OWN = /(offline|one-show|own-show|static)\.spec\.ts$/;
-/** `shared` or `own`: these specs alone, so that both can run beside each other; else all of them, one after the other. */
-const half = process.env['HOVLIX_SPECS'] ?? 'all';
+/** Specs that start servers of their own, on wires of their own: nothing of them reaches the servers that others share. */
+const OWN = /\/(offline|one-show|own-show|static)\.spec\.ts$/;
+/** Specs that no clock decides: they may come behind others, and share a server whose wires nobody else hears. */
+const CALM = /\/(bad-input|kit|library|long-lists|places|rig|sheets|types)\.spec\.ts$/;
+/** `shared`, `calm` or `own`: these specs alone, so that they can run beside each other; else all, one after the other. */
+const lane = process.env['HOVLIX_SPECS'] ?? 'all';
+const which = {
+  own: { testMatch: OWN },
+  calm: { testMatch: CALM },
+  shared: { testIgnore: [OWN, CALM] },
+}[lane];
+const PORT = lane === 'calm' ? 4758 : 4757;
 /** Outputs and phones of a computer that nobody has used before. */
-const HOME = join(tmpdir(), 'hovlix-e2e');
-if (process.env['TEST_WORKER_INDEX'] === undefined && half !== 'own') rmSync(HOME, { recursive: true, force: true });
+const HOME = join(tmpdir(), `hovlix-e2e-${lane}`);
+if (process.env['TEST_WORKER_INDEX'] === undefined && lane !== 'own') {
+  rmSync(HOME, { recursive: true, force: true });
+  mkdirSync(HOME, { recursive: true });
+  if (lane === 'calm') ownWire(HOME, PORT);
+}
+const wires = lane === 'calm' ? ` ${wiresOf(PORT).join(' ')}` : '';
 
 export default defineConfig({
   testDir: 'specs',
-  ...(half === 'own' ? { testMatch: OWN } : half === 'shared' ? { testIgnore: OWN } : {}),
-  outputDir: half === 'own' ? 'results/own' : 'results/shared',
+  ...which,
+  outputDir: `results/${lane}`,
   workers: 1,
   timeout: 90_000,
   // A shared machine may lose its processors for a second in the middle of a test; what fails twice is broken.
@@ -49,11 +62,11 @@ export default defineConfig({
       ],
     },
   },
-  ...(half === 'own'
+  ...(lane === 'own'
     ? {}
     : {
         webServer: {
-          command: `../start --port ${PORT} --home ${HOME} --lan-at 127.0.0.2`,
+          command: `../start --port ${PORT} --home ${HOME} --lan-at 127.0.0.2${wires}`,
           url: `http://localhost:${PORT}/api/status`,
           timeout: 600_000,
           reuseExistingServer: false,

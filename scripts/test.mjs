@@ -1,6 +1,7 @@
 // ./test: everything that must hold. `./test unit` leaves the browser out.
 // The browser, and the server's tests, wait half of the time: what needs neither ports nor clocks runs beside them, and
-// behind them where both want a processor. Specs with servers of their own come beside the others, before all that.
+// behind them where both want a processor. Specs with servers of their own come beside the others, before all that; those
+// that no clock decides come behind.
 
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { basename, join } from 'node:path';
@@ -72,17 +73,20 @@ const firstLines = (text = '', lines = LAST_LINES) =>
     .join('\n    ');
 const firstLine = (text) => firstLines(text, 1);
 
-/** The real interface: specs that `share` a server, or those with servers of their `own`. */
-const browser = (half) => {
-  const name = half === 'own' ? 'browser, own servers' : 'browser';
+/** What the lanes of specs are called. */
+const LANES = { shared: 'browser', own: 'browser, own servers', calm: 'browser, no clock' };
+
+/** The real interface: specs that share a server, those with servers of their own, or those that no clock decides. */
+const browser = (lane, how = {}) => {
+  const name = LANES[lane];
   return timed(name, async () => {
     if (!existsSync(SHELL) && !existsSync(CHROMIUM)) {
       console.error('Chromium could not be installed (apt-get install chromium-headless-shell, or chromium).');
       return fail(name, 'no Chromium');
     }
-    const file = join(results, `e2e-${half}.json`);
-    const env = { HOVLIX_RESULTS: file, HOVLIX_SPECS: half };
-    const fine = await ended(['npx', 'playwright', 'test'], { name, cwd: join(root, 'e2e'), env });
+    const file = join(results, `e2e-${lane}.json`);
+    const env = { HOVLIX_RESULTS: file, HOVLIX_SPECS: lane };
+    const fine = await ended(['npx', 'playwright', 'test'], { ...how, name, cwd: join(root, 'e2e'), env });
     if (!existsSync(file)) return fail(name, 'ended before its last test');
     const report = JSON.parse(readFileSync(file, 'utf8'));
     const before = failed;
@@ -125,6 +129,7 @@ async function browserPrograms() {
 async function quietly(types) {
   await types;
   await check('lint and format', 'lint');
+  if (all) await browser('calm', { yields: true });
   await jest('core', { yields: true });
   await jest('app', { yields: true });
 }

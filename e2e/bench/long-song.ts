@@ -133,7 +133,7 @@ export function benchLongSong(note: Note): void {
 export async function benchLeadSheet(note: Note): Promise<void> {
   const home = mkdtempSync(join(tmpdir(), 'hovlix-bench-'));
   const port = 4778;
-  ownWire(home, port + 1000);
+  ownWire(home, port);
   const show = longSong();
   const server = spawn(process.execPath, ['server/bin/hovlix.mjs', 'serve', '--port', String(port), '--home', home]);
   await new Promise<void>((resolve) => server.stdout.once('data', () => resolve()));

@@ -14,7 +14,7 @@ const PORT = 4779;
 
 const home = mkdtempSync(join(tmpdir(), 'hovlix-shots-'));
 // On a wire of its own, so that nothing else on this computer hears it.
-ownWire(home, PORT + 1000);
+ownWire(home, PORT);
 const args = ['serve', '--demo', '--port', String(PORT), '--home', home];
 const server = spawn(process.execPath, ['server/bin/hovlix.mjs', ...args], { cwd: root });
 await new Promise<void>((resolve) => server.stdout.once('data', () => resolve()));

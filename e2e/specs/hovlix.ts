@@ -91,6 +91,12 @@ export async function liveNow(): Promise<LiveState> {
   return state;
 }
 
+/** The port of the server that these specs share, where its wires are its own. */
+function ownPort(): number | undefined {
+  const port = Number(new URL(test.info().project.use.baseURL!).port);
+  return process.env['HOVLIX_SPECS'] === 'calm' ? port : undefined;
+}
+
 /** Brings the outputs and inputs back to what a new computer has, and ends every test, hand and song. */
 export async function restoreConnections(page: Page): Promise<void> {
   const actions = [
@@ -115,7 +121,7 @@ export async function restoreConnections(page: Page): Promise<void> {
       { type: 'connections-edit', command: { type: 'set-player', player: NO_PLAYER } },
       { type: 'connections-edit', command: { type: 'set-midi', midi: NO_MIDI } },
     ],
-    { outputs: [firstOutput()], inputs: [], seen: [1] },
+    { outputs: [firstOutput(ownPort())], inputs: [], seen: [1] },
   );
 }
 

@@ -19,21 +19,8 @@ export type Server = {
 
 /** A Hovlix that nobody has used before, or that goes on from a home folder. */
 export async function startServer(port: number, options: readonly string[] = [], home = freshHome()): Promise<Server> {
-  const args = [
-    program,
-    'serve',
-    '--port',
-    String(port),
-    '--home',
-    home,
-    '--to',
-    `sacn:127.0.0.1:${wireOf(port)}`,
-    // What is sent to this computer reaches the server that was started last, else.
-    '--input-port',
-    String(inputsOf(port)),
-    ...options,
-  ];
-  ownWire(home, wireOf(port));
+  const args = [program, 'serve', '--port', String(port), '--home', home, ...wiresOf(port), ...options];
+  ownWire(home, port);
   const child: ChildProcess = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'inherit'] });
   await new Promise<void>((resolve, reject) => {
     child.stdout!.once('data', () => resolve());
@@ -63,13 +50,18 @@ const running = new Set<Server>();
 /** Ends what a spec that failed left running. */
 export const stopServers = async (): Promise<void> => void (await Promise.all([...running].map((one) => one.stop())));
 
-/** Where the light of a server of a spec's own goes. */
+/** Where the light of a server at this port goes, if it has wires of its own. */
 const wireOf = (port: number): number => port + 1000;
-/** Where it would hear others: two ports. */
-const inputsOf = (port: number): number => port * 2 + 2000;
 
-/** The output a new computer has: to itself, on the usual port or another. */
-export function firstOutput(port?: number) {
+/** Options for such a server. What is sent to this computer reaches the server that was started last, else. */
+export const wiresOf = (port: number): readonly string[] => [
+  ...['--to', `sacn:127.0.0.1:${wireOf(port)}`],
+  ...['--input-port', String(port * 2 + 2000)],
+];
+
+/** The output a new computer has: to itself, on the usual port or, for a server that has its own, on that. */
+export function firstOutput(server?: number) {
+  const port = server === undefined ? undefined : wireOf(server);
   const way = { protocol: 'sacn', to: '127.0.0.1', network: null, number: 1, priority: 100 };
   return {
     id: 'universe-1-0',
@@ -80,10 +72,10 @@ export function firstOutput(port?: number) {
   };
 }
 
-/** Its light, and the ports of its stand-in, on ports of their own: the server of the other specs hears nothing of it. */
-export function ownWire(home: string, port: number): void {
-  const first = firstOutput(port);
-  const artnet = { protocol: 'artnet', to: '127.0.0.1', network: null, number: 0, port: port + 500 };
+/** Its light, and the ports of its stand-in, on ports of their own: the server of other specs hears nothing of it. */
+export function ownWire(home: string, server: number): void {
+  const first = firstOutput(server);
+  const artnet = { protocol: 'artnet', to: '127.0.0.1', network: null, number: 0, port: wireOf(server) + 500 };
   const outputs = [first, { ...first, id: 'universe-1-1', on: false, way: artnet }];
   const text = JSON.stringify({
     format: 'hovlix-connections',
