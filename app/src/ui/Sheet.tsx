@@ -1,7 +1,7 @@
 // What slides in for a piece of work: from below on a phone, at the right on a wide screen. The pulse bar stays in reach.
 
 import { useEffect, useLayoutEffect, useRef, type ReactNode } from 'react';
-import { Text, useMedia } from '@tamagui/core';
+import { Text, useMedia, type TamaguiWebElement } from '@tamagui/core';
 import X from 'lucide-react-native/icons/x';
 import { useSession } from '../host/session';
 import { closeOnBack, type OnBack } from './close-on-back';
@@ -42,7 +42,7 @@ export function Sheet({ title, low = false, onClose, children }: Props) {
   const { wide } = useMedia();
   // What is said in passing lies over the lower edge: nothing may be hidden behind it.
   const said = useSession((session) => session.said !== null);
-  const sheet = useRef<HTMLElement>(null);
+  const sheet = useRef<TamaguiWebElement>(null);
   // Opened and closed once, whatever it was given since.
   const close = useRef(onClose);
   useEffect(() => void (close.current = onClose));
@@ -70,7 +70,7 @@ export function Sheet({ title, low = false, onClose, children }: Props) {
   }, []);
   return (
     <Column
-      ref={sheet as never}
+      ref={sheet}
       tabIndex={-1}
       role="dialog"
       aria-label={title}

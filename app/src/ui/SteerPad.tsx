@@ -76,7 +76,7 @@ export function SteerPad({ turn, profile, onTurn }: Props) {
         borderWidth={1}
         borderColor="$line"
         backgroundColor="$sunken"
-        cursor={'crosshair' as never}
+        cursor={'crosshair'}
         style={{ touchAction: 'none' }}
         {...hands}
       >

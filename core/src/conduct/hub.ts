@@ -313,7 +313,7 @@ export function conductorHub({
       case 'preview':
         if (session.order()?.show.id !== message.show) return;
         session.preview(line.screen, message.ops);
-        return tellAll({ type: 'preview', screen: line.screen, show: message.show, ops: message.ops as never }, line);
+        return tellAll({ type: 'preview', screen: line.screen, show: message.show, ops: message.ops }, line);
       case 'put-on': {
         if (message.ifNone && session.order()) return;
         if (tooMuch(line, WHOLE_SHOW)) return;

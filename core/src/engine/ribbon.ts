@@ -2,7 +2,7 @@
 
 import { srgbFromLinear } from '../colour';
 import { AT_REST } from '../live/live-state';
-import { seconds, type Seconds } from '../units';
+import { id, seconds, type Seconds } from '../units';
 import { LAMP_STRIDE, STRIPS } from './lamp-numbers';
 import { lampsFor, readLamps } from './lamps';
 import { frameFor, type Program } from './program';
@@ -22,7 +22,7 @@ export function ribbon(
   const frame = frameFor(program);
   const lamps = lampsFor(program);
   const strips = roles.flatMap((role) => stripsOf(program, role));
-  const still = { id: song as never, playing: false, at: seconds(0), rate: 1, since: seconds(0) };
+  const still = { id: id<'Song'>(song), playing: false, at: seconds(0), rate: 1, since: seconds(0) };
   times.forEach((songTime, column) => {
     render(program, { ...AT_REST, song: { ...still, songTime } }, seconds(0), frame);
     readLamps(program, frame, lamps);

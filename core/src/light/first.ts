@@ -3,7 +3,7 @@
 import { chromaticityFromHex } from '../colour';
 import type { Casting } from '../rig/schema';
 import { Look, type LookValue } from './schema';
-import type { Wave } from './wave';
+import { Wave } from './wave';
 
 /** The roles that somebody plays here. */
 const playedIn = (casting: readonly Casting[]) => casting.filter(({ fixtures }) => fixtures.length > 0);
@@ -17,7 +17,7 @@ export function firstLooks(casting: readonly Casting[], number: number, fresh: (
   const all = (value: Omit<LookValue, 'role'>): LookValue[] => roles.map((role) => ({ role, ...value }));
   const full = { type: 'hold' as const, value: 1 };
   const colour = (hex: string) => ({ type: 'hold' as const, value: chromaticityFromHex(hex) });
-  const wave: Wave = {
+  const wave = Wave.parse({
     type: 'wave',
     on: 'level',
     shape: 'sine',
@@ -25,7 +25,7 @@ export function firstLooks(casting: readonly Casting[], number: number, fresh: (
     high: 1,
     span: { beats: 8 },
     turn: 1,
-  } as never;
+  });
   const look = (n: number, name: string, values: readonly LookValue[]): Look =>
     Look.parse({ id: fresh(), number: number + n, name, fadeIn: 1, fadeOut: 2, values });
   return [

@@ -145,6 +145,8 @@ export const Command = z.discriminatedUnion('type', [
   }),
 ]);
 export type Command = z.infer<typeof Command>;
+/** One that can be a part of several. */
+export type OneCommand = Exclude<Command, { type: 'together' }>;
 
 /** What was done, in one word of the list above; "one-" before it where several could have been meant and one was. */
 export function nameOf(command: Command): string {
@@ -245,19 +247,19 @@ const OVERWRITES: ReadonlySet<Simple['type']> = new Set<Simple['type']>([
  * All others (laying a clip, removing a look) are worked out anew on whatever the show has become.
  */
 export function travelling(show: Show, command: Command): Command {
-  if (command.type === 'together')
-    return { type: 'together', commands: steps(show, command.commands) as (typeof command)['commands'] };
-  if (command.type === 'adjust' || !OVERWRITES.has(command.type)) return command;
-  return { type: 'adjust', of: command.type, ops: [...edit(show, command).ops] };
-}
-
-function steps(show: Show, commands: readonly Command[]): Command[] {
+  if (command.type !== 'together') return travellingAlone(show, command);
   let seen = show;
-  return commands.map((one) => {
-    const travels = travelling(seen, one);
+  const commands = command.commands.map((one) => {
+    const travels = travellingAlone(seen, one);
     seen = edit(seen, one).show;
     return travels;
   });
+  return { type: 'together', commands };
+}
+
+function travellingAlone(show: Show, command: OneCommand): OneCommand {
+  if (command.type === 'adjust' || !OVERWRITES.has(command.type)) return command;
+  return { type: 'adjust', of: command.type, ops: [...edit(show, command).ops] };
 }
 
 function apply(show: Draft<Show>, command: Simple): void {

@@ -1,7 +1,7 @@
 // Songs without a recording: a tempo, a meter, and so many bars.
 
 import { barLength, beatOfBar, pulseLength, steadyTempo, timeAt } from '../time';
-import { id, seconds } from '../units';
+import { beats, id, seconds } from '../units';
 import type { Song } from './schema';
 
 export type BareSong = {
@@ -31,7 +31,7 @@ export function bareSong({ id: name, title, bpm, meter, bars }: BareSong): Song 
     title,
     by: '',
     music: null,
-    duration: seconds(timeAt(tempo, end as never)),
+    duration: seconds(timeAt(tempo, beats(end))),
     tempo,
     meter: [first],
     sections: [],

@@ -26,5 +26,5 @@ export const all = (music: MidiMusic, more: Partial<MidiChoices> = {}): MidiChoi
 export const brought = (music: MidiMusic, choices = all(music), into = show): Show =>
   edit(into, {
     type: 'together',
-    commands: commandsOf(songId, takenFrom(music, into.songs[0]!, into, choices, newId)) as never,
+    commands: commandsOf(songId, takenFrom(music, into.songs[0]!, into, choices, newId)),
   }).show;

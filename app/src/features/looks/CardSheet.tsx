@@ -262,7 +262,7 @@ function Tints({
               borderRadius={16}
               borderWidth={tint === i ? 3 : 0}
               borderColor="$text"
-              backgroundColor={colour as never}
+              backgroundColor={colour}
             />
           </View>
         ))}

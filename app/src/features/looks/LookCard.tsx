@@ -48,7 +48,7 @@ export function LookCard({ play, roles, onMore }: Props) {
         width="100%"
       >
         <LookPicture look={play.id} height={104} />
-        {play.tint !== undefined && <View height={4} backgroundColor={tints[play.tint]! as never} aria-hidden />}
+        {play.tint !== undefined && <View height={4} backgroundColor={tints[play.tint]!} aria-hidden />}
         <View padding={12} paddingRight={36} gap={2} alignItems="stretch">
           <Text
             fontFamily="$heading"

@@ -1,7 +1,7 @@
 // Tempo, the beat, tap, grand master and blackout: never covered, always in reach of a thumb.
 
 import { useEffect, useRef, useState } from 'react';
-import { Text, useMedia, View } from '@tamagui/core';
+import { Text, useMedia, View, type TamaguiWebElement } from '@tamagui/core';
 import { seconds } from '@hovlix/core/units';
 import { rampAt } from '@hovlix/core/light';
 import { tapTempo, toggleBlackout } from '../../host/conduct/gestures';
@@ -81,7 +81,7 @@ function Pulse({ dark, stacked }: { readonly dark: boolean; readonly stacked: bo
   const { narrow } = useMedia();
   // Beside the figures a small phone has no room for the dots.
   const under = narrow && !stacked && !dark;
-  const figures = useRef<HTMLElement>(null);
+  const figures = useRef<TamaguiWebElement>(null);
   const dots = useRef<(HTMLElement | null)[]>([]);
   const songs = useShow((show) => show.songs);
   const theme = useSession((session) => session.theme);
@@ -147,7 +147,7 @@ function Pulse({ dark, stacked }: { readonly dark: boolean; readonly stacked: bo
           cursor="pointer"
         >
           <Figures
-            ref={figures as never}
+            ref={figures}
             fontSize={24}
             lineHeight={28}
             fontWeight="600"
@@ -186,7 +186,7 @@ function Master({ aside }: { readonly aside: boolean }) {
   const level = useLive((live) => rampAt(live.master, seconds(Number.MAX_SAFE_INTEGER)));
   const [open, setOpen] = useState(false);
   const setMasters = useSession((session) => session.setMasters);
-  const well = useRef<HTMLElement>(null);
+  const well = useRef<TamaguiWebElement>(null);
   const percent = Math.round(level * 100);
   useEffect(() => {
     if (!open) return;
@@ -198,7 +198,7 @@ function Master({ aside }: { readonly aside: boolean }) {
     return () => window.removeEventListener('pointerdown', elsewhere);
   }, [open]);
   return (
-    <View ref={well as never} position="relative">
+    <View ref={well} position="relative">
       <View
         render="button"
         aria-label={WORDS.grandMasterPercent(percent)}

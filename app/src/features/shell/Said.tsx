@@ -1,3 +1,4 @@
+import type { TamaguiWebElement } from '@tamagui/core';
 import { useRef } from 'react';
 import { useStore } from 'zustand';
 import { wordsFor } from '@hovlix/core/problem';
@@ -12,14 +13,14 @@ export function Said() {
   const said = useSession((session) => session.said);
   const hush = useSession((session) => session.hush);
   const problem = useStorageProblem();
-  const row = useRef<HTMLElement>(null);
+  const row = useRef<TamaguiWebElement>(null);
   useLeaving(row, said?.tone === 'good' ? said : null, hush);
   const shown = said ?? (problem ? { text: problem, tone: 'bad' as const } : null);
   if (!shown) return null;
   const undo = 'undo' in shown ? shown.undo : undefined;
   return (
     <Row
-      ref={row as never}
+      ref={row}
       position="absolute"
       left={12}
       right={12}

@@ -1,7 +1,7 @@
 // What can be done with bars, where they were pressed long or with the right button.
 
 import { useEffect, useRef } from 'react';
-import { View } from '@tamagui/core';
+import { View, type TamaguiWebElement } from '@tamagui/core';
 import { Words } from '../../ui/pieces';
 
 export type MenuEntry = { readonly name: string; readonly onPress: () => void };
@@ -19,7 +19,7 @@ const WIDTH = 220;
 const ROW = 44;
 
 export function BarMenu({ label, x, y, entries, onClose }: Props) {
-  const menu = useRef<HTMLDivElement>(null);
+  const menu = useRef<TamaguiWebElement<HTMLDivElement>>(null);
   useEffect(() => {
     const before = window.document.activeElement;
     menu.current?.querySelector('button')?.focus();
@@ -46,11 +46,11 @@ export function BarMenu({ label, x, y, entries, onClose }: Props) {
   const height = entries.length * ROW + 16;
   return (
     <View
-      ref={menu as never}
+      ref={menu}
       role="menu"
       aria-label={label}
       {...{ onKeyDown: walk }}
-      position={'fixed' as never}
+      position={'fixed'}
       left={Math.max(8, Math.min(x, window.innerWidth - WIDTH - 8))}
       top={Math.max(8, Math.min(y, window.innerHeight - height - 8))}
       width={WIDTH}

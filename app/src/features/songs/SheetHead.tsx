@@ -8,7 +8,7 @@ import Layers from 'lucide-react-native/icons/layers';
 import Metronome from 'lucide-react-native/icons/metronome';
 import Pause from 'lucide-react-native/icons/pause';
 import Play from 'lucide-react-native/icons/play';
-import { useMedia, View } from '@tamagui/core';
+import { useMedia, View, type TamaguiWebElement } from '@tamagui/core';
 import { useStore } from 'zustand';
 import { songTimeAt } from '@hovlix/core/live';
 import type { Song } from '@hovlix/core/song';
@@ -105,7 +105,7 @@ export function SheetHead({ song, onOpen }: HeadProps) {
 /** Where the song is, in minutes; moved by the clock, not by React. */
 function Position({ song }: { readonly song: Song }) {
   const app = useHovlix();
-  const figures = useRef<HTMLElement>(null);
+  const figures = useRef<TamaguiWebElement>(null);
   useEffect(() => {
     let shown = '';
     const draw = () => {
@@ -117,7 +117,7 @@ function Position({ song }: { readonly song: Song }) {
     };
     return eachFrame(draw, app.conducting.store.subscribe);
   }, [app, song]);
-  return <Figures ref={figures as never} testID="position" whiteSpace="nowrap" />;
+  return <Figures ref={figures} testID="position" whiteSpace="nowrap" />;
 }
 
 /** Play or pause, wherever a song is worked on. */

@@ -1,6 +1,6 @@
 // Bars of a hit lane filled with notes: patterns, and what is heard in the music.
 
-import type { Command } from '@hovlix/core/show';
+import type { OneCommand } from '@hovlix/core/show';
 import { patternBeats, type HitLane, type Note, type Pattern, type Song } from '@hovlix/core/song';
 import { beats } from '@hovlix/core/units';
 import { freshId } from '../../host/fresh-id';
@@ -46,7 +46,7 @@ function fillCommands(
   struck: readonly Struck[],
   from: number,
   to: number,
-): Command[] {
+): OneCommand[] {
   const gone = lane.notes.filter(({ note, at }) => note === pad && at >= from && at < to).map(({ id }) => id);
   const notes = struck.map(({ at, velocity }): Note => ({
     id: freshId() as Note['id'],

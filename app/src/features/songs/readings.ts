@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { wordsFor } from '@hovlix/core/problem';
-import type { Command } from '@hovlix/core/show';
+import type { OneCommand } from '@hovlix/core/show';
 import type { Song } from '@hovlix/core/song';
 import { readingsOf } from '../../host/files/bring-in';
 import { useHovlix } from '../../host/hovlix';
@@ -14,10 +14,10 @@ import { WORDS } from './words';
 export type Grid = Readings['now'];
 
 /** Bars of a song as they are in another reading. Where the tempo halves or doubles by it, light stays where it sounds. */
-export function commandsFor(song: Song, grid: Pick<Grid, 'bpm' | 'tempo' | 'meter'>): Command[] {
+export function commandsFor(song: Song, grid: Pick<Grid, 'bpm' | 'tempo' | 'meter'>): OneCommand[] {
   const octaves = Math.round(Math.log2(grid.bpm / songBpm(song)));
   const factor = octaves > 0 ? 2 : 0.5;
-  const scaled = Array.from({ length: Math.abs(octaves) }, (): Command => ({
+  const scaled = Array.from({ length: Math.abs(octaves) }, (): OneCommand => ({
     type: 'scale-tempo',
     song: song.id,
     factor,

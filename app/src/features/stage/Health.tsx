@@ -2,7 +2,7 @@
 
 import { useEffect, useRef, useState } from 'react';
 import { router } from 'expo-router';
-import { View } from '@tamagui/core';
+import { View, type TamaguiWebElement } from '@tamagui/core';
 import { isFrozen } from '@hovlix/core/live';
 import { SAFE } from '@hovlix/core/show';
 import { doAct } from '../../host/controls/act';
@@ -75,7 +75,7 @@ export function Health() {
   const dark = useLive((live) => live.blackout.on);
   const may = useMay('operator');
   const [open, setOpen] = useState(false);
-  const pill = useRef<HTMLElement>(null);
+  const pill = useRef<TamaguiWebElement>(null);
   useEffect(() => {
     if (!open) return;
     const elsewhere = (event: PointerEvent) => {
@@ -91,7 +91,7 @@ export function Health() {
     router.push('/connect');
   };
   return (
-    <View ref={pill as never} position="absolute" right={6} top={0} gap={2} alignItems="flex-end" theme={theme}>
+    <View ref={pill} position="absolute" right={6} top={0} gap={2} alignItems="flex-end" theme={theme}>
       <View
         render="button"
         aria-expanded={open}

@@ -49,7 +49,7 @@ export function connectionsDocument(conducting: Conducting): ConnectionsDocument
     if (edited.ops.length === 0) return [];
     pending = [...pending, command].slice(-20);
     store.setState({ connections: edited.connections });
-    conducting.say({ type: 'connections-edit', command: command as never });
+    conducting.say({ type: 'connections-edit', command });
     return edited.ops;
   };
   const settle = () => store.setState({ canUndo: past.length > 0, canRedo: future.length > 0 });

@@ -23,6 +23,7 @@ import {
   type Chain,
   type Change,
   type Command,
+  type OneCommand,
   type Copy,
   type History,
   type Ops,
@@ -63,7 +64,7 @@ export type Document = {
   /** @returns the id of the change, to take back just that one. While a gesture goes on, its steps become one. */
   readonly make: (command: Command) => string | undefined;
   /** Several commands that are one act. */
-  readonly together: (commands: readonly Command[]) => string | undefined;
+  readonly together: (commands: readonly OneCommand[]) => string | undefined;
   readonly undo: (id?: string) => void;
   readonly redo: () => void;
   /** What takes back the newest edit of this moment, and no later one. */
@@ -284,7 +285,7 @@ export function document(repository: Repository): Document {
     },
     together(commands) {
       endGesture();
-      return propose(freshId(), { type: 'together', commands: commands as never });
+      return propose(freshId(), { type: 'together', commands: [...commands] });
     },
     undo(wanted) {
       endGesture();

@@ -50,7 +50,7 @@ export function light(worker: Worker): Light {
   let stage: Stage = { heads: [], shapes: [], notes: [] };
   const stageListeners = new Set<() => void>();
   const drawers = new Set<(lamps: Float32Array) => void>();
-  const waiting = new Map<number, (value: never) => void>();
+  const waiting = new Map<number, (value: unknown) => void>();
   let asked = 0;
   let held: Float32Array<ArrayBuffer> | undefined;
 
@@ -62,7 +62,7 @@ export function light(worker: Worker): Light {
   const ask = <T>(question: (id: number) => ToLight): Promise<T> =>
     new Promise((resolve) => {
       const id = ++asked;
-      waiting.set(id, resolve as (value: never) => void);
+      waiting.set(id, resolve as (value: unknown) => void);
       tell(question(id));
     });
 
@@ -78,7 +78,7 @@ export function light(worker: Worker): Light {
       for (const listener of stageListeners) listener();
     } else {
       const value = message.type === 'portrait' ? message : message.value;
-      waiting.get(message.id)?.(value as never);
+      waiting.get(message.id)?.(value);
       waiting.delete(message.id);
     }
   };

@@ -260,7 +260,7 @@ test('a file as a song of its own: as long as it is, with its bars, sections and
     ]),
   );
   const commands = songOfMidi(music, 'Click track', show, newId);
-  const after = edit(show, { type: 'together', commands: commands as never }).show;
+  const after = edit(show, { type: 'together', commands: [...commands] }).show;
   expect(legal(after, new WeakSet())).toMatchObject({ ok: true });
   const [, made] = after.songs;
   expect([made!.title, made!.duration, made!.music]).toEqual(['Click track', expect.closeTo(16, 6), null]);

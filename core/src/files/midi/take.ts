@@ -2,7 +2,7 @@
 
 import { drumKit, drumOfNote, Kit, noteName } from '../../light';
 import type { Role } from '../../rig';
-import type { Command, Show } from '../../show';
+import type { OneCommand, Show } from '../../show';
 import {
   bareSong,
   kindOfSection,
@@ -120,7 +120,7 @@ export function takenFrom(music: MidiMusic, song: Song, show: Show, choices: Mid
 }
 
 /** A MIDI file as a song of its own, without a recording: its bars, its sections, its drums. */
-export function songOfMidi(music: MidiMusic, title: string, show: Show, newId: () => string): readonly Command[] {
+export function songOfMidi(music: MidiMusic, title: string, show: Show, newId: () => string): readonly OneCommand[] {
   const bare = bareSong({ id: newId(), title, bpm: 120, meter: { numerator: 4, denominator: 4 }, bars: 1 });
   const map = music.timed ? bare.tempo : { anchors: anchorsOf(music, bare) };
   const length = music.timed ? music.end : timeAt(map, beats(music.end - music.origin));
@@ -130,7 +130,7 @@ export function songOfMidi(music: MidiMusic, title: string, show: Show, newId: (
 }
 
 /** The edit that brings it in; empty where nothing was chosen. */
-export function commandsOf(song: Song['id'], { bars, sections, markers, kits, lanes }: Taken): Command[] {
+export function commandsOf(song: Song['id'], { bars, sections, markers, kits, lanes }: Taken): OneCommand[] {
   return [
     ...(bars ? [{ type: 'set-bars' as const, song, ...bars }] : []),
     ...(sections ? [{ type: 'set-sections' as const, song, sections: [...sections] }] : []),

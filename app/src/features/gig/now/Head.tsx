@@ -1,7 +1,7 @@
 // Which song it is, in large type, and the button that plays it.
 
 import { useEffect, useRef } from 'react';
-import { Text, useMedia, View } from '@tamagui/core';
+import { Text, useMedia, View, type TamaguiWebElement } from '@tamagui/core';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import { useQuery } from '@tanstack/react-query';
 import { useStore } from 'zustand';
@@ -162,7 +162,7 @@ function PlayButton({ song }: { readonly song: Song }) {
 
 /** The time of day, and how much of song and set is left. */
 function Clock() {
-  const day = useRef<HTMLElement>(null);
+  const day = useRef<TamaguiWebElement>(null);
   const left = useMoment((moment) => {
     const { song, set } = timeLeft(moment);
     return song === null ? minutes(set) : WORDS.min(clockWords(song), Math.ceil(set / 60));
@@ -188,7 +188,7 @@ function Clock() {
           {left}
         </Figures>
       )}
-      <Figures ref={day as never} color="$text" fontWeight="600" fontSize={16} testID="time-of-day" />
+      <Figures ref={day} color="$text" fontWeight="600" fontSize={16} testID="time-of-day" />
     </Row>
   );
 }

@@ -1,7 +1,7 @@
 // The sections of the song as places to go to: at the next bar line while it plays.
 
 import { useEffect, useRef } from 'react';
-import { View } from '@tamagui/core';
+import { View, type TamaguiWebElement } from '@tamagui/core';
 import Repeat from 'lucide-react-native/icons/repeat';
 import { jumpAhead, placeAt, sectionNow, songAt, toSection } from '@hovlix/core/live';
 import { rehearsalMark, sectionAt, timeOfBar, type Section, type Song } from '@hovlix/core/song';
@@ -86,13 +86,13 @@ type KeyProps = {
 
 function SectionKey({ section, mark, here, ahead, onPress }: KeyProps) {
   const tint = useTints()[section.tint]!;
-  const own = useRef<HTMLElement>(null);
+  const own = useRef<TamaguiWebElement>(null);
   useEffect(() => {
     if (here && own.current) bringInSight(own.current);
   }, [here]);
   return (
     <View
-      ref={own as never}
+      ref={own}
       render="button"
       aria-label={WORDS.goTo(section.name, ahead ? ', at the next bar' : '')}
       aria-current={here}

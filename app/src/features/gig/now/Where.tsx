@@ -1,7 +1,7 @@
 // Where in the song one is.
 
 import { useEffect, useMemo, useRef } from 'react';
-import { Text, useMedia } from '@tamagui/core';
+import { Text, useMedia, type TamaguiWebElement } from '@tamagui/core';
 import { songTimeAt } from '@hovlix/core/live';
 import { barSpan, endingWords, gigPlace, rehearsalMark, type Song } from '@hovlix/core/song';
 import { useHovlix, usePlays, useShow } from '../../../host/hovlix';
@@ -25,11 +25,11 @@ export function Where({ song }: { readonly song: Song }) {
     () => endingWords(song, new Map(plays.map(({ id, name }) => [id, name])), next),
     [song, plays, next],
   );
-  const mark = useRef<HTMLElement>(null);
-  const name = useRef<HTMLElement>(null);
-  const count = useRef<HTMLElement>(null);
-  const then = useRef<HTMLElement>(null);
-  const note = useRef<HTMLElement>(null);
+  const mark = useRef<TamaguiWebElement>(null);
+  const name = useRef<TamaguiWebElement>(null);
+  const count = useRef<TamaguiWebElement>(null);
+  const then = useRef<TamaguiWebElement>(null);
+  const note = useRef<TamaguiWebElement>(null);
   const cells = useRef<HTMLDivElement>(null);
   useEffect(() => {
     let shown = '';
@@ -73,7 +73,7 @@ export function Where({ song }: { readonly song: Song }) {
       <Row justifyContent="space-between" gap={8}>
         <Row gap={10} flexShrink={1} minWidth={0}>
           <Text
-            ref={mark as never}
+            ref={mark}
             width={30}
             height={30}
             borderWidth={1.5}
@@ -86,7 +86,7 @@ export function Where({ song }: { readonly song: Song }) {
             lineHeight={27}
           />
           <Text
-            ref={name as never}
+            ref={name}
             fontFamily="$heading"
             fontWeight="650"
             fontSize={20}
@@ -97,7 +97,7 @@ export function Where({ song }: { readonly song: Song }) {
           />
         </Row>
         <Figures
-          ref={count as never}
+          ref={count}
           fontSize={20}
           lineHeight={26}
           fontWeight="600"
@@ -108,8 +108,8 @@ export function Where({ song }: { readonly song: Song }) {
       </Row>
       {!short && <div ref={cells} style={{ display: 'flex', gap: 4 }} data-testid="gig-bars" aria-hidden />}
       <Row justifyContent="space-between" gap={12} alignItems="baseline">
-        <Words ref={note as never} fontStyle="italic" testID="gig-note" flexShrink={1} minWidth={0} numberOfLines={1} />
-        <Quiet ref={then as never} flexShrink={0} />
+        <Words ref={note} fontStyle="italic" testID="gig-note" flexShrink={1} minWidth={0} numberOfLines={1} />
+        <Quiet ref={then} flexShrink={0} />
       </Row>
     </Column>
   );

@@ -14,6 +14,7 @@ import {
 import { banksOf } from '@hovlix/core/light';
 import { turnName } from '@hovlix/core/live';
 import { turnsOffered } from '@hovlix/core/offered';
+import { id } from '@hovlix/core/units';
 import type { Show } from '@hovlix/core/show';
 import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
@@ -176,7 +177,7 @@ function SwitchForm({ show, control, onChange }: SwitchProps) {
   const put = (next: Does) => {
     if (bank === EVERYWHERE) return onChange({ ...control, does: next });
     const others = (control.banks ?? []).filter((one) => one.bank !== bank);
-    onChange({ ...control, banks: [...others, { bank: bank as never, does: next }] });
+    onChange({ ...control, banks: [...others, { bank: id<'Bank'>(bank), does: next }] });
   };
   const asEverywhere = () => {
     const { banks: _, ...rest } = control;

@@ -2,6 +2,7 @@
 
 import type { Entry, SongEntry, Start } from '@hovlix/core/gig';
 import type { Show } from '@hovlix/core/show';
+import { id } from '@hovlix/core/units';
 import { usePlays } from '../../../host/hovlix';
 import { Choose, decimal, Pair, remark, Typed } from '../../../ui/form';
 import { Button, Column, Row } from '../../../ui/pieces';
@@ -71,7 +72,7 @@ function SongFields({ show, entry, onChange }: SongProps) {
   const plays = usePlays();
   const start = entry.start.with === 'look' ? (entry.start.look as string) : entry.start.with;
   const startOf = (value: string): Start =>
-    value === 'keep' || value === 'dark' ? { with: value } : { with: 'look', look: value as never };
+    value === 'keep' || value === 'dark' ? { with: value } : { with: 'look', look: id<'Look'>(value) };
   const { bank: _, tempo: __, key: ___, ...rest } = entry;
   const put = (change: { bank?: string; tempo?: number; key?: string }) => {
     const all = { bank: entry.bank, tempo: entry.tempo, key: entry.key, ...change };

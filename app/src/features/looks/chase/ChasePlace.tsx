@@ -6,6 +6,7 @@ import { useMedia } from '@tamagui/core';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
 import { courseOf, scaledTo, DIRECTIONS, type Chase, type Step } from '@hovlix/core/light';
 import type { Show } from '@hovlix/core/show';
+import { seconds } from '@hovlix/core/units';
 import { freshId } from '../../../host/fresh-id';
 import { clockNow, toggleLook } from '../../../host/conduct/gestures';
 import { useHovlix, useShow } from '../../../host/hovlix';
@@ -70,7 +71,7 @@ function Editor({ show, chase }: Props) {
     const course = courseOf(chase);
     const { beat, pulse } = clockNow(app);
     const from = course.starts[[...course.order.subarray(0, course.length)].indexOf(place)] ?? 0;
-    app.conducting.act({ type: 'look-on', look: chase.id, fade: 0 as never, beat, pulse, from });
+    app.conducting.act({ type: 'look-on', look: chase.id, fade: seconds(0), beat, pulse, from });
     if (chase.pace === 'hand' && place > 0) app.conducting.act({ type: 'step', look: chase.id, by: place, beat });
   };
   return (

@@ -2,6 +2,7 @@
 
 import type { AimValue, Drive } from '@hovlix/core/light';
 import { rigInUse } from '@hovlix/core/show';
+import { id } from '@hovlix/core/units';
 import { useHovlix, useShow } from '../../../host/hovlix';
 import { freshId } from '../../../host/fresh-id';
 import { Chip } from '../../../ui/Chip';
@@ -78,9 +79,9 @@ function AimPlan({ value, onChange }: Pick<AimingProps, 'value' | 'onChange'>) {
   const rig = rigInUse(show);
   const [left, right, back, front] = [-7, 7, 7, -4];
   const add = (x: number, y: number) => {
-    const id = freshId() as never;
-    app.document.make({ type: 'add-aim', aim: { id, name: WORDS.aimNamed(show.aims.length + 1), x, y, z: 1.2 } });
-    onChange({ aim: id });
+    const aim = { id: id<'Aim'>(freshId()), name: WORDS.aimNamed(show.aims.length + 1), x, y, z: 1.2 };
+    app.document.make({ type: 'add-aim', aim });
+    onChange({ aim: aim.id });
   };
   return (
     <Column gap={4}>

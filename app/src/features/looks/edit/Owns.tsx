@@ -46,9 +46,7 @@ function OwnForm({ own, lamps, heard, onSay }: PanelProps & { readonly own: Own 
               small
               name={name}
               on={chosen?.name === name}
-              picture={
-                hex && <View width={20} height={20} borderRadius={10} backgroundColor={hex as never} aria-hidden />
-              }
+              picture={hex && <View width={20} height={20} borderRadius={10} backgroundColor={hex} aria-hidden />}
               onPress={() => say(named)}
             />
           ))}

@@ -73,9 +73,7 @@ export function WhoRow({ show }: { readonly show: Show }) {
               key={role.id}
               name={role.name}
               on={preferred.includes(role.id)}
-              picture={
-                <View width={10} height={10} borderRadius={5} backgroundColor={tints[role.tint] as never} aria-hidden />
-              }
+              picture={<View width={10} height={10} borderRadius={5} backgroundColor={tints[role.tint]} aria-hidden />}
               onPress={() => press(role.id)}
             />
           ))}

@@ -200,7 +200,7 @@ function RoleRow({ report: { role, losses }, to, cast, open, onOpen, onCast }: R
         gap={12}
         width="100%"
       >
-        <View width={6} height={36} borderRadius={3} backgroundColor={tints[role.tint] as never} />
+        <View width={6} height={36} borderRadius={3} backgroundColor={tints[role.tint]} />
         <Column flex={1} minWidth={0} alignItems="flex-start">
           <Words fontWeight="600" textAlign="left">
             {role.name}

@@ -121,7 +121,7 @@ function RoleRow({ name, tint, lamps, onPress }: RowProps) {
       alignItems="center"
       gap={12}
     >
-      <View width={6} height={36} borderRadius={3} backgroundColor={tint as never} />
+      <View width={6} height={36} borderRadius={3} backgroundColor={tint} />
       <Column flex={1} minWidth={0} alignItems="flex-start">
         <Words fontWeight="600" textAlign="left">
           {name}

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { ALIKE } from '@hovlix/core/music';
-import type { Command } from '@hovlix/core/show';
+import type { OneCommand } from '@hovlix/core/show';
 import { counted } from '@hovlix/core/counted';
 import { sectionsOn, timeOfBar, type Song } from '@hovlix/core/song';
 import { beatAt, beatOfBar, meterAtBar, pulseLength } from '@hovlix/core/time';
@@ -40,7 +40,7 @@ export function Recording({ song }: { readonly song: Song }) {
   const take = ({ anchors, meterToo = false, sectionsToo }: Taken) => {
     if (!found) return;
     const { music, duration, meter } = found.song;
-    const commands: Command[] = [
+    const commands: OneCommand[] = [
       { type: 'set-music', song: song.id, music, duration, ...(anchors ? { anchors } : {}) },
     ];
     // One meter throughout comes with its beats; changes of meter stand on bars that may be counted from elsewhere.

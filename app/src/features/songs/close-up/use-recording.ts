@@ -5,7 +5,7 @@ import { songTimeAt } from '@hovlix/core/live';
 import { beatsOfBars, timeOfBar, barSpan, type HitLane, type Note, type Song } from '@hovlix/core/song';
 import { beatAt } from '@hovlix/core/time';
 import { beats, seconds } from '@hovlix/core/units';
-import type { Command } from '@hovlix/core/show';
+import type { OneCommand } from '@hovlix/core/show';
 import { localSeconds } from '../../../host/conduct/local-clock';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix } from '../../../host/hovlix';
@@ -49,7 +49,7 @@ export function useRecording(song: Song, lane: HitLane, first: number) {
     const now = latest.current;
     const on = { song: now.song.id, lane: now.lane.id };
     const over = now.lane.notes.filter(({ at }) => at >= done.from && at < done.last).map(({ id }) => id);
-    const commands: Command[] = [];
+    const commands: OneCommand[] = [];
     if (done.mode === 'replace' && over.length > 0) commands.push({ type: 'remove-notes', ...on, notes: over });
     if (done.notes.length > 0) commands.push({ type: 'put-notes', ...on, notes: done.notes });
     if (commands.length === 0) return say(WORDS.nothingWasPlayed);

@@ -1,5 +1,6 @@
 // What one lane is set to.
 
+import type { TamaguiWebElement } from '@tamagui/core';
 import { useEffect, useRef } from 'react';
 import { FAMILIES } from '@hovlix/core/light';
 import type { Command, Show } from '@hovlix/core/show';
@@ -35,7 +36,7 @@ export function LaneForm({ song, lane, show, onGone }: Props) {
   const { document } = useHovlix();
   const say = useSession((session) => session.say);
   const set = (more: Setting) => document.make({ type: 'set-lane', song: song.id, lane: lane.id, ...more });
-  const form = useRef<HTMLElement>(null);
+  const form = useRef<TamaguiWebElement>(null);
   useEffect(() => void form.current?.scrollIntoView({ block: 'nearest' }), []);
   const remove = () => {
     document.make({ type: 'remove-lane', song: song.id, lane: lane.id });
@@ -43,14 +44,7 @@ export function LaneForm({ song, lane, show, onGone }: Props) {
     onGone();
   };
   return (
-    <Column
-      ref={form as never}
-      gap={14}
-      paddingTop={4}
-      paddingBottom={16}
-      role="group"
-      aria-label={WORDS.lane(lane.name)}
-    >
+    <Column ref={form} gap={14} paddingTop={4} paddingBottom={16} role="group" aria-label={WORDS.lane(lane.name)}>
       <Typed label={WORDS.name} value={lane.name} read={named} onChange={(name) => set({ name })} />
       {lane.type !== 'curve' && (
         <Slider

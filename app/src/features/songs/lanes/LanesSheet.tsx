@@ -7,7 +7,7 @@ import ChevronUp from 'lucide-react-native/icons/chevron-up';
 import { drumKit } from '@hovlix/core/light';
 import type { MidiMusic } from '@hovlix/core/midi';
 import { wordsFor } from '@hovlix/core/problem';
-import type { Command } from '@hovlix/core/show';
+import type { OneCommand } from '@hovlix/core/show';
 import type { Lane, Song } from '@hovlix/core/song';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix, useShow } from '../../../host/hovlix';
@@ -73,7 +73,7 @@ export function LanesSheet({ song, onClose }: Props) {
     const kit = show.kits[0] ?? drumKit('Drums', show.roles[0]?.id, freshId);
     const added = laneOf(template, song, show, kit);
     if (!added) return say(WORDS.hitsNeedLamps, { tone: 'bad' });
-    const fresh: Command[] = added.type === 'hits' && show.kits.length === 0 ? [{ type: 'store-kit', kit }] : [];
+    const fresh: OneCommand[] = added.type === 'hits' && show.kits.length === 0 ? [{ type: 'store-kit', kit }] : [];
     document.together([...fresh, { type: 'add-lane', song: song.id, added }]);
     setOpen(added.id);
   };
