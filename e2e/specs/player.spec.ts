@@ -129,7 +129,8 @@ test('a track that is no song has a look; told which song it is, it is remembere
   await open(page, '/connect');
   const card = page.getByRole('region', { name: 'DJ player', exact: true });
   await card.getByRole('button', { name: 'Listen to a player' }).click();
-  await expect(card).toContainText('Deck 2: empty');
+  // The stand-in may still be told of; where nobody uses it, it says nothing.
+  await expect(card).toContainText(/Nothing heard yet|Deck 2: empty/);
   await card.getByLabel('Look for other tracks').selectOption({ label: 'Harbour blue' });
   await card.getByText('Try it with the stand-in').click();
   await page

@@ -5,6 +5,7 @@ import { existsSync, mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { NO_PLAYER } from '@hovlix/core/connect';
 import type { Browser, BrowserContext, Page, WebSocketRoute } from '@playwright/test';
 
 const program = fileURLToPath(new URL('../../server/bin/hovlix.mjs', import.meta.url));
@@ -85,6 +86,7 @@ export function ownWire(home: string, server: number): void {
     outputs,
     inputs: [],
     seen: [1],
+    player: { ...NO_PLAYER, port: wireOf(server) + 1000 },
   });
   for (const name of ['connect.json', 'connect-demo.json'])
     if (!existsSync(join(home, name))) writeFileSync(join(home, name), text);

@@ -110,6 +110,22 @@ test('a deck of the stand-in leads the song within 20 ms, at +6 %, in a loop and
   expect(player.report()?.decks[0]).toMatchObject({ deck: 1, song: song.id, by: 'kept', state: 'plays', leads: true });
 });
 
+test('the decks of the stand-in say nothing while nobody uses them: a real player at the same port is heard alone', async () => {
+  const { player, port, set } = await night();
+  const decks = startDecks(port);
+  open.push(decks);
+  const level = () => player.report()?.decks.map(({ deck, level }) => [deck, level]);
+  await send(port, writeDeckWord({ deck: 2, says: 'level', level: 0.5 }));
+  await until(() => level()?.length === 1);
+  // Twice as long as one that is used is silent.
+  await new Promise((resolve) => setTimeout(resolve, 1100));
+  expect(level()).toEqual([[2, 0.5]]);
+  // Its page looks at it: it is switched on, and says that nothing is loaded.
+  decks.now();
+  await until(() => level()?.length === 2);
+  set({ on: false });
+});
+
 test('silence is said while the song goes on, and taken back when the deck is there again', async () => {
   const { shared, port, said } = await night();
   const at = (position: number) =>

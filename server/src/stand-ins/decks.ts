@@ -16,6 +16,8 @@ import { now } from '../clock';
 /** So often a deck that plays says where it is; and, playing or not, what it holds. */
 const PLACE_MS = 20;
 const HELD_MS = 500;
+/** It is used while something is loaded, and for so many seconds after it was looked at or something was done. */
+const USED_SECONDS = 3;
 
 export const DECKS = 2;
 
@@ -27,12 +29,18 @@ export type Decks = {
   readonly close: () => void;
 };
 
+/**
+ * @param port where it is told. Nothing is while nobody uses it: a real player may talk there, and would
+ * have its decks called empty between its own words.
+ */
 export function startDecks(port: number): Decks {
   const decks: Deck[] = Array.from({ length: DECKS }, () => EMPTY_DECK);
   const socket = createSocket('udp4');
   // Nobody may be listening.
   socket.on('error', () => undefined);
   let to = port;
+  let used = -Infinity;
+  const isUsed = () => now() - used < USED_SECONDS || decks.some(({ track }) => track !== null);
   const say = (word: DeckWord) => socket.send(writeDeckWord(word), to, '127.0.0.1');
   const sayPlace = (deck: Deck, number: number) => deck.track && say(placeOf(deck, number, now()));
   const sayHeld = ({ track, level }: Deck, deck: number) => {
@@ -43,6 +51,7 @@ export function startDecks(port: number): Decks {
   };
   const places = setInterval(() => decks.forEach((deck, i) => deck.playing && sayPlace(deck, i + 1)), PLACE_MS);
   const held = setInterval(() => {
+    if (!isUsed()) return;
     decks.forEach((deck, i) => {
       decks[i] = deckAt(deck, now());
       sayHeld(deck, i + 1);
@@ -50,8 +59,12 @@ export function startDecks(port: number): Decks {
     });
   }, HELD_MS);
   return {
-    now: () => decks.map((deck) => deckAt(deck, now())),
+    now() {
+      used = now();
+      return decks.map((deck) => deckAt(deck, used));
+    },
     take(number, command) {
+      used = now();
       const deck = deckAfter(decks[number - 1]!, command, now());
       decks[number - 1] = deck;
       if (command.do === 'load' || command.do === 'eject' || command.do === 'level') sayHeld(deck, number);
