@@ -131,9 +131,7 @@ export function PlaceHead({ title, under, onUnder, underLabel, onTitle, titleHin
               render="button"
               aria-description={titleHint}
               onPress={onTitle}
-              flexDirection="row"
-              alignItems="center"
-              gap={4}
+              alignItems="flex-start"
               minHeight={44}
               padding={0}
               borderWidth={0}
@@ -141,11 +139,13 @@ export function PlaceHead({ title, under, onUnder, underLabel, onTitle, titleHin
               cursor="pointer"
               maxWidth="100%"
             >
-              <Title numberOfLines={1} fontSize={title.length > 10 ? 20 : 26}>
+              <Title numberOfLines={1} maxWidth="100%" fontSize={title.length > 10 ? 20 : 26}>
                 {title}
               </Title>
-              {titleHint && <Quiet aria-hidden>{titleHint}</Quiet>}
-              <ChevronsUpDown size={16} color={palette.quiet} aria-hidden style={{ flexShrink: 0 }} />
+              <Row gap={4} aria-hidden>
+                <Quiet>{titleHint}</Quiet>
+                <ChevronsUpDown size={14} color={palette.quiet} style={{ flexShrink: 0 }} />
+              </Row>
             </View>
           ) : (
             title
