@@ -1,9 +1,12 @@
 // A DJ hour: songs go by the decks of a player, whatever is done on them.
 
+import { createSocket } from 'node:dgram';
+import { once } from 'node:events';
 import type { Page } from '@playwright/test';
+import { NO_PLAYER } from '@hovlix/core/connect';
 import { compile, frameFor, render } from '@hovlix/core/engine';
 import { AT_REST } from '@hovlix/core/live';
-import type { Deck } from '@hovlix/core/player';
+import { writeDeckWord, type Deck } from '@hovlix/core/player';
 import { id, seconds } from '@hovlix/core/units';
 import { button, clickTrack, demoShow, liveNow, open, restoreConnections, restoreShow, statusOf } from './hovlix';
 import { expect, test } from './screens';
@@ -153,6 +156,33 @@ test('a track that is no song has a look; told which song it is, it is remembere
   await card.getByRole('switch', { name: 'Songs follow the player' }).click();
   await expect(card).not.toContainText('The light follows it.');
 });
+
+test('two players that take turns are heard apart, each by its address', async ({ page }) => {
+  const players = await Promise.all(['127.0.0.1', '127.0.0.2'].map(saying));
+  await open(page, '/connect');
+  const card = page.getByRole('region', { name: 'DJ player', exact: true });
+  await card.getByRole('button', { name: 'Listen to a player' }).click();
+  const told = setInterval(() => players.forEach(({ say }, n) => say(`Track ${n + 1}`)), 200);
+  await expect(card).toContainText('Deck 1 of 127.0.0.1: Track 1');
+  await expect(card).toContainText('Deck 1 of 127.0.0.2: Track 2');
+  await card.getByLabel('Song on deck 1 of 127.0.0.2').selectOption({ label: 'Salt and Signal' });
+  await expect(card.getByLabel('Song on deck 1 of 127.0.0.1')).toHaveValue('not-yet');
+  clearInterval(told);
+  for (const { socket } of players) socket.close();
+});
+
+/** A player at an address, whose deck 1 has a track. */
+async function saying(address: string) {
+  const socket = createSocket('udp4').bind(0, address);
+  await once(socket, 'listening');
+  const say = (title: string) =>
+    socket.send(
+      writeDeckWord({ deck: 1, says: 'track', track: { title, by: '', length: 100 } }),
+      NO_PLAYER.port,
+      '127.0.0.1',
+    );
+  return { socket, say };
+}
 
 test('the beat of the decks goes out as MIDI clock, as fast as the deck turns', async ({ page }) => {
   await page.addInitScript(() => {

@@ -114,6 +114,8 @@ export const PlayerReport = z.object({
   decks: z.array(
     z.object({
       deck: z.number(),
+      /** The address of the player it is of. */
+      from: z.string(),
       track: DeckTrack.nullable(),
       /** The song it is found to be, and by what. */
       song: z.string().nullable(),

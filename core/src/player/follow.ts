@@ -27,9 +27,13 @@ const LOUDER = 0.1;
 const UNHEARD = 0.02;
 /** A paused deck of which nothing was heard for so long is gone, in seconds. */
 const GONE_SECONDS = 10;
+/** Of two players that take turns, and of anything else that talks, no more are known at a time. */
+const MOST_DECKS = 16;
 
 export type DeckReport = {
   readonly deck: number;
+  /** The player it is of. */
+  readonly from: string;
   readonly track: DeckTrack | null;
   readonly song: Id<'Song'> | null;
   readonly by: Matched['by'] | null;
@@ -48,7 +52,8 @@ export type Followed = {
 };
 
 export type PlayerFollower = {
-  readonly take: (word: DeckWord, at: Seconds) => void;
+  /** @param from who said it, such as an address: deck 1 of one player is not deck 1 of another. */
+  readonly take: (word: DeckWord, at: Seconds, from: string) => void;
   /** To be asked some fifty times a second. @param follows whether songs go by the player at all. */
   readonly look: (moment: Moment, follows: boolean) => Followed;
   readonly decks: (now: Seconds, show: Moment['show'] | undefined) => readonly DeckReport[];
@@ -58,6 +63,7 @@ export type PlayerFollower = {
 
 type Deck = {
   readonly number: number;
+  readonly from: string;
   clock: DeckClock;
   track: DeckTrack | null;
   level: number;
@@ -70,17 +76,18 @@ type Deck = {
 const NOTHING: Followed = { actions: [] };
 
 export function playerFollower(): PlayerFollower {
-  const decks = new Map<number, Deck>();
+  const decks = new Map<string, Deck>();
   let leads: Deck | undefined;
   /** The song that goes by it; and the look for a track that is none. */
   let led: Id<'Song'> | undefined;
   let stranger: { readonly track: DeckTrack; readonly look: Id<'Look'> | undefined } | undefined;
 
-  const deckOf = (number: number): Deck => {
-    const known = decks.get(number);
-    if (known) return known;
-    const deck: Deck = { number, clock: deckClock(), track: null, level: 1, heard: 0, fresh: false };
-    decks.set(number, deck);
+  const keyOf = ({ number, from }: Pick<Deck, 'number' | 'from'>) => `${number} ${from}`;
+  const deckOf = (number: number, from: string): Deck | undefined => {
+    const known = decks.get(keyOf({ number, from }));
+    if (known || decks.size >= MOST_DECKS) return known;
+    const deck: Deck = { number, from, clock: deckClock(), track: null, level: 1, heard: 0, fresh: false };
+    decks.set(keyOf(deck), deck);
     return deck;
   };
   const matchOf = (deck: Deck, show: Moment['show']): Matched | undefined => {
@@ -101,8 +108,8 @@ export function playerFollower(): PlayerFollower {
     return best;
   };
   const forget = (now: Seconds) => {
-    for (const [number, { clock, heard }] of decks)
-      if (now - heard > GONE_SECONDS && clock.state(now) !== 'lost') decks.delete(number);
+    for (const [key, { clock, heard }] of decks)
+      if (now - heard > GONE_SECONDS && clock.state(now) !== 'lost') decks.delete(key);
   };
 
   const withoutStranger = (moment: Moment): Action[] => {
@@ -190,8 +197,9 @@ export function playerFollower(): PlayerFollower {
   };
 
   return {
-    take(word, at) {
-      const deck = deckOf(word.deck);
+    take(word, at, from) {
+      const deck = deckOf(word.deck, from);
+      if (!deck) return;
       deck.heard = at;
       if (word.says === 'at') return deck.clock.take(word, at);
       if (word.says === 'level') return void (deck.level = word.level);
@@ -215,7 +223,7 @@ export function playerFollower(): PlayerFollower {
         // The song goes on by itself; whoever stops it has done with that deck.
         const { song } = moment.live;
         if (led !== undefined && !(song?.id === led && song.playing)) {
-          decks.delete(leads.number);
+          decks.delete(keyOf(leads));
           leads = led = undefined;
         }
         return NOTHING;
@@ -227,11 +235,12 @@ export function playerFollower(): PlayerFollower {
     },
     decks: (now, show) =>
       [...decks.values()]
-        .sort((a, b) => a.number - b.number)
+        .sort((a, b) => a.from.localeCompare(b.from, 'en') || a.number - b.number)
         .map((deck) => {
           const found = show && matchOf(deck, show);
           return {
             deck: deck.number,
+            from: deck.from,
             track: deck.track,
             song: found?.song?.id ?? null,
             by: found?.by ?? null,

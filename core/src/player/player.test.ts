@@ -2,9 +2,8 @@
 
 import fc from 'fast-check';
 import { likelySongs } from '../gig/likely-songs';
-import { edit, readShow, type Show } from '../show';
-import { Song } from '../song';
-import { testShow } from '../testing/show';
+import { edit, type Show } from '../show';
+import { HASH, loaded, playerShow as show, track } from '../testing/decks';
 import { id, seconds } from '../units';
 import { Action, AT_REST, PLAYER_SOUNDS, reduced, songTimeAt, type LiveState } from '../live';
 import { decodeOsc } from '../wire';
@@ -23,24 +22,6 @@ import {
   type DeckCommand,
   type DeckWord,
 } from '.';
-
-const HASH = 'ab'.repeat(32);
-const music = { hash: HASH, name: 'ferry.mp3', type: 'mp3' as const, bytes: 9 };
-const track = (title: string, more: object = {}) => ({ title, by: 'Tin Lantern', length: 200, ...more });
-const loaded = (title: string, more: object = {}) => ({ ...track(title), bpm: 120, firstBeat: 0.5, ...more });
-
-function show(more: object = {}): Show {
-  const plain = testShow();
-  const base = plain.songs[0]!;
-  const songs = [
-    { id: 'ferry', title: 'Night Ferry', by: 'Tin Lantern', duration: 200, music },
-    { id: 'tide', title: 'Low Tide', by: '', duration: 180, music: null },
-    { id: 'tide-live', title: 'Low Tide', by: '', duration: 240, music: null },
-  ].map((one) => Song.parse({ ...base, ...one }));
-  const read = readShow({ ...plain, songs, ...more }, 'test');
-  if (!read.ok) throw new Error(JSON.stringify(read.problem));
-  return read.value;
-}
 
 const wordOf = (bytes: Uint8Array) => {
   const packet = decodeOsc(bytes);
@@ -249,7 +230,7 @@ function stage(of: Show) {
         now += 0.02;
         if (deck.playing) say(placeOf(deck, 1, seconds(now)), late());
         for (let i = 0; i < words.length;)
-          if (words[i]!.at <= now + 0.01) follower.take(words[i]!.word, seconds(words.splice(i, 1)[0]!.at));
+          if (words[i]!.at <= now + 0.01) follower.take(words[i]!.word, seconds(words.splice(i, 1)[0]!.at), 'player');
           else i++;
         const { actions, found: one } = follower.look({ show: of, live, now: seconds(now) }, follows);
         if (one) found.push(one);
@@ -378,42 +359,6 @@ describe('songs go by it', () => {
     on.run(0.5);
     expect(on.live().song?.playing).toBe(false);
     expect(on.follower.lost(seconds(on.now()))).toBeUndefined();
-  });
-
-  test('of two decks the louder one leads; a little louder is not enough to take over', () => {
-    const follower = playerFollower();
-    const of = show();
-    let live: LiveState = AT_REST;
-    const at = (now: number, words: readonly DeckWord[]) => {
-      for (const word of words) follower.take(word, seconds(now));
-      for (const action of follower.look({ show: of, live, now: seconds(now) }, true).actions)
-        live = reduced(live, { seq: live.seq + 1, at: seconds(now), who: PLAYER_SOUNDS, action });
-      return live.song?.id;
-    };
-    const plays = (deck: number, position: number): DeckWord => ({
-      deck,
-      says: 'at',
-      position,
-      rate: 1,
-      bpm: 120,
-      beat: 0,
-    });
-    const level = (deck: number, one: number): DeckWord => ({ deck, says: 'level', level: one });
-    expect(at(1, [{ deck: 1, says: 'track', track: track('Night Ferry') }, plays(1, 10), level(1, 0.8)])).toBe('ferry');
-    expect(
-      at(1.1, [
-        { deck: 2, says: 'track', track: track('Low Tide', { length: 180 }) },
-        plays(1, 10.1),
-        plays(2, 3),
-        level(2, 0),
-      ]),
-    ).toBe('ferry');
-    expect(at(1.2, [plays(1, 10.2), plays(2, 3.1), level(2, 0.85)])).toBe('ferry');
-    expect(at(1.3, [plays(1, 10.3), plays(2, 3.2), level(1, 0.4)])).toBe('tide');
-    expect(follower.decks(seconds(1.3), of).map(({ deck, song, leads }) => [deck, song, leads])).toEqual([
-      [1, 'ferry', false],
-      [2, 'tide', true],
-    ]);
   });
 
   test('a loop of ours gives way to the player', () => {

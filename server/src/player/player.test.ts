@@ -64,8 +64,9 @@ async function night(): Promise<Night> {
 
 const song = testShow().songs[0]!;
 const track = { title: song.title, by: '', length: song.duration, bpm: 120, firstBeat: 0 };
-const send = async (port: number, bytes: Uint8Array) => {
-  const socket = createSocket('udp4');
+const send = async (port: number, bytes: Uint8Array, from = '127.0.0.1') => {
+  const socket = createSocket('udp4').bind(0, from);
+  await once(socket, 'listening');
   await new Promise((resolve) => socket.send(bytes, port, '127.0.0.1', resolve));
   socket.close();
 };
@@ -124,6 +125,18 @@ test('the decks of the stand-in say nothing while nobody uses them: a real playe
   decks.now();
   await until(() => level()?.length === 2);
   set({ on: false });
+});
+
+test('two players with a deck 1 each are two decks, told by their addresses', async () => {
+  const { player, port } = await night();
+  const level = (of: number) => writeDeckWord({ deck: 1, says: 'level', level: of });
+  await send(port, level(0.25));
+  await send(port, level(0.5), '127.0.0.2');
+  await until(() => player.report()?.decks.length === 2);
+  expect(player.report()?.decks.map(({ from, deck, level }) => [from, deck, level])).toEqual([
+    ['127.0.0.1', 1, 0.25],
+    ['127.0.0.2', 1, 0.5],
+  ]);
 });
 
 test('silence is said while the song goes on, and taken back when the deck is there again', async () => {

@@ -1,7 +1,7 @@
 // Listens to a DJ player while that is wanted, and lets songs go by it.
 
 import { randomUUID } from 'node:crypto';
-import { createSocket, type Socket } from 'node:dgram';
+import { createSocket, type RemoteInfo, type Socket } from 'node:dgram';
 import type { Session } from '@hovlix/core/conduct';
 import { NO_PLAYER, type PlayerReport } from '@hovlix/core/connect';
 import { PLAYER_SOUNDS } from '@hovlix/core/live';
@@ -46,7 +46,7 @@ export function followPlayer({ connections, session, hub, say, host }: Start): P
     bad++;
     lastBad = why;
   };
-  const take = (bytes: Uint8Array) => {
+  const take = (bytes: Uint8Array, { address }: RemoteInfo) => {
     const at = now();
     if (bytes.length > MOST_BYTES) return refuse(`a packet of ${bytes.length} bytes`);
     const packet = decodeOsc(bytes);
@@ -54,7 +54,7 @@ export function followPlayer({ connections, session, hub, say, host }: Start): P
     for (const message of packet.messages) {
       const word = readDeckWord(message);
       if (word && 'why' in word) refuse(word.why);
-      else if (word) follower.take(word, at);
+      else if (word) follower.take(word, at, address);
     }
   };
   const listen = (port: number) => {

@@ -60,8 +60,9 @@ export function startDecks(port: number): Decks {
   }, HELD_MS);
   return {
     now() {
-      used = now();
-      return decks.map((deck) => deckAt(deck, used));
+      const at = now();
+      used = at;
+      return decks.map((deck) => deckAt(deck, at));
     },
     take(number, command) {
       used = now();

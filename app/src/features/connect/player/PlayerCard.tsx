@@ -10,7 +10,7 @@ import { Choose, Typed, wholeNumber } from '../../../ui/form';
 import { ButtonLink } from '../../../ui/links';
 import { Button, Column, Quiet } from '../../../ui/pieces';
 import { Switch } from '../../../ui/Switch';
-import { artistAndTitle, deckWords, PLAYER, WORDS } from './words';
+import { artistAndTitle, deckName, deckWords, PLAYER, WORDS } from './words';
 
 type Deck = PlayerReport['decks'][number];
 
@@ -55,22 +55,22 @@ function Heard({ report, port }: { readonly report: PlayerReport; readonly port:
       {report.deaf !== null && <State colour="$fault" word={report.deaf} />}
       {report.deaf === null && report.decks.length === 0 && <Quiet>{PLAYER.silent(port)}</Quiet>}
       {report.decks.map((deck) => (
-        <DeckLine key={deck.deck} deck={deck} />
+        <DeckLine key={`${deck.from} ${deck.deck}`} deck={deck} name={deckName(deck, report.decks)} />
       ))}
       {report.bad > 0 && <Quiet>{PLAYER.bad(report.bad, report.lastBad)}</Quiet>}
     </Column>
   );
 }
 
-function DeckLine({ deck }: { readonly deck: Deck }) {
+function DeckLine({ deck, name }: { readonly deck: Deck; readonly name: string }) {
   const { track } = deck;
   const tone: Tone = deck.state === 'lost' ? '$fault' : deck.leads ? '$live' : '$faint';
   return (
     <Column gap={8}>
-      <State colour={tone} word={WORDS.deck(deck.deck, track ? artistAndTitle(track) : 'empty')}>
+      <State colour={tone} word={WORDS.deck(name, track ? artistAndTitle(track) : 'empty')}>
         {track && <Quiet>{deckWords(deck)}</Quiet>}
       </State>
-      {track && <SongOf deck={deck} track={track} />}
+      {track && <SongOf deck={deck} name={name} track={track} />}
     </Column>
   );
 }
@@ -79,7 +79,9 @@ const NONE = 'none';
 const NOT_YET = 'not-yet';
 
 /** Which song a track is: what is chosen here is remembered in the show. */
-function SongOf({ deck, track }: { readonly deck: Deck; readonly track: NonNullable<Deck['track']> }) {
+type SongOfProps = { readonly deck: Deck; readonly name: string; readonly track: NonNullable<Deck['track']> };
+
+function SongOf({ deck, name, track }: SongOfProps) {
   const { document } = useHovlix();
   const songs = useShow((show) => show.songs) ?? [];
   const value = deck.song ?? (deck.by === 'kept' ? NONE : NOT_YET);
@@ -95,7 +97,7 @@ function SongOf({ deck, track }: { readonly deck: Deck; readonly track: NonNulla
   };
   return (
     <Choose
-      label={PLAYER.songOf(deck.deck)}
+      label={PLAYER.songOf(name)}
       value={value}
       choices={choices}
       hint={deck.song !== null && deck.by ? PLAYER.found[deck.by] : undefined}

@@ -1,6 +1,7 @@
 // What the DJ player's card and its stand-in say.
 
 import type { PlayerReport } from '@hovlix/core/connect';
+import { capital } from '../../../ui/capital';
 import { clockText } from '../../../ui/clock-text';
 
 type Deck = PlayerReport['decks'][number];
@@ -13,6 +14,10 @@ export const pitch = (rate: number): string => {
 
 export const artistAndTitle = ({ title, by }: { readonly title: string; readonly by: string }): string =>
   [title || 'Without a title', by].filter(Boolean).join(' · ');
+
+/** Where several players are heard, each deck with the address of its own. */
+export const deckName = ({ deck, from }: Deck, all: readonly Deck[]): string =>
+  all.every((one) => one.from === from) ? `deck ${deck}` : `deck ${deck} of ${from}`;
 
 export function deckWords({ state, leads, position, rate }: Deck): string {
   if (state === 'none') return 'Loaded.';
@@ -33,7 +38,7 @@ export const PLAYER = {
   unknown: 'Look for other tracks',
   unknownHint: 'Turned on while a track plays that is not one of your songs. The tempo follows its beat.',
   nothing: 'Nothing',
-  songOf: (deck: number) => `Song on deck ${deck}`,
+  songOf: (deck: string) => `Song on ${deck}`,
   none: 'None of my songs',
   notYet: 'Not found: choose one',
   found: { file: 'Found by its file.', title: 'Found by title, artist and length.', kept: 'Remembered.' },
@@ -69,5 +74,5 @@ export const WORDS = {
   play: 'Play',
   listening: 'Listening',
   listen: 'Listen',
-  deck: (deck: string | number, part: string | number) => `Deck ${deck}: ${part}`,
+  deck: (deck: string, part: string) => `${capital(deck)}: ${part}`,
 };
