@@ -11,11 +11,8 @@ const minutes = Number(values.minutes ?? 5);
 const seed = Number(values.seed ?? 1_000_000);
 const wanted = readers().filter(({ name }) => values.only === undefined || name === values.only);
 if (!(minutes > 0) || !Number.isInteger(seed) || wanted.length === 0) {
-  console.error(
-    `--minutes above 0, --seed a whole number, --only one of: ${readers()
-      .map(({ name }) => name)
-      .join(', ')}`,
-  );
+  const names = readers().map(({ name }) => name);
+  console.error(`--minutes above 0, --seed a whole number, --only one of: ${names.join(', ')}`);
   process.exit(2);
 }
 const clock = {

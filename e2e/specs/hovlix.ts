@@ -6,10 +6,10 @@ import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
 import { WebSocket } from 'ws';
 import { readBundle } from '@hovlix/core/files';
-import { NO_MIDI, NO_PLAYER, type NodeUniverse, type Status } from '@hovlix/core/connect';
+import { NO_MIDI, type NodeUniverse, type Status } from '@hovlix/core/connect';
 import { PROTOCOL, type LiveState } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
-import { firstOutput } from './servers';
+import { firstOutput, firstPlayer } from './servers';
 
 /** All that the server says of its connections. */
 export async function statusOf(page: Page): Promise<Status> {
@@ -118,7 +118,7 @@ export async function restoreConnections(page: Page): Promise<void> {
     page,
     [
       ...actions.map((action) => ({ type: 'act', action })),
-      { type: 'connections-edit', command: { type: 'set-player', player: NO_PLAYER } },
+      { type: 'connections-edit', command: { type: 'set-player', player: firstPlayer(ownPort()) } },
       { type: 'connections-edit', command: { type: 'set-midi', midi: NO_MIDI } },
     ],
     { outputs: [firstOutput(ownPort())], inputs: [], seen: [1] },

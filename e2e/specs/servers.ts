@@ -73,6 +73,10 @@ export function firstOutput(server?: number) {
   };
 }
 
+/** A player is not listened to, at the usual port or, for a server that has its own wires, at one of those. */
+export const firstPlayer = (server?: number) =>
+  server === undefined ? NO_PLAYER : { ...NO_PLAYER, port: wireOf(server) + 1000 };
+
 /** Its light, and the ports of its stand-in, on ports of their own: the server of other specs hears nothing of it. */
 export function ownWire(home: string, server: number): void {
   const first = firstOutput(server);
@@ -86,7 +90,7 @@ export function ownWire(home: string, server: number): void {
     outputs,
     inputs: [],
     seen: [1],
-    player: { ...NO_PLAYER, port: wireOf(server) + 1000 },
+    player: firstPlayer(server),
   });
   for (const name of ['connect.json', 'connect-demo.json'])
     if (!existsSync(join(home, name))) writeFileSync(join(home, name), text);
