@@ -12,8 +12,11 @@ const LEFT_OUT = [
   /[\\/]zod[\\/]v4[\\/]locales[\\/]index\.c?js$/,
   /[\\/]zod[\\/]v4[\\/]classic[\\/]from-json-schema\.c?js$/,
   /[\\/]zod[\\/]v4[\\/]core[\\/]compile\.c?js$/,
-  // SVG read from text: Hovlix draws its own.
-  /[\\/]react-native-svg[\\/]lib[\\/]module[\\/](xml|deprecated)\.js$/,
+  // SVG read from text: Hovlix draws its own. Presses of its shapes, which take none here, and turns given as lists.
+  /[\\/]react-native-svg[\\/]lib[\\/]module[\\/](xml|deprecated|lib[\\/](SvgTouchableMixin|extract[\\/]extractTransform))\.js$/,
+  // Paper has two fonts, which every reader of PDF has: of the others it needs no measures. It has no photographs.
+  /[\\/]@pdf-lib[\\/]standard-fonts[\\/]es[\\/](Courier|Times|Symbol|ZapfDingbats|Helvetica-(Bold)?Oblique).*\.json$/,
+  /[\\/]@pdf-lib[\\/]upng[\\/]UPNG\.js$/,
   // What Expo Router has for stacks, tabs and previews of phone apps; Hovlix has one slot, links and a router.
   /[\\/]expo-router[\\/]build[\\/](stack|layouts[\\/](Tabs|TabsClient|Stack|stack-utils[\\/]index|experimental-stack[\\/]index))(\.web)?\.js$/,
   /[\\/]expo-router[\\/]build[\\/](standard-navigation|native-tabs)[\\/]/,
