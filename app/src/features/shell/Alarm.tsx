@@ -43,10 +43,7 @@ export function Alarm() {
       />
     );
   if (dark) return <Told title={WORDS.lastChangeCannot} words={WORDS.lightStaysAs} />;
-  if (kept)
-    return (
-      <Told title={others.length > 0 ? WORDS.thingsCouldNot(others.length + 1) : WORDS.notSavedLight} words={kept} />
-    );
+  if (kept) return <Told title={others.length > 0 ? WORDS.problems(others.length + 1) : WORDS.aProblem} words={kept} />;
   return null;
 }
 
