@@ -65,6 +65,42 @@ test('lamps are chosen by a drawn line, by a tap, by arrows; lit up to be found;
   await expect(on).toHaveCount(2);
 });
 
+test('heads are pointed at a place tapped on the plan: a new aim, which the next tap there means again', async ({
+  page,
+}) => {
+  await open(page, '/looks/new');
+  await button(page, 'Movers').click();
+  await tab(page, 'Aim').click();
+  const at = page.getByRole('group', { name: 'Aim at', exact: true });
+  await expect(at.getByRole('button', { name: 'By hand', pressed: true })).toBeVisible();
+  const before = await at.getByRole('button').count();
+  // Spot 1 pans at 37 and 38.
+  const pan = async () => {
+    const now = await levels(page);
+    return now[36]! * 256 + now[37]!;
+  };
+  const home = await pan();
+
+  await at.getByRole('button', { name: 'New aim' }).click();
+  const plan = page.getByRole('img', { name: /tap where the beams should point/ });
+  await plan.scrollIntoViewIfNeeded();
+  const { width, height } = (await plan.boundingBox())!;
+  const corner = { x: width * 0.8, y: height * 0.85 };
+  await plan.click({ position: corner });
+  const made = at.getByRole('button', { name: /^Aim \d+$/ });
+  await expect(made).toHaveAttribute('aria-pressed', 'true');
+  await expect(inHand(page)).toContainText('Movers: aim');
+  await expect.poll(pan).not.toBe(home);
+  // "New aim" gave way to the aim that it made.
+  await expect(at.getByRole('button')).toHaveCount(before);
+
+  await at.getByRole('button', { name: 'Singer' }).click();
+  await expect(made).toHaveAttribute('aria-pressed', 'false');
+  await plan.click({ position: { x: corner.x - 6, y: corner.y + 6 } });
+  await expect(made).toHaveAttribute('aria-pressed', 'true');
+  await expect(at.getByRole('button')).toHaveCount(before);
+});
+
 test('the chosen lamps light up in white for as long as one wants, over everything, and go back to the show', async ({
   page,
 }) => {

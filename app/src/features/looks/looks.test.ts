@@ -4,8 +4,9 @@ import { id, type Id } from '@hovlix/core/units';
 import { chromaticityFromHex } from '@hovlix/core/colour';
 import { testShow } from '../../../../core/src/testing/show';
 import { changesBetween, stepName, withStepAfter } from './chase/model';
-import { nearestLamp, walked } from './edit/choose';
+import { nearest, walked } from './edit/choose';
 import { chosenLamps, draftLines, matchGroups, matchWords, ownAttributes } from './edit/model';
+import { pictureOf } from './edit/RoomFromAbove';
 import { waveWords } from './edit/WavesPanel';
 import { nextNumber } from '@hovlix/core/show';
 import { foldersOf, plainWords, shownPlays } from './model';
@@ -123,11 +124,26 @@ test('a step put in begins as a copy of the one it follows', () => {
 test('a tap means the nearest lamp in reach; arrows walk on from those that are chosen, round the ends', () => {
   const lamps = ['a', 'b', 'c'].map((name) => name as Id<'Fixture'>);
   const placed = lamps.map((lampId, x) => ({ id: lampId, x, y: 0 }));
-  expect(nearestLamp(placed, [0.9, 0.1], 0.5)?.id).toBe('b');
-  expect(nearestLamp(placed, [0.9, 3], 0.5)).toBeUndefined();
+  expect(nearest(placed, [0.9, 0.1], 0.5)?.id).toBe('b');
+  expect(nearest(placed, [0.9, 3], 0.5)).toBeUndefined();
   expect(walked(lamps, [], 1, false)).toEqual(['a']);
   expect(walked(lamps, [], -1, false)).toEqual(['c']);
   expect(walked(lamps, ['c' as never], 1, false)).toEqual(['a']);
   expect(walked(lamps, ['a' as never, 'b' as never], 1, true)).toEqual(['a', 'b', 'c']);
   expect(walked([], [], 1, false)).toEqual([]);
+});
+
+test('the small plan has every lamp and aim of the room in sight, however far out', () => {
+  const rig = show.rigs[0]!;
+  const inSight = (viewBox: string, x: number, y: number) => {
+    const [left, top, width, height] = viewBox.split(' ').map(Number) as [number, number, number, number];
+    return x > left && x < left + width && -y > top && -y < top + height;
+  };
+  const near = pictureOf(rig);
+  expect(rig.fixtures.every(({ mount }) => inSight(near.viewBox, mount.x, mount.y))).toBe(true);
+  expect(inSight(near.viewBox, 40, -25)).toBe(false);
+  const far = pictureOf(rig, [{ x: 40, y: -25, z: 0 }]);
+  expect(inSight(far.viewBox, 40, -25)).toBe(true);
+  // What is drawn in pixels stays as large as it is on the screen.
+  expect(far.pixel).toBeGreaterThan(near.pixel);
 });

@@ -1,5 +1,6 @@
 // Where heads point: a named place, a place on the plan, or by hand; all alike, fanned out, or each its own.
 
+import { useState } from 'react';
 import type { AimValue, Drive } from '@hovlix/core/light';
 import { rigInUse } from '@hovlix/core/show';
 import { id } from '@hovlix/core/units';
@@ -10,8 +11,10 @@ import { usePalette } from '../../../ui/palette';
 import { Column, Quiet, Row } from '../../../ui/pieces';
 import { Slider } from '../../../ui/Slider';
 import { SteerPad } from '../../../ui/SteerPad';
+import { nearest } from './choose';
 import { DriveForm } from './DriveForm';
 import type { PanelProps } from './panel-props';
+import { pictureOf, reachOf, RoomFromAbove, spotOf } from './RoomFromAbove';
 import { WORDS } from './words';
 
 const STRAIGHT: AimValue = { pan: 0, tilt: 0 };
@@ -47,28 +50,37 @@ type AimingProps = {
 function Aiming({ title, value, turning, onChange }: AimingProps) {
   const aims = useShow((show) => show.aims) ?? [];
   const turn = 'aim' in value ? null : value;
+  /** The plan stands where the pad was, until something is tapped on it. */
+  const [placing, setPlacing] = useState(false);
+  const say = (value: AimValue) => {
+    setPlacing(false);
+    onChange(value);
+  };
   return (
     <Column gap={12}>
       <Row gap={6} flexWrap="wrap" role="group" aria-label={WORDS.at(title)}>
         {aims.map(({ id, name }) => (
-          <Chip
-            key={id}
-            small
-            name={name}
-            on={'aim' in value && value.aim === id}
-            onPress={() => onChange({ aim: id })}
-          />
+          <Chip key={id} small name={name} on={'aim' in value && value.aim === id} onPress={() => say({ aim: id })} />
         ))}
-        <Chip small name={WORDS.byHand} on={turn !== null} onPress={() => onChange(turn ?? STRAIGHT)} />
+        <Chip small name={WORDS.byHand} on={turn !== null && !placing} onPress={() => say(turn ?? STRAIGHT)} />
+        {turn && <Chip small name={WORDS.newAim} on={placing} onPress={() => setPlacing(true)} />}
       </Row>
-      {turn ? (
-        <SteerPad turn={turn} profile={turning} onTurn={onChange} />
+      {turn && !placing ? (
+        <SteerPad turn={turn} profile={turning} onTurn={say} />
       ) : (
-        <AimPlan value={value} onChange={onChange} />
+        <AimPlan value={value} onChange={say} />
       )}
     </Column>
   );
 }
+
+/** What can be pointed at in any room: some of the audience, and the depth of a stage. In metres. */
+const AROUND = [
+  { x: -7, y: 7, z: 0 },
+  { x: 7, y: -4, z: 0 },
+];
+/** How far beside a place a tap still means it, in pixels. */
+const REACH = 24;
 
 /** The stage from above: a tap on a place points there; a tap beside all of them makes a new one. */
 function AimPlan({ value, onChange }: Pick<AimingProps, 'value' | 'onChange'>) {
@@ -77,7 +89,7 @@ function AimPlan({ value, onChange }: Pick<AimingProps, 'value' | 'onChange'>) {
   const show = useShow((one) => one);
   if (!show) return null;
   const rig = rigInUse(show);
-  const [left, right, back, front] = [-7, 7, 7, -4];
+  const { viewBox, pixel } = pictureOf(rig, [...show.aims, ...AROUND]);
   const add = (x: number, y: number) => {
     const aim = { id: id<'Aim'>(freshId()), name: WORDS.aimNamed(show.aims.length + 1), x, y, z: 1.2 };
     app.document.make({ type: 'add-aim', aim });
@@ -85,49 +97,37 @@ function AimPlan({ value, onChange }: Pick<AimingProps, 'value' | 'onChange'>) {
   };
   return (
     <Column gap={4}>
-      <svg
-        viewBox={`${left} ${-back} ${right - left} ${back - front}`}
-        role="img"
-        aria-label={WORDS.stageFromAbove}
-        style={{ width: '100%', maxHeight: 240, background: palette.sunken, borderRadius: 14, cursor: 'crosshair' }}
+      <RoomFromAbove
+        viewBox={viewBox}
+        label={WORDS.stageFromAbove}
+        rig={rig}
         onClick={(event) => {
-          const box = event.currentTarget.getBoundingClientRect();
-          const scale = Math.max((right - left) / box.width, (back - front) / box.height);
-          const x = (event.clientX - box.left - box.width / 2) * scale + (left + right) / 2;
-          const y = -((event.clientY - box.top - box.height / 2) * scale) + (back + front) / 2;
-          const nearest = show.aims
-            .map((aim) => ({ aim, far: Math.hypot(aim.x - x, aim.y - y) }))
-            .sort((a, b) => a.far - b.far)[0];
-          if (nearest && nearest.far < 0.8) onChange({ aim: nearest.aim.id });
-          else add(Math.round(x * 10) / 10, Math.round(y * 10) / 10);
+          const tapped = spotOf(event.currentTarget, event);
+          const aims = show.aims.map(({ id, x, y }) => ({ id, x, y: -y }));
+          const near = nearest(aims, tapped, reachOf(event.currentTarget, REACH));
+          if (near) onChange({ aim: near.id });
+          else add(Math.round(tapped[0] * 10) / 10, Math.round(-tapped[1] * 10) / 10);
         }}
       >
-        {rig.shapes.map(({ id, x, y, width, depth, turn, kind }) => (
-          <rect
-            key={id}
-            x={x - width / 2}
-            y={-y - depth / 2}
-            width={width}
-            height={depth}
-            transform={`rotate(${-turn} ${x} ${-y})`}
-            fill={kind === 'stage' ? palette.raised : 'none'}
-            stroke={palette.line}
-            strokeWidth={0.05}
-          />
-        ))}
-        <line x1={left} y1={0} x2={right} y2={0} stroke={palette.line} strokeWidth={0.05} strokeDasharray="0.3 0.2" />
         {show.aims.map(({ id, name, x, y }) => {
           const on = 'aim' in value && value.aim === id;
           return (
             <g key={id}>
-              <circle cx={x} cy={-y} r={on ? 0.42 : 0.28} fill={on ? palette.doing : palette.quiet} />
-              <text x={x} y={-y - 0.55} textAnchor="middle" fontSize={0.5} fontFamily="Figtree" fill={palette.text}>
+              <circle cx={x} cy={-y} r={(on ? 9 : 6) * pixel} fill={on ? palette.doing : palette.quiet} />
+              <text
+                x={x}
+                y={-y - 12 * pixel}
+                textAnchor="middle"
+                fontSize={12 * pixel}
+                fontFamily="Figtree"
+                fill={palette.text}
+              >
                 {name}
               </text>
             </g>
           );
         })}
-      </svg>
+      </RoomFromAbove>
       <Quiet>{WORDS.tapPlaceTap}</Quiet>
     </Column>
   );

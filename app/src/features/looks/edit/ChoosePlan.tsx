@@ -1,11 +1,12 @@
 // Lamps chosen where they hang: a tap takes or leaves one, a line drawn around several takes those.
 
 import { useMemo, useRef, useState, type PointerEvent } from 'react';
-import { extentOf, isInside, type Fixture } from '@hovlix/core/rig';
+import { isInside, type Fixture } from '@hovlix/core/rig';
 import { rigInUse, type Show } from '@hovlix/core/show';
 import { usePalette, useTints } from '../../../ui/palette';
 import { Column, Quiet } from '../../../ui/pieces';
-import { nearestLamp, type Spot } from './choose';
+import { nearest, type Spot } from './choose';
+import { pictureOf, reachOf, RoomFromAbove, spotOf } from './RoomFromAbove';
 import { WORDS } from './words';
 
 type Id = Fixture['id'];
@@ -28,26 +29,18 @@ export function ChoosePlan({ show, chosen, onLine, onTap }: Props) {
   const area = useRef<SVGSVGElement>(null);
   const [line, setLine] = useState<readonly Spot[]>([]);
   const rig = rigInUse(show);
-  const { left, right, low, high } = useMemo(() => extentOf(rig, 'above'), [rig]);
+  const viewBox = useMemo(() => pictureOf(rig).viewBox, [rig]);
   const places = useMemo(() => rig.fixtures.map(({ id, mount }) => ({ id, x: mount.x, y: -mount.y })), [rig.fixtures]);
   const tintOf = (id: string) => {
     const role = rig.casting.find(({ fixtures }) => fixtures.some((one) => one === id))?.role;
     const tint = show.roles.find((one) => one.id === role)?.tint;
     return tint === undefined ? palette.line : tints[tint]!;
   };
-  /** Metres, from above with the audience below, as the picture has them. */
-  const spotOf = (event: PointerEvent): Spot => {
-    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(
-      area.current!.getScreenCTM()!.inverse(),
-    );
-    return [x, y];
-  };
-  const perPixel = () => 1 / (area.current?.getScreenCTM()?.a ?? 1);
   const end = (event: PointerEvent) => {
     if (line.length === 0) return;
     const far = Math.max(...line.map(([x, y]) => Math.hypot(x - line[0]![0], y - line[0]![1])));
-    if (far < STILL * perPixel()) {
-      const lamp = nearestLamp(places, line[0]!, REACH * perPixel());
+    if (far < reachOf(area.current!, STILL)) {
+      const lamp = nearest(places, line[0]!, reachOf(area.current!, REACH));
       if (lamp) onTap(lamp.id);
     } else
       onLine(
@@ -59,40 +52,19 @@ export function ChoosePlan({ show, chosen, onLine, onTap }: Props) {
   const size = Math.min(0.62, Math.max(0.34, 3.4 / Math.sqrt(places.length || 1)));
   return (
     <Column paddingHorizontal={12} gap={4}>
-      <svg
-        ref={area}
-        viewBox={`${left} ${-high} ${right - left} ${high - low}`}
-        role="img"
-        aria-label={WORDS.lampsFromAbove}
-        style={{
-          width: '100%',
-          maxHeight: 280,
-          background: palette.sunken,
-          borderRadius: 14,
-          touchAction: 'none',
-          cursor: 'crosshair',
-        }}
+      <RoomFromAbove
+        area={area}
+        viewBox={viewBox}
+        label={WORDS.lampsFromAbove}
+        rig={rig}
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
-          setLine([spotOf(event)]);
+          setLine([spotOf(event.currentTarget, event)]);
         }}
-        onPointerMove={(event) => line.length > 0 && setLine([...line, spotOf(event)])}
+        onPointerMove={(event) => line.length > 0 && setLine([...line, spotOf(event.currentTarget, event)])}
         onPointerUp={end}
         onPointerCancel={() => setLine([])}
       >
-        {rig.shapes.map(({ id, x, y, width, depth, turn, kind }) => (
-          <rect
-            key={id}
-            x={x - width / 2}
-            y={-y - depth / 2}
-            width={width}
-            height={depth}
-            transform={`rotate(${-turn} ${x} ${-y})`}
-            fill={kind === 'stage' ? palette.raised : 'none'}
-            stroke={palette.line}
-            strokeWidth={0.05}
-          />
-        ))}
         {rig.fixtures.map(({ id, number, name, mount }) => {
           const on = chosen.has(id);
           return (
@@ -133,7 +105,7 @@ export function ChoosePlan({ show, chosen, onLine, onTap }: Props) {
             strokeDasharray="0.16 0.12"
           />
         )}
-      </svg>
+      </RoomFromAbove>
       <Quiet>{WORDS.drawLineAround}</Quiet>
     </Column>
   );

@@ -5,12 +5,12 @@ import type { Fixture } from '@hovlix/core/rig';
 type Id = Fixture['id'];
 /** A place on the plan in metres, y growing towards the audience. */
 export type Spot = readonly [x: number, y: number];
-type Placed = { readonly id: Id; readonly x: number; readonly y: number };
+type Placed = { readonly x: number; readonly y: number };
 
-/** The lamp that is nearest to a place, and no further from it than `reach`. */
-export function nearestLamp(lamps: readonly Placed[], [x, y]: Spot, reach: number): Placed | undefined {
-  const far = ({ x: lampX, y: lampY }: Placed) => Math.hypot(lampX - x, lampY - y);
-  return lamps.filter((lamp) => far(lamp) <= reach).sort((a, b) => far(a) - far(b))[0];
+/** What is nearest to a place, and no further from it than `reach`. */
+export function nearest<T extends Placed>(all: readonly T[], [x, y]: Spot, reach: number): T | undefined {
+  const far = (one: Placed) => Math.hypot(one.x - x, one.y - y);
+  return all.filter((one) => far(one) <= reach).sort((a, b) => far(a) - far(b))[0];
 }
 
 /**

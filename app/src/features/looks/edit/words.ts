@@ -5,6 +5,7 @@ export const WORDS = {
   aim: 'Aim',
   at: (title: string | number) => `${title} at`,
   byHand: 'By hand',
+  newAim: 'New aim',
   aimNamed: (part: string | number) => `Aim ${part}`,
   stageFromAbove: 'The stage from above; tap where the beams should point',
   tapPlaceTap: 'Tap a place. A tap beside all of them makes a new aim, 1.2 m above the floor.',
