@@ -40,7 +40,7 @@ export function ClipBox({ name, colours, left, right, chosen, handles }: Props) 
       <div
         style={{
           // What begins before the picture has its name in sight.
-          padding: `14px 8px 14px ${8 + Math.max(0, -left)}px`,
+          padding: `14px 14px 14px ${14 + Math.max(0, -left)}px`,
           font: '600 14px/18px Figtree',
           whiteSpace: 'nowrap',
           textOverflow: 'ellipsis',
