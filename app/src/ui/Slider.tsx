@@ -12,6 +12,8 @@ type Props = {
   readonly value: number;
   readonly low: number;
   readonly high: number;
+  /** What can be typed beyond the end of the track, which reaches there while the value is beyond it. */
+  readonly most?: number;
   /** One press of an arrow; with Shift a tenth of it. */
   readonly step: number;
   readonly unit: string;
@@ -25,7 +27,10 @@ type Props = {
 
 const FINE = 0.1;
 
-export function Slider({ label, value, low, high, step, unit, digits = 0, fine = false, onChange, track }: Props) {
+export function Slider({ digits = 0, fine = false, ...props }: Props) {
+  const { label, value, low, step, unit, onChange, track } = props;
+  const most = props.most ?? props.high;
+  const high = value > props.high ? most : props.high;
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const from = useRef<{ x: number; value: number } | null>(null);
@@ -51,7 +56,7 @@ export function Slider({ label, value, low, high, step, unit, digits = 0, fine =
   };
   const read = (text: string) => {
     const number = Number(text.replace(',', '.').replace('−', '-').replace(unit, '').trim());
-    if (text.trim() !== '' && Number.isFinite(number)) onChange(clamp(number, low, high));
+    if (text.trim() !== '' && Number.isFinite(number)) onChange(clamp(number, low, most));
     setTyped(null);
   };
   const hands = {

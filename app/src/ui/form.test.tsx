@@ -8,12 +8,12 @@ import { Segments } from './Segments';
 import { Slider } from './Slider';
 import { config } from './tamagui.config';
 
-const shown = (piece: ReactNode) =>
-  render(
-    <TamaguiProvider config={config} defaultTheme="dark">
-      {piece}
-    </TamaguiProvider>,
-  );
+const themed = (piece: ReactNode) => (
+  <TamaguiProvider config={config} defaultTheme="dark">
+    {piece}
+  </TamaguiProvider>
+);
+const shown = (piece: ReactNode) => render(themed(piece));
 const wait = (ms: number) => act(() => void jest.advanceTimersByTime(ms));
 
 beforeEach(() => jest.useFakeTimers());
@@ -155,5 +155,24 @@ describe('a fader', () => {
     for (const text of ['12,5 %', '400', '−3', 'bright', '']) type(text);
     expect(onChange.mock.calls.map(([value]) => value)).toEqual([12.5, 100, 0]);
     expect(box.value).toBe('40');
+  });
+
+  test('longer than the track is typed, and the track reaches there until it is short again', () => {
+    const onChange = jest.fn();
+    const fader = (value: number) => (
+      <Slider label="Falls in" value={value} low={0} high={2000} most={10000} step={10} unit="ms" onChange={onChange} />
+    );
+    const { rerender } = shown(fader(300));
+    const thumb = screen.getByRole('slider');
+    const box = screen.getByLabelText('Falls in, typed');
+    for (const text of ['5000', '20000']) {
+      fireEvent.change(box, { target: { value: text } });
+      fireEvent.keyDown(box, { key: 'Enter' });
+    }
+    fireEvent.keyDown(thumb, { key: 'End' });
+    expect(onChange.mock.calls).toEqual([[5000], [10000], [2000]]);
+    rerender(themed(fader(5000)));
+    fireEvent.keyDown(thumb, { key: 'End' });
+    expect(onChange).toHaveBeenLastCalledWith(10000);
   });
 });

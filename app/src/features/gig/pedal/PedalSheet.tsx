@@ -29,8 +29,9 @@ export function PedalSheet({ show, pedal, onClose }: Props) {
       <Slider
         label={WORDS.secondPressWithin}
         value={Math.round(pedal.times.double * 1000)}
-        low={150}
+        low={100}
         high={1000}
+        most={1500}
         step={10}
         unit="ms"
         onChange={(ms) => time('double', ms / 1000)}
@@ -38,8 +39,9 @@ export function PedalSheet({ show, pedal, onClose }: Props) {
       <Slider
         label={WORDS.holdLongerThan}
         value={Math.round(pedal.times.hold * 1000)}
-        low={300}
+        low={200}
         high={2000}
+        most={3000}
         step={10}
         unit="ms"
         onChange={(ms) => time('hold', ms / 1000)}

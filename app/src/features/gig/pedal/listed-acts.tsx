@@ -9,6 +9,7 @@ import { actsFound, actsOffered } from '@hovlix/core/offered';
 import type { Show } from '@hovlix/core/show';
 import { decimal, Typed } from '../../../ui/form';
 import { Field } from '../../../ui/Field';
+import { useOpenRow } from '../../../ui/open-row';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { Scroller } from '../../../ui/ScrollArea';
@@ -28,7 +29,7 @@ const SHOWN = 40;
 export function ListedActs({ show, label, acts, onChange }: ActListProps) {
   const palette = usePalette();
   const [adding, setAdding] = useState(false);
-  const [open, setOpen] = useState<number | null>(null);
+  const row = useOpenRow();
   const put = (at: number, act: Act) => onChange(acts.map((one, i) => (i === at ? act : one)));
   return (
     <Column gap={6} role="group" aria-label={label}>
@@ -46,8 +47,8 @@ export function ListedActs({ show, label, acts, onChange }: ActListProps) {
           <Row gap={4} minHeight={44}>
             <View
               render="button"
-              aria-expanded={open === i}
-              onPress={() => setOpen(open === i ? null : i)}
+              aria-expanded={row.isOpen(i)}
+              onPress={() => row.toggle(i)}
               flex={1}
               minWidth={0}
               minHeight={44}
@@ -63,12 +64,15 @@ export function ListedActs({ show, label, acts, onChange }: ActListProps) {
             <Button
               label={WORDS.removeFrom(actName(show, act), label)}
               kind="quiet"
-              onPress={() => onChange(acts.filter((_, at) => at !== i))}
+              onPress={() => {
+                row.removed(i);
+                onChange(acts.filter((_, at) => at !== i));
+              }}
             >
               <Trash size={18} color={palette.quiet} aria-hidden />
             </Button>
           </Row>
-          {open === i && (
+          {row.isOpen(i) && (
             <Typed
               label={WORDS.beatsLaterThan}
               value={act.after ?? 0}

@@ -43,9 +43,12 @@ export function Bounds<T extends Moving>({ moving, onChange, names: [low, high, 
   );
   const [centre, size] = [(moving.low + moving.high) / 2, moving.high - moving.low];
   const least = add && known.low === 0 ? -known.high : known.low;
-  const held = (value: number) => clamp(value, least, known.high);
-  const around = (middle: number, wide: number) =>
+  // Near an end the centre gives way: a size that did would be lost on the way there and back.
+  const around = (wanted: number, wide: number) => {
+    const middle = clamp(wanted, least + Math.abs(wide) / 2, known.high - Math.abs(wide) / 2);
+    const held = (value: number) => clamp(value, least, known.high);
     onChange({ ...moving, low: held(middle - wide / 2), high: held(middle + wide / 2) });
+  };
   const unit = { step: known.unit === 'Hz' ? 0.5 : 1, digits: known.unit === 'Hz' ? 1 : 0, unit: known.unit };
   return (
     <>

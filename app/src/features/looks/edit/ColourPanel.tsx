@@ -63,11 +63,19 @@ type PickerProps = {
 const HUES = 'linear-gradient(90deg,#f00,#ff0,#0f0,#0ff,#00f,#f0f,#f00)';
 
 export function Picker({ title, value, onChange }: PickerProps) {
-  const { hue, saturation } = hueFromChromaticity(value);
+  // White has no hue, and a pale colour only a rough one: what was chosen here stays as it was chosen.
+  const [own, setOwn] = useState(() => hueFromChromaticity(value));
+  const { hue, saturation } = same(chromaticityFromHue(own.hue, own.saturation), value)
+    ? own
+    : hueFromChromaticity(value);
+  const turn = (hue: number, saturation: number) => {
+    setOwn({ hue, saturation });
+    onChange(chromaticityFromHue(hue, saturation));
+  };
   return (
     <Column gap={12}>
       <Row gap={14} alignItems="flex-start">
-        <Disc title={title} hue={hue} saturation={saturation} onChange={onChange} />
+        <Disc title={title} hue={hue} saturation={saturation} onTurn={turn} />
         <div
           role="group"
           aria-label={WORDS.byName(title)}
@@ -99,7 +107,7 @@ export function Picker({ title, value, onChange }: PickerProps) {
         step={5}
         unit="°"
         track={HUES}
-        onChange={(next) => onChange(chromaticityFromHue(next, Math.max(saturation, 0.05)))}
+        onChange={(next) => turn(next, Math.max(saturation, 0.05))}
       />
       <Slider
         label={WORDS.saturation(title)}
@@ -109,7 +117,7 @@ export function Picker({ title, value, onChange }: PickerProps) {
         step={1}
         unit="%"
         track={`linear-gradient(90deg,#fff,${hexFromChromaticity(chromaticityFromHue(hue, 1))})`}
-        onChange={(next) => onChange(chromaticityFromHue(hue, next / 100))}
+        onChange={(next) => turn(hue, next / 100)}
       />
       <Slider
         label={WORDS.whiteByTemperature(title)}
@@ -126,6 +134,7 @@ export function Picker({ title, value, onChange }: PickerProps) {
   );
 }
 
+const same = (a: Chromaticity, b: Chromaticity) => Math.hypot(a.x - b.x, a.y - b.y) < 1e-9;
 const near = (a: Chromaticity, b: Chromaticity) => Math.hypot(a.x - b.x, a.y - b.y) < 0.004;
 
 /** The temperature a white is nearest to, by McCamy's formula (Color Research & Application 17, 1992). */
@@ -140,17 +149,17 @@ type DiscProps = {
   readonly title: string;
   readonly hue: number;
   readonly saturation: number;
-  readonly onChange: (value: Chromaticity) => void;
+  readonly onTurn: (hue: number, saturation: number) => void;
 };
 
-function Disc({ title, hue, saturation, onChange }: DiscProps) {
+function Disc({ title, hue, saturation, onTurn }: DiscProps) {
   const palette = usePalette();
   const held = useRef(false);
   const choose = (event: PointerEvent<HTMLDivElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
     const [x, y] = [event.clientX - box.left - box.width / 2, event.clientY - box.top - box.height / 2];
     const angle = ((Math.atan2(x, -y) * 180) / Math.PI + 360) % 360;
-    onChange(chromaticityFromHue(angle, Math.min(1, Math.hypot(x, y) / (box.width / 2))));
+    onTurn(angle, Math.min(1, Math.hypot(x, y) / (box.width / 2)));
   };
   const angle = (hue * Math.PI) / 180;
   return (

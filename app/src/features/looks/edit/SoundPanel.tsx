@@ -1,6 +1,5 @@
 // Followers of the chosen lamps: what they move, what they listen for, and how quickly they answer.
 
-import { useState } from 'react';
 import {
   Follower,
   HEARING_BANDS,
@@ -17,6 +16,7 @@ import { useLive, useShow } from '../../../host/hovlix';
 import { Chip } from '../../../ui/Chip';
 import { decimal, Pair, Typed } from '../../../ui/form';
 import { MicrophoneSwitch } from '../../microphone/MicrophoneSwitch';
+import { useOpenRow } from '../../../ui/open-row';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { Segments } from '../../../ui/Segments';
 import { Slider } from '../../../ui/Slider';
@@ -64,12 +64,12 @@ export function followerWords(follower: Follower): string {
 
 export function SoundPanel({ lamps, heard, onSay }: PanelProps) {
   const followers = heard.followers ?? [];
-  const [open, setOpen] = useState<number | null>(followers.length === 1 ? 0 : null);
+  const row = useOpenRow(followers.length === 1 ? 0 : null);
   const put = (next: readonly Follower[], gesture?: string) =>
     onSay({ followers: next.length > 0 ? [...next] : undefined }, gesture);
   const add = (follower: unknown) => {
     put([...followers, Follower.parse(follower)]);
-    setOpen(followers.length);
+    row.show(followers.length);
   };
   const deaf = lamps.filter(({ fixture }) => fixture.deaf).length;
   return (
@@ -81,19 +81,22 @@ export function SoundPanel({ lamps, heard, onSay }: PanelProps) {
               {followerWords(follower)}
             </Words>
             <Row gap={4}>
-              <Button kind="quiet" onPress={() => setOpen(open === i ? null : i)}>
-                {open === i ? WORDS.done : WORDS.change}
+              <Button kind="quiet" onPress={() => row.toggle(i)}>
+                {row.isOpen(i) ? WORDS.done : WORDS.change}
               </Button>
               <Button
                 kind="quiet"
                 label={WORDS.removeNamed(followerWords(follower))}
-                onPress={() => put(followers.filter((_, k) => k !== i))}
+                onPress={() => {
+                  row.removed(i);
+                  put(followers.filter((_, k) => k !== i));
+                }}
               >
                 {WORDS.remove}
               </Button>
             </Row>
           </Row>
-          {open === i && (
+          {row.isOpen(i) && (
             <FollowerForm
               follower={follower}
               lamps={lamps.length}
@@ -293,7 +296,8 @@ function Slew({
       label={label}
       value={value * 1000}
       low={0}
-      high={value * 1000 > REACH_MS ? LONGEST_SLEW * 1000 : REACH_MS}
+      high={REACH_MS}
+      most={LONGEST_SLEW * 1000}
       step={10}
       unit="ms"
       onChange={(ms) => onChange(Math.round(ms) / 1000)}

@@ -1,9 +1,9 @@
 // Waves of the chosen lamps: what they move, by which shape, how far, how fast, and how they run over the cast.
 
-import { useState } from 'react';
 import { MOVE_SHAPES, READY_EFFECTS, WAVE_SHAPES, Wave, type WaveShape } from '@hovlix/core/light';
 import type { Patched } from '@hovlix/core/rig';
 import { Chip } from '../../../ui/Chip';
+import { useOpenRow } from '../../../ui/open-row';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { Slider } from '../../../ui/Slider';
 import { Switch } from '../../../ui/Switch';
@@ -50,12 +50,12 @@ const tidy = (number: number) => String(Math.round(number * 1000) / 1000);
 
 export function WavesPanel({ lamps, heard, onSay }: PanelProps) {
   const waves = heard.waves ?? [];
-  const [open, setOpen] = useState<number | null>(waves.length === 1 ? 0 : null);
+  const row = useOpenRow(waves.length === 1 ? 0 : null);
   const put = (next: readonly Wave[], gesture?: string) =>
     onSay({ waves: next.length > 0 ? [...next] : undefined }, gesture);
   const add = (wave: unknown) => {
     put([...waves, Wave.parse(wave)]);
-    setOpen(waves.length);
+    row.show(waves.length);
   };
   return (
     <Column gap={16}>
@@ -66,20 +66,23 @@ export function WavesPanel({ lamps, heard, onSay }: PanelProps) {
               {waveWords(wave)}
             </Words>
             <Row gap={4}>
-              <Button kind="quiet" onPress={() => setOpen(open === i ? null : i)}>
-                {open === i ? WORDS.done : WORDS.change}
+              <Button kind="quiet" onPress={() => row.toggle(i)}>
+                {row.isOpen(i) ? WORDS.done : WORDS.change}
               </Button>
               <Button
                 kind="quiet"
                 label={WORDS.remove3(waveWords(wave))}
-                onPress={() => put(waves.filter((_, k) => k !== i))}
+                onPress={() => {
+                  row.removed(i);
+                  put(waves.filter((_, k) => k !== i));
+                }}
               >
                 {WORDS.remove}
               </Button>
             </Row>
           </Row>
           <WavePicture wave={wave} count={lamps.length} />
-          {open === i && (
+          {row.isOpen(i) && (
             <WaveForm
               wave={wave}
               onChange={(next) =>
@@ -201,6 +204,7 @@ function WaveForm({ wave, onChange }: FormProps) {
         value={wave.turn * 100}
         low={0}
         high={400}
+        most={800}
         step={5}
         unit="%"
         onChange={(turn) => onChange({ ...wave, turn: turn / 100 })}

@@ -208,7 +208,8 @@ function Time({ label, time, onChange }: TimeProps) {
         label={label}
         value={value}
         low={0}
-        high={value > REACH[unit] ? MOST[unit] : REACH[unit]}
+        high={REACH[unit]}
+        most={MOST[unit]}
         step={unit === 'beats' ? 0.25 : 10}
         digits={unit === 'beats' ? 2 : 0}
         unit={unit}
