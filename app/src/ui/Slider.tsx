@@ -1,10 +1,11 @@
 // A fader that lies: drag for coarse, with Shift for fine; arrows do the same; the figure beside it can be typed.
 
-import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useId, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { View } from '@tamagui/core';
 import { clamp } from '@hovlix/core/units';
 import { Label, LineInput } from './inputs';
 import { Column, Quiet, Row } from './pieces';
+import { useTypedLine } from './typed-line';
 import { WORDS } from './words';
 
 type Props = {
@@ -32,7 +33,7 @@ export function Slider({ digits = 0, fine = false, ...props }: Props) {
   const most = props.most ?? props.high;
   const high = value > props.high ? most : props.high;
   const id = useId();
-  const [typed, setTyped] = useState<string | null>(null);
+  const line = useTypedLine(value.toFixed(digits));
   const from = useRef<{ x: number; value: number } | null>(null);
   const held = (wanted: number) => {
     const grain = step * FINE;
@@ -56,8 +57,9 @@ export function Slider({ digits = 0, fine = false, ...props }: Props) {
   };
   const read = (text: string) => {
     const number = Number(text.replace(',', '.').replace('−', '-').replace(unit, '').trim());
-    if (text.trim() !== '' && Number.isFinite(number)) onChange(clamp(number, low, most));
-    setTyped(null);
+    const given = text.trim() !== '' && Number.isFinite(number) ? clamp(number, low, most) : undefined;
+    if (given !== undefined) onChange(given);
+    line.hold((given ?? value).toFixed(digits));
   };
   const hands = {
     onKeyDown: key,
@@ -124,12 +126,18 @@ export function Slider({ digits = 0, fine = false, ...props }: Props) {
           small
           figures
           aria-label={WORDS.typed(label)}
-          value={typed ?? value.toFixed(digits)}
+          value={line.text}
           inputMode="decimal"
-          onChange={(event) => setTyped(event.target.value)}
-          onFocus={(event) => event.target.select()}
-          onBlur={(event) => typed !== null && read(event.target.value)}
-          onEnter={read}
+          onChange={(event) => line.type(event.target.value)}
+          onFocus={(event) => {
+            line.hold();
+            event.target.select();
+          }}
+          onBlur={() => {
+            if (line.typed) read(line.text);
+            line.letGo();
+          }}
+          onEnter={(text) => line.typed && read(text)}
         />
         <Quiet width={26}>{unit}</Quiet>
       </Row>

@@ -123,6 +123,27 @@ test('one of a few, and one of many: what is chosen is told, what is gone is sti
   expect(chosen.mock.calls).toEqual([['b'], ['/dev/here']]);
 });
 
+test('a line whose value another changes stands still while one is in it, and does not take that back', () => {
+  const onChange = jest.fn();
+  const line = (value: number) => (
+    <Typed label="Tempo" value={value} numeric read={wholeNumber(20, 400)} onChange={onChange} />
+  );
+  const { rerender } = shown(line(120));
+  const box = screen.getByLabelText<HTMLInputElement>('Tempo');
+  fireEvent.focus(box);
+  rerender(themed(line(121)));
+  expect(box.value).toBe('120');
+  fireEvent.blur(box);
+  expect(box.value).toBe('121');
+  expect(onChange).not.toHaveBeenCalled();
+  fireEvent.focus(box);
+  fireEvent.change(box, { target: { value: '90' } });
+  fireEvent.keyDown(box, { key: 'Enter' });
+  rerender(themed(line(95)));
+  fireEvent.blur(box);
+  expect(onChange.mock.calls).toEqual([[90]]);
+});
+
 describe('a fader', () => {
   const fader = (onChange = jest.fn()) => {
     shown(<Slider label="Level" value={40} low={0} high={100} step={1} unit="%" onChange={onChange} />);
@@ -174,5 +195,26 @@ describe('a fader', () => {
     rerender(themed(fader(5000)));
     fireEvent.keyDown(thumb, { key: 'End' });
     expect(onChange).toHaveBeenLastCalledWith(10000);
+  });
+
+  test('a figure that goes on by itself stands still while one is in it, and is no answer', () => {
+    const onChange = jest.fn();
+    const fader = (value: number) => (
+      <Slider label="Position" value={value} low={0} high={100} step={1} unit="s" onChange={onChange} />
+    );
+    const { rerender } = shown(fader(5));
+    const box = screen.getByLabelText<HTMLInputElement>('Position, typed');
+    fireEvent.focus(box);
+    rerender(themed(fader(6)));
+    expect(box.value).toBe('5');
+    fireEvent.keyDown(box, { key: 'Enter' });
+    fireEvent.blur(box);
+    expect(box.value).toBe('6');
+    expect(onChange).not.toHaveBeenCalled();
+    fireEvent.focus(box);
+    fireEvent.change(box, { target: { value: '64' } });
+    rerender(themed(fader(7)));
+    fireEvent.blur(box);
+    expect(onChange.mock.calls).toEqual([[64]]);
   });
 });

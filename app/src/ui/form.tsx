@@ -1,8 +1,9 @@
 // Pieces of forms: a label above, the input, and what is wrong with what was typed.
 
-import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useId, useRef, type ReactNode } from 'react';
 import { Label, LineInput, Select } from './inputs';
 import { Column, Grid, Quiet, Words } from './pieces';
+import { useTypedLine } from './typed-line';
 import { WORDS, WRONG } from './words';
 
 export function Labelled({
@@ -48,14 +49,15 @@ const SETTLED_MS = 500;
 /** A line to type in. What makes sense counts; what does not stays, says why, and changes nothing. */
 export function Typed<T extends string | number>({ label, value, hint, read, onChange, numeric }: TypedProps<T>) {
   const id = useId();
-  const [draft, setDraft] = useState<string | null>(null);
-  const text = draft ?? String(value);
-  const outcome = read(text);
-  const wrong = draft !== null && 'wrong' in outcome ? outcome.wrong : null;
+  const line = useTypedLine(String(value));
+  const outcome = read(line.text);
+  const wrong = line.typed && 'wrong' in outcome ? outcome.wrong : null;
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const settle = () => {
     clearTimeout(timer.current);
-    if ('value' in outcome && outcome.value !== value) onChange(outcome.value);
+    if (!line.typed || !('value' in outcome)) return;
+    if (outcome.value !== value) onChange(outcome.value);
+    line.hold(line.text);
   };
   const latest = useRef(settle);
   useEffect(() => {
@@ -68,19 +70,20 @@ export function Typed<T extends string | number>({ label, value, hint, read, onC
       <LineInput
         id={id}
         figures={numeric}
-        value={text}
+        value={line.text}
         inputMode={numeric ? 'numeric' : undefined}
         wrong={wrong !== null}
         aria-describedby={wrong || hint ? `${id}-more` : undefined}
         onChange={(event) => {
-          setDraft(event.target.value);
+          line.type(event.target.value);
           clearTimeout(timer.current);
           timer.current = setTimeout(() => latest.current(), SETTLED_MS);
         }}
+        onFocus={() => line.hold()}
         onEnter={settle}
         onBlur={() => {
           settle();
-          if (wrong === null) setDraft(null);
+          if (wrong === null) line.letGo();
         }}
       />
       <More id={id} wrong={wrong} hint={hint} />
