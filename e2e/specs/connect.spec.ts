@@ -197,6 +197,13 @@ test('channels: several are moved together, the same one of all lamps alike, and
     .toEqual([0, 0, 0, 0]);
 
   await button(page, 'Choose none').click();
+  // The chosen ones flash, and nothing that lies between them.
+  await cell(440).click();
+  await cell(450).click();
+  await button(page, 'Flash these').click();
+  await expect.poll(async () => (await levels()).slice(439, 450)).toEqual([255, 0, 0, 0, 0, 0, 0, 0, 0, 0, 255]);
+  await button(page, 'End the test').click();
+  await button(page, 'Choose none').click();
   await button(page, 'Flash all').click();
   await expect.poll(async () => (await levels())[450]).toBe(255);
   await button(page, 'End the test').click();

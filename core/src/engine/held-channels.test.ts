@@ -76,6 +76,14 @@ test('a flash: full and nothing twice a second over its channels and no others, 
   expect(bytesAt(live, 4.1)[512 + 499]).toBe(bytesAt(AT_REST, 4.1)[512 + 499]);
 });
 
+test('a flash of some channels leaves those between them as they are', () => {
+  const only = [3, 450, 512];
+  const live = after({ type: 'flash-channels', universe: 2, from: 1, count: 512, only, length: seconds(3) });
+  const [on, rest] = [bytesAt(live, 1.1), bytesAt(AT_REST, 1.1)];
+  for (let channel = 1; channel <= 512; channel++)
+    expect(on[512 + channel - 1]).toBe(only.includes(channel) ? 255 : rest[512 + channel - 1]);
+});
+
 test('a walk: one channel after the other, round and round; a step of 0 stands still', () => {
   const walk = { kind: 'walk', by: 't', universe: 1, from: 10, to: 12, step: seconds(0.5), at: seconds(100) } as const;
   expect([100, 100.4, 100.6, 101.2, 101.6, 99].map((at) => walkedChannel(walk, seconds(at)))).toEqual([

@@ -26,7 +26,9 @@ export function layTests(universes: readonly number[], live: LiveState, at: Seco
   if (test.kind === 'walk') out[place * 512 + walkedChannel(test, at) - 1] = 255;
   else if (at < test.until) {
     const value = ((at - test.at) * FLASHES_PER_SECOND) % 1 < 0.5 ? 255 : 0;
-    out.fill(value, place * 512 + test.from - 1, place * 512 + Math.min(512, test.from - 1 + test.count));
+    const { from, count, only } = test;
+    if (only) for (let i = 0; i < only.length; i++) out[place * 512 + only[i]! - 1] = value;
+    else out.fill(value, place * 512 + from - 1, place * 512 + Math.min(512, from - 1 + count));
   }
 }
 

@@ -203,6 +203,8 @@ export const Action = z.discriminatedUnion('type', [
     universe: UniverseNumber,
     from: Channel,
     count: z.number().int().min(1).max(512),
+    /** These of them alone. */
+    only: z.array(Channel).min(1).max(512).optional(),
     length: Length,
   }),
   /** One channel after the other to full; a step of 0 stays on the first. */

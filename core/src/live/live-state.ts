@@ -27,6 +27,7 @@ const ChannelTest = z.discriminatedUnion('kind', [
     universe: z.number(),
     from: z.number(),
     count: z.number(),
+    only: z.array(z.number()).optional(),
     at: Moment,
     until: Moment,
   }),

@@ -181,8 +181,8 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
       return { ...state, held: stillHeld(state.held, at).filter((one) => !freed(one)) };
     }
     case 'flash-channels': {
-      const { universe, from, count, length } = action;
-      return { ...state, test: { kind: 'flash', by: who, universe, from, count, at, until: seconds(at + length) } };
+      const { type: _, length, ...channels } = action;
+      return { ...state, test: { kind: 'flash', by: who, ...channels, at, until: seconds(at + length) } };
     }
     case 'walk-channels': {
       const { universe, from, to, step } = action;

@@ -74,11 +74,10 @@ function Hand({ universe, chosen, onChoose }: HandProps) {
     ? held.find((one) => one.universe === last.universe && one.address === last.address)?.value
     : undefined;
   const testing = test?.universe === universe;
+  const only = chosen.filter((one) => one.universe === universe).map((one) => one.address);
   const flash = () => {
-    const addresses = chosen.filter((one) => one.universe === universe).map((one) => one.address);
-    const from = addresses.length > 0 ? Math.min(...addresses) : 1;
-    const count = addresses.length > 0 ? Math.max(...addresses) - from + 1 : 512;
-    act({ type: 'flash-channels', universe, from, count, length: FLASH_FOR });
+    const these = only.length > 0 ? { only } : {};
+    act({ type: 'flash-channels', universe, from: 1, count: 512, ...these, length: FLASH_FOR });
   };
   return (
     <Column
@@ -127,7 +126,7 @@ function Hand({ universe, chosen, onChoose }: HandProps) {
               {WORDS.take(alike.label)}
             </Button>
           )}
-          {chosen.length === 2 && (
+          {only.length === 2 && chosen.length === 2 && (
             <Button onPress={() => onChoose(everyNth(chosen, universe))}>{WORDS.everyFromThere(step(chosen))}</Button>
           )}
           {chosen.length > 0 && <Button onPress={() => onChoose([])}>{WORDS.chooseNone}</Button>}
@@ -142,7 +141,7 @@ function Hand({ universe, chosen, onChoose }: HandProps) {
             </Button>
           ) : (
             <>
-              <Button onPress={flash}>{chosen.length > 0 ? WORDS.flashThese : WORDS.flashAll}</Button>
+              <Button onPress={flash}>{only.length > 0 ? WORDS.flashThese : WORDS.flashAll}</Button>
               <Button
                 onPress={() =>
                   act({ type: 'walk-channels', universe, from: last?.address ?? 1, to: 512, step: WALK_STEP })
