@@ -74,6 +74,14 @@ test('back closes what lies over a place, and only then leaves the place', async
   await expect(page.getByRole('button', { name: 'Front 1, address 1' })).toBeVisible();
   await page.goBack();
   await expect(page.getByRole('heading', { name: 'Looks' })).toBeVisible();
+  // What was typed counts, as when one closes it.
+  await page.getByRole('button', { name: 'More about Harbour blue' }).click();
+  await sheet.getByLabel('Name', { exact: true }).fill('Harbour red');
+  await page.goBack();
+  await expect(sheet).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Harbour red, off' })).toBeVisible();
+  await page.keyboard.press('Control+Z');
+  await expect(page.getByRole('button', { name: 'Harbour blue, off' })).toBeVisible();
 });
 
 test('a sheet that was closed by what was done in it costs no press on the way back', async ({ page }) => {

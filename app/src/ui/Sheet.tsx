@@ -60,7 +60,12 @@ export function Sheet({ title, low = false, onClose, children }: Props) {
       if (event.key === 'Tab' && sheet.current) goRound(sheet.current, event);
     };
     window.addEventListener('keydown', keys);
-    const over = closeOnBack(() => close.current());
+    const over = closeOnBack(() => {
+      // As by a press beside it, a line is left: what was typed in it counts.
+      const at = document.activeElement;
+      if (at instanceof HTMLElement && sheet.current?.contains(at)) at.blur();
+      close.current();
+    });
     back.current = over;
     return () => {
       over.gone();

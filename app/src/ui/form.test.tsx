@@ -25,6 +25,21 @@ describe('a line to type in', () => {
     return { onChange, box: screen.getByLabelText<HTMLInputElement>('Number') };
   };
 
+  test('a line in which half an answer would do harm waits for Enter or for being left', () => {
+    const [onChange, onLeave] = [jest.fn(), jest.fn()];
+    const read = (text: string) => ({ value: text });
+    shown(<Typed label="Folder" value="" read={read} patient onChange={onChange} onLeave={onLeave} />);
+    const box = screen.getByLabelText('Folder');
+    fireEvent.change(box, { target: { value: 'Ver' } });
+    wait(2000);
+    expect(onChange).not.toHaveBeenCalled();
+    fireEvent.change(box, { target: { value: 'Verses' } });
+    fireEvent.keyDown(box, { key: 'Enter' });
+    fireEvent.blur(box);
+    expect(onChange.mock.calls).toEqual([['Verses']]);
+    expect(onLeave).toHaveBeenCalledTimes(1);
+  });
+
   test('what is half typed does not count: only a pause, Enter or leaving does', () => {
     const { onChange, box } = typed();
     fireEvent.change(box, { target: { value: '2' } });

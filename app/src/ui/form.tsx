@@ -41,13 +41,18 @@ type TypedProps<T> = {
   readonly read: (text: string) => { readonly value: T } | { readonly wrong: string };
   readonly onChange: (value: T) => void;
   readonly numeric?: boolean;
+  /** Half typed it would do harm, or close the line: a pause is no answer then, only Enter or leaving. */
+  readonly patient?: boolean;
+  /** It was left with nothing wrong in it. */
+  readonly onLeave?: () => void;
 };
 
 /** Half-typed numbers make sense too, and must not go out to the lamps: a pause of this length, Enter or leaving counts. */
 const SETTLED_MS = 500;
 
 /** A line to type in. What makes sense counts; what does not stays, says why, and changes nothing. */
-export function Typed<T extends string | number>({ label, value, hint, read, onChange, numeric }: TypedProps<T>) {
+export function Typed<T extends string | number>(props: TypedProps<T>) {
+  const { label, value, hint, read, onChange, numeric, patient, onLeave } = props;
   const id = useId();
   const line = useTypedLine(String(value));
   const outcome = read(line.text);
@@ -77,13 +82,15 @@ export function Typed<T extends string | number>({ label, value, hint, read, onC
         onChange={(event) => {
           line.type(event.target.value);
           clearTimeout(timer.current);
-          timer.current = setTimeout(() => latest.current(), SETTLED_MS);
+          if (!patient) timer.current = setTimeout(() => latest.current(), SETTLED_MS);
         }}
         onFocus={() => line.hold()}
         onEnter={settle}
         onBlur={() => {
           settle();
-          if (wrong === null) line.letGo();
+          if (wrong !== null) return;
+          line.letGo();
+          onLeave?.();
         }}
       />
       <More id={id} wrong={wrong} hint={hint} />

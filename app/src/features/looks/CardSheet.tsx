@@ -56,7 +56,7 @@ export function CardSheet({ show, play, onClose }: Props) {
           {isChase(play) ? WORDS.changeTheSteps : WORDS.changeTheLight}
         </Button>
         <Button onPress={() => onlyLook(app, play.id)}>{WORDS.onlyThis}</Button>
-        <Button onPress={() => copy({}, WORDS.copyOf(play.name))}>{WORDS.duplicate}</Button>
+        <Button onPress={() => copy({}, WORDS.copyOf(play.name.slice(0, 100)))}>{WORDS.duplicate}</Button>
       </Row>
       {!isChase(play) && <Recolour look={play} onColour={(values, name) => copy({ values }, name)} />}
       <Speed play={play} />
@@ -144,7 +144,10 @@ function Recolour({
               render="button"
               aria-label={WORDS.hueDegrees(wanted)}
               onPress={() =>
-                onColour([...recoloured(look.values, turn)], `${look.name}, ${COLOUR_NAMES[wanted / 30]!}`)
+                onColour(
+                  [...recoloured(look.values, turn)],
+                  `${look.name.slice(0, 100)}, ${COLOUR_NAMES[wanted / 30]!}`,
+                )
               }
               width={44}
               height={44}
@@ -206,10 +209,12 @@ function Folder({
         label={WORDS.newFolder}
         value=""
         read={(text) => (text.trim().length > 60 ? { wrong: WORDS.most60Letters } : { value: text.trim() })}
+        patient
         onChange={(folder) => {
           onPut({ folder: folder || undefined });
           setNaming(false);
         }}
+        onLeave={() => setNaming(false)}
       />
     );
   return (

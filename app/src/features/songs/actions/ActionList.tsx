@@ -84,10 +84,10 @@ export function ActionList({ song, lane, from, to }: Props) {
           {open === action.id && (
             <>
               <Typed
-                key={action.at}
                 label={WORDS.barBeat}
                 value={placeText(song, action.at)}
                 read={readPlace(song)}
+                patient
                 onChange={(text) => {
                   const at = beatOfPlace(song, text);
                   if (at !== undefined) put({ ...action, at: beats(at) });

@@ -74,11 +74,12 @@ export function ChosenClips({
         {clips.length === 1 && (
           <Row gap={10} paddingHorizontal={16} flexWrap="wrap" alignItems="flex-start">
             {(['from', 'to'] as const).map((end) => (
-              <Column key={`${end} ${clip[end]}`} flex={1} minWidth={120} gap={2}>
+              <Column key={`${end} ${clip.id}`} flex={1} minWidth={120} gap={2}>
                 <Typed
                   label={end === 'from' ? WORDS.beginsBarBeat : WORDS.endsBarBeat}
                   value={placeText(song, clip[end])}
                   read={readPlace(song)}
+                  patient
                   onChange={(text) => {
                     const at = beatOfPlace(song, text);
                     if (at !== undefined) onPlace({ from: clip.from, to: clip.to, [end]: at });
@@ -89,6 +90,7 @@ export function ChosenClips({
                   label={end === 'from' ? WORDS.beginsAtTime : WORDS.endsAtTime}
                   value={preciseText(timeAt(song.tempo, beats(clip[end])))}
                   read={readSeconds}
+                  patient
                   onChange={(text) => {
                     const at = beatAt(song.tempo, seconds(secondsOfText(text)!));
                     onPlace({ from: clip.from, to: clip.to, [end]: at });

@@ -71,10 +71,11 @@ export function NoteForm({ song, grid, first, notes, onPut, onRemove, onDone }: 
         />
         {notes.length === 1 && only && (
           <Typed
-            key={only.at}
+            key={only.id}
             label={WORDS.barAndBeat}
             value={placeText(song, only.at)}
             read={readPlace(song)}
+            patient
             onChange={(text) => {
               const at = beatOfPlace(song, text);
               if (at !== undefined) onPut([{ ...only, at: beats(at) }]);

@@ -73,10 +73,11 @@ export function PointForm({ song, point, speed, words, onPut, onRemove, onDone }
         )}
         {!speed && !real.endsWith('%') && <Quiet>{WORDS.inThisRig(real)}</Quiet>}
         <Typed
-          key={point.at}
+          key={point.id}
           label={WORDS.barAndBeat}
           value={placeText(song, point.at)}
           read={readPlace(song)}
+          patient
           onChange={(text) => {
             const at = beatOfPlace(song, text);
             if (at !== undefined) onPut({ ...point, at: beats(at) });

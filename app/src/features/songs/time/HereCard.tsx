@@ -66,10 +66,11 @@ export function HereCard({ song, range, keeps }: Props) {
         onMore={moved(begins + STEP) ? () => move(begins + STEP) : undefined}
       />
       <Typed
-        key={begins}
+        key={pulse}
         label={WORDS.minutesSeconds(name)}
         value={preciseText(begins)}
         read={readSeconds}
+        patient
         onChange={(text) => move(secondsOfText(text)!)}
         numeric
       />

@@ -45,10 +45,10 @@ export function MarkerForm({ song, from, to, onDone }: Props) {
           </Column>
           <Column width={96}>
             <Typed
-              key={marker.at}
               label={WORDS.barAndBeat}
               value={placeText(song, marker.at)}
               read={readPlace(song)}
+              patient
               onChange={(text) => {
                 const at = beatOfPlace(song, text);
                 if (at !== undefined) change(marker, { at: beats(at) });
