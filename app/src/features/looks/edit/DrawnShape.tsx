@@ -6,16 +6,31 @@ import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Row } from '../../../ui/pieces';
 import { WORDS } from './words';
 
+/** A place of a shape, and how high it is there. */
+type Spot = { readonly place: number; readonly height: number };
+
+/** Heights after a finger went from one spot to another: a quick one is heard of at few places, those between lie on its line. */
+export function drawnTo(points: readonly number[], from: Spot, to: Spot): number[] {
+  const [low, high] = [Math.min(from.place, to.place), Math.max(from.place, to.place)];
+  const at = (place: number) =>
+    from.place === to.place
+      ? to.height
+      : from.height + ((to.height - from.height) * (place - from.place)) / (to.place - from.place);
+  return points.map((one, i) => (i < low || i > high ? one : Math.round(at(i) * 100) / 100));
+}
+
 type Props = { readonly points: readonly number[]; readonly onChange: (points: number[]) => void };
 
 export function DrawnShape({ points, onChange }: Props) {
   const palette = usePalette();
-  const held = useRef(false);
+  const last = useRef<Spot | null>(null);
   const draw = (event: PointerEvent<HTMLDivElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
     const place = clamp(Math.floor(((event.clientX - box.left) / box.width) * points.length), 0, points.length - 1);
     const height = clamp(1 - (event.clientY - box.top) / box.height, 0, 1);
-    onChange(points.map((one, i) => (i === place ? Math.round(height * 100) / 100 : one)));
+    const spot = { place, height };
+    onChange(drawnTo(points, last.current ?? spot, spot));
+    last.current = spot;
   };
   return (
     <Column gap={8}>
@@ -24,12 +39,11 @@ export function DrawnShape({ points, onChange }: Props) {
         aria-label={WORDS.drawnShapeDrag}
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
-          held.current = true;
           draw(event);
         }}
-        onPointerMove={(event) => held.current && draw(event)}
-        onPointerUp={() => (held.current = false)}
-        onPointerCancel={() => (held.current = false)}
+        onPointerMove={(event) => last.current && draw(event)}
+        onPointerUp={() => (last.current = null)}
+        onPointerCancel={() => (last.current = null)}
         style={{
           display: 'flex',
           alignItems: 'flex-end',

@@ -5,6 +5,7 @@ import { chromaticityFromHue, hueFromChromaticity, type Chromaticity } from '@ho
 import { config } from '../../../ui/tamagui.config';
 import { Bounds } from './Bounds';
 import { Picker } from './ColourPanel';
+import { drawnTo } from './DrawnShape';
 
 type Moving = Parameters<typeof Bounds>[0]['moving'];
 
@@ -59,4 +60,11 @@ test('the centre of a range goes to its ends and back with the size it has', () 
   expect(value!).toMatchObject({ low: 0, high: 0.5 });
   press('Size', 'End');
   expect(value!).toMatchObject({ low: 0, high: 1 });
+});
+
+test('a shape drawn quickly has no gaps: what lies between two places the finger was heard at is on its line', () => {
+  const flat = [0, 0, 0, 0, 0, 0];
+  expect(drawnTo(flat, { place: 1, height: 0.2 }, { place: 4, height: 0.8 })).toEqual([0, 0.2, 0.4, 0.6, 0.8, 0]);
+  expect(drawnTo(flat, { place: 4, height: 1 }, { place: 2, height: 0 })).toEqual([0, 0, 0, 0.5, 1, 0]);
+  expect(drawnTo(flat, { place: 3, height: 0.7 }, { place: 3, height: 0.4 })).toEqual([0, 0, 0, 0.4, 0, 0]);
 });
