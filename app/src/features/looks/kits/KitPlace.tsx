@@ -103,7 +103,12 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
             <Row gap={8} flexWrap="wrap">
               <Button
                 onPress={() => {
-                  const copy = { ...kit, id: freshId() as Kit['id'], name: WORDS.copy(kit.name), channels: [] };
+                  const copy = {
+                    ...kit,
+                    id: freshId() as Kit['id'],
+                    name: WORDS.copy(kit.name.slice(0, 100)),
+                    channels: [],
+                  };
                   app.document.make({ type: 'store-kit', kit: copy });
                   router.push(`/looks/kits/${copy.id}`);
                 }}
@@ -124,7 +129,7 @@ function KitEditor({ show, kit }: { readonly show: Show; readonly kit: Kit }) {
           hit={opened}
           onPut={putHit}
           onCopy={() => {
-            const copy = { ...opened, id: freshId() as Hit['id'], name: WORDS.copy(opened.name) };
+            const copy = { ...opened, id: freshId() as Hit['id'], name: WORDS.copy(opened.name.slice(0, 100)) };
             put({ hits: [...kit.hits, copy] });
             setOpen(copy.id);
           }}

@@ -97,7 +97,7 @@ export function Rigs({ show, onClose }: Props) {
         <Button
           onPress={() =>
             add(
-              { ...here, id: freshId() as Rig['id'], name: WORDS.copy(here.name) },
+              { ...here, id: freshId() as Rig['id'], name: WORDS.copy(here.name.slice(0, 100)) },
               `A copy of ${here.name}, and you are in it.`,
             )
           }

@@ -34,14 +34,21 @@ type Props = {
   readonly onPut: (mode: Mode) => void;
 };
 
-/** A channel is known by its places: they are what stays when its order changes. */
-const keyOf = (channel: Channel) => `${channel.at.join('+')} ${channel.cell ?? ''}`;
+/**
+ * What channels are known by: their places, which stay as their order changes. Two that say they lie in one place, as may be
+ * while one is moved, are still told apart.
+ */
+function keysOf(channels: readonly Channel[]): readonly string[] {
+  const places = channels.map(({ at, cell }) => `${at.join('+')} ${cell ?? ''}`);
+  return places.map((place, i) => `${place}/${places.slice(0, i).filter((one) => one === place).length}`);
+}
 
 export function ChannelList({ show, type, mode, onPut }: Props) {
   const say = useSession((session) => session.say);
   const [ticked, setTicked] = useState<readonly string[]>([]);
   const [open, setOpen] = useState<string | null>(null);
-  const items = mode.channels.map((channel, index) => ({ id: keyOf(channel), channel, index }));
+  const keys = keysOf(mode.channels);
+  const items = mode.channels.map((channel, index) => ({ id: keys[index]!, channel, index }));
   const chosen = items.filter(({ id }) => ticked.includes(id));
   const indices = chosen.map(({ index }) => index);
   const shown = items.find(({ id }) => id === open);
@@ -113,8 +120,9 @@ export function ChannelList({ show, type, mode, onPut }: Props) {
           channel={shown.channel}
           lamp={lamp}
           onPut={(channel) => {
-            onPut({ ...mode, channels: mode.channels.map((one, i) => (i === shown.index ? channel : one)) });
-            setOpen(keyOf(channel));
+            const channels = mode.channels.map((one, i) => (i === shown.index ? channel : one));
+            onPut({ ...mode, channels });
+            setOpen(keysOf(channels)[shown.index]!);
           }}
           onRemove={() => {
             if (mode.channels.length > 1)

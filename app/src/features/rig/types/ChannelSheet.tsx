@@ -61,6 +61,7 @@ export function ChannelSheet({ channel, lamp, onPut, onRemove, onUnpair, onClose
             label={WORDS.placeCoarseFirst}
             value={channel.at.join('+')}
             read={places}
+            patient
             onChange={(text) => put({ at: numbersIn(text) })}
           />
         </Column>

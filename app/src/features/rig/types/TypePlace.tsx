@@ -52,7 +52,11 @@ function Editor({ show, type }: Props) {
   const [wanted, setMode] = useState<string>(type.modes[0]!.id);
   const [chart, setChart] = useState(false);
   const mode = type.modes.find(({ id }) => id === wanted) ?? type.modes[0]!;
-  const put = (change: Partial<Profile>) => app.document.make({ type: 'add-profile', profile: { ...type, ...change } });
+  const put = (change: Partial<Profile>) => {
+    // As it is by now: a picture takes a while to read.
+    const now = app.document.store.getState().show?.profiles.find(({ id }) => id === type.id) ?? type;
+    app.document.make({ type: 'add-profile', profile: { ...now, ...change } });
+  };
   const putMode = (changed: Mode) => put({ modes: type.modes.map((one) => (one.id === changed.id ? changed : one)) });
   const copy = () => {
     const fresh = copyOfType(type, freshId());

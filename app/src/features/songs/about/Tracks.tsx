@@ -31,7 +31,9 @@ export function Tracks({ song }: { readonly song: Song }) {
     // A stem of the same performance begins so that both sound together; anything else with the song.
     const alike = offset !== undefined && offset.alike >= ALIKE;
     const at = alike ? Math.round(-offset.seconds * 1000) / 1000 : 0;
-    set([...tracks, { id: freshId() as Track['id'], name: heard.title, music: heard.music, at, level: 1 }]);
+    // Beside those that are there by now: somebody may have added one meanwhile.
+    const now = app.document.store.getState().show?.songs.find(({ id }) => id === song.id)?.tracks ?? [];
+    set([...now, { id: freshId() as Track['id'], name: heard.title, music: heard.music, at, level: 1 }]);
     say(alike ? WORDS.soundsTogetherMusic(heard.title) : WORDS.beginsSong(heard.title), {
       undo: app.document.takingBack(),
     });
