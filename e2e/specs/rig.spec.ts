@@ -77,6 +77,21 @@ test('lamps on a universe of their own: it is sent at once, by an output that Co
   await expect(page.getByRole('button', { name: /^Tube 1, address/ })).toHaveCount(0);
 });
 
+test('a moving head that is flashed shines, and neither turns nor hears what would reset it', async ({ page }) => {
+  await open(page, '/rig');
+  await page.getByRole('button', { name: 'List', exact: true }).click();
+  await page.getByRole('button', { name: 'Spot 1, address 37' }).last().click();
+  const before = (await nodeReport(page)).levels;
+  await page.getByRole('button', { name: 'Flash this lamp' }).click();
+  // Its dimmer is 41 and 42; pan, tilt, shutter and wheels are 37 to 40 and 43 to 52.
+  let { levels } = await nodeReport(page);
+  await expect.poll(async () => ({ levels } = await nodeReport(page)).levels.slice(40, 42)).toEqual([255, 255]);
+  expect([...levels.slice(36, 40), ...levels.slice(42, 52)]).toEqual([
+    ...before.slice(36, 40),
+    ...before.slice(42, 52),
+  ]);
+});
+
 test('of many roles one is found by its name, or by a lamp that plays it', async ({ page }) => {
   await restoreShow(page, (show) => ({
     ...show,

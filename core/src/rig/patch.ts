@@ -1,7 +1,8 @@
 // Addresses: how long a lamp is, where it ends, who overlaps whom, and how its switches are set.
 
 import { address, type Address } from '../units';
-import type { Fixture, Mode, Profile, Rig } from './schema';
+import { attributeOf } from './attributes';
+import type { Fixture, Mode, Profile, Range, Rig } from './schema';
 
 /** Channels a mode takes, from 1. */
 export function footprint(mode: Mode): number {
@@ -15,6 +16,25 @@ export function modeOf(profile: Profile, fixture: Fixture): Mode | undefined {
 /** How many cells with light of their own a mode has; 1 for a lamp that is one. */
 export function cellsOf(mode: Mode): number {
   return 1 + mode.channels.reduce((most, channel) => Math.max(most, channel.cell ?? 0), 0);
+}
+
+/** Acts of a lamp that hurt by accident. */
+const HURTS: readonly Range['does'][] = ['reset', 'lamp on', 'lamp off'];
+
+/**
+ * Channels, from 1, by which a lamp is seen where it stands: its dimmer and emitters. One that has neither is seen by all
+ * but what moves it, resets it, or puts its light out; where that is nothing, by all it has.
+ */
+export function seenBy({ channels }: Mode): readonly number[] {
+  const lights = channels.filter(({ attribute }) => attribute === 'Dimmer' || attribute.startsWith('ColorAdd_'));
+  const harmless = channels.filter(
+    ({ attribute, ranges }) =>
+      attributeOf(attribute).family !== 'aim' &&
+      attribute !== 'LampControl' &&
+      !ranges.some(({ does }) => HURTS.includes(does)),
+  );
+  const seen = [lights, harmless, channels].find(({ length }) => length > 0)!;
+  return seen.flatMap(({ at }) => at);
 }
 
 /** So many lamps and cells are rendered well within a frame. */

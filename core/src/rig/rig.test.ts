@@ -1,15 +1,17 @@
 import fc from 'fast-check';
 import { testShow } from '../testing/show';
-import { address } from '../units';
+import { address, id } from '../units';
 import {
   beamDirection,
   dipSwitches,
+  fixtureLibrary,
   footprint,
   mountRotation,
   nextFree,
   overlaps,
   panTiltTo,
   patchedFixtures,
+  seenBy,
 } from '.';
 
 const show = testShow();
@@ -19,6 +21,25 @@ test('addresses outside 1 to 512 cannot be made', () => {
   expect(() => address(0)).toThrow('1 to 512');
   expect(() => address(513)).toThrow('513');
   expect(() => address(1.5)).toThrow();
+});
+
+test('a lamp is seen by what lights it: it is not moved, nor reset, nor put out', () => {
+  const acts = new Set(['reset', 'lamp on', 'lamp off']);
+  for (const { modes } of fixtureLibrary())
+    for (const mode of modes) {
+      const seen = new Set(seenBy(mode));
+      const channels = mode.channels.filter(({ at }) => at.some((place) => seen.has(place)));
+      expect(channels.length).toBeGreaterThan(0);
+      expect(channels.filter(({ attribute }) => /^(Pan|Tilt|LampControl)/.test(attribute))).toEqual([]);
+      expect(channels.filter(({ ranges }) => ranges.some(({ does }) => acts.has(does)))).toEqual([]);
+    }
+  const channel = (attribute: string, ...at: number[]) => ({ attribute, at, home: 0, ranges: [] });
+  const of = (...channels: ReturnType<typeof channel>[]) => seenBy({ id: id('m'), name: 'M', channels });
+  expect(of(channel('Pan', 1, 2), channel('Dimmer', 3, 4), channel('Color1', 5))).toEqual([3, 4]);
+  expect(of(channel('Pan', 1), channel('Color1', 2), channel('Shutter1', 3), channel('LampControl', 4))).toEqual([
+    2, 3,
+  ]);
+  expect(of(channel('Pan', 1), channel('Tilt', 2))).toEqual([1, 2]);
 });
 
 test('the next free run is the first gap that is long enough', () => {

@@ -5,7 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Text } from '@tamagui/core';
 import X from 'lucide-react-native/icons/x';
 import type { Darkness, Explanation } from '@hovlix/core/engine';
-import type { Fixture, Profile } from '@hovlix/core/rig';
+import { modeOf, seenBy, type Fixture, type Profile } from '@hovlix/core/rig';
 import { seconds } from '@hovlix/core/units';
 import { statusQuery } from '../../data/queries';
 import { useHovlix, useLink, useConnections, useLive, useStage } from '../../host/hovlix';
@@ -53,14 +53,13 @@ export function Why({ fixture, profile, onChange, onByHand, onClose }: Props) {
     conductor === 'server' && outputs ? unheardWords(fixture.universe, outputs, status?.output?.rows ?? []) : undefined;
   // What its own channels keep dark is dark, whatever its level.
   const shines = why !== null && why.level > 0.002 && !why.dark.some((reason) => SHUT.has(reason));
-  const flash = () =>
-    conducting.act({
-      type: 'flash-channels',
-      universe: fixture.universe,
-      from: fixture.address,
-      count: Math.max(1, why?.bytes.length ?? 1),
-      length: FLASH_FOR,
-    });
+  const flash = () => {
+    const mode = modeOf(profile, fixture);
+    const only = (mode ? seenBy(mode) : []).map((at) => fixture.address + at - 1).filter((at) => at <= 512);
+    if (only.length === 0) return;
+    const { universe, address: from } = fixture;
+    conducting.act({ type: 'flash-channels', universe, from, count: only.length, only, length: FLASH_FOR });
+  };
   return (
     <Column
       margin={12}
