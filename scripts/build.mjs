@@ -32,6 +32,7 @@ function step(name, paths, result, work) {
   const wanted = hashOf(paths);
   const built = existsSync(stamp) && existsSync(join(root, result)) && readFileSync(stamp, 'utf8') === wanted;
   if (built && !process.argv.includes('--force')) return;
+  process.stderr.write(`Hovlix: building the ${name}.\n`);
   work();
   mkdirSync(cache, { recursive: true });
   writeFileSync(stamp, wanted);

@@ -1,4 +1,6 @@
 import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { rmSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { expect, test } from './screens';
 
@@ -28,6 +30,30 @@ test('a second ./start builds nothing and prints one address', async () => {
   expect(run.err).toBe('');
   // A build takes minutes; this bound only tells the two apart.
   expect(Date.now() - begun).toBeLessThan(30_000);
+  run.stop();
+});
+
+test('while another start builds in the folder, a start waits for it', async () => {
+  const building = fileURLToPath(new URL('../../.cache/building', import.meta.url));
+  writeFileSync(building, String(process.pid));
+  const child = spawn(start, ['--port', '4769'], { stdio: ['ignore', 'pipe', 'pipe'] });
+  let [out, err] = ['', ''];
+  child.stdout.on('data', (part) => (out += part));
+  child.stderr.on('data', (part) => (err += part));
+  await expect.poll(() => err).toMatch(/^Hovlix: another start installs or builds in this folder\..*\n$/);
+  expect(out).toBe('');
+  rmSync(building);
+  await expect.poll(() => out, { timeout: 30_000 }).toBe('Hovlix: http://localhost:4769\n');
+  child.kill('SIGTERM');
+});
+
+test('what a start left behind that was ended holds nobody up', async () => {
+  const building = fileURLToPath(new URL('../../.cache/building', import.meta.url));
+  const gone = spawn(process.execPath, ['--version'], { stdio: 'ignore' });
+  await once(gone, 'exit');
+  writeFileSync(building, String(gone.pid));
+  const run = await firstWords(['--port', '4769']);
+  expect(run).toMatchObject({ out: 'Hovlix: http://localhost:4769\n', err: '' });
   run.stop();
 });
 
