@@ -26,7 +26,7 @@ export async function nodeReport(page: Page, protocol: NodeUniverse['protocol'] 
 }
 
 /** The computer's steady clock in seconds, the same in all its processes. */
-const steadyNow = () => Number(process.hrtime.bigint()) / 1e9;
+export const steadyNow = () => Number(process.hrtime.bigint()) / 1e9;
 
 type PastFrame = { readonly at: number; readonly levels: readonly number[] };
 
