@@ -57,8 +57,8 @@ export function Why({ fixture, profile, onChange, onByHand, onClose }: Props) {
     const mode = modeOf(profile, fixture);
     const only = (mode ? seenBy(mode) : []).map((at) => fixture.address + at - 1).filter((at) => at <= 512);
     if (only.length === 0) return;
-    const { universe, address: from } = fixture;
-    conducting.act({ type: 'flash-channels', universe, from, count: only.length, only, length: FLASH_FOR });
+    const { universe } = fixture;
+    conducting.act({ type: 'flash-channels', universe, from: 1, count: 512, only, length: FLASH_FOR });
   };
   return (
     <Column
