@@ -27,6 +27,7 @@ test('the guided first minute: from a cable to “my lamp answers”, with the f
   await flashes(16);
   expect((await cable()).levels[300]).toBe(0);
   await page.getByLabel('Start address on the lamp').fill('301');
+  await page.keyboard.press('Enter');
   await flashes(301);
   await page.getByLabel('Start address on the lamp').fill('600');
   await expect(page.getByText('A whole number from 1 to 512.')).toBeVisible();
@@ -90,6 +91,7 @@ test('outputs: add one to a found node, number it, mistype, remove, undo', async
   await sheet.getByRole('button', { name: 'One device' }).click();
   await expect(sheet.getByLabel('Found nodes')).toHaveValue('127.0.0.1');
   await sheet.getByLabel('Number on the wire').fill('3');
+  await page.keyboard.press('Enter');
   await expect(sheet.getByText(/devices that count from 1 call it 4/)).toBeVisible();
   await expect(sheet.getByText('Live', { exact: true })).toBeVisible();
   // Art-Net’s 3 is the stand-in’s fourth universe.

@@ -69,6 +69,7 @@ test('an output to a place that cannot be reached fails alone and says why', asy
   // From the network that only reaches this computer there is no way to any other: the system refuses every packet.
   await sheet.getByLabel('Network', { exact: true }).selectOption('lo');
   await sheet.getByLabel('Address of the device').fill('198.51.100.7');
+  await page.keyboard.press('Enter');
   await expect(sheet.getByText('Failed', { exact: true })).toBeVisible();
   await expect(sheet.getByText(/The network does not take it/)).toBeVisible();
   await sheet.getByRole('button', { name: 'Close' }).click();

@@ -196,6 +196,28 @@ export async function listen(page: Page, seconds: number, meanwhile?: () => Prom
   return (await framesSince(page, begun)).map(({ at, levels }) => ({ at: at - begun, when: at, levels }));
 }
 
+const LONGEST_LISTENING_S = 60;
+
+/**
+ * What the node hears until something is so, a minute at most: for what takes longer where a busy machine plays slower
+ * than it should.
+ */
+export async function listenUntil(
+  page: Page,
+  isSo: (heard: readonly Heard[]) => boolean | Promise<boolean>,
+): Promise<readonly Heard[]> {
+  const begun = steadyNow();
+  const heard: Heard[] = [];
+  do {
+    await page.waitForTimeout(100);
+    const since = heard.at(-1)?.when ?? begun;
+    const came = (await framesSince(page, since)).filter(({ at }) => at > since);
+    heard.push(...came.map(({ at, levels }) => ({ at: at - begun, when: at, levels })));
+    if (await isSo(heard)) return heard;
+  } while (steadyNow() - begun < LONGEST_LISTENING_S);
+  return heard;
+}
+
 /** Light is settled when it was the same for so long; what was just pressed has time to come. */
 const STILL_S = 0.35;
 const COMES_S = 0.55;

@@ -46,6 +46,7 @@ test('lamps from the library: searched, counted, offered the first free addresse
   // Moved onto its neighbour it says so, and offers the way out.
   await page.getByRole('button', { name: 'Change', exact: true }).click();
   await sheet.getByLabel('Address').fill(String(start + 4));
+  await page.keyboard.press('Enter');
   await expect(sheet.getByText('It shares channels with RGBW 1')).toBeVisible();
   await sheet.getByRole('button', { name: /^Move to \d+, which is free$/ }).click();
   await expect(sheet.getByText('It shares channels')).toHaveCount(0);

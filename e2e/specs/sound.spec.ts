@@ -8,6 +8,7 @@ import {
   button,
   clickTrack,
   listen,
+  listenUntil,
   liveNow,
   lookIs,
   middle,
@@ -19,6 +20,7 @@ import {
   tab,
   typed,
   waveIn,
+  type Heard,
 } from './hovlix';
 import { expect, test } from './screens';
 
@@ -39,21 +41,21 @@ async function followWith(page: Page): Promise<void> {
 }
 
 /**
- * What the node hears for some seconds, each frame with where the song was as it came: a busy machine plays slower than it
- * should.
+ * What the node hears for some seconds of the music, each frame with where the song was as it came: a busy machine plays
+ * slower than it should.
  */
 async function heardInSong(page: Page, length: number) {
   const clocks: SongClock[] = [];
-  const heard = await listen(page, length, async () => {
-    for (const until = steadyNow() + length; steadyNow() < until; await page.waitForTimeout(250)) {
-      const { song } = await liveNow();
-      if (song) clocks.push(song);
-    }
+  const place = (clock: SongClock, when: number): number => songTimeAt(clock, seconds(when));
+  const heard = await listenUntil(page, async () => {
+    const { song } = await liveNow();
+    if (song) clocks.push(song);
+    return clocks.length > 1 && place(clocks.at(-1)!, steadyNow()) - place(clocks[0]!, clocks[0]!.at) > length;
   });
-  return heard.map((one) => {
-    const clock = clocks.findLast(({ at }) => at <= one.when) ?? clocks[0]!;
-    return { ...one, at: songTimeAt(clock, seconds(one.when)) };
-  });
+  return heard.map((one) => ({
+    ...one,
+    at: place(clocks.findLast(({ at }) => at <= one.when) ?? clocks[0]!, one.when),
+  }));
 }
 
 test('a look that follows the kick of a song beats with it; some lamps follow, others hold a colour', async ({
@@ -96,13 +98,10 @@ test('the light follows a band of the song within 30 ms of where the song is', a
   await open(page, new URL(song).pathname);
   await button(page, 'Play').click();
   await expect(page.getByTestId('position')).toHaveText(/0:0[1-9]/);
-  const heard = await listen(page, 5);
-  const { song: clock } = await liveNow();
+  const heard = await heardInSong(page, 8);
   const lit = (i: number) => heard[i]!.levels[0]! > 80;
-  const begins = heard
-    .filter((_, i) => i > 0 && lit(i) && !lit(i - 1))
-    .map(({ when }) => songTimeAt(clock!, seconds(when)));
-  expect(begins.length).toBeGreaterThanOrEqual(3);
+  const begins = heard.filter((_, i) => i > 0 && lit(i) && !lit(i - 1)).map(({ at }) => at);
+  expect(begins.length).toBeGreaterThanOrEqual(5);
   const late = begins.map((at) => at - Math.round(at / 1.2) * 1.2);
   // A frame of 23 ms may have gone out just before.
   expect(Math.abs(middle(late))).toBeLessThan(0.03);
@@ -122,17 +121,21 @@ test('a microphone that is refused says so, and what to do; nothing else changes
 });
 
 /**
- * Light that follows a tone of half a second on and half a second off, heard for five seconds: full for some of the time,
- * dark for some of it, and back again and again. While flashes are limited it takes a third of a second to rise and to
- * fall; and a browser on a busy machine plays slower than it should.
+ * Light follows a tone of half a second on and half a second off: full for some of the time, dark for some of it, and back
+ * again and again. While flashes are limited it takes a third of a second to rise and to fall; and a browser on a busy
+ * machine plays slower than it should.
  */
-function followsTone(levels: readonly number[]): void {
-  const share = (is: (level: number) => boolean) => levels.filter(is).length / levels.length;
+async function followsTone(page: Page): Promise<void> {
+  const level = ({ levels }: Heard) => levels[0]! / 255;
+  const rises = (heard: readonly Heard[]) =>
+    heard.filter((one, i) => level(one) > 0.5 && i > 0 && level(heard[i - 1]!) <= 0.5).length;
+  const heard = await listenUntil(page, (heard) => rises(heard) >= 4);
+  const share = (is: (level: number) => boolean) => heard.filter((one) => is(level(one))).length / heard.length;
   expect(share((level) => level > 0.9)).toBeGreaterThan(0.08);
   expect(share((level) => level < 0.1)).toBeGreaterThan(0.08);
-  const rises = levels.filter((level, i) => i > 0 && level > 0.5 && levels[i - 1]! <= 0.5).length;
-  expect(rises).toBeGreaterThanOrEqual(2);
-  expect(rises).toBeLessThanOrEqual(7);
+  expect(rises(heard)).toBe(4);
+  // Not more than four a second and a half: four times up, and three times down between them.
+  expect(heard.at(-1)!.at).toBeGreaterThan(2.5);
 }
 
 test('a microphone is followed, and falls silent when it is turned off', async ({ page }) => {
@@ -159,9 +162,7 @@ test('a microphone is followed, and falls silent when it is turned off', async (
   const microphone = page.getByRole('switch', { name: 'Microphone of this screen' });
   await microphone.click();
   await page.waitForTimeout(1500);
-  const heard = await listen(page, 5);
-  const level = (levels: readonly number[]) => levels[0]! / 255;
-  followsTone(heard.map(({ levels }) => level(levels)));
+  await followsTone(page);
   // Stored as a look it follows as well.
   await button(page, 'Store').click();
   const sheet = page.getByRole('dialog', { name: 'Store a look' });
@@ -169,7 +170,7 @@ test('a microphone is followed, and falls silent when it is turned off', async (
   await expect(sheet.getByRole('status', { name: 'This is stored' })).toContainText('Front wash: level, 1 follower');
   await sheet.getByRole('button', { name: 'Store the look' }).click();
   await lookIs(page, 'Heartbeat', true);
-  followsTone((await listen(page, 5)).map(({ levels }) => level(levels)));
+  await followsTone(page);
   await button(page, 'Heartbeat, on').click();
 
   await button(page, 'More about Heartbeat').click();
@@ -178,50 +179,59 @@ test('a microphone is followed, and falls silent when it is turned off', async (
   await tab(page, 'Sound').click();
   // High is not what it sends.
   await button(page, 'High').click();
-  await expect
-    .poll(async () => Math.max(...(await listen(page, 1.2)).map(({ levels }) => level(levels))))
-    .toBeLessThan(0.1);
+  const most = async () => Math.max(...(await listen(page, 1.2)).map(({ levels }) => levels[0]! / 255));
+  await expect.poll(most).toBeLessThan(0.1);
   await button(page, 'Low').click();
   await microphone.click();
-  await expect.poll(async () => Math.max(...(await listen(page, 1.2)).map(({ levels }) => level(levels)))).toBe(0);
+  await expect.poll(most).toBe(0);
 });
 
 test('the tempo follows a band through the microphone, and a count that is tapped or typed', async ({ page }) => {
+  test.setTimeout(300_000);
   // A kick on each beat of 128 a minute and a hat between them, in place of a microphone.
   await page.addInitScript(() => {
     navigator.mediaDevices.getUserMedia = async () => {
       const context = new AudioContext();
       const out = context.createMediaStreamDestination();
-      const hiss = new AudioBuffer({ length: context.sampleRate, sampleRate: context.sampleRate });
-      const samples = hiss.getChannelData(0);
-      for (let i = 0; i < samples.length; i++) samples[i] = Math.random() * 2 - 1;
-      const strike = (source: AudioScheduledSourceNode, at: number, level: number, length: number) => {
-        const gain = new GainNode(context, { gain: 0 });
-        source.connect(gain).connect(out);
-        gain.gain.setValueAtTime(level, at);
-        gain.gain.exponentialRampToValueAtTime(0.0001, at + length);
-        source.start(at);
-        source.stop(at + length);
-      };
-      const begun = context.currentTime + 0.2;
-      for (let beat = 0; beat < 240; beat++) {
-        const at = begun + (beat * 60) / 128;
-        strike(new OscillatorNode(context, { frequency: 60 }), at, 0.8, 0.15);
-        strike(new AudioBufferSourceNode(context, { buffer: hiss }), at + 30 / 128, 0.1, 0.04);
+      const { sampleRate } = context;
+      const beat = new AudioBuffer({ length: Math.round((sampleRate * 60) / 128), sampleRate });
+      const samples = beat.getChannelData(0);
+      const hat = samples.length >> 1;
+      for (let i = 0; i < samples.length; i++) {
+        const [t, since] = [i / sampleRate, (i - hat) / sampleRate];
+        samples[i] = 0.8 * Math.exp(-t / 0.02) * Math.sin(2 * Math.PI * 60 * t);
+        if (since >= 0) samples[i]! += 0.1 * Math.exp(-since / 0.006) * (Math.random() * 2 - 1);
       }
+      const band = new AudioBufferSourceNode(context, { buffer: beat, loop: true });
+      band.connect(out);
+      band.start();
+      Object.assign(window, { band: context });
       return out.stream;
     };
   });
   await open(page, '/looks');
   await button(page, /^Tempo/).click();
   await page.getByRole('switch', { name: 'The tempo follows the microphone' }).click();
+  /** The tempo at which the page plays its kicks: a busy machine plays slower than it should. */
+  const played = () =>
+    page.evaluate(async () => {
+      const { band } = window as unknown as { band: AudioContext };
+      const [place, when] = [band.currentTime, performance.now()];
+      await new Promise((later) => setTimeout(later, 4000));
+      return (128_000 * (band.currentTime - place)) / (performance.now() - when);
+    });
+  const heard = async () =>
+    Number(/^Hears ([\d.]+) bpm/.exec((await page.getByTestId('heard-beat').textContent())!)?.[1]);
   // Some five seconds; on a busy machine, in which the page plays its kicks unevenly, longer.
-  await expect(page.getByTestId('heard-beat')).toHaveText(/^Hears 1(2[5-9]|3[01])\.\d bpm\.$/, { timeout: 50_000 });
+  await expect
+    .poll(async () => Math.abs((await played()) / (await heard()) - 1), { timeout: 150_000 })
+    .toBeLessThan(0.03);
   const tempo = async () => Number(await page.getByTestId('bpm').textContent());
-  await expect.poll(async () => Math.abs((await tempo()) - 128)).toBeLessThan(3);
+  const follows = async (part: number) => Math.abs((await tempo()) / (part * (await heard())) - 1);
+  await expect.poll(() => follows(1)).toBeLessThan(0.03);
   await button(page, 'Half the tempo').click();
-  await expect.poll(async () => Math.abs((await tempo()) - 64)).toBeLessThan(2);
+  await expect.poll(() => follows(0.5)).toBeLessThan(0.03);
   await page.waitForTimeout(4000);
-  expect(Math.abs((await tempo()) - 64)).toBeLessThan(2);
+  await expect.poll(() => follows(0.5)).toBeLessThan(0.03);
   await page.getByRole('switch', { name: 'The tempo follows the microphone' }).click();
 });

@@ -117,6 +117,7 @@ export function InputSheet({ input, onClose }: { readonly input: string; readonl
         <Column flex={1}>
           <Typed
             label={WORDS.numberWire}
+            patient
             numeric
             value={row.number}
             hint={row.protocol === 'sacn' ? WORDS.countedFrom0(row.number - 1) : WORDS.countedFrom1(row.number + 1)}
@@ -127,6 +128,7 @@ export function InputSheet({ input, onClose }: { readonly input: string; readonl
         <Column flex={1}>
           <Typed
             label={WORDS.hovlixUniverse}
+            patient
             numeric
             value={row.universe as number}
             read={wholeNumber(1, 63999)}

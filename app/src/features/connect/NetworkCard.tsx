@@ -39,6 +39,7 @@ export function NetworkCard({ status }: { readonly status: Status }) {
       {bad > 0 && <Quiet>{WORDS.packetsFromNetwork(bad.toLocaleString('en'), lastBad ?? '')}</Quiet>}
       <Typed<string>
         label={WORDS.ourNameNetwork}
+        patient
         value={connections.sourceName as string}
         read={(text) =>
           text.trim().length >= 1 && text.trim().length <= 60

@@ -63,6 +63,7 @@ export function OutputSheet({ output, status, onClose, onEdit }: Props) {
         <Column flex={1}>
           <Typed
             label={WORDS.hovlixUniverse}
+            patient
             numeric
             value={row.universe as number}
             read={wholeNumber(1, 63999)}
@@ -139,6 +140,7 @@ function NetworkFields({ way, status, onChange }: Fields<Exclude<Way, { protocol
       {one && (
         <Typed
           label={WORDS.addressDevice}
+          patient
           value={way.to as string}
           read={(text) =>
             Ipv4.safeParse(text.trim()).success ? { value: text.trim() } : { wrong: WORDS.fourNumbersFrom }
@@ -156,6 +158,7 @@ function NetworkFields({ way, status, onChange }: Fields<Exclude<Way, { protocol
         <Column flex={1}>
           <Typed
             label={WORDS.numberWire}
+            patient
             numeric
             value={way.number as number}
             read={way.protocol === 'sacn' ? wholeNumber(1, 63999) : wholeNumber(0, 32767)}
@@ -166,6 +169,7 @@ function NetworkFields({ way, status, onChange }: Fields<Exclude<Way, { protocol
           <Column flex={1}>
             <Typed
               label={WORDS.priorityAlone}
+              patient
               numeric
               value={way.priority}
               read={wholeNumber(0, 200)}
@@ -192,6 +196,7 @@ function CableFields({ way, status, onChange }: Fields<Extract<Way, { protocol: 
       />
       <Typed<string>
         label={WORDS.itsNameSystem}
+        patient
         value={way.path}
         read={(text) =>
           text.trim().length >= 1 && text.trim().length <= 300 ? { value: text.trim() } : { wrong: WORDS.asSystemCalls }

@@ -163,6 +163,7 @@ function Patch({ show, rig, lamp, put }: Omit<Props, 'onClose'> & { readonly put
         <Column flex={1}>
           <Typed
             label={WORDS.universe}
+            patient
             numeric
             value={fixture.universe as number}
             read={wholeNumber(1, 63999)}
@@ -172,6 +173,7 @@ function Patch({ show, rig, lamp, put }: Omit<Props, 'onClose'> & { readonly put
         <Column flex={1}>
           <Typed
             label={WORDS.address}
+            patient
             numeric
             value={fixture.address as number}
             hint={WORDS.toPast(past)}
@@ -265,6 +267,7 @@ function Manners({ lamp: { fixture, profile, mode }, put }: { readonly lamp: Pat
                   <Column key={key} flex={1}>
                     <Typed
                       label={LIMITS[key]}
+                      patient
                       numeric
                       value={limits[key]}
                       read={decimal(-most, most)}

@@ -36,6 +36,7 @@ export function PlayerCard({ status }: { readonly status: Status }) {
           <UnknownTracks />
           <Typed
             label={PLAYER.port}
+            patient
             hint={PLAYER.portHint}
             numeric
             value={player.port}
