@@ -44,6 +44,7 @@ export default defineConfig({
     ...(process.env['HOVLIX_RESULTS'] ? [['json', { outputFile: process.env['HOVLIX_RESULTS'] }] as const] : []),
   ],
   use: {
+    actionTimeout: 60_000,
     baseURL: `http://localhost:${PORT}`,
     viewport: { width: 390, height: 844 },
     // Each page would keep the whole app: only the spec that is about it does.

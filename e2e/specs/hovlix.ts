@@ -43,6 +43,13 @@ async function framesSince(
 /** Writes to the conductor as one more screen, and ends when all of it is done. The page is left, so that it has no part in it. */
 async function tellConductor(page: Page, messages: readonly object[], afterConnections?: object): Promise<void> {
   await page.goto('about:blank');
+  await asOneMoreScreen(messages, afterConnections);
+}
+
+/** Somebody does something on another screen, which goes again; what it holds stays held. */
+export const actElsewhere = (action: object): Promise<void> => asOneMoreScreen([{ type: 'act', action }]);
+
+async function asOneMoreScreen(messages: readonly object[], afterConnections?: object): Promise<void> {
   const { host } = new URL(test.info().project.use.baseURL!);
   const socket = new WebSocket(`ws://${host}/conductor`);
   const say = (message: object) => socket.send(JSON.stringify(message));

@@ -86,11 +86,41 @@ test('a lane of hits: a pattern over bars, notes set, moved, made harder and del
   await expect.poll(() => at('Snare')).toBeGreaterThan(before);
   await page.keyboard.press('Control+z');
   await expect.poll(() => at('Snare')).toBe(before);
+  // A note beside the grid stays there as it goes to another row, and only there.
+  await page.getByLabel('Grid').selectOption('off');
+  // A tap beside what is chosen lets go of it first.
+  await tap(page, 0.813, 0.25);
+  await tap(page, 0.813, 0.25);
+  await expect(notes(page, 'Snare')).toHaveCount(2);
+  const beside = await at('Snare', 1);
+  await page.getByLabel('Grid').selectOption('beat');
+  await drag(page, [0.813, 0.25], [0.815, 0.08]);
+  await expect(notes(page, 'Snare')).toHaveCount(1);
+  expect(await at('Kick', 2)).toBe(beside);
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('[data-note]')).toHaveCount(3);
   // Softer, and the light with it: the song stands at the kick of bar 5.
   await tap(page, 0.01, 0.08);
   await expect(page.getByRole('group', { name: 'Chosen notes' })).toBeVisible();
   for (let i = 0; i < 10; i++) await button(page, 'Softer').click();
   await expect(notes(page, 'Kick').first()).toHaveAttribute('data-velocity', '50');
+  // All are chosen and one of them is drawn up by its stem: the others keep their distance to it.
+  const velocities = () => notes(page, 'Kick').evaluateAll((all) => all.map((one) => one.dataset['velocity']));
+  await page.keyboard.press('Control+a');
+  const [stems, second] = [page.getByRole('slider', { name: 'Velocity of the notes' }), notes(page, 'Kick').nth(1)];
+  const [strip, note] = [(await stems.boundingBox())!, (await second.boundingBox())!];
+  // A stem of 44 pixels is as hard as it gets.
+  const height = (velocity: number) => strip.y + strip.height - 44 * velocity;
+  await page.mouse.move(note.x + 1, height(0.7));
+  await page.mouse.down();
+  await page.mouse.move(note.x + 1, height(0.9), { steps: 3 });
+  await page.mouse.up();
+  const [softer, harder] = (await velocities()).map(Number);
+  expect(harder).toBeCloseTo(90, -1);
+  expect(harder! - softer!).toBe(50);
+  await page.keyboard.press('Control+z');
+  await expect.poll(velocities).toEqual(['50', '100']);
   await button(page, 'Back to the lead sheet').click();
   await standAt(page, 5);
   await expect.poll(() => front(page)).toBeLessThan(160);
@@ -180,6 +210,20 @@ test('a curve over bars and by hand: the lamps follow it, a point is set to the 
   await button(page, 'Clear selection').click();
   await button(page, 'Turn upside down').click();
   await expect(page.locator('[data-point]').nth(1)).toHaveAttribute('data-value', '80');
+  // Taken at its edge and drawn down it goes down, and neither jumps to the finger nor to the grid.
+  const middle = page.locator('[data-point]').nth(1);
+  const before = (await middle.getAttribute('data-point'))!;
+  const box = (await middle.boundingBox())!;
+  await page.getByLabel('Grid').selectOption('1/8');
+  await page.mouse.move(box.x + 14, box.y + 12);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 16, box.y + 30, { steps: 4 });
+  await page.mouse.up();
+  await expect(middle).not.toHaveAttribute('data-value', '80');
+  await expect(middle).toHaveAttribute('data-point', before);
+  await page.keyboard.press('Control+z');
+  await expect(middle).toHaveAttribute('data-value', '80');
+  await button(page, 'Clear selection').click();
   // By hand, over the middle: few points, and where the finger was.
   await button(page, 'Draw').click();
   await drag(page, [0.3, 0.9], [0.7, 0.9]);

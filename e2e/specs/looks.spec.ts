@@ -109,7 +109,7 @@ test('a look of two roles with waves: the node hears the very period, bounds and
   await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
   await expect(page.getByText('changes Front wash: colour')).toBeVisible();
   await button(page, 'Run').click();
-  const chased = await listen(page, 4);
+  const chased = await listen(page, 6);
   const isRed = (levels: readonly number[]) => levels[1]! > levels[3]!;
   // A step lasts a beat, half a second; the two of them one.
   expect(usualGap(chased, isRed)).toBeCloseTo(1, 1);

@@ -4,7 +4,7 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { beamDirection, mountRotation } from '@hovlix/core/rig';
-import { nodeReport, onDisk, open, restoreConnections, restoreShow } from './hovlix';
+import { actElsewhere, liveNow, nodeReport, onDisk, open, restoreConnections, restoreShow } from './hovlix';
 import { expect, test } from './screens';
 
 test.afterEach(async ({ page }) => {
@@ -71,6 +71,12 @@ test('a type from a pasted chart, six of it patched, hung, directed and aimed: t
   await page.getByLabel('Height, m').fill('3.6');
   await page.getByLabel('Height, m').press('Enter');
 
+  // Owl 5 is in somebody else's hands.
+  const last = { universe: 3, address: 4 * 16 + 8 };
+  const owl5 = async () => (await nodeReport(page, 'sacn', 3))!.levels[last.address - 1];
+  await actElsewhere({ type: 'hold-channels', channels: [{ ...last, value: 77 }] });
+  await expect.poll(owl5).toBe(77);
+
   // Directed: this lamp hangs turned by 90° about the vertical, and nobody has told Hovlix so.
   await page.getByRole('button', { name: 'Where does it point?' }).click();
   const hung = { x: -1.5, y: 4, z: 3.6 };
@@ -91,6 +97,9 @@ test('a type from a pasted chart, six of it patched, hung, directed and aimed: t
   await sheet.getByRole('button', { name: 'Yes, right there' }).click();
   await expect(sheet.getByRole('heading', { name: 'Is Owl 3 right?' })).toBeVisible();
   await sheet.getByRole('button', { name: 'Close' }).click();
+  await expect.poll(async () => (await liveNow()).held.map(({ address }) => address)).toEqual([last.address]);
+  expect(await owl5()).toBe(77);
+  await actElsewhere({ type: 'free-channels', universe: 3, from: last.address, count: 1 });
 
   // Aimed: the aim is dragged, and what leaves for Owl 1 points there by the true mount, not by anybody's belief.
   await page.getByRole('button', { name: 'Aims', exact: true }).click();

@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Status } from '@hovlix/core/connect';
 import { PROTOCOL } from '@hovlix/core/live';
-import { open, restoreConnections } from './hovlix';
+import { actElsewhere, nodeReport, open, restoreConnections } from './hovlix';
 import { expect, test } from './screens';
 
 const program = fileURLToPath(new URL('../../server/bin/hovlix.mjs', import.meta.url));
@@ -36,16 +36,8 @@ test.describe('dissected', () => {
     await sheet.getByLabel('Number on the wire').fill('291');
     await page.keyboard.press('Enter');
     await expect(sheet.getByText('Live', { exact: true })).toBeVisible();
-    await page.evaluate(() => {
-      const socket = new WebSocket(`ws://${location.host}/conductor`);
-      socket.onopen = () =>
-        socket.send(
-          JSON.stringify({
-            type: 'act',
-            action: { type: 'hold-channels', channels: [{ universe: 1, address: 512, value: 77 }] },
-          }),
-        );
-    });
+    await actElsewhere({ type: 'hold-channels', channels: [{ universe: 1, address: 512, value: 77 }] });
+    await expect.poll(async () => (await nodeReport(page)).levels[511]).toBe(77);
     await expect(page.getByTestId('health')).toHaveText(/3 outputs/);
 
     const file = join(mkdtempSync(join(tmpdir(), 'hovlix-capture-')), 'lo.pcapng');

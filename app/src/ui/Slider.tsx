@@ -3,6 +3,7 @@
 import { useId, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { View } from '@tamagui/core';
 import { clamp } from '@hovlix/core/units';
+import { useDrag } from './drag';
 import { Label, LineInput } from './inputs';
 import { Column, Quiet, Row } from './pieces';
 import { useTypedLine } from './typed-line';
@@ -61,19 +62,21 @@ export function Slider({ digits = 0, fine = false, ...props }: Props) {
     if (given !== undefined) onChange(given);
     line.hold((given ?? value).toFixed(digits));
   };
+  const letGo = () => void (from.current = null);
   const hands = {
     onKeyDown: key,
-    onPointerDown: (event: PointerEvent<HTMLDivElement>) => {
-      event.currentTarget.setPointerCapture(event.pointerId);
-      const box = event.currentTarget.getBoundingClientRect();
-      const stays = fine || event.shiftKey;
-      const there = stays ? value : low + ((event.clientX - box.left) / box.width) * (high - low);
-      from.current = { x: event.clientX, value: clamp(there, low, high) };
-      if (!stays) onChange(held(there));
-    },
-    onPointerMove: drag,
-    onPointerUp: () => (from.current = null),
-    onPointerCancel: () => (from.current = null),
+    ...useDrag<HTMLDivElement>({
+      down: (event) => {
+        const box = event.currentTarget.getBoundingClientRect();
+        const stays = fine || event.shiftKey;
+        const there = stays ? value : low + ((event.clientX - box.left) / box.width) * (high - low);
+        from.current = { x: event.clientX, value: clamp(there, low, high) };
+        if (!stays) onChange(held(there));
+      },
+      move: drag,
+      up: letGo,
+      cancel: letGo,
+    }),
   };
   return (
     <Column gap={4}>

@@ -7,6 +7,7 @@ import ArrowRight from 'lucide-react-native/icons/arrow-right';
 import ArrowUp from 'lucide-react-native/icons/arrow-up';
 import { View } from '@tamagui/core';
 import { clamp } from '@hovlix/core/units';
+import { useDrag } from './drag';
 import { usePalette } from './palette';
 import { Button, Column, Figures, Row } from './pieces';
 import { Segments } from './Segments';
@@ -49,15 +50,15 @@ export function SteerPad({ turn, profile, onTurn }: Props) {
       held(start.turn.pan + (event.clientX - start.x) * degrees, start.turn.tilt - (event.clientY - start.y) * degrees),
     );
   };
+  const letGo = () => void (from.current = null);
   const hands = {
     onKeyDown: key,
-    onPointerDown: (event: PointerEvent<HTMLDivElement>) => {
-      event.currentTarget.setPointerCapture(event.pointerId);
-      from.current = { x: event.clientX, y: event.clientY, turn };
-    },
-    onPointerMove: move,
-    onPointerUp: () => (from.current = null),
-    onPointerCancel: () => (from.current = null),
+    ...useDrag<HTMLDivElement>({
+      down: (event) => void (from.current = { x: event.clientX, y: event.clientY, turn }),
+      move,
+      up: letGo,
+      cancel: letGo,
+    }),
   };
   const [px, py] = [50 + (turn.pan / (profile.panRange || 1)) * 100, 50 - (turn.tilt / (profile.tiltRange || 1)) * 100];
   return (

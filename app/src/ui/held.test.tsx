@@ -14,9 +14,13 @@ function shown() {
   const { unmount, rerender } = render(<Button does={does} />);
   const button = screen.getByRole('button');
   button.setPointerCapture = jest.fn();
-  const pointer = (type: 'pointerDown' | 'pointerUp' | 'pointerCancel' | 'lostPointerCapture', which = 0) => {
+  const pointer = (
+    type: 'pointerDown' | 'pointerUp' | 'pointerCancel' | 'lostPointerCapture',
+    which = 0,
+    pointerId = 1,
+  ) => {
     const event = createEvent[type](button);
-    Object.defineProperties(event, { button: { value: which }, pointerId: { value: 1 } });
+    Object.defineProperties(event, { button: { value: which }, pointerId: { value: pointerId } });
     fireEvent(button, event);
   };
   const become = (props: Omit<Props, 'does'>) => rerender(<Button does={does} {...props} />);
@@ -57,6 +61,16 @@ test('Enter and Space hold it, however often they repeat; another key and anothe
   fireEvent.keyDown(button, { key: 'a' });
   pointer('pointerDown', 2);
   expect(told).toEqual(['down', 'up', 'down', 'up']);
+});
+
+test('a second finger on it neither presses again nor lets go', () => {
+  const { told, pointer } = shown();
+  pointer('pointerDown', 0, 1);
+  pointer('pointerDown', 0, 2);
+  pointer('pointerUp', 0, 2);
+  expect(told).toEqual(['down']);
+  pointer('pointerUp', 0, 1);
+  expect(told).toEqual(['down', 'up']);
 });
 
 test('what was pressed is let go of, whatever the button does by then', () => {

@@ -13,18 +13,19 @@ const isKey = ({ key }: KeyboardEvent): boolean => key === 'Enter' || key === ' 
 
 /**
  * Handlers of such a button. What was pressed is let go of, whatever the button does by then; also when the button goes.
+ * A second finger on it neither presses again nor lets go.
  * @param on whether it is held at all; where that ends, it is let go of.
  */
 export function useHeld(does: Held, on = true) {
   const now = useRef(does);
-  const held = useRef<Held | undefined>(undefined);
+  const held = useRef<(Held & { readonly finger?: number | undefined }) | undefined>(undefined);
   useEffect(() => {
     now.current = does;
   });
   const [handlers] = useState(() => {
-    const begin = (event: Stamped) => {
+    const begin = (event: Stamped, finger?: number) => {
       if (held.current) return;
-      held.current = now.current;
+      held.current = { ...now.current, finger };
       held.current.down(event);
     };
     const end = (event: Stamped) => {
@@ -32,16 +33,19 @@ export function useHeld(does: Held, on = true) {
       held.current = undefined;
       pressed?.up(event);
     };
+    const lift = (event: PointerEvent) => {
+      if (held.current?.finger === event.pointerId) end(event);
+    };
     return {
       end,
       onPointerDown(event: PointerEvent) {
         if (event.button !== 0) return;
         event.currentTarget.setPointerCapture(event.pointerId);
-        begin(event);
+        begin(event, event.pointerId);
       },
-      onPointerUp: end,
-      onPointerCancel: end,
-      onLostPointerCapture: end,
+      onPointerUp: lift,
+      onPointerCancel: lift,
+      onLostPointerCapture: lift,
       onKeyDown: (event: KeyboardEvent) => isKey(event) && !event.repeat && begin(event),
       onKeyUp: (event: KeyboardEvent) => isKey(event) && end(event),
       onBlur: end,

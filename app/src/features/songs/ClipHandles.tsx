@@ -1,6 +1,7 @@
 // The clip under the chosen bars, taken on the sheet: dragged by its head it moves, by its end it gets longer or shorter.
 
 import { useRef, type PointerEvent } from 'react';
+import { useDrag } from '../../ui/drag';
 import { usePalette } from '../../ui/palette';
 import { WORDS } from './words';
 
@@ -11,11 +12,13 @@ type Props = {
   readonly head: number | undefined;
   readonly end: number | undefined;
   readonly top: number;
-  /** Told with each bar that it is dragged over; `done` as it is let go. */
-  readonly onDrag: (part: Part, bar: number, done: boolean) => void;
+  /** Told with each bar that it is dragged over; `done` as it is let go, with no bar where it stays as it was. */
+  readonly onDrag: (part: Part, bar: number | undefined, done: boolean) => void;
 };
 
 const SIZE = 44;
+/** Less than this, in pixels, is a tap. */
+const STILL = 6;
 
 /** The bar under a finger, on whatever line. */
 function barUnder(event: PointerEvent): number | undefined {
@@ -41,21 +44,33 @@ function Handle({
   onDrag,
 }: Pick<Props, 'top' | 'onDrag'> & { readonly part: Part; readonly at: number }) {
   const palette = usePalette();
-  const bar = useRef<number | undefined>(undefined);
-  const move = (event: PointerEvent, done: boolean) => {
-    if (!event.currentTarget.hasPointerCapture(event.pointerId) && !done) return;
-    bar.current = barUnder(event) ?? bar.current;
-    if (bar.current !== undefined) onDrag(part, bar.current, done);
-    if (done) bar.current = undefined;
+  /** Where it was taken, and the bar that it was dragged to. */
+  const held = useRef<{ readonly x: number; readonly y: number; readonly bar?: number | undefined } | null>(null);
+  const move = (event: PointerEvent) => {
+    const now = held.current;
+    if (!now) return;
+    const still = Math.hypot(event.clientX - now.x, event.clientY - now.y) < STILL;
+    // A handle reaches into the bar beside it: a tap there drags nothing.
+    if (still && now.bar === undefined) return;
+    const bar = barUnder(event) ?? now.bar;
+    held.current = { ...now, bar };
+    if (bar !== undefined) onDrag(part, bar, false);
   };
+  const end = (bar: number | undefined) => {
+    if (held.current?.bar !== undefined) onDrag(part, bar, true);
+    held.current = null;
+  };
+  const hands = useDrag<HTMLDivElement>({
+    down: ({ clientX, clientY }) => void (held.current = { x: clientX, y: clientY }),
+    move,
+    up: () => end(held.current?.bar),
+    cancel: () => end(undefined),
+  });
   return (
     <div
       data-handle={part}
       title={part === 'whole' ? WORDS.dragMoveLook : WORDS.dragMakeLonger}
-      onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
-      onPointerMove={(event) => move(event, false)}
-      onPointerUp={(event) => move(event, true)}
-      onPointerCancel={() => (bar.current = undefined)}
+      {...hands}
       style={{
         position: 'absolute',
         left: `calc(${at * 100}% - ${part === 'end' ? SIZE - 8 : 8}px)`,

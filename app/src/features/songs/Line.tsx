@@ -26,7 +26,7 @@ type Props = {
   readonly onBar: (bar: number) => void;
   /** The clip that can be dragged, where it lies, and what is told of that. */
   readonly held: { readonly clip: Clip; readonly top: number } | null;
-  readonly onDrag: (part: Part, bar: number, done: boolean) => void;
+  readonly onDrag: (part: Part, bar: number | undefined, done: boolean) => void;
 };
 
 type HeadedProps = Props & {

@@ -22,7 +22,7 @@ export function useHeldClip(
   lane: Lane,
   range: BarRange | null,
   onRange: (range: BarRange) => void,
-): { readonly held: Held | null; readonly drag: (part: Part, bar: number, done: boolean) => void } {
+): { readonly held: Held | null; readonly drag: (part: Part, bar: number | undefined, done: boolean) => void } {
   const { document } = useHovlix();
   const under = useMemo(() => {
     if (lane.type !== 'looks' || !range) return undefined;
@@ -35,11 +35,12 @@ export function useHeldClip(
   const top = topOf(song, lane);
   const held = useMemo(() => (clip && top !== undefined ? { clip, top } : null), [clip, top]);
   const drag = useCallback(
-    (part: Part, bar: number, done: boolean) => {
+    (part: Part, bar: number | undefined, done: boolean) => {
       if (!clip) return;
       setDragged(done ? null : clip);
       const first = barAt(song.meter, clip.from).bar;
       const last = barAt(song.meter, beats(clip.to - 1e-3)).bar;
+      if (bar === undefined) return onRange({ first, last });
       const onto = part === 'end' ? { first, last: Math.max(first, bar) } : { first: bar, last: bar + last - first };
       if (!done) return onRange(onto);
       const end = beatsOfBars(song, onto.last, onto.last).to;

@@ -6,6 +6,7 @@ import { BAND_EDGES, ENVELOPE_RATE, LOUDNESS_BANDS, readEnvelopes } from '@hovli
 import { songTimeAt } from '@hovlix/core/live';
 import { envelopesQuery } from '../../../data/queries';
 import { useHovlix, useLive, useShow } from '../../../host/hovlix';
+import { useDrag } from '../../../ui/drag';
 import { eachFrame } from '../../../ui/each-frame';
 import { usePalette } from '../../../ui/palette';
 import { WORDS } from './words';
@@ -53,25 +54,23 @@ export function BandsPicture({ source, low, high, onDraw }: Props) {
     const share = Math.min(1, Math.max(0, (event.clientX - box.left) / box.width));
     return Math.round(BAND_EDGES[0]! * (BAND_EDGES[LOUDNESS_BANDS]! / BAND_EDGES[0]!) ** share);
   };
-  const begin = (event: PointerEvent<HTMLDivElement>) => {
-    if (!onDraw) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
-    begun.current = hertzAt(event);
-  };
   const draw = (event: PointerEvent<HTMLDivElement>) => {
     if (!onDraw || begun.current === null) return;
     const here = hertzAt(event);
     // Wide enough to hold something: a third of an octave.
     if (Math.abs(Math.log2(here / begun.current)) > 1 / 3) onDraw(begun.current, here);
   };
+  const letGo = () => void (begun.current = null);
+  const down = (event: PointerEvent<HTMLDivElement>) => {
+    begun.current = hertzAt(event);
+    return onDraw !== undefined;
+  };
+  const hands = useDrag<HTMLDivElement>({ down, move: draw, up: letGo, cancel: letGo });
   return (
     <div
       role="img"
       aria-label={onDraw ? WORDS.loudnessOverSpectrum : WORDS.loudnessOverSpectrumShort}
-      onPointerDown={begin}
-      onPointerMove={draw}
-      onPointerUp={() => (begun.current = null)}
-      onPointerCancel={() => (begun.current = null)}
+      {...hands}
       style={{
         background: palette.sunken,
         borderRadius: 14,

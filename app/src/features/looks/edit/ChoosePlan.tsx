@@ -3,6 +3,7 @@
 import { useMemo, useRef, useState, type PointerEvent } from 'react';
 import { isInside, type Fixture } from '@hovlix/core/rig';
 import { rigInUse, type Show } from '@hovlix/core/show';
+import { useDrag } from '../../../ui/drag';
 import { usePalette, useTints } from '../../../ui/palette';
 import { Column, Quiet } from '../../../ui/pieces';
 import { nearest, type Spot } from './choose';
@@ -49,22 +50,19 @@ export function ChoosePlan({ show, chosen, onLine, onTap }: Props) {
       );
     setLine([]);
   };
+  const hands = useDrag<SVGSVGElement>({
+    down: (event) => setLine([spotOf(event.currentTarget, event)]),
+    move: ({ currentTarget, clientX, clientY }) => {
+      const spot = spotOf(currentTarget, { clientX, clientY });
+      setLine((drawn) => [...drawn, spot]);
+    },
+    up: end,
+    cancel: () => setLine([]),
+  });
   const size = Math.min(0.62, Math.max(0.34, 3.4 / Math.sqrt(places.length || 1)));
   return (
     <Column paddingHorizontal={12} gap={4}>
-      <RoomFromAbove
-        area={area}
-        viewBox={viewBox}
-        label={WORDS.lampsFromAbove}
-        rig={rig}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          setLine([spotOf(event.currentTarget, event)]);
-        }}
-        onPointerMove={(event) => line.length > 0 && setLine([...line, spotOf(event.currentTarget, event)])}
-        onPointerUp={end}
-        onPointerCancel={() => setLine([])}
-      >
+      <RoomFromAbove area={area} viewBox={viewBox} label={WORDS.lampsFromAbove} rig={rig} {...hands}>
         {rig.fixtures.map(({ id, number, name, mount }) => {
           const on = chosen.has(id);
           return (

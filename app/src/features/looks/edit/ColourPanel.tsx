@@ -1,6 +1,6 @@
 // Colour: a circle to drag in, our own list of names, white by its temperature, and single emitters.
 
-import { useRef, useState, type PointerEvent } from 'react';
+import { useState, type PointerEvent } from 'react';
 import { View } from '@tamagui/core';
 import {
   chromaticityFromHue,
@@ -10,6 +10,7 @@ import {
   type Chromaticity,
   SWATCHES,
 } from '@hovlix/core/colour';
+import { useDrag } from '../../../ui/drag';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Row } from '../../../ui/pieces';
 import { Slider } from '../../../ui/Slider';
@@ -144,6 +145,7 @@ function kelvinNear({ x, y }: Chromaticity): number {
 }
 
 const DISC = 132;
+const nothing = () => undefined;
 
 type DiscProps = {
   readonly title: string;
@@ -154,26 +156,19 @@ type DiscProps = {
 
 function Disc({ title, hue, saturation, onTurn }: DiscProps) {
   const palette = usePalette();
-  const held = useRef(false);
   const choose = (event: PointerEvent<HTMLDivElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
     const [x, y] = [event.clientX - box.left - box.width / 2, event.clientY - box.top - box.height / 2];
     const angle = ((Math.atan2(x, -y) * 180) / Math.PI + 360) % 360;
     onTurn(angle, Math.min(1, Math.hypot(x, y) / (box.width / 2)));
   };
+  const hands = useDrag<HTMLDivElement>({ down: choose, move: choose, up: nothing, cancel: nothing });
   const angle = (hue * Math.PI) / 180;
   return (
     <div
       role="img"
       aria-label={WORDS.colourCircle(title)}
-      onPointerDown={(event) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        held.current = true;
-        choose(event);
-      }}
-      onPointerMove={(event) => held.current && choose(event)}
-      onPointerUp={() => (held.current = false)}
-      onPointerCancel={() => (held.current = false)}
+      {...hands}
       style={{
         position: 'relative',
         width: DISC,

@@ -2,6 +2,7 @@
 
 import { useRef, type PointerEvent } from 'react';
 import { clamp } from '@hovlix/core/units';
+import { useDrag } from '../../../ui/drag';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Row } from '../../../ui/pieces';
 import { WORDS } from './words';
@@ -32,18 +33,14 @@ export function DrawnShape({ points, onChange }: Props) {
     onChange(drawnTo(points, last.current ?? spot, spot));
     last.current = spot;
   };
+  const letGo = () => void (last.current = null);
+  const hands = useDrag<HTMLDivElement>({ down: draw, move: draw, up: letGo, cancel: letGo });
   return (
     <Column gap={8}>
       <div
         role="img"
         aria-label={WORDS.drawnShapeDrag}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          draw(event);
-        }}
-        onPointerMove={(event) => last.current && draw(event)}
-        onPointerUp={() => (last.current = null)}
-        onPointerCancel={() => (last.current = null)}
+        {...hands}
         style={{
           display: 'flex',
           alignItems: 'flex-end',

@@ -28,7 +28,7 @@ export const reachOf = (area: SVGSVGElement, pixels: number) => pixels / (area.g
 
 type Props = Pick<
   ComponentProps<'svg'>,
-  'viewBox' | 'onClick' | 'onPointerDown' | 'onPointerMove' | 'onPointerUp' | 'onPointerCancel'
+  'viewBox' | 'onClick' | 'onPointerDown' | 'onPointerMove' | 'onPointerUp' | 'onPointerCancel' | 'onLostPointerCapture'
 > & {
   readonly label: string;
   readonly rig: Rig;

@@ -33,11 +33,9 @@ type Props = {
 
 export function Direction({ show, rig, patched, first, onClose }: Props) {
   const app = useHovlix();
-  const hands = useMemo(() => hand(app, true), [app]);
   const [now, setNow] = useState({ id: first, step: 'steer' as 'steer' | 'check' });
   const lamp = patched.find(({ fixture }) => fixture.id === now.id);
   const points = useMemo(() => namedPoints(rig, show.aims), [rig, show.aims]);
-  useEffect(() => () => hands.free(patched.filter(({ profile }) => profile.panRange > 0)), [hands, patched]);
   if (!lamp) return null;
   const others = patched.filter(
     ({ fixture, profile }) => profile.id === lamp.profile.id && fixture.id !== lamp.fixture.id && !fixture.directed,
@@ -45,7 +43,6 @@ export function Direction({ show, rig, patched, first, onClose }: Props) {
   const put = (change: Partial<Fixture>, of = lamp.fixture) =>
     app.document.make({ type: 'patch-fixtures', rig: rig.id, fixtures: [{ ...of, ...change }] });
   const next = () => {
-    hands.free([lamp]);
     const [neighbour] = others;
     if (!neighbour) return onClose();
     setNow({ id: neighbour.fixture.id, step: 'check' });
@@ -105,6 +102,14 @@ type SteerProps = {
   readonly onUse: (solved: Pick<Fixture, 'mount' | 'panInvert' | 'tiltInvert' | 'swapPanTilt'>) => void;
 };
 
+/** A head shines where it is turned to for as long as this is shown; others that are held stay so. */
+function useShining(lamp: Patched, { pan, tilt }: { readonly pan: number; readonly tilt: number }): void {
+  const app = useHovlix();
+  const hands = useMemo(() => hand(app, true), [app]);
+  useEffect(() => () => hands.free([lamp]), [hands, lamp]);
+  useEffect(() => hands.hold([[lamp, { pan, tilt, level: 1 }]]), [hands, lamp, pan, tilt]);
+}
+
 /** The head as its channels move it, whatever is known of it so far. */
 function bare(lamp: Patched): Patched {
   const { panInvert: _p, tiltInvert: _t, swapPanTilt: _s, limits: _l, ...fixture } = lamp.fixture;
@@ -114,11 +119,10 @@ function bare(lamp: Patched): Patched {
 function Steer({ rig, lamp, points, neighbours, onUse }: SteerProps) {
   const app = useHovlix();
   const say = useSession((session) => session.say);
-  const hands = useMemo(() => hand(app, true), [app]);
   const raw = useMemo(() => bare(lamp), [lamp]);
   const [turn, setTurn] = useState({ pan: 0, tilt: 0 });
   const [taps, setTaps] = useState<readonly (Tap & { readonly name: string })[]>([]);
-  useEffect(() => hands.hold([[raw, { ...turn, level: 1 }]]), [hands, raw, turn]);
+  useShining(raw, turn);
   const solved = taps.length >= 2 ? solveMount(lamp.fixture.mount, taps, lamp.profile) : 'too few taps';
   const better = pointToAdd(lamp.fixture.mount, taps, points);
   const tapped = (point: NamedPoint) => {
@@ -209,14 +213,9 @@ type CheckProps = {
 
 /** The head is sent to a point by what is believed of it; the user says whether it got there. */
 function Check({ lamp, points, left, onRight, onWrong }: CheckProps) {
-  const app = useHovlix();
-  const hands = useMemo(() => hand(app, true), [app]);
   const [at, setAt] = useState(0);
   const point = points[at % points.length]!;
-  useEffect(() => {
-    const { pan, tilt } = panTiltTo(lamp.fixture.mount, { ...lamp.profile, limits: lamp.fixture.limits }, point);
-    hands.hold([[lamp, { pan, tilt, level: 1 }]]);
-  }, [hands, lamp, point]);
+  useShining(lamp, panTiltTo(lamp.fixture.mount, { ...lamp.profile, limits: lamp.fixture.limits }, point));
   return (
     <>
       <Words>

@@ -3,6 +3,7 @@
 import { useMemo, useRef, useState, type PointerEvent } from 'react';
 import { clashes, footprint, nextFree, overlaps, type Patched, type Profile, type Rig } from '@hovlix/core/rig';
 import { address } from '@hovlix/core/units';
+import { useDrag } from '../../../ui/drag';
 import { usePalette, useTints } from '../../../ui/palette';
 import { Column, Figures, Row, Words } from '../../../ui/pieces';
 import { WORDS } from './words';
@@ -71,8 +72,7 @@ function Strip({ rig, profiles, patched, tintOf, chosen, onChoose, onMove, unive
   };
   const begin = (event: PointerEvent<HTMLDivElement>) => {
     const lamp = lampAt(event.clientX);
-    if (!lamp) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
+    if (!lamp) return false;
     const { id, address: start } = lamp.fixture;
     setDrag({ id, x: event.clientX, start, at: start, moved: false });
   };
@@ -92,6 +92,7 @@ function Strip({ rig, profiles, patched, tintOf, chosen, onChoose, onMove, unive
     else if (drag && !drag.moved) onChoose(drag.id);
     setDrag(null);
   };
+  const hands = useDrag<HTMLDivElement>({ down: begin, move, up: drop, cancel: () => setDrag(null) });
   const dragged = drag?.moved ? lamps.find(({ fixture }) => fixture.id === drag.id) : undefined;
   return (
     <Column gap={6}>
@@ -116,10 +117,7 @@ function Strip({ rig, profiles, patched, tintOf, chosen, onChoose, onMove, unive
         ref={strip}
         role="img"
         aria-label={WORDS.addressesUseUniverse(universe)}
-        onPointerDown={begin}
-        onPointerMove={move}
-        onPointerUp={drop}
-        onPointerCancel={() => setDrag(null)}
+        {...hands}
         style={{
           position: 'relative',
           height: 44,

@@ -5,6 +5,7 @@ import { beatsOfBars, curveAt, type CurveLane, type Point } from '@hovlix/core/s
 import { beats, clamp } from '@hovlix/core/units';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix, useShow } from '../../../host/hovlix';
+import { useDrag } from '../../../ui/drag';
 import { usePalette } from '../../../ui/palette';
 import { Column } from '../../../ui/pieces';
 import { CurveTools } from './CurveTools';
@@ -61,20 +62,28 @@ export function CurveEditor({ song, lane, grid, window, gutter, may }: Editing<C
     return best && off(best) <= NEAR ? best : undefined;
   };
   const press = (event: PointerEvent<HTMLDivElement>) => {
-    if (!may || event.button !== 0) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
+    if (!may) return false;
     const place = placeOf(event);
-    if (drawing) return setTrace([{ at: beatAtX(window, place.x), value: valueAt(place.y) }]);
-    start.current = { place, point: nearest(place) };
-    setChosen(start.current.point?.id ?? null);
+    if (drawing) setTrace([{ at: beatAtX(window, place.x), value: valueAt(place.y) }]);
+    else {
+      start.current = { place, point: nearest(place) };
+      setChosen(start.current.point?.id ?? null);
+    }
+    return true;
   };
   const drag = (event: PointerEvent<HTMLDivElement>) => {
     const place = placeOf(event);
-    if (trace.length > 0) return setTrace([...trace, { at: beatAtX(window, place.x), value: valueAt(place.y) }]);
+    if (trace.length > 0)
+      return setTrace((drawn) => [...drawn, { at: beatAtX(window, place.x), value: valueAt(place.y) }]);
     const now = start.current;
     if (!now?.point) return;
-    if (!dragged && Math.hypot(place.x - now.place.x, place.y - now.place.y) < STILL) return;
-    setDragged({ ...now.point, at: beats(snapped(song, grid, beatAtX(window, place.x))), value: valueAt(place.y) });
+    const [across, down] = [place.x - now.place.x, place.y - now.place.y];
+    if (!dragged && Math.hypot(across, down) < STILL) return;
+    // It moves as far as the finger does; straight up or down it stays where it is in time, also beside the grid.
+    const by = beatAtX(window, place.x) - beatAtX(window, now.place.x);
+    const at = Math.abs(across) < STILL ? now.point.at : beats(snapped(song, grid, now.point.at + by));
+    const value = clamp(now.point.value - down / (height - 2 * EDGE), 0, 1);
+    setDragged({ ...now.point, at, value });
   };
   const lift = () => {
     if (trace.length > 1) {
@@ -102,6 +111,7 @@ export function CurveEditor({ song, lane, grid, window, gutter, may }: Editing<C
     setDragged(null);
     setTrace([]);
   };
+  const hands = useDrag<HTMLDivElement>({ down: press, move: drag, up: lift, cancel });
 
   return (
     <Column flex={1} minHeight={0}>
@@ -114,10 +124,7 @@ export function CurveEditor({ song, lane, grid, window, gutter, may }: Editing<C
           role="application"
           aria-label={WORDS.curve(lane.name)}
           data-mode={drawing ? 'draw' : 'points'}
-          onPointerDown={press}
-          onPointerMove={drag}
-          onPointerUp={lift}
-          onPointerCancel={cancel}
+          {...hands}
           style={{
             position: 'relative',
             width: window.width,

@@ -5,6 +5,7 @@ import { barAt } from '@hovlix/core/time';
 import type { HitLane, Note } from '@hovlix/core/song';
 import { beats, clamp } from '@hovlix/core/units';
 import { freshId } from '../../../host/fresh-id';
+import { useDrag } from '../../../ui/drag';
 import { usePalette } from '../../../ui/palette';
 import { USUAL_LENGTH } from '../hits';
 import { toggledIn } from './editing';
@@ -59,16 +60,19 @@ export function Roll({ window, grid, pads, lane, from, to, may, chosen, onChoose
   const rowAt = ({ y }: Place) => clamp(Math.floor(y / PAD_HEIGHT), 0, pads.length - 1);
 
   const press = (event: PointerEvent<HTMLDivElement>) => {
-    if (!may || event.button !== 0) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
+    if (!may) return false;
     const start = placeOf(event);
     const hit = underFinger(laid, rowAt(start), start.x);
     onPad(pads[rowAt(start)]!.note);
-    if (!hit) return void (gesture.current = { kind: 'add', start, notes: [], anchor: undefined });
+    if (!hit) {
+      gesture.current = { kind: 'add', start, notes: [], anchor: undefined };
+      return true;
+    }
     const together = chosen.has(hit.note.id) ? lane.notes.filter(({ id }) => chosen.has(id)) : [hit.note];
     gesture.current = { kind: hit.end ? 'longer' : 'move', start, notes: together, anchor: hit.note };
     if (event.shiftKey) onChoose(toggledIn(chosen, hit.note.id));
     else if (!chosen.has(hit.note.id)) onChoose(new Set([hit.note.id]));
+    return true;
   };
 
   const drag = (event: PointerEvent<HTMLDivElement>) => {
@@ -86,12 +90,14 @@ export function Roll({ window, grid, pads, lane, from, to, may, chosen, onChoose
       gesture.current = { ...now, kind: 'box' };
       return setBox([now.start, place]);
     }
-    const by = beatAtX(window, place.x) - beatAtX(window, now.start.x);
+    // Straight up or down they stay where they are in time, also beside the grid.
+    const across = Math.abs(place.x - now.start.x) >= STILL;
+    const by = across ? beatAtX(window, place.x) - beatAtX(window, now.start.x) : 0;
     if (now.kind === 'longer') {
       const end = snapped(song, grid, now.anchor.at + now.anchor.length + by);
       return setDragged(longerNotes(now.notes, end - now.anchor.at - now.anchor.length));
     }
-    const at = snapped(song, grid, now.anchor.at + by);
+    const at = across ? snapped(song, grid, now.anchor.at + by) : now.anchor.at;
     setDragged(movedNotes(now.notes, at - now.anchor.at, rowAt(place) - rowAt(now.start), pads));
   };
 
@@ -122,14 +128,12 @@ export function Roll({ window, grid, pads, lane, from, to, may, chosen, onChoose
     setBox(null);
   };
 
+  const hands = useDrag<HTMLDivElement>({ down: press, move: drag, up: lift, cancel });
   return (
     <div
       role="application"
       aria-label={WORDS.notesOf(lane.name)}
-      onPointerDown={press}
-      onPointerMove={drag}
-      onPointerUp={lift}
-      onPointerCancel={cancel}
+      {...hands}
       style={{
         position: 'relative',
         width: window.width,

@@ -1,8 +1,9 @@
 // How hard the notes are that show: a stem for each, dragged up for harder and down for softer.
 
-import { useRef, useState, type PointerEvent } from 'react';
+import { useState, type PointerEvent } from 'react';
 import type { Note } from '@hovlix/core/song';
 import { clamp } from '@hovlix/core/units';
+import { useDrag } from '../../../ui/drag';
 import { usePalette } from '../../../ui/palette';
 import { xOf, type Window } from './grid';
 import { harderNotes } from './roll';
@@ -24,7 +25,8 @@ const NUDGE = 0.05;
 
 export function Velocities({ window, gutter, notes, chosen, may, onPut }: Props) {
   const palette = usePalette();
-  const held = useRef<readonly Note[] | null>(null);
+  /** What is dragged, as it was, and the note that the finger is on. */
+  const [held, setHeld] = useState<{ readonly all: readonly Note[]; readonly anchor: Note } | null>(null);
   const [dragged, setDragged] = useState<readonly Note[]>([]);
   const changed = new Map(dragged.map((note) => [note.id, note]));
   const shown = notes.map((note) => changed.get(note.id) ?? note);
@@ -33,29 +35,34 @@ export function Velocities({ window, gutter, notes, chosen, may, onPut }: Props)
     return clamp(1 - (event.clientY - box.top - TOP) / (HEIGHT - TOP), 0.02, 1);
   };
   const press = (event: PointerEvent<HTMLDivElement>) => {
-    if (!may) return;
+    if (!may) return false;
     const x = event.clientX - event.currentTarget.getBoundingClientRect().left - gutter;
     const off = (note: Note) => Math.abs(xOf(window, note.at) - x);
     // Of several at one place those that are chosen come first.
     const nearest = [...notes].sort(
       (a, b) => off(a) - off(b) || Number(chosen.has(b.id)) - Number(chosen.has(a.id)),
     )[0];
-    if (!nearest || off(nearest) > NEAR) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
-    held.current = chosen.has(nearest.id)
+    if (!nearest || off(nearest) > NEAR) return false;
+    const all = chosen.has(nearest.id)
       ? notes.filter(({ id }) => chosen.has(id))
       : notes.filter((one) => one.at === nearest.at && (chosen.size === 0 || one.id === nearest.id));
-    setDragged(moved(held.current, nearest, velocityAt(event)));
+    setHeld({ all, anchor: nearest });
+    setDragged(moved(all, nearest, velocityAt(event)));
+    return true;
   };
-  const drag = (event: PointerEvent<HTMLDivElement>) => {
-    const all = held.current;
-    if (all?.[0]) setDragged(moved(all, all[0], velocityAt(event)));
-  };
-  const lift = () => {
-    held.current = null;
-    if (dragged.length > 0) onPut(dragged);
+  const letGo = () => {
+    setHeld(null);
     setDragged([]);
   };
+  const hands = useDrag<HTMLDivElement>({
+    down: press,
+    move: (event) => held && setDragged(moved(held.all, held.anchor, velocityAt(event))),
+    up: () => {
+      if (dragged.length > 0) onPut(dragged);
+      letGo();
+    },
+    cancel: letGo,
+  });
   return (
     <div
       role="slider"
@@ -63,10 +70,10 @@ export function Velocities({ window, gutter, notes, chosen, may, onPut }: Props)
       aria-label={WORDS.velocityNotes}
       aria-valuemin={2}
       aria-valuemax={100}
-      aria-valuenow={Math.round((shown.find(({ id }) => chosen.has(id)) ?? shown[0])?.velocity ?? 0) * 100}
+      aria-valuenow={Math.round(((shown.find(({ id }) => chosen.has(id)) ?? shown[0])?.velocity ?? 0) * 100)}
       onKeyDown={(event) => {
         const way = { ArrowUp: NUDGE, ArrowDown: -NUDGE }[event.key];
-        if (way === undefined) return;
+        if (way === undefined || !may) return;
         event.preventDefault();
         onPut(
           harderNotes(
@@ -75,13 +82,7 @@ export function Velocities({ window, gutter, notes, chosen, may, onPut }: Props)
           ),
         );
       }}
-      onPointerDown={press}
-      onPointerMove={drag}
-      onPointerUp={lift}
-      onPointerCancel={() => {
-        held.current = null;
-        setDragged([]);
-      }}
+      {...hands}
       style={{
         position: 'relative',
         height: HEIGHT,

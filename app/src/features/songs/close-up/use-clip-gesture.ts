@@ -1,9 +1,10 @@
 // A finger among the clips of Close-up: it moves what is chosen, pulls one end of one clip, or draws a box around some.
 
-import { useRef, useState, type PointerEvent } from 'react';
+import { useRef, useState } from 'react';
 import type { Clip, LookLane } from '@hovlix/core/song';
 import { toggledIn, type Editing } from './editing';
 import { beatAtX, snapped, xOf } from './grid';
+import { useDrag } from '../../../ui/drag';
 
 /** Of the strip the clips lie in, and the edge above and below them, in pixels. */
 export const HEIGHT = 88;
@@ -80,26 +81,25 @@ export function useClipGesture({ song, lane, grid, window, may, inView, chosen, 
       if (!moved || !chosen.has(one.id)) return one;
       return chosen.size === 1 ? moved : { from: one.from + moved.by, to: one.to + moved.by };
     },
-    handlers: {
-      onPointerDown(event: PointerEvent<HTMLDivElement>) {
+    handlers: useDrag<HTMLDivElement>({
+      down(event) {
         const bounds = event.currentTarget.getBoundingClientRect();
         const x = event.clientX - bounds.left;
         const clip = clipUnder(x, event.clientY - bounds.top);
-        event.currentTarget.setPointerCapture(event.pointerId);
         if (!clip) return void (gesture.current = { part: 'box', x, clip });
         const one = chosen.has(clip.id) ? chosen : new Set([clip.id]);
         const next = several || event.shiftKey ? toggledIn(chosen, clip.id) : one;
         does.onChosen(next);
         if (may && next.has(clip.id)) gesture.current = { part: partAt(clip, x, next.size === 1), x, clip };
       },
-      onPointerMove(event: PointerEvent<HTMLDivElement>) {
+      move(event) {
         const now = gesture.current;
         const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
         if (!now || (!moved && !box && Math.abs(x - now.x) < STILL)) return;
         if (!now.clip) return setBox([Math.min(now.x, x), Math.max(now.x, x)]);
         setMoved(pulled({ ...now, clip: now.clip }, beatAtX(window, x) - beatAtX(window, now.x)));
       },
-      onPointerUp() {
+      up() {
         const now = gesture.current;
         if (now?.clip && moved) {
           if (chosen.size > 1) does.onShift(moved.by);
@@ -108,7 +108,7 @@ export function useClipGesture({ song, lane, grid, window, may, inView, chosen, 
         else if (now?.part === 'box' && !several) does.onNone();
         cancel();
       },
-      onPointerCancel: cancel,
-    },
+      cancel,
+    }),
   };
 }
