@@ -181,6 +181,15 @@ test('what is struck while the song plays is recorded where it was struck', asyn
   expect(places[1]! - places[0]!).toBeGreaterThan(0.3);
   await button(page, 'Undo').click();
   await expect(notes(page, 'Snare')).toHaveCount(0);
+
+  // Who leaves while it records keeps what was played.
+  await button(page, 'Start recording').click();
+  await expect.poll(async () => Math.abs((await position()) - 20) < 8, { intervals: [30] }).toBe(true);
+  await button(page, 'Strike Snare').click();
+  await expect(page.getByText('Recording · 1 note')).toBeVisible();
+  await button(page, 'Back to the lead sheet').click();
+  await expect(page.getByTestId('said')).toHaveText('1 note recorded.');
+  await expect(button(page, 'Play')).toBeVisible();
 });
 
 test('a curve over bars and by hand: the lamps follow it, a point is set to the percent, and it can be turned over', async ({

@@ -20,6 +20,7 @@ import {
   usualChannel,
   withChannel,
   withFlags,
+  withoutSlot,
   type Fixture,
   type Mode,
 } from '.';
@@ -27,6 +28,29 @@ import {
 const mode = (): Mode => fixtureLibrary().find((one) => one.model === 'Kestrel spot 150')!.modes[0]!;
 
 describe('building a type', () => {
+  test('a slot is taken off a wheel: every other range still turns to the colour it turned to', () => {
+    const spot = fixtureLibrary().find((one) => one.model === 'Kestrel spot 150')!;
+    const chooses = (type: Profile) =>
+      type.modes.flatMap(({ channels }) =>
+        channels.flatMap(({ attribute, ranges }) =>
+          attribute !== 'Color1'
+            ? []
+            : ranges.map(({ from, does, slot = 0 }) => [
+                from,
+                does === 'nothing' ? undefined : type.colours[slot]?.name,
+              ]),
+        ),
+      );
+    for (let index = 0; index < spot.colours.length; index++) {
+      const less = withoutSlot(spot, 'colours', index);
+      const gone = spot.colours[index]!.name;
+      expect(less.colours).toHaveLength(spot.colours.length - 1);
+      expect(chooses(less)).toEqual(chooses(spot).map(([from, name]) => [from, name === gone ? undefined : name]));
+      expect(less.gobos).toBe(spot.gobos);
+      expect(Profile.safeParse(less).success).toBe(true);
+    }
+  });
+
   test('a new one can be used at once, and so can a copy', () => {
     const blank = blankType('x');
     expect(Profile.safeParse(blank).success).toBe(true);

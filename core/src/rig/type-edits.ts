@@ -98,6 +98,28 @@ export function packedPlaces(mode: Mode): Mode {
   return { ...mode, channels: mode.channels.map((channel) => ({ ...channel, at: channel.at.map(() => next++) })) };
 }
 
+/** The channel that turns each wheel. */
+const WHEELS = { colours: 'Color1', gobos: 'Gobo1' } as const;
+
+/**
+ * A slot taken off a wheel, by its place on it from 0: the ranges of the slots behind it go with them, and one that chose it
+ * does nothing.
+ */
+export function withoutSlot(type: Profile, wheel: keyof typeof WHEELS, index: number): Profile {
+  const moved = (range: Channel['ranges'][number]) => {
+    const { slot = range.does === 'open' ? 0 : -1, ...rest } = range;
+    if (slot < index) return range;
+    return slot === index ? { ...rest, does: 'nothing' as const } : { ...range, slot: slot - 1 };
+  };
+  const modes = type.modes.map((mode) => ({
+    ...mode,
+    channels: mode.channels.map((channel) =>
+      channel.attribute === WHEELS[wheel] ? { ...channel, ranges: channel.ranges.map(moved) } : channel,
+    ),
+  }));
+  return { ...type, modes, [wheel]: type[wheel].filter((_, i) => i !== index) };
+}
+
 /** Flags set on some channels at once. */
 export function withFlags(
   mode: Mode,

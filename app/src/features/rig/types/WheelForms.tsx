@@ -1,7 +1,7 @@
 // The slots of a colour wheel and of a gobo wheel, and the colours of emitters, as the type has them.
 
 import { chromaticityFromHex, EMITTERS, hexFromChromaticity } from '@hovlix/core/colour';
-import { attributeOf, PATTERNS, type Profile } from '@hovlix/core/rig';
+import { attributeOf, PATTERNS, withoutSlot, type Profile } from '@hovlix/core/rig';
 import { Choose, named, Typed } from '../../../ui/form';
 import { ColourInput } from '../../../ui/inputs';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
@@ -36,7 +36,7 @@ export function ColourSlots({ type, onPut }: Props) {
           <Button
             label={WORDS.removeSlot(i)}
             kind="quiet"
-            onPress={() => onPut({ colours: type.colours.filter((_, k) => k !== i) })}
+            onPress={() => onPut(withoutSlot(type, 'colours', i))}
           >
             ×
           </Button>
@@ -90,7 +90,7 @@ export function GoboSlots({ type, onPut }: Props) {
           <Button
             label={WORDS.removeGobo(i)}
             kind="quiet"
-            onPress={() => onPut({ gobos: type.gobos.filter((_, k) => k !== i) })}
+            onPress={() => onPut(withoutSlot(type, 'gobos', i))}
           >
             ×
           </Button>

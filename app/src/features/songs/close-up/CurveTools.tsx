@@ -117,7 +117,8 @@ function FaderRecorder({ song, lane }: Pick<Props, 'song' | 'lane'>) {
     <Row paddingHorizontal={12}>
       <div
         style={{ flex: 1 }}
-        onPointerDownCapture={() => setHeld(true)}
+        // Not its figure, which is typed.
+        onPointerDownCapture={({ target }) => setHeld((target as Element).closest('[role=slider]') !== null)}
         onPointerUpCapture={lift}
         onPointerCancelCapture={lift}
       >

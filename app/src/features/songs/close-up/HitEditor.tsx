@@ -39,7 +39,7 @@ export function HitEditor({ song, lane, grid, window, gutter, may }: Editing<Hit
     all: () => setChosen(new Set(inView.map(({ id }) => id))),
     none: () => setChosen(new Set()),
     any: selected.length > 0,
-    nudge: (way, rows) => put(movedNotes(selected, way * gridLength(song, grid, window.first), rows, pads)),
+    nudge: (way, rows) => put(movedNotes(song, selected, way * gridLength(song, grid, window.first), rows, pads)),
   });
   if (pads.length === 0) return <Quiet padding={16}>{WORDS.laneHasNo}</Quiet>;
   return (

@@ -98,7 +98,7 @@ export function Roll({ window, grid, pads, lane, from, to, may, chosen, onChoose
       return setDragged(longerNotes(now.notes, end - now.anchor.at - now.anchor.length));
     }
     const at = across ? snapped(song, grid, now.anchor.at + by) : now.anchor.at;
-    setDragged(movedNotes(now.notes, at - now.anchor.at, rowAt(place) - rowAt(now.start), pads));
+    setDragged(movedNotes(song, now.notes, at - now.anchor.at, rowAt(place) - rowAt(now.start), pads));
   };
 
   const lift = () => {

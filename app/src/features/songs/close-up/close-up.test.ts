@@ -2,7 +2,7 @@
 
 import fc from 'fast-check';
 import { drumKit } from '@hovlix/core/light';
-import { curveAt, type Note } from '@hovlix/core/song';
+import { barSpan, beatsOfBars, curveAt, type Note } from '@hovlix/core/song';
 import { beats, id } from '@hovlix/core/units';
 import { testShow } from '../../../../../core/src/testing/show';
 import { beatAtX, beatOfPlace, gridLength, GRIDS, placeText, secondsOfText, snapped, windowAt, xOf } from './grid';
@@ -91,12 +91,21 @@ describe('the roll', () => {
   });
 
   test('notes move together, stay on the pads, and keep their differences', () => {
-    const moved = movedNotes(notes.slice(0, 2), 0.5, 1, pads);
+    const moved = movedNotes(song, notes.slice(0, 2), 0.5, 1, pads);
     expect(moved.map(({ at, note: pitch }) => [at, pitch])).toEqual([
       [4.5, 38],
       [5.5, 42],
     ]);
-    expect(movedNotes(notes, 0, -9, pads).map(({ note: pitch }) => pitch)).toEqual([36, 36, 36]);
+    // As far up as the topmost can go: a snare does not become a kick.
+    const [kick, snare] = moved;
+    const up = movedNotes(song, moved, 0, -9, pads).map(({ note: pitch }) => pitch);
+    expect(up).toEqual(notes.slice(0, 2).map(({ note: pitch }) => pitch));
+    // As far as the song goes, and as far apart as they were.
+    const early = movedNotes(song, moved, -1000, 0, pads).map(({ at }) => at);
+    expect(early[0]).toBe(0);
+    expect(early[1]! - early[0]!).toBe(snare!.at - kick!.at);
+    const end = beatsOfBars(song, 0, barSpan(song).last).to;
+    expect(movedNotes(song, moved, 1e6, 0, pads)[1]!.at).toBeCloseTo(end, 1);
     expect(harderNotes([note(4, 36, { velocity: 0.9 })], 0.3)[0]!.velocity).toBe(1);
     expect(longerNotes([note(4, 36)], -3)[0]!.length).toBeGreaterThan(0);
   });

@@ -1,8 +1,8 @@
 // Where things lie in Close-up: beats as pixels and back, and the grid that they snap to.
 
 import { beatOfBar, barAt, meterAtBar, pulseLength } from '@hovlix/core/time';
-import { barSpan, type Song } from '@hovlix/core/song';
-import { beats } from '@hovlix/core/units';
+import { barSpan, beatsOfBars, type Song } from '@hovlix/core/song';
+import { beats, clamp } from '@hovlix/core/units';
 import { barsOfBeat, beatOfBars } from '../model';
 import { WORDS } from './words';
 
@@ -41,6 +41,13 @@ export function snapped(song: Song, grid: Grid, beat: number, down = false): num
   const lines = (beat - start) / length;
   const line = down ? Math.floor(lines + 1e-9) : Math.round(lines);
   return Math.min(start + line * length, beatOfBar(song.meter, bar + 1));
+}
+
+/** So many beats of `by` that what begins from `first` to `last` still does so in the song. */
+export function keptInSong(song: Song, first: number, last: number, by: number): number {
+  const span = barSpan(song);
+  const { from, to } = beatsOfBars(song, span.first, span.last);
+  return clamp(by, from - first, to - FINEST - last);
 }
 
 /** Some bars of a song, side by side on so many pixels. */

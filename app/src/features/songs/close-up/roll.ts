@@ -1,9 +1,9 @@
 // The roll of a hit lane, worked out without React: which pad has which row, what lies under a finger, what a drag makes.
 
 import { drumOfNote, noteName, type Hit, type Kit } from '@hovlix/core/light';
-import type { HitLane, Note } from '@hovlix/core/song';
+import type { HitLane, Note, Song } from '@hovlix/core/song';
 import { beats, clamp } from '@hovlix/core/units';
-import { xOf, type Window } from './grid';
+import { keptInSong, xOf, type Window } from './grid';
 
 /** Pixels of a row: a finger finds it. */
 export const PAD_HEIGHT = 44;
@@ -78,13 +78,23 @@ export function underFinger(
 /** Shortest note that can be made by dragging, in beats. */
 const SHORTEST = 1 / 32;
 
-/** Notes moved by beats and by rows. A note never leaves the pads. */
-export function movedNotes(notes: readonly Note[], by: number, rows: number, pads: readonly Pad[]): readonly Note[] {
-  const rowOf = (note: number) => pads.findIndex((pad) => pad.note === note);
-  return notes.map((note) => {
-    const pad = pads[clamp(rowOf(note.note) + rows, 0, pads.length - 1)];
-    return { ...note, at: beats(note.at + by), note: pad?.note ?? note.note };
-  });
+/** Notes moved by beats and by rows, as far as all of them stay in the song and on the pads: none comes to lie on another. */
+export function movedNotes(
+  song: Song,
+  notes: readonly Note[],
+  by: number,
+  rows: number,
+  pads: readonly Pad[],
+): readonly Note[] {
+  const places = notes.map((note) => pads.findIndex((pad) => pad.note === note.note));
+  const ats = notes.map(({ at }) => at);
+  const down = clamp(rows, -Math.min(...places), pads.length - 1 - Math.max(...places));
+  const on = keptInSong(song, Math.min(...ats), Math.max(...ats), by);
+  return notes.map((note, i) => ({
+    ...note,
+    at: beats(note.at + on),
+    note: pads[places[i]! + down]?.note ?? note.note,
+  }));
 }
 
 export const longerNotes = (notes: readonly Note[], by: number): readonly Note[] =>

@@ -117,6 +117,7 @@ export function useRecording(song: Song, lane: HitLane, first: number) {
     };
     // oxlint-disable-next-line react/exhaustive-deps -- begins and ends with the take, not with each note of it
   }, [app, count === null]);
-  useEffect(() => () => void (take.current = null), []);
+  // Who chooses a note, turns to another lane or leaves while it records, keeps what was played.
+  useEffect(() => () => ending.current(), []);
   return { recorded: count, start, stop };
 }
