@@ -170,3 +170,27 @@ test('a type has a picture of one’s own, kept small, seen where lamps are adde
   await page.getByRole('button', { name: 'As drawn' }).click();
   await expect(page.locator('img[src^="data:image"]')).toHaveCount(0);
 });
+
+test('a mode that lamps are set to stays, and one that none are set to can go; a slot is taken off a wheel', async ({
+  page,
+}) => {
+  await open(page, '/rig/type/northlamp-heron');
+  await page.getByRole('button', { name: 'Another mode' }).click();
+  const remove = page.getByRole('button', { name: 'Remove this mode' });
+  const stays = page.getByText('Lamps in a rig are set to this mode, so it stays.');
+  await expect(remove).toBeEnabled();
+  await page.getByLabel('Mode', { exact: true }).selectOption({ index: 0 });
+  await expect(remove).toBeDisabled();
+  await expect(stays).toBeVisible();
+  await page.getByLabel('Mode', { exact: true }).selectOption({ index: 1 });
+  await remove.click();
+  await expect(page.getByLabel('Mode', { exact: true })).toHaveCount(0);
+
+  // A slot goes, and the next one takes its place.
+  const wheel = page.getByRole('region', { name: 'Colour wheel' });
+  const names = () =>
+    wheel.getByRole('textbox').evaluateAll((all) => all.map((one) => (one as HTMLInputElement).value));
+  const before = await names();
+  await wheel.getByRole('button', { name: 'Remove slot 3' }).click();
+  await expect.poll(names).toEqual(before.filter((_, slot) => slot !== 3));
+});

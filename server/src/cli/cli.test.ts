@@ -2,7 +2,7 @@
 
 import { spawnSync } from 'node:child_process';
 import { createSocket } from 'node:dgram';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -246,6 +246,35 @@ test('two on one computer each hear what is sent to their own input ports', asyn
   for (const port of [ports[1]!, ports[1]!, ports[1]!, ports[0]! + 1]) send(port);
   await until(async () => String(await heard()) === '1,3');
   socket.close();
+});
+
+test('a second one that would write over the first, or take what it hears, says so until the first is gone', async () => {
+  const home = out('home-of-two');
+  mkdirSync(home);
+  const input = { id: 'i', universe: 1, on: true, protocol: 'sacn', number: 1, merge: 'highest' };
+  const connections = { format: 'hovlix-connections', version: 1, sourceName: 'T', sync: false, outputs: [] };
+  writeFileSync(join(home, 'connect.json'), JSON.stringify({ ...connections, inputs: [input], seen: [] }));
+  const port = 40_001 + (process.pid % 5000) * 4;
+  const serve = async () => {
+    const child = started(['serve', '--port', '0', '--home', home, '--input-port', String(port)], {
+      HOVLIX_LOG: 'silent',
+    });
+    const base = await new Promise<string>((resolve) =>
+      child.stdout.on('data', (part) => resolve(`http://${/localhost:\d+/.exec(String(part))![0]}`)),
+    );
+    const troubles = async () => ((await (await fetch(`${base}/api/status`)).json()) as Status).troubles;
+    return { child, troubles };
+  };
+  const first = await serve();
+  expect(await first.troubles()).toEqual([]);
+  const second = await serve();
+  expect(await second.troubles()).toEqual([
+    expect.stringContaining(`keeps its show in ${home}, too`),
+    expect.stringContaining(`at the same ports, ${port} and ${port + 1}`),
+  ]);
+  expect(await first.troubles()).toEqual([]);
+  first.child.kill('SIGTERM');
+  await until(async () => (await second.troubles()).length === 0);
 });
 
 test('the name on the network is kept', () => {

@@ -1,6 +1,7 @@
 import { closeSync, openSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import { isIPv4, type AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import pino, { type Logger } from 'pino';
@@ -8,6 +9,7 @@ import { session, type Following, type Running } from '@hovlix/core/conduct';
 import { NO_PLAYER, type SerialPlace, type Status } from '@hovlix/core/connect';
 import { AT_REST, keptLog, logText, reduced } from '@hovlix/core/live';
 import { rigInUse, type Show } from '@hovlix/core/show';
+import { ARTNET_PORT, SACN_PORT } from '@hovlix/core/wire';
 import { now } from '../clock';
 import { KEEPS_LINES, ownDoor, phonesDoor } from '../http/doors';
 import { isFrom, isLocal } from '../http/origin';
@@ -29,6 +31,7 @@ import { standInPorts, startStandIns, type StandIns } from '../stand-ins/child';
 import { startHub } from '../ws/hub';
 import { GUARDED, SERVING, underGuard } from '../guard';
 import { eveningLog } from '../keep/evening-log';
+import { holds } from '../keep/hold';
 import { night } from '../keep/night';
 import { runningCopy } from '../keep/running';
 import { troubles } from '../keep/troubles';
@@ -56,6 +59,13 @@ const VERSION = '0.1.0';
 /** Networks and cables come and go: so often they are looked for. Asking for cables starts a program of the system. */
 const LOOK_EVERY_MS = 1000;
 const CABLES_EVERY_MS = 3000;
+
+const WORDS = {
+  sameFolder: (home: string) =>
+    `Another Hovlix on this computer keeps its show in ${home}, too: what one keeps, the other writes over. Start one of them with --home and a folder of its own.`,
+  samePorts: ({ sacn, artnet }: InputPorts) =>
+    `Another Hovlix on this computer hears others at the same ports, ${sacn} and ${artnet}: each packet reaches one of the two. Start one of them with --input-port.`,
+};
 
 /** Where the built command lies: server/dist. */
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
@@ -291,6 +301,15 @@ async function serve({ port, demo, targets, lan, lanAt, inputPorts, home, log, l
   const lookForCables = async () => {
     cables = await serialPorts();
   };
+  const inputs = inputPorts ?? { sacn: SACN_PORT, artnet: ARTNET_PORT };
+  /** A second Hovlix on this computer: what it takes from this one, and what keeps them apart. */
+  const lookForOthers = () => {
+    about('home')(holds(join(home, demo ? 'show-demo.lock' : 'show.lock')) ? null : WORDS.sameFolder(home));
+    // Only who listens for others misses what the other Hovlix is given.
+    const listens = connections.connections().inputs.length > 0;
+    const lock = join(tmpdir(), `hovlix-input-${inputs.sacn}.lock`);
+    about('inputs')(holds(lock) || !listens ? null : WORDS.samePorts(inputs));
+  };
 
   try {
     await listening(server, port);
@@ -307,9 +326,11 @@ async function serve({ port, demo, targets, lan, lanAt, inputPorts, home, log, l
       (bytes) => stepped(bytes),
     );
   await Promise.all([look(), lookForCables()]);
+  lookForOthers();
   const looking = [
     setInterval(() => void look(), LOOK_EVERY_MS),
     setInterval(() => void lookForCables(), CABLES_EVERY_MS),
+    setInterval(lookForOthers, CABLES_EVERY_MS),
   ];
   if (lan || (again && before?.phones)) await desk.openToPhones(true);
   process.send?.(SERVING);

@@ -1,8 +1,9 @@
 // The name this Hovlix has on sACN for as long as it is installed (E1.31, clause 5.6: a CID is kept).
 
 import { randomBytes } from 'node:crypto';
-import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { holds } from '../keep/hold';
 
 /** So many copies of Hovlix may run on one computer at once, each under a name of its own. */
 const MOST_COPIES = 8;
@@ -14,17 +15,13 @@ const MOST_COPIES = 8;
 export function cidOfThisMachine(folder: string): Uint8Array {
   for (let n = 1; n <= MOST_COPIES; n++) {
     const file = join(folder, n === 1 ? 'cid' : `cid-${n}`);
-    if (taken(`${file}.lock`)) continue;
-    return kept(folder, file);
+    if (holds(`${file}.lock`)) return kept(file);
   }
   return fresh();
 }
 
-function kept(folder: string, file: string): Uint8Array {
+function kept(file: string): Uint8Array {
   try {
-    mkdirSync(folder, { recursive: true });
-    writeFileSync(`${file}.lock`, `${process.pid} ${startOf(process.pid)}`);
-    process.once('exit', () => rmSync(`${file}.lock`, { force: true }));
     const before = Buffer.from(readFileSync(file, 'utf8').trim(), 'hex');
     if (before.length === 16) return before;
   } catch {
@@ -37,31 +34,6 @@ function kept(folder: string, file: string): Uint8Array {
     // A home that cannot be written to: this run still has a name, the next one another.
   }
   return made;
-}
-
-/** True where a lock names another process that still runs. */
-function taken(lock: string): boolean {
-  try {
-    const [number, start = ''] = readFileSync(lock, 'utf8').split(' ');
-    const pid = Number(number);
-    if (pid === process.pid || !Number.isInteger(pid) || pid <= 0) return false;
-    process.kill(pid, 0);
-    // A number lives again under another program: that one began at another time.
-    return start === '' || start === startOf(pid);
-  } catch (error) {
-    // EPERM: it runs, under another user.
-    return (error as NodeJS.ErrnoException).code === 'EPERM';
-  }
-}
-
-/** When a process began, by the system's own count; empty where the system does not tell. */
-function startOf(pid: number): string {
-  try {
-    // The 22nd field, counted behind the name, which may hold anything (proc(5), /proc/pid/stat).
-    return readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ').at(-1)!.split(' ')[19] ?? '';
-  } catch {
-    return '';
-  }
 }
 
 /** RFC 9562, version 4. */

@@ -11,6 +11,8 @@ import type { Repository } from '../document/repository';
 const LOOK_MS = 100;
 /** Farther off than this they jump; nearer, they go a little faster or slower until they are there. */
 const JUMP_SECONDS = 0.08;
+/** How often a recording that is not here is looked for: it may still come. */
+const MISSING_MS = 2000;
 const HEARD_SECONDS = 0.012;
 const CATCH_UP = 0.015;
 
@@ -44,8 +46,9 @@ export function followTracks(
     if (coming.has(music.hash)) return;
     coming.add(music.hash);
     const kept = await repository.music(music.hash);
+    if (!kept) return void setTimeout(() => coming.delete(music.hash), MISSING_MS);
     coming.delete(music.hash);
-    if (!kept || sounding.has(id)) return;
+    if (sounding.has(id)) return;
     const url = URL.createObjectURL(new Blob([kept.bytes], { type: MIME[music.type] }));
     const audio = new Audio(url);
     audio.preload = 'auto';

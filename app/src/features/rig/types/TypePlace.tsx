@@ -86,7 +86,7 @@ function Editor({ show, type }: Props) {
           <About type={type} onPut={put} />
         </Card>
         <Card title={WORDS.channels} action={<Button onPress={() => setChart(true)}>{WORDS.pasteAChart}</Button>}>
-          <Modes type={type} mode={mode} onMode={setMode} onPut={put} onPutMode={putMode} />
+          <Modes show={show} type={type} mode={mode} onMode={setMode} onPut={put} onPutMode={putMode} />
           <ChannelList show={show} type={type} mode={mode} onPut={putMode} />
         </Card>
         <Card title={WORDS.colourWheel}>
@@ -178,6 +178,7 @@ function Repack({ show, type }: Props) {
 }
 
 type ModesProps = {
+  readonly show: Show;
   readonly type: Profile;
   readonly mode: Mode;
   readonly onMode: (id: string) => void;
@@ -185,12 +186,15 @@ type ModesProps = {
   readonly onPutMode: (mode: Mode) => void;
 };
 
-function Modes({ type, mode, onMode, onPut, onPutMode }: ModesProps) {
+function Modes({ show, type, mode, onMode, onPut, onPutMode }: ModesProps) {
   const add = () => {
     const fresh: Mode = { ...mode, id: freshId() as Mode['id'], name: WORDS.copy(mode.name).slice(0, 120) };
     onPut({ modes: [...type.modes, fresh] });
     onMode(fresh.id);
   };
+  const used = show.rigs.some(({ fixtures }) =>
+    fixtures.some((one) => one.profile === type.id && one.mode === mode.id),
+  );
   return (
     <>
       {type.modes.length > 1 && (
@@ -226,11 +230,16 @@ function Modes({ type, mode, onMode, onPut, onPutMode }: ModesProps) {
           {WORDS.anotherMode}
         </Button>
         {type.modes.length > 1 && (
-          <Button kind="quiet" onPress={() => onPut({ modes: type.modes.filter(({ id }) => id !== mode.id) })}>
+          <Button
+            kind="quiet"
+            disabled={used}
+            onPress={() => onPut({ modes: type.modes.filter(({ id }) => id !== mode.id) })}
+          >
             {WORDS.removeThisMode}
           </Button>
         )}
       </Row>
+      {used && type.modes.length > 1 && <Quiet>{WORDS.lampsModeRig}</Quiet>}
     </>
   );
 }

@@ -10,6 +10,12 @@ import { WORDS } from './words';
 type Props = { readonly type: Profile; readonly onPut: (change: Partial<Profile>) => void };
 type Chroma = Profile['colours'][number]['colour'];
 
+/** What changes of a type with a slot less. */
+function without(type: Profile, wheel: 'colours' | 'gobos', slot: number): Partial<Profile> {
+  const { modes, colours, gobos } = withoutSlot(type, wheel, slot);
+  return wheel === 'colours' ? { modes, colours } : { modes, gobos };
+}
+
 export function ColourSlots({ type, onPut }: Props) {
   const put = (i: number, change: Partial<Profile['colours'][number]>) =>
     onPut({ colours: type.colours.map((slot, k) => (k === i ? { ...slot, ...change } : slot)) });
@@ -33,11 +39,7 @@ export function ColourSlots({ type, onPut }: Props) {
               {WORDS.split}
             </Button>
           )}
-          <Button
-            label={WORDS.removeSlot(i)}
-            kind="quiet"
-            onPress={() => onPut(withoutSlot(type, 'colours', i))}
-          >
+          <Button label={WORDS.removeSlot(i)} kind="quiet" onPress={() => onPut(without(type, 'colours', i))}>
             ×
           </Button>
         </Row>
@@ -87,11 +89,7 @@ export function GoboSlots({ type, onPut }: Props) {
               onChoose={(pattern) => put(i, { pattern: PATTERNS.find((one) => one === pattern) ?? 'dots' })}
             />
           </Column>
-          <Button
-            label={WORDS.removeGobo(i)}
-            kind="quiet"
-            onPress={() => onPut(withoutSlot(type, 'gobos', i))}
-          >
+          <Button label={WORDS.removeGobo(i)} kind="quiet" onPress={() => onPut(without(type, 'gobos', i))}>
             ×
           </Button>
         </Row>

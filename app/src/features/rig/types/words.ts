@@ -75,6 +75,7 @@ export const WORDS = {
   removeType: 'Remove type',
   isGone: (model: string | number) => `${model} is gone.`,
   lampsTypeRig: 'Lamps of this type are in a rig, so it stays.',
+  lampsModeRig: 'Lamps in a rig are set to this mode, so it stays.',
   chartOf: (model: string | number) => `Chart of ${model}`,
   gdtfHasNo: (list: string | number) => `GDTF has no place for ${list}: these stay in Hovlix only.`,
   shareChannelsNow: (name: string | number, name2: string | number) => `${name} and ${name2} share channels now.`,

@@ -1,6 +1,6 @@
 // The pads of a hit lane, to the left of their rows: struck, they sound and are chosen.
 
-import { useRef } from 'react';
+import { useRef, type PointerEvent } from 'react';
 import { hexFromChromaticity } from '@hovlix/core/colour';
 import type { Kit } from '@hovlix/core/light';
 import type { HitLane } from '@hovlix/core/song';
@@ -28,12 +28,14 @@ const VELOCITY = 0.9;
 export function PadColumn({ pads, lane, kit, width, chosen, onChoose }: Props) {
   const app = useHovlix();
   const palette = usePalette();
-  const down = useRef<number | null>(null);
+  /** The note that each finger holds. */
+  const down = useRef(new Map<number, number>());
   const play = (note: number, velocity: number, event: Stamped) =>
     kit && strike(app, { kit, role: lane.role, note }, velocity, whenOf(event));
-  const lift = (event: Stamped) => {
-    if (down.current !== null) play(down.current, 0, event);
-    down.current = null;
+  const lift = (event: PointerEvent) => {
+    const note = down.current.get(event.pointerId);
+    down.current.delete(event.pointerId);
+    if (note !== undefined) play(note, 0, event);
   };
   return (
     <div role="group" aria-label={WORDS.pads} style={{ width, flexShrink: 0 }}>
@@ -45,7 +47,8 @@ export function PadColumn({ pads, lane, kit, width, chosen, onChoose }: Props) {
           aria-pressed={note === chosen}
           onPointerDown={(event) => {
             onChoose(note);
-            play((down.current = note), VELOCITY, event);
+            down.current.set(event.pointerId, note);
+            play(note, VELOCITY, event);
           }}
           onPointerUp={lift}
           onPointerLeave={lift}
