@@ -110,7 +110,7 @@ test('a reload in the middle of the queue: it goes on, and every file becomes on
   await expect(page.getByRole('progressbar').first()).toBeVisible();
   await expect(group(page).getByText('is being kept')).toHaveCount(0);
   await page.reload();
-  await expect(group(page).getByText('2 of 2 done')).toBeVisible({ timeout: 60_000 });
+  await expect(group(page).getByText('2 of 2 done')).toBeVisible({ timeout: 180_000 });
   for (const title of ['long one', 'long two'])
     await expect(page.getByRole('button', { name: `Open ${title}`, exact: true })).toHaveCount(1);
 });

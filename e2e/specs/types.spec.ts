@@ -189,7 +189,7 @@ test('a mode that lamps are set to stays, and one that none are set to can go; a
   // A slot goes, and the next one takes its place.
   const wheel = page.getByRole('region', { name: 'Colour wheel' });
   const names = () =>
-    wheel.getByRole('textbox').evaluateAll((all) => all.map((one) => (one as HTMLInputElement).value));
+    wheel.getByLabel(/^Slot \d+$/).evaluateAll((all) => all.map((one) => (one as HTMLInputElement).value));
   const before = await names();
   await wheel.getByRole('button', { name: 'Remove slot 3' }).click();
   await expect.poll(names).toEqual(before.filter((_, slot) => slot !== 3));
