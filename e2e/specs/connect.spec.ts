@@ -27,7 +27,6 @@ test('the guided first minute: from a cable to “my lamp answers”, with the f
   await flashes(16);
   expect((await cable()).levels[300]).toBe(0);
   await page.getByLabel('Start address on the lamp').fill('301');
-  await page.keyboard.press('Enter');
   await flashes(301);
   await page.getByLabel('Start address on the lamp').fill('600');
   await expect(page.getByText('A whole number from 1 to 512.')).toBeVisible();

@@ -21,6 +21,8 @@ export type HitPadsProps = {
 /** As hard as a key of the keyboard strikes. */
 const KEY_VELOCITY = 0.9;
 const SOFTEST = 0.15;
+/** No finger has this number. */
+const BY_KEY = -1;
 /** How bright a pad's light is while nobody strikes it. */
 const RESTING = 0.5;
 
@@ -54,20 +56,20 @@ function Pad({ kit, hit, role, height }: PadProps) {
   const app = useHovlix();
   const palette = usePalette();
   const glow = useRef<HTMLDivElement>(null);
-  const down = useRef(false);
+  /** The fingers, and the key, that are on it: it rings until the last of them leaves. */
+  const down = useRef(new Set<number>());
   const colour = hit.colour ? hexFromChromaticity(hit.colour) : '#ffffff';
   const note = Math.min(hit.low, hit.high);
-  const begin = (velocity: number, event: Stamped) => {
-    down.current = true;
+  const begin = (velocity: number, event: Stamped, finger: number) => {
+    down.current.add(finger);
     strike(app, { kit, role, note }, velocity, whenOf(event));
     glow.current?.animate([{ opacity: RESTING + (1 - RESTING) * velocity }, { opacity: RESTING }], {
       duration: 450,
       easing: 'ease-out',
     });
   };
-  const end = (event: Stamped) => {
-    if (!down.current) return;
-    down.current = false;
+  const end = (event: Stamped, finger: number) => {
+    if (!down.current.delete(finger) || down.current.size > 0) return;
     strike(app, { kit, role, note }, 0, whenOf(event));
   };
   const press = (event: PointerEvent<HTMLButtonElement>) => {
@@ -75,21 +77,22 @@ function Pad({ kit, hit, role, height }: PadProps) {
     const box = event.currentTarget.getBoundingClientRect();
     const share = 1 - (event.clientY - box.top) / box.height;
     // The upper half is as hard as it gets: in the dark one hits somewhere.
-    begin(Math.min(1, Math.max(SOFTEST, share * 2)), event);
+    begin(Math.min(1, Math.max(SOFTEST, share * 2)), event, event.pointerId);
   };
+  const lift = (event: PointerEvent) => end(event, event.pointerId);
   const key = (event: KeyboardEvent) => {
     if (event.key !== 'Enter' && event.key !== ' ') return;
     event.preventDefault();
     event.stopPropagation();
-    if (event.type === 'keyup') end(event);
-    else if (!event.repeat) begin(KEY_VELOCITY, event);
+    if (event.type === 'keyup') end(event, BY_KEY);
+    else if (!event.repeat) begin(KEY_VELOCITY, event, BY_KEY);
   };
   return (
     <button
       aria-label={WORDS.strike(hit.name)}
       onPointerDown={press}
-      onPointerUp={end}
-      onPointerCancel={end}
+      onPointerUp={lift}
+      onPointerCancel={lift}
       onKeyDown={key}
       onKeyUp={key}
       style={{

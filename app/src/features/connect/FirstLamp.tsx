@@ -79,7 +79,6 @@ export function FirstLamp() {
             <Words>{WORDS.setLampDmx(address, address, Math.min(512, address + SPAN - 1))}</Words>
             <Typed
               label={WORDS.startAddressLamp}
-              patient
               numeric
               value={address}
               read={wholeNumber(1, 512)}
