@@ -133,9 +133,9 @@ async function followsTone(page: Page): Promise<void> {
   const share = (is: (level: number) => boolean) => heard.filter((one) => is(level(one))).length / heard.length;
   expect(share((level) => level > 0.9)).toBeGreaterThan(0.08);
   expect(share((level) => level < 0.1)).toBeGreaterThan(0.08);
-  expect(rises(heard)).toBe(4);
-  // Not more than four a second and a half: four times up, and three times down between them.
-  expect(heard.at(-1)!.at).toBeGreaterThan(2.5);
+  // Once a second, or less often: what came in one look may hold one more.
+  expect(rises(heard)).toBeGreaterThanOrEqual(4);
+  expect((rises(heard) - 1) / heard.at(-1)!.at).toBeLessThan(1.4);
 }
 
 test('a microphone is followed, and falls silent when it is turned off', async ({ page }) => {
