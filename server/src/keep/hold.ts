@@ -15,13 +15,15 @@ export function holds(lock: string): boolean {
   if (held.has(lock) && existsSync(lock)) return true;
   try {
     mkdirSync(dirname(lock), { recursive: true });
-    writeFileSync(lock, `${process.pid} ${startOf(process.pid)}`);
+    // Made anew and never written through: it may lie in a folder where others can put a link in its place.
+    rmSync(lock, { force: true });
+    writeFileSync(lock, `${process.pid} ${startOf(process.pid)}`, { flag: 'wx' });
     if (!held.has(lock)) process.once('exit', () => isTaken(lock) || rmSync(lock, { force: true }));
     held.add(lock);
   } catch {
-    // A folder that cannot be written to.
+    // A folder that cannot be written to, or another process was quicker.
   }
-  return true;
+  return !isTaken(lock);
 }
 
 /** True where a lock names another process that still runs. */

@@ -104,6 +104,8 @@ describe('the roll', () => {
     const early = movedNotes(song, moved, -1000, 0, pads).map(({ at }) => at);
     expect(early[0]).toBe(0);
     expect(early[1]! - early[0]!).toBe(snare!.at - kick!.at);
+    // Notes that lie before the song stay there as they go to another row.
+    expect(movedNotes(song, [note(-3, 36)], 0, 1, pads)[0]!.at).toBe(-3);
     const end = beatsOfBars(song, 0, barSpan(song).last).to;
     expect(movedNotes(song, moved, 1e6, 0, pads)[1]!.at).toBeCloseTo(end, 1);
     expect(harderNotes([note(4, 36, { velocity: 0.9 })], 0.3)[0]!.velocity).toBe(1);

@@ -43,11 +43,11 @@ export function snapped(song: Song, grid: Grid, beat: number, down = false): num
   return Math.min(start + line * length, beatOfBar(song.meter, bar + 1));
 }
 
-/** So many beats of `by` that what begins from `first` to `last` still does so in the song. */
+/** So many beats of `by` that what begins from `first` to `last` still does so in the song; what lies outside is not pulled in. */
 export function keptInSong(song: Song, first: number, last: number, by: number): number {
   const span = barSpan(song);
   const { from, to } = beatsOfBars(song, span.first, span.last);
-  return clamp(by, from - first, to - FINEST - last);
+  return clamp(by, Math.min(0, from - first), Math.max(0, to - FINEST - last));
 }
 
 /** Some bars of a song, side by side on so many pixels. */
