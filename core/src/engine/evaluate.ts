@@ -1,6 +1,6 @@
 // What every head should do at one instant: the layers, lowest first. Shared by `render` and `explain`.
 
-import { heightOfHit, rampAt } from '../light';
+import { heightOfHit, rampAt, rampOf } from '../light';
 import {
   AT_CLOCK,
   AT_REST,
@@ -8,6 +8,7 @@ import {
   endingWeight,
   frozenShare,
   heardPlace,
+  isLit,
   leftAt,
   runAt,
   songTimeAt,
@@ -64,7 +65,7 @@ export function evaluate(program: Program, live: LiveState, at: Seconds, witness
 
 /** All that gives light at a moment. A song that has jumped is laid where it was, too, while that fades. */
 function layMoment(program: Program, lit: Lit, at: Seconds, witness?: Witness): void {
-  const song = litSong(lit);
+  const song = litSong(lit, at);
   if (song) leftAt(song, at, left);
   const share = song ? left.share : 0;
   if (song && share > 0) {
@@ -76,7 +77,7 @@ function layMoment(program: Program, lit: Lit, at: Seconds, witness?: Witness): 
   if (share > 0) mixKept(program, share);
 }
 
-const litSong = ({ song }: Lit): Lit['song'] => (song && (song.playing || !song.unlit) ? song : null);
+const litSong = ({ song }: Lit, at: Seconds): Lit['song'] => (song && isLit(song, at) ? song : null);
 
 /** Filled anew for each frame. */
 const left = { share: 0, songTime: 0 };
@@ -198,7 +199,7 @@ function layOne(program: Program, scene: Scene, one: Standing, witness?: Witness
 /** Tells the timing how far the fade of a standing look is. False where nothing is left of it. */
 function timeStanding(program: Program, scene: Scene, one: Standing, play: Play): boolean {
   const { timing } = program.scratch;
-  const { ramp } = one;
+  const ramp = rampOf(one.ramp, scene.at);
   timing.scale = endingWeight(one, scene.at) * (play.keep ? 1 : scene.left);
   timing.rise = rampAt(ramp, scene.at);
   timing.fall = 1;
@@ -208,7 +209,7 @@ function timeStanding(program: Program, scene: Scene, one: Standing, play: Play)
   timing.to = ramp.to;
   timing.end = Infinity;
   timing.pulse = one.pulse ?? 60 / scene.live.tempo.bpm;
-  timing.leaving = !one.on;
+  timing.leaving = ramp === one.ramp ? !one.on : ramp.to <= 0;
   return timing.scale > 0 && (timing.rise > 0 || play.sheet.timed);
 }
 

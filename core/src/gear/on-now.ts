@@ -2,7 +2,17 @@
 
 import { maker, variantOf } from '../engine/variants';
 import { changedValues, courseOf, Look, positionAt, saidTo, type Chase, type LookValue, type Position } from '../light';
-import { chasePlace, freeBeat, heardPlace, isOn, ownBeat, songTimeAt, type LiveState, type Moment } from '../live';
+import {
+  chasePlace,
+  freeBeat,
+  heardPlace,
+  isLit,
+  isOn,
+  ownBeat,
+  songTimeAt,
+  type LiveState,
+  type Moment,
+} from '../live';
 import type { Casting } from '../rig';
 import { nextNumber, rigInUse, type Show } from '../show';
 import { clipAt, playingLanes, type LookLane, type Song } from '../song';
@@ -63,7 +73,7 @@ function laneValues(show: Show, song: Song, lane: LookLane, time: Seconds): Valu
  */
 function valuesNow(moment: Moment, casting: readonly Casting[]): Values {
   const { show, live, now } = moment;
-  const lit = live.song && (live.song.playing || !live.song.unlit) ? live.song : undefined;
+  const lit = live.song && isLit(live.song, now) ? live.song : undefined;
   const time = lit && songTimeAt(lit, now);
   const song = show.songs.find(({ id, duration }) => id === lit?.id && time !== undefined && time < duration);
   const sounds = song !== undefined && lit?.playing === true;

@@ -29,7 +29,7 @@ export function leftAs(state: LiveState, was: Seconds, now: Seconds): LiveState 
       at: now,
       rate: 1,
       since: now,
-      ...(song.unlit ? { unlit: true } : {}),
+      ...(song.unlit === undefined ? {} : { unlit: now }),
     },
     standing: state.standing
       .filter((one) => isOn(one, was) && !one.holders)

@@ -12,7 +12,8 @@ import { AT_CLOCK } from './run';
 
 const Moment = z.number().transform(seconds);
 const RunShape = z.strictObject({ rate: z.number(), from: z.number(), to: z.number() });
-const RampShape = z.strictObject({ from: z.number(), to: z.number(), at: Moment, duration: Moment });
+const way = { from: z.number(), to: z.number(), at: Moment, duration: Moment };
+const RampShape = z.strictObject({ ...way, before: z.strictObject(way).optional() });
 
 const Span = z.strictObject({ from: Moment, to: Moment });
 
@@ -50,8 +51,8 @@ const SongState = z.strictObject({
   at: Moment,
   rate: z.number(),
   since: Moment,
-  /** It is paused and not what one sees: a look was chosen by hand since. */
-  unlit: z.boolean().optional(),
+  /** It is paused, and from then on not what one sees: a look was chosen by hand. Before, `true` stood for always. */
+  unlit: z.union([z.literal(true).transform(() => seconds(0)), Moment]).optional(),
   /** The screen it is heard from, whose clock counts; none where no screen sounds. */
   sound: z.string().optional(),
   /** A stretch that comes again and again; and where it goes on from another place. See `songTimeAt`. */

@@ -11,8 +11,8 @@ import {
   readMessage,
   reduced,
   songTimeAt,
+  LiveState,
   type Action,
-  type LiveState,
 } from '.';
 
 const at =
@@ -54,9 +54,12 @@ describe('transport', () => {
       at(2, { type: 'look-on', look: red, fade: seconds(1) }),
     );
     // The light, and nothing else: the set stays where it is.
-    expect(state.song).toMatchObject({ id: songId, songTime: 3, playing: false, unlit: true });
+    expect(state.song).toMatchObject({ id: songId, songTime: 3, playing: false, unlit: 2 });
     expect(at(3, { type: 'seek', to: seconds(4) })(state).song?.unlit).toBeUndefined();
     expect(after(at(1, play), at(2, { type: 'look-on', look: red, fade: seconds(1) })).song?.playing).toBe(true);
+    // A night kept by an older Hovlix says only that it is so.
+    expect(LiveState.parse({ ...state, song: { ...state.song, unlit: true } }).song?.unlit).toBe(0);
+    expect(LiveState.parse(state)).toEqual(state);
   });
 });
 

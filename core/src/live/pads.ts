@@ -4,7 +4,8 @@ import type { Seconds } from '../units';
 import { seconds } from '../units';
 import type { Action } from './actions';
 import type { LiveState } from './live-state';
-import { isOn, lookTurned } from './standing';
+import { isLit } from './song-clock';
+import { isWaiting, isOn, lookTurned, makesRoom, roomTakenBack } from './standing';
 
 /** When a look comes: now, or when it has waited. */
 export const comesAt = (action: { readonly wait?: Seconds | undefined } | object, at: Seconds): Seconds =>
@@ -14,8 +15,9 @@ export const comesAt = (action: { readonly wait?: Seconds | undefined } | object
 export function goneTo(
   state: LiveState,
   { type: _, bank, ...coming }: Extract<Action, { type: 'go' }>,
-  at: Seconds,
+  now: Seconds,
 ): LiveState {
+  const at = comesAt(coming, now);
   const before = state.place.look;
   const leaves =
     before !== null && before !== coming.look && state.standing.some((one) => one.look === before && one.on);
@@ -25,8 +27,8 @@ export function goneTo(
     fade: coming.fade,
     ...(coming.pulse ? { pulse: coming.pulse } : {}),
   };
-  const left = leaves ? lookTurned(state, off, at) : state;
-  const on = lookTurned(left, { type: 'look-on', ...coming }, at);
+  const left = leaves ? lookTurned(state, off, at, now) : state;
+  const on = lookTurned(left, { type: 'look-on', ...coming }, at, now);
   const mixed = (one: LiveState['standing'][number]) => one.look === coming.look || (leaves && one.look === before);
   return {
     ...on,
@@ -38,11 +40,18 @@ export function goneTo(
 /**
  * A look chosen by hand while a song is paused is what one wants to see; the song's light comes back with play or
  * seek. Which song is chosen, and its place, stay as it is.
+ * @param at when the look comes.
  */
-export function letGoOfStillSong(state: LiveState): LiveState {
-  return state.song && !state.song.playing && !state.song.unlit
-    ? { ...state, song: { ...state.song, unlit: true } }
-    : state;
+export function letGoOfStillSong(state: LiveState, at: Seconds): LiveState {
+  const { song } = state;
+  return song && isLit(song, at) && !song.playing ? { ...state, song: { ...song, unlit: at } } : state;
+}
+
+/** A look goes off. One that was armed is called off: what would have made room for it stays. */
+export function turnedOff(state: LiveState, action: Extract<Action, { type: 'look-off' }>, at: Seconds): LiveState {
+  const one = state.standing.find(({ look }) => look === action.look);
+  const off = lookTurned(state, action, at);
+  return one && isWaiting(one, at) ? roomTakenBack(off, one, at) : off;
 }
 
 /** What a pad does, by what it is for and what is on. */
@@ -55,26 +64,29 @@ export function padded(
   const { press, down, look, fade, fadeOut, pulse, group = [], clean = false } = action;
   const { beat, hold, out } = action;
   const already = before.standing.find((one) => one.look === look && isOn(one, at));
-  const off = (state: LiveState, which: string, length: Seconds, when = at) =>
-    lookTurned(
-      state,
-      { type: 'look-off', look: which as typeof look, fade: length, ...(pulse ? { pulse } : {}) },
-      when,
-    );
+  const off = (which: typeof look, length: Seconds) => ({
+    type: 'look-off' as const,
+    look: which,
+    fade: length,
+    ...(pulse ? { pulse } : {}),
+  });
   if (press === 'flash' && !down) return flashLifted(before, look, who, at);
   if (!down) return before;
-  if (press === 'stop' || (press === 'toggle' && already)) return off(before, look, fadeOut);
-  const state = letGoOfStillSong(before);
+  if (press === 'stop' || (press === 'toggle' && already)) return turnedOff(before, off(look, fadeOut), at);
   if (press === 'flash') {
+    const state = letGoOfStillSong(before, at);
     const lit = lookTurned(state, { type: 'look-on', look, fade: seconds(0), beat, pulse }, at);
     const holders = [...new Set([...(already?.holders ?? []), who])];
     return { ...lit, standing: lit.standing.map((one) => (one.look === look ? { ...one, holders } : one)) };
   }
   if (already) return before;
-  const leave = state.standing.filter((one) => one.on && one.look !== look && (clean || group.includes(one.look)));
   const when = comesAt(action, at);
-  const lit = lookTurned(state, { type: 'look-on', look, fade, beat, pulse, hold, out }, when);
-  return leave.reduce((now, one) => off(now, one.look, fade, when), lit);
+  const state = letGoOfStillSong(before, when);
+  const leave = state.standing.filter(
+    (one) => (one.on || makesRoom(one, at)) && one.look !== look && (clean || group.includes(one.look)),
+  );
+  const lit = lookTurned(state, { type: 'look-on', look, fade, beat, pulse, hold, out }, when, at);
+  return leave.reduce((now, one) => lookTurned(now, off(one.look, fade), when, at), lit);
 }
 
 /** A held pad comes up: its look goes off at once, unless somebody else holds it still. */

@@ -26,6 +26,12 @@ type Jump = {
 };
 type Left = { readonly songTime: Seconds; readonly at: Seconds; readonly fade: Seconds };
 
+/** Whether a song's light is to be seen: paused, until a look was chosen by hand. */
+export const isLit = (
+  song: { readonly playing: boolean; readonly unlit?: Seconds | undefined },
+  at: Seconds,
+): boolean => song.playing || song.unlit === undefined || at < song.unlit;
+
 /** Where the song is at a moment, in seconds of its music. Allocates nothing. */
 export function songTimeAt(song: SongClock, at: Seconds): Seconds {
   if (!song.playing) return song.songTime;

@@ -1,7 +1,7 @@
 // Looks and chases that stand: coming on, going off, and going out by themselves.
 
 import { positionAt, pressedTo, type Course, type Position } from '../light/chase';
-import { rampAt, rampOn, steady } from '../light/ramp';
+import { rampAt, rampLater, rampOf, rampOn, steady } from '../light/ramp';
 import type { Chase } from '../light/schema';
 import { beats, clamp, seconds, type Beats, type Seconds } from '../units';
 import type { Action } from './actions';
@@ -95,18 +95,56 @@ function comesAfter(state: LiveState, look: string, there: Standing | undefined)
   return last ? { after: [...(last.after ?? []), last.look].slice(-KEPT_BEFORE) } : {};
 }
 
-export function lookTurned(state: LiveState, action: Turn, at: Seconds): LiveState {
+/** It was pressed, and waits for its moment. */
+export const isWaiting = (one: Standing, at: Seconds): boolean => one.on && at < (one.since ?? one.ramp.at);
+
+/** Called off before its moment: what was there of it goes on as if nobody had pressed. */
+function calledOff(state: LiveState, armed: Standing): LiveState {
+  const { before } = armed.ramp;
+  return {
+    ...state,
+    standing: before
+      ? state.standing.map((one) => (one === armed ? { ...one, on: false, ramp: before } : one))
+      : state.standing.filter((one) => one !== armed),
+  };
+}
+
+/** It is lit until a moment at which it makes room for another. */
+export const makesRoom = ({ on, ramp }: Standing, at: Seconds): boolean =>
+  !on && ramp.before !== undefined && ramp.before.to > 0 && at < ramp.at;
+
+/** What would have made room for a look that was called off stays. */
+export function roomTakenBack(state: LiveState, { ramp }: Standing, at: Seconds): LiveState {
+  const stays = (one: Standing) => makesRoom(one, at) && one.ramp.at === ramp.at;
+  const standing = state.standing.map((one) => (stays(one) ? { ...one, on: true, ramp: rampOf(one.ramp, at) } : one));
+  const { song } = state;
+  if (song?.unlit !== ramp.at || song.unlit <= at) return { ...state, standing };
+  const { unlit: _, ...lit } = song;
+  return { ...state, standing, song: lit };
+}
+
+/** How a look goes on until it is turned: as a fade, where it goes out by itself. */
+function wayOf(one: Standing, now: Seconds): Standing['ramp'] {
+  const { ends } = one;
+  if (!ends || now < ends.at) return rampOf(one.ramp, now);
+  return rampOn(steady(standingWeight(one, now)), 0, now, seconds(Math.max(0, ends.at + ends.fade - now)));
+}
+
+/** @param at when it turns. @param now when that was asked for: until it turns, nothing changes. */
+export function lookTurned(state: LiveState, action: Turn, at: Seconds, now = at): LiveState {
   const on = action.type === 'look-on';
   const before = state.standing.find((one) => one.look === action.look);
-  const gone = (one: Standing) => !isOn(one, at) && standingWeight(one, at) <= 0;
+  if (before && !on && isWaiting(before, now)) return calledOff(state, before);
+  const gone = (one: Standing) => !isOn(one, now) && standingWeight(one, now) <= 0;
   const others = state.standing.filter((one) => one.look !== action.look && !gone(one));
   if (!before && !on) return { ...state, standing: others };
   const fade = seconds(action.fade * state.fadeTimes);
-  const from = before ? steady(standingWeight(before, at)) : steady(0);
-  const ramp = rampOn(from, on ? 1 : 0, at, fade);
+  const ramp = rampLater(before ? wayOf(before, now) : steady(0), on ? 1 : 0, at, fade, now);
   if (before && !on) {
-    const { ends: _, ...rest } = before;
-    const turned = { ...rest, on, ramp, ...(action.pulse ? { pulse: action.pulse } : {}) };
+    const { ends, ...rest } = before;
+    // What goes out by itself meanwhile still does.
+    const kept = at > now && ends && now < ends.at ? { ends } : {};
+    const turned = { ...rest, ...kept, on, ramp, ...(action.pulse ? { pulse: action.pulse } : {}) };
     // A look that fades out keeps its place; one that comes on goes on top.
     return { ...state, standing: state.standing.map((one) => (one === before ? turned : one)) };
   }

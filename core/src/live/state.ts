@@ -10,10 +10,10 @@ import { handsTaken, released } from './hands';
 import { hearingWith } from './hearing';
 import { AT_REST, type LiveState } from './live-state';
 import { notesWith } from './notes';
-import { comesAt, goneTo, letGoOfStillSong, padded, withoutScreen } from './pads';
+import { comesAt, goneTo, letGoOfStillSong, padded, turnedOff, withoutScreen } from './pads';
 import { AT_CLOCK, freeBeat, runAt, runChanged } from './run';
 import { placeInSet } from './set-place';
-import { anchoredAt, jumping, loopKept, looped, songAt, songTimeAt, soughtTo } from './song-clock';
+import { anchoredAt, isLit, jumping, loopKept, looped, songAt, songTimeAt, soughtTo } from './song-clock';
 import { lookTurned, ownBeat, stepped } from './standing';
 
 /** A master that is dragged arrives in steps; this long a fade makes them one movement. */
@@ -37,7 +37,7 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
           at,
           rate: 1,
           since: at,
-          ...(action.unlit ? { unlit: true } : {}),
+          ...(action.unlit ? { unlit: at } : {}),
         },
       };
     case 'play':
@@ -74,13 +74,16 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
           ...(action.sound === undefined ? {} : { sound: action.sound }),
         },
       };
-    case 'look-on':
+    case 'look-on': {
+      const when = comesAt(action, at);
+      return lookTurned(letGoOfStillSong(state, when), action, when, at);
+    }
     case 'look-off':
-      return lookTurned(action.type === 'look-on' ? letGoOfStillSong(state) : state, action, comesAt(action, at));
+      return turnedOff(state, action, at);
     case 'pad':
       return padded(state, action, who, at);
     case 'go':
-      return goneTo(letGoOfStillSong(state), action, comesAt(action, at));
+      return goneTo(letGoOfStillSong(state, comesAt(action, at)), action, at);
     case 'bank':
       return { ...state, place: { ...state.place, bank: action.bank } };
     case 'all-off':
@@ -115,7 +118,7 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
       return { ...state, roleMasters: [...others, { role: action.role, ramp }] };
     }
     case 'hand':
-      return { ...letGoOfStillSong(state), hands: handsTaken(state.hands, action, at) };
+      return { ...letGoOfStillSong(state, at), hands: handsTaken(state.hands, action, at) };
     case 'choose':
       return { ...state, chosen: action.roles };
     case 'release':
@@ -156,7 +159,7 @@ function next(state: LiveState, { action, at, who }: Entry): LiveState {
     case 'notes': {
       const pulse = action.pulse ?? 60 / state.tempo.bpm;
       const { sounding, struck, flashes } = notesWith(state, action.notes, pulse, at, who, action.most);
-      return { ...letGoOfStillSong(state), sounding: [...sounding], struck: { ...struck }, flashes: [...flashes] };
+      return { ...letGoOfStillSong(state, at), sounding: [...sounding], struck: { ...struck }, flashes: [...flashes] };
     }
     case 'hold-channels': {
       const { channels, check, length } = action;
@@ -234,10 +237,10 @@ type Song = NonNullable<LiveState['song']>;
 function sought(song: Song, { to, fade }: Extract<Entry['action'], { type: 'seek' }>, at: Seconds): Song {
   const from = songTimeAt(song, at);
   const there = { ...soughtTo(litAgain(song), to), at };
-  return fade && !song.unlit ? { ...there, left: { songTime: from, at, fade } } : there;
+  return fade && isLit(song, at) ? { ...there, left: { songTime: from, at, fade } } : there;
 }
 
-function litAgain<Song extends { readonly unlit?: boolean | undefined }>({
+function litAgain<Song extends { readonly unlit?: Seconds | undefined }>({
   unlit: _,
   ...song
 }: Song): Omit<Song, 'unlit'> {

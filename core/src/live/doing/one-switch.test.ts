@@ -53,7 +53,7 @@ describe('a set with one switch', () => {
     expect(stage.live()).toMatchObject({
       place: { bank: 'bar' },
       tempo: { bpm: 97 },
-      song: { id: 'one', playing: false, unlit: true },
+      song: { id: 'one', playing: false, unlit: 100 },
     });
     expect(stage.on()).toEqual(['red']);
     stage.next();

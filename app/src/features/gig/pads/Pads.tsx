@@ -2,6 +2,7 @@
 
 import { Text, useMedia, View } from '@tamagui/core';
 import type { Bank, Pad, Press } from '@hovlix/core/light';
+import { isWaiting } from '@hovlix/core/live';
 import { PAD_KEYS, padUp } from '../../../host/conduct/gestures';
 import { pressPad } from '../../../host/controls/act';
 import { useHovlix, useLive, usePlays } from '../../../host/hovlix';
@@ -82,9 +83,7 @@ export function OnePad({ pad, name, letter, banks, height, small = false }: OneP
   const on = useIsOn(pad.look);
   const unlit = useUnlit(pad.look);
   const armed = useLive((live) => live.blackout.on || (live.song?.playing ?? false));
-  const waits = useMoment(({ live, now }) =>
-    live.standing.some((one) => one.look === pad.look && one.on && (one.since ?? 0) > now),
-  );
+  const waits = useMoment(({ live, now }) => live.standing.some((one) => one.look === pad.look && isWaiting(one, now)));
   const state = waits ? WORDS.onTheNext(pad.waits ?? 'beat') : on ? (armed ? 'armed' : 'on') : '';
   const words = [state, PRESS_WORDS[pad.press]].filter(Boolean).join(' · ');
   const dashed = on && (armed || waits);
