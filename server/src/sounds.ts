@@ -19,9 +19,11 @@ export type SoundStore = {
 
 /** A mix of 70 minutes has 7 MB; the oldest go when there are more files than this. */
 const MOST_FILES = 400;
+const MOST_UNWRITTEN = 50;
 
 /** @param folder where they are kept. @param heard is told of each that is new here. */
 export function soundStore(folder: string, heard: (sounds: SoundBytes) => void): SoundStore {
+  /** What could not be written, the latest last. */
   const fresh = new Map<string, Uint8Array>();
   const file = (hash: string) => join(folder, `${hash}.envelopes`);
   const bytes = (hash: string) => {
@@ -37,13 +39,15 @@ export function soundStore(folder: string, heard: (sounds: SoundBytes) => void):
     put(hash, sound) {
       const read = readEnvelopes(sound, 'the song');
       if (!read.ok) return wordsFor(read.problem);
-      fresh.set(hash, sound);
+      fresh.delete(hash);
       try {
         mkdirSync(folder, { recursive: true });
         writeFileSync(file(hash), sound);
         tidy(folder);
       } catch {
         // A full disk costs the next start a second, and nothing tonight.
+        fresh.set(hash, sound);
+        if (fresh.size > MOST_UNWRITTEN) fresh.delete(fresh.keys().next().value!);
       }
       heard([{ hash, bytes: sound }]);
       return undefined;

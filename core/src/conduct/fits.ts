@@ -57,7 +57,9 @@ export function unfit(show: Show | undefined, state: LiveState, action: Action, 
 
 type Notes = Extract<Action, { type: 'notes' }>['notes'];
 
-function notePlays({ kits, roles }: Show, { kit, hit, role }: Notes[number]): boolean {
+function notePlays({ kits, roles }: Show, { kit, hit, role, velocity }: Notes[number]): boolean {
+  // What sounds is let go also when its kit was deleted meanwhile.
+  if (velocity === 0) return true;
   return (
     roles.some(({ id }) => id === role) && kits.find(({ id }) => id === kit)?.hits.some(({ id }) => id === hit) === true
   );

@@ -135,6 +135,16 @@ test.each<[string, object, RegExp]>([
   expect(one.refusals()).toEqual([expect.stringMatching(why)]);
 });
 
+test('a note that sounds is let go though its kit was deleted meanwhile', () => {
+  const { screen, state } = stage();
+  const one = screen('one');
+  const up = { kit: 'deleted', role: 'wash', hit: 'h', note: 36, velocity: 0 };
+  const { seq } = state();
+  one.act({ type: 'notes', notes: [up] });
+  expect(one.refusals()).toEqual([]);
+  expect(state().seq).toBe(seq + 1);
+});
+
 test('the bank of all looks is one, where nobody made any', () => {
   const { screen, state } = stage();
   const one = screen('one');

@@ -390,7 +390,7 @@ export function conductorHub({
         alive: () => void (line.heardAt = now()),
         closed() {
           line.closedAt ??= now();
-          if (learner === line.screen) learns(null);
+          if (learner === line.screen && !isBack(line)) learns(null);
           if (line.watching !== null) tellWatch();
         },
       };

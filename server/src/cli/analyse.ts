@@ -1,13 +1,13 @@
 // `hovlix analyse`: what is found in recordings, as JSON and as Standard MIDI Files.
 
 import { createHash } from 'node:crypto';
-import { mkdirSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, statSync } from 'node:fs';
 import { basename, extname, join } from 'node:path';
 import { analyse, confidenceOf, readTags, type Analysis } from '@hovlix/core/analysis';
 import { writeSongAsMidi } from '@hovlix/core/midi';
 import { wordsFor } from '@hovlix/core/problem';
 import { songOfRecording } from '@hovlix/core/song';
-import { bytesOf } from './files';
+import { bytesOf, writeTo, writing } from './files';
 import { options, UsageError } from './usage';
 
 export const ANALYSE_HELP = `Usage: hovlix analyse FILE|FOLDER ... [--json OUT] [--midi OUT]
@@ -15,7 +15,7 @@ export const ANALYSE_HELP = `Usage: hovlix analyse FILE|FOLDER ... [--json OUT] 
 Finds tempo, meter, beats, bars and sections of WAV, FLAC, MP3 and OGG files. --json writes
   {durationSec, bpm, confidence, meter, beats, downbeats, sections}   (times in seconds)
 to OUT; - is standard output. --midi writes a Standard MIDI File with tempo, meter and section markers.
-With several files, or a folder, OUT is a folder with one file for each.`;
+With several files, or a folder, OUT is a folder with one file for each; of two with one name the second is “NAME (2)”.`;
 
 const SOUND = new Set(['.wav', '.flac', '.mp3', '.ogg']);
 
@@ -29,21 +29,48 @@ export async function analyseCommand(args: string[]): Promise<void> {
   if (!values.json && !values.midi) throw new UsageError('--json OUT or --midi OUT is needed');
   const files = positionals.flatMap(filesOf);
   const many = files.length !== 1 || positionals.some(isFolder);
+  const names = namesFor(files);
   const failures: string[] = [];
   for (const [i, file] of files.entries()) {
-    const bytes = bytesOf(file);
-    const found = await analyse(bytes, basename(file), async () => 'go-on');
-    if (!found.ok && !many) throw new Error(wordsFor(found.problem));
-    if (!found.ok) {
-      failures.push(wordsFor(found.problem));
+    const heard = await listenedTo(file);
+    if ('why' in heard) {
+      if (!many) throw heard.why;
+      failures.push(heard.why.message);
       continue;
     }
-    if (many)
-      process.stderr.write(`${i + 1} of ${files.length}: ${basename(file)}, ${found.value.bpm.toFixed(1)} bpm\n`);
-    if (values.json) write(placeOf(values.json, file, '.json', many), jsonOf(found.value));
-    if (values.midi) write(placeOf(values.midi, file, '.mid', many), await midiOf(file, bytes, found.value));
+    const { bytes, found } = heard;
+    if (many) process.stderr.write(`${i + 1} of ${files.length}: ${basename(file)}, ${found.bpm.toFixed(1)} bpm\n`);
+    const place = (out: string, ending: string) => (many ? placeIn(out, names[i]! + ending) : out);
+    if (values.json) write(place(values.json, '.json'), jsonOf(found));
+    if (values.midi) write(place(values.midi, '.mid'), await midiOf(file, bytes, found));
   }
   if (failures.length > 0) throw new Error(failures.join('\n'));
+}
+
+/** What is found in a recording, or why nothing is: one that cannot be read stops no other. */
+async function listenedTo(
+  file: string,
+): Promise<{ readonly bytes: Uint8Array; readonly found: Analysis } | { readonly why: Error }> {
+  try {
+    const bytes = bytesOf(file);
+    const found = await analyse(bytes, basename(file), async () => 'go-on');
+    return found.ok ? { bytes, found: found.value } : { why: new Error(wordsFor(found.problem)) };
+  } catch (error) {
+    if (error instanceof UsageError) return { why: error };
+    throw error;
+  }
+}
+
+/** What each file's findings are called: two of one name, of other kinds or in other folders, are told apart. */
+function namesFor(files: readonly string[]): readonly string[] {
+  const taken = new Set<string>();
+  return files.map((file) => {
+    const plain = basename(file, extname(file));
+    let name = plain;
+    for (let n = 2; taken.has(name.toLowerCase()); n++) name = `${plain} (${n})`;
+    taken.add(name.toLowerCase());
+    return name;
+  });
 }
 
 function isFolder(path: string): boolean {
@@ -62,15 +89,15 @@ function filesOf(path: string): string[] {
   return files.sort().map((name) => join(path, name));
 }
 
-function placeOf(out: string, file: string, ending: string, many: boolean): string {
-  if (!many || out === '-') return out;
-  mkdirSync(out, { recursive: true });
-  return join(out, basename(file, extname(file)) + ending);
+function placeIn(out: string, name: string): string {
+  if (out === '-') return out;
+  writing(out, () => mkdirSync(out, { recursive: true }));
+  return join(out, name);
 }
 
 function write(place: string, content: string | Uint8Array): void {
   if (place === '-') process.stdout.write(content);
-  else writeFileSync(place, content);
+  else writeTo(place, content);
 }
 
 function jsonOf(found: Analysis): string {

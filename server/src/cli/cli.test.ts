@@ -2,7 +2,7 @@
 
 import { spawnSync } from 'node:child_process';
 import { createSocket } from 'node:dgram';
-import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { copyFileSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -82,6 +82,22 @@ test('analyse takes several files and folders, and writes MIDI files with the te
   if (!midi.ok) throw new Error('the MIDI file cannot be read');
   const [first] = midi.value.tempo;
   expect(60 / first!.pulse).toBeCloseTo(100, 0);
+});
+
+test('two recordings of one name are told apart, and a place that cannot be written to is one line', () => {
+  const clicks = clickTrack();
+  const folder = out('demos');
+  mkdirSync(join(folder, 'a.wav'), { recursive: true });
+  copyFileSync(clicks, join(folder, 'clicks.wav'));
+  const done = hovlix('analyse', clicks, folder, '--json', out('both'));
+  expect(done.status).toBe(1);
+  expect(done.stderr).toContain(`${join(folder, 'a.wav')} cannot be read (EISDIR)`);
+  expect(readdirSync(out('both')).sort()).toEqual(['clicks (2).json', 'clicks.json']);
+  const nowhere = hovlix('analyse', clicks, '--json', out('no/such/folder.json'));
+  expect([nowhere.status, nowhere.stderr]).toEqual([
+    2,
+    `hovlix: ${out('no/such/folder.json')} cannot be written: its folder is not there\n`,
+  ]);
 });
 
 test('render to CSV: 44 lines a second, 512 levels each, and the light changes', () => {

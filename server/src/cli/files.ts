@@ -1,6 +1,6 @@
 // Reading what the command is given.
 
-import { readFileSync } from 'node:fs';
+import { openSync, readFileSync, writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import type { Sounds } from '@hovlix/core/engine';
 import { readBundle, type Bundle } from '@hovlix/core/files';
@@ -9,6 +9,7 @@ import { wordsFor } from '@hovlix/core/problem';
 import type { Rig } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
 import type { Song } from '@hovlix/core/song';
+import { reasonOf } from '../keep/whole';
 import { UsageError } from './usage';
 
 /** @throws UsageError where there is no such file or it may not be read. */
@@ -18,6 +19,22 @@ export function bytesOf(file: string): Uint8Array {
   } catch (error) {
     const code = (error as NodeJS.ErrnoException).code;
     throw new UsageError(code === 'ENOENT' ? `There is no file ${file}` : `${file} cannot be read (${code})`);
+  }
+}
+
+/** @throws UsageError where it cannot be written. */
+export const writeTo = (file: string, content: string | Uint8Array): void =>
+  writing(file, () => writeFileSync(file, content));
+
+/** A file to write to. @throws UsageError where it cannot be written. */
+export const openedTo = (file: string): number => writing(file, () => openSync(file, 'w'));
+
+/** Writes to a file or folder, or says why that cannot be. */
+export function writing<T>(file: string, write: () => T): T {
+  try {
+    return write();
+  } catch (error) {
+    throw new UsageError(`${file} cannot be written: ${reasonOf(error)}`);
   }
 }
 

@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import { writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { counted } from '@hovlix/core/counted';
 import { writeBundle, type Bundle } from '@hovlix/core/files';
@@ -16,7 +15,7 @@ import { noteName } from '@hovlix/core/light';
 import { wordsFor } from '@hovlix/core/problem';
 import { edit, legal, type Show } from '@hovlix/core/show';
 import type { Song } from '@hovlix/core/song';
-import { bundleFrom, bytesOf, songIn } from './files';
+import { bundleFrom, bytesOf, songIn, writeTo } from './files';
 import { options, UsageError } from './usage';
 
 export const MIDI_HELP = `Usage: hovlix midi SHOW.hovlix --song NAME --out FILE.mid
@@ -55,7 +54,7 @@ export async function midiCommand(args: string[]): Promise<void> {
   const song = songIn(bundle.show, values.song);
   if (values.in === undefined) {
     if (!values.out || !/\.midi?$/i.test(values.out)) throw new UsageError('--out takes a name that ends in .mid');
-    return writeFileSync(values.out, writeSongAsMidi(song));
+    return writeTo(values.out, writeSongAsMidi(song));
   }
   const music = readMidi(bytesOf(values.in), basename(values.in));
   if (!music.ok) throw new Error(wordsFor(music.problem));
@@ -71,7 +70,7 @@ export async function midiCommand(args: string[]): Promise<void> {
     cues: yesOrNo(values.cues, 'cues') ?? usual.cues,
     parts: chosen.map((part) => ({ ...part, kit, byNote: values['by-note'] === true })),
   };
-  writeFileSync(values.out, taken(bundle, song, music.value, choices));
+  writeTo(values.out, taken(bundle, song, music.value, choices));
 }
 
 function taken(bundle: Bundle, song: Song, music: MidiMusic, choices: MidiChoices): Uint8Array {

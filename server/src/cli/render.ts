@@ -1,4 +1,4 @@
-import { closeSync, openSync, writeSync } from 'node:fs';
+import { closeSync, writeSync } from 'node:fs';
 import { basename } from 'node:path';
 import { compile, frameFor, levelsOf, limiter, render } from '@hovlix/core/engine';
 import { playedAlone, readLog, replay, type LiveState } from '@hovlix/core/live';
@@ -9,7 +9,7 @@ import { encodeSacn, pcapHeader, pcapRecord, SACN_PORT, sacnGroup, updateSacn } 
 import { cidOfThisMachine } from '../connect/cid';
 import { homeFolder } from '../connect/home';
 import { FRAMES_PER_SECOND } from '../output/pacer';
-import { bundleFrom, bytesOf, rigIn, songIn, soundsIn } from './files';
+import { bundleFrom, bytesOf, openedTo, rigIn, songIn, soundsIn } from './files';
 import { numberOf, options, UsageError } from './usage';
 
 export const RENDER_HELP = `Usage: hovlix render SHOW.hovlix --song NAME | --log FILE [--rig NAME] [--from S] [--to S] --out FILE.pcap|FILE.csv
@@ -46,7 +46,7 @@ export async function renderCommand(args: string[]): Promise<void> {
   const to = numberOf(values.to, 'to', from, 1e6) ?? length;
   const frame = frameFor(program);
   const safe = limiter();
-  const writer = (kind === 'pcap' ? pcapWriter : csvWriter)(openSync(values.out, 'w'));
+  const writer = (kind === 'pcap' ? pcapWriter : csvWriter)(openedTo(values.out));
   const first = Math.ceil(from * FRAMES_PER_SECOND);
   for (let n = first; n / FRAMES_PER_SECOND < to; n++) {
     const at = seconds(start + n / FRAMES_PER_SECOND);

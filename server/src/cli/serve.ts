@@ -123,7 +123,7 @@ async function serve({ port, demo, targets, lan, lanAt, inputPorts, home, log, l
   const wrong = troubles((why) => log.warn(why));
   const about = (what: string) => (why: string | null) => wrong.say(what, why);
   const kept = (name: string) => join(home, demo ? `${name}-demo.json` : `${name}.json`);
-  const connections = connectionsStore(kept('connect'), about('connections'));
+  const connections = connectionsStore(kept('connect'), about('connections'), wrong.tell);
   let networks = networksOfThisComputer();
   let cables: readonly SerialPlace[] = [];
   const threads = startThreads({
@@ -151,8 +151,8 @@ async function serve({ port, demo, targets, lan, lanAt, inputPorts, home, log, l
     fresh.forEach(({ hash }) => told.add(hash));
     if (fresh.length > 0) threads.tellOutput({ type: 'sounds', sounds: fresh });
   };
-  const copy = runningCopy(kept('show'), about('show'));
-  const tonight = night(kept('night'), now, about('night'));
+  const copy = runningCopy(kept('show'), about('show'), wrong.tell);
+  const tonight = night(kept('night'), now, about('night'), wrong.tell);
   const pressed = keptLog(AT_REST);
   const evening = logFile === undefined ? undefined : eveningLog(logFile, about('log'));
   const following: Following = {
@@ -206,7 +206,7 @@ async function serve({ port, demo, targets, lan, lanAt, inputPorts, home, log, l
     hear: (take) => void (stepped = take),
     send: (bytes) => standIns?.sendToFoot(bytes),
   };
-  const known = pairing(join(home, 'devices.json'), Date.now);
+  const known = pairing(join(home, 'devices.json'), Date.now, about('devices'), wrong.tell);
   const hub = startHub(
     shared,
     connections,

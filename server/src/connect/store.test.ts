@@ -31,6 +31,16 @@ test('what was kept while Connect was called Links is taken over', () => {
   expect(connectionsStore(path, fail).connections().sourceName).toBe('Tin Lantern');
 });
 
+test('what cannot be read under the old name is set aside under that name', () => {
+  const path = file();
+  const old = join(dirname(path), 'links.json');
+  writeFileSync(old, '{ not json');
+  const said: string[] = [];
+  connectionsStore(path, fail, (why) => said.push(why));
+  expect(said.join()).toContain(`${old}.bad`);
+  expect(readFileSync(`${old}.bad`, 'utf8')).toBe('{ not json');
+});
+
 test('an edit that makes no sense says so, and changes nothing; one that finds nothing to do tells nobody', () => {
   const store = connectionsStore(undefined, fail);
   store.reach([1], [sacn]);

@@ -12,7 +12,7 @@ import {
   type Way,
 } from '@hovlix/core/connect';
 import { wordsFor } from '@hovlix/core/problem';
-import { reasonOf, writeWhole } from '../keep/whole';
+import { keptWhole, reasonOf } from '../keep/whole';
 
 export type ConnectionsStore = {
   readonly connections: () => Connections;
@@ -25,15 +25,28 @@ export type ConnectionsStore = {
 
 /**
  * @param file where they are kept; without, only in memory. A file that cannot be read is set aside, not overwritten.
- * @param trouble is told in words what is wrong with it, or why they cannot be kept; null when they can again.
+ * @param trouble is told in words why they cannot be kept; null when they can again.
+ * @param lost is told in words what could not be read.
  */
-export function connectionsStore(file: string | undefined, trouble: (why: string | null) => void): ConnectionsStore {
-  let connections = file ? read(file, trouble) : NO_CONNECTIONS;
+export function connectionsStore(
+  file: string | undefined,
+  trouble: (why: string | null) => void,
+  lost: (why: string) => void = trouble,
+): ConnectionsStore {
+  let connections = file ? read(file, lost) : NO_CONNECTIONS;
   const followers: ((connections: Connections) => void)[] = [];
+  const keep =
+    file === undefined
+      ? () => undefined
+      : keptWhole(
+          file,
+          () => JSON.stringify(connections, null, 2),
+          (why) => trouble(why && `The outputs are not kept: ${why}. They are lost when Hovlix stops.`),
+        );
   const take = (next: Connections) => {
     if (next === connections) return;
     connections = next;
-    if (file) write(file, connections, trouble);
+    keep();
     for (const follower of followers) follower(connections);
   };
   return {
@@ -63,21 +76,16 @@ export function connectionsStore(file: string | undefined, trouble: (why: string
 /** Connect was called Links: what was kept under that name is taken over once. */
 const nameOfOld = (file: string) => join(dirname(file), basename(file).replace(/^connect/, 'links'));
 
-function read(file: string, warn: (why: string) => void): Connections {
-  let text: string;
+function read(path: string, lost: (why: string) => void): Connections {
+  const file = [path, nameOfOld(path)].find((one) => existsSync(one));
+  if (file === undefined) return NO_CONNECTIONS;
+  const aside = `It was set aside as ${file}.bad; outputs start anew.`;
   try {
-    const known = [file, nameOfOld(file)].find((one) => existsSync(one));
-    if (known === undefined) return NO_CONNECTIONS;
-    text = readFileSync(known, 'utf8');
-  } catch {
-    return NO_CONNECTIONS;
-  }
-  try {
-    const connections = readConnections(JSON.parse(text), file);
+    const connections = readConnections(JSON.parse(readFileSync(file, 'utf8')), file);
     if (connections.ok) return connections.value;
-    warn(`${wordsFor(connections.problem)} It was set aside as ${file}.bad; outputs start anew.`);
-  } catch {
-    warn(`“${file}” is not JSON. It was set aside as ${file}.bad; outputs start anew.`);
+    lost(`${wordsFor(connections.problem)} ${aside}`);
+  } catch (error) {
+    lost(error instanceof SyntaxError ? `“${file}” is not JSON. ${aside}` : `“${file}”: ${reasonOf(error)}. ${aside}`);
   }
   try {
     renameSync(file, `${file}.bad`);
@@ -85,13 +93,4 @@ function read(file: string, warn: (why: string) => void): Connections {
     // A folder that cannot be written to: the file stays where it is.
   }
   return NO_CONNECTIONS;
-}
-
-function write(file: string, connections: Connections, trouble: (why: string | null) => void): void {
-  try {
-    writeWhole(file, JSON.stringify(connections, null, 2));
-    trouble(null);
-  } catch (error) {
-    trouble(`The outputs are not kept: ${reasonOf(error)}. They are lost when Hovlix stops.`);
-  }
 }

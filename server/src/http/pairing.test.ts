@@ -1,4 +1,4 @@
-import { mkdtempSync, readFileSync, statSync } from 'node:fs';
+import { mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pairing } from './pairing';
@@ -32,6 +32,38 @@ test('what is kept is only its owner’s to read, and holds no code', () => {
   door.attempt(code, 'Phone', 'a');
   expect(statSync(file).mode & 0o077).toBe(0);
   expect(readFileSync(file, 'utf8')).not.toContain(code);
+});
+
+test('what the next device may do is kept, and a file that cannot be read is set aside, and told', () => {
+  const file = kept();
+  pairing(file, () => 0).grantTo('viewer');
+  const later = pairing(file, () => 0);
+  const joined = later.attempt(later.code().code, 'Phone', 'a');
+  expect(joined).toMatchObject({ device: { may: 'viewer' } });
+  writeFileSync(file, '{"secret":');
+  const told: string[] = [];
+  const anew = pairing(
+    file,
+    () => 0,
+    () => undefined,
+    (why) => told.push(why),
+  );
+  expect([anew.devices(), anew.grant()]).toEqual([[], 'player']);
+  expect(told).toEqual([expect.stringContaining(`set aside as ${file}.bad`)]);
+  expect(readFileSync(`${file}.bad`, 'utf8')).toBe('{"secret":');
+});
+
+test('devices that cannot be kept join all the same, and it is said', () => {
+  const file = join(kept(), 'devices.json');
+  writeFileSync(join(file, '..'), 'no folder');
+  const said: (string | null)[] = [];
+  const door = pairing(
+    file,
+    () => 0,
+    (why) => said.push(why),
+  );
+  expect(door.attempt(door.code().code, 'Phone', 'a').ok).toBe(true);
+  expect(said).toEqual([expect.stringContaining('a file is in its place')]);
 });
 
 test('a cookie made up, changed, or of another Hovlix is nobody', () => {

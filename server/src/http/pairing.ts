@@ -1,12 +1,12 @@
 // Which phones and tablets may come in: one types the code that the host's screen shows, once, and is remembered.
 
 import { randomBytes, randomInt, timingSafeEqual } from 'node:crypto';
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync, renameSync } from 'node:fs';
 import { parse, serialize } from 'cookie';
 import { sign, unsign } from 'cookie-signature';
 import { z } from 'zod';
 import { Right } from '@hovlix/core/live';
-import { writeWhole } from '../keep/whole';
+import { keptWhole } from '../keep/whole';
 
 const Kept = z.strictObject({
   /** Signs the cookies. Whoever reads it could let himself in, so the file is its owner's only. */
@@ -21,6 +21,8 @@ const Kept = z.strictObject({
       may: Right.default('player'),
     }),
   ),
+  /** What the next device that joins may do. */
+  grant: Right.default('player'),
 });
 type Kept = z.infer<typeof Kept>;
 export type PairedDevice = Kept['devices'][number];
@@ -71,13 +73,21 @@ const MOST_ADDRESSES = 1000;
 const KNOCK_FOR_MS = 2 * 60_000;
 const MOST_KNOCKS = 20;
 
-/** @param file where devices are kept; without, only in memory. @param now ms since 1970. */
-export function pairing(file: string | undefined, now: () => number): Pairing {
-  const kept = read(file);
+/**
+ * @param file where devices are kept; without, only in memory. One that cannot be read is set aside, not overwritten.
+ * @param now ms since 1970. @param trouble is told in words why they cannot be kept; null when they can again.
+ * @param lost is told in words what could not be read.
+ */
+export function pairing(
+  file: string | undefined,
+  now: () => number,
+  trouble: (why: string | null) => void = () => undefined,
+  lost: (why: string) => void = () => undefined,
+): Pairing {
+  const kept = read(file, lost);
   let current = fresh();
   let guesses = 0;
   let nextTryAt = 0;
-  let granted: Right = 'player';
   type Knock = {
     readonly id: string;
     readonly name: string;
@@ -101,14 +111,15 @@ export function pairing(file: string | undefined, now: () => number): Pairing {
     if (now() >= current.until) renew();
     return current;
   };
-  const save = () => {
-    if (!file) return;
-    try {
-      writeWhole(file, JSON.stringify(kept, null, 2));
-    } catch {
-      // A home that cannot be written to: devices are remembered until Hovlix stops.
-    }
-  };
+  const save =
+    file === undefined
+      ? () => undefined
+      : keptWhole(
+          file,
+          () => JSON.stringify(kept, null, 2),
+          (why) =>
+            trouble(why && `The devices that joined are not kept: ${why}. After a restart they have to join anew.`),
+        );
   const slip = (from: string): void => {
     const before = slips.get(from)?.wrong ?? 0;
     const wrong = before + 1;
@@ -125,7 +136,7 @@ export function pairing(file: string | undefined, now: () => number): Pairing {
       name: nameFor(name, kept.devices.length + 1),
       addedAt: now(),
       lastSeenAt: now(),
-      may: granted,
+      may: kept.grant,
     };
     kept.devices.push(device);
     save();
@@ -155,8 +166,11 @@ export function pairing(file: string | undefined, now: () => number): Pairing {
       renew();
       return { ok: true, ...joined(name) };
     },
-    grant: () => granted,
-    grantTo: (may) => void (granted = may),
+    grant: () => kept.grant,
+    grantTo(may) {
+      kept.grant = may;
+      save();
+    },
     knock(name, from) {
       const knock: Knock = {
         id: randomBytes(16).toString('hex'),
@@ -230,11 +244,18 @@ function sameText(a: string, b: string): boolean {
   return a.length === b.length && timingSafeEqual(Buffer.from(a), Buffer.from(b));
 }
 
-function read(file: string | undefined): Kept {
-  try {
-    if (file) return Kept.parse(JSON.parse(readFileSync(file, 'utf8')));
-  } catch {
-    // None yet, or not readable: devices have to join anew, which is the safe side.
-  }
-  return { secret: randomBytes(32).toString('hex'), devices: [] };
+/** Where none can be read, devices have to join anew, which is the safe side. */
+function read(file: string | undefined, lost: (why: string) => void): Kept {
+  if (file && existsSync(file))
+    try {
+      return Kept.parse(JSON.parse(readFileSync(file, 'utf8')));
+    } catch {
+      lost(`“${file}” cannot be read. It was set aside as ${file}.bad; devices have to join anew.`);
+      try {
+        renameSync(file, `${file}.bad`);
+      } catch {
+        // A folder that cannot be written to: the file stays where it is.
+      }
+    }
+  return { secret: randomBytes(32).toString('hex'), devices: [], grant: 'player' };
 }

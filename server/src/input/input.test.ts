@@ -9,6 +9,7 @@ import { networksOfThisComputer } from '../connect/networks';
 import { startNode } from '../stand-ins/node';
 import { until } from '../testing/wait';
 import { startInput, type Input } from './input';
+import { neighbours } from './neighbours';
 import { readShared, sharedLevels, writeShared } from './shared-levels';
 
 const cid = new Uint8Array(16).fill(1);
@@ -147,6 +148,14 @@ test('another sender that lists our universes is named; one that lists others is
   send(encodeSacnDiscovery(new Uint8Array(16).fill(9), 'Far desk', [700])[0]!);
   await until(() => input.report().clashes.length > 0);
   expect(input.report().clashes).toEqual([{ name: 'Other desk', address: '127.0.0.1', universes: [3], twin: false }]);
+});
+
+test('a list of nodes that is full still knows those in it, for as long as they answer', () => {
+  const book = neighbours(cid);
+  const all = Array.from({ length: 210 }, (_, n) => `10.0.0.${n}`);
+  const reply = { ip: [0, 0, 0, 0] as const, shortName: 'n', longName: 'node', outputs: [0], role: 'node' as const };
+  for (const at of [0, 3, 6, 9, 12]) for (const from of all) book.answered({ ...reply }, from, at);
+  expect(book.report(13).nodes.map(({ address }) => address)).toEqual(all.slice(0, 200));
 });
 
 test('a flood of made-up sources does not grow without end', async () => {

@@ -15,6 +15,7 @@ import {
   type ArtPollReply,
 } from '@hovlix/core/wire';
 import { now } from '../clock';
+import { faceFor, isInNetwork } from '../connect/networks';
 import { neighbours } from './neighbours';
 import type { SharedLevels } from './shared-levels';
 import { sourceBook } from './source-book';
@@ -92,7 +93,8 @@ export function startInput({
     connections.outputs.some((row) => row.on && row.way.protocol === 'artnet' && row.way.to === 'broadcast');
 
   function answer(from: RemoteInfo): void {
-    const face = networks.find((one) => !one.internal) ?? networks[0];
+    const reached = networks.find((one) => isInNetwork(from.address, one));
+    const face = reached ?? faceFor(null, networks) ?? networks[0];
     if (!face || networks.some((one) => one.address === from.address)) return;
     const ip = face.address.split('.').map(Number) as unknown as ArtPollReply['ip'];
     const outputs = connections.outputs

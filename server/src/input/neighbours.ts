@@ -41,8 +41,9 @@ export function neighbours(cid: Uint8Array): Neighbours {
         if (on && way.protocol !== 'serial') mine[way.protocol].add(way.number);
     },
     answered(reply, from, at) {
-      if (reply.role === 'controller' || (nodes.size >= MOST && !nodes.has(from))) return;
-      nodes.set(`${from} ${reply.outputs.join()}`, { reply, from, at });
+      const key = `${from} ${reply.outputs.join()}`;
+      if (reply.role === 'controller' || (nodes.size >= MOST && !nodes.has(key))) return;
+      nodes.set(key, { reply, from, at });
     },
     listed(list, from, ours, at) {
       const name = Buffer.from(list.cid).toString('hex');

@@ -1,12 +1,19 @@
 // What is kept of a night: what was on, and all that was pressed.
 
-import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { AT_REST, conductor, readLog, reduced, songTimeAt, type Action, type LiveState } from '@hovlix/core/live';
+import type { Running } from '@hovlix/core/conduct';
+import { envelopesOf, writeEnvelopes } from '@hovlix/core/music';
 import { id, seconds } from '@hovlix/core/units';
+import { testShow } from '../../../core/src/testing/show';
+import { soundStore } from '../sounds';
+import { until } from '../testing/wait';
 import { eveningLog } from './evening-log';
 import { night } from './night';
+import { runningCopy } from './running';
+import { troubles } from './troubles';
 
 const file = (name: string) => join(mkdtempSync(join(tmpdir(), 'hovlix-keep-')), name);
 const fail = (why: string | null) => {
@@ -31,7 +38,7 @@ describe('what is on', () => {
   const kept = (ago: number, clock: number) => {
     const { state } = pressed(played, 1000);
     writeFileSync(path, JSON.stringify({ at: 1005, wall: Date.now() - ago * 1000, state, phones: true }));
-    return { state, read: night(path, () => seconds(clock), fail).read() };
+    return { state, read: night(path, () => seconds(clock), fail, fail).read() };
   };
 
   test('after a short break it goes on by the same clock: the song has gone on meanwhile', () => {
@@ -54,16 +61,103 @@ describe('what is on', () => {
   test('half a day later a new night begins; what cannot be read is said', () => {
     expect(kept(13 * 3600, 50_000).read).toBeUndefined();
     writeFileSync(path, '{"at":');
-    const said: (string | null)[] = [];
+    const said: string[] = [];
     expect(
       night(
         path,
         () => seconds(1),
+        fail,
         (why) => said.push(why),
       ).read(),
     ).toBeUndefined();
     expect(said).toEqual([expect.stringContaining('cannot be read')]);
   });
+
+  test('what cannot be written is tried again until it can', async () => {
+    const place = file('in-the-way');
+    const path = join(place, 'night.json');
+    writeFileSync(place, 'no folder');
+    const said: (string | null)[] = [];
+    const kept = night(
+      path,
+      () => seconds(5),
+      (why) => said.push(why),
+      fail,
+    );
+    kept.keep(() => ({ state: AT_REST, phones: true }));
+    await until(() => said.at(-1)?.includes('a file is in its place'));
+    rmSync(place);
+    await until(() => said.at(-1) === null);
+    expect(kept.read()).toEqual({ state: AT_REST, phones: true, goesOn: true });
+  }, 20_000);
+});
+
+describe('the show that is on', () => {
+  const running = (name: string): Running => ({ show: { ...testShow(), name }, chain: [name] });
+
+  test('stopped while one edit is being written, the one after it is what is kept', async () => {
+    const path = file('show.json');
+    const copy = runningCopy(path, fail, fail);
+    copy.keep(running('first'));
+    // It is on its way to the disk when the next one comes, and the end: timers of one length go off in their order.
+    await new Promise((resolve) => setTimeout(resolve, 500));
+    copy.keep(running('second'));
+    copy.close();
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(runningCopy(path, fail, fail).read()).toEqual(running('second'));
+  });
+
+  test('one that cannot be read is set aside and told; it is still told after the next was written', async () => {
+    const path = file('show.json');
+    writeFileSync(path, '{"chain":["a"],"show":{"looks":7}}');
+    const wrong = troubles(() => undefined);
+    const copy = runningCopy(path, (why) => wrong.say('show', why), wrong.tell);
+    expect(copy.read()).toBeUndefined();
+    copy.keep(running('next'));
+    await until(() => existsSync(path));
+    expect(wrong.list()).toEqual([expect.stringContaining(`set aside as ${path}.bad`)]);
+    expect(readFileSync(`${path}.bad`, 'utf8')).toContain('"looks":7');
+  });
+});
+
+test('a trouble is said until it is over; what cannot be put right, for a quarter of an hour', () => {
+  let wall = 0;
+  const heard: string[] = [];
+  const wrong = troubles(
+    (why) => heard.push(why),
+    () => wall,
+  );
+  wrong.say('disk', 'full');
+  wrong.say('disk', 'full');
+  wrong.tell('lost');
+  expect(wrong.list()).toEqual(['full', 'lost']);
+  wrong.say('disk', null);
+  wall = 14 * 60_000;
+  expect(wrong.list()).toEqual(['lost']);
+  wall = 16 * 60_000;
+  expect(wrong.list()).toEqual([]);
+  expect(heard).toEqual(['full', 'lost']);
+});
+
+test('sounds that cannot be written are known all the same, as many as there is room for', () => {
+  const heard: string[] = [];
+  const put = (folder: string, n: number) => {
+    const store = soundStore(folder, (sounds) => heard.push(...sounds.map(({ hash }) => hash)));
+    for (let i = 0; i < n; i++) expect(store.put(`song-${i}`, songSound)).toBeUndefined();
+    return store;
+  };
+  const songSound = writeEnvelopes(envelopesOf(new Uint8Array(16 * 100)));
+  const blocked = file('in-the-way');
+  writeFileSync(blocked, 'no folder');
+  const unwritten = put(blocked, 60);
+  expect(unwritten.bytes('song-59')).toEqual(songSound);
+  expect(unwritten.bytes('song-0')).toBeUndefined();
+  const folder = join(file('sounds'));
+  expect(put(folder, 60).bytes('song-0')).toEqual(songSound);
+  // They lie on the disk, and not in memory as well.
+  rmSync(folder, { recursive: true });
+  expect(heard).toHaveLength(120);
+  expect(put(folder, 0).bytes('song-0')).toBeUndefined();
 });
 
 describe('the log', () => {

@@ -34,6 +34,8 @@ export type Night = {
 
 /** A press is at most this long in memory only. */
 const SOON_MS = 250;
+/** What could not be written is tried again after this. */
+const AGAIN_MS = 5000;
 /** After a shorter break the song has gone on meanwhile, and so do fades; after a longer one all is as it was left. */
 const BREAK_SECONDS = 120;
 /** Whoever comes back after this begins a new night. */
@@ -41,32 +43,44 @@ const NIGHT_SECONDS = 12 * 3600;
 /** The steady clock starts anew with the machine. By so much it and the time of day may differ over a break. */
 const CLOCKS_DIFFER = 5;
 
-/** @param now the machine's steady clock. @param trouble is told why it cannot be kept; null when it can again. */
-export function night(file: string, now: () => Seconds, trouble: (why: string | null) => void): Night {
+/**
+ * @param now the machine's steady clock. @param trouble is told why it cannot be kept; null when it can again.
+ * @param lost is told in words what could not be read.
+ */
+export function night(
+  file: string,
+  now: () => Seconds,
+  trouble: (why: string | null) => void,
+  lost: (why: string) => void,
+): Night {
   let waiting: (() => Kept) | undefined;
   let timer: NodeJS.Timeout | undefined;
   let closed = false;
   const text = (kept: Kept) => JSON.stringify({ at: now(), wall: Date.now(), ...kept });
   const failed = (error: unknown) =>
     trouble(`What is on is not kept: ${reasonOf(error)}. After a restart it would not come back.`);
-  const write = async () => {
-    const kept = waiting?.();
+  /** @returns how soon what waits is to be written. */
+  const write = async (): Promise<number> => {
+    const kept = waiting;
     waiting = undefined;
-    if (!kept || closed) return;
+    if (!kept || closed) return SOON_MS;
     try {
-      await writeWholeSoon(file, text(kept), () => !closed);
+      await writeWholeSoon(file, text(kept()), () => !closed);
       trouble(null);
+      return SOON_MS;
     } catch (error) {
       failed(error);
+      waiting ??= kept;
+      return AGAIN_MS;
     }
   };
-  const soon = (): void => {
+  const soon = (ms: number): void => {
     timer ??= setTimeout(() => {
-      void write().finally(() => {
+      void write().then((next) => {
         timer = undefined;
-        if (waiting) soon();
+        if (waiting && !closed) soon(next);
       });
-    }, SOON_MS);
+    }, ms).unref();
   };
   return {
     read() {
@@ -79,13 +93,13 @@ export function night(file: string, now: () => Seconds, trouble: (why: string | 
         const goesOn = sameClock && passed < BREAK_SECONDS;
         return { state: goesOn ? state : leftAs(state, at, now()), phones, goesOn };
       } catch (error) {
-        trouble(`What was on last cannot be read (${(error as Error).message}). It begins with nothing on.`);
+        lost(`What was on last cannot be read (${(error as Error).message}). It begins with nothing on.`);
         return undefined;
       }
     },
     keep(kept) {
       waiting = kept;
-      soon();
+      soon(SOON_MS);
     },
     close(kept) {
       closed = true;

@@ -19,13 +19,22 @@ export type RunningCopy = {
 
 /** An edit is at most this long in memory only. */
 const SOON_MS = 500;
+/** What could not be written is tried again after this. */
+const AGAIN_MS = 5000;
 
 /**
  * @param file where it is kept. Written whole beside it and renamed, so that a crash leaves the old one or the new one.
- * @param trouble is told in words when it cannot be read or written, null when it can again; the light goes on.
+ * @param trouble is told in words when it cannot be written, null when it can again; the light goes on.
+ * @param lost is told in words what could not be read.
  */
-export function runningCopy(file: string, trouble: (why: string | null) => void): RunningCopy {
+export function runningCopy(
+  file: string,
+  trouble: (why: string | null) => void,
+  lost: (why: string) => void,
+): RunningCopy {
+  /** What is not in the file yet. */
   let waiting: Running | undefined;
+  let closed = false;
   let timer: NodeJS.Timeout | undefined;
   let writing: Promise<void> = Promise.resolve();
   const said = (error: unknown) =>
@@ -35,13 +44,14 @@ export function runningCopy(file: string, trouble: (why: string | null) => void)
     timer = undefined;
     const running = waiting;
     if (!running) return;
-    waiting = undefined;
     writing = writing.then(async () => {
       try {
-        await writeWholeSoon(file, text(running));
+        await writeWholeSoon(file, text(running), () => !closed);
+        if (waiting === running) waiting = undefined;
         trouble(null);
       } catch (error) {
         said(error);
+        timer ??= setTimeout(write, AGAIN_MS).unref();
       }
     });
   };
@@ -52,9 +62,9 @@ export function runningCopy(file: string, trouble: (why: string | null) => void)
         const kept = File.parse(JSON.parse(readFileSync(file, 'utf8')));
         const show = readShow(kept.show, 'the show that was on last');
         if (show.ok) return { show: show.value, chain: kept.chain };
-        trouble(`${wordsFor(show.problem)} It was set aside as ${file}.bad.`);
+        lost(`${wordsFor(show.problem)} It was set aside as ${file}.bad.`);
       } catch (error) {
-        trouble(
+        lost(
           `The show that was on last cannot be read (${(error as Error).message}). It was set aside as ${file}.bad.`,
         );
       }
@@ -70,6 +80,7 @@ export function runningCopy(file: string, trouble: (why: string | null) => void)
       timer ??= setTimeout(write, SOON_MS);
     },
     close() {
+      closed = true;
       clearTimeout(timer);
       if (!waiting) return;
       try {

@@ -3,11 +3,17 @@
 export type Troubles = {
   /** A trouble, in words; null where it is over. */
   readonly say: (about: string, why: string | null) => void;
+  /** What has happened and cannot be put right here: said for long enough that somebody reads it. */
+  readonly tell: (why: string) => void;
   readonly list: () => readonly string[];
 };
 
-export function troubles(warn: (why: string) => void): Troubles {
+const TOLD_FOR_MS = 15 * 60_000;
+
+/** @param wall ms since 1970. */
+export function troubles(warn: (why: string) => void, wall: () => number = Date.now): Troubles {
   const now = new Map<string, string>();
+  let told: { readonly why: string; readonly until: number }[] = [];
   return {
     say(about, why) {
       if (why === null) return void now.delete(about);
@@ -15,6 +21,13 @@ export function troubles(warn: (why: string) => void): Troubles {
       now.set(about, why);
       warn(why);
     },
-    list: () => [...now.values()],
+    tell(why) {
+      told.push({ why, until: wall() + TOLD_FOR_MS });
+      warn(why);
+    },
+    list() {
+      told = told.filter(({ until }) => wall() < until);
+      return [...now.values(), ...told.map(({ why }) => why)];
+    },
   };
 }

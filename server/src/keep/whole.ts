@@ -13,7 +13,10 @@ const REASONS: ReadonlyMap<string, string> = new Map([
   ['EACCES', 'Hovlix may not write there'],
   ['EPERM', 'Hovlix may not write there'],
   ['EROFS', 'the disk is read-only'],
-  ['ENOENT', 'its folder is gone'],
+  ['ENOENT', 'its folder is not there'],
+  ['EISDIR', 'it is a folder'],
+  ['EEXIST', 'a file is in its place'],
+  ['ENOTDIR', 'a file is in its place'],
 ]);
 
 /** Why something could not be written, in words for a screen. */
@@ -42,7 +45,29 @@ export function writeWhole(file: string, text: string): void {
   }
 }
 
-/** The same without waiting. @param still asked before it is moved into place: whether it is wanted yet. */
+/** What could not be written is tried again after this, in ms. */
+const AGAIN_MS = 5000;
+
+/**
+ * Keeps a file as it should be by now, each time it is called; where that fails, it is tried again until it is there.
+ * @param told why it cannot be written; null when it is.
+ */
+export function keptWhole(file: string, text: () => string, told: (why: string | null) => void): () => void {
+  let again: NodeJS.Timeout | undefined;
+  const keep = () => {
+    clearTimeout(again);
+    try {
+      writeWhole(file, text());
+      told(null);
+    } catch (error) {
+      told(reasonOf(error));
+      again = setTimeout(keep, AGAIN_MS).unref();
+    }
+  };
+  return keep;
+}
+
+/** The same as `writeWhole`, without waiting. @param still asked before it is moved into place: whether it is wanted yet. */
 export async function writeWholeSoon(file: string, text: string, still = () => true): Promise<void> {
   const beside = `${file}.new`;
   try {

@@ -18,6 +18,7 @@ import {
 import type { z } from 'zod';
 import { now } from '../clock';
 import { networksOfThisComputer } from '../connect/networks';
+import { sharedLevels, writeShared } from '../input/shared-levels';
 import { startNode } from '../stand-ins/node';
 import { startSerial } from '../stand-ins/serial';
 import { until } from '../testing/wait';
@@ -291,6 +292,39 @@ test('a playing song goes out as packets an independent library reads, and they 
   await until(() => heard.filter(saysGoodbye).length === 3);
   expect(heard.slice(-3).every(saysGoodbye)).toBe(true);
   await until(() => made.report().rows[0]?.silence === 'output-off');
+});
+
+test('of two inputs of one universe the one that is heard is in control, and what is held by hand shows again after it', async () => {
+  const { port, heard: packets } = await receiver();
+  const input = (id: string, merge: 'takes-over' | 'highest') => ({
+    id,
+    universe: 1,
+    protocol: 'sacn',
+    number: 7,
+    merge,
+  });
+  const connections = Connections.parse({
+    ...connectionsOf(sacnRow(port)),
+    inputs: [input('first', 'takes-over'), input('second', 'highest')],
+  });
+  const heard = sharedLevels();
+  const made = startOutput({ cid, connections, networks, heard });
+  toClose.push(() => made.tell({ type: 'stop' }));
+  await made.tell({ type: 'show', show });
+  await made.tell({ type: 'state', state: holding({ universe: 1, address: 1, value: 200 }) });
+  const shown = (value: number) => () => packets.length > 0 && levelsIn(packets.at(-1)!)?.[0] === value;
+  const winner = () => made.report().winners[0]?.winner;
+  await until(shown(200));
+  expect(winner()).toBe('ours');
+  writeShared(heard, 0, connections.inputs[0]!.id, new Uint8Array(512).fill(9));
+  await until(shown(9));
+  expect(winner()).toBe('theirs');
+  writeShared(heard, 1, connections.inputs[1]!.id, new Uint8Array(512).fill(30));
+  await until(shown(30));
+  expect(winner()).toBe('theirs');
+  writeShared(heard, 0, connections.inputs[0]!.id, null);
+  await until(shown(200));
+  expect(winner()).toBe('both');
 });
 
 test('a delayed row sends what the others sent that much earlier', async () => {

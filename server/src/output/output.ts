@@ -163,18 +163,18 @@ export function startOutput({
   function mergeAll(group: Group): Uint8Array {
     group.merged.fill(0);
     if (!heard) return group.merged;
+    for (let i = 0; i < inputs.length; i++) winners.set(inputs[i]!.universe, 'ours');
     for (let i = 0; i < inputs.length; i++) {
       const { id, universe, merge } = inputs[i]!;
       const place = program!.universes.indexOf(universe);
-      if (place < 0 || !readShared(heard, id, theirs)) {
-        winners.set(universe, 'ours');
-        continue;
-      }
+      if (place < 0 || !readShared(heard, id, theirs)) continue;
       // While our output is off, only a backup sends in our place.
       if (!state.sending && merge !== 'backup') continue;
       const winner = mergeInput(group.views[place]!, theirs, merge, state.sending);
-      winners.set(universe, winner);
-      if (winner !== 'ours') group.merged[place] = 1;
+      if (winner === 'ours') continue;
+      group.merged[place] = 1;
+      // Several inputs of one universe: where one has taken it over, nothing of ours is left for the next.
+      if (winners.get(universe) !== 'theirs') winners.set(universe, winner);
     }
     return group.merged;
   }

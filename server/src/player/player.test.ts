@@ -174,11 +174,19 @@ test('a port that another program has is said, and another one works', async () 
   const other = createSocket('udp4').bind(0, '127.0.0.1');
   await once(other, 'listening');
   open.push(other);
-  set({ port: (other.address() as AddressInfo).port });
+  const taken = (other.address() as AddressInfo).port;
+  set({ port: taken });
   await until(() => player.report()?.deaf?.includes('Another program listens'));
   const free = await freePort();
   set({ port: free });
   await until(() => player.report()?.deaf === null);
   await send(free, writeDeckWord({ deck: 1, says: 'track', track: { title: 'x', by: '', length: 1 } }));
   await until(() => player.report()?.decks.length === 1);
+  // Nor does it need a touch once the other program has ended.
+  set({ port: taken });
+  await until(() => player.report()?.deaf?.includes('Another program listens'));
+  open.pop()!.close();
+  await until(() => player.report()?.deaf === null);
+  await send(taken, writeDeckWord({ deck: 2, says: 'track', track: { title: 'y', by: '', length: 1 } }));
+  await until(() => player.report()?.decks.some(({ deck }) => deck === 2));
 });

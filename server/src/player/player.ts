@@ -14,6 +14,8 @@ import type { Hub } from '../ws/hub';
 
 /** So often it is looked where the decks are. */
 const LOOK_MS = 20;
+/** A port that another program holds is tried again so often. */
+const AGAIN_MS = 3000;
 /** No message that we understand is longer. */
 const MOST_BYTES = 4096;
 
@@ -36,6 +38,7 @@ type Start = {
 export function followPlayer({ connections, session, hub, say, host }: Start): Player {
   const wanted = () => connections.connections().player ?? NO_PLAYER;
   let socket: Socket | undefined;
+  let again: ReturnType<typeof setTimeout> | undefined;
   let listensAt: number | undefined;
   let follower: PlayerFollower = playerFollower();
   let bad = 0;
@@ -58,25 +61,28 @@ export function followPlayer({ connections, session, hub, say, host }: Start): P
     }
   };
   const listen = (port: number) => {
-    deaf = null;
     const fresh = createSocket({ type: 'udp4', reuseAddr: false });
     socket = fresh;
     fresh.on('message', take);
     fresh.on('error', (error: NodeJS.ErrnoException) => {
       const taken = error.code === 'EADDRINUSE';
       deaf = taken
-        ? `Another program listens at port ${port}. Choose another.`
+        ? `Another program listens at port ${port}. End it, or choose another.`
         : `Nothing can be heard: ${error.message}`;
       fresh.close();
-      if (socket === fresh) socket = undefined;
+      if (socket !== fresh) return;
+      socket = undefined;
+      again = setTimeout(listen, AGAIN_MS, port);
     });
-    fresh.bind(port, host);
+    fresh.bind(port, host, () => (deaf = null));
   };
   const attend = () => {
     const { on, port } = wanted();
     const at = on ? port : undefined;
     if (at === listensAt) return;
     listensAt = at;
+    deaf = null;
+    clearTimeout(again);
     socket?.close();
     socket = undefined;
     if (at !== undefined) return listen(at);
@@ -111,6 +117,7 @@ export function followPlayer({ connections, session, hub, say, host }: Start): P
       listensAt === undefined ? null : { decks: [...follower.decks(now(), session.shown())], bad, lastBad, deaf },
     close() {
       clearInterval(looking);
+      clearTimeout(again);
       socket?.close();
     },
   };

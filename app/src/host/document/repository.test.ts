@@ -152,6 +152,12 @@ test('storage full: said as such, nothing half kept, and the work goes on in mem
   expect(await kept.putMusic('h', { bytes: new Uint8Array(10), peaks: undefined, envelopes: undefined })).toEqual({
     code: 'storage-full',
   });
+  // Music that is kept already is not lost for want of room to keep it again.
+  store.full = false;
+  await kept.putMusic('there', { bytes: Uint8Array.of(1, 2), peaks: undefined, envelopes: undefined });
+  store.full = true;
+  await kept.putMusic('there', { bytes: Uint8Array.of(1, 2), peaks: Uint8Array.of(3), envelopes: undefined });
+  expect((await kept.music('there'))?.bytes).toEqual(Uint8Array.of(1, 2));
   doc.make(rename('Still here'));
   await settle();
   expect(doc.store.getState().problem).toEqual({ code: 'storage-full' });

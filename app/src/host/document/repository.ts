@@ -261,10 +261,13 @@ export function repository(store: Store, tab = 'tab'): Repository {
       entries.push(...foundEntries(hash, found));
       // The head comes last: music without it is not there.
       entries.push([`music:${hash}`, JSON.stringify({ pieces, bytes: bytes.length })]);
+      // Of music that is kept already nothing is lost when it cannot be kept once more.
+      const there = new Set(await store.getAllKeys());
       // Piece by piece: a mix of an hour is not in memory once more for being kept.
       let problem: Problem | undefined;
       for (const entry of entries) problem ??= await write([entry]);
-      if (problem) await store.removeMany(entries.map(([key]) => key)).catch(() => undefined);
+      if (problem)
+        await store.removeMany(entries.map(([key]) => key).filter((key) => !there.has(key))).catch(() => undefined);
       return problem;
     },
     hasMusic: async (hash) => (await read(`music:${hash}`, MusicHead)) !== undefined,
