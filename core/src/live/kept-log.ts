@@ -5,7 +5,7 @@ import { logHead, logLine, type Log } from './log';
 import type { LiveState } from './live-state';
 import { reduced } from './state';
 
-/** A night of faders is long: beyond this the older half goes into what it begins with. */
+/** A night of faders is long: beyond this the oldest go into what it begins with. */
 const MOST_ENTRIES = 20_000;
 
 export type KeptLog = {
@@ -18,20 +18,21 @@ export type KeptLog = {
 export function keptLog(first: LiveState, most: number = MOST_ENTRIES): KeptLog {
   let begin = first;
   let entries: Entry[] = [];
+  /** So many of them have gone into `begin`: one with each that comes, as many at once would hold up a frame. */
+  let gone = 0;
   return {
     begin(state) {
       begin = state;
-      entries = [];
+      [entries, gone] = [[], 0];
     },
     add(entry) {
-      if (entries.length >= most) {
-        const half = entries.length >> 1;
-        begin = entries.slice(0, half).reduce(reduced, begin);
-        entries = entries.slice(half);
-      }
       entries.push(entry);
+      if (entries.length - gone <= most) return;
+      begin = reduced(begin, entries[gone]!);
+      gone++;
+      if (gone > most) [entries, gone] = [entries.slice(gone), 0];
     },
-    log: () => ({ begin, entries }),
+    log: () => ({ begin, entries: entries.slice(gone) }),
   };
 }
 

@@ -192,7 +192,7 @@ async function serve({ port, demo, targets, lan, lanAt, inputPorts, home, log, l
   const lastState = before?.state ?? AT_REST;
   // What was pressed in the last moment may be in the log and nowhere else.
   const live = (before?.goesOn ? (evening?.after(lastState) ?? []) : []).reduce(reduced, lastState);
-  evening?.open(live);
+  evening?.open(live, before?.goesOn === true);
   pressed.begin(live);
   threads.tellOutput({ type: 'state', state: live });
   const shared = session(now, following, running, live);

@@ -7,8 +7,11 @@ import { reasonOf } from './whole';
 export type EveningLog = {
   /** What the log knows of entries after a state: those that were written and not kept anywhere else. */
   readonly after: (state: LiveState) => readonly Entry[];
-  /** Begins to write: after what is there where it follows on from the state, else in a new piece. */
-  readonly open: (state: LiveState) => void;
+  /**
+   * Begins to write: after what is there where the same night goes on from it, else in a new piece.
+   * @param goesOn the state is what the last night led to, by the same clock.
+   */
+  readonly open: (state: LiveState, goesOn: boolean) => void;
   readonly write: (entry: Entry, state: LiveState) => void;
 };
 
@@ -77,8 +80,8 @@ export function eveningLog(
       const first = entries.findIndex((entry) => entry.seq === seq + 1);
       return first < 0 ? [] : entries.slice(first);
     },
-    open(state) {
-      const log = there();
+    open(state, goesOn) {
+      const log = goesOn ? there() : undefined;
       const last = log && (log.entries.at(-1)?.seq ?? log.begin.seq);
       // A line that was cut off would spoil the one after it.
       const whole = log && readFileSync(file, 'utf8').endsWith('\n');

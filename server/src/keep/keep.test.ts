@@ -3,7 +3,16 @@
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { AT_REST, conductor, readLog, reduced, songTimeAt, type Action, type LiveState } from '@hovlix/core/live';
+import {
+  AT_REST,
+  conductor,
+  leftAs,
+  readLog,
+  reduced,
+  songTimeAt,
+  type Action,
+  type LiveState,
+} from '@hovlix/core/live';
 import type { Running } from '@hovlix/core/conduct';
 import { envelopesOf, writeEnvelopes } from '@hovlix/core/music';
 import { id, seconds } from '@hovlix/core/units';
@@ -166,9 +175,15 @@ describe('the log', () => {
     if (!read.ok) throw new Error(JSON.stringify(read.problem));
     return read.value;
   };
-  const writeAll = (path: string, actions: readonly Action[], from: LiveState, most?: number): LiveState => {
+  const writeAll = (
+    path: string,
+    actions: readonly Action[],
+    from: LiveState,
+    most?: number,
+    goesOn = true,
+  ): LiveState => {
     const log = eveningLog(path, fail, most);
-    log.open(from);
+    log.open(from, goesOn);
     const live = conductor(() => seconds(from.seq + 1000), from);
     for (const action of actions) log.write(live.submit('me', action), live.state());
     return live.state();
@@ -202,5 +217,14 @@ describe('the log', () => {
     expect(written(path).begin).toEqual(before);
     writeAll(path, [{ type: 'tap' }], AT_REST);
     expect(written(path)).toMatchObject({ begin: { seq: 0 }, entries: [{ seq: 1 }] });
+  });
+
+  test('a computer that was started anew has another clock: what is pressed then is a piece of its own', () => {
+    const path = file('evening.log');
+    const evening = writeAll(path, played, AT_REST);
+    const left = leftAs(evening, seconds(1005), seconds(3));
+    writeAll(path, [{ type: 'tap' }], left, undefined, false);
+    expect(written(path)).toMatchObject({ begin: left, entries: [{ seq: left.seq + 1 }] });
+    expect(written(`${path}.1`).entries).toHaveLength(played.length);
   });
 });

@@ -8,10 +8,10 @@ import type { Action } from '../actions';
 import { bankBeside, banksAt, clockAt, FREE_BAR, goAction, padAction, type Moment } from '../press';
 import { isFrozen } from '../frozen';
 import { freeBeat } from '../run';
-import { songAt, songTimeAt } from '../song-clock';
+import { songTimeAt } from '../song-clock';
 import { chosenAfter, chosenNow, handsWithSaid } from './chosen';
 import { lampActions } from './lamp-acts';
-import { loopTurned, sectionMeant, toSection } from './song';
+import { loopsNow, loopTurned, sectionMeant, toSection } from './song';
 import { back, entryBeside, hasNoStops, stopBeside, toStop } from './stop';
 import { placeAt } from './place';
 
@@ -71,14 +71,7 @@ function meant(moment: Moment, act: Act, down: boolean): readonly (Action | unde
       return [{ type: 'play', song: act.song, from: seconds(0) }];
     case 'section': {
       const section = sectionMeant(moment, act.to);
-      return section
-        ? toSection(
-            moment,
-            section,
-            placeAt(moment).set,
-            live.song !== null && songAt(live.song, moment.now).loop !== undefined,
-          )
-        : [];
+      return section ? toSection(moment, section, placeAt(moment).set, loopsNow(moment)) : [];
     }
     case 'loop':
       return loopTurned(moment);

@@ -235,6 +235,35 @@ describe('acts', () => {
     expect(stage.time()).toBe(36);
   });
 
+  test('the next section, pressed twice before its bar line, is the one after it; again is the one that sounds', () => {
+    const stage = night(nightShow());
+    stage.act(toStop(stage.moment(), placeAt(stage.moment()).stops[1]!));
+    stage.wait(5);
+    const names = stage.moment().show.songs.find(({ id: one }) => one === stage.live().song?.id)!.sections;
+    const next = { act: 'section', to: 'next' } as const;
+    expect(stage.will(next)).toBe(names[1]!.name);
+    stage.act([{ type: 'jump', jump: { when: seconds(6), to: seconds(16) } }]);
+    expect(stage.will(next)).toBe(names[2]!.name);
+    expect(stage.will({ act: 'section', to: 'previous' })).toBe(names[0]!.name);
+    expect(stage.will({ act: 'section', to: 'again' })).toContain(names[0]!.name);
+  });
+
+  test('while a jump is on its way, a loop is that of the section it leads to', () => {
+    const stage = night(nightShow());
+    stage.act(toStop(stage.moment(), placeAt(stage.moment()).stops[1]!));
+    stage.wait(5);
+    const loop = { from: seconds(16), to: seconds(32) };
+    stage.act([{ type: 'jump', jump: { when: seconds(6), to: seconds(16), loop } }]);
+    expect(stage.will({ act: 'loop' })).toBe('End the loop');
+    stage.press({ act: 'loop' });
+    expect(stage.will({ act: 'loop' })).toBe('Loop this section');
+    stage.press({ act: 'loop' });
+    expect(stage.live().song?.jump?.loop).toEqual({ from: expect.closeTo(16, 6), to: expect.closeTo(32, 6) });
+    stage.press({ act: 'loop' });
+    stage.wait(17.5);
+    expect(stage.time()).toBeCloseTo(32.5, 6);
+  });
+
   test('before bar 1, a loop is that of the first section', () => {
     const plain = nightShow();
     const songs = plain.songs.map((song) => ({

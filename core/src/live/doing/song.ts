@@ -1,21 +1,26 @@
 // To other places of the song that plays: sections at the next bar line, and loops over them.
 
 import type { SetList } from '../../gig';
-import { barsOfSection, timeOfBar, type Section, type Song } from '../../song';
+import { barsOfSection, sectionAt, timeOfBar, type Section, type Song } from '../../song';
 import { barAt, beatAt } from '../../time';
-import { seconds } from '../../units';
+import { seconds, type Seconds } from '../../units';
 import type { Action } from '../actions';
 import { clockAt, waitFor, type Moment } from '../press';
 import { jumpAhead, songAt, songTimeAt } from '../song-clock';
 import { barNow, sectionNow, songNow } from './place';
 
-/** The section that a word means, from where one is. */
+export const sectionOfTime = (song: Song, time: Seconds): Section | undefined =>
+  sectionAt(song, barAt(song.meter, beatAt(song.tempo, time)).bar);
+
+/** The section that a word means, from where one is, or where a jump that is on its way leads. */
 export function sectionMeant(moment: Moment, to: 'next' | 'previous' | 'again' | 'last'): Section | undefined {
   const song = songNow(moment);
   if (!song) return undefined;
   const { sections } = song;
   if (to === 'last') return sections.at(-1);
-  const here = sectionNow(moment);
+  const { live, now } = moment;
+  const ahead = to === 'again' || !live.song ? undefined : jumpAhead(live.song, now);
+  const here = ahead ? sectionOfTime(song, ahead.to) : sectionNow(moment);
   const at = here ? sections.indexOf(here) : -1;
   return sections[to === 'next' ? at + 1 : to === 'again' ? at : at - 1];
 }
@@ -62,11 +67,21 @@ export function toSection(
   return [{ type: 'seek', to: seconds(Math.min(span.from + late, span.to - 0.05)), ...fade }, ...looping];
 }
 
-/** Loops the section one is in, or ends the loop. */
+/** Whether the section one is in comes again, or the one that a jump leads to. */
+export function loopsNow({ live, now }: Pick<Moment, 'live' | 'now'>): boolean {
+  if (!live.song) return false;
+  return (jumpAhead(live.song, now) ?? songAt(live.song, now)).loop !== undefined;
+}
+
+/** Loops the section one is in, or ends the loop; where a jump is on its way, that of the section it leads to. */
 export function loopTurned(moment: Moment): readonly Action[] {
   const { live, now } = moment;
   const song = songNow(moment);
   if (!song || !live.song) return [];
-  if (jumpAhead(live.song, now)?.loop ?? songAt(live.song, now).loop) return [{ type: 'loop', loop: null }];
-  return [{ type: 'loop', loop: spanOfSection(song, barNow(moment, song)) }];
+  const ahead = jumpAhead(live.song, now);
+  const span = (bar: number) => (loopsNow(moment) ? undefined : spanOfSection(song, bar));
+  if (!ahead) return [{ type: 'loop', loop: span(barNow(moment, song)) ?? null }];
+  const { loop: _, ...straight } = ahead;
+  const loop = span(barAt(song.meter, beatAt(song.tempo, ahead.to)).bar);
+  return [{ type: 'jump', jump: { ...straight, ...(loop ? { loop } : {}) } }];
 }

@@ -8,10 +8,9 @@ import { actName, hitName, lookName, roleName, TEMPO_WORDS } from './act-names';
 import { handWords } from './by-hand';
 import { bankBeside, banksAt, type Moment } from '../press';
 import { isFrozen } from '../frozen';
-import { songAt } from '../song-clock';
 import { chosenAfter, chosenNow } from './chosen';
 import { isArmed } from './lamp-acts';
-import { sectionMeant } from './song';
+import { loopsNow, sectionMeant } from './song';
 import { entryBeside, hasNoStops, leftNow, stopBeside } from './stop';
 import { placeAt } from './place';
 
@@ -57,7 +56,7 @@ export function wordsNow(moment: Moment, act: Act): string {
       return section ? `${act.to === 'again' ? 'Again: ' : ''}${section.name}` : '';
     }
     case 'loop':
-      return !live.song ? '' : songAt(live.song, moment.now).loop ? 'End the loop' : 'Loop this section';
+      return !live.song ? '' : loopsNow(moment) ? 'End the loop' : 'Loop this section';
     case 'blackout':
       return act.to === 'off' || (act.to === 'toggle' && live.blackout.on) ? 'Light again' : 'Blackout';
     case 'freeze':

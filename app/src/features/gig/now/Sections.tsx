@@ -3,9 +3,8 @@
 import { useEffect, useRef } from 'react';
 import { View, type TamaguiWebElement } from '@tamagui/core';
 import Repeat from 'lucide-react-native/icons/repeat';
-import { jumpAhead, placeAt, sectionNow, songAt, toSection } from '@hovlix/core/live';
-import { rehearsalMark, sectionAt, timeOfBar, type Section, type Song } from '@hovlix/core/song';
-import { barAt, beatAt } from '@hovlix/core/time';
+import { jumpAhead, loopsNow, placeAt, sectionNow, sectionOfTime, toSection } from '@hovlix/core/live';
+import { rehearsalMark, timeOfBar, type Section, type Song } from '@hovlix/core/song';
 import { doAct, run } from '../../../host/controls/act';
 import { momentOf } from '../../../host/conduct/gestures';
 import { useHovlix, useLive } from '../../../host/hovlix';
@@ -22,16 +21,15 @@ export function Sections({ song }: { readonly song: Song }) {
   /** The section that is come to at the next bar line. */
   const ahead = useMoment((moment) => {
     const jump = moment.live.song ? jumpAhead(moment.live.song, moment.now) : undefined;
-    return jump && sectionAt(song, barAt(song.meter, beatAt(song.tempo, jump.to)).bar)?.id;
+    return jump && sectionOfTime(song, jump.to)?.id;
   });
-  const loops = useMoment(({ live, now }) => live.song !== null && songAt(live.song, now).loop !== undefined) ?? false;
+  const loops = useMoment(loopsNow) ?? false;
   if (song.sections.length === 0) return null;
   const go = (section: Section) => {
     const moment = momentOf(app);
     if (!moment) return;
     if (!isOn || !moment.live.song) return app.player.seek(song, Math.max(0, timeOfBar(song, section.bar)));
-    const looped = songAt(moment.live.song, moment.now).loop !== undefined;
-    void run(app, toSection(moment, section, placeAt(moment).set, looped));
+    void run(app, toSection(moment, section, placeAt(moment).set, loopsNow(moment)));
   };
   return (
     <ScrollArea sideways>
