@@ -1,7 +1,7 @@
 // Lit pads of MIDI gear: a pad whose look is on is lit, as the pads on the screen are.
 
 import type { Source, SwitchControl } from '../gig';
-import { banksAt, chosenNow, isFrozen, isOn, type Moment } from '../live';
+import { banksAt, chosenNow, isFrozen, isOn, loopsNow, type Moment } from '../live';
 import type { BareHost, Ports } from './host';
 
 const NOTE_ON = 0x90;
@@ -23,7 +23,7 @@ export function isLit(moment: Moment, control: SwitchControl): boolean | undefin
     if (act.act === 'blackout') return live.blackout.on;
     if (act.act === 'freeze') return isFrozen(live);
     if (act.act === 'choose' && act.role !== null) return chosenNow(moment).includes(act.role);
-    if (act.act === 'loop') return live.song?.loop !== undefined;
+    if (act.act === 'loop') return loopsNow(moment);
     if (act.act === 'play') return live.song?.id === act.song && live.song.playing;
   }
   return undefined;

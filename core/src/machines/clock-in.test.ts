@@ -83,6 +83,17 @@ test('a song starts, goes at the clock’s tempo, stops, and goes on from a posi
   expect(place()).toBeCloseTo(7, 1);
 });
 
+test('a loop of ours gives way to it', () => {
+  follows = 'songs';
+  const { state, now, host } = screen();
+  bytes('Deck', [0xfa], performance.now());
+  pass(2000, 120);
+  host.act({ type: 'loop', loop: { from: seconds(1.5), to: seconds(2.4) } });
+  pass(3000, 120);
+  expect(songTimeAt(state().song!, now())).toBeCloseTo(5, 1);
+  expect(state().song).not.toHaveProperty('loop');
+});
+
 test('nothing is led by it unless that is wanted', () => {
   follows = 'nothing';
   const { acted, clock } = screen();

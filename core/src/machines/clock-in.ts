@@ -1,6 +1,6 @@
 // A MIDI clock from outside: the free clock goes by it, and songs if that is wanted. Silent, it is carried on.
 
-import { freeBeat, placeAt, songNow, songTimeAt, type Action } from '../live';
+import { freeBeat, placeAt, songNow, songTimeAt, waysEnded, type Action } from '../live';
 import { midiClock, type ClockState, type MidiClock } from '../time/midi-clock';
 import { tempoAt, timeAt } from '../time';
 import { beats, seconds, type Seconds } from '../units';
@@ -72,24 +72,25 @@ export function clockIn(
     host.act({ type: 'play', song: song.id, from });
   };
 
-  const correct = (now: Seconds): Action | undefined => {
+  const correct = (now: Seconds): readonly Action[] => {
     const moment = host.moment();
     const bpm = clock.bpm();
     const beat = clock.beatAt(now);
-    if (!moment || bpm === undefined) return undefined;
+    if (!moment || bpm === undefined) return [];
     const { live } = moment;
     const song = follows() === 'songs' && live.song?.playing ? songNow(moment) : undefined;
     if (song && live.song && live.song.sound === undefined) {
       const songTime = timeAt(song.tempo, beats(beat));
       const rate = Math.min(4, Math.max(0.1, bpm / tempoAt(song.tempo, songTime)));
+      const own = waysEnded(live.song);
       const off = Math.abs(songTimeAt(live.song, now) - songTime);
-      if (off < DRIFT_SECONDS && Math.abs(rate / live.song.rate - 1) < DRIFT_TEMPO) return undefined;
+      if (off < DRIFT_SECONDS && Math.abs(rate / live.song.rate - 1) < DRIFT_TEMPO) return own;
       // Past its end the song is over, whatever the clock says.
-      return songTime < song.duration ? { type: 'anchor', songTime, at: now, rate } : undefined;
+      return songTime < song.duration ? [...own, { type: 'anchor', songTime, at: now, rate }] : own;
     }
     const off = (Math.abs(freeBeat(live, now) - beat) * 60) / bpm;
-    if (off < DRIFT_SECONDS && Math.abs(bpm / live.tempo.bpm - 1) < DRIFT_TEMPO) return undefined;
-    return { type: 'tempo', bpm: Math.min(400, Math.max(30, bpm)), beat: { at: now, beat: beats(beat) } };
+    if (off < DRIFT_SECONDS && Math.abs(bpm / live.tempo.bpm - 1) < DRIFT_TEMPO) return [];
+    return [{ type: 'tempo', bpm: Math.min(400, Math.max(30, bpm)), beat: { at: now, beat: beats(beat) } }];
   };
 
   host.time.every(LOOK_MS, () => {
@@ -105,8 +106,7 @@ export function clockIn(
       wishes.say(`The MIDI clock of ${device} stopped. The tempo stays at ${shown} bpm.`, true);
     if (state === 'running' && was === 'lost') wishes.say(`The MIDI clock of ${device} is back.`, false);
     was = state;
-    const action = state === 'running' ? correct(now) : undefined;
-    if (action) host.act(action);
+    if (state === 'running') for (const action of correct(now)) host.act(action);
   });
   return take;
 }

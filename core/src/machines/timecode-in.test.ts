@@ -81,6 +81,15 @@ test('the song that begins then plays, and is where the other machine is; a jump
   expect(state().song!.playing).toBe(false);
 });
 
+test('a loop of ours gives way to it: the song goes on where the other machine does', () => {
+  const { pass, where, state, host } = screen();
+  pass(2000, 3600);
+  host.act({ type: 'loop', loop: { from: seconds(1.5), to: seconds(2.4) } });
+  pass(3000, 3602);
+  expect(where()).toBeCloseTo(5, 1);
+  expect(state().song).not.toHaveProperty('loop');
+});
+
 test('told to stand at a place, the light of that place is there; the chosen song begins at 0 where it has no time', () => {
   const { pass, bytes, where, state, id } = screen();
   bytes('Rack', [0xf0, 0x7f, 0x7f, 0x01, 0x01, 0x21, 0, 12, 0, 0xf7], performance.now());

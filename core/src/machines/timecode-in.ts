@@ -1,6 +1,6 @@
 // Timecode from outside: the song that plays at that time goes by it. Silent for a moment it is carried on; then the song stops.
 
-import { placeAt, songTimeAt, type Moment } from '../live';
+import { placeAt, songTimeAt, waysEnded, type Moment } from '../live';
 import { songAtTimecode, type Song } from '../song';
 import { timecodeText } from '../time';
 import type { ClockState } from '../time/midi-clock';
@@ -57,6 +57,7 @@ export function timecodeIn(host: BareHost, wishes: Wishes, tell: (timecode: Time
         host.act({ type: 'set-place', set: set.id, entry: stop.entry.id, stop: stop.id });
       return host.act({ type: 'play', song: song.id, from: songTime });
     }
+    for (const action of waysEnded(live.song)) host.act(action);
     const off = Math.abs(songTimeAt(live.song, now) - songTime);
     if (off >= DRIFT_SECONDS || Math.abs(rate / live.song.rate - 1) >= DRIFT_TEMPO)
       host.act({ type: 'anchor', songTime, at: now, rate });

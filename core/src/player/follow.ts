@@ -8,6 +8,7 @@ import {
   placeAt,
   PLAYER_SOUNDS,
   songTimeAt,
+  waysEnded,
   type Action,
   type Moment,
 } from '../live';
@@ -146,13 +147,10 @@ export function playerFollower(): PlayerFollower {
       return [...place, { type: 'play', song: song.id, from: at, sound: PLAYER_SOUNDS }, anchor];
     }
     // Its loops are the player's.
-    const own: Action[] = [
-      ...(playing.loop ? [{ type: 'loop', loop: null } as const] : []),
-      ...(playing.jump ? [{ type: 'jump', jump: null } as const] : []),
-    ];
+    const own = waysEnded(playing);
     const off = Math.abs(songTimeAt(playing, now) - at);
     if (off > SOUGHT_SECONDS) return [...own, { type: 'seek', to: at }, anchor];
-    if (off < DRIFT_SECONDS && Math.abs(rate / playing.rate - 1) < DRIFT_RATE) return own;
+    if (off < DRIFT_SECONDS && Math.abs(rate / playing.rate - 1) < DRIFT_RATE) return [...own];
     return [...own, anchor];
   };
 

@@ -67,6 +67,12 @@ export function toSection(
   return [{ type: 'seek', to: seconds(Math.min(span.from + late, span.to - 0.05)), ...fade }, ...looping];
 }
 
+/** What another machine leads goes its way: a loop and a jump of ours end. */
+export const waysEnded = ({ loop, jump }: NonNullable<Moment['live']['song']>): readonly Action[] => [
+  ...(loop ? [{ type: 'loop', loop: null } as const] : []),
+  ...(jump ? [{ type: 'jump', jump: null } as const] : []),
+];
+
 /** Whether the section one is in comes again, or the one that a jump leads to. */
 export function loopsNow({ live, now }: Pick<Moment, 'live' | 'now'>): boolean {
   if (!live.song) return false;
