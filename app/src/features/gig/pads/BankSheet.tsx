@@ -28,7 +28,8 @@ export function BankSheet({ show, bank, onClose }: Props) {
   const app = useHovlix();
   const plays = usePlays();
   const say = useSession((session) => session.say);
-  const [open, setOpen] = useState<number | null>(null);
+  /** By its look: its place changes as somebody else takes out one before it. */
+  const [open, setOpen] = useState<Pad['look'] | null>(null);
   const own = show.banks.some(({ id }) => id === bank.id);
   const store = (next: Bank) => app.document.make({ type: 'store-bank', bank: next });
   const put = (change: Partial<Bank>) => store({ ...bank, ...change });
@@ -79,12 +80,9 @@ export function BankSheet({ show, bank, onClose }: Props) {
         onChoose={(end) => put({ end })}
       />
       <SortableList
-        items={bank.pads.map((pad, i) => ({ id: `${pad.look}/${i}`, pad, at: i }))}
+        items={bank.pads.map((pad, at) => ({ id: `${pad.look}/${timesBefore(bank.pads, at)}`, pad, at }))}
         nameOf={({ pad }) => nameOf(pad.look)}
-        onOrder={(items) => {
-          setOpen(null);
-          put({ pads: items.map(({ pad }) => pad) });
-        }}
+        onOrder={(items) => put({ pads: items.map(({ pad }) => pad) })}
       >
         {({ pad, at }) => (
           <Column gap={8} flex={1} minWidth={0}>
@@ -96,12 +94,12 @@ export function BankSheet({ show, bank, onClose }: Props) {
               <Button
                 label={WORDS.change(nameOf(pad.look))}
                 kind="quiet"
-                onPress={() => setOpen(open === at ? null : at)}
+                onPress={() => setOpen(open === pad.look ? null : pad.look)}
               >
-                {open === at ? WORDS.done : WORDS.changeAlone}
+                {open === pad.look ? WORDS.done : WORDS.changeAlone}
               </Button>
             </Row>
-            {open === at && (
+            {open === pad.look && (
               <Column gap={12} paddingBottom={12}>
                 <Pair>
                   <Choose
@@ -177,6 +175,10 @@ export function BankSheet({ show, bank, onClose }: Props) {
     </Sheet>
   );
 }
+
+/** How often the look of a pad comes before it: a file may have it on several. */
+const timesBefore = (pads: readonly Pad[], at: number): number =>
+  pads.slice(0, at).filter(({ look }) => look === pads[at]!.look).length;
 
 function padWords({ press, group, skip, waits, also }: Pad): string {
   const words = [
