@@ -18,13 +18,14 @@ export type Painter = {
 
 export function painter(heads: readonly StageHead[], shapes: readonly Shape[]): Painter {
   const all = heads.map(lampOf);
+  const mounts = heads.map(({ mount }) => mount);
   const styles: StyleCache = new Map();
   const rgb = new Float64Array(4);
   let view: View | undefined;
   let marked: readonly Lamp[] = [];
 
   const paint: Painter['paint'] = (context, width, height, lamps, at) => {
-    if (!view || view.width !== width || view.height !== height) view = viewFor(width, height);
+    if (!view || view.width !== width || view.height !== height) view = viewFor(width, height, mounts);
     const glow = ambient(lamps, all.length, rgb);
     paintRoom(context, view, glow, shapes);
     const haze = hazeOf(lamps, all);

@@ -3,7 +3,7 @@
 /** The camera: this far in front of the stage's edge, at this height, in metres. */
 const CAMERA_Y = -9;
 const CAMERA_Z = 1.75;
-/** The stretch of stage that must be seen: metres across and up, at this depth. */
+/** The stretch of stage that is usually seen: metres across and up, at this depth. */
 const ACROSS = 9.8;
 const UP = 4.15;
 const DEPTH = 2;
@@ -17,11 +17,34 @@ export type View = {
   readonly horizon: number;
 };
 
-/** True proportions whatever the strip's shape: what is left over shows more of the room at both sides. */
-export function viewFor(width: number, height: number): View {
-  const focal = Math.min(width / ACROSS, height / UP) * (DEPTH - CAMERA_Y);
-  // The floor at the stage's middle lies a little above the lower edge.
-  return { width, height, focal, centreX: width / 2, horizon: height * 0.93 - (focal * CAMERA_Z) / (DEPTH - CAMERA_Y) };
+/** The floor at the stage's middle lies so far down the picture, and lamps stay so far from its edges, as shares of it. */
+const FLOOR = 0.93;
+const TOP = 0.05;
+const SIDE = 0.02;
+/** Lamps nearer to the audience than this hang before the picture. */
+const FRONT_Y = -0.5;
+/** For a rig as large as a hall the stage is at least so much of its usual size. */
+const LEAST = 0.4;
+
+type Place = { readonly x: number; readonly y: number; readonly z: number };
+
+/**
+ * True proportions whatever the strip's shape: what is left over shows more of the room at both sides. Where lamps hang
+ * higher or wider than usual, the camera steps back until they are in the picture.
+ */
+export function viewFor(width: number, height: number, lamps: readonly Place[]): View {
+  const usual = Math.min(width / ACROSS, height / UP) * (DEPTH - CAMERA_Y);
+  const drop = CAMERA_Z / (DEPTH - CAMERA_Y);
+  let focal = usual;
+  for (const { x, y, z } of lamps) {
+    if (y < FRONT_Y) continue;
+    const up = (z - CAMERA_Z) / (y - CAMERA_Y) + drop;
+    const aside = Math.abs(x) / (y - CAMERA_Y);
+    if (up > 0) focal = Math.min(focal, ((FLOOR - TOP) * height) / up);
+    if (aside > 0) focal = Math.min(focal, ((0.5 - SIDE) * width) / aside);
+  }
+  focal = Math.max(focal, usual * LEAST);
+  return { width, height, focal, centreX: width / 2, horizon: height * FLOOR - focal * drop };
 }
 
 /** Writes x, y in pixels and the scale there (pixels a metre) to `out`. Points behind the camera are held just before it. */
