@@ -384,6 +384,8 @@ test('locked, a sleeve changes nothing while the pedal goes on; a code is asked 
   await expect(page.getByText('Blackout: all dark')).toHaveCount(0);
   await page.keyboard.press('PageDown');
   await expect.poll(() => back(page)).toBeGreaterThan(300);
+  // Nor does a page that is loaded anew.
+  await page.reload();
   const unlock = button(page, 'Hold to unlock');
   await unlock.hover();
   await page.mouse.down();

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { kept } from './kept';
+import { kept, keptInWindow } from './kept';
 
 const Habits = z.object({ theme: z.enum(['night', 'day']).default('night'), pin: z.string().nullable().default(null) });
 const none = Habits.parse({});
@@ -43,4 +43,17 @@ test('a browser that has no room, or keeps nothing, loses a habit and no more', 
   const [one] = twoWindows();
   one.keep((now) => ({ ...now, theme: 'day' }));
   expect(one.read()).toEqual(none);
+});
+
+test('a word of a window is there when its page is loaded anew, and where nothing is kept there is none', () => {
+  const word = keptInWindow('locked');
+  word.keep('yes');
+  expect(keptInWindow('locked').read()).toBe('yes');
+  word.keep(undefined);
+  expect(word.read()).toBeUndefined();
+  jest.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+    throw new DOMException('no room');
+  });
+  word.keep('yes');
+  expect(word.read()).toBeUndefined();
 });

@@ -1,4 +1,5 @@
-// What a person likes, kept in this browser: all its windows share it, and it is no part of a show.
+// What a person likes, kept in this browser: all its windows share it, and it is no part of a show. And what a window
+// knows of itself when its page is loaded anew.
 
 import type { z } from 'zod';
 
@@ -9,6 +10,27 @@ export type Kept<Value> = {
   /** Calls with what is kept whenever another window kept something. */
   readonly heard: (take: (value: Value) => void) => void;
 };
+
+/** A word of this window alone, as long as it is there. Nothing is kept where the browser keeps nothing. */
+export function keptInWindow(key: string) {
+  return {
+    read(): string | undefined {
+      try {
+        return window.sessionStorage.getItem(key) ?? undefined;
+      } catch {
+        return undefined;
+      }
+    },
+    keep(word: string | undefined): void {
+      try {
+        if (word === undefined) window.sessionStorage.removeItem(key);
+        else window.sessionStorage.setItem(key, word);
+      } catch {
+        // It holds until the page is loaded anew.
+      }
+    },
+  };
+}
 
 /**
  * A value of this browser under a name.

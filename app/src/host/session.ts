@@ -2,7 +2,7 @@
 
 import { create } from 'zustand';
 import { z } from 'zod';
-import { kept } from './kept';
+import { kept, keptInWindow } from './kept';
 
 const Habits = z.object({
   theme: z.enum(['night', 'day']).default('night'),
@@ -32,6 +32,9 @@ const Habits = z.object({
 });
 type Habits = z.infer<typeof Habits>;
 const HABITS = kept<Habits>('hovlix-habits-1', Habits, Habits.parse({}));
+
+/** A screen that is locked stays so when its page is loaded anew, as by a finger that pulls it down. */
+const LOCK = keptInWindow('hovlix-locked');
 
 type Session = {
   readonly theme: Habits['theme'];
@@ -106,8 +109,11 @@ export const useSession = create<Session>((set, get) => {
     setClock: habit,
     setMicrophone: habit,
     setPin: (pin) => habit({ pin }),
-    locked: false,
-    setLocked: (locked) => set({ locked }),
+    locked: LOCK.read() !== undefined,
+    setLocked(locked) {
+      LOCK.keep(locked ? 'yes' : undefined);
+      set({ locked });
+    },
     leavePath: (show, left) => {
       const others = get().pathLeft.filter((one) => one !== show);
       habit({ pathLeft: left ? [...others, show].slice(-200) : others });

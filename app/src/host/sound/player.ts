@@ -9,6 +9,7 @@ import { momentOf } from '../conduct/moment';
 import type { Document } from '../document/document';
 import type { Repository } from '../document/repository';
 import { whilePlaying } from '../conduct/while-playing';
+import { keptInWindow } from '../kept';
 import { followTracks, MIME } from './tracks';
 
 export type PlayerState = {
@@ -57,18 +58,12 @@ const TURNED_SECONDS = 0.04;
 const SETTLED_SECONDS = 0.3;
 
 const TOUCHES = ['pointerup', 'keydown'] as const;
-const SOUNDED = 'hovlix-sounded';
-
-/** Kept as long as the tab is. */
-function keepSounding(screen: string | undefined): void {
-  if (screen === undefined) sessionStorage.removeItem(SOUNDED);
-  else sessionStorage.setItem(SOUNDED, screen);
-}
+const SOUNDED = keptInWindow('hovlix-sounded');
 
 /** Only where the same page was loaded anew: a copy of the tab must not take the sound from the first. */
 function soundedBefore(): string | undefined {
   const [how] = performance.getEntriesByType('navigation') as PerformanceNavigationTiming[];
-  return how?.type === 'reload' ? (sessionStorage.getItem(SOUNDED) ?? undefined) : undefined;
+  return how?.type === 'reload' ? SOUNDED.read() : undefined;
 }
 
 /** @param onItsWay music that is being fetched: it is waited for before it is said to be missing. */
@@ -204,7 +199,7 @@ export function player(
     if (!song?.playing) return;
     if (song.sound !== undefined && song.sound === wasCalled) return void takeUp(song.id);
     wasCalled = undefined;
-    keepSounding(mine ? conducting.screen : undefined);
+    SOUNDED.keep(mine ? conducting.screen : undefined);
     if (song.sound !== undefined) {
       if (!mine) store.setState({ trouble: null });
       sounded = mine === true;
