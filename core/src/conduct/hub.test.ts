@@ -394,13 +394,20 @@ describe('a press that was long on its way', () => {
     pass(2);
     one.say({ type: 'act', at: 0.4, action: toggle });
     expect(isOn()).toBe(false);
-    expect(one.heard.filter(({ type }) => type === 'late')).toHaveLength(1);
+    // One that has gone out by itself meanwhile would come on, so it is too late.
+    one.act({ ...toggle, hold: 0.5 });
+    pass(2);
+    const { seq } = state();
+    one.say({ type: 'act', at: 3.5, action: toggle });
+    expect(state().seq).toBe(seq);
+    expect(one.heard.filter(({ type }) => type === 'late')).toHaveLength(2);
   });
 
   test('lets go of notes, and strikes none', () => {
     const stroke = (note: number, velocity: number) => ({ kit: 'kit', role: 'wash', hit: 'hit', note, velocity });
     const notes = (...strokes: object[]) => Action.parse({ type: 'notes', notes: strokes });
-    expect(leftOfLate(AT_REST, notes(stroke(36, 0), stroke(38, 1)), 0.5)).toEqual(notes(stroke(36, 0)));
-    expect(leftOfLate(AT_REST, notes(stroke(38, 1)), 0.5)).toBeUndefined();
+    const late = (action: Action) => leftOfLate(AT_REST, action, 0.5, seconds(9));
+    expect(late(notes(stroke(36, 0), stroke(38, 1)))).toEqual(notes(stroke(36, 0)));
+    expect(late(notes(stroke(38, 1)))).toBeUndefined();
   });
 });

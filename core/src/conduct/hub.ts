@@ -298,7 +298,7 @@ export function conductorHub({
         // How late it came and when are one moment: a tap counts exactly when it was made.
         const came = now();
         const late = message.at === undefined ? 0 : came - message.at;
-        const action = leftOfLate(session.conductor.state(), message.action, late);
+        const action = leftOfLate(session.conductor.state(), message.action, late, came);
         if (!action) return tell(line, { type: 'late', action: message.action.type });
         const why = press(line.screen, action, came);
         return why === undefined ? undefined : tell(line, refused(why));

@@ -1,7 +1,7 @@
 // Pads that wait for the next beat or bar: until it comes, nothing changes on stage.
 
 import fc from 'fast-check';
-import { AT_REST, isOn, type Action, type LiveState } from '../live';
+import { AT_REST, isOn, LiveState, type Action } from '../live';
 import { hold, look, player, press, withLooks } from '../testing/stage';
 import { id, seconds } from '../units';
 
@@ -102,6 +102,8 @@ test('one of a group that is armed gives way to another; all off means all', () 
       ...(wait === undefined ? {} : { wait: seconds(wait) }),
     });
   const armed = press(press(AT_REST, group(front), 1), group(back, 2), 2);
+  // What waits is kept over a restart.
+  expect(LiveState.parse(JSON.parse(JSON.stringify(armed)))).toEqual(armed);
   expect(on(press(armed, group(spot), 2.5), 2.5)).toEqual(['spot']);
   // At once, not at the bar that the armed one waited for.
   const only = press(AT_REST, group(spot), 2.5);

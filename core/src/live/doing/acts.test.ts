@@ -221,6 +221,16 @@ describe('acts', () => {
     expect(stage.live().blackout.on).toBe(true);
   });
 
+  test('a look that has gone out by itself is said to come on with the next press', () => {
+    const stage = night(nightShow());
+    const red = { act: 'look', look: id<'Look'>('red'), press: 'toggle' } as const;
+    const name = stage.will(red);
+    stage.act([{ type: 'look-on', look: id<'Look'>('red'), fade: seconds(0), hold: seconds(2), out: seconds(1) }]);
+    expect(stage.will(red)).toBe(`${name} off`);
+    stage.wait(2.5);
+    expect(stage.will(red)).toBe(name);
+  });
+
   test('a loop goes round the section one is in, until it is pressed again', () => {
     const stage = night(nightShow());
     stage.act(toStop(stage.moment(), placeAt(stage.moment()).stops[1]!));

@@ -8,6 +8,7 @@ import { actName, hitName, lookName, roleName, TEMPO_WORDS } from './act-names';
 import { handWords } from './by-hand';
 import { bankBeside, banksAt, type Moment } from '../press';
 import { isFrozen } from '../frozen';
+import { isOn } from '../standing';
 import { chosenAfter, chosenNow } from './chosen';
 import { isArmed } from './lamp-acts';
 import { loopsNow, sectionMeant } from './song';
@@ -19,7 +20,7 @@ export function wordsNow(moment: Moment, act: Act): string {
   const { live, show } = moment;
   switch (act.act) {
     case 'look': {
-      const on = live.standing.some(({ look, on: is }) => look === act.look && is);
+      const on = live.standing.some((one) => one.look === act.look && isOn(one, moment.now));
       const name = lookName(show, act.look);
       return act.press === 'stop' || (act.press === 'toggle' && on) ? `${name} off` : name;
     }
