@@ -94,6 +94,25 @@ test('nothing on is no look; looks stand over one another, and a hand over all',
   expect(levels()).toEqual([]);
 });
 
+test('what waits for its bar is not on yet, and what makes room for it still is', () => {
+  const { act, pass, levels } = stage();
+  act(on('bright'));
+  act({
+    type: 'pad',
+    press: 'start',
+    down: true,
+    look: 'stays',
+    clean: true,
+    wait: 2,
+    fade: seconds(0),
+    fadeOut: seconds(0),
+  });
+  pass(1);
+  expect([levels(), levels('bars')]).toEqual([[0.8], []]);
+  pass(1.5);
+  expect([levels(), levels('bars')]).toEqual([[], [0.3]]);
+});
+
 test('of a chase the step that is there, at its level', () => {
   const { act, pass, levels } = stage();
   act({ type: 'tempo', bpm: 60, beat: { at: 100, beat: 0 } });

@@ -12,6 +12,8 @@ import {
   songTimeAt,
   type LiveState,
   type Moment,
+  isWaiting,
+  makesRoom,
 } from '../live';
 import type { Casting } from '../rig';
 import { nextNumber, rigInUse, type Show } from '../show';
@@ -80,7 +82,8 @@ function valuesNow(moment: Moment, casting: readonly Casting[]): Values {
   const beat = sounds ? beatAt(song.tempo, time!) : freeBeat(live, now);
   // A song that plays takes the stage: only what is to be kept stays on beside it.
   const keeps = (id: string) => [...show.looks, ...show.chases].find((one) => one.id === id)?.keep === true;
-  const standing = live.standing.filter((one) => isOn(one, now) && (!sounds || keeps(one.look)));
+  const isLitNow = (one: Standing) => (isOn(one, now) && !isWaiting(one, now)) || makesRoom(one, now);
+  const standing = live.standing.filter((one) => isLitNow(one) && (!sounds || keeps(one.look)));
   const lanes = playingLanes(song?.lanes ?? []).filter((lane): lane is LookLane => lane.type === 'looks');
   const all = [
     ...standing.flatMap((one) => standingValues(moment, one, beat)),
