@@ -45,7 +45,7 @@ export function wordsFor(problem: Problem): string {
     case 'empty-file':
       return `“${problem.name}” is empty. Choose the file again, or copy it once more from where it came.`;
     case 'not-audio':
-      return `“${problem.name}” is not music Hovlix can read. Use a WAV, FLAC, MP3 or OGG file.`;
+      return `“${problem.name}” is not music Hovlix can read. Use a WAV, AIFF, FLAC, MP3 or OGG file.`;
     case 'cut-short':
       return `“${problem.name}” is cut short (${problem.detail}). Copy it once more from where it came.`;
     case 'audio-broken':

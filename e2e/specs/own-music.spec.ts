@@ -3,9 +3,33 @@ import { fileURLToPath } from 'node:url';
 import { bring, clickTrack, liveNow, open, stageBrightness } from './hovlix';
 import { expect, test } from './screens';
 
+/** A mono WAV of 16 bits as AIFF, as a recorder on another system writes it (Apple, AIFF 1.3). */
+function aiffOf(wav: Buffer): Buffer {
+  const sound = Buffer.from(wav.subarray(44)).swap16();
+  const common = Buffer.alloc(26);
+  common.write('COMM');
+  common.writeUInt32BE(18, 4);
+  common.writeInt16BE(1, 8);
+  common.writeUInt32BE(sound.length / 2, 10);
+  common.writeInt16BE(16, 14);
+  // The rate, as a number of 80 bits.
+  const rate = wav.readUInt32LE(24);
+  const exponent = Math.floor(Math.log2(rate));
+  common.writeUInt16BE(16383 + exponent, 16);
+  common.writeUInt32BE(rate * 2 ** (31 - exponent), 18);
+  const head = Buffer.alloc(12);
+  head.write('FORM');
+  head.writeUInt32BE(4 + common.length + 16 + sound.length, 4);
+  head.write('AIFF', 8);
+  const begin = Buffer.alloc(16);
+  begin.write('SSND');
+  begin.writeUInt32BE(8 + sound.length, 4);
+  return Buffer.concat([head, common, begin, sound]);
+}
+
 test('own music: analysed, laid with looks, kept over a reload, exported and brought back', async ({ page }) => {
   await open(page, '/songs');
-  await bring(page, 'my_rehearsal take.wav', clickTrack({ bpm: 100, seconds: 24 }));
+  await bring(page, 'my_rehearsal take.aif', aiffOf(clickTrack({ bpm: 100, seconds: 24 })));
   await expect(page.getByRole('heading', { name: 'my rehearsal take' })).toBeVisible();
   await expect(page.getByTestId('bpm')).toHaveText(/^(100\.\d|99\.[89])$/);
   // 24 s at 100 in 4/4: ten bars.

@@ -4,6 +4,7 @@ import { FLACDecoder } from '@wasm-audio-decoders/flac';
 import { OggVorbisDecoder } from '@wasm-audio-decoders/ogg-vorbis';
 import { MPEGDecoder } from 'mpg123-decoder';
 import { failed, ok, type Problem, type Result } from '../problem';
+import { isAiff, wavOfAiff } from './aiff';
 import { isWav, wavReader } from './wav';
 
 export type AudioType = 'wav' | 'flac' | 'mp3' | 'ogg';
@@ -46,7 +47,7 @@ function saidRate(type: AudioType, bytes: Uint8Array): number | undefined {
 const rateWrong = (rate: number | undefined): boolean =>
   rate !== undefined && (rate < RATES.least || rate > RATES.most);
 
-/** What kind of audio the bytes are, from their own first bytes; the file's name is not asked. */
+/** What kind of audio the bytes are, from their own first bytes; the file's name is not asked. AIFF is read as WAV. */
 export function audioTypeOf(bytes: Uint8Array): AudioType | undefined {
   const text = (at: number, length: number) => String.fromCharCode(...bytes.subarray(at, at + length));
   if (isWav(bytes)) return 'wav';
@@ -70,6 +71,10 @@ export async function decodeAudio(
   between: Between,
 ): Promise<Result<{ readonly type: AudioType; readonly sampleRate: number; readonly seconds: number }>> {
   if (bytes.length === 0) return failed({ code: 'empty-file', name });
+  if (isAiff(bytes)) {
+    const wav = wavOfAiff(bytes, name);
+    return wav.ok ? decodeAudio(wav.value, name, take, between) : wav;
+  }
   const type = audioTypeOf(bytes);
   if (!type) return failed({ code: 'not-audio', name });
   const said = saidRate(type, bytes);

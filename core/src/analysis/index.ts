@@ -1,5 +1,6 @@
 export * from './analyse';
 export type { FoundSection, Role } from './sections';
+export { isAiff, wavOfAiff } from './aiff';
 export { audioTypeOf, type AudioType, type Between } from './decode';
 export { gridOf, otherGrid, READINGS, type Grid, type Heard, type Reading } from './grid';
 export { readHeard, writeHeard } from './heard-file';

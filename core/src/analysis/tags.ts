@@ -1,6 +1,7 @@
-// What a file says of itself: ID3, Vorbis comments, RIFF info.
+// What a file says of itself: ID3, Vorbis comments, RIFF info, chunks of AIFF.
 
 import { parseBuffer } from 'music-metadata';
+import { isAiff } from './aiff';
 import { audioTypeOf } from './decode';
 
 /** Only what the file says, and what can be true. */
@@ -16,7 +17,7 @@ const LONGEST = 120;
 
 /** Reads the tags of a recording. Damaged or missing ones are left out; this never fails. */
 export async function readTags(bytes: Uint8Array): Promise<Tags> {
-  const type = audioTypeOf(bytes);
+  const type = isAiff(bytes) ? 'aiff' : audioTypeOf(bytes);
   if (!type) return {};
   try {
     const { common } = await parseBuffer(bytes, { path: `recording.${type}` }, { duration: false, skipCovers: true });

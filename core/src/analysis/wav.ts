@@ -16,7 +16,7 @@ const FLOAT = 3;
 const EXTENSIBLE = 0xfffe;
 
 export function isWav(bytes: Uint8Array): boolean {
-  return tag(bytes, 0) === 'RIFF' && tag(bytes, 8) === 'WAVE';
+  return tagAt(bytes, 0) === 'RIFF' && tagAt(bytes, 8) === 'WAVE';
 }
 
 /** A file whose sound ends early is read as far as it goes. */
@@ -25,7 +25,7 @@ export function wavReader(bytes: Uint8Array, name: string): Result<WavReader> {
   let format: { code: number; channels: number; rate: number; bits: number } | undefined;
   for (let at = 12; at + 8 <= bytes.length;) {
     const size = view.getUint32(at + 4, true);
-    const kind = tag(bytes, at);
+    const kind = tagAt(bytes, at);
     if (kind === 'fmt ' && at + 24 <= bytes.length) {
       const code = view.getUint16(at + 8, true);
       format = {
@@ -87,6 +87,7 @@ function sampleReader(view: DataView, code: number, bits: number): ((at: number)
   return undefined;
 }
 
-function tag(bytes: Uint8Array, at: number): string {
+/** Four letters of a file; none where it ends before. */
+export function tagAt(bytes: Uint8Array, at: number): string {
   return bytes.length >= at + 4 ? String.fromCharCode(...bytes.subarray(at, at + 4)) : '';
 }

@@ -35,6 +35,7 @@ import {
   plainReader,
 } from '../wire';
 import type { Outcome, Reader } from './fuzz';
+import { aiff } from './aiff';
 import { flacWithRate, oggWithRate } from './hostile';
 import { hold, look, press, wave, withLooks, type ValueIn } from './stage';
 import { wavOf } from './wav';
@@ -89,6 +90,11 @@ function richShow(): Show {
 }
 
 const RICH = richShow();
+/** A second of silence and clicks. */
+const AIFF = aiff(
+  Uint8Array.from({ length: 16_000 }, (_, i) => (i % 4000 === 0 ? 90 : 0)),
+  { bits: 16, channels: 1, rate: 8000 },
+);
 /** A second of a tone. */
 const WAV = wavOf(
   Float32Array.from({ length: 4000 }, (_, i) => Math.sin(i / 5) * 0.27),
@@ -325,7 +331,7 @@ export function readers(): readonly Reader[] {
     {
       name: 'recordings',
       json: false,
-      samples: [WAV, oggWithRate(44_100), flacWithRate(44_100)],
+      samples: [WAV, AIFF, oggWithRate(44_100), flacWithRate(44_100)],
       read: async (bytes) => (await readTags(bytes), outcome(await analyse(bytes, 'x.wav', async () => 'go-on'))),
     },
     {

@@ -12,12 +12,12 @@ import { options, UsageError } from './usage';
 
 export const ANALYSE_HELP = `Usage: hovlix analyse FILE|FOLDER ... [--json OUT] [--midi OUT]
 
-Finds tempo, meter, beats, bars and sections of WAV, FLAC, MP3 and OGG files. --json writes
+Finds tempo, meter, beats, bars and sections of WAV, AIFF, FLAC, MP3 and OGG files. --json writes
   {durationSec, bpm, confidence, meter, beats, downbeats, sections}   (times in seconds)
 to OUT; - is standard output. --midi writes a Standard MIDI File with tempo, meter and section markers.
 With several files, or a folder, OUT is a folder with one file for each; of two with one name the second is “NAME (2)”.`;
 
-const SOUND = new Set(['.wav', '.flac', '.mp3', '.ogg']);
+const SOUND = new Set(['.wav', '.aif', '.aiff', '.aifc', '.flac', '.mp3', '.ogg']);
 
 export async function analyseCommand(args: string[]): Promise<void> {
   const { values, positionals } = options({
@@ -85,7 +85,7 @@ function isFolder(path: string): boolean {
 function filesOf(path: string): string[] {
   if (!isFolder(path)) return [path];
   const files = readdirSync(path).filter((name) => SOUND.has(extname(name).toLowerCase()));
-  if (files.length === 0) throw new UsageError(`${path} has no WAV, FLAC, MP3 or OGG file`);
+  if (files.length === 0) throw new UsageError(`${path} has no WAV, AIFF, FLAC, MP3 or OGG file`);
   return files.sort().map((name) => join(path, name));
 }
 

@@ -60,9 +60,9 @@ export function analyseFile(file: File, repository: Repository, progress: (share
   const job = listenTo(file, progress);
   const done = job.done.then(async (result): Promise<Result<Song>> => {
     if (!result.ok) return result;
-    const { analysis, hash, tags, kept } = result.value;
+    const { analysis, hash, file: plain, tags, kept } = result.value;
     // Read again rather than held meanwhile: a long mix should be in memory once.
-    const bytes = await file.arrayBuffer().then(
+    const bytes = await plain.arrayBuffer().then(
       (buffer) => new Uint8Array(buffer),
       () => undefined,
     );

@@ -2,12 +2,12 @@
 // waits goes on after the page was reloaded.
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { wordsFor, type Problem } from '@hovlix/core/problem';
+import { failed as failure, ok, wordsFor, type Problem, type Result } from '@hovlix/core/problem';
 import { songOfRecording, type Song } from '@hovlix/core/song';
 import type { Document } from '../document/document';
 import type { IntakeEntry, Repository } from '../document/repository';
 import { freshId } from '../fresh-id';
-import type { FromAnalysis, ToAnalysis } from '../sound/analysis-messages';
+import type { FromAnalysis, Listened, ToAnalysis } from '../sound/analysis-messages';
 import { startAnalysisWorker } from '../workers';
 import { listenTo, offsetOf } from './bring-in';
 
@@ -134,14 +134,15 @@ export function intake(document: Document, repository: Repository): Intake {
   const take = async (id: string, file: File): Promise<void> => {
     if (file.size === 0) return failed(id, { code: 'empty-file', name: file.name });
     const shown = document.store.getState().show;
-    const hash = shown && (await hashOf(file));
-    if (!shown || !hash)
-      return failed(id, { code: 'audio-broken', name: file.name, detail: 'the file cannot be read' });
+    const known = await digestOf(file);
+    if (!known.ok) return failed(id, known.problem);
+    if (!shown) return failed(id, { code: 'cancelled' });
+    const { hash, file: plain } = known.value;
     const there = songs().find(({ music }) => music?.hash === hash);
     if (there) return end(id, { state: 'failed', wrong: `“${file.name}” is in this show already: “${there.title}”.` });
     if ([...kept.values()].some((entry) => entry.hash === hash && !entry.found))
       return end(id, { state: 'failed', wrong: `“${file.name}” is here twice.` });
-    const bytes = new Uint8Array(await file.arrayBuffer());
+    const bytes = new Uint8Array(await plain.arrayBuffer());
     // It may have been cancelled while it was read, or while it was kept.
     const wanted = () => store.getState().items.some((item) => item.id === id);
     if (!wanted()) return;
@@ -201,12 +202,16 @@ export function intake(document: Document, repository: Repository): Intake {
   };
 }
 
-function hashOf(file: File): Promise<string | undefined> {
+/** A file as it is to be kept, and its hash. */
+function digestOf(file: File): Promise<Result<Pick<Listened, 'hash' | 'file'>>> {
   const worker = startAnalysisWorker();
-  return new Promise<string | undefined>((resolve) => {
-    worker.onmessage = ({ data }: MessageEvent<FromAnalysis>) =>
-      resolve(data.type === 'digest' ? data.hash : undefined);
-    worker.onerror = () => resolve(undefined);
+  const unread = failure({ code: 'audio-broken', name: file.name, detail: 'the file cannot be read' } as const);
+  return new Promise<Result<Pick<Listened, 'hash' | 'file'>>>((resolve) => {
+    worker.onmessage = ({ data }: MessageEvent<FromAnalysis>) => {
+      if (data.type === 'digest') resolve(ok(data));
+      else resolve(data.type === 'done' && !data.result.ok ? data.result : unread);
+    };
+    worker.onerror = () => resolve(unread);
     worker.postMessage({ type: 'digest', file } satisfies ToAnalysis);
   }).finally(() => worker.terminate());
 }

@@ -7,7 +7,7 @@ import type { Result } from '@hovlix/core/problem';
 export type ToAnalysis =
   | { readonly type: 'analyse'; readonly file: File }
   | { readonly type: 'cancel' }
-  /** Only its hash: to know a file before it is kept. */
+  /** Only its hash, and how it is to be kept: to know a file before it is. */
   | { readonly type: 'digest'; readonly file: File }
   /** How else music can be counted, by what was heard in it before. */
   | { readonly type: 'read'; readonly heard: Uint8Array; readonly name: string }
@@ -16,8 +16,10 @@ export type ToAnalysis =
 
 /** A recording that was listened to. */
 export type Listened = {
-  /** SHA-256 of the file, in hexadecimal. */
+  /** SHA-256 of the file as it is to be kept, in hexadecimal. */
   readonly hash: string;
+  /** The file to be kept: AIFF, which few browsers play, becomes WAV. */
+  readonly file: File;
   readonly tags: Tags;
   readonly analysis: Omit<Analysis, 'peaks' | 'envelopes' | 'heard'>;
   /** How sure its beats are, 0…1. */
@@ -40,6 +42,6 @@ export type Readings = {
 export type FromAnalysis =
   | { readonly type: 'compared'; readonly offset: Offset }
   | { readonly type: 'progress'; readonly progress: number }
-  | { readonly type: 'digest'; readonly hash: string }
+  | { readonly type: 'digest'; readonly hash: string; readonly file: File }
   | { readonly type: 'readings'; readonly readings: Result<Readings> }
   | { readonly type: 'done'; readonly result: Result<Listened> };

@@ -6,10 +6,12 @@ import {
   confidenceOf,
   doubtfulPassages,
   gridOf,
+  isAiff,
   otherGrid,
   readHeard,
   READINGS,
   readTags,
+  wavOfAiff,
   writeHeard,
 } from '@hovlix/core/analysis';
 import { offsetBetween, writeEnvelopes } from '@hovlix/core/music';
@@ -29,8 +31,10 @@ self.onmessage = async (event: MessageEvent<ToAnalysis>) => {
   if (message.type === 'read') return say({ type: 'readings', readings: readingsOf(message.heard, message.name) });
   const { file } = message;
   try {
-    if (message.type === 'digest') say({ type: 'digest', hash: hashOf(await bytesOf(file)) });
-    else say({ type: 'done', result: await listenedTo(file) });
+    const kept = await asKept(file);
+    if (!kept.ok) say({ type: 'done', result: kept });
+    else if (message.type === 'digest') say({ type: 'digest', hash: hashOf(kept.value.bytes), file: kept.value.file });
+    else say({ type: 'done', result: await listenedTo(kept.value) });
   } catch (error) {
     // A file that vanished half-way, or one that nobody foresaw: it is said, and the next one has its turn.
     const detail = error instanceof Error ? error.message : String(error);
@@ -38,8 +42,17 @@ self.onmessage = async (event: MessageEvent<ToAnalysis>) => {
   }
 };
 
-async function listenedTo(file: File): Promise<Result<Listened>> {
-  const bytes = await bytesOf(file);
+type KeptFile = { readonly file: File; readonly bytes: Uint8Array };
+
+/** A file as it is to be kept: one that few browsers play becomes one that all do, with the same sound. */
+async function asKept(file: File): Promise<Result<KeptFile>> {
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  if (!isAiff(bytes)) return ok({ file, bytes });
+  const wav = wavOfAiff(bytes, file.name);
+  return wav.ok ? ok({ file: new File([wav.value], file.name), bytes: wav.value }) : wav;
+}
+
+async function listenedTo({ file, bytes }: KeptFile): Promise<Result<Listened>> {
   const hash = hashOf(bytes);
   const result = await analyse(bytes, file.name, async (progress) => {
     say({ type: 'progress', progress });
@@ -50,6 +63,7 @@ async function listenedTo(file: File): Promise<Result<Listened>> {
   const { peaks, envelopes, heard, ...analysis } = result.value;
   return ok({
     hash,
+    file,
     tags: await readTags(bytes),
     analysis,
     sure: confidenceOf(heard, analysis),
@@ -65,8 +79,6 @@ function readingsOf(bytes: Uint8Array, name: string): Result<Readings> {
   const others = READINGS.map((reading) => ({ reading, grid: otherGrid(heard, now, reading) }));
   return ok({ now, others: others.filter(({ grid }) => grid.found), doubtful: doubtfulPassages(heard, now) });
 }
-
-const bytesOf = async (file: File) => new Uint8Array(await file.arrayBuffer());
 
 /** The browser's own digest is only there under https or on this computer, not for a phone in a hall. */
 const hashOf = (bytes: Uint8Array): string =>
