@@ -84,6 +84,12 @@ describe('bad audio: a sentence, never a throw', () => {
     ['a WAV without sound', clicks({ length: 0 }), 'cut short'],
     ['a WAV cut in its header', clicks().slice(0, 30), 'cut short'],
     ['0.3 s', clicks({ length: 0.3 }), 'lasts only 0.3 s'],
+    [
+      'an OGG with Opus in it',
+      new TextEncoder().encode('OggS\0\x02' + '\0'.repeat(20) + '\x01\x13OpusHead'),
+      'it is Opus',
+    ],
+    ['an M4A', new TextEncoder().encode('\0\0\0\x20ftypM4A ' + '\0'.repeat(40)), 'it is MP4 or M4A'],
     ['an OGG cut in its first page', new TextEncoder().encode('OggS\0\x02' + '\0'.repeat(60)), 'cut short'],
     [
       'an MP3 of noise',
