@@ -32,7 +32,8 @@ module.exports = {
     'isNaN',
   ],
   setupFilesAfterEnv: [require.resolve('./jest-once-more.cjs')],
-  testTimeout: 60000,
+  // Long enough for a computer that has a third of its processors: what waits in vain ends late, and nothing is slower for it.
+  testTimeout: 180000,
   // Sockets and child processes of a failed test must not keep the run alive.
   forceExit: true,
 };
