@@ -13,7 +13,7 @@ const Head = z.object({
   version: z.number().int().min(1),
   begin: z.unknown().optional(),
 });
-export const LOG_VERSION = 4;
+export const LOG_VERSION = 5;
 
 /** What was pressed, and what was on before the first of it. */
 export type Log = { readonly begin: LiveState; readonly entries: readonly Entry[] };
