@@ -22,6 +22,13 @@ export function lampOf(head: StageHead): Lamp {
   };
 }
 
+/** A bar of cells is so long, in metres. */
+const BAR_LENGTH = 1.1;
+
+/** Where a head is across the stage, in metres: the cells of a bar lie beside each other. */
+export const acrossOf = ({ mount, kind, cell, cells }: StageHead): number =>
+  kind === 'bar' ? mount.x + ((cell + 0.5) / cells - 0.5) * BAR_LENGTH : mount.x;
+
 /** CSS colours of one hue, from full to nothing. */
 export type Styles = readonly [string, string, string, string];
 export type StyleCache = Map<number, Styles>;

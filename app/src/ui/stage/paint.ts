@@ -3,7 +3,7 @@
 import { LAMP_STRIDE } from '@hovlix/core/picture';
 import type { Shape } from '@hovlix/core/rig';
 import type { StageHead } from '../../host/light/light-messages';
-import { beamEnd, lampOf, lit, spread, stylesOf, type Lamp, type Styles, type StyleCache } from './beams';
+import { acrossOf, beamEnd, lampOf, lit, spread, stylesOf, type Lamp, type Styles, type StyleCache } from './beams';
 import type { Canvas2D } from './canvas';
 import { project, viewFor, type View } from './project';
 import { paintPeople, paintRoom } from './room';
@@ -18,7 +18,7 @@ export type Painter = {
 
 export function painter(heads: readonly StageHead[], shapes: readonly Shape[]): Painter {
   const all = heads.map(lampOf);
-  const mounts = heads.map(({ mount }) => mount);
+  const mounts = heads.map((head) => ({ ...head.mount, x: acrossOf(head) }));
   const styles: StyleCache = new Map();
   const rgb = new Float64Array(4);
   let view: View | undefined;
@@ -233,8 +233,8 @@ function paintFlash(context: Canvas2D, view: View, lamp: Lamp, rgb: Float64Array
 
 /** One cell of a bar: a bead of light on the floor, with a little of it in the air above. */
 function paintCell(context: Canvas2D, view: View, lamp: Lamp, rgb: Float64Array, cache: StyleCache): void {
-  const { mount, cell, cells } = lamp.head;
-  project(view, mount.x + ((cell + 0.5) / cells - 0.5) * 1.1, mount.y, mount.z, point);
+  const { mount } = lamp.head;
+  project(view, acrossOf(lamp.head), mount.y, mount.z, point);
   const colours = stylesOf(rgb, cache);
   halo(context, point[0]!, point[1]!, point[2]! * 0.42, rgb[3]! * 0.5, colours);
   context.globalAlpha = rgb[3]!;

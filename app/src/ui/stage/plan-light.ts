@@ -2,7 +2,7 @@
 
 import { LAMP_STRIDE } from '@hovlix/core/picture';
 import type { StageHead } from '../../host/light/light-messages';
-import { beamEnd, lampOf, lit, spread, stylesOf, type StyleCache } from './beams';
+import { acrossOf, beamEnd, lampOf, lit, spread, stylesOf, type StyleCache } from './beams';
 
 /** Metres to pixels: a metre's length, and where x = 0 and the upward axis = 0 lie. */
 export type PlanView = {
@@ -30,10 +30,9 @@ export function planPainter(heads: readonly StageHead[]): PlanPainter {
     const up = view.from === 'above' ? 1 : 2;
     for (let i = 0; i < all.length; i++) {
       const lamp = all[i]!;
-      const { mount, kind, cell, cells } = lamp.head;
+      const { mount, kind } = lamp.head;
       if (kind === 'hazer' || !lit(lamps, i, at, rgb)) continue;
-      const offset = kind === 'bar' ? ((cell + 0.5) / cells - 0.5) * 1.1 : 0;
-      const x = view.x0 + (mount.x + offset) * view.scale;
+      const x = view.x0 + acrossOf(lamp.head) * view.scale;
       const y = view.y0 - (up === 1 ? mount.y : mount.z) * view.scale;
       const [full, half, low, none] = stylesOf(rgb, styles);
       if (kind === 'bar' || kind === 'strobe') {
