@@ -75,7 +75,7 @@ test('each coding, any rate and number of channels: the samples are those that w
   );
 });
 
-test('it is decoded as any other music, with its title, who plays it and its tempo', async () => {
+test('it is decoded like all other music, with its title, who plays it and its tempo', async () => {
   const bytes = new Uint8Array(2 * 8000);
   const view = new DataView(bytes.buffer);
   for (let i = 0; i < 8000; i++) view.setInt16(i * 2, 9000 * Math.sin(i / 5));

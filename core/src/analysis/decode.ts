@@ -93,9 +93,9 @@ export async function decodeAudio(
     const wav = wavOfAiff(bytes, name);
     return wav.ok ? decodeAudio(wav.value, name, take, between) : wav;
   }
-  const packed = packedAs(bytes);
-  if (packed) return failed({ code: 'audio-broken', name, detail: `it is ${packed}, which Hovlix does not unpack` });
   const type = audioTypeOf(bytes);
+  const packed = type === undefined || type === 'ogg' ? packedAs(bytes) : undefined;
+  if (packed) return failed({ code: 'audio-broken', name, detail: `it is ${packed}, which Hovlix does not unpack` });
   if (!type) return failed({ code: 'not-audio', name });
   const said = saidRate(type, bytes);
   const wrongRate = (rate: number) =>

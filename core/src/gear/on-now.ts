@@ -8,12 +8,12 @@ import {
   heardPlace,
   isLit,
   isOn,
+  isWaiting,
+  makesRoom,
   ownBeat,
   songTimeAt,
   type LiveState,
   type Moment,
-  isWaiting,
-  makesRoom,
 } from '../live';
 import type { Casting } from '../rig';
 import { nextNumber, rigInUse, type Show } from '../show';

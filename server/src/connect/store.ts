@@ -1,6 +1,6 @@
 // The connections of this computer: one document in a file, changed by screens, followed by everything that sends or listens.
 
-import { existsSync, readFileSync, renameSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import {
   editConnections,
@@ -12,7 +12,7 @@ import {
   type Way,
 } from '@hovlix/core/connect';
 import { wordsFor } from '@hovlix/core/problem';
-import { keptWhole, reasonOf } from '../keep/whole';
+import { asideOf, keptWhole, reasonOf, setAside } from '../keep/whole';
 
 export type ConnectionsStore = {
   readonly connections: () => Connections;
@@ -79,7 +79,7 @@ const nameOfOld = (file: string) => join(dirname(file), basename(file).replace(/
 function read(path: string, lost: (why: string) => void): Connections {
   const file = [path, nameOfOld(path)].find((one) => existsSync(one));
   if (file === undefined) return NO_CONNECTIONS;
-  const aside = `It was set aside as ${file}.bad; outputs start anew.`;
+  const aside = `It was set aside as ${asideOf(file)}; outputs start anew.`;
   try {
     const connections = readConnections(JSON.parse(readFileSync(file, 'utf8')), file);
     if (connections.ok) return connections.value;
@@ -87,10 +87,6 @@ function read(path: string, lost: (why: string) => void): Connections {
   } catch (error) {
     lost(error instanceof SyntaxError ? `“${file}” is not JSON. ${aside}` : `“${file}”: ${reasonOf(error)}. ${aside}`);
   }
-  try {
-    renameSync(file, `${file}.bad`);
-  } catch {
-    // A folder that cannot be written to: the file stays where it is.
-  }
+  setAside(file);
   return NO_CONNECTIONS;
 }

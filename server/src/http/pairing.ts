@@ -1,12 +1,12 @@
 // Which phones and tablets may come in: one types the code that the host's screen shows, once, and is remembered.
 
 import { randomBytes, randomInt, timingSafeEqual } from 'node:crypto';
-import { existsSync, readFileSync, renameSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { parse, serialize } from 'cookie';
 import { sign, unsign } from 'cookie-signature';
 import { z } from 'zod';
 import { Right } from '@hovlix/core/live';
-import { keptWhole } from '../keep/whole';
+import { asideOf, keptWhole, setAside } from '../keep/whole';
 
 const Kept = z.strictObject({
   /** Signs the cookies. Whoever reads it could let himself in, so the file is its owner's only. */
@@ -250,12 +250,8 @@ function read(file: string | undefined, lost: (why: string) => void): Kept {
     try {
       return Kept.parse(JSON.parse(readFileSync(file, 'utf8')));
     } catch {
-      lost(`“${file}” cannot be read. It was set aside as ${file}.bad; devices have to join anew.`);
-      try {
-        renameSync(file, `${file}.bad`);
-      } catch {
-        // A folder that cannot be written to: the file stays where it is.
-      }
+      lost(`“${file}” cannot be read. It was set aside as ${asideOf(file)}; devices have to join anew.`);
+      setAside(file);
     }
   return { secret: randomBytes(32).toString('hex'), devices: [], grant: 'player' };
 }

@@ -2,7 +2,7 @@
 
 import { closeSync, existsSync, fstatSync, openSync, readFileSync, renameSync, statSync, writeSync } from 'node:fs';
 import { logHead, logLine, readLog, type Entry, type LiveState } from '@hovlix/core/live';
-import { reasonOf } from './whole';
+import { AGAIN_MS, reasonOf } from './whole';
 
 export type EveningLog = {
   /** What the log knows of entries after a state: those that were written and not kept anywhere else. */
@@ -19,8 +19,6 @@ export type EveningLog = {
 const MOST_BYTES = 32 * 1024 * 1024;
 /** So many finished pieces stay beside the newest, `.1` the youngest of them. */
 const PIECES = 9;
-/** While nothing can be written it is tried again after this, in ms. */
-const AGAIN_MS = 5000;
 
 /**
  * @param file the newest piece; each begins with what was on, so that it can be rendered by itself.

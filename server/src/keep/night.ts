@@ -4,7 +4,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { z } from 'zod';
 import { leftAs, LiveState } from '@hovlix/core/live';
 import { seconds, type Seconds } from '@hovlix/core/units';
-import { reasonOf, writeWhole, writeWholeSoon } from './whole';
+import { AGAIN_MS, reasonOf, writeWhole, writeWholeSoon } from './whole';
 
 /** `at` by the machine's steady clock, `wall` in ms since 1970: together they tell how long ago it was. */
 const File = z.object({
@@ -34,8 +34,6 @@ export type Night = {
 
 /** A press is at most this long in memory only. */
 const SOON_MS = 250;
-/** What could not be written is tried again after this. */
-const AGAIN_MS = 5000;
 /** After a shorter break the song has gone on meanwhile, and so do fades; after a longer one all is as it was left. */
 const BREAK_SECONDS = 120;
 /** Whoever comes back after this begins a new night. */

@@ -1,11 +1,11 @@
 // The show that was conducted last, kept in the home folder: a server that starts goes on with it.
 
-import { existsSync, readFileSync, renameSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { z } from 'zod';
 import type { Running } from '@hovlix/core/conduct';
 import { wordsFor } from '@hovlix/core/problem';
 import { CHAIN_KEPT, readShow } from '@hovlix/core/show';
-import { reasonOf, writeWhole, writeWholeSoon } from './whole';
+import { AGAIN_MS, asideOf, reasonOf, setAside, writeWhole, writeWholeSoon } from './whole';
 
 const File = z.object({ chain: z.array(z.string()).min(1).max(CHAIN_KEPT), show: z.unknown() });
 
@@ -19,8 +19,6 @@ export type RunningCopy = {
 
 /** An edit is at most this long in memory only. */
 const SOON_MS = 500;
-/** What could not be written is tried again after this. */
-const AGAIN_MS = 5000;
 
 /**
  * @param file where it is kept. Written whole beside it and renamed, so that a crash leaves the old one or the new one.
@@ -62,17 +60,13 @@ export function runningCopy(
         const kept = File.parse(JSON.parse(readFileSync(file, 'utf8')));
         const show = readShow(kept.show, 'the show that was on last');
         if (show.ok) return { show: show.value, chain: kept.chain };
-        lost(`${wordsFor(show.problem)} It was set aside as ${file}.bad.`);
+        lost(`${wordsFor(show.problem)} It was set aside as ${asideOf(file)}.`);
       } catch (error) {
         lost(
-          `The show that was on last cannot be read (${(error as Error).message}). It was set aside as ${file}.bad.`,
+          `The show that was on last cannot be read (${(error as Error).message}). It was set aside as ${asideOf(file)}.`,
         );
       }
-      try {
-        renameSync(file, `${file}.bad`);
-      } catch {
-        // A folder that cannot be written to: the file stays where it is.
-      }
+      setAside(file);
       return undefined;
     },
     keep(running) {

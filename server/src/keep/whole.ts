@@ -46,7 +46,18 @@ export function writeWhole(file: string, text: string): void {
 }
 
 /** What could not be written is tried again after this, in ms. */
-const AGAIN_MS = 5000;
+export const AGAIN_MS = 5000;
+
+/** A file that cannot be read is kept under this name, and not overwritten. */
+export const asideOf = (file: string): string => `${file}.bad`;
+
+export function setAside(file: string): void {
+  try {
+    renameSync(file, asideOf(file));
+  } catch {
+    // A folder that cannot be written to: the file stays where it is.
+  }
+}
 
 /**
  * Keeps a file as it should be by now, each time it is called; where that fails, it is tried again until it is there.
