@@ -6,7 +6,9 @@ module.exports = {
   roots: ['<rootDir>/src'],
   transform: { '\\.m?[jt]s$': require.resolve('./jest-bundle.cjs') },
   transformIgnorePatterns: [`node_modules/(?!(${esm.join('|')})/)`],
+  globalSetup: require.resolve('./jest-make-all.cjs'),
   setupFiles: ['<rootDir>/jest.seed.cjs'],
+  setupFilesAfterEnv: ['<rootDir>/jest-quick-expect.cjs'],
   // The music tests decode and analyse whole songs.
   testTimeout: 90000,
 };

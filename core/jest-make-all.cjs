@@ -1,0 +1,2 @@
+// Before all tests.
+module.exports = require('./jest-bundle.cjs').makeAll;
