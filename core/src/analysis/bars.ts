@@ -1,6 +1,7 @@
 // Which beats start a bar: bars of several lengths in competition, over the network's odds of a downbeat at each beat.
 
-import { beatEvidence, STEP_RATE } from './beats';
+import { beatEvidence } from './beats';
+import { STEP_RATE } from './paths';
 import { FRAME_RATE } from './features';
 import { ACTIVATION_RATE } from './network';
 

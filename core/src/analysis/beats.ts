@@ -3,22 +3,9 @@
 // at beats (Krebs, Böck and Widmer 2015), solved as a semi-Markov chain.
 
 import { ACTIVATION_RATE } from './network';
+import { LONGEST, pathFinder, STEP_RATE } from './paths';
 import { evidenceNear, filledAlong, slips, steadyLine } from './steady';
 
-/** Steps a second at which beats are placed; activations are interpolated between. */
-export const STEP_RATE = 100;
-/** Intervals considered, in steps: 272 down to 40 beats a minute. */
-const SHORTEST = 22;
-const LONGEST = 150;
-const INTERVALS = LONGEST - SHORTEST + 1;
-/** Steps whose scores are remembered: more than the longest interval. */
-const KEPT = 256;
-
-/** Price of a tempo change, in beats of full evidence: this times its size as a natural logarithm, up to the most. */
-const CHANGE_PRICE = 80;
-const MOST_PRICE = 8;
-/** One step more or less is only the grid's coarseness. */
-const STEP_PRICE = 0.03;
 /** Activations within so many of a step tell of it, the nearer the more, and what they sum up to where a beat is certain. */
 const REACH = 2.5;
 const CERTAIN = 1.4;
@@ -134,10 +121,11 @@ function bestSteps(
     const bpm = (60 * STEP_RATE) / interval;
     return bpm >= least && bpm <= most;
   };
+  const bestPath = pathFinder(strength);
   let best: Steps = { steps: [], score: 0 };
   let guess = first;
   for (let round = 0; round < ROUNDS; round++) {
-    const steps = bestPath(strength, guess / 2, allowed);
+    const steps = bestPath(guess / 2, allowed);
     const score = scoreOf(steps, strength, expected);
     if (score <= best.score) break;
     best = { steps, score };
@@ -174,78 +162,6 @@ function closeOff(strength: Float32Array, moments: readonly number[]): void {
     const middle = Math.round(moment * STEP_RATE);
     strength.fill(0, Math.max(0, middle - reach), middle + reach + 1);
   });
-}
-
-/** Steps of the path that earns the most; each beat earns its likelihood above `threshold`. */
-function bestPath(strength: Float32Array, threshold: number, allowed: (interval: number) => boolean): number[] {
-  const steps = strength.length;
-  const { price, from, to } = changePrices();
-  const open = Uint8Array.from({ length: INTERVALS }, (_, i) => (allowed(i + SHORTEST) ? 1 : 0));
-  // Of a beat at a step, reached over an interval: what it earned so far, once the next interval has been paid for.
-  // Only the last steps are asked for again.
-  const earned = new Float32Array(KEPT * INTERVALS).fill(-Infinity);
-  const came = new Uint8Array(steps * INTERVALS);
-  const arrived = new Float32Array(INTERVALS);
-  let best = { score: -Infinity, step: 0, interval: 0 };
-  for (let step = 0; step < steps; step++) {
-    let top = -Infinity;
-    let topAt = 0;
-    for (let i = 0; i < INTERVALS; i++) {
-      const start = step - i - SHORTEST;
-      const before = start >= 0 ? earned[(start % KEPT) * INTERVALS + i]! : 0;
-      arrived[i] = open[i] ? before + strength[step]! - threshold : -Infinity;
-      if (arrived[i]! > top) [top, topAt] = [arrived[i]!, i];
-    }
-    if (top > best.score && step >= steps - LONGEST) best = { score: top, step, interval: topAt };
-    const row = step * INTERVALS;
-    const keptRow = (step % KEPT) * INTERVALS;
-    // A jump from anywhere costs the most there is.
-    const jumped = top - MOST_PRICE;
-    earned.fill(jumped, keptRow, keptRow + INTERVALS);
-    came.fill(topAt, row, row + INTERVALS);
-    for (let k = 0; k < INTERVALS; k++) {
-      // What earned so little is never gone on from.
-      const value = arrived[k]!;
-      if (value <= jumped) continue;
-      const last = to[k]!;
-      for (let i = from[k]!, p = k * INTERVALS + i; i <= last; i++, p++) {
-        const left = value - price[p]!;
-        if (left <= earned[keptRow + i]!) continue;
-        earned[keptRow + i] = left;
-        came[row + i] = k;
-      }
-    }
-  }
-  return traced(came, best.step, best.interval);
-}
-
-/** What it costs to go on with one interval after another, either way round, and which cost less than a jump. */
-function changePrices() {
-  const price = new Float32Array(INTERVALS * INTERVALS);
-  const from = new Int32Array(INTERVALS).fill(INTERVALS);
-  const to = new Int32Array(INTERVALS).fill(-1);
-  for (let after = 0; after < INTERVALS; after++)
-    for (let before = 0; before < INTERVALS; before++) {
-      const size = Math.max(0, Math.abs(after - before) - 1) / (Math.min(after, before) + SHORTEST);
-      const cost = CHANGE_PRICE * Math.log(1 + size) + (after === before ? 0 : STEP_PRICE);
-      price[after * INTERVALS + before] = cost;
-      if (cost >= MOST_PRICE) continue;
-      from[after] = Math.min(from[after]!, before);
-      to[after] = Math.max(to[after]!, before);
-    }
-  return { price, from, to };
-}
-
-function traced(came: Uint8Array, last: number, interval: number): number[] {
-  const path: number[] = [];
-  for (let step = last, i = interval; step >= 0;) {
-    path.push(step);
-    const start = step - i - SHORTEST;
-    if (start < 0) break;
-    i = came[start * INTERVALS + i]!;
-    step = start;
-  }
-  return path.reverse();
 }
 
 /** Leaves out beats counted in the silence before and after the music. */

@@ -1,6 +1,7 @@
 // How sure found beats are, beat by beat: a calibrated share of beats as clear as these that are right.
 
-import { beatEvidence, STEP_RATE } from './beats';
+import { beatEvidence } from './beats';
+import { STEP_RATE } from './paths';
 import type { Grid, Heard } from './grid';
 
 /** Clearness is the mean likelihood of the beats within so many to either side. */

@@ -1,8 +1,9 @@
 // Spectrum, loudness and peaks of a recording, 100 times a second, taken as the sound comes.
 
 import { binsOf, LOUDNESS_BANDS, loudnessByte } from '../music';
-import { bandBytes, filterBank, NETWORK_BANDS } from './network';
-import { growing, hann, multiplied, powerMachine, slidingWindow, type Growing } from './spectrum';
+import { bandByte, filterBank, NETWORK_BANDS } from './network';
+import { LANES, spectraOf } from './spectra';
+import { growing, slidingWindow, type Growing, type Sliding } from './windows';
 
 /** Frames a second. Every array of `Features` has one value per frame unless said otherwise. */
 export const FRAME_RATE = 100;
@@ -58,37 +59,44 @@ function spectrumMachine(
   bands: Growing<Uint8Array<ArrayBuffer>>,
   peaks: Growing<Float32Array<ArrayBuffer>>,
   loudness: Growing<Uint8Array<ArrayBuffer>>,
-) {
+): Sliding {
   const size = 2 ** Math.max(8, Math.round(Math.log2(sampleRate * 0.046)));
-  const realPower = powerMachine(size);
-  const power = new Float64Array(size / 2 + 1);
   const half = Math.round(sampleRate / FRAME_RATE / 2);
-  const windowed = new Float64Array(size);
-  const window = hann(size);
-  const bank = filterBank(sampleRate, size);
   const row = new Uint8Array(NETWORK_BANDS);
   const bins = binsOf(sampleRate, size);
   const loud = new Uint8Array(LOUDNESS_BANDS);
   // A sine at full scale puts this much power into the three bins a Hann window spreads it over.
   const full = 1.5 * (size / 4) ** 2;
-  return slidingWindow(sampleRate, FRAME_RATE, size, (samples, start) => {
-    multiplied(samples, start, window, windowed);
-    realPower(windowed, power);
-    bandBytes(power, size, bank, row);
-    for (let band = 0; band < LOUDNESS_BANDS; band++) {
-      let sum = 0;
-      const to = bins[band + 1]!;
-      for (let k = bins[band]!; k < to; k++) sum += power[k]!;
-      loud[band] = loudnessByte(sum / full);
-    }
+  const loudnessBands = Array.from({ length: LOUDNESS_BANDS }, (_, band) => ({
+    first: bins[band]!,
+    weights: Array.from({ length: Math.max(0, bins[band + 1]! - bins[band]!) }, () => 1),
+  }));
+  const spectra = spectraOf(size, [...filterBank(sampleRate, size), ...loudnessBands], ({ bands: sums, lane }) => {
+    for (let band = 0; band < NETWORK_BANDS; band++) row[band] = bandByte(sums[band * LANES + lane]!, size);
+    for (let band = 0; band < LOUDNESS_BANDS; band++)
+      loud[band] = loudnessByte(sums[(NETWORK_BANDS + band) * LANES + lane]! / full);
     bands.add(row);
     loudness.add(loud);
+  });
+  const windows = slidingWindow(sampleRate, FRAME_RATE, size, (samples, start) => {
+    spectra.put(samples, start);
     peaks.addOne(loudestOf(samples, start + size / 2 - half, start + size / 2 + half));
   });
+  return {
+    push: windows.push,
+    finish: () => {
+      windows.finish();
+      spectra.finish();
+    },
+  };
 }
 
 function loudestOf(values: Float32Array, from: number, to: number): number {
   let most = 0;
-  for (let i = from; i < to; i++) most = Math.max(most, Math.abs(values[i]!));
+  for (let i = from; i < to; i++) {
+    const value = values[i]!;
+    if (value > most) most = value;
+    else if (-value > most) most = -value;
+  }
   return most;
 }

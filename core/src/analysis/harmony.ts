@@ -1,7 +1,8 @@
 // How much the harmony changes at each moment. Chords change at the first beat of a bar far more often than elsewhere
 // (Goto 2001): where a bar begins can be heard from that alone, in music of any style, and without training.
 
-import { growing, hann, multiplied, powerMachine, slidingWindow, type Sliding } from './spectrum';
+import { LANES, spectraOf } from './spectra';
+import { addTo, growing, slidingWindow, type Sliding } from './windows';
 
 /** Spectra a second. */
 const RATE = 20;
@@ -44,30 +45,30 @@ export function harmonyTaker(): HarmonyTaker {
 
 /** Means of every `by` samples, over all channels: what folds down onto low notes lies where such a mean is deaf. */
 function thinner(by: number): (channels: readonly Float32Array[]) => Float32Array {
-  let sum = 0;
-  let count = 0;
+  let rest = new Float32Array();
   return (channels) => {
     const length = channels[0]?.length ?? 0;
-    const thinned = new Float32Array(Math.floor((count + length) / by));
-    let at = 0;
-    for (let i = 0; i < length; i++) {
-      for (const channel of channels) sum += channel[i]!;
-      if (++count < by) continue;
-      thinned[at++] = sum / by / channels.length;
-      sum = 0;
-      count = 0;
-    }
+    const mixed = new Float32Array(rest.length + length);
+    mixed.set(rest);
+    for (const channel of channels) addTo(mixed, rest.length, channel, 0, length, 1 / channels.length);
+    const thinned = new Float32Array(Math.floor(mixed.length / by));
+    means(mixed, by, thinned);
+    rest = mixed.slice(thinned.length * by);
     return thinned;
   };
+}
+
+function means(from: Float32Array, by: number, out: Float32Array): void {
+  for (let i = 0, at = 0; i < out.length; i++) {
+    let sum = 0;
+    for (let k = 0; k < by; k++) sum += from[at++]!;
+    out[i] = sum / by;
+  }
 }
 
 /** How loud each of the twelve notes is, in all octaves together, `RATE` times a second. */
 function noteWindows(sampleRate: number, add: (notes: Float32Array<ArrayBuffer>) => void): Sliding {
   const size = 2 ** Math.max(8, Math.round(Math.log2(sampleRate * WINDOW)));
-  const realPower = powerMachine(size);
-  const power = new Float64Array(size / 2 + 1);
-  const windowed = new Float64Array(size);
-  const window = hann(size);
   const row = new Float32Array(NOTES);
   const from = Math.ceil((LOWEST * size) / sampleRate);
   const to = Math.floor(Math.min(HIGHEST / sampleRate, 0.5) * size);
@@ -76,14 +77,21 @@ function noteWindows(sampleRate: number, add: (notes: Float32Array<ArrayBuffer>)
     const note = Math.round(NOTES * Math.log2(Math.max(1, k * sampleRate) / size / 440));
     return ((note % NOTES) + NOTES) % NOTES;
   });
-  return slidingWindow(sampleRate, RATE, size, (samples, start) => {
-    multiplied(samples, start, window, windowed);
-    realPower(windowed, power);
+  const spectra = spectraOf(size, [], ({ power, lane }) => {
     row.fill(0);
     // A sine at full scale comes to 512.
-    for (let k = from; k <= to; k++) row[noteAt[k]!]! += Math.log1p((2048 * Math.sqrt(power[k]!)) / size);
+    for (let k = from; k <= to; k++)
+      row[noteAt[k]!]! += Math.log1p((2048 * Math.sqrt(power[k * LANES + lane]!)) / size);
     add(row);
   });
+  const windows = slidingWindow(sampleRate, RATE, size, spectra.put);
+  return {
+    push: windows.push,
+    finish: () => {
+      windows.finish();
+      spectra.finish();
+    },
+  };
 }
 
 /** One less the correlation of the notes before and after each moment. @param notes `NOTES` for each frame. */

@@ -3,7 +3,8 @@
 // section begins there.
 
 import { FRAME_RATE } from './features';
-import { ACTIVATION_RATE, halvesOf, NETWORK_BANDS, type Activations } from './network';
+import { halvesOf } from './kernels';
+import { ACTIVATION_RATE, NETWORK_BANDS, type Activations } from './network';
 import stored from './section-weights.json';
 import { quantile } from './tempo';
 

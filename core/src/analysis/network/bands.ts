@@ -20,46 +20,29 @@ function bandCentres(): readonly number[] {
   return centres;
 }
 
-/** Triangular filters over a power spectrum; each rises from the middle of the band below to its own and falls again. */
-export type FilterBank = {
-  readonly firstBin: Int32Array;
-  /** Where a band's weights begin in `weights`; one more entry than there are bands. */
-  readonly from: Int32Array;
-  readonly weights: Float64Array;
-};
+/** Bins of a power spectrum, each with its weight. */
+type Filter = { readonly first: number; readonly weights: readonly number[] };
 
-/** @param size length of the transform in samples. */
-export function filterBank(sampleRate: number, size: number): FilterBank {
+/**
+ * Triangular filters over a power spectrum; each rises from the middle of the band below to its own and falls again.
+ * @param size length of the transform in samples.
+ */
+export function filterBank(sampleRate: number, size: number): readonly Filter[] {
   const centres = bandCentres();
-  const firstBin = new Int32Array(NETWORK_BANDS);
-  const from = new Int32Array(NETWORK_BANDS + 1);
-  const weights: number[] = [];
   const hertz = sampleRate / size;
-  for (let band = 0; band < NETWORK_BANDS; band++) {
+  return Array.from({ length: NETWORK_BANDS }, (_, band) => {
     const [below, middle, above] = [centres[band]!, centres[band + 1]!, centres[band + 2]!];
     const first = Math.max(0, Math.floor(below / hertz) + 1);
-    firstBin[band] = first;
+    const weights: number[] = [];
     for (let bin = first; bin <= size / 2 && bin * hertz < above; bin++) {
       const rise = (bin * hertz - below) / (middle - below);
       const fall = (above - bin * hertz) / (above - middle);
       weights.push(Math.max(0, Math.min(rise, fall)));
     }
-    from[band + 1] = weights.length;
-  }
-  return { firstBin, from, weights: Float64Array.from(weights) };
+    return { first, weights };
+  });
 }
 
-/**
- * Bytes of one frame's bands into `out`.
- * @param spectrum power of the windowed frame, by bin.
- */
-export function bandBytes(spectrum: Float64Array, size: number, bank: FilterBank, out: Uint8Array): void {
-  for (let band = 0; band < NETWORK_BANDS; band++) {
-    let power = 0;
-    const to = bank.from[band + 1]!;
-    for (let k = bank.from[band]!, bin = bank.firstBin[band]!; k < to; k++, bin++)
-      power += bank.weights[k]! * spectrum[bin]!;
-    const value = Math.log10(1 + (1000 * Math.sqrt(power)) / size);
-    out[band] = Math.min(255, Math.round(value / VALUES_PER_BYTE));
-  }
-}
+/** A band's byte. @param power of the windowed frame, through the band's filter. */
+export const bandByte = (power: number, size: number): number =>
+  Math.min(255, Math.round(Math.log10(1 + (1000 * Math.sqrt(power)) / size) / VALUES_PER_BYTE));

@@ -1,8 +1,7 @@
 // Vectors times a matrix, where the network spends its time: WebAssembly of our own does four products at a time
-// (dense.wat); where a browser lacks its vector instructions, plain code does the same.
+// (kernels/dense.wat); where a browser lacks its vector instructions, plain code does the same.
 
-import { bytesOf } from './base64';
-import { KERNEL } from './kernel';
+import { DENSE, instanceOf } from '../kernels';
 
 /** A matrix, and room for two vectors that go through it at once. */
 export type Linear = {
@@ -28,15 +27,6 @@ type MultiplyTwo = (
   out: number,
 ) => void;
 
-/** As far as it is needed here: the core knows no browser and no Node.js. */
-declare const WebAssembly:
-  | undefined
-  | {
-      validate: (bytes: Uint8Array) => boolean;
-      Module: new (bytes: Uint8Array) => object;
-      Instance: new (module: object) => { exports: unknown };
-    };
-
 /** Bytes of a number. */
 const WIDE = 4;
 /** Vectors begin at multiples of this, in bytes. */
@@ -44,12 +34,9 @@ const ALIGNED = 16;
 
 /** Makes matrices that share one memory: one for each run of the network. @param vector false for plain code. */
 export function linearMaker(vector = true): MakeLinear {
-  const kernel = bytesOf(KERNEL);
-  if (!vector || typeof WebAssembly === 'undefined' || !WebAssembly.validate(kernel)) return plainLinear;
-  const { memory, multiplyTwo } = new WebAssembly.Instance(new WebAssembly.Module(kernel)).exports as {
-    memory: { buffer: ArrayBuffer };
-    multiplyTwo: MultiplyTwo;
-  };
+  const kernel = vector ? instanceOf<{ readonly multiplyTwo: MultiplyTwo }>(DENSE) : undefined;
+  if (!kernel) return plainLinear;
+  const { memory, multiplyTwo } = kernel;
   let used = 0;
   const room = (count: number): Float32Array => {
     const numbers = new Float32Array(memory.buffer, used, count);

@@ -1,4 +1,3 @@
 export * from './bands';
-export { halvesOf } from './base64';
 export { drumOdds, strokesOf } from './drums';
 export { ACTIVATION_RATE, activationsOf, type Activations, type Pause } from './network';

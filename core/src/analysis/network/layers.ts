@@ -1,7 +1,7 @@
 // Weights of a network as `training/` writes them, in base64: for each layer the scales of its outputs and its biases as
 // 32-bit floats, little-endian, then its weights as whole numbers of 8 bits that count by the scale of their output.
 
-import { bytesOf } from './base64';
+import { bytesOf } from '../kernels';
 
 /** A layer's weights and biases in PyTorch's order, flat: by output, then input, then place. */
 export type Layer = { readonly weights: Float32Array; readonly biases: Float32Array };

@@ -1,6 +1,4 @@
-// What every spectrum of a recording is made of: windows that slide over the sound, and their power.
-
-import FFT from 'fft.js';
+// Windows that slide over a recording, and lists that grow with it.
 
 export type Sliding = {
   readonly push: (channels: readonly Float32Array[]) => void;
@@ -48,56 +46,18 @@ export function slidingWindow(
   return { push, finish: () => push([new Float32Array(size / 2)]) };
 }
 
-export const hann = (size: number): Float64Array =>
-  Float64Array.from({ length: size }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / size));
+// The loop over samples stands outside: inside, what it shares with the window is looked up again for each sample.
 
-// Loops over samples stand outside: inside, what they share with the machine is looked up again for each sample.
-
-export function multiplied(from: Float32Array, start: number, by: Float64Array, out: Float64Array): void {
-  for (let i = 0; i < out.length; i++) out[i] = from[start + i]! * by[i]!;
-}
-
-function addTo(out: Float32Array, at: number, from: Float32Array, start: number, count: number, share: number): void {
-  for (let k = 0; k < count; k++) out[at + k]! += from[start + k]! * share;
-}
-
-/** Power spectra of real values, bins 0 to `size / 2`. */
-export function powerMachine(size: number): (values: Float64Array, power: Float64Array) => void {
-  const count = size / 2;
-  const fft = new FFT(count);
-  const out = new Float64Array(size);
-  const turn = (wave: (angle: number) => number) =>
-    Float64Array.from({ length: count + 1 }, (_, k) => wave((2 * Math.PI * k) / size));
-  const [cosines, sines] = [turn(Math.cos), turn(Math.sin)];
-  return (values, power) => {
-    fft.transform(out, values);
-    unfolded(out, count, cosines, sines, power);
-  };
-}
-
-/**
- * Even and odd values are the two halves of one complex transform of half the length, and are told apart by its symmetry
- * (Press et al., "Numerical Recipes", 12.3).
- */
-function unfolded(
-  out: Float64Array,
+/** Adds a share of some samples. */
+export function addTo(
+  out: Float32Array,
+  at: number,
+  from: Float32Array,
+  start: number,
   count: number,
-  cosines: Float64Array,
-  sines: Float64Array,
-  power: Float64Array,
+  share: number,
 ): void {
-  for (let k = 0; k <= count / 2; k++) {
-    const at = 2 * k;
-    const other = k === 0 ? 0 : 2 * (count - k);
-    const evenRe = (out[at]! + out[other]!) / 2;
-    const evenIm = (out[at + 1]! - out[other + 1]!) / 2;
-    const oddRe = (out[at + 1]! + out[other + 1]!) / 2;
-    const oddIm = (out[other]! - out[at]!) / 2;
-    const re = cosines[k]! * oddRe + sines[k]! * oddIm;
-    const im = cosines[k]! * oddIm - sines[k]! * oddRe;
-    power[k] = (evenRe + re) * (evenRe + re) + (evenIm + im) * (evenIm + im);
-    power[count - k] = (evenRe - re) * (evenRe - re) + (evenIm - im) * (evenIm - im);
-  }
+  for (let k = 0; k < count; k++) out[at + k]! += from[start + k]! * share;
 }
 
 export type Growing<T> = {

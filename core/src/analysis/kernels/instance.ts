@@ -1,0 +1,24 @@
+// WebAssembly of our own, which does four sums at a time. Each `.wat` here is one kernel; `npm run wasm` makes `kernels.ts`.
+
+import { bytesOf } from './base64';
+
+export type Memory = { readonly buffer: ArrayBuffer; readonly grow: (pages: number) => number };
+
+/** As far as it is needed here: the core knows no browser and no Node.js. */
+declare const WebAssembly:
+  | undefined
+  | {
+      validate: (bytes: Uint8Array) => boolean;
+      Module: new (bytes: Uint8Array) => object;
+      Instance: new (module: object) => { exports: unknown };
+    };
+
+/**
+ * A kernel with a memory of its own.
+ * @returns undefined where there is no WebAssembly, or none with vectors: plain code then does the same.
+ */
+export function instanceOf<T>(kernel: string): (T & { readonly memory: Memory }) | undefined {
+  const bytes = bytesOf(kernel);
+  if (typeof WebAssembly === 'undefined' || !WebAssembly.validate(bytes)) return undefined;
+  return new WebAssembly.Instance(new WebAssembly.Module(bytes)).exports as T & { readonly memory: Memory };
+}

@@ -1,0 +1,163 @@
+// Power spectra of windows that slide over a recording. Hearing a song takes thirty thousand of them: WebAssembly of our own
+// makes four at once, one in each lane (kernels/spectra.wat); where a browser lacks it, plain code does the same.
+
+import FFT from 'fft.js';
+import { instanceOf, SPECTRA } from './kernels';
+
+/** Windows that are made at once. */
+export const LANES = 4;
+/** Bytes of a number. */
+const WIDE = 4;
+const PAGE = 65_536;
+
+/** Some bins, each with its weight. */
+export type Band = { readonly first: number; readonly weights: readonly number[] };
+
+/** Four windows at once. Lent arrays have four values, one a window, for each of what they tell of. */
+type Machine = {
+  /** Samples, in turn of the four windows. */
+  readonly samples: Float32Array;
+  /** Power of bins 0 to half of the size. */
+  readonly power: () => Float32Array;
+  /** Weighted sums of power, band by band; `power` comes first. */
+  readonly bands: () => Float32Array;
+};
+
+/** What comes of one window. */
+export type Spectrum = {
+  /** Power of bin `k` is at `k * LANES + lane`. */
+  readonly power: Float32Array;
+  /** That of band `b` is at `b * LANES + lane`. */
+  readonly bands: Float32Array;
+  readonly lane: number;
+};
+
+export type Spectra = {
+  /** One more window. Its spectrum comes once those of four are made. */
+  readonly put: (samples: Float32Array, start: number) => void;
+  /** Makes the last ones. */
+  readonly finish: () => void;
+};
+
+/**
+ * Spectra of windows of `size` samples, in their order.
+ * @param size a power of two, 8 at the least.
+ * @param bands what is summed up of each, by bins.
+ * @param emit lent one that holds only as long as the call.
+ * @param vector false for plain code.
+ */
+export function spectraOf(
+  size: number,
+  bands: readonly Band[],
+  emit: (spectrum: Spectrum) => void,
+  vector = true,
+): Spectra {
+  const machine = (vector ? inKernel(size, bands) : undefined) ?? inPlainCode(size, bands);
+  const window = hann(size);
+  let waiting = 0;
+  const make = () => {
+    const spectrum = { power: machine.power(), bands: machine.bands(), lane: 0 };
+    for (; spectrum.lane < waiting; spectrum.lane++) emit(spectrum);
+    waiting = 0;
+  };
+  return {
+    put(samples, start) {
+      windowed(samples, start, window, machine.samples, waiting++);
+      if (waiting === LANES) make();
+    },
+    finish() {
+      if (waiting > 0) make();
+    },
+  };
+}
+
+const hann = (size: number): Float64Array =>
+  Float64Array.from({ length: size }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / size));
+
+// Loops over samples stand outside: inside, what they share with the machine is looked up again for each sample.
+
+function windowed(from: Float32Array, start: number, by: Float64Array, out: Float32Array, lane: number): void {
+  for (let i = 0, at = lane; i < by.length; i++, at += LANES) out[at] = from[start + i]! * by[i]!;
+}
+
+type Kernel = {
+  readonly transform: (count: number, from: number, room: number, turns: number) => number;
+  readonly unfold: (count: number, from: number, halves: number, power: number) => void;
+  readonly sums: (bands: number, bank: number, weights: number, power: number, out: number) => void;
+};
+
+function inKernel(size: number, bands: readonly Band[]): Machine | undefined {
+  const kernel = instanceOf<Kernel>(SPECTRA);
+  if (!kernel) return undefined;
+  const { memory, transform, unfold, sums } = kernel;
+  const count = size / 2;
+  const weights = bands.flatMap((band) => band.weights);
+  let used = 0;
+  const room = (numbers: number): number => {
+    const at = used;
+    used += Math.ceil(numbers / LANES) * LANES * WIDE;
+    return at;
+  };
+  const [values, other] = [room(size * LANES), room(size * LANES)];
+  const [turns, halves] = [room(size), room(size)];
+  const [bank, weighed] = [room(2 * bands.length), room(weights.length)];
+  const [power, summed] = [room((count + 1) * LANES), room(bands.length * LANES)];
+  if (used > memory.buffer.byteLength) memory.grow(Math.ceil((used - memory.buffer.byteLength) / PAGE));
+  const floats = (at: number, numbers: number) => new Float32Array(memory.buffer, at, numbers);
+  floats(turns, size).set(rootsOf(count, count));
+  floats(halves, size).set(rootsOf(size, count));
+  floats(weighed, weights.length).set(weights);
+  new Int32Array(memory.buffer, bank, 2 * bands.length).set(
+    bands.flatMap((band) => [band.first * LANES * WIDE, band.weights.length]),
+  );
+  const [powers, sumsOfBands] = [floats(power, (count + 1) * LANES), floats(summed, bands.length * LANES)];
+  return {
+    samples: floats(values, size * LANES),
+    power: () => {
+      unfold(count, transform(count, values, other, turns), halves, power);
+      return powers;
+    },
+    bands: () => {
+      if (bands.length > 0) sums(bands.length, bank, weighed, power, summed);
+      return sumsOfBands;
+    },
+  };
+}
+
+/** The first so many roots of unity, clockwise: re and im in turn. */
+const rootsOf = (of: number, count: number): Float32Array =>
+  Float32Array.from({ length: 2 * count }, (_, i) => {
+    const angle = (2 * Math.PI * (i >> 1)) / of;
+    return i % 2 ? -Math.sin(angle) : Math.cos(angle);
+  });
+
+function inPlainCode(size: number, bands: readonly Band[]): Machine {
+  const count = size / 2;
+  const fft = new FFT(size);
+  const out = new Float64Array(2 * size);
+  const values = new Float64Array(size);
+  const samples = new Float32Array(size * LANES);
+  const power = new Float32Array((count + 1) * LANES);
+  const sums = new Float32Array(bands.length * LANES);
+  return {
+    samples,
+    power: () => {
+      for (let lane = 0; lane < LANES; lane++) {
+        for (let i = 0; i < size; i++) values[i] = samples[i * LANES + lane]!;
+        fft.realTransform(out, values);
+        for (let k = 0; k <= count; k++)
+          power[k * LANES + lane] = out[2 * k]! * out[2 * k]! + out[2 * k + 1]! * out[2 * k + 1]!;
+      }
+      return power;
+    },
+    bands: () => {
+      for (const [b, { first, weights }] of bands.entries())
+        for (let lane = 0; lane < LANES; lane++) {
+          let sum = 0;
+          for (let i = 0; i < weights.length; i++) sum += weights[i]! * power[(first + i) * LANES + lane]!;
+          sums[b * LANES + lane] = sum;
+        }
+      return sums;
+    },
+  };
+}
