@@ -28,7 +28,7 @@ import { click, type Click } from './sound/click';
 import { followDeeds } from './sound/deeds';
 import { microphone, type Microphone } from './sound/microphone';
 import { player, type Player } from './sound/player';
-import { followSounds } from './sound/sounds';
+import { followSounds, type Sounds } from './sound/sounds';
 import { startLightWorker } from './workers';
 
 export type Hovlix = {
@@ -41,6 +41,8 @@ export type Hovlix = {
   /** The shows on this device. */
   readonly shows: Shows;
   readonly light: Light;
+  /** What followers hear in songs. */
+  readonly sounds: Sounds;
   readonly conducting: Conducting;
   readonly connections: ConnectionsDocument;
   /** Recordings that are brought in. */
@@ -66,7 +68,7 @@ export function hovlix(): Hovlix {
   const lamps = light(startLightWorker());
   const link = conducting(doc, lamps, `screen-${name}`);
   const demoMusic = followDemo(doc, kept, (problem) => useSession.getState().say(wordsFor(problem), { tone: 'bad' }));
-  followSounds(doc, kept, lamps, link);
+  const sounds = followSounds(doc, kept, lamps, link);
   const all = shows({ repository: kept, document: doc, conducting: link });
   followPresses(doc);
   const sound = player(kept, doc, link, demoMusic.bring);
@@ -103,6 +105,7 @@ export function hovlix(): Hovlix {
     },
     shows: all,
     light: lamps,
+    sounds,
     conducting: link,
     connections: ways,
     intake: incoming,

@@ -61,10 +61,19 @@ export function BarsCanvas({ song, first, count, peaks, width, height, rows = NO
   );
 }
 
-/** A strip a role: what the rig will really show. Roles that give no light have none. */
+/** A strip a role: what the rig will really show, followers too once the song is heard. Roles that give no light have none. */
 function useLight({ song, first, count }: Bars): Light | null {
-  const { light } = useHovlix();
+  const { light, sounds } = useHovlix();
   const stage = useStage();
+  const hash = song.music?.hash;
+  const [heard, setHeard] = useState(() => hash !== undefined && sounds.knows(hash));
+  useEffect(() => {
+    let wanted = hash !== undefined;
+    if (hash !== undefined) void sounds.bring(hash).then((known) => wanted && setHeard(known));
+    return () => {
+      wanted = false;
+    };
+  }, [sounds, hash]);
   const roles = useShow((show) => show.roles);
   const looks = usePlays();
   const casting = useShow((show) => show.rigs.find((rig) => rig.id === show.rig)?.casting);
@@ -84,6 +93,6 @@ function useLight({ song, first, count }: Bars): Light | null {
     return () => {
       wanted = false;
     };
-  }, [light, stage, song, first, count, roles, looks, casting]);
+  }, [light, stage, song, first, count, roles, looks, casting, heard]);
   return painted;
 }
