@@ -1,6 +1,7 @@
 // From nothing to one's own lamps following one's own song, as somebody who has never seen Hovlix.
 
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Page } from '@playwright/test';
 import { PROTOCOL } from '@hovlix/core/live';
@@ -238,6 +239,31 @@ test('songs are named, moved, copied, counted anew, deleted with undo, searched 
   await page.getByLabel('Search the songs by title or artist').fill('');
   await page.getByRole('button', { name: 'Title', exact: true }).click();
   await expect.poll(titles).toBe('Low Tide Engine | Night Ferry | Paper Lighthouse | Salt | Salt, copy');
+  await context.close();
+  await server.stop();
+});
+
+test('what could not be read at a start is said in every place, one after the other, until somebody has read it', async ({
+  browser,
+}) => {
+  const home = freshHome();
+  for (const name of ['show.json', 'devices.json']) writeFileSync(join(home, name), 'half a fi');
+  const server = await startServer(4767, [], home);
+  const { page, context } = await newScreen(browser, server.base);
+  await page.goto('/gig');
+  const alarm = page.getByTestId('alarm');
+  await expect(alarm).toContainText('2 problems');
+  const first = (await alarm.textContent())!;
+  await alarm.getByRole('button', { name: 'OK', exact: true }).click();
+  await expect(alarm).toContainText('A problem');
+  await page.getByRole('link', { name: 'Looks' }).click();
+  const second = (await alarm.textContent())!;
+  expect(second.slice(-20)).not.toBe(first.slice(-20));
+  await alarm.getByRole('button', { name: 'OK', exact: true }).click();
+  await expect(alarm).toHaveCount(0);
+  // Who wants to know finds both where the outputs are.
+  await page.goto('/connect');
+  for (const name of ['show.json', 'devices.json']) await expect(page.getByText(`${name}.bad`)).toBeVisible();
   await context.close();
   await server.stop();
 });

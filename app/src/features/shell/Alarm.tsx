@@ -1,14 +1,14 @@
 // An output that fails while we send is said in every place, plainly, until it is back; then that is said too. So is
 // what cannot be lit or kept: the light goes on, but somebody should know before the night is over.
 
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { rowInWords, troubleInWords } from '@hovlix/core/connect';
 import { statusQuery } from '../../data/queries';
 import { useLink, useConnections, useLive } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { ButtonLink } from '../../ui/links';
-import { Column, Quiet, Row, Words } from '../../ui/pieces';
+import { Button, Column, Quiet, Row, Words } from '../../ui/pieces';
 import { WORDS } from './words';
 
 export function Alarm() {
@@ -33,7 +33,13 @@ export function Alarm() {
     }
   }, [now, outputs, say]);
   const silent = sending ? failing[0] : undefined;
-  const [kept, ...others] = status?.troubles ?? [];
+  const troubles = status?.troubles ?? [];
+  /** Problems that were read on this screen; Connect and Preflight go on listing them while they last. */
+  const [read, setRead] = useState<readonly string[]>([]);
+  const [kept, ...others] = troubles.filter((trouble) => !read.includes(trouble));
+  // One that was over and comes again is said again.
+  if (status && read.some((trouble) => !troubles.includes(trouble)))
+    setRead(read.filter((trouble) => troubles.includes(trouble)));
   const dark = status?.output?.trouble;
   if (silent)
     return (
@@ -43,11 +49,20 @@ export function Alarm() {
       />
     );
   if (dark) return <Told title={WORDS.lastChangeCannot} words={WORDS.lightStaysAs} />;
-  if (kept) return <Told title={others.length > 0 ? WORDS.problems(others.length + 1) : WORDS.aProblem} words={kept} />;
+  if (kept)
+    return (
+      <Told
+        title={others.length > 0 ? WORDS.problems(others.length + 1) : WORDS.aProblem}
+        words={kept}
+        onRead={() => setRead([...read, kept])}
+      />
+    );
   return null;
 }
 
-function Told({ title, words }: { readonly title: string; readonly words: string }) {
+type Telling = { readonly title: string; readonly words: string; readonly onRead?: () => void };
+
+function Told({ title, words, onRead }: Telling) {
   return (
     <Row
       role="alert"
@@ -67,6 +82,11 @@ function Told({ title, words }: { readonly title: string; readonly words: string
       <ButtonLink href="/connect" kind="words">
         {WORDS.connect}
       </ButtonLink>
+      {onRead && (
+        <Button kind="quiet" onPress={onRead}>
+          {WORDS.ok}
+        </Button>
+      )}
     </Row>
   );
 }
