@@ -2,7 +2,7 @@
 
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { readEnvelopes } from '@hovlix/core/music';
+import { faultOfEnvelopes } from '@hovlix/core/music';
 import { wordsFor } from '@hovlix/core/problem';
 import type { Show } from '@hovlix/core/show';
 
@@ -32,13 +32,13 @@ export function soundStore(folder: string, heard: (sounds: SoundBytes) => void):
     if (!existsSync(file(hash))) return undefined;
     const read = new Uint8Array(readFileSync(file(hash)));
     // A file that was half written is as good as none: a screen brings it again.
-    return readEnvelopes(read, hash).ok ? read : undefined;
+    return faultOfEnvelopes(read, hash) ? undefined : read;
   };
   return {
     bytes,
     put(hash, sound) {
-      const read = readEnvelopes(sound, 'the song');
-      if (!read.ok) return wordsFor(read.problem);
+      const fault = faultOfEnvelopes(sound, 'the song');
+      if (fault) return wordsFor(fault);
       fresh.delete(hash);
       try {
         mkdirSync(folder, { recursive: true });

@@ -18,6 +18,26 @@ describe('any attribute', () => {
     expect(told.dark).toEqual(['shutter-closed']);
   });
 
+  test('a shutter that closes by degrees is open at its wide end, whichever that is', () => {
+    const spot = (range: { from: number; to: number; low?: number; high?: number }) => {
+      const show = withLooks(look([{ role: 'movers', level: hold(1) }]));
+      const profiles = show.profiles.map((profile) => ({
+        ...profile,
+        modes: profile.modes.map((mode) => ({
+          ...mode,
+          channels: mode.channels.map((channel) =>
+            channel.attribute === 'Shutter1'
+              ? { ...channel, home: 0, ranges: [{ ...range, does: 'level' as const }] }
+              : channel,
+          ),
+        })),
+      }));
+      return player({ ...show, profiles })(on(), 1)[512 + 6];
+    };
+    expect(spot({ from: 0, to: 255 })).toBe(255);
+    expect(spot({ from: 20, to: 200, low: 1, high: 0 })).toBe(20);
+  });
+
   test('single emitters stand over the mix, and dim with the level where there is no dimmer', () => {
     const play = player(
       withLooks(

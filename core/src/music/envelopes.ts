@@ -1,6 +1,6 @@
 // What lamps can follow in a song: loudness in sixteen bands a hundred times a second, and every drum stroke.
 
-import { failed, ok, type Result } from '../problem';
+import { failed, ok, type Problem, type Result } from '../problem';
 import { LOUDNESS_BANDS } from './bands';
 import { DRUMS, drumDetector, strengthsOf, type Drum } from './drums';
 
@@ -94,8 +94,21 @@ export function writeEnvelopes({ frames, levels, strokes }: Envelopes): Uint8Arr
 
 /** Reads what `writeEnvelopes` wrote, trusting nothing. @param name what to call it in a problem's words. */
 export function readEnvelopes(bytes: Uint8Array, name: string): Result<Envelopes> {
-  const wrong = (detail: string): Result<Envelopes> =>
-    failed({ code: 'bad-value', name, path: 'its envelopes', detail });
+  const told = headOf(bytes, name);
+  if (!told.ok) return told;
+  const { frames, strokes } = told.value;
+  return ok({ frames, levels: levelsOf(bytes, frames), strokes });
+}
+
+/** What keeps `readEnvelopes` from reading some bytes, found out without reading the levels, which are most of them. */
+export function faultOfEnvelopes(bytes: Uint8Array, name: string): Problem | undefined {
+  const told = headOf(bytes, name);
+  return told.ok ? undefined : told.problem;
+}
+
+/** All but the levels. */
+function headOf(bytes: Uint8Array, name: string): Result<Pick<Envelopes, 'frames' | 'strokes'>> {
+  const wrong = (detail: string) => failed({ code: 'bad-value', name, path: 'its envelopes', detail } as const);
   if (bytes.length < HEAD) return failed({ code: 'cut-short', name, detail: 'its envelopes end in their head' });
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   if (view.getUint32(0) !== MAGIC) return wrong('they do not begin as envelopes do');
@@ -120,7 +133,7 @@ export function readEnvelopes(bytes: Uint8Array, name: string): Result<Envelopes
   if (lists.some(({ times }) => times.some((time, i) => i > 0 && time <= times[i - 1]!)))
     return wrong('strokes fall back');
   const [kick, snare, hat] = lists as [StrokeList, StrokeList, StrokeList];
-  return ok({ frames, levels: levelsOf(bytes, frames), strokes: { kick, snare, hat } });
+  return ok({ frames, strokes: { kick, snare, hat } });
 }
 
 function levelsOf(bytes: Uint8Array, frames: number): Uint8Array {

@@ -15,3 +15,4 @@ export * from './recast';
 export * from './chart';
 export * from './points';
 export * from './type-edits';
+export { meaningOf } from './chart-words';

@@ -1,6 +1,6 @@
 // What followers can hear in songs: from this device, from the server, or found out anew.
 
-import { readEnvelopes } from '@hovlix/core/music';
+import { faultOfEnvelopes } from '@hovlix/core/music';
 import type { FromAnalysis, ToAnalysis } from './analysis-messages';
 import type { Conducting } from '../conduct/conduct';
 import type { Document } from '../document/document';
@@ -45,7 +45,7 @@ export function followSounds(document: Document, repository: Repository, light: 
 
   const look = async (hash: string): Promise<boolean> => {
     const bytes = (await repository.envelopes(hash)) ?? (await fromServer(hash)) ?? (await listenedAnew(hash));
-    if (!bytes || !readEnvelopes(bytes, hash).ok) return false;
+    if (!bytes || faultOfEnvelopes(bytes, hash)) return false;
     known.add(hash);
     light.tell({ type: 'sound', hash, bytes });
     return true;

@@ -152,6 +152,39 @@ test('a maker’s own file: axes, strobe in Hz, wheel slots, spins, and eyes tha
   expect(notKept).toEqual(['mode “Extended”: relations between channels', '3D models']);
 });
 
+test('a shutter whose physical ends say nothing is read by its words, and one without either opens at its upper end', () => {
+  const shutter = (inside: string, more = '') =>
+    file(
+      `<GDTF><FixtureType Name="A" Manufacturer="B"><DMXModes><DMXMode Name="M"><DMXChannels><DMXChannel Offset="1" Geometry="Beam"${more}>` +
+        `<LogicalChannel Attribute="Shutter1">${inside}</LogicalChannel></DMXChannel></DMXChannels></DMXMode></DMXModes></FixtureType></GDTF>`,
+    );
+  const channelOf = (bytes: Uint8Array) => {
+    const read = readGdtf(bytes, 'a.gdtf', 'a');
+    if (!read.ok) throw new Error(wordsFor(read.problem));
+    return read.value.profile.modes[0]!.channels[0]!;
+  };
+  const ends = 'PhysicalFrom="0.000000" PhysicalTo="1.000000"';
+  const sets = channelOf(
+    shutter(
+      `<ChannelFunction Name="Shutter 1" Attribute="Shutter1" DMXFrom="0/1" Default="0/1" ${ends}>` +
+        `<ChannelSet Name="Closed" DMXFrom="0/1" ${ends}/><ChannelSet Name="Strobe 1-12 Hz" DMXFrom="16/1" ${ends}/>` +
+        `<ChannelSet Name="Open" DMXFrom="200/1" ${ends}/></ChannelFunction>`,
+    ),
+  );
+  expect(sets.ranges.map(({ from, to, does, low, high }) => [from, to, does, low, high])).toEqual([
+    [0, 15, 'closed', undefined, undefined],
+    [16, 199, 'strobe', 1, 12],
+    [200, 255, 'open', undefined, undefined],
+  ]);
+  const bare = channelOf(shutter('<ChannelFunction Attribute="Shutter1" DMXFrom="0/1" Default="0/1"/>'));
+  expect(bare.ranges).toEqual([{ from: 0, to: 255, does: 'level' }]);
+  // Which of its functions is on by itself may be said by the channel.
+  const two =
+    '<ChannelFunction Name="Off" Attribute="Shutter1" DMXFrom="0/1" Default="0/1"/><ChannelFunction Name="On" Attribute="Shutter1" DMXFrom="128/1" Default="255/1"/>';
+  expect(channelOf(shutter(two)).home).toBe(0);
+  expect(channelOf(shutter(two, ' InitialFunction="Beam_Shutter1.Shutter1.On"')).home).toBe(1);
+});
+
 test('what is no fixture type says so in one sentence each', () => {
   expect(wrongWith(strToU8('hello'))).toContain('not a zip file');
   expect(wrongWith(new Uint8Array(0))).toContain('is empty');

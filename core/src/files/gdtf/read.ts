@@ -3,7 +3,7 @@
 import { XMLParser } from 'fast-xml-parser';
 import { unzipSync } from 'fflate';
 import { failed, ok, type Result } from '../../problem';
-import { PATTERNS, Profile, type Channel, type Gobo, type Mode, type Range } from '../../rig';
+import { meaningOf, PATTERNS, Profile, type Channel, type Gobo, type Mode, type Range } from '../../rig';
 import { baseOf, fromGdtf, rangeOfStretch, type Stretch } from './functions';
 import { GAP, LUMENS } from './write';
 
@@ -248,7 +248,7 @@ function channelsOf(channel: Element, { cellOf, copies }: Cells, mode: string, n
   const snap = text(first, 'Snap');
   const own = text(first, 'Name');
   const highlight = text(channel, 'Highlight');
-  const home = valueOf(text(functions[0], 'Default') || text(channel, 'Default'));
+  const home = valueOf(text(initialOf(channel, functions), 'Default') || text(channel, 'Default'));
   const made: Channel = {
     attribute: attribute === 'NoFeature' ? 'Reserved' : attribute.slice(0, 60),
     ...(own ? { name: own.slice(0, 80) } : {}),
@@ -264,6 +264,13 @@ function channelsOf(channel: Element, { cellOf, copies }: Cells, mode: string, n
   if (repeated) return repeated.map((start, cell) => ({ ...made, at: at.map((place) => start + place - 1), cell }));
   const cell = cellOf.get(geometry);
   return [cell === undefined ? made : { ...made, cell }];
+}
+
+/** The function that is on by itself: the first one, unless the channel names another by geometry, attribute and name. */
+function initialOf(channel: Element, functions: readonly Element[]): Element | undefined {
+  const name = text(channel, 'InitialFunction').split('.').at(-1);
+  const named = (one: Element, i: number) => text(one, 'Name') || `${text(one, 'Attribute')} ${i + 1}`;
+  return functions.find((one, i) => named(one, i) === name) ?? functions[0];
 }
 
 /** Ranges from functions and their sets. One function over all of it, without a name or sets, is no range. */
@@ -305,12 +312,22 @@ function rangesOf(functions: readonly Element[], attribute: string): Range[] {
     only_!.from === 0 &&
     only_!.name === '' &&
     only_!.slot === 0 &&
-    baseOf(only_!.attribute) === attribute
+    baseOf(only_!.attribute) === attribute &&
+    !SHUTTER.test(attribute)
   )
     return [];
   return stretches
     .filter(({ attribute: of, name, from, to }) => !(of === 'NoFeature' && name === GAP) && from <= 255 && to <= 255)
-    .map((stretch) => rangeOfStretch({ ...stretch, slot: Math.min(64, stretch.slot) }, attribute));
+    .map((stretch) => inWords(rangeOfStretch({ ...stretch, slot: Math.min(64, stretch.slot) }, attribute), attribute));
+}
+
+const SHUTTER = /^Shutter\d/;
+
+/** Where a shutter's physical ends are left at what they are for anything, 0 and 1, its words say what it does. */
+function inWords(range: Range, attribute: string): Range {
+  if (!SHUTTER.test(attribute) || range.does !== 'level' || range.low !== undefined || !range.name) return range;
+  const { sure, ...meaning } = meaningOf(range.name, 'Shutter1');
+  return sure ? { ...range, ...meaning } : range;
 }
 
 /** A DMX value “v/n” of n bytes, 0…1; null where the file gives none. */

@@ -122,11 +122,17 @@ export function takenFrom(music: MidiMusic, song: Song, show: Show, choices: Mid
 /** A MIDI file as a song of its own, without a recording: its bars, its sections, its drums. */
 export function songOfMidi(music: MidiMusic, title: string, show: Show, newId: () => string): readonly OneCommand[] {
   const bare = bareSong({ id: newId(), title, bpm: 120, meter: { numerator: 4, denominator: 4 }, bars: 1 });
-  const map = music.timed ? bare.tempo : { anchors: anchorsOf(music, bare) };
-  const length = music.timed ? music.end : timeAt(map, beats(music.end - music.origin));
-  const added: Song = { ...bare, duration: seconds(Math.min(36_000, Math.max(1, length))) };
+  const tempo = music.timed ? bare.tempo : { anchors: fromItsStart(anchorsOf(music, bare), music.origin) };
+  const length = music.timed ? music.end : timeAt(tempo, beats(music.end - music.origin));
+  const added: Song = { ...bare, tempo, duration: seconds(Math.min(36_000, Math.max(1, length))) };
   const taken = takenFrom(music, added, show, usualChoices(music, added, show), newId);
   return [{ type: 'add-song', added }, ...commandsOf(added.id, taken)];
+}
+
+/** The same tempo where the file begins with the song, its pickup too: bar 1 comes as late as that takes. */
+function fromItsStart(anchors: Song['tempo']['anchors'], origin: number): Song['tempo']['anchors'] {
+  const begins = timeAt({ anchors }, beats(-origin));
+  return anchors.map(({ beat, time }) => ({ beat, time: seconds(time - begins) }));
 }
 
 /** The edit that brings it in; empty where nothing was chosen. */

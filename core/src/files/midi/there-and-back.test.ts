@@ -1,11 +1,12 @@
 // That a MIDI file that is written is read again to the tick.
 
 import fc from 'fast-check';
-import { all, brought, read, show, song } from '../../testing/midi';
+import { all, brought, newId, read, show, song } from '../../testing/midi';
+import { edit } from '../../show';
 import { beatOfBar, timeAt } from '../../time';
 import type { HitLane, Note, Song } from '../../song';
 import { beats, id, seconds } from '../../units';
-import { TICKS, writeSongAsMidi } from '.';
+import { songOfMidi, TICKS, writeSongAsMidi } from '.';
 
 test('written and read again: notes, sections and meter to the tick, tempo to a millionth', () => {
   const notes = fc.array(
@@ -159,4 +160,12 @@ test('a pickup: the file begins with it, and bar 1 is found again', () => {
   const after = brought(music, all(music), { ...show, songs: [pickup] }).songs[0]!;
   expect((after.lanes.at(-1) as HitLane).notes.map(({ at }) => at)).toEqual([-2, 0, 1]);
   expect(timeAt(after.tempo, beats(0))).toBeCloseTo(1.5, 6);
+
+  // As a song of its own it begins with the file, so that its pickup is played too.
+  const commands = songOfMidi(music, 'Pickup', show, newId);
+  const own = edit(show, { type: 'together', commands: [...commands] }).show.songs.at(-1)!;
+  expect(timeAt(own.tempo, beats(0))).toBeCloseTo(2, 6);
+  expect(own.duration).toBeCloseTo(timeAt(own.tempo, beats(music.end - 4)), 6);
+  const notes = (own.lanes.at(-1) as HitLane).notes.map(({ at }) => timeAt(own.tempo, at));
+  expect(notes[0]).toBeCloseTo(1, 6);
 });

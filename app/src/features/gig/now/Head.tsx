@@ -16,7 +16,7 @@ import { momentOf, togglePlay } from '../../../host/conduct/gestures';
 import { useHovlix, useLive, useMay, useShow, type Hovlix } from '../../../host/hovlix';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Figures, Quiet, Row } from '../../../ui/pieces';
-import { clockText } from '../../../ui/clock-text';
+import { clockText, timeOfDay } from '../../../ui/clock-text';
 import { useMoment } from '../use-moment';
 import { WORDS } from './words';
 
@@ -169,12 +169,7 @@ function Clock() {
   });
   useEffect(() => {
     const show = () => {
-      if (day.current)
-        day.current.textContent = new Date().toLocaleTimeString([], {
-          hour: '2-digit',
-          minute: '2-digit',
-          hour12: false,
-        });
+      if (day.current) day.current.textContent = timeOfDay(new Date());
     };
     show();
     const timer = setInterval(show, 1000);
