@@ -81,7 +81,7 @@ test('so does one from a chart, with shakes, rotations, resets and what the user
 
 const FOREIGN = `<?xml version="1.0" encoding="UTF-8"?>
 <GDTF DataVersion="1.1"><FixtureType Name="Nine" ShortName="NINE-EYES" Manufacturer="Ardent" FixtureTypeID="0">
-  <Wheels><Wheel Name="ColorWheel"><Slot Name="Open" Color="0.3127,0.329,100"/><Slot Name="Red" Color="0.68,0.31,20"/></Wheel></Wheels>
+  <Wheels><Wheel Name="Colorful Gobos"/><Wheel Name="Filters 1"><Slot Name="Open" Color="0.3127,0.329,100"/><Slot Name="Red" Color="0.68,0.31,20"/></Wheel></Wheels>
   <Models><Model Name="Body"/></Models>
   <Geometries>
     <Geometry Name="Base"><Axis Name="Yoke"><Axis Name="Head">
@@ -100,7 +100,7 @@ const FOREIGN = `<?xml version="1.0" encoding="UTF-8"?>
       <ChannelFunction Name="Strobe" Attribute="Shutter1Strobe" DMXFrom="16/1" PhysicalFrom="0.5" PhysicalTo="12"/>
       <ChannelFunction Name="Open" Attribute="Shutter1" DMXFrom="240/1" PhysicalFrom="1" PhysicalTo="1"/></LogicalChannel></DMXChannel>
     <DMXChannel DMXBreak="1" Offset="6" Geometry="Head" Highlight="None"><LogicalChannel Attribute="Color1" Snap="Yes" Master="None">
-      <ChannelFunction Name="Select" Attribute="Color1" DMXFrom="0/1" Default="0/1" Wheel="ColorWheel">
+      <ChannelFunction Name="Select" Attribute="Color1" DMXFrom="0/1" Default="0/1" Wheel="Filters 1">
         <ChannelSet Name="Open" DMXFrom="0/1" WheelSlotIndex="1"/><ChannelSet Name="Red" DMXFrom="64/1" WheelSlotIndex="2"/></ChannelFunction>
       <ChannelFunction Name="Spin" Attribute="Color1WheelSpin" DMXFrom="128/1" PhysicalFrom="12" PhysicalTo="360"/></LogicalChannel></DMXChannel>
     <DMXChannel DMXBreak="1" Offset="None" Geometry="Head"><LogicalChannel Attribute="Dimmer"><ChannelFunction Attribute="Dimmer" DMXFrom="0/1"/></LogicalChannel></DMXChannel>
@@ -141,6 +141,8 @@ test('a maker’s own file: axes, strobe in Hz, wheel slots, spins, and eyes tha
     [64, 'slot', 1, undefined, undefined],
     [128, 'rotate', undefined, 2, 60],
   ]);
+  // By the wheel that its channel turns, whatever wheels are called.
+  expect(profile.colours.map(({ name }) => name)).toEqual(['Open', 'Red']);
   expect(eyes.map(({ attribute, at, cell }) => [attribute, at[0], cell])).toEqual([
     ['ColorAdd_R', 8, 0],
     ['ColorAdd_R', 11, 1],

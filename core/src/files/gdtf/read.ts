@@ -118,11 +118,11 @@ function profileOf(type: Element, modes: readonly Mode[], id: string, notKept: s
     tiltRange: Math.min(360, turns('Tilt')),
     output: Math.min(50, Math.max(0, number(beam, 'LuminousFlux', LUMENS) / LUMENS)),
     ...(watts > 0 ? { watts } : {}),
-    colours: wheelSlots(type, /^Color/i).map((slot, i) => ({
+    colours: wheelSlots(type, functions, 'Color').map((slot, i) => ({
       name: text(slot, 'Name') || `Colour ${i}`,
       colour: chromaticity(slot),
     })),
-    gobos: wheelSlots(type, /^Gobo/i).map((slot, i): Gobo => ({
+    gobos: wheelSlots(type, functions, 'Gobo').map((slot, i): Gobo => ({
       name: text(slot, 'Name') || `Pattern ${i}`,
       pattern: patternOf(slot, i),
     })),
@@ -149,9 +149,14 @@ function guessedKind(modes: readonly Mode[], panRange: number): Kind {
   return has(/^Shutter/) ? 'strobe' : 'dimmer';
 }
 
-/** The slots of the first wheel of this name; wheels are of one colour or pattern a slot. */
-function wheelSlots(type: Element, name: RegExp): readonly Element[] {
-  const wheel = list(only(type, 'Wheels'), 'Wheel').find((one) => name.test(text(one, 'Name')));
+/** The slots of the first wheel that channels turn to colours or patterns, whatever it is called; else of one that is called so. */
+function wheelSlots(type: Element, functions: readonly Element[], of: 'Color' | 'Gobo'): readonly Element[] {
+  const wheels = list(only(type, 'Wheels'), 'Wheel');
+  const turns = new RegExp(`^${of}\\d`);
+  const used = functions.find((one) => turns.test(text(one, 'Attribute')) && text(one, 'Wheel') !== '');
+  const wheel =
+    wheels.find((one) => text(one, 'Name') === text(used, 'Wheel')) ??
+    wheels.find((one) => text(one, 'Name').toLowerCase().startsWith(of.toLowerCase()));
   return list(wheel, 'Slot').slice(0, 64);
 }
 
