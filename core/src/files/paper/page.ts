@@ -93,16 +93,38 @@ export function broken(font: PDFFont, words: string, size: number, width: number
   return lines;
 }
 
-/** What the standard fonts cannot print becomes a question mark, so that a name in any script never breaks the sheet. */
+/** What the standard fonts have no letter for, and what says the same. */
+const INSTEAD: Readonly<Record<string, string>> = {
+  '♯': '#',
+  '♭': 'b',
+  '−': '-',
+  '→': '>',
+  ł: 'l',
+  Ł: 'L',
+  đ: 'd',
+  Đ: 'D',
+  ı: 'i',
+  ħ: 'h',
+};
+
+/**
+ * Words as the standard fonts can print them, in one line: letters they lack lose their accents, and what is left of another
+ * script becomes question marks, so that a name in any script never breaks the sheet.
+ */
 export function printable(font: PDFFont, words: string): string {
-  return [...words]
+  const prints = (letter: string) => {
+    try {
+      font.encodeText(letter);
+      return true;
+    } catch {
+      return false;
+    }
+  };
+  return [...words.normalize('NFC').replace(/\s+/gu, ' ')]
     .map((letter) => {
-      try {
-        font.encodeText(letter);
-        return letter;
-      } catch {
-        return '?';
-      }
+      if (prints(letter)) return letter;
+      const other = INSTEAD[letter] ?? letter.normalize('NFKD').replace(/\p{M}/gu, '');
+      return other !== '' && prints(other) ? other : '?';
     })
     .join('');
 }

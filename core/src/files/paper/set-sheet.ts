@@ -161,7 +161,9 @@ function drawPrograms(card: Paper, show: Show): void {
     );
 }
 
-function clock(seconds: number): string {
+/** `3:05`; nothing for what takes no time. */
+export function clock(seconds: number): string {
   if (seconds <= 0) return '';
-  return `${Math.floor(seconds / 60)}:${String(Math.round(seconds % 60)).padStart(2, '0')}`;
+  const whole = Math.round(seconds);
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
 }
