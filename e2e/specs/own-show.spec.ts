@@ -262,7 +262,7 @@ test('what could not be read at a start is said in every place, one after the ot
   await alarm.getByRole('button', { name: 'OK', exact: true }).click();
   await expect(alarm).toHaveCount(0);
   // Who wants to know finds both where the outputs are.
-  await page.goto('/connect');
+  await page.getByRole('link', { name: 'Connect' }).click();
   for (const name of ['show.json', 'devices.json']) await expect(page.getByText(`${name}.bad`)).toBeVisible();
   await context.close();
   await server.stop();

@@ -1,7 +1,6 @@
 // Power spectra of windows that slide over a recording. Hearing a song takes thirty thousand of them: WebAssembly of our own
 // makes four at once, one in each lane (kernels/spectra.wat); where a browser lacks it, plain code does the same.
 
-import FFT from 'fft.js';
 import { instanceOf, SPECTRA } from './kernels';
 
 /** Windows that are made at once. */
@@ -133,9 +132,9 @@ const rootsOf = (of: number, count: number): Float32Array =>
 
 function inPlainCode(size: number, bands: readonly Band[]): Machine {
   const count = size / 2;
-  const fft = new FFT(size);
-  const out = new Float64Array(2 * size);
+  const [turns, halves] = [rootsOf(count, count), rootsOf(size, count)];
   const values = new Float64Array(size);
+  const room = new Float64Array(size);
   const samples = new Float32Array(size * LANES);
   const power = new Float32Array((count + 1) * LANES);
   const sums = new Float32Array(bands.length * LANES);
@@ -144,9 +143,7 @@ function inPlainCode(size: number, bands: readonly Band[]): Machine {
     power: () => {
       for (let lane = 0; lane < LANES; lane++) {
         for (let i = 0; i < size; i++) values[i] = samples[i * LANES + lane]!;
-        fft.realTransform(out, values);
-        for (let k = 0; k <= count; k++)
-          power[k * LANES + lane] = out[2 * k]! * out[2 * k]! + out[2 * k + 1]! * out[2 * k + 1]!;
+        unfolded(transformed(values, room, count, turns), count, halves, power, lane);
       }
       return power;
     },
@@ -160,4 +157,42 @@ function inPlainCode(size: number, bands: readonly Band[]): Machine {
       return sums;
     },
   };
+}
+
+/** As the kernel's `transform`, by stages of two. @returns which of both has the result. */
+function transformed(values: Float64Array, room: Float64Array, count: number, turns: Float32Array): Float64Array {
+  let [from, to] = [values, room];
+  for (let n = count, s = 1; n > 1; n /= 2, s *= 2) {
+    for (let p = 0; p < n / 2; p++) {
+      const [turnRe, turnIm] = [turns[2 * p * s]!, turns[2 * p * s + 1]!];
+      for (let q = 0; q < s; q++) {
+        const [one, other, at] = [2 * (q + s * p), 2 * (q + s * (p + n / 2)), 2 * (q + 2 * s * p)];
+        const re = from[one]! - from[other]!;
+        const im = from[one + 1]! - from[other + 1]!;
+        to[at] = from[one]! + from[other]!;
+        to[at + 1] = from[one + 1]! + from[other + 1]!;
+        to[at + 2 * s] = re * turnRe - im * turnIm;
+        to[at + 2 * s + 1] = re * turnIm + im * turnRe;
+      }
+    }
+    [from, to] = [to, from];
+  }
+  return from;
+}
+
+/** As the kernel's `unfold`. */
+function unfolded(values: Float64Array, count: number, halves: Float32Array, power: Float32Array, lane: number): void {
+  for (let k = 0; k <= count / 2; k++) {
+    const at = 2 * k;
+    const other = k === 0 ? 0 : 2 * (count - k);
+    const evenRe = (values[at]! + values[other]!) / 2;
+    const evenIm = (values[at + 1]! - values[other + 1]!) / 2;
+    const oddRe = (values[at + 1]! + values[other + 1]!) / 2;
+    const oddIm = (values[other]! - values[at]!) / 2;
+    const [turnRe, turnIm] = [halves[2 * k]!, halves[2 * k + 1]!];
+    const re = turnRe * oddRe - turnIm * oddIm;
+    const im = turnRe * oddIm + turnIm * oddRe;
+    power[k * LANES + lane] = (evenRe + re) ** 2 + (evenIm + im) ** 2;
+    power[(count - k) * LANES + lane] = (evenRe - re) ** 2 + (evenIm - im) ** 2;
+  }
 }
