@@ -247,8 +247,9 @@ test('what could not be read at a start is said in every place, one after the ot
   browser,
 }) => {
   const home = freshHome();
-  for (const name of ['show.json', 'devices.json']) writeFileSync(join(home, name), 'half a fi');
-  const server = await startServer(4767, [], home);
+  const damaged = ['show-demo.json', 'devices.json'];
+  for (const name of damaged) writeFileSync(join(home, name), 'half a fi');
+  const server = await startServer(4767, ['--demo'], home);
   const { page, context } = await newScreen(browser, server.base);
   await page.goto('/gig');
   const alarm = page.getByTestId('alarm');
@@ -263,7 +264,7 @@ test('what could not be read at a start is said in every place, one after the ot
   await expect(alarm).toHaveCount(0);
   // Who wants to know finds both where the outputs are.
   await page.getByRole('link', { name: 'Connect' }).click();
-  for (const name of ['show.json', 'devices.json']) await expect(page.getByText(`${name}.bad`)).toBeVisible();
+  for (const name of damaged) await expect(page.getByText(`${name}.bad`)).toBeVisible();
   await context.close();
   await server.stop();
 });

@@ -24,7 +24,8 @@ export async function startServer(port: number, options: readonly string[] = [],
   ownWire(home, port);
   const child: ChildProcess = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'inherit'] });
   await new Promise<void>((resolve, reject) => {
-    child.stdout!.once('data', () => resolve());
+    // Before its address it may say what it could not read.
+    child.stdout!.on('data', (part) => String(part).includes('http') && resolve());
     child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
   });
   const server: Server = {
