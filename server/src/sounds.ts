@@ -1,6 +1,7 @@
 // What can be heard in the songs of a show, as screens found it out: kept by the hash of the music, told to the output.
 
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { faultOfEnvelopes } from '@hovlix/core/music';
 import { wordsFor } from '@hovlix/core/problem';
@@ -11,6 +12,8 @@ export type SoundBytes = readonly { readonly hash: string; readonly bytes: Uint8
 
 export type SoundStore = {
   readonly bytes: (hash: string) => Uint8Array | undefined;
+  /** The same, while other things go on. */
+  readonly read: (hash: string) => Promise<Uint8Array | undefined>;
   /** Keeps the envelopes of a song, or says what is wrong with them. */
   readonly put: (hash: string, bytes: Uint8Array) => string | undefined;
   /** Those of a show's songs that are known here. */
@@ -26,16 +29,21 @@ export function soundStore(folder: string, heard: (sounds: SoundBytes) => void):
   /** What could not be written, the latest last. */
   const fresh = new Map<string, Uint8Array>();
   const file = (hash: string) => join(folder, `${hash}.envelopes`);
+  // A file that was half written is as good as none: a screen brings it again.
+  const whole = (read: Uint8Array, hash: string) => (faultOfEnvelopes(read, hash) ? undefined : read);
   const bytes = (hash: string) => {
     const known = fresh.get(hash);
     if (known) return known;
-    if (!existsSync(file(hash))) return undefined;
-    const read = new Uint8Array(readFileSync(file(hash)));
-    // A file that was half written is as good as none: a screen brings it again.
-    return faultOfEnvelopes(read, hash) ? undefined : read;
+    return existsSync(file(hash)) ? whole(new Uint8Array(readFileSync(file(hash))), hash) : undefined;
   };
   return {
     bytes,
+    read: async (hash) =>
+      fresh.get(hash) ??
+      readFile(file(hash)).then(
+        (read) => whole(new Uint8Array(read), hash),
+        () => undefined,
+      ),
     put(hash, sound) {
       const fault = faultOfEnvelopes(sound, 'the song');
       if (fault) return wordsFor(fault);

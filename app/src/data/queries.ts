@@ -4,6 +4,7 @@ import { queryOptions, type QueryClient } from '@tanstack/react-query';
 import { Status } from '@hovlix/core/connect';
 import { readLog } from '@hovlix/core/live';
 import type { Repository } from '../host/document/repository';
+import type { Sounds } from '../host/sound/sounds';
 
 const STATUS = ['status'];
 /** It comes with each beat of the line; where it stays away for so long, in ms, it is asked for. */
@@ -66,14 +67,14 @@ export const peaksQuery = (repository: Repository, hash: string | undefined) =>
     queryFn: async () => (hash === undefined ? null : ((await repository.peaks(hash)) ?? null)),
   });
 
-/** What followers hear in a song, as `readEnvelopes` takes it; null where it is not kept here. */
-export const envelopesQuery = (repository: Repository, hash: string | undefined) =>
+/** What followers hear in a song, as `readEnvelopes` takes it; null where neither this device nor the server knows it. */
+export const envelopesQuery = (sounds: Pick<Sounds, 'find'>, hash: string | undefined) =>
   queryOptions({
     queryKey: ['envelopes', hash ?? ''],
     enabled: hash !== undefined,
     staleTime: Infinity,
     refetchInterval: untilThere,
-    queryFn: async () => (hash === undefined ? null : ((await repository.envelopes(hash)) ?? null)),
+    queryFn: async () => (hash === undefined ? null : ((await sounds.find(hash)) ?? null)),
   });
 
 /** How much this page keeps and may keep, in bytes, and whether the browser promised not to clear it away. */

@@ -9,6 +9,7 @@ import { bandShares, K_WEIGHTS, LKFS, LOUDNESS_BANDS, readEnvelopes, writeEnvelo
 import { edit, readShow, type Show } from '../show';
 import { brightB, dimmerA, hold, look, on, player, press, withLooks, type ValueIn } from '../testing/stage';
 import { id, seconds } from '../units';
+import { frameFor, programKeeper, render } from '.';
 
 const hash = 'ab'.repeat(32);
 const NOTHING = { times: new Float64Array(), strengths: new Float64Array() };
@@ -194,6 +195,28 @@ describe('a microphone', () => {
     const sounds = new Map([[hash, step]]);
     expect(dimmerA(player(both, sounds)(state, 4.6))).toBe(0);
     expect(dimmerA(player(own, sounds)(state, 4.6))).toBe(1);
+  });
+
+  test('what can be heard in songs is read between frames, a song at a time, and the light goes on meanwhile', () => {
+    const keeper = programKeeper();
+    keeper.take(withMusic(withLooks(look([{ role: 'wash', followers: [follow()] }]))));
+    while (keeper.work());
+    const before = keeper.program();
+    const [bytes, quiet] = [writeEnvelopes(step), writeEnvelopes(sound(() => 0))];
+    // Of one song that is told twice the later one counts; what cannot be read is as good as none.
+    keeper.hear([
+      { hash: 'cd'.repeat(32), bytes },
+      { hash, bytes: quiet },
+      { hash, bytes },
+      { hash, bytes: new Uint8Array(3) },
+    ]);
+    let slices = 1;
+    for (; !keeper.work(() => true); slices++) expect(keeper.program()).toBe(before);
+    expect(slices).toBeGreaterThan(4);
+    const frame = frameFor(keeper.program()!);
+    render(keeper.program()!, playing(), seconds(6), frame);
+    expect(dimmerA(frame)).toBe(1);
+    expect(keeper.work()).toBe(false);
   });
 
   test('of two that listen, the second is not heard until the first has been silent for a second', () => {

@@ -28,6 +28,8 @@ const never = () => false;
 
 export function programKeeper(): ProgramKeeper {
   const sounds = new Map<string, Envelopes>();
+  /** What was heard of and not read yet: with the songs of a long evening that is a third of a second of work. */
+  const unread: { readonly hash: string; readonly bytes: Uint8Array }[] = [];
   let compile = compiler();
   let show: Show | undefined;
   let program: Program | undefined;
@@ -44,7 +46,15 @@ export function programKeeper(): ProgramKeeper {
   };
   const work = (enough: () => boolean = never): boolean => {
     try {
-      while (making || behind) {
+      while (making || behind || unread.length > 0) {
+        const heard = making ? undefined : unread.shift();
+        if (heard) {
+          const read = readEnvelopes(heard.bytes, heard.hash);
+          if (read.ok) sounds.set(heard.hash, read.value);
+          behind = show !== undefined;
+          if (enough()) return false;
+          continue;
+        }
         if (!making) {
           making = compile(show!, undefined, sounds);
           behind = false;
@@ -74,11 +84,7 @@ export function programKeeper(): ProgramKeeper {
     take,
     edit: (ops) => show && take(laid(show, ops, { force: true }).after),
     hear(heard) {
-      for (const { hash, bytes } of heard) {
-        const read = readEnvelopes(bytes, hash);
-        if (read.ok) sounds.set(hash, read.value);
-      }
-      if (show) behind = true;
+      unread.push(...heard);
     },
     work,
   };

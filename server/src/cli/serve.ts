@@ -144,12 +144,18 @@ async function serve({ port, demo, targets, lan, lanAt, inputPorts, home, log, l
     fresh.forEach(({ hash }) => told.add(hash));
     threads.tellOutput({ type: 'sounds', sounds: fresh });
   });
-  /** What the output has heard: songs come with shows, and rarely change. */
+  /** What the output was told, or what is not here: then a screen brings it, and that is told. */
   const told = new Set<string>();
-  const tellSounds = (show: Show) => {
-    const fresh = sounds.of({ ...show, songs: show.songs.filter(({ music }) => music && !told.has(music.hash)) });
-    fresh.forEach(({ hash }) => told.add(hash));
-    if (fresh.length > 0) threads.tellOutput({ type: 'sounds', sounds: fresh });
+  const tellSounds = async (show: Show): Promise<void> => {
+    const wanted = new Set(show.songs.flatMap(({ music }) => (music && !told.has(music.hash) ? [music.hash] : [])));
+    wanted.forEach((hash) => told.add(hash));
+    const found: { readonly hash: string; readonly bytes: Uint8Array }[] = [];
+    // One file after the other, and screens are heard in between: three hundred songs have 70 MB.
+    for (const hash of wanted) {
+      const bytes = await sounds.read(hash);
+      if (bytes) found.push({ hash, bytes });
+    }
+    if (found.length > 0) threads.tellOutput({ type: 'sounds', sounds: found });
   };
   const copy = runningCopy(kept('show'), about('show'), wrong.tell);
   const tonight = night(kept('night'), now, about('night'), wrong.tell);
@@ -157,12 +163,12 @@ async function serve({ port, demo, targets, lan, lanAt, inputPorts, home, log, l
   const evening = logFile === undefined ? undefined : eveningLog(logFile, about('log'));
   const following: Following = {
     show(show) {
-      tellSounds(show);
+      void tellSounds(show);
       threads.tellOutput({ type: 'show', show });
       connections.reach(universesOf(show), targets);
     },
     changed(ops, show) {
-      if (ops.some(({ path }) => path[0] === 'songs')) tellSounds(show);
+      if (ops.some(({ path }) => path[0] === 'songs')) void tellSounds(show);
       threads.tellOutput({ type: 'edit', ops });
       if (ops.some(({ path }) => path[0] === 'rigs' || path[0] === 'rig'))
         connections.reach(universesOf(show), targets);

@@ -148,7 +148,7 @@ test('a trouble is said until it is over; what cannot be put right, for a quarte
   expect(heard).toEqual(['full', 'lost']);
 });
 
-test('sounds that cannot be written are known all the same, as many as there is room for', () => {
+test('sounds that cannot be written are known all the same, as many as there is room for', async () => {
   const heard: string[] = [];
   const put = (folder: string, n: number) => {
     const store = soundStore(folder, (sounds) => heard.push(...sounds.map(({ hash }) => hash)));
@@ -161,8 +161,15 @@ test('sounds that cannot be written are known all the same, as many as there is 
   const unwritten = put(blocked, 60);
   expect(unwritten.bytes('song-59')).toEqual(songSound);
   expect(unwritten.bytes('song-0')).toBeUndefined();
+  expect([await unwritten.read('song-59'), await unwritten.read('song-0')]).toEqual([songSound, undefined]);
   const folder = join(file('sounds'));
-  expect(put(folder, 60).bytes('song-0')).toEqual(songSound);
+  const written = put(folder, 60);
+  expect(written.bytes('song-0')).toEqual(songSound);
+  // Half of a file is as good as none.
+  writeFileSync(join(folder, 'song-1.envelopes'), songSound.subarray(0, 100));
+  expect(written.bytes('song-1')).toBeUndefined();
+  expect(await written.read('song-1')).toBeUndefined();
+  expect(await written.read('song-2')).toEqual(songSound);
   // They lie on the disk, and not in memory as well.
   rmSync(folder, { recursive: true });
   expect(heard).toHaveLength(120);

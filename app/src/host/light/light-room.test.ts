@@ -1,5 +1,7 @@
 import { LAMP_STRIDE } from '@hovlix/core/engine';
+import { LookValue } from '@hovlix/core/light';
 import type { Entry } from '@hovlix/core/live';
+import { envelopesOf, LOUDNESS_BANDS, writeEnvelopes } from '@hovlix/core/music';
 import { edit } from '@hovlix/core/show';
 import { id, seconds } from '@hovlix/core/units';
 import { lookId, songId, testShow } from '../../../../core/src/testing/show';
@@ -46,6 +48,24 @@ test('an edit changes the light, and the page hears of lamps only where they are
   expect(heads()).toBe(1);
   hear({ type: 'edit', ops: edit(show, { type: 'remove-lamps', rig: id('room'), fixtures: [id('a')] }).ops });
   expect(heads()).toBe(2);
+});
+
+test('what followers hear counts for what is asked right after it', () => {
+  const { hear, answers } = room();
+  const hash = 'ab'.repeat(32);
+  const before = testShow();
+  const [song] = before.songs;
+  const music = { hash, name: 'song.ogg', type: 'ogg' as const, bytes: 5 };
+  const follower = { type: 'follow', on: 'level', low: 0, high: 1, hears: { band: 'all' }, attack: 0, release: 0 };
+  const values = [LookValue.parse({ role: 'wash', followers: [follower] })];
+  const looks = before.looks.map((look) => (look.id === lookId('red') ? { ...look, values } : look));
+  hear({ type: 'show', show: { ...before, looks, songs: [{ ...song!, music }] } });
+  const ribbon = { type: 'ribbon' as const, song: song!.id, roles: ['wash'], times: [1] };
+  const loud = writeEnvelopes(envelopesOf(new Uint8Array(2000 * LOUDNESS_BANDS).fill(250)));
+  hear({ ...ribbon, id: 1 }, { type: 'sound', hash, bytes: loud }, { ...ribbon, id: 2 });
+  const [silent, lit] = (answers() as Uint8ClampedArray[]).map((pixels) => Math.max(...pixels.subarray(0, 3)));
+  expect(silent).toBeLessThan(20);
+  expect(lit).toBeGreaterThan(100);
 });
 
 test('a show that is not open is drawn in its first look, and the one that is stays as it is', () => {

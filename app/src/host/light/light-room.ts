@@ -133,6 +133,8 @@ export function lightRoom(
     const reply = (value: Extract<FromLight, { type: 'answer' }>['value'], hand?: ArrayBuffer[]) =>
       say({ type: 'answer', id: message.id, value }, hand);
     if (message.type === 'portrait') return portrait(message.id, message.show);
+    // Of all that was told before it was asked.
+    if (keeper.work()) program = keeper.program();
     if (!program) return reply(null);
     if (message.type === 'explain') {
       const { when } = message;

@@ -84,6 +84,16 @@ test('what somebody looks at is brought too, and from this device where it has i
   expect(laptop.sounds.knows(hashOf('b'))).toBe(false);
 });
 
+test('pictures of what a song sounds like have it from the server, too', async () => {
+  const phone = device(['b']);
+  phone.shows();
+  expect(await phone.sounds.find(hashOf('b'))).toBeUndefined();
+  phone.join();
+  expect(await phone.sounds.find(hashOf('b'))).toEqual(heardAs(1));
+  expect(await phone.sounds.find(hashOf('c'))).toBeUndefined();
+  expect(phone.told()).toEqual([]);
+});
+
 test('a server that has not what this device hears in its music is brought it, and each server anew', async () => {
   const laptop = device(['a']);
   await laptop.keeps('a');

@@ -13,6 +13,8 @@ export type Sounds = {
   readonly knows: (hash: string) => boolean;
   /** Tells it to the light, as soon as that is found; false where nobody knows it. */
   readonly bring: (hash: string) => Promise<boolean>;
+  /** Its bytes, as `readEnvelopes` takes them, from this device or from the server. */
+  readonly find: (hash: string) => Promise<Uint8Array<ArrayBuffer> | undefined>;
 };
 
 /**
@@ -43,8 +45,10 @@ export function followSounds(document: Document, repository: Repository, light: 
     return done;
   };
 
+  const find = async (hash: string) => (await repository.envelopes(hash)) ?? (await fromServer(hash));
+
   const look = async (hash: string): Promise<boolean> => {
-    const bytes = (await repository.envelopes(hash)) ?? (await fromServer(hash)) ?? (await listenedAnew(hash));
+    const bytes = (await find(hash)) ?? (await listenedAnew(hash));
     if (!bytes || faultOfEnvelopes(bytes, hash)) return false;
     known.add(hash);
     light.tell({ type: 'sound', hash, bytes });
@@ -118,7 +122,7 @@ export function followSounds(document: Document, repository: Repository, light: 
     bringPlaying();
     void offerAll();
   });
-  return { knows: (hash) => known.has(hash), bring };
+  return { knows: (hash) => known.has(hash), bring, find };
 }
 
 const addressOf = (hash: string) => `/api/sounds/${hash}`;

@@ -28,7 +28,7 @@ export function BandsPicture({ source, low, high, onDraw }: Props) {
   const palette = usePalette();
   const song = useLive((live) => live.song?.id);
   const hash = useShow((show) => show.songs.find((one) => one.id === song)?.music?.hash);
-  const bytes = useQuery(envelopesQuery(app.repository, source === 'song' ? hash : undefined)).data;
+  const bytes = useQuery(envelopesQuery(app.sounds, source === 'song' ? hash : undefined)).data;
   const bars = useRef<HTMLDivElement>(null);
   const begun = useRef<number | null>(null);
 

@@ -66,10 +66,10 @@ export function HitFills({ song, lane, range }: Props) {
 
 export type Strokes = Readonly<Record<Drum, readonly { readonly time: number; readonly size: number }[]>>;
 
-/** The drum strokes that were heard in a song; undefined where it was not listened to on this device. */
+/** The drum strokes that were heard in a song; undefined where nobody knows them. */
 export function useStrokes(song: Song): Strokes | undefined {
-  const { repository } = useHovlix();
-  const bytes = useQuery(envelopesQuery(repository, song.music?.hash)).data;
+  const { sounds } = useHovlix();
+  const bytes = useQuery(envelopesQuery(sounds, song.music?.hash)).data;
   return useMemo(() => {
     const read = bytes ? readEnvelopes(bytes, song.title) : undefined;
     if (!read?.ok) return undefined;
