@@ -66,10 +66,12 @@ function useLight({ song, first, count }: Bars): Light | null {
   const { light, sounds } = useHovlix();
   const stage = useStage();
   const hash = song.music?.hash;
-  const [heard, setHeard] = useState(() => hash !== undefined && sounds.knows(hash));
+  /** The recording of which the light knows what can be heard in it. */
+  const [known, setKnown] = useState(() => (hash !== undefined && sounds.knows(hash) ? hash : undefined));
+  const heard = known === hash;
   useEffect(() => {
     let wanted = hash !== undefined;
-    if (hash !== undefined) void sounds.bring(hash).then((known) => wanted && setHeard(known));
+    if (hash !== undefined) void sounds.bring(hash).then((found) => found && wanted && setKnown(hash));
     return () => {
       wanted = false;
     };
