@@ -1,7 +1,7 @@
 // Where a chase is after so many beats, seconds or presses.
 
 import { shuffled } from './places';
-import type { Chase } from './schema';
+import type { Chase, Look, LookValue } from './schema';
 
 /** A step is at least this long, in beats or seconds, so that one of no length does not stop the others. */
 export const SHORTEST_STEP = 1 / 64;
@@ -130,3 +130,11 @@ export function scaledTo(chase: Chase, total: number): Chase {
   const held = (time: number) => Math.min(4096, Math.round(((time * total) / now) * 1e6) / 1e6);
   return { ...chase, steps: chase.steps.map((step) => ({ ...step, fade: held(step.fade), hold: held(step.hold) })) };
 }
+
+/** Whether a look or a chase goes by what can be heard. */
+export const followsSound = (play: Look | Chase): boolean =>
+  'pace' in play
+    ? play.pace === 'sound' || play.steps.some(({ values }) => values.some(follows))
+    : play.values.some(follows);
+
+const follows = ({ followers }: LookValue): boolean => (followers?.length ?? 0) > 0;

@@ -7,6 +7,7 @@ import {
   chance,
   courseOf,
   figureAt,
+  followsSound,
   heightAt,
   numberAt,
   pickedPlaces,
@@ -276,4 +277,28 @@ describe('chases', () => {
     ]);
     expect(courseOf(scaled).total).toBe(8);
   });
+});
+
+test('what goes by what can be heard: followers, in steps too, and chases that strokes of a drum move on', () => {
+  const follow = { type: 'follow', on: 'level', low: 0, high: 1, hears: { band: 'all' }, attack: 0, release: 0 };
+  const following = { role: 'wash', followers: [follow] };
+  const lookOf = (value: object) =>
+    Look.parse({ id: 'a', number: 1, name: 'A', fadeIn: 0, fadeOut: 0, values: [value] });
+  const chaseOf = (pace: string, value: object) =>
+    Chase.parse({
+      id: 'c',
+      number: 2,
+      name: 'C',
+      fadeIn: 0,
+      fadeOut: 0,
+      pace,
+      steps: [{ id: 's', fade: 0, hold: 1, values: [value] }],
+    });
+  const plain = { role: 'wash', level: { type: 'hold', value: 1 } };
+  expect([lookOf(following), chaseOf('beats', following), chaseOf('sound', plain)].map(followsSound)).toEqual([
+    true,
+    true,
+    true,
+  ]);
+  expect([lookOf(plain), chaseOf('beats', plain)].map(followsSound)).toEqual([false, false]);
 });

@@ -1,6 +1,7 @@
 // Some bars as one painting: waveform, light, and lanes in miniature. One canvas, as each is a layer of its own to the browser.
 
 import { useEffect, useRef, useState } from 'react';
+import { followsSound } from '@hovlix/core/light';
 import type { ActionLane, CurveLane, HitLane } from '@hovlix/core/song';
 import { useHovlix, usePlays, useShow, useStage } from '../../host/hovlix';
 import { usePalette } from '../../ui/palette';
@@ -63,22 +64,12 @@ export function BarsCanvas({ song, first, count, peaks, width, height, rows = NO
 
 /** A strip a role: what the rig will really show, followers too once the song is heard. Roles that give no light have none. */
 function useLight({ song, first, count }: Bars): Light | null {
-  const { light, sounds } = useHovlix();
+  const { light } = useHovlix();
   const stage = useStage();
-  const hash = song.music?.hash;
-  /** The recording of which the light knows what can be heard in it. */
-  const [known, setKnown] = useState(() => (hash !== undefined && sounds.knows(hash) ? hash : undefined));
-  const heard = known === hash;
-  useEffect(() => {
-    let wanted = hash !== undefined;
-    if (hash !== undefined) void sounds.bring(hash).then((found) => found && wanted && setKnown(hash));
-    return () => {
-      wanted = false;
-    };
-  }, [sounds, hash]);
   const roles = useShow((show) => show.roles);
   const looks = usePlays();
   const casting = useShow((show) => show.rigs.find((rig) => rig.id === show.rig)?.casting);
+  const heard = useHeard(looks.some(followsSound) ? song.music?.hash : undefined);
   const [painted, setPainted] = useState<Light | null>(null);
   useEffect(() => {
     let wanted = true;
@@ -97,4 +88,18 @@ function useLight({ song, first, count }: Bars): Light | null {
     };
   }, [light, stage, song, first, count, roles, looks, casting, heard]);
   return painted;
+}
+
+/** Whether the light knows what can be heard in a recording; brings it there. */
+function useHeard(hash: string | undefined): boolean {
+  const { sounds } = useHovlix();
+  const [known, setKnown] = useState(() => (hash !== undefined && sounds.knows(hash) ? hash : undefined));
+  useEffect(() => {
+    let wanted = hash !== undefined;
+    if (hash !== undefined) void sounds.bring(hash).then((found) => found && wanted && setKnown(hash));
+    return () => {
+      wanted = false;
+    };
+  }, [sounds, hash]);
+  return known === hash;
 }
