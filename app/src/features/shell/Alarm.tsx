@@ -79,14 +79,16 @@ function Told({ title, words, onRead }: Telling) {
         <Words fontWeight="600">{title}</Words>
         <Quiet>{words}</Quiet>
       </Column>
-      <ButtonLink href="/connect" kind="words">
-        {WORDS.connect}
-      </ButtonLink>
-      {onRead && (
-        <Button kind="quiet" onPress={onRead}>
-          {WORDS.ok}
-        </Button>
-      )}
+      <Row>
+        <ButtonLink href="/connect" kind="words">
+          {WORDS.connect}
+        </ButtonLink>
+        {onRead && (
+          <Button kind="quiet" onPress={onRead}>
+            {WORDS.ok}
+          </Button>
+        )}
+      </Row>
     </Row>
   );
 }
