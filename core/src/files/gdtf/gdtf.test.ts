@@ -180,6 +180,18 @@ test('a shutter whose physical ends say nothing is read by its words, and one wi
   ]);
   const bare = channelOf(shutter('<ChannelFunction Attribute="Shutter1" DMXFrom="0/1" Default="0/1"/>'));
   expect(bare.ranges).toEqual([{ from: 0, to: 255, does: 'level' }]);
+  // Functions that another channel turns on begin anew from 0, and cut nothing off the others.
+  const other = 'ModeMaster="Beam_Control1" ModeFrom="10/1" ModeTo="20/1"';
+  const conditional = shutter(
+    '<ChannelFunction Name="Closed" Attribute="Shutter1" DMXFrom="0/1" PhysicalTo="0"/><ChannelFunction Name="Open" Attribute="Shutter1" DMXFrom="128/1" PhysicalFrom="1"/>' +
+      `<ChannelFunction Name="Pulse" Attribute="Shutter1StrobePulse" DMXFrom="0/1" ${other}/>`,
+  );
+  expect(channelOf(conditional).ranges.map(({ from, to, does }) => [from, to, does])).toEqual([
+    [0, 127, 'closed'],
+    [128, 255, 'open'],
+  ]);
+  const told = readGdtf(conditional, 'a.gdtf', 'a');
+  expect(told.ok && told.value.notKept).toEqual(['mode “M”: functions that another channel turns on, at place 1']);
   // Which of its functions is on by itself may be said by the channel.
   const two =
     '<ChannelFunction Name="Off" Attribute="Shutter1" DMXFrom="0/1" Default="0/1"/><ChannelFunction Name="On" Attribute="Shutter1" DMXFrom="128/1" Default="255/1"/>';

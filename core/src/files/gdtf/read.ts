@@ -248,12 +248,17 @@ function channelsOf(channel: Element, { cellOf, copies }: Cells, mode: string, n
   const attribute = baseOf(
     fromGdtf(text(first, 'Attribute') || text(list(first, 'ChannelFunction')[0], 'Attribute') || 'NoFeature'),
   );
-  const functions = list(first, 'ChannelFunction');
+  const all = list(first, 'ChannelFunction');
+  const initial = initialOf(channel, all);
+  // Where another channel says which of them count, those count that go with the one that is on by itself.
+  const functions = all.filter((one) => conditionOf(one) === conditionOf(initial));
+  if (functions.length < all.length)
+    notKept.push(`mode “${mode}”: functions that another channel turns on, at place ${offsets[0]}`);
   const at = offsets.slice(0, 3);
   const snap = text(first, 'Snap');
   const own = text(first, 'Name');
   const highlight = text(channel, 'Highlight');
-  const home = valueOf(text(initialOf(channel, functions), 'Default') || text(channel, 'Default'));
+  const home = valueOf(text(initial, 'Default') || text(channel, 'Default'));
   const made: Channel = {
     attribute: attribute === 'NoFeature' ? 'Reserved' : attribute.slice(0, 60),
     ...(own ? { name: own.slice(0, 80) } : {}),
@@ -277,6 +282,10 @@ function initialOf(channel: Element, functions: readonly Element[]): Element | u
   const named = (one: Element, i: number) => text(one, 'Name') || `${text(one, 'Attribute')} ${i + 1}`;
   return functions.find((one, i) => named(one, i) === name) ?? functions[0];
 }
+
+/** When a function counts: while another channel lies between two values, or always. */
+const conditionOf = (one: Element | undefined): string =>
+  text(one, 'ModeMaster') === '' ? '' : ['ModeMaster', 'ModeFrom', 'ModeTo'].map((name) => text(one, name)).join(' ');
 
 /** Ranges from functions and their sets. One function over all of it, without a name or sets, is no range. */
 function rangesOf(functions: readonly Element[], attribute: string): Range[] {
