@@ -2,7 +2,7 @@
 // threshold, and another interval costs by how different it is. Most of the search's time goes here, so that WebAssembly of
 // our own does four intervals at a time (kernels/paths.wat); where a browser lacks it, plain code finds the same.
 
-import { instanceOf, PATHS } from './kernels';
+import { instanceOf, PATHS, roomIn } from './kernels';
 
 /** Steps a second at which beats are placed; activations are interpolated between. */
 export const STEP_RATE = 100;
@@ -149,35 +149,24 @@ function inKernel(strength: Float32Array): Followed | undefined {
   const kernel = instanceOf<Kernel>(PATHS);
   if (!kernel) return undefined;
   const { price, from, to } = changePrices();
-  let used = 0;
-  const room = <T>(count: number, make: (buffer: ArrayBuffer, at: number, count: number) => T) => {
-    const at = used;
-    used += Math.ceil((count * WIDE) / FOUR) * FOUR;
-    return { at, values: make(kernel.memory.buffer, at, count) };
-  };
-  const floats = (count: number) => room(count, (buffer, at, length) => new Float32Array(buffer, at, length));
-  const whole = (count: number) => room(count, (buffer, at, length) => new Int32Array(buffer, at, length));
-  const earned = floats(KEPT * ROW);
-  const arrived = floats(ROW);
-  const cameFrom = whole(ROW);
-  const ranges = whole(2 * INTERVALS);
-  const prices = floats(INTERVALS * ROW);
-  const strong = floats(STRETCH);
-  const tops = room(2 * STRETCH, (buffer, at) => new DataView(buffer, at));
-  const bytes = room((STRETCH * ROW) / WIDE, (buffer, at) => new Uint8Array(buffer, at, STRETCH * ROW));
-  prices.values.set(price);
+  const { floats, integers, bytes } = roomIn(kernel.memory);
+  const [earned, arrived, cameFrom] = [floats(KEPT * ROW), floats(ROW), integers(ROW)];
+  const [ranges, prices] = [integers(2 * INTERVALS), floats(INTERVALS * ROW)];
+  const [strong, tops, origins] = [floats(STRETCH), bytes(8 * STRETCH), bytes(STRETCH * ROW)];
+  const told = new DataView(tops.buffer, tops.byteOffset);
+  prices.set(price);
   const steps = strength.length;
   const came = new Uint8Array(steps * ROW);
   return (threshold, { low, high }) => {
     for (let i = low; i <= high; i++) {
       // Fours of intervals, in bytes: what lies in them beyond the range costs no less than a jump, or is never asked for.
-      ranges.values[2 * i] = (Math.max(low, from[i]!) >> 2) * FOUR;
-      ranges.values[2 * i + 1] = Math.min(high, to[i]!) * WIDE;
+      ranges[2 * i] = (Math.max(low, from[i]!) >> 2) * FOUR;
+      ranges[2 * i + 1] = Math.min(high, to[i]!) * WIDE;
     }
     let best = NOTHING;
     for (let step = 0; step < steps; step += STRETCH) {
       const end = Math.min(steps, step + STRETCH);
-      strong.values.set(strength.subarray(step, end));
+      strong.set(strength.subarray(step, end));
       kernel.follow(
         step,
         end,
@@ -185,24 +174,18 @@ function inKernel(strength: Float32Array): Followed | undefined {
         high,
         threshold,
         MOST_PRICE,
-        earned.at,
-        arrived.at,
-        cameFrom.at,
-        ranges.at,
-        prices.at,
-        strong.at,
-        tops.at,
-        bytes.at,
+        earned.byteOffset,
+        arrived.byteOffset,
+        cameFrom.byteOffset,
+        ranges.byteOffset,
+        prices.byteOffset,
+        strong.byteOffset,
+        tops.byteOffset,
+        origins.byteOffset,
       );
-      came.set(bytes.values.subarray(0, (end - step) * ROW), step * ROW);
+      came.set(origins.subarray(0, (end - step) * ROW), step * ROW);
       for (let k = 0; k < end - step; k++)
-        best = better(
-          best,
-          tops.values.getFloat32(8 * k, true),
-          step + k,
-          tops.values.getInt32(8 * k + 4, true),
-          steps,
-        );
+        best = better(best, told.getFloat32(8 * k, true), step + k, told.getInt32(8 * k + 4, true), steps);
     }
     return { came, best };
   };

@@ -1,13 +1,12 @@
 // Power spectra of windows that slide over a recording. Hearing a song takes thirty thousand of them: WebAssembly of our own
 // makes four at once, one in each lane (kernels/spectra.wat); where a browser lacks it, plain code does the same.
 
-import { instanceOf, SPECTRA } from './kernels';
+import { instanceOf, roomIn, SPECTRA } from './kernels';
 
 /** Windows that are made at once. */
 export const LANES = 4;
 /** Bytes of a number. */
 const WIDE = 4;
-const PAGE = 65_536;
 
 /** Some bins, each with its weight. */
 export type Band = { readonly first: number; readonly weights: readonly number[] };
@@ -91,34 +90,27 @@ function inKernel(size: number, bands: readonly Band[]): Machine | undefined {
   const { memory, transform, unfold, sums } = kernel;
   const count = size / 2;
   const weights = bands.flatMap((band) => band.weights);
-  let used = 0;
-  const room = (numbers: number): number => {
-    const at = used;
-    used += Math.ceil(numbers / LANES) * LANES * WIDE;
-    return at;
-  };
-  const [values, other] = [room(size * LANES), room(size * LANES)];
-  const [turns, halves] = [room(size), room(size)];
-  const [bank, weighed] = [room(2 * bands.length), room(weights.length)];
-  const [power, summed] = [room((count + 1) * LANES), room(bands.length * LANES)];
-  if (used > memory.buffer.byteLength) memory.grow(Math.ceil((used - memory.buffer.byteLength) / PAGE));
-  const floats = (at: number, numbers: number) => new Float32Array(memory.buffer, at, numbers);
-  floats(turns, size).set(rootsOf(count, count));
-  floats(halves, size).set(rootsOf(size, count));
-  floats(weighed, weights.length).set(weights);
-  new Int32Array(memory.buffer, bank, 2 * bands.length).set(
-    bands.flatMap((band) => [band.first * LANES * WIDE, band.weights.length]),
-  );
-  const [powers, sumsOfBands] = [floats(power, (count + 1) * LANES), floats(summed, bands.length * LANES)];
+  // Values and room for them, both tables, the power, and what bands need, rounded up.
+  const numbers = 2 * size * LANES + 2 * size + (count + 1) * LANES + weights.length + (LANES + 2) * bands.length;
+  const { floats, integers } = roomIn(memory, WIDE * numbers + 1024);
+  const [values, other, turns, halves] = [floats(size * LANES), floats(size * LANES), floats(size), floats(size)];
+  const [bank, weighed] = [integers(2 * bands.length), floats(weights.length)];
+  const [power, summed] = [floats((count + 1) * LANES), floats(bands.length * LANES)];
+  turns.set(rootsOf(count, count));
+  halves.set(rootsOf(size, count));
+  weighed.set(weights);
+  bank.set(bands.flatMap((band) => [band.first * LANES * WIDE, band.weights.length]));
   return {
-    samples: floats(values, size * LANES),
+    samples: values,
     power: () => {
-      unfold(count, transform(count, values, other, turns), halves, power);
-      return powers;
+      const done = transform(count, values.byteOffset, other.byteOffset, turns.byteOffset);
+      unfold(count, done, halves.byteOffset, power.byteOffset);
+      return power;
     },
     bands: () => {
-      if (bands.length > 0) sums(bands.length, bank, weighed, power, summed);
-      return sumsOfBands;
+      if (bands.length > 0)
+        sums(bands.length, bank.byteOffset, weighed.byteOffset, power.byteOffset, summed.byteOffset);
+      return summed;
     },
   };
 }

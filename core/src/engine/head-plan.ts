@@ -148,10 +148,11 @@ function slotValues(ranges: readonly Range[]): Float64Array {
 
 function shutterValues({ ranges, home }: Channel): Float64Array {
   const open = ranges.find((range) => range.does === 'open');
-  const level = ranges.find((range) => range.does === 'level');
+  const level = ranges.findLast((range) => range.does === 'level');
   const strobe = ranges.find((range) => range.does === 'strobe');
-  // One that closes by degrees is open at the end that is said to be the higher one.
-  const widest = level && ((level.high ?? 1) >= (level.low ?? 0) ? level.to : level.from);
+  // Without a range that is open it rests where it is: that is open, but for one that closes by degrees and rests at 0,
+  // which is open at the end that is said to be the higher one.
+  const widest = level && !home ? ((level.high ?? 1) >= (level.low ?? 0) ? level.to : level.from) : undefined;
   return Float64Array.of(
     open ? Math.round((open.from + open.to) / 2) : (widest ?? Math.round((home ?? 0) * 255)),
     strobe?.from ?? -1,

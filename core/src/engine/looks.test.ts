@@ -19,7 +19,7 @@ describe('any attribute', () => {
   });
 
   test('a shutter that closes by degrees is open at its wide end, whichever that is', () => {
-    const spot = (range: { from: number; to: number; low?: number; high?: number }) => {
+    const spot = (range: { from: number; to: number; low?: number; high?: number }, home = 0) => {
       const show = withLooks(look([{ role: 'movers', level: hold(1) }]));
       const profiles = show.profiles.map((profile) => ({
         ...profile,
@@ -27,7 +27,7 @@ describe('any attribute', () => {
           ...mode,
           channels: mode.channels.map((channel) =>
             channel.attribute === 'Shutter1'
-              ? { ...channel, home: 0, ranges: [{ ...range, does: 'level' as const }] }
+              ? { ...channel, home, ranges: [{ ...range, does: 'level' as const }] }
               : channel,
           ),
         })),
@@ -36,6 +36,8 @@ describe('any attribute', () => {
     };
     expect(spot({ from: 0, to: 255 })).toBe(255);
     expect(spot({ from: 20, to: 200, low: 1, high: 0 })).toBe(20);
+    // Where it rests elsewhere, somebody said that it is open there.
+    expect(spot({ from: 0, to: 15 }, 0.5)).toBe(128);
   });
 
   test('single emitters stand over the mix, and dim with the level where there is no dimmer', () => {

@@ -1,3 +1,3 @@
 export { bytesOf, halvesOf } from './base64';
-export { instanceOf, type Memory } from './instance';
+export { instanceOf, roomIn } from './instance';
 export { DENSE, PATHS, SPECTRA } from './kernels';

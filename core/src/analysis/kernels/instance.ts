@@ -2,7 +2,7 @@
 
 import { bytesOf } from './base64';
 
-export type Memory = { readonly buffer: ArrayBuffer; readonly grow: (pages: number) => number };
+type Memory = { readonly buffer: ArrayBuffer; readonly grow: (pages: number) => number };
 
 /** As far as it is needed here: the core knows no browser and no Node.js. */
 declare const WebAssembly:
@@ -21,4 +21,28 @@ export function instanceOf<T>(kernel: string): (T & { readonly memory: Memory })
   const bytes = bytesOf(kernel);
   if (typeof WebAssembly === 'undefined' || !WebAssembly.validate(bytes)) return undefined;
   return new WebAssembly.Instance(new WebAssembly.Module(bytes)).exports as T & { readonly memory: Memory };
+}
+
+/** Bytes of a page of memory (WebAssembly Core Specification, clause 4.2.8). */
+const PAGE = 65_536;
+/** Arrays begin at multiples of this, in bytes. */
+const ALIGNED = 16;
+
+/**
+ * Arrays in a kernel's memory, one behind the other; each is passed to it by its `byteOffset`.
+ * @param most bytes they come to: memory that grows later leaves the arrays made before without any.
+ */
+export function roomIn(memory: Memory, most = 0) {
+  if (most > memory.buffer.byteLength) memory.grow(Math.ceil((most - memory.buffer.byteLength) / PAGE));
+  let used = 0;
+  const take = (bytes: number): number => {
+    const at = used;
+    used += Math.ceil(bytes / ALIGNED) * ALIGNED;
+    return at;
+  };
+  return {
+    floats: (count: number) => new Float32Array(memory.buffer, take(4 * count), count),
+    integers: (count: number) => new Int32Array(memory.buffer, take(4 * count), count),
+    bytes: (count: number) => new Uint8Array(memory.buffer, take(count), count),
+  };
 }

@@ -1,7 +1,7 @@
 // Vectors times a matrix, where the network spends its time: WebAssembly of our own does four products at a time
 // (kernels/dense.wat); where a browser lacks its vector instructions, plain code does the same.
 
-import { DENSE, instanceOf } from '../kernels';
+import { DENSE, instanceOf, roomIn } from '../kernels';
 
 /** A matrix, and room for two vectors that go through it at once. */
 export type Linear = {
@@ -27,27 +27,17 @@ type MultiplyTwo = (
   out: number,
 ) => void;
 
-/** Bytes of a number. */
-const WIDE = 4;
-/** Vectors begin at multiples of this, in bytes. */
-const ALIGNED = 16;
-
 /** Makes matrices that share one memory: one for each run of the network. @param vector false for plain code. */
 export function linearMaker(vector = true): MakeLinear {
   const kernel = vector ? instanceOf<{ readonly multiplyTwo: MultiplyTwo }>(DENSE) : undefined;
   if (!kernel) return plainLinear;
   const { memory, multiplyTwo } = kernel;
-  let used = 0;
-  const room = (count: number): Float32Array => {
-    const numbers = new Float32Array(memory.buffer, used, count);
-    used = Math.ceil((used + count * WIDE) / ALIGNED) * ALIGNED;
-    return numbers;
-  };
+  const { floats } = roomIn(memory);
   return (inputs, outputs, biases, weightAt) => {
-    const weights = room(inputs * outputs);
-    const added = room(outputs);
-    const values = room(2 * inputs);
-    const sums = room(2 * outputs);
+    const weights = floats(inputs * outputs);
+    const added = floats(outputs);
+    const values = floats(2 * inputs);
+    const sums = floats(2 * outputs);
     weights.set(byFours(inputs, outputs, weightAt));
     added.set(biases);
     const run = () =>
