@@ -81,10 +81,11 @@ test('a band is the weighted sum of its bins; one without bins is nothing', () =
       });
 });
 
-test('a memory that is too small for long windows grows', () => {
+test('the longest windows there may be have room, with bands over all of their bins', () => {
   const size = 32_768;
   const sine = Float32Array.from({ length: size }, (_, i) => Math.sin((2 * Math.PI * 1000 * i) / size));
-  const [one] = seenIn([sine], size, [{ first: 999, weights: [1, 1, 1] }], true);
+  const all = { first: 0, weights: Array.from({ length: size / 2 + 1 }, () => 1) };
+  const [one] = seenIn([sine], size, [{ first: 999, weights: [1, 1, 1] }, all, all, all], true);
   // Of a sine at full scale, in the three bins over which the window spreads it.
   expect(one!.bands[0]! / (1.5 * (size / 4) ** 2)).toBeCloseTo(1, 3);
 });

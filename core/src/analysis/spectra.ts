@@ -90,9 +90,7 @@ function inKernel(size: number, bands: readonly Band[]): Machine | undefined {
   const { memory, transform, unfold, sums } = kernel;
   const count = size / 2;
   const weights = bands.flatMap((band) => band.weights);
-  // Values and room for them, both tables, the power, and what bands need, rounded up.
-  const numbers = 2 * size * LANES + 2 * size + (count + 1) * LANES + weights.length + (LANES + 2) * bands.length;
-  const { floats, integers } = roomIn(memory, WIDE * numbers + 1024);
+  const { floats, integers } = roomIn(memory);
   const [values, other, turns, halves] = [floats(size * LANES), floats(size * LANES), floats(size), floats(size)];
   const [bank, weighed] = [integers(2 * bands.length), floats(weights.length)];
   const [power, summed] = [floats((count + 1) * LANES), floats(bands.length * LANES)];

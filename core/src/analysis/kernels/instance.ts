@@ -2,7 +2,7 @@
 
 import { bytesOf } from './base64';
 
-type Memory = { readonly buffer: ArrayBuffer; readonly grow: (pages: number) => number };
+type Memory = { readonly buffer: ArrayBuffer };
 
 /** As far as it is needed here: the core knows no browser and no Node.js. */
 declare const WebAssembly:
@@ -23,17 +23,11 @@ export function instanceOf<T>(kernel: string): (T & { readonly memory: Memory })
   return new WebAssembly.Instance(new WebAssembly.Module(bytes)).exports as T & { readonly memory: Memory };
 }
 
-/** Bytes of a page of memory (WebAssembly Core Specification, clause 4.2.8). */
-const PAGE = 65_536;
 /** Arrays begin at multiples of this, in bytes. */
 const ALIGNED = 16;
 
-/**
- * Arrays in a kernel's memory, one behind the other; each is passed to it by its `byteOffset`.
- * @param most bytes they come to: memory that grows later leaves the arrays made before without any.
- */
-export function roomIn(memory: Memory, most = 0) {
-  if (most > memory.buffer.byteLength) memory.grow(Math.ceil((most - memory.buffer.byteLength) / PAGE));
+/** Arrays in a kernel's memory, one behind the other; each is passed to it by its `byteOffset`. @throws {RangeError} where it is full. */
+export function roomIn(memory: Memory) {
   let used = 0;
   const take = (bytes: number): number => {
     const at = used;

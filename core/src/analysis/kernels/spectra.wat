@@ -1,6 +1,7 @@
 ;; Spectra of four windows at once, one in each lane: spectra.ts says how they lie. All numbers are of 32 bits.
 (module
-  (memory (export "memory") 4)
+  ;; Room for windows of 32,768 samples, and twice their bins as weights: 46 ms of the quickest recording there may be.
+  (memory (export "memory") 36)
   ;; Complex values, re and im of four lanes in turn, from $x; $y is room for as many, $turns the roots of unity for $count.
   ;; Radix 4, each stage in order (Stockham's way; Van Loan 1992, "Computational Frameworks for the FFT", 1.7). A power
   ;; of two that is none of four ends with a stage of two. Tells where the result lies.
