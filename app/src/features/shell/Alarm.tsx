@@ -79,7 +79,7 @@ function Told({ title, words, onRead }: Telling) {
         <Words fontWeight="600">{title}</Words>
         <Quiet>{words}</Quiet>
       </Column>
-      <Row>
+      <Row gap={8}>
         <ButtonLink href="/connect" kind="words">
           {WORDS.connect}
         </ButtonLink>
