@@ -198,11 +198,12 @@ test('a set is made: order, a pause, an encore, what is on before a song; it is 
   const buffer = Buffer.from(`\uFEFF${lines.join('\r\n')}`);
   await page.getByLabel('Choose a playlist').setInputFiles({ name: 'order.m3u', mimeType: 'audio/x-mpegurl', buffer });
   await expect(page.getByTestId('said')).toHaveText(
-    'The order of “order.m3u”: 2 songs. Not in this show: Somebody - Else.',
+    'The order of “order.m3u”: 2 songs. Not in this show: Somebody - Else. ' +
+      'Not in the set any more: Low Tide Engine, Salt and Signal, a pause of 20 min.',
   );
   await button(page, 'Done').first().click();
   const rows = page.getByRole('list', { name: 'Set list' }).getByRole('button');
-  await expect(rows).toHaveText([/1Night Ferry/, /2Paper Lighthouse/]);
+  await expect(rows).toHaveText([/1Night Ferry/, /Pause/, /2Paper Lighthouse/]);
   // A file that is none changes nothing, and says so.
   await button(page, 'Change the set list').click();
   await page.getByLabel('Choose a playlist').setInputFiles({
@@ -212,7 +213,7 @@ test('a set is made: order, a pause, an encore, what is on before a song; it is 
   });
   await expect(page.getByTestId('said')).toHaveText(/letter.m3u.*none of its titles is a song of this show/);
   await button(page, 'Done').first().click();
-  await expect(rows).toHaveCount(2);
+  await expect(rows).toHaveCount(3);
   await page.keyboard.press('Control+z');
   await expect(rows).toHaveCount(6);
 });

@@ -35,25 +35,48 @@ export type Mixer = {
   readonly inverse: Float64Array;
   readonly extras: Float64Array;
   readonly count: number;
+  /** Of a lamp that lacks red, green or blue; null where it has all three. */
+  readonly between: Between | null;
 };
+
+/** Emitters along the line of chromaticities from the coldest to the warmest: where that begins, its way, and each one's place. */
+type Between = { readonly axis: Float64Array; readonly places: Float64Array };
 
 /** Chromaticities measured on a lamp; the usual ones count for emitters not named. */
 export type MeasuredEmitters = { readonly [name in EmitterName]?: Chromaticity };
 
-/** Scales red, green and blue so that all three at full give D65 white of luminance 1, as lamps are balanced. */
+/**
+ * Scales red, green and blue so that all three at full give D65 white of luminance 1, as lamps are balanced. Of a lamp that
+ * lacks one of them all emitters are further ones, red included: it goes from the coldest to the warmest of them.
+ */
 export function mixerFor(names: readonly EmitterName[], measured: MeasuredEmitters = {}): Mixer {
   const colours = { ...EMITTERS, ...measured };
   const columns = balancedColumns(colours);
   const inverse = inverse3(columns);
-  const further = names.filter((name) => !isPrimary(name));
+  const whole = names.filter(isPrimary).length === 3;
+  const further = names.filter((name) => !whole || !isPrimary(name));
   const extras = new Float64Array(further.length * 3);
   further.forEach((name, i) => {
     const [r, g, b] = lightOf(colours[name]);
     const most = Math.max(r, g, b);
     multiply3(inverse, r / most, g / most, b / most, extras, i * 3);
   });
-  return { columns, inverse, extras, count: 3 + further.length };
+  const between = whole ? null : betweenOf(further.map((name) => colours[name]));
+  return { columns, inverse, extras, count: 3 + further.length, between };
 }
+
+function betweenOf(colours: readonly Chromaticity[]): Between {
+  const [cold, warm] = [...colours].sort((a, b) => a.x - b.x).filter((_, i, all) => i === 0 || i === all.length - 1);
+  const [dx, dy] = [(warm ?? cold!).x - cold!.x, (warm ?? cold!).y - cold!.y];
+  const long = dx * dx + dy * dy || 1;
+  const axis = Float64Array.of(cold!.x, cold!.y, dx / long, dy / long);
+  return { axis, places: Float64Array.from(colours, ({ x, y }) => placeAlong(axis, x, y)) };
+}
+
+const placeAlong = (axis: Float64Array, x: number, y: number): number => {
+  const place = (x - axis[0]!) * axis[2]! + (y - axis[1]!) * axis[3]!;
+  return place > 0 ? (place < 1 ? place : 1) : 0;
+};
 
 export function isPrimary(name: EmitterName): boolean {
   return name === 'ColorAdd_R' || name === 'ColorAdd_G' || name === 'ColorAdd_B';
@@ -73,6 +96,7 @@ export function solveMix(mixer: Mixer, r: number, g: number, b: number, out: Flo
 
 /** The same of linear light in `light[0..2]`, for the frame loop: numbers that are passed are put on the heap. */
 export function solveMixOf(mixer: Mixer, light: Float64Array, out: Float64Array, first: number): void {
+  if (mixer.between) return solveBetween(mixer.between, light, out, first);
   const { inverse, extras, count } = mixer;
   multiply3(inverse, light[0]!, light[1]!, light[2]!, out, first);
   let x = out[first]!;
@@ -109,6 +133,27 @@ export function solveMixOf(mixer: Mixer, light: Float64Array, out: Float64Array,
   out[first + 1] = y * scale;
   out[first + 2] = z * scale;
   for (let i = 3; i < count; i++) out[first + i] = out[first + i]! * scale;
+}
+
+/** The two emitters next to the wanted colour on the line give it, the nearer one at full; both in the middle between them. */
+function solveBetween({ axis, places }: Between, light: Float64Array, out: Float64Array, first: number): void {
+  const X = 0.4124564 * light[0]! + 0.3575761 * light[1]! + 0.1804375 * light[2]!;
+  const Y = 0.2126729 * light[0]! + 0.7151522 * light[1]! + 0.072175 * light[2]!;
+  const sum = X + Y + 0.0193339 * light[0]! + 0.119192 * light[1]! + 0.9503041 * light[2]!;
+  const wanted = sum > 1e-9 ? placeAlong(axis, X / sum, Y / sum) : 0;
+  let below = -1;
+  let above = 2;
+  for (let i = 0; i < places.length; i++) {
+    const place = places[i]!;
+    if (place <= wanted && place > below) below = place;
+    if (place > wanted && place < above) above = place;
+  }
+  const share = above > 1 ? 0 : (wanted - below) / (above - below);
+  out.fill(0, first, first + 3);
+  for (let i = 0; i < places.length; i++) {
+    const drive = places[i] === below ? 2 - 2 * share : places[i] === above ? 2 * share : 0;
+    out[first + 3 + i] = drive > 1 ? 1 : drive;
+  }
 }
 
 /**

@@ -2,9 +2,19 @@
 
 import { own } from '../own';
 import { EMITTERS, isPrimary, mixerFor, type EmitterName, type MeasuredEmitters, type Mixer } from '../colour';
-import { bounds, mountRotation, snaps, type Channel, type Profile, type Range } from '../rig';
+import {
+  amountsOf,
+  bounds,
+  mountRotation,
+  openOf,
+  snaps,
+  type Channel,
+  type Mode,
+  type Profile,
+  type Range,
+} from '../rig';
 import { FIELDS, type Field } from './fields';
-import type { ChannelKind, Head, HeadPlan } from './parts';
+import { MIX, type ChannelKind, type Head, type HeadPlan } from './parts';
 
 /** @param index the head's row in the program. */
 export function headPlan(
@@ -17,15 +27,13 @@ export function headPlan(
   const mine = head.mode.channels.filter((channel) =>
     channel.cell === undefined ? head.cell === 0 : channel.cell === head.cell,
   );
-  const dimmer = mine.some((channel) => channel.attribute === 'Dimmer' && head.cells === 1);
-  const names = mine.map((channel) => channel.attribute).filter(isEmitter);
-  // The mixer counts red, green and blue first, then whites and ambers in channel order.
-  const order = [...PRIMARIES, ...names.filter((name) => !isPrimary(name))];
-  const { mixes, filters, mixer } = mixingOf(mine, head);
+  const dimmer = mine.some((channel) => channel.attribute === 'Dimmer' && dims(channel, head));
+  const mixing = mixingOf(mine, head);
+  const undimmed = isUndimmed(head.mode);
   const [panLow, panHigh, tiltLow, tiltHigh] = bounds({ ...head.profile, limits: head.fixture.limits });
   const base = universes.indexOf(head.fixture.universe) * 512 + head.fixture.address - 1;
   return {
-    mixer,
+    mixer: mixing.mixer,
     dimsEmitters: !dimmer,
     // A shutter before the whole lamp strobes its cells too.
     strobesByLevel:
@@ -35,22 +43,25 @@ export function headPlan(
     writers: mine.map((channel) => {
       const place = (at: number | undefined) =>
         at === undefined || head.fixture.address + at - 1 > 512 ? -1 : base + at - 1;
-      const kind = kindOf(channel, head, mixes, filters);
+      const kind = kindOf(channel, head, mixing);
+      const amounts = AMOUNTS.has(kind) ? amountsOf(channel) : null;
       return {
         kind,
         head: index,
         coarse: place(channel.at[0]),
         fine: place(channel.at[1]),
         ultra: place(channel.at[2]),
-        param: paramOf(kind, channel, head, order),
-        // A bar dims by its cells, so its own dimmer stays open.
-        home: channel.attribute === 'Dimmer' && head.cells > 1 ? 1 : (channel.home ?? 0),
+        param: paramOf(kind, channel, head, mixing.order),
+        // Before cells that dim themselves it stays open.
+        home: kind === 'whole' ? (amounts?.most ?? 1) : (channel.home ?? 0),
+        amounts: amounts && kind === 'zoom' ? { ...amounts, none: amounts.least } : amounts,
         low: kind === 'pan' ? panLow : tiltLow,
         high: kind === 'pan' ? panHigh : tiltHigh,
         masters: channel.masters !== false,
-        dark: channel.dark ?? -1,
+        // What lasers draw stands in no relation to a level, but in the dark it is dark.
+        dark: channel.dark ?? (kind === 'effect' ? 0 : -1),
         slots: slotValues(channel.ranges),
-        shutter: shutterValues(channel),
+        shutter: shutterValues(channel, undimmed),
         own: fields[ownFields.get(channel.attribute) ?? -1] ?? null,
       };
     }),
@@ -65,17 +76,47 @@ export function headPlan(
   };
 }
 
+/** Channels that are written as amounts, and may do something else at other values. */
+const AMOUNTS: ReadonlySet<ChannelKind> = new Set<ChannelKind>([
+  'dimmer',
+  'whole',
+  'emitter',
+  'filter',
+  'zoom',
+  'haze',
+]);
+
 const PRIMARIES = ['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B'] as const satisfies readonly EmitterName[];
 
 /** How a cell of a lamp mixes colour; a cell of undefined is the whole lamp. Null where it does not mix. */
 export function mixerOf({ profile, mode }: Pick<Head, 'profile' | 'mode'>, cell: number | undefined): Mixer | null {
-  return mixingOf(
-    mode.channels.filter((channel) => channel.cell === cell),
-    { profile },
-  ).mixer;
+  return mixingOf(channelsOf(mode, cell), { profile }).mixer;
 }
 
-type Mixing = { readonly mixes: boolean; readonly filters: boolean; readonly mixer: Mixer | null };
+const channelsOf = (mode: Mode, cell: number | undefined): readonly Channel[] =>
+  mode.channels.filter((channel) => channel.cell === cell);
+
+const mixing = new WeakMap<Mode, boolean>();
+
+/** Whether lamps mix colour in this mode: a colour wheel before what mixes stays open unless it is named itself. */
+export function mixesColour(head: Pick<Head, 'profile' | 'mode'>): boolean {
+  const before = mixing.get(head.mode);
+  if (before !== undefined) return before;
+  const mixes = [undefined, 0].some((cell) => {
+    const { mixer } = mixingOf(channelsOf(head.mode, cell), head);
+    return mixer !== null && mixer.between === null;
+  });
+  mixing.set(head.mode, mixes);
+  return mixes;
+}
+
+type Mixing = {
+  /** By what it filters, in place of emitters. */
+  readonly filters: boolean;
+  readonly mixer: Mixer | null;
+  /** Emitters as the mixer counts them: red, green and blue first, then the others in channel order. */
+  readonly order: readonly (EmitterName | null)[];
+};
 
 /** Lamps of one type mix alike: their mixers are worked out once for each list of channels. */
 const mixings = new WeakMap<Profile, Map<string, Mixing>>();
@@ -90,11 +131,15 @@ function mixingOf(channels: readonly Channel[], head: Pick<Head, 'profile'>): Mi
 }
 
 function mixingFor(channels: readonly Channel[], head: Pick<Head, 'profile'>): Mixing {
-  const names = channels.map((channel) => channel.attribute).filter(isEmitter);
-  const mixes = PRIMARIES.every((name) => names.includes(name));
+  const names = [...new Set(channels.map((channel) => channel.attribute).filter(isEmitter))];
+  const whole = PRIMARIES.every((name) => names.includes(name));
   // Cyan, magenta and yellow take away what red, green and blue would not give.
-  const filters = !mixes && FILTERS.every((name) => channels.some(({ attribute }) => attribute === name));
-  return { mixes, filters, mixer: mixes ? mixerFor(names, measuredIn(head)) : filters ? mixerFor(PRIMARIES) : null };
+  if (!whole && FILTERS.every((name) => channels.some(({ attribute }) => attribute === name)))
+    return { filters: true, mixer: mixerFor(PRIMARIES), order: [] };
+  const further = names.filter((name) => !whole || !isPrimary(name)).slice(0, MIX - PRIMARIES.length);
+  const mixed = whole ? [...PRIMARIES, ...further] : further;
+  const mixer = mixed.length > 0 ? mixerFor(mixed, measuredIn(head)) : null;
+  return { filters: false, mixer, order: whole ? mixed : [null, null, null, ...further] };
 }
 
 /** Emitter colours that the type gives itself. */
@@ -112,11 +157,19 @@ export function isEmitter(attribute: string): attribute is EmitterName {
   return Object.hasOwn(EMITTERS, attribute);
 }
 
-function kindOf(channel: Channel, head: Head, mixes: boolean, filters: boolean): ChannelKind {
+/** Whether a dimmer follows the level: that of a lamp, or of a cell, but not one before all cells of a bar that dim themselves. */
+function dims(dimmer: Channel, { cells, mode }: Head): boolean {
+  if (cells === 1 || dimmer.cell !== undefined) return true;
+  return !mode.channels.some(
+    ({ cell, attribute }) => cell !== undefined && (attribute === 'Dimmer' || isEmitter(attribute)),
+  );
+}
+
+function kindOf(channel: Channel, head: Head, { filters, order }: Mixing): ChannelKind {
   const { attribute } = channel;
   if (filters && FILTERS.some((name) => name === attribute)) return 'filter';
-  if (mixes && isEmitter(attribute)) return 'emitter';
-  if (attribute === 'Dimmer') return head.cells === 1 ? 'dimmer' : 'whole';
+  if (isEmitter(attribute) && order.includes(attribute)) return 'emitter';
+  if (attribute === 'Dimmer') return dims(channel, head) ? 'dimmer' : 'whole';
   if (attribute === 'Pan') return head.fixture.swapPanTilt ? 'tilt' : 'pan';
   if (attribute === 'Tilt') return head.fixture.swapPanTilt ? 'pan' : 'tilt';
   if (attribute === 'Shutter1') return 'shutter';
@@ -124,17 +177,18 @@ function kindOf(channel: Channel, head: Head, mixes: boolean, filters: boolean):
   if (attribute === 'Color1') return 'slot';
   if (attribute === 'Zoom') return 'zoom';
   if (attribute === 'Fog1') return 'haze';
+  if (EFFECT.test(attribute) && isUndimmed(head.mode)) return 'effect';
   // Emitters outside the mix, UV above all, shine with the level where there is no dimmer before them.
   if (attribute.startsWith('ColorAdd_')) return 'direct';
   return 'rest';
 }
 
-function paramOf(kind: ChannelKind, channel: Channel, head: Head, order: readonly EmitterName[]): number {
+function paramOf(kind: ChannelKind, channel: Channel, head: Head, order: Mixing['order']): number {
   // A motor that runs the other way round turns by a range below zero.
   if (kind === 'pan') return head.profile.panRange * (head.fixture.panInvert ? -1 : 1);
   if (kind === 'tilt') return head.profile.tiltRange * (head.fixture.tiltInvert ? -1 : 1);
   if (kind === 'filter') return FILTERS.findIndex((name) => name === channel.attribute);
-  if (kind === 'emitter') return order.indexOf(channel.attribute as EmitterName);
+  if (kind === 'emitter') return order.findIndex((name) => name === channel.attribute);
   return 0;
 }
 
@@ -146,19 +200,24 @@ function slotValues(ranges: readonly Range[]): Float64Array {
   return values;
 }
 
-function shutterValues({ ranges, home }: Channel): Float64Array {
-  const open = ranges.find((range) => range.does === 'open');
-  const level = ranges.findLast((range) => range.does === 'level');
-  const strobe = ranges.find((range) => range.does === 'strobe');
-  // Without a range that is open it rests where it is: that is open, but for one that closes by degrees and rests at 0,
-  // which is open at the end that is said to be the higher one.
-  const widest = level && !home ? ((level.high ?? 1) >= (level.low ?? 0) ? level.to : level.from) : undefined;
+/** Lamps that nothing dims, such as small scanners and lasers: what they have of a shutter, or of effects, makes them dark. */
+const isUndimmed = ({ channels }: Mode): boolean =>
+  channels.every(({ attribute }) => attribute !== 'Dimmer' && !attribute.startsWith('ColorAdd_'));
+
+/** What a lamp makes by itself, as a laser its figures. */
+const EFFECT = /^Effects\d/;
+
+/** See `ChannelWriter`. @param shuts whether it is closed where the lamp has no level. */
+function shutterValues(channel: Channel, shuts: boolean): Float64Array {
+  const closed = shuts ? channel.ranges.find((range) => range.does === 'closed') : undefined;
+  const strobe = channel.ranges.find((range) => range.does === 'strobe');
   return Float64Array.of(
-    open ? Math.round((open.from + open.to) / 2) : (widest ?? Math.round((home ?? 0) * 255)),
+    openOf(channel),
     strobe?.from ?? -1,
     strobe?.to ?? -1,
     strobe?.low ?? 1,
     strobe?.high ?? 20,
+    closed?.from ?? -1,
   );
 }
 

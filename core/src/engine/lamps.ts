@@ -1,5 +1,6 @@
 // The way back: what the bytes that go out make the lamps do. Pictures are drawn from this, so they cannot flatter.
 
+import { amountAtPlace } from '../rig';
 import { LAMP_STRIDE } from './lamp-numbers';
 import { bytesAt, HZ, lamp, nearestSlot, readLight } from './light-meter';
 import type { Program } from './program';
@@ -18,12 +19,13 @@ export function readLamps(program: Program, frame: Uint8Array, out: Float32Array
     out.fill(0, at, at + LAMP_STRIDE);
     out[at + 5] = 0.5;
     for (let i = 0; i < writers.length; i++) {
-      const { kind, coarse, fine, ultra, param, slots } = writers[i]!;
+      const { kind, coarse, fine, ultra, param, slots, amounts } = writers[i]!;
       if (kind !== 'pan' && kind !== 'tilt' && kind !== 'zoom' && kind !== 'gobo' && kind !== 'haze') continue;
       scratch.place[0] = coarse;
       scratch.place[1] = fine;
       scratch.place[2] = ultra;
-      const value = bytesAt(scratch.place, frame, 0);
+      const place = bytesAt(scratch.place, frame, 0);
+      const value = amounts === null ? place : amountAtPlace(amounts, place);
       if (kind === 'pan') out[at + 3] = (value - 0.5) * param;
       else if (kind === 'tilt') out[at + 4] = (value - 0.5) * param;
       else if (kind === 'zoom') out[at + 5] = value;

@@ -6,6 +6,7 @@ import type { Seconds } from '../units';
 import { addToLane, beginLane, mergeLane, rampBetween, type Witness } from './layers';
 import { laySong } from './lay-song';
 import type { Program, SongProgram } from './program';
+import { slowedBy } from './slow';
 import { addSteps, move } from './steps';
 import type { Play } from './parts';
 
@@ -38,20 +39,32 @@ export function layEnding(program: Program, song: SongProgram, over: number, clo
       witness.lane(gone);
       witness.source('lane', play.name, 'after the song');
     }
-    addAlone(program, play, clock, witness);
+    addAlone(program, play, clock, over, witness);
   }
   if (witness) witness.dark(gone);
   // What was there goes by as much as what comes has come: together they are never less than either.
   mergeLane(program, 'add', gone, gone);
 }
 
-/** A look with its waves, or the first steps of a chase, by the clock. */
-function addAlone(program: Program, play: Play, { beat, at, pace }: Clock, witness?: Witness): void {
+/** How much of a beat of the clock may be left for a chase to begin with the next one. */
+const NEARLY = 0.05;
+
+/** A look with its waves by the clock, or a chase, whose first step is that of the beat in which the song ended. */
+function addAlone(
+  program: Program,
+  play: Play,
+  { beat, at, pace }: Clock,
+  over: number,
+  witness: Witness | undefined,
+): void {
   if (!play.chase) {
     move(program, play.sheet, beat, at, pace, witness);
     return addToLane(program, play.sheet, 1, witness);
   }
   const { chase } = play;
-  positionAt(chase.course, chase.pace === 'seconds' ? at : beat, program.scratch.position);
+  const timed = chase.pace === 'seconds';
+  const begun = Math.floor(beat - over * pace + NEARLY);
+  const slow = slowedBy(chase.span / (timed ? 1 : pace));
+  positionAt(chase.course, (timed ? over : beat - begun) / slow, program.scratch.position);
   addSteps(program, chase, beat, at, pace, witness);
 }

@@ -14,7 +14,12 @@ function barOf(channels: readonly object[], values: object) {
   const program = compile(Show.parse({ ...JSON.parse(JSON.stringify(show)), profiles }));
   const [frame, lamps] = [frameFor(program), lampsFor(program)];
   const cells = program.heads.flatMap(({ fixture }, head) => (fixture.id === 'c' ? [head] : []));
+  const places = Math.max(...(channels as { at: readonly number[] }[]).flatMap(({ at }) => at));
   return {
+    bytes: (state = on(), at = 1) => {
+      render(program, state, seconds(at), frame);
+      return [...frame.subarray(512 + 99, 512 + 99 + places)];
+    },
     bar: (change: (bar: Uint8Array) => void = () => undefined, state = on()) => {
       render(program, state, seconds(1), frame);
       change(frame.subarray(512 + 99));
@@ -45,6 +50,51 @@ test('the dimmer and the shutter of a bar are before all of its cells', () => {
   expect(bar((bytes) => (bytes[1] = 0)).every(([r, g, b]) => r! + g! + b! === 0)).toBe(true);
   const half = bar((bytes) => (bytes[0] = 128));
   expect(half[1]![0]! / second![0]!).toBeCloseTo(0.5, 1);
+});
+
+test('cells that have dimmers of their own are dimmed by them, and dark when nothing is on', () => {
+  const dimmers = [0, 1].map((cell) => ({ attribute: 'Dimmer', at: [cell + 1], cell }));
+  const spread = { type: 'spread' as const, values: [1, 0.5] };
+  const blinder = barOf(dimmers, { level: spread });
+  expect(blinder.bytes()).toEqual([255, 128]);
+  expect(blinder.bytes(AT_REST)).toEqual([0, 0]);
+  expect(blinder.bar().map(([r]) => r)).toEqual([expect.closeTo(1, 2), expect.closeTo(0.5, 2)]);
+  // A dimmer before all of them stays open; in each cell its own dims what it mixes.
+  const coloured = [
+    ...[0, 1].map((cell) => ({ attribute: 'Dimmer', at: [4 * cell + 2], cell })),
+    ...rgb(0, 3),
+    ...rgb(1, 7),
+  ];
+  const bar = barOf([{ attribute: 'Dimmer', at: [1] }, ...coloured], { level: spread });
+  expect(bar.bytes().slice(0, 6)).toEqual([255, 255, 255, 255, 255, 128]);
+  expect(bar.bytes(AT_REST).map((value, i) => (i === 1 || i === 5 ? value : 0))).toEqual(
+    Array.from({ length: 9 }, () => 0),
+  );
+});
+
+test('a dimmer that strobes at its upper end is dimmed below that, and a strobe is made by its level', () => {
+  const ranges = [
+    { from: 0, to: 7, does: 'closed' },
+    { from: 8, to: 134, does: 'level' },
+    { from: 135, to: 239, does: 'strobe', low: 1, high: 20 },
+    { from: 240, to: 255, does: 'open' },
+  ];
+  const at = (level: number, more: object = {}) =>
+    barOf([{ attribute: 'Dimmer', at: [1], ranges }], { level: hold(level), ...more });
+  for (const [level, byte] of [
+    [0, 0],
+    [0.01, 9],
+    [0.5, 71],
+    [0.9, 121],
+    [1, 134],
+  ] as const) {
+    const { bytes, bar } = at(level);
+    expect(bytes()).toEqual([byte]);
+    expect(bar()[0]![0]).toBeCloseTo(level, 2);
+  }
+  const strobing = at(1, { strobe: hold(5) });
+  const seen = new Set(Array.from({ length: 40 }, (_, i) => strobing.bytes(on(), 1 + i / 44)[0]));
+  expect([...seen].sort()).toEqual([0, 134]);
 });
 
 test('a lamp that has white emitters and nothing else shines as they do', () => {

@@ -2,6 +2,7 @@
 // a rig lies in flat rows, as it is read for each frame that goes out.
 
 import { lightOfMix, linearFromChromaticity } from '../colour';
+import { amountAtPlace } from '../rig';
 import {
   HEADS_AT_ONCE,
   ROWS_AT_ONCE,
@@ -25,6 +26,7 @@ const KINDS: Partial<Readonly<Record<ChannelKind, number>>> = {
   emitter: EMITTER,
   filter: FILTER,
   direct: DIRECT,
+  effect: DIRECT,
   shutter: SHUTTER,
   slot: SLOT,
   whole: WHOLE,
@@ -51,7 +53,7 @@ export function* lightMeter(
           for (const place of [writer.coarse, writer.fine, writer.ultra]) if (place >= 0) lit.add(place);
       }
     starts[head + 1] = rows.length;
-    colours.push(coloursOf(heads[head]!));
+    colours.push(coloursOf(heads[head]!, plan));
   }
   const meter = {
     starts,
@@ -59,12 +61,15 @@ export function* lightMeter(
     places: new Int32Array(rows.length * 3),
     given: new Float64Array(rows.length * 3),
     shutters: new Float64Array(rows.length * 5),
+    amounts: rows.map(({ writer: { amounts } }) => amounts),
     slots: rows.map(({ writer }) => writer.slots),
     colours,
     shares,
     mixes: Uint8Array.from(plans, ({ mixer }) => Number(mixer !== null)),
     bare: Uint8Array.from(plans, ({ mixer, writers }) =>
-      Number(!mixer && writers.every(({ kind }) => kind !== 'dimmer') && writers.some(({ kind }) => kind === 'direct')),
+      Number(
+        !mixer && writers.every(({ kind }) => kind !== 'dimmer') && writers.some(({ kind }) => KINDS[kind] === DIRECT),
+      ),
     ),
     further: Uint8Array.from(heads, ({ cell }) => Number(cell > 0)),
     lit: Int32Array.from(lit),
@@ -75,7 +80,8 @@ export function* lightMeter(
     if (row % ROWS_AT_ONCE === 0) yield;
     meter.kinds[row] = KINDS[writer.kind]!;
     meter.places.set([writer.coarse, writer.fine, writer.ultra], row * 3);
-    if (writer.kind === 'shutter') meter.shutters.set(writer.shutter, row * 5);
+    if (writer.kind === 'shutter') meter.shutters.set(writer.shutter.subarray(0, 5), row * 5);
+    else meter.shutters[row * 5] = writer.kind === 'slot' ? writer.shutter[5]! : -1;
     if ((writer.kind === 'emitter' || writer.kind === 'filter') && plan.mixer) {
       drives[writer.param] = 1;
       lightOfMix(plan.mixer, drives, alone);
@@ -87,8 +93,12 @@ export function* lightMeter(
 }
 
 const WHITE = { x: 0.3127, y: 0.329 };
-/** Linear red, green and blue of each slot of a lamp's wheel; of a lamp without one, of what it is. */
-function coloursOf({ profile, fixture: { gel } }: Head): Float64Array {
+/**
+ * Linear red, green and blue of each slot of a lamp's wheel; of a lamp without one, of what it is, or of nothing before
+ * what it mixes.
+ */
+function coloursOf({ profile, fixture: { gel } }: Head, { mixer, writers }: HeadPlan): Float64Array {
+  if (mixer && !writers.some(({ kind }) => kind === 'slot')) return Float64Array.of(1, 1, 1);
   const all = profile.colours.length > 0 ? profile.colours.map(({ colour }) => colour) : [undefined];
   return Float64Array.from(
     all.flatMap((colour) => {
@@ -127,11 +137,12 @@ export function readLight(meter: LightMeter, frame: Uint8Array, head: number): v
   lamp[SLOT_NOW] = 0;
   lamp[BARE] = 0;
   for (let row = meter.starts[head]!; row < meter.starts[head + 1]!; row++) readRow(meter, frame, row);
-  if (meter.mixes[head] === 0) {
-    const colour = meter.colours[head]!;
-    const at = lamp[SLOT_NOW]! * 3 < colour.length ? lamp[SLOT_NOW]! * 3 : 0;
+  const colour = meter.colours[head]!;
+  const slot = lamp[SLOT_NOW]! * 3 < colour.length ? lamp[SLOT_NOW]! * 3 : 0;
+  if (meter.mixes[head] === 1) for (let k = 0; k < 3; k++) lamp[k] = lamp[k]! * colour[slot + k]!;
+  else {
     const level = meter.bare[head] === 1 ? Math.min(1, lamp[BARE]!) : 1;
-    for (let k = 0; k < 3; k++) lamp[k] = colour[at + k]! * level;
+    for (let k = 0; k < 3; k++) lamp[k] = colour[slot + k]! * level;
   }
   const level = lamp[LEVEL]! * lamp[WHOLE_LEVEL]! * lamp[OPEN]!;
   for (let k = 0; k < 3; k++) lamp[k] = Math.max(0, lamp[k]!) * level;
@@ -140,12 +151,16 @@ export function readLight(meter: LightMeter, frame: Uint8Array, head: number): v
 function readRow(meter: LightMeter, frame: Uint8Array, row: number): void {
   const kind = meter.kinds[row]!;
   if (kind === SHUTTER) return readShutter(meter.shutters, row * 5, bytesAt(meter.places, frame, row * 3) * 255);
-  const value = bytesAt(meter.places, frame, row * 3);
+  const place = bytesAt(meter.places, frame, row * 3);
+  const amounts = meter.amounts[row]!;
+  const value = amounts === null ? place : amountAtPlace(amounts, place);
   if (kind === DIMMER) lamp[LEVEL] = value;
   else if (kind === WHOLE) lamp[WHOLE_LEVEL] = value;
   else if (kind === DIRECT) lamp[BARE] = lamp[BARE]! + value;
-  else if (kind === SLOT) lamp[SLOT_NOW] = nearestSlot(meter.slots[row]!, value * 255);
-  else {
+  else if (kind === SLOT) {
+    lamp[SLOT_NOW] = nearestSlot(meter.slots[row]!, value * 255);
+    if (Math.abs(value * 255 - meter.shutters[row * 5]!) < 0.5) lamp[OPEN] = 0;
+  } else {
     const drive = kind === FILTER ? 1 - value : value;
     for (let k = 0; k < 3; k++) lamp[k] = lamp[k]! + drive * meter.given[row * 3 + k]!;
   }

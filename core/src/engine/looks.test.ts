@@ -1,11 +1,23 @@
 // What looks come to on the wire: any attribute, whom they mean, and their times.
 
 import { AT_REST } from '../live';
-import { edit } from '../show';
+import { edit, Show } from '../show';
 import { testShow } from '../testing/show';
-import { look, withLooks, hold, press, on, player, dimmerA, brightB, panSpot, tiltSpot } from '../testing/stage';
+import {
+  look,
+  withLooks,
+  hold,
+  press,
+  on,
+  player,
+  dimmerA,
+  brightB,
+  panSpot,
+  tiltSpot,
+  type ValueIn,
+} from '../testing/stage';
 import { beats, id, seconds } from '../units';
-import { compile, explain } from '.';
+import { compile, explain, frameFor, LAMP_STRIDE, lampsFor, readLamps, render } from '.';
 
 describe('any attribute', () => {
   const closed = look([{ role: 'movers', level: hold(1), more: { Shutter1: hold({ does: 'closed' as const }) } }]);
@@ -59,6 +71,36 @@ describe('any attribute', () => {
       ),
     )(on(), 1);
     expect(bytes[512 + 7]).toBe(24);
+  });
+
+  test('where a lamp mixes colour its wheel stays open, unless it is named', () => {
+    const lit = (more: Partial<ValueIn>) => {
+      const show = withLooks(look([{ role: 'movers', level: hold(1), ...more }]));
+      const filters = ['ColorSub_C', 'ColorSub_M', 'ColorSub_Y'].map((attribute, i) => ({ attribute, at: [9 + i] }));
+      const profiles = show.profiles.map((one) =>
+        one.id === 'spot'
+          ? { ...one, modes: one.modes.map((mode) => ({ ...mode, channels: [...mode.channels, ...filters] })) }
+          : one,
+      );
+      const program = compile(Show.parse({ ...show, profiles }));
+      const [frame, lamps] = [frameFor(program), lampsFor(program)];
+      render(program, on(), seconds(1), frame);
+      readLamps(program, frame, lamps);
+      const head = program.heads.findIndex(({ fixture }) => fixture.id === 's');
+      return {
+        bytes: [...frame.subarray(512 + 7, 512 + 11)],
+        light: [...lamps.subarray(head * LAMP_STRIDE, head * LAMP_STRIDE + 3)],
+      };
+    };
+    const blue = lit({ colour: hold({ x: 0.15, y: 0.06 }) });
+    expect([blue.bytes[0], blue.bytes[3]]).toEqual([8, 0]);
+    expect(Math.min(blue.bytes[1]!, blue.bytes[2]!)).toBeGreaterThan(240);
+    expect(blue.light[2]).toBeGreaterThan(0.9);
+    // A pale one is no more than that, though the nearest slot would be blue.
+    expect(lit({ colour: hold({ x: 0.22, y: 0.19 }) }).bytes[0]).toBe(8);
+    const red = lit({ more: { Color1: hold({ does: 'slot' as const, slot: 1 }) } });
+    expect(red.bytes).toEqual([24, 0, 0, 0]);
+    expect(red.light[0]! - red.light[2]!).toBeGreaterThan(0.9);
   });
 
   test('what a look says about single emitters fades out with it', () => {

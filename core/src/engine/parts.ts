@@ -3,7 +3,7 @@
 import type { Mixer } from '../colour';
 import type { Chase, Course, Hit, MoveShape, strikeOf, WaveShape } from '../light';
 import type { Drum } from '../music/drums';
-import type { Fixture, Mode, Mount, Profile, Role } from '../rig';
+import type { Amounts, Fixture, Mode, Mount, Profile, Role } from '../rig';
 import type { FollowerInput } from './follower-inputs';
 import type { Field } from './fields';
 
@@ -114,13 +114,17 @@ export type ChaseProgram = {
   readonly span: number;
 };
 
-/** How one head's numbers become bytes. `whole` is the dimmer before all cells of a lamp: it stays open, the cells dim. */
+/**
+ * How one head's numbers become bytes. `whole` is the dimmer before all cells of a lamp: it stays open, the cells dim.
+ * `effect` is what a lamp that nothing dims makes by itself, and so its light.
+ */
 export type ChannelKind =
   | 'rest'
   | 'dimmer'
   | 'whole'
   | 'emitter'
   | 'direct'
+  | 'effect'
   | 'filter'
   | 'pan'
   | 'tilt'
@@ -143,13 +147,18 @@ export type ChannelWriter = {
   /** Pan and tilt: degrees it must stay within; else the whole of it. */
   readonly low: number;
   readonly high: number;
+  /** Of a level, an emitter, a filter, zoom and haze: where its amounts lie; null for all of the channel. */
+  readonly amounts: Amounts | null;
   /** Whether its level goes through grand master and blackout. */
   readonly masters: boolean;
   /** 0…1 while the stage is blacked out; -1 leaves it alone. */
   readonly dark: number;
   /** DMX value for each slot of a wheel. */
   readonly slots: Float64Array;
-  /** Shutter: DMX open, and the strobe range as DMX from, to and Hz low, high (-1 where it has none). */
+  /**
+   * Shutter: DMX open, and the strobe range as DMX from, to and Hz low, high (-1 where it has none); then where it is
+   * closed while the lamp has no level, -1 where something else dims it.
+   */
   readonly shutter: Float64Array;
   /** The field in which a look may set this channel by its name; null where none may. */
   readonly own: Field | null;
@@ -211,8 +220,13 @@ export type LightMeter = {
   readonly places: Int32Array;
   /** By row, what an emitter at full gives: linear red, green and blue. */
   readonly given: Float64Array;
-  /** By row of a shutter: open, strobe from and to in DMX, lowest and highest Hz; DMX from is -1 where it has none. */
+  /**
+   * By row of a shutter: open, strobe from and to in DMX, lowest and highest Hz; DMX from is -1 where it has none. By row of a
+   * wheel: the DMX value of a place that lets no light through, or -1.
+   */
   readonly shutters: Float64Array;
+  /** By row, where amounts lie; null for all of the channel. */
+  readonly amounts: readonly (Amounts | null)[];
   /** By row of a wheel, the DMX value of each slot; by head, the light of each slot, or of a lamp of one colour. */
   readonly slots: readonly Float64Array[];
   readonly colours: readonly Float64Array[];
@@ -245,6 +259,9 @@ export type WriterTable = {
   /** Home, low, high, dark by row. */
   readonly rests: Float64Array;
   readonly masters: Uint8Array;
+  /** By row, 1 where amounts lie in a part of the channel; and none, least, most of them: see `Amounts`. */
+  readonly partly: Uint8Array;
+  readonly amounts: Float64Array;
   readonly slots: readonly Float64Array[];
   readonly shutters: readonly Float64Array[];
   /** A field in which a look may set this channel by its name. */

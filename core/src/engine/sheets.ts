@@ -16,6 +16,7 @@ import {
 import { attributeOf, dmxOfPhysical, physicalOfDmx, type Channel } from '../rig';
 import { AIM, COLOUR, GOBO, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM } from './fields';
 import { aimBetween, channelOf, labOf, settingValue, type Aimed, type Ground } from './ground';
+import { mixesColour } from './head-plan';
 import { fieldsMoved, motionOf } from './motions';
 import { flashSpanIn, SHUTTER } from './safety';
 import type { Head, Row, Sheet, Strand } from './parts';
@@ -117,7 +118,7 @@ function rowOf(
     case COLOUR:
       return colourAt(value, place, count);
     case SLOT:
-      return head.profile.colours.length > 0 ? [ground.slotOf(head.profile, colourAt(value, place, count))] : undefined;
+      return goesByWheel(head) ? [ground.slotOf(head.profile, colourAt(value, place, count))] : undefined;
     case AIM:
       return value.aim && aimAt(value.aim, head, place, count, ground);
     case MOVE:
@@ -134,6 +135,9 @@ function rowOf(
       return ownAt(value, ground.fields[field]!.name, head, place, count, ground.most);
   }
 }
+
+/** Two filters of one colour one after the other would make another one. */
+const goesByWheel = (head: Head): boolean => head.profile.colours.length > 0 && !mixesColour(head);
 
 const mixedNumbers = (from: readonly number[], to: readonly number[], share: number) =>
   from.map((number, i) => number + (to[i]! - number) * share);

@@ -1,7 +1,7 @@
 // What the lanes of a song come to on the wire: hits as notes, curves, faders, filters, mute and solo.
 
 import fc from 'fast-check';
-import { Kit } from '../light';
+import { Chase, Kit } from '../light';
 import { AT_REST, playedAlone, type Action } from '../live';
 import { edit, type Command, type Show } from '../show';
 import {
@@ -341,6 +341,40 @@ describe('the end of a song', () => {
     // The movers, which the song leaves alone, come with the look.
     const spot = (bytes: Uint8Array) => bytes[512 + 4]! / 255;
     expect([2, 4].map((over) => spot(after(blue, over)))).toEqual([expect.closeTo(0.4, 2), expect.closeTo(0.8, 2)]);
+  });
+  test('a chase begins with its first step, on the beat, and ends where it does; flash safety slows it', () => {
+    const steps = [
+      { id: '1', look: 'red', fade: 0, hold: 2 },
+      { id: '2', values: [{ role: 'wash', level: hold(0.25) }], fade: 0, hold: 2 },
+    ];
+    const ends = (change: object, safety = false): Show => {
+      const chase = Chase.parse({
+        id: 'run',
+        number: 1,
+        name: 'Run',
+        fadeIn: 0,
+        fadeOut: 0,
+        pace: 'beats',
+        steps,
+        ...change,
+      });
+      const show = made(lit({ then: 'look', look: id('red'), fade: 0 }), { type: 'store-chase', chase });
+      const safe = { ...show, safety: { on: safety, most: 3 } };
+      return made(safe, {
+        type: 'set-ending',
+        song: songId,
+        ending: { then: 'look', look: chase.id as never, fade: 0 },
+      });
+    };
+    const levels = (show: Show, ...over: number[]) =>
+      over.map((at) => Math.round(dimmerA(after(show, at)) * 100) / 100);
+    expect(levels(ends({ loops: 1 }), 0.1, 0.9, 1.1, 1.9, 2.1)).toEqual([1, 1, 0.25, 0.25, 0]);
+    expect(levels(ends({ loops: 1, pace: 'seconds' }), 0.1, 1.9, 2.1, 3.9, 4.1)).toEqual([1, 1, 0.25, 0.25, 0]);
+    // Four flashes a second become two, in time.
+    const all = (level: number) => ['wash', 'movers', 'bars'].map((role) => ({ role, level: hold(level) }));
+    const quick = { steps: [1, 0].map((level) => ({ id: `${level}`, values: all(level), fade: 0, hold: 0.25 })) };
+    expect(levels(ends(quick), 0.05, 0.2, 0.3, 0.45)).toEqual([1, 0, 1, 0]);
+    expect(levels(ends(quick, true), 0.05, 0.2, 0.3, 0.45)).toEqual([1, 1, 0, 0]);
   });
   test('rendered at a moment is the same as played up to it; why? names what comes after', () => {
     const show = lit({ then: 'look', look: id('half-blue'), fade: 4 });

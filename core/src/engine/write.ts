@@ -23,6 +23,7 @@ const FOGS = 11;
 const CODES: Readonly<Record<ChannelKind, number>> = {
   rest: REST,
   whole: REST,
+  effect: REST,
   dimmer: DIMMER,
   emitter: EMITTER,
   direct: DIRECT,
@@ -45,15 +46,21 @@ export function* writerTable(plans: readonly HeadPlan[]): Generator<void, Writer
     params: new Float64Array(all.length),
     rests: new Float64Array(all.length * 4),
     masters: new Uint8Array(all.length),
+    partly: new Uint8Array(all.length),
+    amounts: new Float64Array(all.length * 3),
   };
   plans.forEach(({ writers }, head) => (table.starts[head + 1] = table.starts[head]! + writers.length));
-  for (const [row, { kind, coarse, fine, ultra, param, home, low, high, dark, masters }] of all.entries()) {
+  for (const [row, writer] of all.entries()) {
+    const { kind, coarse, fine, ultra, param, home, low, high, dark, masters, amounts } = writer;
     if (row % ROWS_AT_ONCE === 0) yield;
     table.kinds[row] = CODES[kind];
     table.places.set([coarse, fine, ultra], row * 3);
     table.params[row] = param;
     table.rests.set([home, low, high, dark], row * 4);
     table.masters[row] = Number(masters);
+    if (!amounts || kind === 'whole') continue;
+    table.partly[row] = 1;
+    table.amounts.set([amounts.none, amounts.least, amounts.most], row * 3);
   }
   return {
     ...table,
@@ -113,7 +120,10 @@ function findValue(program: Program, row: number, head: number, dims: boolean): 
   const own = program.table.owns[row]!;
   const { now } = program.scratch;
   const weight = own !== null && own.touched ? own.weights[head]! : 0;
-  if (weight < 1) findUsual(program, row, head, dims);
+  if (weight < 1) {
+    findUsual(program, row, head, dims);
+    if (program.table.partly[row] === 1) takePart(program.table.amounts, row * 3, now);
+  }
   if (own === null || weight <= 0) return;
   const kind = program.table.kinds[row]!;
   const dimmed = dims && (kind === EMITTER || kind === DIRECT) ? now[LEVEL_HERE]! : 1;
@@ -146,6 +156,7 @@ function findUsual(program: Program, row: number, head: number, dims: boolean): 
       now[VALUE] = fields[GOBO]!.values[head]!;
       return slot(table.slots[row]!, now);
     case COLOUR_SLOT:
+      if (shutsAt(table.shutters[row]!, now)) return;
       now[VALUE] = fields[SLOT]!.values[head]!;
       return slot(table.slots[row]!, now);
     case ZOOMS:
@@ -157,6 +168,13 @@ function findUsual(program: Program, row: number, head: number, dims: boolean): 
     default:
       now[VALUE] = table.rests[row * 4]!;
   }
+}
+
+/** From an amount to the part of the channel where amounts lie. */
+function takePart(amounts: Float64Array, at: number, now: Float64Array): void {
+  const amount = now[VALUE]!;
+  const least = amounts[at + 1]!;
+  now[VALUE] = amount <= 0 ? amounts[at]! : least + (amount > 1 ? 1 : amount) * (amounts[at + 2]! - least);
 }
 
 /** From degrees to a share of the motor's range. */
@@ -173,9 +191,17 @@ function slot(slots: Float64Array, now: Float64Array): void {
   now[VALUE] = slots[wanted < slots.length ? wanted : 0]! / 255;
 }
 
+/** A lamp that nothing dims is dark by what shuts it. @returns whether it is shut now. */
+function shutsAt(shutter: Float64Array, now: Float64Array): boolean {
+  const shuts = shutter[5]! >= 0 && now[LEVEL_HERE]! <= 0;
+  if (shuts) now[VALUE] = shutter[5]! / 255;
+  return shuts;
+}
+
 /** From Hz to the shutter's value. */
 function strobe(shutter: Float64Array, now: Float64Array): void {
   const hz = now[VALUE]!;
+  if (shutsAt(shutter, now)) return;
   if (hz <= 0 || shutter[1]! < 0) {
     now[VALUE] = shutter[0]! / 255;
     return;

@@ -41,10 +41,13 @@ export const Entry = z.discriminatedUnion('kind', [
 export type Entry = z.infer<typeof Entry>;
 export type SongEntry = Extract<Entry, { kind: 'song' }>;
 
+/** How many places a set may have. */
+export const MOST_ENTRIES = 500;
+
 export const SetList = z.strictObject({
   id: idOf<'Set'>(),
   name: Name,
-  entries: z.array(Entry).max(500),
+  entries: z.array(Entry).max(MOST_ENTRIES),
   /** What happens by itself when a song is over. */
   after: z.enum(['wait', 'ready', 'play']).default('ready'),
   /** Jump to sections at the next bar line, or at once. */
@@ -70,7 +73,7 @@ export function setsOf({ sets, songs }: Listed): readonly SetList[] {
   const before = made.get(songs);
   if (before) return before;
   const entries = songs
-    .slice(0, 500)
+    .slice(0, MOST_ENTRIES)
     .map(({ id }) => ({ kind: 'song' as const, id: id as string, song: id as string }));
   const all = [SetList.parse({ id: 'all', name: 'All songs', entries })];
   made.set(songs, all);

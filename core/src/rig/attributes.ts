@@ -1,5 +1,6 @@
 // What a channel can be: GDTF's names (DIN SPEC 15800, annex A), our words for them, and what is usual for each.
 
+import { openOf } from './amounts';
 import type { Channel, Range } from './schema';
 
 export type Family = 'level' | 'colour' | 'aim' | 'beam' | 'rate' | 'other';
@@ -96,6 +97,7 @@ export function usualChannel(attribute: string, places: readonly number[], range
 /** What lights the lamp in a test, 0…1; null where this channel is left alone. */
 export function testValue(channel: Channel): number | null {
   if (channel.test !== undefined) return channel.test;
+  if (/^Shutter\d/.test(channel.attribute)) return openOf(channel) / 255;
   const open = channel.ranges.find((range) => range.does === 'open');
   if (open) return middle(open);
   return attributeOf(channel.attribute).test ?? channel.home;

@@ -24,6 +24,8 @@ export function meaningOf(words: string, attribute: string): Meaning {
     return { does: 'nothing', sure: true };
   if (says(/shak|schüttel/)) return { does: 'shake', ...rates(text, 0.5, 4), sure: true };
   if (attribute === 'Shutter1') return shutterMeaning(text);
+  const lights = attribute === 'Dimmer' || attribute.startsWith('ColorAdd_');
+  if (lights && says(/strob|flash|puls|blitz|lightning/)) return { does: 'strobe', ...rates(text, 1, 20), sure: true };
   if (wheel && says(/rotat|spin|scroll|rainbow|\bcw\b|\bccw\b|clockwise|flow|dreh|arc-en-ciel|regenbogen/))
     return { does: 'rotate', ...turning(text), sure: true };
   if (wheel && says(/\bopen\b|\bwhite\b|offen|weiß|blanc|no gobo|\bclear\b/)) return { does: 'open', sure: true };
@@ -33,18 +35,22 @@ export function meaningOf(words: string, attribute: string): Meaning {
   if (
     text === '' ||
     says(
-      /%|\bdim|bright|intens|slow|fast|min|max|0\s*[-–]\s*100|helligkeit|speed|langsam|schnell|near|far|linear|small|large|narrow|wide/,
+      /%|\bdim|bright|intens|slow|fast|min|max|0\s*[-–]\s*100|helligkeit|speed|langsam|schnell|near|far|linear|small|large|narrow|wide|low\s*(?:-|–|to)\s*high/,
     )
   )
     return { does: 'level', ...(says(/fast\s*(?:-|–|to|>|→|bis)\s*slow/) ? { low: 1, high: 0 } : {}), sure: true };
-  if (says(/\boff\b|\baus\b|\bout\b|no prism|no frost/)) return { does: 'closed', sure: true };
-  if (says(/\bon\b|\bin\b|insert|\ban\b/)) return { does: 'open', sure: true };
+  if (says(/\boff\b|\baus\b|\bout\b|no prism|no frost/) || (lights && says(/clos|black|dark|\bzu\b|geschlossen|ferm/)))
+    return { does: 'closed', sure: true };
+  if (says(/\bon\b|\bin\b|insert|\ban\b/) || (lights && says(/open|\bfull\b|offen|ouvert|abiert/)))
+    return { does: 'open', sure: true };
   return { does: 'level', sure: false };
 }
 
 function shutterMeaning(text: string): Meaning {
   const says = (pattern: RegExp) => pattern.test(text);
-  if (says(/strob|flash|puls|random|blitz|lightning|slow|fast|hz/))
+  if (says(/strob|flash|puls|random|blitz|lightning/)) return { does: 'strobe', ...rates(text, 1, 20), sure: true };
+  if (says(/\bdim|bright|intens|helligkeit|0\s*%?\s*[-–]\s*100/)) return { does: 'level', sure: true };
+  if (says(/slow|fast|langsam|schnell|\blent|rapid|rápid|\bhz/))
     return { does: 'strobe', ...rates(text, 1, 20), sure: true };
   if (says(/open|\bon\b|offen|ouvert|abiert|aperto|\bauf\b|\bfull\b|always/)) return { does: 'open', sure: true };
   if (says(/clos|black|\boff\b|dark|\bzu\b|geschlossen|ferm|cerrad|chius|\baus\b/))

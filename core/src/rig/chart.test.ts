@@ -106,6 +106,27 @@ test('two-byte channels written as a pair, and cells that repeat', () => {
   expect(bar.channels.map(({ cell }) => cell)).toEqual([0, 0, 0, 1, 1, 1, undefined]);
 });
 
+test('a dimmer and a white that strobe at their upper ends are told from what they dim', () => {
+  const chart = readChart(`1 Master dimmer/strobe
+0-7 blackout
+8-134 dimmer 0-100%
+135-239 strobe slow-fast
+240-255 full
+2 White 0-189 white 190-255 flash 2-12 Hz`);
+  expect(chart.channels.map(({ ranges }) => ranges.map(({ does, low, high }) => [does, low, high]))).toEqual([
+    [
+      ['closed', undefined, undefined],
+      ['level', undefined, undefined],
+      ['strobe', 1, 20],
+      ['open', undefined, undefined],
+    ],
+    [
+      ['level', undefined, undefined],
+      ['strobe', 2, 12],
+    ],
+  ]);
+});
+
 test('single values are ranges of one; degrees are taken from the text', () => {
   const chart = readChart('1 Strobe\n0 closed\n1-254 strobe 2-12 Hz\n255 open\n2 Pan 540°\n3 Tilt (270 deg)');
   expect(chart.channels[0]!.ranges.map(({ from, to, does, low, high }) => [from, to, does, low, high])).toEqual([

@@ -2,6 +2,7 @@
 
 import { wordsOf } from './attribute-words';
 import { attributeOf, ATTRIBUTES, usualChannel } from './attributes';
+import { openOf } from './amounts';
 import { meaningOf, slotColour, type Meaning } from './chart-words';
 import { PATTERNS, type Channel, type Gobo, type Profile, type Range } from './schema';
 
@@ -47,7 +48,7 @@ export function readChart(text: string): Chart {
     for (const cell of piecesOf(line)) readPiece(cell, i + 1, drafts, unsettled);
   });
   const { channels, owners } = joined(drafts, unsettled);
-  const wheel = wheelOf(channels, owners, unsettled);
+  const wheel = wheelOf(dimming(channels.map(shutting)), owners, unsettled);
   return {
     channels: inCells(wheel.channels),
     colours: wheel.colours,
@@ -255,13 +256,55 @@ function rangeOf(draft: RangeDraft, attribute: string, owner: Draft, unsettled: 
     note('DMX values go from 0 to 255');
     return [];
   }
-  const { sure, ...meaning }: Meaning = meaningOf(draft.text, attribute);
-  if (!sure) note('kept with its name; choose what it does');
   const [from, to] = [Math.min(draft.from, draft.to), Math.max(draft.from, draft.to)];
   // “Tilt 0-255” says no more than that it is a channel.
   if (from === 0 && to === 255 && draft.text === '' && owner.ranges.length === 1) return [];
+  const { sure, ...meaning }: Meaning = meaningOf(draft.text, attribute);
+  if (!sure) note('kept with its name; choose what it does');
   return [{ from, to, ...(draft.text ? { name: draft.text.slice(0, 80) } : {}), ...meaning }];
 }
+
+/**
+ * A shutter that only strobes is open where it is said to be off, or to do nothing; one of which no more is said than that
+ * it strobes does so from 1 on.
+ */
+function shutting(channel: Channel): Channel {
+  const { attribute, ranges } = channel;
+  if (attribute !== 'Shutter1') return channel;
+  if (ranges.length === 0 && openOf(channel) === 0) {
+    const strobe = { from: 1, to: 255, does: 'strobe', low: 1, high: 20 } as const;
+    return { ...channel, home: 0, ranges: [{ from: 0, to: 0, does: 'open' }, strobe] };
+  }
+  const does = (what: Range['does']) => ranges.find((range) => range.does === what);
+  if (does('open') || !does('strobe')) return channel;
+  const at = openOf(channel);
+  const open = ranges.find((range) => range.does !== 'strobe' && at >= range.from && at <= range.to);
+  if (!open) return channel;
+  return {
+    ...channel,
+    home: at / 255,
+    ranges: ranges.map((range) => (range === open ? { ...range, does: 'open' } : range)),
+  };
+}
+
+/** Where nothing else dims a lamp, a shutter that has levels does, and a colour that is said to be off is dark. */
+function dimming(channels: readonly Channel[]): readonly Channel[] {
+  if (channels.some(({ attribute }) => attribute === 'Dimmer')) return channels;
+  const levels = channels.find(
+    ({ attribute, ranges }) => attribute === 'Shutter1' && ranges.some(({ does }) => does === 'level'),
+  );
+  const emits = channels.some(({ attribute }) => attribute.startsWith('ColorAdd_'));
+  return channels.map((channel) => {
+    if (channel === levels) return { ...channel, attribute: 'Dimmer', home: 0 };
+    if (emits || levels || channel.attribute !== 'Color1') return channel;
+    return {
+      ...channel,
+      ranges: channel.ranges.map((range) => (OFF.test(range.name ?? '') ? { ...range, does: 'closed' } : range)),
+    };
+  });
+}
+
+const OFF = /^(?:leds? )?(?:off|aus|black ?out|no light)$/i;
 
 /** Numbers the slots of wheels in the order of their ranges, and gathers their colours and patterns. */
 function wheelOf(channels: readonly Channel[], owners: readonly Draft[], unsettled: Unsettled[]) {
@@ -270,16 +313,17 @@ function wheelOf(channels: readonly Channel[], owners: readonly Draft[], unsettl
   const numbered = channels.map((channel, i) => {
     const list = channel.attribute === 'Color1' ? 'colours' : channel.attribute === 'Gobo1' ? 'gobos' : undefined;
     if (!list) return channel;
-    let slot = 0;
+    // The open place is the first, wherever it lies on the wheel.
+    let slot = Number(channel.ranges.some(({ does }) => does === 'open'));
     const ranges = channel.ranges.map((range): Range => {
       if (range.does !== 'slot' && range.does !== 'open') return range;
-      const place = range.does === 'open' && slot > 0 ? 0 : slot++;
+      const place = range.does === 'open' ? 0 : slot++;
       const name = range.name ?? `${list === 'colours' ? 'Colour' : 'Pattern'} ${place}`;
-      if (list === 'gobos' && place === gobos.length)
-        gobos.push({ name, pattern: place === 0 ? 'open' : PATTERNS[1 + ((place - 1) % (PATTERNS.length - 1))]! });
-      if (list === 'colours' && place === colours.length) {
+      if (list === 'gobos')
+        gobos[place] ??= { name, pattern: place === 0 ? 'open' : PATTERNS[1 + ((place - 1) % (PATTERNS.length - 1))]! };
+      if (list === 'colours' && !colours[place]) {
         const found = slotColour(name);
-        colours.push({ name, ...found.colours });
+        colours[place] = { name, ...found.colours };
         const owner = owners[i];
         if (!found.sure && owner)
           unsettled.push({

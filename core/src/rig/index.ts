@@ -6,6 +6,7 @@ export * from './add';
 export * from './attributes';
 export * from './attribute-words';
 export * from './values';
+export * from './amounts';
 export * from './real';
 export * from './solve-mount';
 export * from './arrange';

@@ -4,8 +4,11 @@ import { address, universe } from '../units';
 import { edit } from '../show';
 import {
   aligned,
+  amountAtPlace,
+  amountsOf,
   bytesOfValue,
   castingReport,
+  Channel,
   dmxOfPhysical,
   extentOf,
   fixtureLibrary,
@@ -26,6 +29,7 @@ import {
   packedStart,
   patchedFixtures,
   physicalOfDmx,
+  placeOfAmount,
   renumbered,
   spacedOut,
   suggestedCasting,
@@ -82,11 +86,59 @@ describe('bytes and what they mean', () => {
     );
   });
 
+  test('an amount lies in the ranges that are one, and what it becomes is read as that amount', () => {
+    const channel = (...ranges: Partial<Range>[]) =>
+      Channel.parse({
+        attribute: 'Dimmer',
+        at: [1],
+        ranges: ranges.map((range) => ({ from: 0, to: 255, does: 'level', ...range })),
+      });
+    const strobe: Partial<Range> = { from: 201, to: 255, does: 'strobe' };
+    expect(amountsOf(channel())).toBeNull();
+    expect(amountsOf(channel({}))).toBeNull();
+    const inBytes = (...ranges: Partial<Range>[]) => {
+      const { none, least, most } = amountsOf(channel(...ranges))!;
+      return [none, least, most].map((one) => Math.round(one * 255));
+    };
+    expect(inBytes({ to: 200 }, strobe)).toEqual([0, 0, 200]);
+    // In two halves, of which the maker says how bright each is; and where a lamp is brightest at the lower end.
+    expect(inBytes({ to: 99 }, { from: 100, to: 200 }, strobe)).toEqual([0, 0, 200]);
+    expect(inBytes({ to: 200, low: 1, high: 0 }, strobe)).toEqual([200, 200, 0]);
+    expect(inBytes({ from: 10, to: 200 }, { from: 201, to: 255, name: 'strobe slow-fast' })).toEqual([0, 10, 200]);
+    expect(inBytes({ to: 200 }, { from: 250, to: 255, does: 'closed' })).toEqual([250, 0, 200]);
+    fc.assert(
+      fc.property(
+        fc.nat(255),
+        fc.nat(255),
+        fc.boolean(),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (a, b, falls, amount) => {
+          const amounts = amountsOf(
+            channel({ from: Math.min(a, b), to: Math.max(a, b), ...(falls ? { low: 1, high: 0 } : {}) }),
+          );
+          if (!amounts) return;
+          const place = placeOfAmount(amounts, amount);
+          expect(amount === 0 || (place * 255 >= Math.min(a, b) - 1e-9 && place * 255 <= Math.max(a, b) + 1e-9)).toBe(
+            true,
+          );
+          if (Math.abs(place - amounts.none) >= 1e-3) expect(amountAtPlace(amounts, place)).toBeCloseTo(amount, 9);
+        },
+      ),
+    );
+  });
+
   test('lit by hand a lamp is open, white and at the level asked for, wherever its motors are told to go', () => {
     const spot = patchedFixtures(room, profiles).find(({ fixture }) => fixture.id === 's')!;
     const held = new Map(heldFor(spot, { level: 1, pan: 135, tilt: -125 }).map((one) => [one.address, one.value]));
     expect([held.get(1), held.get(2), held.get(3), held.get(4)]).toEqual([191, 255, 0, 0]);
     expect([held.get(5), held.get(7), held.get(8)]).toEqual([255, 228, 8]);
+    const strobes = [
+      { from: 0, to: 134, does: 'level' as const },
+      { from: 135, to: 255, does: 'strobe' as const },
+    ];
+    const channels = spot.mode.channels.map((one) => (one.attribute === 'Dimmer' ? { ...one, ranges: strobes } : one));
+    const dimmed = (level: number) => heldFor({ ...spot, mode: { ...spot.mode, channels } }, { level });
+    expect([1, 0.5, 0].map((level) => dimmed(level).find(({ address }) => address === 5)!.value)).toEqual([134, 67, 0]);
     const turned = {
       ...spot,
       fixture: { ...spot.fixture, panInvert: true, limits: { panFrom: -45, panTo: 45, tiltFrom: 0, tiltTo: 90 } },

@@ -2,6 +2,7 @@
 
 import { clamp } from '../units';
 import type { Patched } from './patch';
+import { amountsOf, placeOfAmount } from './amounts';
 import { testValue } from './attributes';
 import { bounds } from './geometry';
 import type { Channel, Range } from './schema';
@@ -87,7 +88,10 @@ function wantedValue(
   if (level === undefined) return undefined;
   const lit = testValue(channel);
   if (lit === null) return undefined;
-  const dims = dimmed ? attribute === 'Dimmer' : attribute.startsWith('ColorAdd_');
+  const [isDimmer, isEmitter] = [attribute === 'Dimmer', attribute.startsWith('ColorAdd_')];
+  const dims = dimmed ? isDimmer : isEmitter;
+  const amounts = channel.test === undefined && (isDimmer || isEmitter) ? amountsOf(channel) : null;
+  if (amounts) return placeOfAmount(amounts, dims ? level : lit > 0 ? 1 : 0);
   return dims ? lit * level : lit;
 }
 

@@ -84,7 +84,7 @@ export function rangeOfStretch(stretch: Stretch, attribute: string): Range {
   }
   if (physicalFrom === physicalTo && (physicalTo === 0 || physicalTo === 1))
     return as({ does: physicalTo === 1 ? 'open' : 'closed' });
-  if (of !== attribute || /Pos$/.test(of)) return as({ does: 'index', ...ends });
+  if (of !== 'Dimmer' && (of !== attribute || /Pos$/.test(of))) return as({ does: 'index', ...ends });
   return as({ does: 'level', ...(physicalFrom === 0 && physicalTo === 1 ? {} : ends) });
 }
 

@@ -154,6 +154,46 @@ test('a maker’s own file: axes, strobe in Hz, wheel slots, spins, and eyes tha
   expect(notKept).toEqual(['mode “Extended”: relations between channels', '3D models']);
 });
 
+test('a shutter that also dims is the dimmer of a lamp that has no other', () => {
+  const mode = (more: string) =>
+    file(
+      `<GDTF><FixtureType Name="A" Manufacturer="B"><DMXModes><DMXMode Name="M"><DMXChannels><DMXChannel Offset="1" Geometry="Beam">` +
+        `<LogicalChannel Attribute="Shutter1"><ChannelFunction Name="Closed" Attribute="Shutter1" DMXFrom="0/1" PhysicalFrom="0" PhysicalTo="0"/>` +
+        `<ChannelFunction Name="Dim" Attribute="Dimmer" DMXFrom="8/1" PhysicalFrom="0" PhysicalTo="1"/>` +
+        `<ChannelFunction Name="Strobe" Attribute="Shutter1Strobe" DMXFrom="135/1" PhysicalFrom="1" PhysicalTo="20"/>` +
+        `<ChannelFunction Name="Open" Attribute="Shutter1" DMXFrom="240/1" PhysicalFrom="1" PhysicalTo="1"/>` +
+        `</LogicalChannel></DMXChannel>${more}</DMXChannels></DMXMode></DMXModes></FixtureType></GDTF>`,
+    );
+  const channels = (more = '') => {
+    const read = readGdtf(mode(more), 'a.gdtf', 'a');
+    if (!read.ok) throw new Error(wordsFor(read.problem));
+    return read.value.profile.modes[0]!.channels;
+  };
+  const [dimmer] = channels();
+  expect(dimmer!.attribute).toBe('Dimmer');
+  expect(dimmer!.ranges.map(({ from, does }) => [from, does])).toEqual([
+    [0, 'closed'],
+    [8, 'level'],
+    [135, 'strobe'],
+    [240, 'open'],
+  ]);
+  const other =
+    '<DMXChannel Offset="2" Geometry="Beam"><LogicalChannel Attribute="Dimmer"><ChannelFunction Attribute="Dimmer" DMXFrom="0/1"/></LogicalChannel></DMXChannel>';
+  expect(channels(other).map(({ attribute }) => attribute)).toEqual(['Shutter1', 'Dimmer']);
+});
+
+test('of two wheels of one kind the slots are those of the first, whichever comes first in the file', () => {
+  const second =
+    '<DMXChannel DMXBreak="1" Offset="7" Geometry="Head"><LogicalChannel Attribute="Color2"><ChannelFunction Attribute="Color2" DMXFrom="0/1" Wheel="Gels"/></LogicalChannel></DMXChannel>';
+  const two = FOREIGN.replace('</Wheels>', '<Wheel Name="Gels"><Slot Name="Straw"/></Wheel></Wheels>').replace(
+    '<DMXChannels>',
+    `<DMXChannels>${second}`,
+  );
+  const read = readGdtf(file(two), 'nine.gdtf', 'nine');
+  if (!read.ok) throw new Error(wordsFor(read.problem));
+  expect(read.value.profile.colours.map(({ name }) => name)).toEqual(['Open', 'Red']);
+});
+
 test('a shutter whose physical ends say nothing is read by its words, and one without either opens at its upper end', () => {
   const shutter = (inside: string, more = '') =>
     file(

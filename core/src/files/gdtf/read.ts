@@ -149,11 +149,11 @@ function guessedKind(modes: readonly Mode[], panRange: number): Kind {
   return has(/^Shutter/) ? 'strobe' : 'dimmer';
 }
 
-/** The slots of the first wheel that channels turn to colours or patterns, whatever it is called; else of one that is called so. */
+/** The slots of the wheel that is turned to colours or patterns, the first of two, whatever it is called; else of one that is called so. */
 function wheelSlots(type: Element, functions: readonly Element[], of: 'Color' | 'Gobo'): readonly Element[] {
   const wheels = list(only(type, 'Wheels'), 'Wheel');
-  const turns = new RegExp(`^${of}\\d`);
-  const used = functions.find((one) => turns.test(text(one, 'Attribute')) && text(one, 'Wheel') !== '');
+  const turned = (by: RegExp) => functions.find((one) => by.test(text(one, 'Attribute')) && text(one, 'Wheel') !== '');
+  const used = turned(new RegExp(`^${of}1`)) ?? turned(new RegExp(`^${of}\\d`));
   const wheel =
     wheels.find((one) => text(one, 'Name') === text(used, 'Wheel')) ??
     wheels.find((one) => text(one, 'Name').toLowerCase().startsWith(of.toLowerCase()));
@@ -179,7 +179,9 @@ function modeOf(type: Element, mode: Element, index: number, notKept: string[]):
   const name = text(mode, 'Name') || `Mode ${index + 1}`;
   const said = list(only(mode, 'DMXChannels'), 'DMXChannel');
   const cells = cellsOf(type, said);
-  const channels = said.flatMap((channel) => channelsOf(channel, cells, name, notKept));
+  const firsts = said.map((channel) => firstAttribute(list(channel, 'LogicalChannel')[0]));
+  const dimmed = firsts.includes('Dimmer');
+  const channels = said.flatMap((channel) => channelsOf(channel, cells, dimmed, name, notKept));
   const places = channels.flatMap(({ at }) => at);
   if (places.some((place) => place > MOST_CHANNELS)) {
     notKept.push(`mode “${name}”: it needs more than ${MOST_CHANNELS} channels`);
@@ -229,7 +231,16 @@ function cellsOf(type: Element, channels: readonly Element[]): Cells {
   return { cellOf: new Map(used.length > 1 ? used.map((name, i) => [name, i]) : []), copies };
 }
 
-function channelsOf(channel: Element, { cellOf, copies }: Cells, mode: string, notKept: string[]): readonly Channel[] {
+const firstAttribute = (logical: Element | undefined): string =>
+  text(logical, 'Attribute') || text(list(logical, 'ChannelFunction')[0], 'Attribute') || 'NoFeature';
+
+function channelsOf(
+  channel: Element,
+  { cellOf, copies }: Cells,
+  dimmed: boolean,
+  mode: string,
+  notKept: string[],
+): readonly Channel[] {
   const logical = list(channel, 'LogicalChannel');
   const offsets = text(channel, 'Offset')
     .split(',')
@@ -245,10 +256,11 @@ function channelsOf(channel: Element, { cellOf, copies }: Cells, mode: string, n
   if (offsets.length > 3) notKept.push(`mode “${mode}”: bytes finer than 24 bits`);
   if (logical.length > 1) notKept.push(`mode “${mode}”: a second logical channel at place ${offsets[0]}`);
   const first = logical[0]!;
-  const attribute = baseOf(
-    fromGdtf(text(first, 'Attribute') || text(list(first, 'ChannelFunction')[0], 'Attribute') || 'NoFeature'),
-  );
   const all = list(first, 'ChannelFunction');
+  const base = baseOf(fromGdtf(firstAttribute(first)));
+  // Where nothing else dims the lamp, a shutter that also dims is its dimmer.
+  const dims = !dimmed && SHUTTER.test(base) && all.some((one) => text(one, 'Attribute') === 'Dimmer');
+  const attribute = dims ? 'Dimmer' : base;
   const initial = initialOf(channel, all);
   // Where another channel says which of them count, those count that go with the one that is on by itself.
   const functions = all.filter((one) => conditionOf(one) === conditionOf(initial));

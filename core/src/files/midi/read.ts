@@ -2,6 +2,7 @@
 
 import { parseMidi, type MidiEvent } from 'midi-file';
 import { failed, ok, type Result } from '../../problem';
+import { textOf } from '../text-of';
 
 /** A note: where it is struck and how long it is held, in quarter notes, or in seconds where the file is `timed`. */
 export type MidiNote = {
@@ -157,7 +158,7 @@ function musicOf(
   const common = (apart ? placed.slice(0, 1) : placed).flat().sort((a, b) => a.at - b.at);
   const named = (type: 'marker' | 'cuePoint') =>
     common
-      .flatMap(({ at, event }) => (event.type === type ? [{ at, name: textOf(event.text) }] : []))
+      .flatMap(({ at, event }) => (event.type === type ? [{ at, name: printable(event.text) }] : []))
       .filter(({ name }) => name !== '');
   const cues = named('cuePoint');
   return {
@@ -205,7 +206,7 @@ function metersIn(events: readonly Placed[], left: string[]): MidiMusic['meter']
 }
 
 function partsOf(events: readonly Placed[], track: number): readonly MidiPart[] {
-  const named = events.flatMap(({ event }) => (event.type === 'trackName' ? [textOf(event.text)] : []));
+  const named = events.flatMap(({ event }) => (event.type === 'trackName' ? [printable(event.text)] : []));
   const title = named.find(Boolean) ?? `Track ${track}`;
   const end = events.at(-1)?.at ?? 0;
   const channels = new Map<
@@ -241,17 +242,9 @@ function partsOf(events: readonly Placed[], track: number): readonly MidiPart[] 
     }));
 }
 
-/** Texts are bytes: UTF-8 where they are that, else Latin-1. */
-function textOf(text: string): string {
-  const bytes = Uint8Array.from(text, (letter) => letter.charCodeAt(0));
-  const printable = (one: string) =>
-    one
-      .replace(/[\p{Cc}\p{Cf}]+/gu, ' ')
-      .trim()
-      .slice(0, 120);
-  try {
-    return printable(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
-  } catch {
-    return printable(text);
-  }
-}
+/** Texts are bytes, of which a MIDI file does not say how they are written. */
+const printable = (text: string): string =>
+  textOf(Uint8Array.from(text, (letter) => letter.charCodeAt(0)))
+    .replace(/[\p{Cc}\p{Cf}]+/gu, ' ')
+    .trim()
+    .slice(0, 120);

@@ -2,12 +2,12 @@
 
 import fc from 'fast-check';
 import { PDFDocument } from 'pdf-lib';
-import { Control, Pedal, SetList, type Entry } from '../../gig';
+import { Control, Pedal, SetList, Entry } from '../../gig';
 import { Song } from '../../song';
 import { readShow, type Show } from '../../show';
 import { testShow } from '../../testing/show';
 import { labelsOf, labelsPdf, pedalCardPdf, setListPdf, setRows } from '../paper';
-import { readM3u, setCsv, setM3u } from '.';
+import { leftOutWords, readM3u, setCsv, setM3u } from '.';
 
 function show(titles: readonly string[]): Show {
   const plain = testShow();
@@ -36,8 +36,9 @@ function show(titles: readonly string[]): Show {
 let count = 0;
 const freshId = () => `fresh-${++count}`;
 const songOf = (entry: Entry) => (entry.kind === 'song' ? (entry.song as string) : entry.kind);
+const bytes = (text: string) => new TextEncoder().encode(text);
 const order = (text: string, of: Show) => {
-  const read = readM3u(text, 'x.m3u', of, freshId);
+  const read = readM3u(bytes(text), 'x.m3u', of, freshId);
   if (!read.ok) throw new Error(JSON.stringify(read.problem));
   return { songs: read.value.entries.map(songOf), unknown: read.value.unknown };
 };
@@ -70,7 +71,48 @@ test('as other programs write them: folders, addresses, other line ends, titles 
     unknown: ['50% off.mp3', 'Other'],
   });
   for (const bad of ['', 'Dear friends', 'PK\u0003\u0004', '#EXTM3U\n'.repeat(6000)])
-    expect(readM3u(bad, 'x.m3u', of, freshId)).toMatchObject({ ok: false, problem: { name: 'x.m3u' } });
+    expect(readM3u(bytes(bad), 'x.m3u', of, freshId)).toMatchObject({ ok: false, problem: { name: 'x.m3u' } });
+});
+
+test('letters as older programs write them, and as Windows does with two bytes each', () => {
+  const of = show(['Žluťoučký kůň', 'Déjà vu']);
+  const read = (bytes: readonly number[]) => readM3u(Uint8Array.from(bytes), 'x.m3u', of, freshId);
+  const one = [...'D\u00e9j\u00e0 vu.mp3'].map((letter) => letter.charCodeAt(0));
+  expect(read(one)).toMatchObject({ ok: true, value: { entries: [{ song: 's1' }], unknown: [] } });
+  const two = [...'\uFEFFŽluťoučký kůň.mp3\r\nDéjà vu'].flatMap((letter) => {
+    const code = letter.charCodeAt(0);
+    return [code & 255, code >> 8];
+  });
+  expect(read(two)).toMatchObject({ ok: true, value: { entries: [{ song: 's0' }, { song: 's1' }] } });
+});
+
+test('a set that is put in order keeps its notes, pauses and looks; what the file leaves out is told', () => {
+  const of = show(['Paper Lighthouse', 'Salt and Signal', 'Tin Roof']);
+  const before = [
+    Entry.parse({ kind: 'look', id: 'first', look: 'x' }),
+    Entry.parse({ kind: 'song', id: 'a', song: 's0', notes: 'capo 2', key: 'Em' }),
+    Entry.parse({ kind: 'pause', id: 'talk', minutes: 2 }),
+    Entry.parse({ kind: 'song', id: 'b', song: 's1', encore: true }),
+    Entry.parse({ kind: 'song', id: 'c', song: 's2' }),
+    Entry.parse({ kind: 'pause', id: 'late', minutes: 20 }),
+  ];
+  const text = 'Salt and Signal\nPaper Lighthouse\nPaper Lighthouse\nSomebody';
+  const read = readM3u(bytes(text), 'x.m3u', of, freshId, before);
+  if (!read.ok) throw new Error(JSON.stringify(read.problem));
+  expect(read.value.entries.slice(0, 4)).toEqual([before[0], before[3], before[1], before[2]]);
+  expect(read.value.entries[4]).toMatchObject({ kind: 'song', song: 's0' });
+  expect(new Set(read.value.entries.map(({ id }) => id)).size).toBe(5);
+  expect(leftOutWords(read.value)).toBe(
+    ' Not in this show: Somebody. Not in the set any more: Tin Roof, a pause of 20 min.',
+  );
+});
+
+test('what a set has no room for is told', () => {
+  const of = show(['Tin Roof']);
+  const read = readM3u(bytes('Tin Roof\n'.repeat(510)), 'x.m3u', of, freshId);
+  if (!read.ok) throw new Error(JSON.stringify(read.problem));
+  expect(read.value.entries).toHaveLength(500);
+  expect(leftOutWords(read.value)).toBe(' A set has 500 places: 10 songs at its end are left out.');
 });
 
 test('as CSV every place is a row, and no cell is a formula', () => {

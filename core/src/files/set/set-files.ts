@@ -1,10 +1,12 @@
 // Set lists as other programs know them: the order as M3U, all of it as CSV.
 
 import Papa from 'papaparse';
-import { Entry, type SetList } from '../../gig';
+import { Entry, MOST_ENTRIES, type SetList } from '../../gig';
+import { counted, someOf, tidy } from '../../counted';
 import { failed, ok, type Result } from '../../problem';
 import type { Show } from '../../show';
 import { setRows } from '../paper/set-sheet';
+import { textOf } from '../text-of';
 
 /** Extended M3U: a line of length and title before each file name. Entries without music are left out. */
 export function setM3u(show: Show, set: SetList): string {
@@ -39,45 +41,92 @@ export type ReadOrder = {
   readonly entries: readonly Entry[];
   /** What the file names and the show has not. */
   readonly unknown: readonly string[];
+  /** What was in the set and is not any more: songs that the file does not name, and the pauses and looks behind them. */
+  readonly unnamed: readonly string[];
+  /** How many songs came after the last that a set has room for. */
+  readonly over: number;
 };
 
 const MOST_LINES = 5000;
 
 /**
  * A playlist's order, by the songs of a show: matched by the name of the music file, else by the title. A byte order
- * mark, CR LF, folders before the names and `%20` are all seen in the wild.
+ * mark, CR LF, folders before the names, `%20`, and letters as older programs write them are all seen in the wild.
  * @param name what to call the file in a problem's words. @param freshId makes an id.
+ * @param before what is in the set: a song that the file names keeps its notes, its key and the pauses and looks behind it.
  */
-export function readM3u(text: string, name: string, show: Show, freshId: () => string): Result<ReadOrder> {
+export function readM3u(
+  bytes: Uint8Array,
+  name: string,
+  show: Show,
+  freshId: () => string,
+  before: readonly Entry[] = [],
+): Result<ReadOrder> {
+  const wrong = (detail: string): Result<never> => failed({ code: 'bad-value', name, path: 'the file', detail });
+  const text = textOf(bytes);
   const lines = text
-    .replace(/^\uFEFF/, '')
     .split(/\r\n|\n|\r/)
     .map((line) => line.trim())
     .filter(Boolean);
-  if (lines.length > MOST_LINES)
-    return failed({
-      code: 'bad-value',
-      name,
-      path: 'the file',
-      detail: `a playlist may have up to ${MOST_LINES} lines`,
-    });
-  if (/[\u0000-\u0008\u000E-\u001F]/.test(text))
-    return failed({ code: 'bad-value', name, path: 'the file', detail: 'a playlist is plain text' });
-  const entries: Entry[] = [];
+  if (lines.length > MOST_LINES) return wrong(`a playlist may have up to ${MOST_LINES} lines`);
+  if (/[\u0000-\u0008\u000E-\u001F]/.test(text)) return wrong('a playlist is plain text');
+  const parts = partsOf(before);
+  const entries: Entry[] = [...parts.opening];
   const unknown: string[] = [];
   let said = '';
+  let named = 0;
   for (const line of lines) {
     const info = /^#EXTINF:[^,]*,(.*)$/i.exec(line);
     if (info) said = info[1]!.trim();
     if (line.startsWith('#')) continue;
     const song = songNamed(show, line, said);
-    if (song) entries.push(Entry.parse({ kind: 'song', id: freshId(), song: song.id }));
-    else unknown.push(said || fileName(line));
+    if (song) {
+      const part = parts.songs.get(song.id)?.shift();
+      entries.push(...(part ?? [Entry.parse({ kind: 'song', id: freshId(), song: song.id })]));
+      named++;
+    } else unknown.push(said || fileName(line));
     said = '';
   }
-  if (entries.length === 0)
-    return failed({ code: 'bad-value', name, path: 'the file', detail: 'none of its titles is a song of this show' });
-  return ok({ entries: entries.slice(0, 500), unknown });
+  if (named === 0) return wrong('none of its titles is a song of this show');
+  const isSong = ({ kind }: Entry) => kind === 'song';
+  return ok({
+    entries: entries.slice(0, MOST_ENTRIES),
+    unknown,
+    unnamed: [...parts.songs.values()].flat(2).map((entry) => called(entry, show)),
+    over: entries.slice(MOST_ENTRIES).filter(isSong).length,
+  });
+}
+
+/** What of a playlist is not in the set, and what of the set is not in the playlist: sentences, each behind a space. */
+export function leftOutWords({ unknown, unnamed, over }: ReadOrder): string {
+  const sentences = [
+    unknown.length > 0 && ` Not in this show: ${someOf(unknown)}.`,
+    over > 0 &&
+      ` A set has ${MOST_ENTRIES} places: ${counted(over, 'song')} at its end ${over === 1 ? 'is' : 'are'} left out.`,
+    unnamed.length > 0 && ` Not in the set any more: ${someOf(unnamed)}.`,
+  ];
+  return sentences.filter(Boolean).join('');
+}
+
+/** A set's songs, each with the pauses and looks behind it, and what comes before the first. */
+function partsOf(entries: readonly Entry[]) {
+  const opening: Entry[] = [];
+  const songs = new Map<string, Entry[][]>();
+  let part = opening;
+  for (const entry of entries) {
+    if (entry.kind === 'song') {
+      part = [];
+      songs.set(entry.song, [...(songs.get(entry.song) ?? []), part]);
+    }
+    part.push(entry);
+  }
+  return { opening, songs };
+}
+
+function called(entry: Entry, show: Show): string {
+  if (entry.kind === 'pause') return `a pause of ${tidy(entry.minutes)} min`;
+  if (entry.kind === 'look') return show.looks.find(({ id }) => id === entry.look)?.name ?? 'a look';
+  return show.songs.find(({ id }) => id === entry.song)?.title ?? 'a song';
 }
 
 function songNamed(show: Show, line: string, said: string) {

@@ -1,6 +1,6 @@
 // A set on paper and in files: what one tapes to the floor, and the order for other programs.
 
-import { counted, someOf } from '@hovlix/core/counted';
+import { counted } from '@hovlix/core/counted';
 import type { SetList } from '@hovlix/core/gig';
 import { wordsFor } from '@hovlix/core/problem';
 import type { Show } from '@hovlix/core/show';
@@ -19,13 +19,13 @@ export function SetFiles({ show, set }: Props) {
   const { document } = useHovlix();
   const say = useSession((session) => session.say);
   const bring = async (file: File) => {
-    const { readM3u } = await sheetFormats();
-    const read = readM3u(await file.text(), file.name, show, freshId);
+    const { leftOutWords, readM3u } = await sheetFormats();
+    const read = readM3u(new Uint8Array(await file.arrayBuffer()), file.name, show, freshId, set.entries);
     if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
-    const { entries, unknown } = read.value;
+    const { entries } = read.value;
     document.make({ type: 'store-set', set: { ...set, entries: [...entries] } });
-    const left = unknown.length === 0 ? '' : ` Not in this show: ${someOf(unknown)}.`;
-    say(WORDS.theOrderOf(file.name, counted(entries.length, 'song'), left), { undo: document.takingBack() });
+    const songs = entries.filter(({ kind }) => kind === 'song').length;
+    say(WORDS.theOrderOf(file.name, counted(songs, 'song'), leftOutWords(read.value)), { undo: document.takingBack() });
   };
   return (
     <Column gap={8}>

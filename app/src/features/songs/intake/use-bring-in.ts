@@ -52,23 +52,22 @@ export function useBringIn(): (files: readonly File[]) => void {
 
   /** A playlist becomes a set of the songs it names. */
   const playlist = async (file: File, beside: string): Promise<void> => {
-    const { readM3u } = await sheetFormats();
+    const { leftOutWords, readM3u } = await sheetFormats();
     const { show } = document.store.getState();
-    const read = show && readM3u(await file.text(), file.name, show, freshId);
+    const read = show && readM3u(new Uint8Array(await file.arrayBuffer()), file.name, show, freshId);
     if (!show || !read) return;
     if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
-    const { entries, unknown } = read.value;
+    const { entries } = read.value;
     const name =
       file.name
         .replace(/\.m3u8?$/i, '')
         .trim()
         .slice(0, 60) || 'Playlist';
-    if (entries.length > 0) document.make({ type: 'store-set', set: SetList.parse({ id: freshId(), name, entries }) });
-    const left = unknown.length > 0 ? ` Not in this show: ${someOf(unknown)}.` : '';
-    say(
-      `${counted(entries.length, 'song')} of “${file.name}” ${entries.length === 1 ? 'is' : 'are'} a set now.${left}${beside}`,
-      { undo: document.takingBack() },
-    );
+    document.make({ type: 'store-set', set: SetList.parse({ id: freshId(), name, entries }) });
+    const now = entries.length === 1 ? 'is' : 'are';
+    say(`${counted(entries.length, 'song')} of “${file.name}” ${now} a set now.${leftOutWords(read.value)}${beside}`, {
+      undo: document.takingBack(),
+    });
   };
 
   const bring = async (files: readonly File[]): Promise<void> => {
