@@ -8,7 +8,7 @@ export type Amounts = { readonly none: number; readonly least: number; readonly 
 
 /** A range that is no amount, though it was read as one from what a manual says of it; and a channel that only strobes. */
 const STROBES = /strob|flash|blitz/i;
-const SHUTS = /shutter|dim|verschluss|blende|obturat/i;
+const SHUTS = /shut|dim|blend/i;
 
 /**
  * The amounts of a channel that does something else with the rest of its values, as a dimmer does that strobes at its upper
