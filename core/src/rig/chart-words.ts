@@ -41,7 +41,11 @@ export function meaningOf(words: string, attribute: string): Meaning {
     return { does: 'level', ...(says(/fast\s*(?:-|–|to|>|→|bis)\s*slow/) ? { low: 1, high: 0 } : {}), sure: true };
   if (says(/\boff\b|\baus\b|\bout\b|no prism|no frost/) || (lights && says(/clos|black|dark|\bzu\b|geschlossen|ferm/)))
     return { does: 'closed', sure: true };
-  if (says(/\bon\b|\bin\b|insert|\ban\b/) || (lights && says(/open|\bfull\b|offen|ouvert|abiert/)))
+  if (
+    says(/\bon\b|\bin\b|insert|\ban\b/) ||
+    (/^(Prism|Frost)/.test(attribute) && says(/prism|frost|diffus/)) ||
+    (lights && says(/open|\bfull\b|offen|ouvert|abiert/))
+  )
     return { does: 'open', sure: true };
   return { does: 'level', sure: false };
 }

@@ -96,6 +96,65 @@ test('many ways to write a channel number', () => {
     expect(attributes(chart)).toEqual(wanted);
 });
 
+test('a table that has values before words, a list copied as one line, and each colour said to be dimmed', () => {
+  const table = readChart(`Channel Value Function
+1 000-255 X axis
+2 000-255 X axis fine
+3 000-255 Y axis
+4 000-255 XY speed fast to slow
+5 000-255 Dimmer
+6 000-003 off
+004-251 strobe slow to fast
+252-255 on
+7 000-009 white
+010-019 red
+020-029 yellow
+140-255 rainbow flow
+8 000-007 white light
+008-015 gobo1
+016-023 gobo2
+9 000-127 no prism
+128-255 prism
+10 200-255 reset`);
+  expect(table.unsettled).toEqual([]);
+  expect(table.channels.map(({ attribute, at }) => [attribute, at.length])).toEqual([
+    ['Pan', 2],
+    ['Tilt', 1],
+    ['PanTiltSpeed', 1],
+    ['Dimmer', 1],
+    ['Shutter1', 1],
+    ['Color1', 1],
+    ['Gobo1', 1],
+    ['Prism1', 1],
+    ['LampControl', 1],
+  ]);
+  expect(table.colours.map(({ name }) => name)).toEqual(['white', 'red', 'yellow']);
+  expect(attributes('1. LED Red 2. LED Green 3. LED Blue 4. Master dimmer')).toEqual([
+    ['ColorAdd_R', [1]],
+    ['ColorAdd_G', [2]],
+    ['ColorAdd_B', [3]],
+    ['Dimmer', [4]],
+  ]);
+  expect(attributes('1: Total dimming\n2: Red dimming\n3: Green dimming\n4: Blue dimming\n5: White dimmer')).toEqual([
+    ['Dimmer', [1]],
+    ['ColorAdd_R', [2]],
+    ['ColorAdd_G', [3]],
+    ['ColorAdd_B', [4]],
+    ['ColorAdd_W', [5]],
+  ]);
+});
+
+test('the open place of a wheel is its first, wherever it lies', () => {
+  const { channels, colours } = readChart('1 Dimmer\n2 Colour 0-9 red 10-19 green 20-29 white 30-39 blue');
+  expect(channels[1]!.ranges.map(({ does, slot }) => [does, slot])).toEqual([
+    ['slot', 1],
+    ['slot', 2],
+    ['open', 0],
+    ['slot', 3],
+  ]);
+  expect(colours.map(({ name }) => name)).toEqual(['white', 'red', 'green', 'blue']);
+});
+
 test('two-byte channels written as a pair, and cells that repeat', () => {
   expect(attributes('1-2 Pan (16 bit)\n3/4 Tilt 16bit\n5 Dimmer')).toEqual([
     ['Pan', [1, 2]],

@@ -1,7 +1,7 @@
 // The channel chart of a lamp's manual, copied as text, turned into channels and their ranges.
 
-import { wordsOf } from './attribute-words';
-import { attributeOf, ATTRIBUTES, usualChannel } from './attributes';
+import { attributeOf, usualChannel } from './attributes';
+import { attributeNamed } from './chart-names';
 import { openOf } from './amounts';
 import { meaningOf, slotColour, type Meaning } from './chart-words';
 import { PATTERNS, type Channel, type Gobo, type Profile, type Range } from './schema';
@@ -67,7 +67,7 @@ type Draft = {
 };
 
 const DASH = '(?:-|–|—|−|~|～|\\.{2,3}|…|to|bis|à|a|>|→)';
-const SPAN = new RegExp(`(\\d{1,5})\\s*${DASH}\\s*(\\d{1,5})(?![\\d.]*\\s*(?:%|hz|rpm|°|deg|bit))`, 'gi');
+const SPAN = new RegExp(`(\\d{1,5})\\s*${DASH}\\s*(\\d{1,5})(?![\\d.]*\\s*(?:%|hz|rpm|°|deg|bit|k\\b))`, 'gi');
 const CHANNEL = /^(?:dmx\s*)?(?:channel|chan|ch|kanal|canal|can|c)?\s*[.#:]?\s*(\d{1,5})\b\s*[.:)\]=|-]*\s*/i;
 const PAIR =
   /^(?:dmx\s*)?(?:channels?|chan|ch|kanal|canal|c)?\s*[.#:]?\s*(\d{1,3})\s*[+/&,-]\s*(\d{1,3})(?:\s*[+/&,-]\s*(\d{1,3}))?\b\s*[.:)\]=|]*\s*/i;
@@ -79,7 +79,25 @@ function piecesOf(line: string): readonly string[] {
     .replace(/[•●▪]/g, ' ')
     .replace(/\u00a0/g, ' ')
     .trim();
-  return clean === '' ? [] : clean.split(/\s\/\s(?=(?:ch\w*\.?\s*)?\d)/i).map((piece) => piece.trim());
+  if (clean === '') return [];
+  return clean
+    .split(/\s\/\s(?=(?:ch\w*\.?\s*)?\d)/i)
+    .flatMap(inNumbers)
+    .map((piece) => piece.trim());
+}
+
+/** A list that was copied as one line: “1. Red 2. Green 3. Blue”. */
+function inNumbers(line: string): readonly string[] {
+  const first = /^(?:ch\w*\.?\s*)?(\d{1,3})[.:)]\s/i.exec(line);
+  if (!first) return [line];
+  let next = Number(first[1]) + 1;
+  const cuts = [0];
+  for (const { index, 0: found, 1: number } of line.matchAll(/\s(?:ch\w*\.?\s*)?(\d{1,3})[.:)]\s(?=[^\d\s])/gi)) {
+    if (found && Number(number) !== next) continue;
+    cuts.push(index);
+    next++;
+  }
+  return cuts.map((cut, i) => line.slice(cut, cuts[i + 1]));
 }
 
 function readPiece(piece: string, line: number, drafts: Draft[], unsettled: Unsettled[]): void {
@@ -182,9 +200,9 @@ const FINE = /\b(?:ultra|fine|fein|fin|fino|16[\s-]?bit|lsb|low byte|24[\s-]?bit
 function joined(drafts: readonly Draft[], unsettled: Unsettled[]) {
   const channels: Channel[] = [];
   const owners: Draft[] = [];
-  for (const draft of [...drafts].sort((a, b) => a.places[0]! - b.places[0]!)) {
+  for (const draft of drafts.map(named).sort((a, b) => a.places[0]! - b.places[0]!)) {
     const bare = draft.text.replace(FINE, ' ').replace(/\s+/g, ' ').trim();
-    const attribute = attributeNamed(bare === '' ? draft.text : bare, draft);
+    const attribute = attributeNamed(bare === '' ? draft.text : bare, draft.ranges);
     const isFine = bare !== draft.text.replace(/\s+/g, ' ').trim() && draft.places.length === 1;
     const coarse = isFine ? coarseFor(channels, attribute?.attribute, bare) : undefined;
     if (coarse !== undefined) {
@@ -210,6 +228,13 @@ function joined(drafts: readonly Draft[], unsettled: Unsettled[]) {
   return { channels, owners };
 }
 
+/** In tables that have the value before the words, all of a channel's values are followed by its name. */
+function named(draft: Draft): Draft {
+  const [first, ...others] = draft.ranges;
+  if (draft.text !== '' || !first || others.length > 0 || first.from !== 0 || first.to !== 255) return draft;
+  return { ...draft, text: first.text, ranges: [] };
+}
+
 function coarseFor(channels: readonly Channel[], attribute: string | undefined, bare: string): number | undefined {
   for (let i = channels.length - 1; i >= 0; i--) {
     const candidate = channels[i]!;
@@ -217,35 +242,6 @@ function coarseFor(channels: readonly Channel[], attribute: string | undefined, 
     if (bare === '' ? i === channels.length - 1 : candidate.attribute === attribute) return i;
   }
   return undefined;
-}
-
-/** The attribute whose longest word lies whole in the text; where words are equally long, the one that begins sooner. */
-function attributeNamed(text: string, draft: Draft): { readonly attribute: string } | undefined {
-  const plain = text
-    .toLowerCase()
-    .replace(/[()[\]“”"_]/g, ' ')
-    .replace(/\s+/g, ' ')
-    .trim();
-  const numberless = plain.replace(/\s*\d+$/, '');
-  let best: { attribute: string; length: number; at: number } | undefined;
-  for (const { attribute, name } of ATTRIBUTES)
-    for (const word of [...wordsOf(attribute), name.toLowerCase()]) {
-      const at = plain === word || numberless === word ? 0 : wholeWord(plain, word);
-      if (at < 0) continue;
-      if (!best || word.length > best.length || (word.length === best.length && at < best.at))
-        best = { attribute, length: word.length, at };
-    }
-  if (best) return best;
-  return draft.ranges.some(({ text: words }) => /strob/i.test(words)) ? { attribute: 'Shutter1' } : undefined;
-}
-
-function wholeWord(text: string, word: string): number {
-  if (word.length < 2) return -1;
-  const at = text.indexOf(word);
-  if (at < 0) return -1;
-  const letter = /[a-zà-ÿ]/;
-  const free = !letter.test(text[at - 1] ?? ' ') && !letter.test(text[at + word.length] ?? ' ');
-  return free || /[^\x20-\x7f]/.test(word) ? at : -1;
 }
 
 function rangeOf(draft: RangeDraft, attribute: string, owner: Draft, unsettled: Unsettled[]): readonly Range[] {
