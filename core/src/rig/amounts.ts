@@ -29,17 +29,21 @@ export function amountsOf(channel: Channel): Amounts | null {
   return all ? null : { none: none / 255, least: from / 255, most: to / 255 };
 }
 
+/** Whether a channel is called a strobe, and not a shutter. */
+export const onlyStrobes = ({ name = '' }: Channel): boolean => STROBES.test(name) && !SHUTS.test(name);
+
 /**
  * The DMX value (0…255) at which a shutter lets the light through. Many only strobe: what such a one calls “off” or “no
  * function” is open, and one of which nothing else is said is open at 0.
  */
-export function openOf({ ranges, home, name = '' }: Channel): number {
+export function openOf(channel: Channel): number {
+  const { ranges, home } = channel;
   const middle = ({ from, to }: Range) => Math.round((from + to) / 2);
   const does = (what: Range['does']) => ranges.find((range) => range.does === what);
   const open = does('open');
   if (open) return middle(open);
   const rest = Math.round((home ?? 0) * 255);
-  if (ranges.length === 0) return STROBES.test(name) && !SHUTS.test(name) ? 0 : rest;
+  if (ranges.length === 0) return onlyStrobes(channel) ? 0 : rest;
   const level = ranges.findLast((range) => range.does === 'level');
   // One that closes by degrees and rests at 0 is open at the end that is said to be the higher one.
   if (level && rest === 0) return (level.high ?? 1) >= (level.low ?? 0) ? level.to : level.from;

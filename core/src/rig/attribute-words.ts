@@ -5,7 +5,7 @@ import { ATTRIBUTES, type Attribute } from './attributes';
 /** Whole words, lower case, other languages too, each attribute's apart by a stroke. */
 const WORDS: Readonly<Record<string, string>> = {
   Dimmer:
-    'dimmer|dimming|dim|intensity|master dimmer|total dimming|brightness|helligkeit|dimmerintensität|intensité|gradateur|intensidad|intensità|总调光',
+    'dimmer|dimming|dim|intensity|master|master dimmer|total dimming|brightness|helligkeit|dimmerintensität|intensité|gradateur|intensidad|intensità|总调光',
   Pan: 'pan|pan movement|x axis|x-axis|horizontal',
   Tilt: 'tilt|tilt movement|y axis|y-axis|vertical',
   ColorAdd_R: 'red|r|rot|rouge|rojo|rosso|红',
@@ -46,8 +46,8 @@ const WORDS: Readonly<Record<string, string>> = {
   Iris: 'iris',
   Frost1: 'frost|diffusion',
   Effects1:
-    'effect|effects|auto|auto program|auto programs|program|programs|programme|built-in programs|mode|function mode|effekt|programm',
-  EffectsSpeed: 'effect speed|program speed|auto speed|speed|macro speed|geschwindigkeit|vitesse|velocidad',
+    'effect|effects|auto|chase|chases|auto program|auto programs|program|programs|programme|built-in programs|mode|function mode|effekt|programm',
+  EffectsSpeed: 'effect speed|chase speed|program speed|auto speed|speed|macro speed|geschwindigkeit|vitesse|velocidad',
   SoundSensitivity: 'sound|sound sensitivity|mic sensitivity|sound control',
   PanTiltSpeed:
     'pan tilt speed|pan/tilt speed|p/t speed|movement speed|xy speed|speed pan/tilt|vector speed|motor speed|speed of pan/tilt',

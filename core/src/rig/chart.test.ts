@@ -90,6 +90,10 @@ test('many ways to write a channel number', () => {
     'CH1: Dimmer\nCH2: Red\nCH3: Green\nCH4: Blue',
     'Channel 1 - Master dimmer\nChannel 2 - Red 0-255\nChannel 3 - Green\nChannel 4 - Blue',
     '| 1. | Intensity | 000~255 |\n| 2. | Red | 000~255 |\n| 3. | Green | 000~255 |\n| 4. | Blue | 000~255 |',
+    '1,Dimmer\n2,Red\n3,Green\n4,Blue',
+    '[1] dimmer [2] red [3] green [4] blue',
+    'CH1 Master CH2 R CH3 G CH4 B',
+    'CH 1 – Dimmer (0–255)\nCH 2 – Red (0–255)\nCH 3 – Green (0–255)\nCH 4 – Blue (0–255)',
     'Kanal 1 Helligkeit\nKanal 2 Rot\nKanal 3 Grün\nKanal 4 Blau',
     'Canal 1 Intensidad\nCanal 2 Rojo\nCanal 3 Verde\nCanal 4 Azul',
   ])
@@ -142,6 +146,29 @@ test('a table that has values before words, a list copied as one line, and each 
     ['ColorAdd_B', [4]],
     ['ColorAdd_W', [5]],
   ]);
+});
+
+test('a strobe that is off and on, cells beside what is not known, and turns beside values', () => {
+  const [, strobe] = readChart('1 Dimmer\n2 Strobe 0-10 off 11-255 on').channels;
+  expect(strobe!.ranges.map(({ from, does }) => [from, does])).toEqual([
+    [0, 'open'],
+    [11, 'strobe'],
+  ]);
+  const shutter = readChart('1 Dimmer\n2 Shutter (0-127 closed, 128-255 open)').channels[1]!;
+  expect([shutter.name, ...shutter.ranges.map(({ name, does }) => [name, does])]).toEqual([
+    'Shutter',
+    ['closed', 'closed'],
+    ['open', 'open'],
+  ]);
+  const cells = readChart('1 Red 1\n2 Green 1\n3 Blue 1\n4 Red 2\n5 Green 2\n6 Blue 2\n7 Wobble\n8 Whirr').channels;
+  expect(cells.map(({ cell }) => cell)).toEqual([0, 0, 0, 1, 1, 1, undefined, undefined]);
+  const turned = readChart('CH1\tPan\t0~255\t0-540°\nCH2\tTilt\t0~255\t0-270°');
+  expect(turned).toMatchObject({
+    panRange: 540,
+    tiltRange: 270,
+    unsettled: [],
+    channels: [{ ranges: [] }, { ranges: [] }],
+  });
 });
 
 test('the open place of a wheel is its first, wherever it lies', () => {

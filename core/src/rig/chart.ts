@@ -2,7 +2,7 @@
 
 import { attributeOf, usualChannel } from './attributes';
 import { attributeNamed } from './chart-names';
-import { openOf } from './amounts';
+import { onlyStrobes, openOf } from './amounts';
 import { meaningOf, slotColour, type Meaning } from './chart-words';
 import { PATTERNS, type Channel, type Gobo, type Profile, type Range } from './schema';
 
@@ -68,9 +68,9 @@ type Draft = {
 
 const DASH = '(?:-|–|—|−|~|～|\\.{2,3}|…|to|bis|à|a|>|→)';
 const SPAN = new RegExp(`(\\d{1,5})\\s*${DASH}\\s*(\\d{1,5})(?![\\d.]*\\s*(?:%|hz|rpm|°|deg|bit|k\\b))`, 'gi');
-const CHANNEL = /^(?:dmx\s*)?(?:channel|chan|ch|kanal|canal|can|c)?\s*[.#:]?\s*(\d{1,5})\b\s*[.:)\]=|-]*\s*/i;
+const CHANNEL = /^(?:dmx\s*)?(?:channel|chan|ch|kanal|canal|can|c)?\s*[.#:([]?\s*(\d{1,5})\b\s*[.:,)\]=|–—-]*\s*/i;
 const PAIR =
-  /^(?:dmx\s*)?(?:channels?|chan|ch|kanal|canal|c)?\s*[.#:]?\s*(\d{1,3})\s*[+/&,-]\s*(\d{1,3})(?:\s*[+/&,-]\s*(\d{1,3}))?\b\s*[.:)\]=|]*\s*/i;
+  /^(?:dmx\s*)?(?:channels?|chan|ch|kanal|canal|c)?\s*[.#:]?\s*(\d{1,3})\s*[+/&,-]\s*(\d{1,3})(?:\s*[+/&,-]\s*(\d{1,3}))?\b\s*[.:,)\]=|–—]*\s*/i;
 
 /** One line may hold several channels with slashes between: “1 Pan / 2 Pan fine”. */
 function piecesOf(line: string): readonly string[] {
@@ -86,19 +86,22 @@ function piecesOf(line: string): readonly string[] {
     .map((piece) => piece.trim());
 }
 
-/** A list that was copied as one line: “1. Red 2. Green 3. Blue”. */
+/** A list that was copied as one line: “1. Red 2. Green 3. Blue”, “CH1 Red CH2 Green”, “[1] Red [2] Green”. */
 function inNumbers(line: string): readonly string[] {
-  const first = /^(?:ch\w*\.?\s*)?(\d{1,3})[.:)]\s/i.exec(line);
+  const first = NUMBERED.exec(line);
   if (!first) return [line];
-  let next = Number(first[1]) + 1;
+  let next = Number(first[1] ?? first[2]) + 1;
   const cuts = [0];
-  for (const { index, 0: found, 1: number } of line.matchAll(/\s(?:ch\w*\.?\s*)?(\d{1,3})[.:)]\s(?=[^\d\s])/gi)) {
-    if (found && Number(number) !== next) continue;
-    cuts.push(index);
+  for (const found of line.matchAll(AGAIN)) {
+    if (Number(found[1] ?? found[2]) !== next) continue;
+    cuts.push(found.index);
     next++;
   }
   return cuts.map((cut, i) => line.slice(cut, cuts[i + 1]));
 }
+const NUMBER = '(?:(?:ch|channel|kanal|canal)\\.?\\s{0,2}(\\d{1,3})\\b|[[(]?(\\d{1,3})[.:)\\]](?=\\s))';
+const NUMBERED = new RegExp(`^${NUMBER}`, 'i');
+const AGAIN = new RegExp(`\\s(?=\\S)${NUMBER}`, 'gi');
 
 function readPiece(piece: string, line: number, drafts: Draft[], unsettled: Unsettled[]): void {
   const last = drafts.at(-1);
@@ -157,7 +160,7 @@ function begin(places: readonly number[], rest: string, line: number, drafts: Dr
   const named = first ? rest.slice(0, first.at) : rest;
   const draft: Draft = {
     places,
-    text: withoutEdges(named.replace(/\(?\d{1,5}\s{0,5}[-–]\s{0,5}\d{1,5}\s{0,5}%\)?/, ''), '', ':=,–-'),
+    text: withoutEdges(named.replace(/\(?\d{1,5}\s{0,5}[-–]\s{0,5}\d{1,5}\s{0,5}%\)?/, ''), '', ':=,–-('),
     line,
     ranges: [],
   };
@@ -178,7 +181,8 @@ function withoutEdges(text: string, before: string, after: string): string {
 function addRanges(text: string, line: number, draft: Draft): void {
   const spans = spansIn(text);
   spans.forEach((span, i) => {
-    const words = withoutEdges(text.slice(span.end, spans[i + 1]?.at ?? text.length), ':=,.)–-', ',;/');
+    const said = text.slice(span.end, spans[i + 1]?.at ?? text.length);
+    const words = withoutEdges(said, ':=,.)–-', said.includes('(') ? ',;/' : ',;/)');
     draft.ranges.push({ from: span.from, to: span.to, text: words, line });
   });
 }
@@ -253,8 +257,9 @@ function rangeOf(draft: RangeDraft, attribute: string, owner: Draft, unsettled: 
     return [];
   }
   const [from, to] = [Math.min(draft.from, draft.to), Math.max(draft.from, draft.to)];
-  // “Tilt 0-255” says no more than that it is a channel.
-  if (from === 0 && to === 255 && draft.text === '' && owner.ranges.length === 1) return [];
+  // “Tilt 0-255” says no more than that it is a channel, nor does “0-255: 0-270°”.
+  const turns = attribute === 'Pan' || attribute === 'Tilt';
+  if (from === 0 && to === 255 && (draft.text === '' || turns) && owner.ranges.length === 1) return [];
   const { sure, ...meaning }: Meaning = meaningOf(draft.text, attribute);
   if (!sure) note('kept with its name; choose what it does');
   return [{ from, to, ...(draft.text ? { name: draft.text.slice(0, 80) } : {}), ...meaning }];
@@ -267,12 +272,22 @@ function rangeOf(draft: RangeDraft, attribute: string, owner: Draft, unsettled: 
 function shutting(channel: Channel): Channel {
   const { attribute, ranges } = channel;
   if (attribute !== 'Shutter1') return channel;
-  if (ranges.length === 0 && openOf(channel) === 0) {
+  if (ranges.length === 0 && onlyStrobes(channel)) {
     const strobe = { from: 1, to: 255, does: 'strobe', low: 1, high: 20 } as const;
     return { ...channel, home: 0, ranges: [{ from: 0, to: 0, does: 'open' }, strobe] };
   }
   const does = (what: Range['does']) => ranges.find((range) => range.does === what);
-  if (does('open') || !does('strobe')) return channel;
+  const [off, on] = [does('closed'), does('open')];
+  if (off && on && !does('strobe') && onlyStrobes(channel)) {
+    const meant = (range: Range): Range =>
+      range === off
+        ? { ...range, does: 'open' }
+        : range === on
+          ? { ...range, does: 'strobe', low: 1, high: 20 }
+          : range;
+    return { ...channel, home: off.from / 255, ranges: ranges.map(meant) };
+  }
+  if (on || !does('strobe')) return channel;
   const at = openOf(channel);
   const open = ranges.find((range) => range.does !== 'strobe' && at >= range.from && at <= range.to);
   if (!open) return channel;
@@ -343,7 +358,7 @@ function inCells(channels: readonly Channel[]): readonly Channel[] {
   if (cells < 2 || count('ColorAdd_G') !== cells || count('ColorAdd_B') !== cells) return channels;
   const seen = new Map<string, number>();
   return channels.map((channel) => {
-    const many = count(channel.attribute) === cells;
+    const many = count(channel.attribute) === cells && channel.attribute !== 'Reserved';
     if (!many) return channel;
     const cell = seen.get(channel.attribute) ?? 0;
     seen.set(channel.attribute, cell + 1);
