@@ -3,7 +3,7 @@
 import fc from 'fast-check';
 import { Chase, Kit } from '../light';
 import { AT_REST, type LiveState } from '../live';
-import { NEWEST, edit, type Show } from '../show';
+import { NEWEST, edit, Show } from '../show';
 import { dimmerA, hold, look, on, player, press, wave, withLooks, type ValueIn } from '../testing/stage';
 import { id, seconds } from '../units';
 import { compile, countFlashes, flashReport, isFaint, readLamps, lampsFor, LAMP_STRIDE, frameFor, render } from '.';
@@ -144,6 +144,22 @@ describe('flash safety', () => {
       expect(1 + ((held - 10) / 189) * 19).toBeLessThanOrEqual(3.1);
       expect(held).toBeGreaterThanOrEqual(10);
     }
+    // So is a white that strobes at its upper end.
+    const white = withLooks(
+      look([{ role: 'bars', level: hold(1), more: { ColorAdd_W: hold({ range: 'strobe' }) as never } }]),
+    );
+    const ranges = [
+      { from: 0, to: 189, does: 'level' },
+      { from: 190, to: 250, does: 'strobe', low: 1, high: 21 },
+    ];
+    const profiles = white.profiles.map((one) =>
+      one.id === 'bar'
+        ? { ...one, modes: [{ ...one.modes[0]!, channels: [{ attribute: 'ColorAdd_W', at: [1], ranges }] }] }
+        : one,
+    );
+    const strobing = Show.parse(JSON.parse(JSON.stringify({ ...white, profiles })));
+    const at = (show: Show) => player(show)(on(), 1)[512 + 99]!;
+    expect([at(strobing), at(safe(strobing))]).toEqual([220, 196]);
     // Dark blue and white in turn at one level are dark and bright.
     const steps = [
       { x: 0.15, y: 0.06 },

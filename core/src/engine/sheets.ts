@@ -13,7 +13,7 @@ import {
   type Setting,
   type Times,
 } from '../light';
-import { attributeOf, dmxOfPhysical, physicalOfDmx, type Channel } from '../rig';
+import { amountsOf, attributeOf, dmxOfPhysical, openOf, physicalOfDmx, type Channel, type Range } from '../rig';
 import { AIM, COLOUR, GOBO, HAZE, LEVEL, MOVE, SLOT, STROBE, ZOOM } from './fields';
 import { aimBetween, channelOf, labOf, settingValue, type Aimed, type Ground } from './ground';
 import { mixesColour } from './head-plan';
@@ -163,21 +163,23 @@ function aimAt(
 }
 
 /**
- * A shutter that is told to strobe by its channel or by the name of a range, as fast as flash safety lets it; where none
- * of its range is so slow, it is open.
+ * A channel that is told to strobe by its value or by the name of a range, as a shutter or a white may be, as fast as flash
+ * safety lets it; where none of its range is so slow, it is open.
  */
 function heldStrobe(channel: Channel, value: number | undefined, most: number): number | undefined {
-  if (value === undefined || most === Infinity || !SHUTTER.test(channel.attribute)) return value;
+  if (value === undefined || most === Infinity) return value;
   const dmx = Math.round(value * 255);
   const range = channel.ranges.find(({ from, to }) => dmx >= from && dmx <= to);
-  if (!range || range.does === 'open' || range.does === 'closed' || range.does === 'nothing') return value;
+  if (!range || (SHUTTER.test(channel.attribute) ? STILL.has(range.does) : range.does !== 'strobe')) return value;
   // Without figures nobody knows how fast it is.
   const [low, high] = [range.low ?? Infinity, range.high ?? Infinity];
   if (range.does === 'strobe' && physicalOfDmx({ ...range, low, high }, dmx) <= most) return value;
   if (range.does === 'strobe' && Math.min(low, high) <= most) return dmxOfPhysical(range, most) / 255;
-  const open = channel.ranges.find(({ does }) => does === 'open');
-  return open ? Math.round((open.from + open.to) / 2) / 255 : (channel.home ?? 1);
+  return SHUTTER.test(channel.attribute) ? openOf(channel) / 255 : (amountsOf(channel)?.most ?? 1);
 }
+
+/** What a shutter does that is no strobe; all else of it may be one that has no name. */
+const STILL: ReadonlySet<Range['does']> = new Set(['open', 'closed', 'nothing']);
 
 function ownAt(
   value: LookValue,

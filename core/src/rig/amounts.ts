@@ -15,19 +15,24 @@ const SHUTS = /shut|dim|blend/i;
  * end; null where all of it is amounts, or nobody said. Several ranges side by side are one.
  */
 export function amountsOf(channel: Channel): Amounts | null {
-  const levels = channel.ranges.filter(({ does, name = '' }) => does === 'level' && !STROBES.test(name));
+  const levels = channel.ranges
+    .filter(({ does, name = '' }) => does === 'level' && !STROBES.test(name))
+    .sort((a, b) => a.from - b.from);
   const [first] = levels;
   if (!first) return null;
   let { from, to } = first;
-  if (first.low === undefined)
-    for (const next of levels) if (next.from === to + 1 && next.low === undefined) to = next.to;
-  if ((first.low ?? 0) > (first.high ?? 1)) [from, to] = [to, from];
+  for (const next of levels) if (next.from === to + 1 && rises(next) === rises(first)) to = next.to;
+  const open = channel.ranges.find(({ does }) => does === 'open');
+  if (rises(first) && open?.from === to + 1) to = open.to;
+  if (!rises(first)) [from, to] = [to, from];
   const closed = channel.ranges.find(({ does }) => does === 'closed');
   // Where nothing is said of 0 a lamp is dark there.
   const none = closed ? closed.from : channel.ranges.some((range) => range.from === 0) ? from : 0;
   const all = from === to || (from === 0 && to === 255 && none === 0);
   return all ? null : { none: none / 255, least: from / 255, most: to / 255 };
 }
+
+const rises = ({ low = 0, high = 1 }: Range): boolean => high >= low;
 
 /** Whether a channel is called a strobe, and not a shutter. */
 export const onlyStrobes = ({ name = '' }: Channel): boolean => STROBES.test(name) && !SHUTS.test(name);

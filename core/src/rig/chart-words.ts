@@ -38,7 +38,7 @@ export function meaningOf(words: string, attribute: string): Meaning {
       /%|\bdim|bright|intens|slow|fast|min|max|0\s*[-–]\s*100|helligkeit|speed|langsam|schnell|near|far|linear|small|large|narrow|wide|low\s*(?:-|–|to)\s*high/,
     )
   )
-    return { does: 'level', ...(says(/fast\s*(?:-|–|to|>|→|bis)\s*slow/) ? { low: 1, high: 0 } : {}), sure: true };
+    return { does: 'level', ...(says(FALLS) ? { low: 1, high: 0 } : {}), sure: true };
   if (says(/\boff\b|\baus\b|\bout\b|no prism|no frost/) || (lights && says(/clos|black|dark|\bzu\b|geschlossen|ferm/)))
     return { does: 'closed', sure: true };
   if (
@@ -49,6 +49,10 @@ export function meaningOf(words: string, attribute: string): Meaning {
     return { does: 'open', sure: true };
   return { does: 'level', sure: false };
 }
+
+/** From much to little: from a wide beam to a narrow one, too. */
+const FALLS =
+  /(?:fast|wide|large|bright|schnell|breit)\s*(?:-|–|to|>|→|~|bis)\s*(?:slow|narrow|small|dark|langsam|schmal)/;
 
 function shutterMeaning(text: string): Meaning {
   const says = (pattern: RegExp) => pattern.test(text);

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { Mode, readChart } from '.';
+import { amountsOf, Mode, readChart } from '.';
 
 const attributes = (text: string) => readChart(text).channels.map(({ attribute, at }) => [attribute, at]);
 
@@ -162,6 +162,9 @@ test('a strobe that is off and on, cells beside what is not known, and turns bes
   ]);
   const cells = readChart('1 Red 1\n2 Green 1\n3 Blue 1\n4 Red 2\n5 Green 2\n6 Blue 2\n7 Wobble\n8 Whirr').channels;
   expect(cells.map(({ cell }) => cell)).toEqual([0, 0, 0, 1, 1, 1, undefined, undefined]);
+  const zoom = readChart('1 Dimmer\n2 Zoom wide to narrow\n').channels[1]!;
+  expect(amountsOf(zoom)).toEqual({ none: 1, least: 1, most: 0 });
+  expect(amountsOf(readChart('1 Dimmer\n2 Zoom 0-255 narrow-wide').channels[1]!)).toBeNull();
   const turned = readChart('CH1\tPan\t0~255\t0-540°\nCH2\tTilt\t0~255\t0-270°');
   expect(turned).toMatchObject({
     panRange: 540,

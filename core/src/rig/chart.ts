@@ -48,7 +48,7 @@ export function readChart(text: string): Chart {
     for (const cell of piecesOf(line)) readPiece(cell, i + 1, drafts, unsettled);
   });
   const { channels, owners } = joined(drafts, unsettled);
-  const wheel = wheelOf(dimming(channels.map(shutting)), owners, unsettled);
+  const wheel = wheelOf(dimming(channels.map(meant)), owners, unsettled);
   return {
     channels: inCells(wheel.channels),
     colours: wheel.colours,
@@ -266,11 +266,15 @@ function rangeOf(draft: RangeDraft, attribute: string, owner: Draft, unsettled: 
 }
 
 /**
- * A shutter that only strobes is open where it is said to be off, or to do nothing; one of which no more is said than that
- * it strobes does so from 1 on.
+ * What is meant by a channel as a whole. A zoom may go from wide to narrow. A shutter that only strobes is open where it is
+ * said to be off, or to do nothing; one of which no more is said than that it strobes does so from 1 on.
  */
-function shutting(channel: Channel): Channel {
-  const { attribute, ranges } = channel;
+function meant(channel: Channel): Channel {
+  const { attribute, ranges, name = '' } = channel;
+  if (attribute === 'Zoom' && ranges.length === 0) {
+    const { sure: _, ...said } = meaningOf(name, attribute);
+    return said.low === undefined ? channel : { ...channel, ranges: [{ from: 0, to: 255, ...said }] };
+  }
   if (attribute !== 'Shutter1') return channel;
   if (ranges.length === 0 && onlyStrobes(channel)) {
     const strobe = { from: 1, to: 255, does: 'strobe', low: 1, high: 20 } as const;
@@ -279,13 +283,13 @@ function shutting(channel: Channel): Channel {
   const does = (what: Range['does']) => ranges.find((range) => range.does === what);
   const [off, on] = [does('closed'), does('open')];
   if (off && on && !does('strobe') && onlyStrobes(channel)) {
-    const meant = (range: Range): Range =>
+    const turned = (range: Range): Range =>
       range === off
         ? { ...range, does: 'open' }
         : range === on
           ? { ...range, does: 'strobe', low: 1, high: 20 }
           : range;
-    return { ...channel, home: off.from / 255, ranges: ranges.map(meant) };
+    return { ...channel, home: off.from / 255, ranges: ranges.map(turned) };
   }
   if (on || !does('strobe')) return channel;
   const at = openOf(channel);

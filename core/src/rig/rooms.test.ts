@@ -103,6 +103,13 @@ describe('bytes and what they mean', () => {
     expect(inBytes({ to: 200 }, strobe)).toEqual([0, 0, 200]);
     // In two halves, of which the maker says how bright each is; and where a lamp is brightest at the lower end.
     expect(inBytes({ to: 99 }, { from: 100, to: 200 }, strobe)).toEqual([0, 0, 200]);
+    expect(inBytes({ to: 99, low: 0, high: 0.5 }, { from: 100, to: 200, low: 0.5, high: 1 }, strobe)).toEqual([
+      0, 0, 200,
+    ]);
+    expect(amountsOf(channel({ to: 99, low: 10, high: 25 }, { from: 100, low: 25, high: 50 }))).toBeNull();
+    expect(inBytes({ to: 99 }, { from: 100, low: 1, high: 0 })).toEqual([0, 0, 99]);
+    // Full on right above the most is the most; one that strobes lies between in the others.
+    expect(amountsOf(channel({ to: 239 }, { from: 240, does: 'open' }))).toBeNull();
     expect(inBytes({ to: 200, low: 1, high: 0 }, strobe)).toEqual([200, 200, 0]);
     expect(inBytes({ from: 10, to: 200 }, { from: 201, to: 255, name: 'strobe slow-fast' })).toEqual([0, 10, 200]);
     expect(inBytes({ to: 200 }, { from: 250, to: 255, does: 'closed' })).toEqual([250, 0, 200]);

@@ -1,6 +1,6 @@
 import { steadyTempo } from '../time';
 import { seconds } from '../units';
-import { sectionsOn, songOfRecording, type FoundMusic } from './found';
+import { sectionsOn, songOfRecording, titleOfFile, type FoundMusic } from './found';
 
 const found: FoundMusic = {
   type: 'wav',
@@ -42,6 +42,11 @@ test('tags go before the file’s name', () => {
     key: 'Am',
   });
   expect(songOfRecording({ ...file, name: '.mp3' }, found, ids()).title).toBe('Untitled');
+  // The number it has on a record is none of its title; figures that are stay.
+  const numbered = ['01 Salt.wav', '01. Salt.wav', '01-Salt.wav', '03_-_Salt.flac', '12 - Salt.mp3', '2) Salt.ogg'];
+  expect(numbered.map(titleOfFile)).toEqual(numbered.map(() => 'Salt'));
+  const meant = ['99 lamps', '2-step', '4-on-the-floor', '20. Juni', '7-11', '1.5 degrees', '01', 'Take 2'];
+  expect(meant.map((name) => titleOfFile(`${name}.wav`))).toEqual(meant);
 });
 
 test('found sections go to the bars of a song that counts otherwise, by their moments', () => {

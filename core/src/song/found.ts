@@ -29,7 +29,7 @@ export function songOfRecording(file: KeptFile, found: FoundMusic, newId: () => 
   const { title, artist, key } = file.tags ?? {};
   return Song.parse({
     id: newId(),
-    title: title ?? titleOf(file.name),
+    title: title ?? titleOfFile(file.name),
     by: artist ?? '',
     ...(key ? { key: key.slice(0, 24) } : {}),
     music: { hash: file.hash, name: file.name.slice(0, 255), type: found.type, bytes: file.bytes },
@@ -44,12 +44,16 @@ export function songOfRecording(file: KeptFile, found: FoundMusic, newId: () => 
   } satisfies z.input<typeof Song>);
 }
 
-/** A file's name without what says its kind, with spaces for underscores. */
-const titleOf = (fileName: string): string =>
+/**
+ * A file's name as a title: without what says its kind and the number it has on a record (“01 ”, “12 - ”), with spaces for
+ * underscores.
+ */
+export const titleOfFile = (fileName: string): string =>
   fileName
     .replace(/\.[a-z0-9]{1,5}$/i, '')
     .replaceAll(/[_\s]+/g, ' ')
     .trim()
+    .replace(/^(?:0\d{1,2}(?:[.)]? [–-]? ?|[.)–-] ?)|\d{1,3}(?: [–-] |\) ?))(?=\p{L})/u, '')
     .slice(0, 120) || 'Untitled';
 
 /**

@@ -9,6 +9,7 @@ import { useLink, useConnections, useLive } from '../../host/hovlix';
 import { useSession } from '../../host/session';
 import { ButtonLink } from '../../ui/links';
 import { Button, Column, Quiet, Row, Words } from '../../ui/pieces';
+import { useIsEmpty } from './Welcome';
 import { WORDS } from './words';
 
 export function Alarm() {
@@ -63,6 +64,8 @@ export function Alarm() {
 type Telling = { readonly title: string; readonly words: string; readonly onRead?: () => void };
 
 function Told({ title, words, onRead }: Telling) {
+  // Before there is a show no place can be gone to.
+  const empty = useIsEmpty();
   return (
     <Row
       role="alert"
@@ -80,9 +83,11 @@ function Told({ title, words, onRead }: Telling) {
         <Quiet>{words}</Quiet>
       </Column>
       <Row gap={8}>
-        <ButtonLink href="/connect" kind="words">
-          {WORDS.connect}
-        </ButtonLink>
+        {!empty && (
+          <ButtonLink href="/connect" kind="words">
+            {WORDS.connect}
+          </ButtonLink>
+        )}
         {onRead && (
           <Button kind="quiet" onPress={onRead}>
             {WORDS.ok}

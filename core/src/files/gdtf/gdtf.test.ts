@@ -1,6 +1,6 @@
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { wordsFor } from '../../problem';
-import { fixtureLibrary, readChart, Profile, type Profile as ProfileType } from '../../rig';
+import { amountsOf, fixtureLibrary, readChart, Profile, type Profile as ProfileType } from '../../rig';
 import { readGdtf, writeGdtf } from '.';
 
 const file = (xml: string) => zipSync({ 'description.xml': strToU8(xml) });
@@ -180,6 +180,29 @@ test('a shutter that also dims is the dimmer of a lamp that has no other', () =>
   const other =
     '<DMXChannel Offset="2" Geometry="Beam"><LogicalChannel Attribute="Dimmer"><ChannelFunction Attribute="Dimmer" DMXFrom="0/1"/></LogicalChannel></DMXChannel>';
   expect(channels(other).map(({ attribute }) => attribute)).toEqual(['Shutter1', 'Dimmer']);
+});
+
+test('the ends of an amount may have names, as “Closed” and “Open”; it is one amount all the same', () => {
+  const set = (name: string, from: number, physical: number) =>
+    `<ChannelSet Name="${name}" DMXFrom="${from}/1" PhysicalFrom="${physical}" PhysicalTo="${physical}"/>`;
+  const one = (place: number, attribute: string, inside: string) =>
+    `<DMXChannel Offset="${place}" Geometry="Beam"><LogicalChannel Attribute="${attribute}">${inside}</LogicalChannel></DMXChannel>`;
+  const named = (attribute: string, low: number, high: number) =>
+    `<ChannelFunction Name="All" Attribute="${attribute}" DMXFrom="0/1" PhysicalFrom="${low}" PhysicalTo="${high}">` +
+    `${set('Closed', 0, low)}${set('', 1, low)}${set('Open', 255, high)}</ChannelFunction>`;
+  const bytes = file(
+    `<GDTF><FixtureType Name="A" Manufacturer="B"><DMXModes><DMXMode Name="M"><DMXChannels>${one(1, 'Dimmer', named('Dimmer', 0, 1))}` +
+      `${one(2, 'ColorAdd_R', named('ColorAdd_R', 0, 1))}${one(3, 'Zoom', named('Zoom', 50, 10))}` +
+      `</DMXChannels></DMXMode></DMXModes></FixtureType></GDTF>`,
+  );
+  const read = readGdtf(bytes, 'a.gdtf', 'a');
+  if (!read.ok) throw new Error(wordsFor(read.problem));
+  const { channels } = read.value.profile.modes[0]!;
+  expect(channels.map(({ ranges }) => ranges.map(({ from, to, does }) => [from, to, does]))).toEqual(
+    channels.map(() => [[0, 255, 'level']]),
+  );
+  // A beam that gets narrower as its value rises is wide at its lower end.
+  expect(channels.map((channel) => amountsOf(channel))).toEqual([null, null, { none: 1, least: 1, most: 0 }]);
 });
 
 test('of two wheels of one kind the slots are those of the first, whichever comes first in the file', () => {

@@ -320,7 +320,8 @@ function rangesOf(functions: readonly Element[], attribute: string): Range[] {
     const sets = list(one, 'ChannelSet').filter(
       (set) => text(set, 'Name') !== '' || text(set, 'WheelSlotIndex') !== '',
     );
-    if (sets.length === 0) return [whole];
+    // Of an amount they name its ends, and what lies between them has no name.
+    if (sets.length === 0 || AMOUNT.test(whole.attribute)) return [whole];
     const begins = sets.map((set) => Math.max(from, Math.floor(255 * coarse(text(set, 'DMXFrom')) + 0.5)));
     return sets.map((set, k) => ({
       ...whole,
@@ -348,6 +349,7 @@ function rangesOf(functions: readonly Element[], attribute: string): Range[] {
 }
 
 const SHUTTER = /^Shutter\d/;
+const AMOUNT = /^(?:Dimmer|Zoom|Iris|Pan|Tilt|Fog\d|Color(?:Add|Sub)_\w+|\w+Strobe)$/;
 
 /** Where a shutter's physical ends are left at what they are for anything, 0 and 1, its words say what it does. */
 function inWords(range: Range, attribute: string): Range {

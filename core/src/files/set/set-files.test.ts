@@ -66,6 +66,7 @@ test('as other programs write them: folders, addresses, other line ends, titles 
     order('\uFEFF#EXTM3U\r\nC:\\Music\\Salt and Signal.ogg\r\nfile:///music/Paper%20Lighthouse.mp3\r\n', of).songs,
   ).toEqual(['s1', 's0']);
   expect(order('#EXTINF:-1,Tin Lantern - Paper Lighthouse\nhttp://example.net/17\n', of).songs).toEqual(['s0']);
+  expect(order('Ferry night/02 - Salt_and_Signal.flac\n01 Paper Lighthouse.mp3', of).songs).toEqual(['s1', 's0']);
   expect(order('50% off.mp3\nSalt and Signal\n#EXTINF:3,Other\nother.mp3', of)).toEqual({
     songs: ['s1'],
     unknown: ['50% off.mp3', 'Other'],

@@ -5,6 +5,7 @@ import { Entry, MOST_ENTRIES, type SetList } from '../../gig';
 import { counted, someOf, tidy } from '../../counted';
 import { failed, ok, type Result } from '../../problem';
 import type { Show } from '../../show';
+import { titleOfFile } from '../../song';
 import { setRows } from '../paper/set-sheet';
 import { textOf } from '../text-of';
 
@@ -131,13 +132,10 @@ function called(entry: Entry, show: Show): string {
 
 function songNamed(show: Show, line: string, said: string) {
   const file = plain(fileName(line));
-  const stem = file.replace(/\.[a-z0-9]{2,5}$/, '');
-  const wanted = plain(said);
+  const named = [said, file.replace(/\.[a-z0-9]{2,5}$/, ''), titleOfFile(file)].map(plain);
   return (
     show.songs.find(({ music }) => music && plain(music.name) === file) ??
-    show.songs.find(({ title, by }) =>
-      [plain(title), plain(`${by} - ${title}`)].some((one) => one === stem || one === wanted),
-    )
+    show.songs.find(({ title, by }) => [plain(title), plain(`${by} - ${title}`)].some((one) => named.includes(one)))
   );
 }
 

@@ -5,6 +5,7 @@ import { router } from 'expo-router';
 import { counted, someOf } from '@hovlix/core/counted';
 import { SetList } from '@hovlix/core/gig';
 import { wordsFor } from '@hovlix/core/problem';
+import { titleOfFile } from '@hovlix/core/song';
 import { midiFormat, sheetFormats } from '../../../host/files/formats';
 import { freshId } from '../../../host/fresh-id';
 import { useHovlix } from '../../../host/hovlix';
@@ -38,13 +39,7 @@ export function useBringIn(): (files: readonly File[]) => void {
     const read = readMidi(new Uint8Array(await file.arrayBuffer()), file.name);
     if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
     if (!show) return;
-    const title =
-      file.name
-        .replace(/\.midi?$/i, '')
-        .replaceAll(/[_\s]+/g, ' ')
-        .trim()
-        .slice(0, 120) || 'Untitled';
-    const commands = songOfMidi(read.value, title, show, freshId);
+    const commands = songOfMidi(read.value, titleOfFile(file.name), show, freshId);
     if (!document.together(commands)) return;
     const [first] = commands;
     if (first?.type === 'add-song') router.push(`/songs/${first.added.id}`);
