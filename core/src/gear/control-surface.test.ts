@@ -161,6 +161,23 @@ test('what is learned does nothing else; a normally closed switch works the othe
   expect(on()).toEqual(['red']);
 });
 
+test('an endless knob is learned by three steps up; a pedal at rest that trembles is not', () => {
+  const { all } = screen();
+  const learned: unknown[] = [];
+  const say = (number: number, ...raw: number[]) =>
+    raw.forEach((value) =>
+      all.midi({ by: 'control', device: 'Board', channel: 1, number, value: value / 127, fine: false }),
+    );
+  all.learn((source) => learned.push(source));
+  say(11, 1, 0, 1, 0, 1, 1, 0);
+  expect(learned).toEqual([]);
+  say(20, 1, 1, 1);
+  expect(learned).toEqual([{ by: 'control', device: 'Board', channel: 1, number: 20, sends: 'relative' }]);
+  all.learn((source) => learned.push(source));
+  say(21, 64);
+  expect(learned[1]).toMatchObject({ number: 21, sends: 'absolute' });
+});
+
 test('a note flashes for as long as it is held, and a thousand messages a second are all heard', () => {
   const note = { by: 'note', device: null, channel: null, number: 36 };
   const knob = { by: 'control', device: null, channel: null, number: 7 };

@@ -171,6 +171,19 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
     return take !== null;
   };
 
+  let ticks: { readonly key: string; readonly count: number } | undefined;
+  /** What is learned from a message: what hardly says anything is a pedal at rest, or an endless knob that is turned up. */
+  const sourceMeant = (heard: Heard): Source | undefined => {
+    if (heard.by === 'note' && !heard.down) return undefined;
+    const source = sourceOf(heard);
+    if (!('value' in heard) || heard.value > FAINT) return source;
+    if (source.by !== 'control' || source.sends !== 'absolute') return undefined;
+    const key = JSON.stringify(source);
+    const before = ticks?.key === key ? ticks.count : 0;
+    ticks = { key, count: heard.value > 0 ? before + 1 : 0 };
+    return ticks.count < TICKS ? undefined : { ...source, sends: 'relative' };
+  };
+
   return {
     key(source, down, at) {
       if (down && learned(source)) return true;
@@ -179,8 +192,8 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
       return bound.length > 0;
     },
     midi(heard, at) {
-      const begins = heard.by !== 'note' || heard.down;
-      if (begins && (!('value' in heard) || heard.value > 0.05) && learned(sourceOf(heard))) return true;
+      const source = learns && sourceMeant(heard);
+      if (source && learned(source)) return true;
       const bound = all().filter((one) => one.source && hears(one.source, heard));
       for (const control of bound) {
         if (control.kind === 'fader') {
@@ -210,12 +223,20 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
           edge(control, control.closed ?? false);
       }
     },
-    learn: (take) => void (learns = take),
+    learn(take) {
+      learns = take;
+      ticks = undefined;
+    },
   };
 }
 
 /** When the press that is told at a moment began: one that may become a double press or a hold is told later. */
 const wentDown = ({ pending }: Foot, at: number): number => (pending !== null && pending < at ? pending : at);
+
+/** So little may come from a pedal at rest. */
+const FAINT = 0.05;
+/** An endless knob sends 1 for each step up; so many of them, and nothing between, are one. */
+const TICKS = 3;
 
 /** A timer that comes so much too late, in seconds, was held up. */
 const BUSY = 0.02;

@@ -149,6 +149,28 @@ describe('a fader', () => {
     const relative = fader({ source: { by: 'control', device: null, channel: 1, number: 7, sends: 'relative' } });
     expect(turned(NO_GRIP, relative, at(2 / 127), 0.5, 1).to).toBeCloseTo(0.5 + 2 / 127, 9);
     expect(turned(NO_GRIP, relative, at(126 / 127), 0.5, 1).to).toBeCloseTo(0.5 - 2 / 127, 9);
-    expect(turned(NO_GRIP, relative, at(63 / 127), 0.9, 1).to).toBe(1);
+    expect(turned(NO_GRIP, relative, at(16 / 127), 0.95, 1).to).toBe(1);
+  });
+
+  test.each([
+    ['127 for a step down', [1, 2, 127, 126, 16, 1], [1, 2, -1, -2, 16, 1]],
+    ['65 for a step down', [1, 2, 65, 66, 1], [1, 2, -1, -2, 1]],
+    ['63 for a step down and 65 for one up', [65, 63, 62, 64, 66], [1, -1, -2, 0, 2]],
+    ['63 for a step down, begun with it', [63, 65, 64], [-1, 1, 0]],
+  ])('of an endless knob that sends %s, quicker than what it asks for comes back', (_, sent, meant) => {
+    const knob = fader({ source: { by: 'control', device: null, channel: 1, number: 7, sends: 'relative' } });
+    let grip: Grip = NO_GRIP;
+    let last = 0.5;
+    const moved = sent.map((raw, i) => {
+      // The value stands where it was: nothing has come back yet.
+      const step = turned(grip, knob, at(raw / 127), 0.5, 1 + i * 0.05);
+      const by = (step.to! - last) * 127;
+      grip = step.grip;
+      last = step.to!;
+      return Math.round(by);
+    });
+    expect(moved).toEqual(meant);
+    // A while later it goes on from where the value is, whoever moved it.
+    expect(turned(grip, knob, at(sent[0]! / 127), 0.2, 9).to!).toBeCloseTo(0.2, 1);
   });
 });

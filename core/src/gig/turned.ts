@@ -5,7 +5,15 @@ import type { FaderControl } from './control';
 import type { Heard } from './midi-in';
 
 /** How a control was left: what it asked for last, when, in seconds, and whether it has hold of the value. */
-export type Grip = { readonly asked: number | null; readonly caught: boolean; readonly at: number };
+export type Grip = {
+  readonly asked: number | null;
+  readonly caught: boolean;
+  readonly at: number;
+  /** Of an endless knob: how its steps have turned out to be written. */
+  readonly steps?: Steps;
+};
+/** Steps down are 127, 126 …; or 65, 66 …, of which steps up are 1, 2 …; or 63, 62 …, with 64 for none. */
+type Steps = 'complement' | 'sign' | 'offset';
 export const NO_GRIP: Grip = { asked: null, caught: false, at: -Infinity };
 
 /** What was asked for comes back over the line: until then the value seems to stand where it was, in seconds. */
@@ -34,12 +42,16 @@ export function turned(
   at: number,
 ): { readonly grip: Grip; readonly to: number | null } {
   if (heard.by === 'control' && control.source?.by === 'control' && control.source.sends === 'relative') {
+    const raw = Math.round(heard.value * 127);
+    const steps = writtenAs(raw, grip.steps);
+    // Turned quickly, it goes on from what it asked for, which may not have come back yet.
+    const from = grip.asked !== null && at - grip.at < ON_ITS_WAY ? grip.asked : value;
     const to = clamp(
-      value + stepsOf(heard.value) / 127,
+      from + stepsOf(raw, steps) / 127,
       Math.min(control.low, control.high),
       Math.max(control.low, control.high),
     );
-    return { grip: { asked: to, caught: true, at }, to };
+    return { grip: { asked: to, caught: true, at, ...(steps ? { steps } : {}) }, to };
   }
   const asked = askedFor(control, heard.value);
   const held =
@@ -49,8 +61,20 @@ export function turned(
   return { grip: { asked, caught, at }, to: caught ? asked : null };
 }
 
-/** Steps of a relative controller, as two's complement: 1 to 63 up, 127 down to 65 down. */
-function stepsOf(value: number): number {
-  const raw = Math.round(value * 127);
-  return raw < 64 ? raw : raw - 128;
+/** Nobody turns a knob by more steps than this between two messages. */
+const QUICKEST = 16;
+
+/** How a knob writes its steps, by one more of them; undefined while nothing tells. */
+function writtenAs(raw: number, before: Steps | undefined): Steps | undefined {
+  if (raw >= 128 - QUICKEST) return 'complement';
+  if (raw >= 64 - QUICKEST && raw < 64) return before === 'complement' ? before : 'offset';
+  if (raw > 0 && raw <= QUICKEST) return before === 'complement' ? before : 'sign';
+  return before;
+}
+
+/** Steps up, or below zero down. 65 and above are a step up until it is known that they are steps down. */
+function stepsOf(raw: number, steps: Steps | undefined): number {
+  if (raw < 64 && steps !== 'offset') return raw;
+  if (steps === 'complement') return raw - 128;
+  return steps === 'sign' ? 64 - raw : raw - 64;
 }
