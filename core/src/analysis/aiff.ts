@@ -2,6 +2,7 @@
 // Sources: Apple, “Audio Interchange File Format, version 1.3” (1989), and “AIFF-C” (draft, 1991).
 
 import { failed, ok, type Result } from '../problem';
+import { chunkOf, letters, wavFor } from './riff';
 import { tagAt } from './wav';
 
 export const isAiff = (bytes: Uint8Array): boolean =>
@@ -64,7 +65,15 @@ export function wavOfAiff(bytes: Uint8Array, name: string): Result<Uint8Array<Ar
   const frames = Math.min(view.getUint32(common.start + 2) || room, room);
   if (frames === 0) return failed({ code: 'cut-short', name, detail: 'it has no sound in it' });
   const samples = bytes.subarray(start, start + frames * width * channels);
-  return ok(wavWith(samples, { channels, rate, width, coding }, tagsOf(bytes, chunks)));
+  const form = { channels, rate, width, float: coding.kind === 'float' };
+  const { wav, sound: out } = wavFor(samples.length, form, tagsOf(bytes, chunks));
+  if (width > 1 && coding.order === 'big')
+    for (let at = 0; at < samples.length; at += width)
+      for (let k = 0; k < width; k++) out[at + k] = samples[at + width - 1 - k]!;
+  else out.set(samples);
+  // Bytes alone are counted from nothing in WAV, and about the middle in AIFF.
+  if (width === 1 && coding.kind === 'signed') for (let i = 0; i < samples.length; i++) out[i]! ^= 128;
+  return ok(wav);
 }
 
 /** The first chunk of each kind, as far as the file goes. */
@@ -100,58 +109,4 @@ function tagsOf(bytes: Uint8Array, chunks: ReadonlyMap<string, Chunk>): readonly
     ...(named.length > 0 ? [chunkOf('LIST', letters('INFO'), ...named)] : []),
     ...(id3 ? [chunkOf('id3 ', id3)] : []),
   ];
-}
-
-const letters = (text: string): Uint8Array => Uint8Array.from(text, (letter) => letter.charCodeAt(0));
-
-/** A RIFF chunk, to an even length. */
-function chunkOf(kind: string, ...parts: readonly Uint8Array[]): Uint8Array {
-  const size = parts.reduce((sum, { length }) => sum + length, 0);
-  const out = new Uint8Array(8 + size + (size & 1));
-  out.set(letters(kind));
-  new DataView(out.buffer).setUint32(4, size, true);
-  let at = 8;
-  for (const part of parts) {
-    out.set(part, at);
-    at += part.length;
-  }
-  return out;
-}
-
-type Form = { readonly channels: number; readonly rate: number; readonly width: number; readonly coding: Coding };
-
-const HEAD = 44;
-
-function wavWith(
-  samples: Uint8Array,
-  { channels, rate, width, coding }: Form,
-  tags: readonly Uint8Array[],
-): Uint8Array<ArrayBuffer> {
-  const padded = samples.length + (samples.length & 1);
-  const out = new Uint8Array(HEAD + padded + tags.reduce((sum, { length }) => sum + length, 0));
-  const view = new DataView(out.buffer);
-  out.set(letters('RIFF'));
-  view.setUint32(4, out.length - 8, true);
-  out.set(letters('WAVEfmt '), 8);
-  view.setUint32(16, 16, true);
-  view.setUint16(20, coding.kind === 'float' ? 3 : 1, true);
-  view.setUint16(22, channels, true);
-  view.setUint32(24, rate, true);
-  view.setUint32(28, rate * channels * width, true);
-  view.setUint16(32, channels * width, true);
-  view.setUint16(34, width * 8, true);
-  out.set(letters('data'), 36);
-  view.setUint32(40, samples.length, true);
-  if (width > 1 && coding.order === 'big')
-    for (let at = 0; at < samples.length; at += width)
-      for (let k = 0; k < width; k++) out[HEAD + at + k] = samples[at + width - 1 - k]!;
-  else out.set(samples, HEAD);
-  // Bytes alone are counted from nothing in WAV, and about the middle in AIFF.
-  if (width === 1 && coding.kind === 'signed') for (let i = 0; i < samples.length; i++) out[HEAD + i]! ^= 128;
-  let at = HEAD + padded;
-  for (const tag of tags) {
-    out.set(tag, at);
-    at += tag.length;
-  }
-  return out;
 }

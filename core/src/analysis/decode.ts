@@ -5,6 +5,7 @@ import { OggVorbisDecoder } from '@wasm-audio-decoders/ogg-vorbis';
 import { MPEGDecoder } from 'mpg123-decoder';
 import { failed, ok, type Problem, type Result } from '../problem';
 import { isAiff, wavOfAiff } from './aiff';
+import { packedAs } from './packed';
 import { isWav, wavReader } from './wav';
 
 export type AudioType = 'wav' | 'flac' | 'mp3' | 'ogg';
@@ -46,24 +47,6 @@ function saidRate(type: AudioType, bytes: Uint8Array): number | undefined {
 
 const rateWrong = (rate: number | undefined): boolean =>
   rate !== undefined && (rate < RATES.least || rate > RATES.most);
-
-/** Music that is packed in a way Hovlix does not unpack, by the first packet of an Ogg stream, or the head of a file. */
-const FOREIGN: readonly (readonly [string, string])[] = [
-  ['OpusHead', 'Opus'],
-  ['Speex   ', 'Speex'],
-  ['\x7fFLAC', 'FLAC in an Ogg file'],
-];
-
-/** How music is packed that Hovlix does not unpack, in words; undefined for all else. */
-function packedAs(bytes: Uint8Array): string | undefined {
-  const text = (at: number) => String.fromCharCode(...bytes.subarray(at, at + 8));
-  // ISO base media, as MP4 and M4A are: its first box is “ftyp” (ISO/IEC 14496-12, clause 4.3).
-  if (text(4).startsWith('ftyp')) return 'MP4 or M4A';
-  if (!text(0).startsWith('OggS')) return undefined;
-  // The table of segments goes before the packet (RFC 3533, clause 6).
-  const packet = text(27 + (bytes[26] ?? 0));
-  return FOREIGN.find(([mark]) => packet.startsWith(mark))?.[1];
-}
 
 /** What kind of audio the bytes are, from their own first bytes; the file's name is not asked. AIFF is read as WAV. */
 export function audioTypeOf(bytes: Uint8Array): AudioType | undefined {

@@ -21,7 +21,7 @@ import { IntakeList } from './intake/IntakeList';
 import { useBringIn } from './intake/use-bring-in';
 import { WORDS } from './list-words';
 
-const MUSIC = '.wav,.aif,.aiff,.flac,.mp3,.ogg,audio/*,.mid,.midi,.m3u,.m3u8';
+const MUSIC = '.wav,.aif,.aiff,.flac,.mp3,.ogg,.opus,.m4a,audio/*,.mid,.midi,.m3u,.m3u8';
 /** From so many songs on, they can be searched and sorted. */
 const MANY = 4;
 

@@ -10,7 +10,7 @@ export const WORDS = {
   order: 'Order',
   noSongMatches: 'No song matches.',
   dropWavFlac:
-    'Drop WAV, AIFF, FLAC, MP3 or OGG files anywhere on this page, a whole folder, a playlist, a MIDI file, or a .hovlix show.',
+    'Drop WAV, AIFF, FLAC, MP3, OGG, M4A or Opus files anywhere on this page, a whole folder, a playlist, a MIDI file, or a .hovlix show.',
   songWithoutMusic: 'Song without music',
   noSongYet: 'No song yet',
   addRecordingIts: 'Add a recording: its tempo, beats and bars are found for you.',

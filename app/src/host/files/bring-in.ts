@@ -6,12 +6,22 @@ import { failed, ok, type Result } from '@hovlix/core/problem';
 import type { Copy } from '@hovlix/core/show';
 import { recordingsOf, songOfRecording, type Song } from '@hovlix/core/song';
 import { freshId } from '../fresh-id';
-import type { FromAnalysis, Listened, Readings, ToAnalysis } from '../sound/analysis-messages';
+import type { FromAnalysis, Listened, Readings, ToAnalysis, Unpacked } from '../sound/analysis-messages';
 import type { Repository } from '../document/repository';
 import { startAnalysisWorker } from '../workers';
 import { zipFormats } from './formats';
 
 export type Job<T = Song> = { readonly cancel: () => void; readonly done: Promise<Result<T>> };
+
+/** Gives a worker the sound of a file that it cannot unpack, as far as this browser can. */
+export function unpackFor(worker: Worker, file: File, rate: number): void {
+  const answer = (sound: Unpacked | null) =>
+    worker.postMessage(
+      { type: 'unpacked', sound } satisfies ToAnalysis,
+      sound?.channels.map(({ buffer }) => buffer) ?? [],
+    );
+  void import('../sound/unpack').then(({ unpacked }) => unpacked(file, rate)).then(answer, () => answer(null));
+}
 
 /** Listens to a file in a worker. */
 export function listenTo(file: File, progress: (share: number) => void): Job<Listened> {
@@ -24,6 +34,7 @@ export function listenTo(file: File, progress: (share: number) => void): Job<Lis
     };
     worker.onmessage = ({ data }: MessageEvent<FromAnalysis>) => {
       if (data.type === 'progress') progress(data.progress);
+      else if (data.type === 'unpack') unpackFor(worker, file, data.rate);
       else if (data.type === 'done') resolve(data.result);
     };
     worker.onerror = (event) =>

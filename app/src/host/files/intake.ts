@@ -9,7 +9,7 @@ import type { IntakeEntry, Repository } from '../document/repository';
 import { freshId } from '../fresh-id';
 import type { FromAnalysis, Listened, ToAnalysis } from '../sound/analysis-messages';
 import { startAnalysisWorker } from '../workers';
-import { listenTo, offsetOf } from './bring-in';
+import { listenTo, offsetOf, unpackFor } from './bring-in';
 
 export type IntakeItem = {
   readonly id: string;
@@ -208,7 +208,8 @@ function digestOf(file: File): Promise<Result<Pick<Listened, 'hash' | 'file'>>> 
   const unread = failure({ code: 'audio-broken', name: file.name, detail: 'the file cannot be read' } as const);
   return new Promise<Result<Pick<Listened, 'hash' | 'file'>>>((resolve) => {
     worker.onmessage = ({ data }: MessageEvent<FromAnalysis>) => {
-      if (data.type === 'digest') resolve(ok(data));
+      if (data.type === 'unpack') unpackFor(worker, file, data.rate);
+      else if (data.type === 'digest') resolve(ok(data));
       else resolve(data.type === 'done' && !data.result.ok ? data.result : unread);
     };
     worker.onerror = () => resolve(unread);

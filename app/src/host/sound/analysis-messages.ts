@@ -4,7 +4,12 @@ import type { Analysis, Grid, Passage, Reading, Tags } from '@hovlix/core/analys
 import type { Offset } from '@hovlix/core/music';
 import type { Result } from '@hovlix/core/problem';
 
+/** What the page's browser made of a file that the worker cannot unpack. */
+export type Unpacked = { readonly channels: readonly Float32Array<ArrayBuffer>[]; readonly rate: number };
+
 export type ToAnalysis =
+  /** The answer to `unpack`; null where the browser cannot either. */
+  | { readonly type: 'unpacked'; readonly sound: Unpacked | null }
   | { readonly type: 'analyse'; readonly file: File }
   | { readonly type: 'cancel' }
   /** Only its hash, and how it is to be kept: to know a file before it is. */
@@ -18,7 +23,7 @@ export type ToAnalysis =
 export type Listened = {
   /** SHA-256 of the file as it is to be kept, in hexadecimal. */
   readonly hash: string;
-  /** The file to be kept: AIFF, which few browsers play, becomes WAV. */
+  /** The file to be kept: AIFF, which few browsers play, becomes WAV, and so does what only a browser unpacks, as M4A. */
   readonly file: File;
   readonly tags: Tags;
   readonly analysis: Omit<Analysis, 'peaks' | 'envelopes' | 'heard'>;
@@ -40,6 +45,8 @@ export type Readings = {
 };
 
 export type FromAnalysis =
+  /** Asks the page for the sound of the file, which workers have no means for, at this rate. */
+  | { readonly type: 'unpack'; readonly rate: number }
   | { readonly type: 'compared'; readonly offset: Offset }
   | { readonly type: 'progress'; readonly progress: number }
   | { readonly type: 'digest'; readonly hash: string; readonly file: File }

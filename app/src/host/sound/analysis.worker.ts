@@ -7,16 +7,20 @@ import {
   doubtfulPassages,
   gridOf,
   isAiff,
+  packedAs,
+  rateOfPacked,
   otherGrid,
   readHeard,
   READINGS,
   readTags,
+  tagChunks,
   wavOfAiff,
+  wavOfSound,
   writeHeard,
 } from '@hovlix/core/analysis';
 import { offsetBetween, writeEnvelopes } from '@hovlix/core/music';
 import { failed, ok, type Result } from '@hovlix/core/problem';
-import type { FromAnalysis, Listened, Readings, ToAnalysis } from './analysis-messages';
+import type { FromAnalysis, Listened, Readings, ToAnalysis, Unpacked } from './analysis-messages';
 
 let cancelled = false;
 const say = (message: FromAnalysis) => self.postMessage(message);
@@ -25,6 +29,7 @@ const breathe = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
 
 self.onmessage = async (event: MessageEvent<ToAnalysis>) => {
   const message = event.data;
+  if (message.type === 'unpacked') return unpacked(message.sound);
   if (message.type === 'cancel') return void (cancelled = true);
   if (message.type === 'compare')
     return say({ type: 'compared', offset: offsetBetween(message.before, message.after) });
@@ -47,9 +52,20 @@ type KeptFile = { readonly file: File; readonly bytes: Uint8Array };
 /** A file as it is to be kept: one that few browsers play becomes one that all do, with the same sound. */
 async function asKept(file: File): Promise<Result<KeptFile>> {
   const bytes = new Uint8Array(await file.arrayBuffer());
-  if (!isAiff(bytes)) return ok({ file, bytes });
-  const wav = wavOfAiff(bytes, file.name);
-  return wav.ok ? ok({ file: new File([wav.value], file.name), bytes: wav.value }) : wav;
+  const as = (wav: Uint8Array<ArrayBuffer>) => ok({ file: new File([wav], file.name), bytes: wav });
+  if (isAiff(bytes)) {
+    const wav = wavOfAiff(bytes, file.name);
+    return wav.ok ? as(wav.value) : wav;
+  }
+  const sound = packedAs(bytes) ? await unpackedByThePage(rateOfPacked(bytes)) : null;
+  return sound ? as(wavOfSound(sound.channels, sound.rate, tagChunks(await readTags(bytes)))) : ok({ file, bytes });
+}
+
+let unpacked: (sound: Unpacked | null) => void = () => undefined;
+function unpackedByThePage(rate: number): Promise<Unpacked | null> {
+  const answer = new Promise<Unpacked | null>((resolve) => (unpacked = resolve));
+  say({ type: 'unpack', rate });
+  return answer;
 }
 
 async function listenedTo({ file, bytes }: KeptFile): Promise<Result<Listened>> {

@@ -74,7 +74,7 @@ export function Recording({ song }: { readonly song: Song }) {
         <Row gap={8} flexWrap="wrap">
           <FileButton
             label={WORDS.chooseARecording}
-            accept=".wav,.aif,.aiff,.flac,.mp3,.ogg,audio/*"
+            accept=".wav,.aif,.aiff,.flac,.mp3,.ogg,.opus,.m4a,audio/*"
             onFiles={([file]) => void bring(file)}
           >
             {song.music ? WORDS.replaceTheRecording : WORDS.addARecording}

@@ -61,7 +61,7 @@ export function Tracks({ song }: { readonly song: Song }) {
           <Row>
             <FileButton
               label={WORDS.chooseRecordingBeside}
-              accept=".wav,.aif,.aiff,.flac,.mp3,.ogg,audio/*"
+              accept=".wav,.aif,.aiff,.flac,.mp3,.ogg,.opus,.m4a,audio/*"
               onFiles={([file]) => void add(file)}
             >
               {WORDS.addStemJingle}
