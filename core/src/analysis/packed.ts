@@ -36,7 +36,8 @@ export function rateOfPacked(bytes: Uint8Array): number {
   for (let at = bytes.indexOf(0x6d); at >= 0 && at + 32 <= bytes.length; at = bytes.indexOf(0x6d, at + 1)) {
     if (tagAt(bytes, at) !== 'mp4a') continue;
     const rate = view.getUint32(at + 28) >>> 16;
-    if (rate >= 8000) return rate;
+    // HE-AAC may say half of what it unpacks to (ISO/IEC 14496-3, clause 1.6.5).
+    if (rate > 0) return Math.max(rate, USUAL_RATE.mp4);
   }
   return USUAL_RATE.mp4;
 }

@@ -96,17 +96,17 @@ export function mixerOf({ profile, mode }: Pick<Head, 'profile' | 'mode'>, cell:
 const channelsOf = (mode: Mode, cell: number | undefined): readonly Channel[] =>
   mode.channels.filter((channel) => channel.cell === cell);
 
-const mixing = new WeakMap<Mode, boolean>();
+const mixingModes = new WeakMap<Mode, boolean>();
 
 /** Whether lamps mix colour in this mode: a colour wheel before what mixes stays open unless it is named itself. */
 export function mixesColour(head: Pick<Head, 'profile' | 'mode'>): boolean {
-  const before = mixing.get(head.mode);
+  const before = mixingModes.get(head.mode);
   if (before !== undefined) return before;
   const mixes = [undefined, 0].some((cell) => {
     const { mixer } = mixingOf(channelsOf(head.mode, cell), head);
     return mixer !== null && mixer.between === null;
   });
-  mixing.set(head.mode, mixes);
+  mixingModes.set(head.mode, mixes);
   return mixes;
 }
 

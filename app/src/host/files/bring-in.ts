@@ -15,12 +15,11 @@ export type Job<T = Song> = { readonly cancel: () => void; readonly done: Promis
 
 /** Gives a worker the sound of a file that it cannot unpack, as far as this browser can. */
 export function unpackFor(worker: Worker, file: File, rate: number): void {
-  const answer = (sound: Unpacked | null) =>
-    worker.postMessage(
-      { type: 'unpacked', sound } satisfies ToAnalysis,
-      sound?.channels.map(({ buffer }) => buffer) ?? [],
-    );
-  void import('../sound/unpack').then(({ unpacked }) => unpacked(file, rate)).then(answer, () => answer(null));
+  const answer = (sound: Unpacked) => {
+    const hand = typeof sound === 'string' ? [] : sound.channels.map(({ buffer }) => buffer);
+    worker.postMessage({ type: 'unpacked', sound } satisfies ToAnalysis, hand);
+  };
+  void import('../sound/unpack').then(({ unpacked }) => unpacked(file, rate)).then(answer, () => answer('unknown'));
 }
 
 /** Listens to a file in a worker. */

@@ -4,12 +4,15 @@ import type { Analysis, Grid, Passage, Reading, Tags } from '@hovlix/core/analys
 import type { Offset } from '@hovlix/core/music';
 import type { Result } from '@hovlix/core/problem';
 
-/** What the page's browser made of a file that the worker cannot unpack. */
-export type Unpacked = { readonly channels: readonly Float32Array<ArrayBuffer>[]; readonly rate: number };
+/** What the page's browser made of a file that the worker cannot unpack: it may be too long, or unknown to it too. */
+export type Unpacked =
+  | { readonly channels: readonly Float32Array<ArrayBuffer>[]; readonly rate: number }
+  | 'too long'
+  | 'unknown';
 
 export type ToAnalysis =
-  /** The answer to `unpack`; null where the browser cannot either. */
-  | { readonly type: 'unpacked'; readonly sound: Unpacked | null }
+  /** The answer to `unpack`. */
+  | { readonly type: 'unpacked'; readonly sound: Unpacked }
   | { readonly type: 'analyse'; readonly file: File }
   | { readonly type: 'cancel' }
   /** Only its hash, and how it is to be kept: to know a file before it is. */

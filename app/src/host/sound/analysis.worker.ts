@@ -57,13 +57,21 @@ async function asKept(file: File): Promise<Result<KeptFile>> {
     const wav = wavOfAiff(bytes, file.name);
     return wav.ok ? as(wav.value) : wav;
   }
-  const sound = packedAs(bytes) ? await unpackedByThePage(rateOfPacked(bytes)) : null;
-  return sound ? as(wavOfSound(sound.channels, sound.rate, tagChunks(await readTags(bytes)))) : ok({ file, bytes });
+  const packed = packedAs(bytes);
+  const sound = packed ? await unpackedByThePage(rateOfPacked(bytes)) : 'unknown';
+  if (sound === 'unknown') return ok({ file, bytes });
+  if (sound === 'too long')
+    return failed({
+      code: 'audio-broken',
+      name: file.name,
+      detail: `it is ${packed} and lasts more than half an hour`,
+    });
+  return as(wavOfSound(sound.channels, sound.rate, tagChunks(await readTags(bytes))));
 }
 
-let unpacked: (sound: Unpacked | null) => void = () => undefined;
-function unpackedByThePage(rate: number): Promise<Unpacked | null> {
-  const answer = new Promise<Unpacked | null>((resolve) => (unpacked = resolve));
+let unpacked: (sound: Unpacked) => void = () => undefined;
+function unpackedByThePage(rate: number): Promise<Unpacked> {
+  const answer = new Promise<Unpacked>((resolve) => (unpacked = resolve));
   say({ type: 'unpack', rate });
   return answer;
 }

@@ -7,15 +7,15 @@ const LONGEST_SECONDS = 30 * 60;
 /** Half an hour at 384 kb/s, in bytes. */
 const LARGEST = 86e6;
 
-/** The sound of a file, at this rate; null where it is too long, or no sound that this browser knows. */
-export async function unpacked(file: File, rate: number): Promise<Unpacked | null> {
-  if (file.size > LARGEST) return null;
+/** The sound of a file, at this rate. */
+export async function unpacked(file: File, rate: number): Promise<Unpacked> {
+  if (file.size > LARGEST) return 'too long';
   try {
     const sound = await new OfflineAudioContext(1, 1, rate).decodeAudioData(await file.arrayBuffer());
-    if (sound.duration > LONGEST_SECONDS) return null;
+    if (sound.duration > LONGEST_SECONDS) return 'too long';
     const channels = Array.from({ length: sound.numberOfChannels }, (_, i) => sound.getChannelData(i).slice());
     return { channels, rate: sound.sampleRate };
   } catch {
-    return null;
+    return 'unknown';
   }
 }
