@@ -13,6 +13,7 @@ import { harmonyTaker } from './harmony';
 import { ACTIVATION_RATE, activationsOf, drumOdds, strokesOf, type Activations } from './network';
 import { onsetStrength } from './onset';
 import { findSections, type FoundSection } from './sections';
+import { readTags } from './tags';
 
 export type Analysis = Grid & {
   readonly type: AudioType;
@@ -57,7 +58,8 @@ export async function analyse(bytes: Uint8Array, name: string, between: Between)
   const change = harmony.end(said.frames, ACTIVATION_RATE);
   const strokes = strokesOf(drums);
   const onset = onsetStrength(features.bands, features.frames);
-  const { odds, count, path } = beatsIn(said, features.bands, onset, strokes);
+  const { bpm } = await readTags(bytes);
+  const { odds, count, path } = beatsIn(said, features.bands, onset, strokes, bpm);
   const simple = gridOf({ odds, change, compound: false, sixEight: false, count }, undefined, {}, path);
   if ((await between(0.97)) === 'stop') return failed({ code: 'cancelled' });
   const inThree = simple.found && simple.meter.length === 1 && simple.meter[0]!.numerator === 3;
@@ -77,14 +79,17 @@ export async function analyse(bytes: Uint8Array, name: string, between: Between)
   });
 }
 
-/** The beats, and what is said of them: by clicks, where there is nothing else, or by the network. */
-function beatsIn(said: Activations, bands: Uint8Array, onset: Float32Array, strokes: StrokeTimes) {
+/**
+ * The beats, and what is said of them: by clicks, where there is nothing else, or by the network.
+ * @param bpm beats a minute by the file's tags.
+ */
+function beatsIn(said: Activations, bands: Uint8Array, onset: Float32Array, strokes: StrokeTimes, bpm?: number) {
   const clicks = clicksIn(bands, onset);
   if (clicks) {
     // Nobody feels clicks otherwise than they come, and no tempo is too uneven.
     return { odds: saidByClicks(said, clicks), count: 'found', path: { beats: clicks.beats, score: 1 } } as const;
   }
-  const felt = findFeltBeats(said, strokes);
+  const felt = findFeltBeats(said, strokes, bpm);
   const firsts =
     clicksIn(
       bands,

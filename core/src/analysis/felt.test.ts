@@ -47,6 +47,22 @@ test('of a slow song whose beats in between are likely, too, snares on two and f
   expect(bpmOf(findFeltBeats(heard, fast))).toBeCloseTo(140, 0);
 });
 
+test.each([
+  [120, 60, 60],
+  [60, 121, 120],
+  [120, 122, 120],
+  [168, 56, 56],
+  // Neither as many nor half nor twice as many: whoever said that meant something else.
+  [120, 97, 120],
+  [120, 90, 120],
+])('of %i, said to be %i, there are %i beats a minute; it is read again so', (bpm, said, meant) => {
+  // Every other beat is a little likelier, so that it can be counted at half the tempo.
+  const heard = odds(bpm / 2, 0.9);
+  const felt = findFeltBeats(heard, NONE, said);
+  expect(bpmOf(felt)).toBeCloseTo(meant, 0);
+  expect(beatsCounted(heard, felt.count).beats).toEqual(felt.path.beats);
+});
+
 test('how beats are counted is kept with what was heard, and read again without the drums', () => {
   const activations = odds(70, 0.8);
   const slow = strokes(70, { kick: [0, 2], snare: [1, 3], hat: [0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5] });

@@ -26,6 +26,7 @@ const LIMITS: Readonly<Record<Count, (bpm: number) => PathLimits>> = {
   third: (bpm) => ({ most: bpm * 0.42 }),
   twice: (bpm) => ({ least: bpm * 1.4 }),
 };
+const TIMES: Readonly<Record<Count, number>> = { found: 1, half: 1 / 2, third: 1 / 3, twice: 2 };
 const FEWEST_BEATS = 8;
 /** A tempo in the middle of what people count, in beats a minute. */
 const MIDDLE_BPM = 110;
@@ -65,10 +66,35 @@ export const TELLS: readonly string[] = [
   ...DRUMS.flatMap((drum) => OF_DRUMS.map((tell) => `${drum}: ${tell}`)),
 ];
 
-/** The beats as they are felt. @param strokes of drums, as far as they are known. */
-export function findFeltBeats(odds: Activations, strokes: StrokeTimes): { readonly count: Count; readonly path: Path } {
+/** So near to what somebody says it is, a tempo is that: whole numbers are written to files. */
+const AS_SAID = 0.04;
+
+/**
+ * The beats as they are felt.
+ * @param strokes of drums, as far as they are known. @param said beats a minute that somebody has counted, as in a file's
+ * tags: where one of the counts comes to that, it is the one.
+ */
+export function findFeltBeats(
+  odds: Activations,
+  strokes: StrokeTimes,
+  said?: number,
+): { readonly count: Count; readonly path: Path } {
+  const told = said === undefined ? undefined : countSaid(odds, said);
+  if (told) return told;
   const worth = ({ tells }: Counted) => tells.reduce((sum, value, i) => sum + value * weights[i]!, 0);
   return countsOf(odds, strokes).reduce((best, one) => (worth(one) > worth(best) ? one : best));
+}
+
+function countSaid({ beat }: Activations, said: number): { readonly count: Count; readonly path: Path } | undefined {
+  const isSaid = (path: Path) => path.beats.length >= FEWEST_BEATS && Math.abs(tempoOf(path) / said - 1) < AS_SAID;
+  const found = pathWithScore(beat, {}).path;
+  for (const count of COUNTS) {
+    // Others are looked for where they may come to it: each search takes its time.
+    if (count !== 'found' && Math.abs((tempoOf(found) * TIMES[count]) / said - 1) >= 2 * AS_SAID) continue;
+    const path = count === 'found' ? found : pathWithScore(beat, LIMITS[count](tempoOf(found))).path;
+    if (isSaid(path)) return { count, path };
+  }
+  return undefined;
 }
 
 /** The beats of a count that is known. */

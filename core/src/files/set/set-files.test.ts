@@ -75,6 +75,11 @@ test('as other programs write them: folders, addresses, other line ends, titles 
     expect(readM3u(bytes(bad), 'x.m3u', of, freshId)).toMatchObject({ ok: false, problem: { name: 'x.m3u' } });
 });
 
+test('a list as one types it: numbered, and titles that are figures themselves', () => {
+  const of = show(['Lamps', '99 Lamps', 'Salt']);
+  expect(order('1. Salt\n2) 99 Lamps\n3 Lamps\n99 Lamps', of).songs).toEqual(['s2', 's1', 's0', 's1']);
+});
+
 test('letters as older programs write them, and as Windows does with two bytes each', () => {
   const of = show(['Žluťoučký kůň', 'Déjà vu']);
   const read = (bytes: readonly number[]) => readM3u(Uint8Array.from(bytes), 'x.m3u', of, freshId);

@@ -51,7 +51,7 @@ export type ReadOrder = {
 const MOST_LINES = 5000;
 
 /**
- * A playlist's order, by the songs of a show: matched by the name of the music file, else by the title. A byte order
+ * A playlist's order, or that of a list of titles as plain text, by the songs of a show: matched by the name of the music file, else by the title. A byte order
  * mark, CR LF, folders before the names, `%20`, and letters as older programs write them are all seen in the wild.
  * @param name what to call the file in a problem's words. @param freshId makes an id.
  * @param before what is in the set: a song that the file names keeps its notes, its key and the pauses and looks behind it.
@@ -130,13 +130,17 @@ function called(entry: Entry, show: Show): string {
   return show.songs.find(({ id }) => id === entry.song)?.title ?? 'a song';
 }
 
-function songNamed(show: Show, line: string, said: string) {
+/** By the name of its file, else by its title: as it stands there, or without a number before it. */
+function songNamed(show: Show, line: string, said: string): Show['songs'][number] | undefined {
   const file = plain(fileName(line));
-  const named = [said, file.replace(/\.[a-z0-9]{2,5}$/, ''), titleOfFile(file)].map(plain);
-  return (
-    show.songs.find(({ music }) => music && plain(music.name) === file) ??
-    show.songs.find(({ title, by }) => [plain(title), plain(`${by} - ${title}`)].some((one) => named.includes(one)))
-  );
+  const byFile = show.songs.find(({ music }) => music && plain(music.name) === file);
+  if (byFile) return byFile;
+  const stem = file.replace(/\.[a-z0-9]{2,5}$/, '');
+  for (const name of [said, stem, titleOfFile(file), stem.replace(/^\d{1,3}[.):]? /, '')].map(plain)) {
+    const titled = show.songs.find(({ title, by }) => [plain(title), plain(`${by} - ${title}`)].includes(name));
+    if (titled) return titled;
+  }
+  return undefined;
 }
 
 /** The last part of a path or an address. */

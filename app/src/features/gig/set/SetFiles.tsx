@@ -38,7 +38,7 @@ export function SetFiles({ show, set }: Props) {
         <Button onPress={() => void save('m3u', show, set)}>{WORDS.playlistM3u}</Button>
         <FileButton
           label={WORDS.chooseAPlaylist}
-          accept=".m3u,.m3u8"
+          accept=".m3u,.m3u8,.txt"
           onFiles={(files) => files[0] && void bring(files[0])}
         >
           {WORDS.orderFromPlaylist}
