@@ -189,6 +189,7 @@ function paramOf(kind: ChannelKind, channel: Channel, head: Head, order: Mixing[
   if (kind === 'tilt') return head.profile.tiltRange * (head.fixture.tiltInvert ? -1 : 1);
   if (kind === 'filter') return FILTERS.findIndex((name) => name === channel.attribute);
   if (kind === 'emitter') return order.findIndex((name) => name === channel.attribute);
+  if (kind === 'direct') return Number(isBare(head.mode));
   return 0;
 }
 
@@ -203,6 +204,10 @@ function slotValues(ranges: readonly Range[]): Float64Array {
 /** Lamps that nothing dims, such as small scanners and lasers: what they have of a shutter, or of effects, makes them dark. */
 const isUndimmed = ({ channels }: Mode): boolean =>
   channels.every(({ attribute }) => attribute !== 'Dimmer' && !attribute.startsWith('ColorAdd_'));
+
+/** All light of a blacklight is ultraviolet: it is asked for with the level. */
+const isBare = ({ channels }: Mode): boolean =>
+  channels.every(({ attribute }) => attribute !== 'Dimmer' && !isEmitter(attribute));
 
 /** What a lamp makes by itself, as a laser its figures. */
 const EFFECT = /^Effects\d/;

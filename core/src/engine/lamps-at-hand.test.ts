@@ -123,6 +123,8 @@ Kanal 5: Strobe 0-5 aus, 6-255 langsam - schnell`,
 2 Cool white
 3 Dimmer
 4 Strobe 0-19 open 20-255 strobe`,
+  'a blacklight': `1 UV dimmer
+2 Strobe 0-255`,
   'colours that are chosen, and off': `1 Colour 0-5 off 6-20 red 21-35 green 36-50 blue 51-65 white
 2 Strobe
 3 Speed`,

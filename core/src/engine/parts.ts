@@ -141,7 +141,7 @@ export type ChannelWriter = {
   readonly coarse: number;
   readonly fine: number;
   readonly ultra: number;
-  /** Which emitter of the mix; full range in degrees; or 0. */
+  /** Which emitter of the mix; full range in degrees; 1 of an emitter outside the mix that follows the level; or 0. */
   readonly param: number;
   readonly home: number;
   /** Pan and tilt: degrees it must stay within; else the whole of it. */

@@ -140,6 +140,9 @@ function findUsual(program: Program, row: number, head: number, dims: boolean): 
     case DIMMER:
       now[VALUE] = now[LEVEL_HERE]!;
       return;
+    case DIRECT:
+      now[VALUE] = table.params[row] === 1 ? now[LEVEL_HERE]! : table.rests[row * 4]!;
+      return;
     case PAN:
       now[VALUE] = fields[AIM]!.values[head * 5]! + fields[MOVE]!.values[head * 2]!;
       return turn(table, row, now);
