@@ -1,10 +1,11 @@
 // What lamps make of the bytes they get: for pictures, and for what flash safety counts.
 
 import { AT_REST } from '../live';
+import { patchedFixtures } from '../rig';
 import { Show } from '../show';
 import { hold, look, on, withLooks } from '../testing/stage';
 import { seconds } from '../units';
-import { compile, frameFor, LAMP_STRIDE, lampsFor, readLamps, render } from '.';
+import { colourMatch, compile, frameFor, LAMP_STRIDE, lampsFor, readLamps, render } from '.';
 
 /** The test show with other channels in its bar, all lamps of it in the hand of one look. */
 function barOf(channels: readonly object[], values: object) {
@@ -102,6 +103,31 @@ test('a lamp that has white emitters and nothing else shines as they do', () => 
   expect(Math.max(...bar()[0]!.slice(0, 3))).toBeGreaterThan(0.9);
   expect(Math.max(...bar((bytes) => (bytes[0] = 0))[0]!.slice(0, 3))).toBe(0);
   expect(Math.max(...bar(undefined, AT_REST)[0]!.slice(0, 3))).toBe(0);
+});
+
+test('whites behind a gel shine in its colour, and are said to', () => {
+  const gel = { x: 0.64, y: 0.33 };
+  const show = withLooks(look([{ role: 'bars', level: hold(1) }]));
+  const profiles = show.profiles.map((one) =>
+    one.id === 'bar'
+      ? { ...one, modes: [{ ...one.modes[0]!, channels: [{ attribute: 'ColorAdd_W', at: [1], ranges: [] }] }] }
+      : one,
+  );
+  const rigs = show.rigs.map((rig) => ({
+    ...rig,
+    fixtures: rig.fixtures.map((one) => (one.id === 'c' ? { ...one, gel } : one)),
+  }));
+  const gelled = { ...show, profiles, rigs } as typeof show;
+  const program = compile(gelled);
+  const [frame, lamps] = [frameFor(program), lampsFor(program)];
+  render(program, on(), seconds(1), frame);
+  readLamps(program, frame, lamps);
+  const at = program.heads.findIndex(({ fixture }) => fixture.id === 'c') * LAMP_STRIDE;
+  expect(frame[512 + 99]).toBe(255);
+  expect(lamps[at]! - lamps[at + 2]!).toBeGreaterThan(0.8);
+  const [bar] = patchedFixtures(gelled.rigs[0]!, gelled.profiles).filter(({ fixture }) => fixture.id === 'c');
+  expect(colourMatch(bar!, gel)).toMatchObject({ how: 'gel', off: expect.closeTo(0, 1) });
+  expect(colourMatch({ ...bar!, fixture: { ...bar!.fixture, gel: undefined } }, gel)).toMatchObject({ how: 'mixes' });
 });
 
 test('lamps of different types with one gel between them keep their own colours', () => {

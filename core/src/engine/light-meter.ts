@@ -94,11 +94,12 @@ export function* lightMeter(
 
 const WHITE = { x: 0.3127, y: 0.329 };
 /**
- * Linear red, green and blue of each slot of a lamp's wheel; of a lamp without one, of what it is, or of nothing before
- * what it mixes.
+ * Linear red, green and blue of each slot of a lamp's wheel; of a lamp without one, of its gel or of what it is. Before
+ * what mixes any colour there is nothing.
  */
 function coloursOf({ profile, fixture: { gel } }: Head, { mixer, writers }: HeadPlan): Float64Array {
-  if (mixer && !writers.some(({ kind }) => kind === 'slot')) return Float64Array.of(1, 1, 1);
+  const bare = mixer && (!mixer.between || !gel) && !writers.some(({ kind }) => kind === 'slot');
+  if (bare) return Float64Array.of(1, 1, 1);
   const all = profile.colours.length > 0 ? profile.colours.map(({ colour }) => colour) : [undefined];
   return Float64Array.from(
     all.flatMap((colour) => {

@@ -15,7 +15,7 @@ import type { Patched } from '../rig';
 import { mixerOf } from './head-plan';
 
 export type ColourMatch =
-  /** Mixes it, this far off (CIEDE2000; below 2 nobody notices), and what comes of it as `#rrggbb`. */
+  /** Mixes it, or goes from one white to another, this far off (CIEDE2000; below 2 nobody notices), and what comes of it as `#rrggbb`. */
   | { readonly how: 'mixes'; readonly off: number; readonly hex: string }
   | { readonly how: 'wheel'; readonly slot: number; readonly name: string; readonly off: number; readonly hex: string }
   | { readonly how: 'gel'; readonly off: number; readonly hex: string }
@@ -24,7 +24,9 @@ export type ColourMatch =
 
 export function colourMatch({ profile, mode, fixture }: Patched, colour: Chromaticity): ColourMatch {
   const mixer = mixerOf({ profile, mode }, 0) ?? mixerOf({ profile, mode }, undefined);
-  if (mixer) {
+  const turns = profile.colours.length > 0 && mode.channels.some(({ attribute }) => attribute === 'Color1');
+  // Whites have the colour of the wheel or the gel before them.
+  if (mixer && !(mixer.between && (turns || fixture.gel))) {
     const [drives, light] = [new Float64Array(16), new Float64Array(3)];
     const { r, g, b } = linearFromChromaticity(colour);
     solveMix(mixer, r, g, b, drives);
@@ -33,7 +35,7 @@ export function colourMatch({ profile, mode, fixture }: Patched, colour: Chromat
     const mixed = { r: light[0]! / most, g: light[1]! / most, b: light[2]! / most };
     return { how: 'mixes', off: off(mixed, colour), hex: hexFromChromaticity(chromaticityFromLinear(mixed)) };
   }
-  if (profile.colours.length > 0 && mode.channels.some(({ attribute }) => attribute === 'Color1')) {
+  if (turns) {
     const { slot, off: far } = nearestSlot(
       profile.colours.map((one) => one.colour),
       colour,

@@ -52,7 +52,7 @@ const WORDS: Readonly<Record<string, string>> = {
   PanTiltSpeed:
     'pan tilt speed|pan/tilt speed|p/t speed|movement speed|xy speed|speed pan/tilt|vector speed|motor speed|speed of pan/tilt',
   LampControl:
-    'control|lamp control|special|special functions|function|functions|settings|reset|lamp|reset and lamp|sonderfunktionen|maintenance',
+    'control|lamp control|master/slave|master slave|special|special functions|function|functions|settings|reset|lamp|reset and lamp|sonderfunktionen|maintenance',
   Fog1: 'fog|haze|smoke|output|fog output|haze output|nebel',
   Fans: 'fan|fan speed|fans|lüfter|ventilator',
   DimmerCurve: 'dimmer curve|dimming curve|dimmer speed|dimming speed|dimmer mode',

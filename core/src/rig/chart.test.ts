@@ -162,6 +162,12 @@ test('a strobe that is off and on, cells beside what is not known, and turns bes
   ]);
   const cells = readChart('1 Red 1\n2 Green 1\n3 Blue 1\n4 Red 2\n5 Green 2\n6 Blue 2\n7 Wobble\n8 Whirr').channels;
   expect(cells.map(({ cell }) => cell)).toEqual([0, 0, 0, 1, 1, 1, undefined, undefined]);
+  expect(attributes('1 Master\n2 Master/slave mode\n3 Chase\n4 Chase speed').map(([attribute]) => attribute)).toEqual([
+    'Dimmer',
+    'LampControl',
+    'Effects1',
+    'EffectsSpeed',
+  ]);
   const zoom = readChart('1 Dimmer\n2 Zoom wide to narrow\n').channels[1]!;
   expect(amountsOf(zoom)).toEqual({ none: 1, least: 1, most: 0 });
   expect(amountsOf(readChart('1 Dimmer\n2 Zoom 0-255 narrow-wide').channels[1]!)).toBeNull();
