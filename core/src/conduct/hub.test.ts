@@ -73,6 +73,21 @@ describe('a screen that says nothing', () => {
     expect(phone.closed()).toBe(true);
   });
 
+  test('is still there while a large show is on its way to it', () => {
+    const made = stage();
+    const own = made.screen('own');
+    const phone = made.screen('phone', device('phone'));
+    const [look] = testShow().looks;
+    const looks = Array.from({ length: 2000 }, (_, i) => ({ ...look!, id: `look-${i}`, number: i + 1 }));
+    own.say({ type: 'put-on', show: { ...testShow(), id: 'large', looks }, chain: ['begun'] });
+    const seconds = JSON.stringify(phone.heard.findLast(({ type }) => type === 'show')).length / 100_000;
+    expect(seconds).toBeGreaterThan(3.5);
+    quietly(made, 3.5);
+    expect(phone.closed()).toBe(false);
+    quietly(made, 1);
+    expect(phone.closed()).toBe(true);
+  });
+
   test('is still there where the conductor was busy itself, and what it said meanwhile is heard late', () => {
     const made = stage();
     const phone = made.screen('phone', device('phone'));

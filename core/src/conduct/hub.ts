@@ -35,6 +35,10 @@ const LONGEST = 150;
 const WHOLE_SHOW = 100;
 /** A screen that has said nothing for so long lets go of what it held, and after twice that counts as gone. Seconds. */
 const SILENT = 1.5;
+/** A message of so many characters and more takes its time over a bad Wi-Fi, and what is answered waits behind it. */
+const LARGE = 50_000;
+/** So many of them come through in a second at least. */
+const SLOWEST = 100_000;
 /** After a restart screens have so long to come back before what they held is let go. Seconds. */
 const COMES_BACK = 6;
 /** A screen that sounds ends its song itself; so long after the end it has not. Seconds. */
@@ -98,6 +102,8 @@ type Known = Wire & {
   /** What the screen calls itself; empty before its first word. */
   screen: string;
   heardAt: number;
+  /** Until when what it was told may be on its way: its silence says nothing. */
+  arriving: number;
   closedAt: number | undefined;
   /** It let go of what it held, as nothing was heard of it. */
   released: boolean;
@@ -147,10 +153,14 @@ export function conductorHub({
   const rightOf = ({ visitor }: Known): Right => visitor.device?.may ?? 'operator';
   const nameOf = ({ visitor }: Known) => visitor.device?.name ?? 'the computer';
 
-  const tell = (line: Known, message: ToScreen) => line.send(JSON.stringify(message));
+  const send = (line: Known, text: string) => {
+    if (text.length >= LARGE) line.arriving = Math.max(line.arriving, now()) + text.length / SLOWEST;
+    line.send(text);
+  };
+  const tell = (line: Known, message: ToScreen) => send(line, JSON.stringify(message));
   const tellAll = (message: ToScreen, except?: Known) => {
     const text = JSON.stringify(message);
-    for (const line of open()) if (line !== except && line.screen !== '') line.send(text);
+    for (const line of open()) if (line !== except && line.screen !== '') send(line, text);
   };
   const tellWatch = () => watch([...new Set(open().flatMap(({ watching }) => watching ?? []))]);
   const connectionsMessage = (): ToScreen | undefined =>
@@ -236,7 +246,7 @@ export function conductorHub({
         lines.delete(line);
         forget(line.visitor);
         if (!isBack(line)) letGo(line);
-      } else if (line.sure || spared) continue;
+      } else if (line.sure || spared || at < line.arriving) continue;
       else if (at - line.heardAt > SILENT * 2) line.close();
       else if (at - line.heardAt > SILENT) letGo(line);
     }
@@ -379,6 +389,7 @@ export function conductorHub({
         visitor,
         screen: '',
         heardAt: now(),
+        arriving: 0,
         closedAt: undefined,
         released: false,
         watching: null,

@@ -36,7 +36,8 @@ export function NextStep() {
   const path = usePathname();
   const palette = usePalette();
   const may = useMay('operator');
-  const served = useLink((link) => link.conductor) === 'server';
+  // A server that is lost for a moment is one all the same.
+  const served = useLink((link) => link.conductor === 'server' || link.conductor === 'lost');
   const connected = useSession((session) => session.connected);
   const left = useSession((session) => session.pathLeft);
   const leavePath = useSession((session) => session.leavePath);

@@ -253,6 +253,27 @@ test('a show that is looked into has its light here alone; the server hears noth
   expect(doc.store.getState().show?.id).toBe('test');
 });
 
+test('a page whose first questions nobody answered looks again, though it never had a server', async () => {
+  window.localStorage.clear();
+  let asked = 0;
+  const fetch = async () => {
+    if (++asked <= 2) throw new TypeError('Failed to fetch');
+    return { ok: true, status: 200, headers: { get: () => 'application/json' } };
+  };
+  Object.assign(globalThis, { fetch, WebSocket: FakeSocket });
+  const made = conducting(document(repository(memoryStore())), { tell: () => undefined } as unknown as Light, 'me');
+  const before = FakeSocket.last;
+  await made.start(Promise.resolve(undefined));
+  await settle();
+  expect([made.store.getState().conductor, FakeSocket.last === before]).toEqual(['browser', true]);
+  jest.advanceTimersByTime(3000);
+  await settle();
+  expect(FakeSocket.last).not.toBe(before);
+  FakeSocket.last.onopen();
+  FakeSocket.last.hear(welcome(null));
+  expect(made.store.getState().conductor).toBe('server');
+});
+
 describe('silence', () => {
   /** Lets time pass as it does for a page that has nothing else to do: with a look at the line every 400 ms. */
   function pass(clock: jest.SpyInstance<number>, from: number, ms: number): void {
@@ -278,6 +299,35 @@ describe('silence', () => {
     pass(clock, start + 2400, 400);
     expect(first.closed).toBe(true);
     expect(made.store.getState().conductor).toBe('lost');
+  });
+
+  test('is none while a line that was lost is opened again, however slow it is, until the show has come', async () => {
+    const { start, clock } = clocked();
+    const { made, socket } = await joined();
+    const first = socket();
+    pass(clock, start, 4000);
+    const second = socket();
+    expect(second).not.toBe(first);
+    // Two seconds to open, four to be greeted, and four for a large show.
+    pass(clock, start + 4000, 2000);
+    expect(second.closed).toBe(false);
+    second.onopen();
+    expect(second.said('hello')).toHaveLength(1);
+    pass(clock, start + 6000, 4000);
+    expect([second.closed, made.store.getState().conductor]).toEqual([false, 'lost']);
+    second.hear(welcome({ id: 'test', head: 'x' }));
+    pass(clock, start + 10_000, 4000);
+    expect([second.closed, made.store.getState().conductor]).toEqual([false, 'server']);
+    second.hear(theirs());
+    // From then on silence is what it was.
+    pass(clock, start + 14_000, 2800);
+    expect([second.closed, made.store.getState().conductor]).toEqual([true, 'lost']);
+    // A line that never opens is given up in the end.
+    pass(clock, start + 16_800, 1200);
+    const third = socket();
+    expect(third).not.toBe(second);
+    pass(clock, start + 18_000, 15_600);
+    expect(third.closed).toBe(true);
   });
 
   test('that only seems so to a page that was busy itself shows nothing: what came meanwhile is heard first', async () => {

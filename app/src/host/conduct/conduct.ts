@@ -100,6 +100,8 @@ const PINGS = 6;
 const PING_EVERY_MS = 10_000;
 /** The conductor says something every second: silence of this length is a dead line. */
 const DEAD_MS = 2500;
+/** So long it may take to open a line, to be greeted and to get the show: over a bad Wi-Fi each of them is seconds. */
+const GREETED_MS = 15_000;
 const LOOK_MS = 400;
 /** A press that was not answered for so long will not be, in seconds. */
 const ANSWERED_WITHIN = 1;
@@ -126,6 +128,8 @@ export function conducting(document: Document, light: Light, screen: string): Co
   let doubt = Infinity;
   let exchanges: { sent: number; now: number; received: number }[] = [];
   let heardAt = 0;
+  /** Since when a line is being opened and greeted; undefined once the show has come. */
+  let openingAt: number | undefined;
   let lookedAt = 0;
   /** The last look at the line came late, and was none. */
   let spared = false;
@@ -190,6 +194,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
   };
 
   const welcomed = (message: Extract<Told, { type: 'welcome' }>) => {
+    if (message.show === null) openingAt = undefined;
     if (exchanges.length === 0) offset = message.now - localSeconds();
     light.tell({ type: 'clock', offset });
     light.tell({ type: 'state', state: message.state });
@@ -256,8 +261,10 @@ export function conducting(document: Document, light: Light, screen: string): Co
       case 'entries':
         return message.entries.forEach(take);
       case 'show':
+        openingAt = undefined;
         return takeShow(message);
       case 'changes':
+        openingAt = undefined;
         document.take(message.show, message.changes);
         return document.resendOnce();
       case 'again':
@@ -308,6 +315,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
       },
     });
     line = mine;
+    openingAt = localSeconds();
     mine.start();
   };
   const leave = () => {
@@ -327,7 +335,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
   const comeBack = async () => {
     const busy = () => kind === 'server' || store.getState().here || (store.getState().live.song?.playing ?? false);
     // It may take a while to answer, and by then a song may play, or an earlier question have been answered.
-    if (busy() || !(await hasServer()) || busy()) return;
+    if (busy() || (await isServed()) !== 'yes' || busy()) return;
     clearInterval(returning);
     kind = 'server';
     common = serverLine;
@@ -342,6 +350,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
     spared = !spared && at - lookedAt > (2 * LOOK_MS) / 1000;
     lookedAt = at;
     if (!line || spared || store.getState().conductor === 'looking') return;
+    if (openingAt !== undefined) return at - openingAt > GREETED_MS / 1000 ? line.fail() : undefined;
     if (at - heardAt > DEAD_MS / 1000) return line.fail();
     if (doubt > SURE) ping();
   };
@@ -363,13 +372,18 @@ export function conducting(document: Document, light: Light, screen: string): Co
         begun = copy;
         reading = undefined;
       });
-      kind = (await hasServer()) ? 'server' : 'browser';
+      const asked = localSeconds();
+      let served = await isServed();
+      // Once more, unless nobody answered for long.
+      if (served === 'unknown' && localSeconds() - asked < 1) served = await isServed();
+      kind = served === 'yes' ? 'server' : 'browser';
       if (kind === 'server') rememberServer();
       else await reading;
       common = kind === 'server' ? serverLine : (await own()).browserLine(goOn);
       connect(common);
       setTimeout(() => void own().catch(() => undefined), SPARE_MS);
-      if (kind === 'browser' && hadServer()) returning = setInterval(() => void comeBack(), RETURN_MS);
+      if (kind === 'browser' && (hadServer() || served === 'unknown'))
+        returning = setInterval(() => void comeBack(), RETURN_MS);
       setInterval(ping, PING_EVERY_MS);
       setInterval(watchLine, LOOK_MS);
       window.document.addEventListener('visibilitychange', watchLine);
@@ -433,12 +447,14 @@ function levelsFromHex(text: string): Uint8Array {
 }
 
 /** A static host answers with a page or a 404; our server with its status, or that this device has to join first. */
-async function hasServer(): Promise<boolean> {
+/** Whether a Hovlix is where this page came from; unknown where nothing answered, as in a Wi-Fi that changes just then. */
+async function isServed(): Promise<'yes' | 'no' | 'unknown'> {
   try {
     const response = await fetch('/api/status', { cache: 'no-store' });
     if (response.status === 401) window.location.reload();
-    return response.ok && (response.headers.get('content-type') ?? '').includes('json');
+    if (response.status >= 500) return 'unknown';
+    return response.ok && (response.headers.get('content-type') ?? '').includes('json') ? 'yes' : 'no';
   } catch {
-    return false;
+    return 'unknown';
   }
 }
