@@ -446,8 +446,10 @@ function levelsFromHex(text: string): Uint8Array {
   return levels;
 }
 
-/** A static host answers with a page or a 404; our server with its status, or that this device has to join first. */
-/** Whether a Hovlix is where this page came from; unknown where nothing answered, as in a Wi-Fi that changes just then. */
+/**
+ * Whether a Hovlix is where this page came from. A static host answers with a page or a 404; our server with its status, or
+ * that this device has to join first. Unknown where nothing answered, as in a Wi-Fi that changes just then.
+ */
 async function isServed(): Promise<'yes' | 'no' | 'unknown'> {
   try {
     const response = await fetch('/api/status', { cache: 'no-store' });
