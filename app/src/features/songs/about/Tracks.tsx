@@ -14,7 +14,6 @@ import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Row } from '../../../ui/pieces';
 import { Slider } from '../../../ui/Slider';
 import { useListening } from './use-listening';
-import { RECORDING_FILES } from '../recording-files';
 import { WORDS } from './words';
 
 export function Tracks({ song }: { readonly song: Song }) {
@@ -62,7 +61,7 @@ export function Tracks({ song }: { readonly song: Song }) {
           <Row>
             <FileButton
               label={WORDS.chooseRecordingBeside}
-              accept={RECORDING_FILES}
+              accept=".wav,.aif,.aiff,.flac,.mp3,.ogg,.opus,.m4a,audio/*"
               onFiles={([file]) => void add(file)}
             >
               {WORDS.addStemJingle}
