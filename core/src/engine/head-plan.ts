@@ -54,7 +54,7 @@ export function headPlan(
         param: paramOf(kind, channel, head, mixing.order),
         // Before cells that dim themselves it stays open.
         home: kind === 'whole' ? (amounts?.most ?? 1) : (channel.home ?? 0),
-        amounts: amounts && kind === 'zoom' ? { ...amounts, none: amounts.least } : amounts,
+        amounts: amounts && FROM_END_TO_END.has(kind) ? { ...amounts, none: amounts.least } : amounts,
         low: kind === 'pan' ? panLow : tiltLow,
         high: kind === 'pan' ? panHigh : tiltHigh,
         masters: channel.masters !== false,
@@ -82,9 +82,14 @@ const AMOUNTS: ReadonlySet<ChannelKind> = new Set<ChannelKind>([
   'whole',
   'emitter',
   'filter',
+  'hue',
+  'saturation',
+  'warmth',
   'zoom',
   'haze',
 ]);
+/** Of these, those whose 0 is one of two ends, and not nothing. */
+const FROM_END_TO_END: ReadonlySet<ChannelKind> = new Set<ChannelKind>(['hue', 'saturation', 'warmth', 'zoom']);
 
 const PRIMARIES = ['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B'] as const satisfies readonly EmitterName[];
 
@@ -111,8 +116,8 @@ export function mixesColour(head: Pick<Head, 'profile' | 'mode'>): boolean {
 }
 
 type Mixing = {
-  /** By what it filters, in place of emitters. */
-  readonly filters: boolean;
+  /** What stands for the mix where it is not said emitter by emitter. */
+  readonly by: 'emitters' | 'filters' | 'hue' | 'warmth';
   readonly mixer: Mixer | null;
   /** Emitters as the mixer counts them: red, green and blue first, then the others in channel order. */
   readonly order: readonly (EmitterName | null)[];
@@ -133,13 +138,17 @@ function mixingOf(channels: readonly Channel[], head: Pick<Head, 'profile'>): Mi
 function mixingFor(channels: readonly Channel[], head: Pick<Head, 'profile'>): Mixing {
   const names = [...new Set(channels.map((channel) => channel.attribute).filter(isEmitter))];
   const whole = PRIMARIES.every((name) => names.includes(name));
+  const has = (name: string) => channels.some(({ attribute }) => attribute === name);
   // Cyan, magenta and yellow take away what red, green and blue would not give.
-  if (!whole && FILTERS.every((name) => channels.some(({ attribute }) => attribute === name)))
-    return { filters: true, mixer: mixerFor(PRIMARIES), order: [] };
+  if (!whole && FILTERS.every(has)) return { by: 'filters', mixer: mixerFor(PRIMARIES), order: [] };
+  if (!whole && HUES.every(has)) return { by: 'hue', mixer: mixerFor(PRIMARIES), order: [] };
+  // A white between a warm and a cold one. Before a wheel it is a further filter, and left alone.
+  if (names.length === 0 && has('CTC') && head.profile.colours.length === 0)
+    return { by: 'warmth', mixer: mixerFor(WHITES, measuredIn(head)), order: [] };
   const further = names.filter((name) => !whole || !isPrimary(name)).slice(0, MIX - PRIMARIES.length);
   const mixed = whole ? [...PRIMARIES, ...further] : further;
   const mixer = mixed.length > 0 ? mixerFor(mixed, measuredIn(head)) : null;
-  return { filters: false, mixer, order: whole ? mixed : [null, null, null, ...further] };
+  return { by: 'emitters', mixer, order: whole ? mixed : [null, null, null, ...further] };
 }
 
 /** Emitter colours that the type gives itself. */
@@ -152,6 +161,8 @@ function measuredIn({ profile }: Pick<Head, 'profile'>): MeasuredEmitters {
 }
 
 const FILTERS = ['ColorSub_C', 'ColorSub_M', 'ColorSub_Y'] as const;
+const HUES = ['HSB_Hue', 'HSB_Saturation'] as const;
+const WHITES = ['ColorAdd_WW', 'ColorAdd_CW'] as const satisfies readonly EmitterName[];
 
 export function isEmitter(attribute: string): attribute is EmitterName {
   return Object.hasOwn(EMITTERS, attribute);
@@ -165,9 +176,12 @@ function dims(dimmer: Channel, { cells, mode }: Head): boolean {
   );
 }
 
-function kindOf(channel: Channel, head: Head, { filters, order }: Mixing): ChannelKind {
+function kindOf(channel: Channel, head: Head, { by, order }: Mixing): ChannelKind {
   const { attribute } = channel;
-  if (filters && FILTERS.some((name) => name === attribute)) return 'filter';
+  if (by === 'filters' && FILTERS.some((name) => name === attribute)) return 'filter';
+  if (by === 'hue' && attribute === 'HSB_Hue') return 'hue';
+  if (by === 'hue' && attribute === 'HSB_Saturation') return 'saturation';
+  if (by === 'warmth' && attribute === 'CTC') return 'warmth';
   if (isEmitter(attribute) && order.includes(attribute)) return 'emitter';
   if (attribute === 'Dimmer') return dims(channel, head) ? 'dimmer' : 'whole';
   if (attribute === 'Pan') return head.fixture.swapPanTilt ? 'tilt' : 'pan';

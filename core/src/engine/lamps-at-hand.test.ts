@@ -49,6 +49,9 @@ const dims = ({ mode }: { mode: Mode }) => has(mode, /^(Dimmer$|ColorAdd_)/);
 /** Figures of their own are all the light they have. */
 const drawing = ({ mode }: { mode: Mode }) => !has(mode, /^(Dimmer$|ColorAdd_)/) && has(mode, /^Effects/);
 
+/** Between two whites none of red, green and blue is quite at full. */
+const fullOf = (mode: Mode) => (has(mode, /^CTC$/) && !has(mode, /^Color/) ? 0.9 : 0.98);
+
 test.each(lamps)('$name is dark with nothing on, and at level 0', ({ profile, mode }) => {
   expect(lit(profile, mode, null).most).toBe(0);
   expect(lit(profile, mode, { level: hold(0) }).most).toBe(0);
@@ -56,7 +59,7 @@ test.each(lamps)('$name is dark with nothing on, and at level 0', ({ profile, mo
 
 test.each(lamps.filter((lamp) => !drawing(lamp)))('$name shines with its level in all of its cells', (lamp) => {
   const { profile, mode } = lamp;
-  expect(lit(profile, mode, { level: hold(1) }).least).toBeGreaterThan(0.95);
+  expect(lit(profile, mode, { level: hold(1) }).least).toBeGreaterThan(fullOf(mode));
   const half = lit(profile, mode, { level: hold(0.5) });
   // What nothing dims is open or closed.
   for (const one of [half.least, half.most]) expect(one).toBeCloseTo(dims(lamp) ? 0.5 : 1, 1);
@@ -125,6 +128,20 @@ Kanal 5: Strobe 0-5 aus, 6-255 langsam - schnell`,
 4 Strobe 0-19 open 20-255 strobe`,
   'a blacklight': `1 UV dimmer
 2 Strobe 0-255`,
+  'hue and saturation': `1 Intensity
+2 Hue 0-360°
+3 Saturation 0-100%
+4 Strobe 0-5 off 6-255 1-20 Hz`,
+  'hue, fine too, with colour temperature beside it': `1 Dimmer
+2 Hue
+3 Hue fine
+4 Saturation
+5 CCT 2700K-6500K`,
+  'one white, from warm to cold': `1 Dimmer
+2 Dimmer fine
+3 Colour temperature (2700 K - 6500 K)`,
+  'one white, from cold to warm': `1 Colour temperature 0-10 no function 11-255 6500K to 2700K
+2 Dimmer`,
   'colours that are chosen, and off': `1 Colour 0-5 off 6-20 red 21-35 green 36-50 blue 51-65 white
 2 Strobe
 3 Speed`,
@@ -136,7 +153,9 @@ test.each(Object.entries(CHARTS))('as a manual has it: %s', (_, text) => {
   const mode = profile.modes[0]!;
   expect(lit(profile, mode, null)).toMatchObject({ most: 0, hertz: 0 });
   expect(lit(profile, mode, { level: hold(0) })).toMatchObject({ most: 0, hertz: 0 });
-  expect(lit(profile, mode, { level: hold(1) })).toMatchObject({ least: expect.closeTo(1, 2), hertz: 0 });
+  const full = lit(profile, mode, { level: hold(1) });
+  expect(full.least).toBeGreaterThan(fullOf(mode));
+  expect(full.hertz).toBe(0);
   if (dims({ mode }))
     expect(lit(profile, mode, { level: hold(0.5) })).toMatchObject({ least: expect.closeTo(0.5, 1), hertz: 0 });
   const shutter = mode.channels.find(({ attribute }) => attribute === 'Shutter1');
@@ -166,4 +185,53 @@ test('whites go from the coldest to the warmest as the colour does, and shine wh
   expect(of(0.15, 0.06)).toEqual([255, 0]);
   expect(of(0.64, 0.33)).toEqual([0, 255]);
   expect(of(0.44, 0.403, 0.5)).toEqual([0, 128]);
+});
+
+/** A lamp as its manual has it, lit in a colour: its bytes. */
+function bytesOf(chart: string, x: number, y: number, level = 1): readonly number[] {
+  const blank = blankType('t');
+  const profile = typeFromChart(blank, readChart(chart), blank.modes[0]!.id);
+  return [...lit(profile, profile.modes[0]!, { level: hold(level), colour: hold({ x, y }) }).frame.subarray(0, 4)];
+}
+
+test('hue and saturation follow the colour, and are read as it', () => {
+  const chart = '1 Dimmer\n2 Hue\n3 Saturation\n4 Reserved';
+  const [level, red, deep] = bytesOf(chart, 0.69, 0.308, 0.5);
+  expect(level).toBe(128);
+  expect(Math.min(red!, 255 - red!)).toBeLessThan(4);
+  expect(deep).toBeGreaterThan(240);
+  // A third of the circle on is green, a screen's being yellower, and two thirds blue; white has no saturation.
+  expect(bytesOf(chart, 0.19, 0.72)[1]).toBeGreaterThan(70);
+  expect(bytesOf(chart, 0.19, 0.72)[1]).toBeLessThan(90);
+  expect(Math.abs(bytesOf(chart, 0.14, 0.045)[1]! - 170)).toBeLessThan(4);
+  expect(bytesOf(chart, 0.3127, 0.329)[2]).toBeLessThan(4);
+  // It comes out as a lamp of red, green and blue would have it, to within what bytes round.
+  const cellOf = (text: string, x: number, y: number) => {
+    const blank = blankType('t');
+    const profile = typeFromChart(blank, readChart(text), blank.modes[0]!.id);
+    return lit(profile, profile.modes[0]!, { level: hold(1), colour: hold({ x, y }) }).cells[0]!;
+  };
+  for (const [x, y] of [
+    [0.64, 0.33],
+    [0.5, 0.4],
+    [0.3, 0.55],
+    [0.22, 0.25],
+    [0.33, 0.2],
+    [0.3127, 0.329],
+  ] as const) {
+    const mixed = cellOf('1 Dimmer\n2 Red\n3 Green\n4 Blue', x, y);
+    cellOf(chart, x, y).forEach((part, k) => expect(part).toBeCloseTo(mixed[k]!, 1));
+  }
+});
+
+test('a lamp of one white goes from warm to cold, whichever way its channel runs', () => {
+  const [rising, falling] = ['1 Dimmer\n2 CCT 2700K-6500K', '1 Dimmer\n2 CCT cold to warm'];
+  const [warm, cold] = [[0.44, 0.403] as const, [0.3063, 0.3165] as const];
+  expect(bytesOf(rising, ...warm)[1]).toBe(0);
+  expect(bytesOf(rising, ...cold)[1]).toBe(255);
+  expect(bytesOf(falling, ...warm)[1]).toBe(255);
+  expect(bytesOf(falling, ...cold)[1]).toBe(0);
+  // Before a wheel it is a further filter, and stays where it rests.
+  const spot = '1 Dimmer\n2 CTC\n3 Colour 0-10 open 11-20 red 21-30 blue\n4 Pan';
+  expect(bytesOf(spot, ...cold)[1]).toBe(bytesOf(spot, ...warm)[1]);
 });

@@ -1,7 +1,7 @@
 // How much light a frame's bytes make, of the whole rig: what flash safety goes by at its last stage. What it knows of
 // a rig lies in flat rows, as it is read for each frame that goes out.
 
-import { lightOfMix, linearFromChromaticity } from '../colour';
+import { lightOfMix, linearFromChromaticity, mixerFor, type Mixer } from '../colour';
 import { amountAtPlace } from '../rig';
 import {
   HEADS_AT_ONCE,
@@ -20,11 +20,15 @@ const DIRECT = 3;
 const SHUTTER = 4;
 const SLOT = 5;
 const WHOLE = 6;
+const HUE = 7;
+const SATURATION = 8;
 
 const KINDS: Partial<Readonly<Record<ChannelKind, number>>> = {
   dimmer: DIMMER,
   emitter: EMITTER,
   filter: FILTER,
+  hue: HUE,
+  saturation: SATURATION,
   direct: DIRECT,
   effect: DIRECT,
   shutter: SHUTTER,
@@ -40,7 +44,7 @@ export function* lightMeter(
   plans: readonly HeadPlan[],
   shares: Float64Array,
 ): Generator<void, LightMeter> {
-  const rows: { readonly writer: ChannelWriter; readonly plan: HeadPlan }[] = [];
+  const rows: Row[] = [];
   const starts = new Int32Array(plans.length + 1);
   const lit = new Set<number>();
   const colours: Float64Array[] = [];
@@ -48,7 +52,7 @@ export function* lightMeter(
     if (head % HEADS_AT_ONCE === 0) yield;
     if (heads[head]!.profile.kind !== 'hazer')
       for (const writer of plan.writers) {
-        if (KINDS[writer.kind] !== undefined) rows.push({ writer, plan });
+        rows.push(...rowsOf(writer, plan));
         if (!MOVING.has(writer.kind))
           for (const place of [writer.coarse, writer.fine, writer.ultra]) if (place >= 0) lit.add(place);
       }
@@ -65,7 +69,9 @@ export function* lightMeter(
     slots: rows.map(({ writer }) => writer.slots),
     colours,
     shares,
-    mixes: Uint8Array.from(plans, ({ mixer }) => Number(mixer !== null)),
+    mixes: Uint8Array.from(plans, ({ mixer, writers }) =>
+      mixer === null ? 0 : writers.some(({ kind }) => kind === 'hue') ? BY_HUE : 1,
+    ),
     bare: Uint8Array.from(plans, ({ mixer, writers }) =>
       Number(
         !mixer && writers.every(({ kind }) => kind !== 'dimmer') && writers.some(({ kind }) => KINDS[kind] === DIRECT),
@@ -74,23 +80,46 @@ export function* lightMeter(
     further: Uint8Array.from(heads, ({ cell }) => Number(cell > 0)),
     lit: Int32Array.from(lit),
   };
-  const alone = new Float64Array(3);
-  const drives = new Float64Array(16);
-  for (const [row, { writer, plan }] of rows.entries()) {
+  for (const [row, { writer, kind, light }] of rows.entries()) {
     if (row % ROWS_AT_ONCE === 0) yield;
-    meter.kinds[row] = KINDS[writer.kind]!;
+    meter.kinds[row] = kind;
     meter.places.set([writer.coarse, writer.fine, writer.ultra], row * 3);
     if (writer.kind === 'shutter') meter.shutters.set(writer.shutter.subarray(0, 5), row * 5);
     else meter.shutters[row * 5] = writer.kind === 'slot' ? writer.shutter[5]! : -1;
-    if ((writer.kind === 'emitter' || writer.kind === 'filter') && plan.mixer) {
-      drives[writer.param] = 1;
-      lightOfMix(plan.mixer, drives, alone);
-      drives[writer.param] = 0;
-      meter.given.set(alone, row * 3);
-    }
+    if (light) meter.given.set(light, row * 3);
   }
   return meter;
 }
+
+type Row = { readonly writer: ChannelWriter; readonly kind: number; readonly light: Float64Array | null };
+
+/** Of a channel that makes light, what it does and what it gives at most. One between two whites takes one as it gives the other. */
+function rowsOf(writer: ChannelWriter, { mixer }: HeadPlan): readonly Row[] {
+  if (writer.kind === 'warmth' && mixer)
+    return [
+      { writer, kind: FILTER, light: lightOf(mixer, WARM) },
+      { writer, kind: EMITTER, light: lightOf(mixer, COLD) },
+    ];
+  const kind = KINDS[writer.kind];
+  if (kind === undefined) return [];
+  return [
+    { writer, kind, light: mixer && (kind === EMITTER || kind === FILTER) ? lightOf(mixer, writer.param) : null },
+  ];
+}
+
+/** Places of the two whites among the drives of their mixer, see `mixerFor`. */
+const WARM = 3;
+const COLD = 4;
+
+/** The linear light of one emitter of a mixer at full. */
+function lightOf(mixer: Mixer, emitter: number): Float64Array {
+  const light = new Float64Array(3);
+  alone[emitter] = 1;
+  lightOfMix(mixer, alone, light);
+  alone[emitter] = 0;
+  return light;
+}
+const alone = new Float64Array(16);
 
 const WHITE = { x: 0.3127, y: 0.329 };
 /**
@@ -123,7 +152,11 @@ const WHOLE_LEVEL = 5;
 const OPEN = 6;
 const SLOT_NOW = 7;
 const BARE = 8;
-export const lamp = new Float64Array(9);
+const HUE_NOW = 9;
+const SATURATION_NOW = 10;
+export const lamp = new Float64Array(11);
+/** What a head is that mixes by hue and saturation, in `mixes`. */
+const BY_HUE = 2;
 
 /** Reads one head; the cells of a lamp must be read one after the other, from its first. Allocates nothing. */
 export function readLight(meter: LightMeter, frame: Uint8Array, head: number): void {
@@ -140,7 +173,8 @@ export function readLight(meter: LightMeter, frame: Uint8Array, head: number): v
   for (let row = meter.starts[head]!; row < meter.starts[head + 1]!; row++) readRow(meter, frame, row);
   const colour = meter.colours[head]!;
   const slot = lamp[SLOT_NOW]! * 3 < colour.length ? lamp[SLOT_NOW]! * 3 : 0;
-  if (meter.mixes[head] === 1) for (let k = 0; k < 3; k++) lamp[k] = lamp[k]! * colour[slot + k]!;
+  if (meter.mixes[head] === BY_HUE) mixByHue();
+  if (meter.mixes[head]! > 0) for (let k = 0; k < 3; k++) lamp[k] = lamp[k]! * colour[slot + k]!;
   else {
     const level = meter.bare[head] === 1 ? Math.min(1, lamp[BARE]!) : 1;
     for (let k = 0; k < 3; k++) lamp[k] = colour[slot + k]! * level;
@@ -148,6 +182,17 @@ export function readLight(meter: LightMeter, frame: Uint8Array, head: number): v
   const level = lamp[LEVEL]! * lamp[WHOLE_LEVEL]! * lamp[OPEN]!;
   for (let k = 0; k < 3; k++) lamp[k] = Math.max(0, lamp[k]!) * level;
 }
+
+/** Drives of red, green and blue by a hue and a saturation (A. R. Smith 1978, “Color gamut transform pairs”), and their light. */
+function mixByHue(): void {
+  for (let k = 0; k < 3; k++) {
+    const around = (lamp[HUE_NOW]! * 6 + 5 - 2 * k) % 6;
+    alone[k] = 1 - lamp[SATURATION_NOW]! * Math.max(0, Math.min(around, 4 - around, 1));
+  }
+  lightOfMix(USUAL, alone, lamp);
+  alone.fill(0);
+}
+const USUAL = mixerFor(['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B']);
 
 function readRow(meter: LightMeter, frame: Uint8Array, row: number): void {
   const kind = meter.kinds[row]!;
@@ -157,6 +202,8 @@ function readRow(meter: LightMeter, frame: Uint8Array, row: number): void {
   const value = amounts === null ? place : amountAtPlace(amounts, place);
   if (kind === DIMMER) lamp[LEVEL] = value;
   else if (kind === WHOLE) lamp[WHOLE_LEVEL] = value;
+  else if (kind === HUE) lamp[HUE_NOW] = value;
+  else if (kind === SATURATION) lamp[SATURATION_NOW] = value;
   else if (kind === DIRECT) lamp[BARE] = lamp[BARE]! + value;
   else if (kind === SLOT) {
     lamp[SLOT_NOW] = nearestSlot(meter.slots[row]!, value * 255);

@@ -126,6 +126,9 @@ export type ChannelKind =
   | 'direct'
   | 'effect'
   | 'filter'
+  | 'hue'
+  | 'saturation'
+  | 'warmth'
   | 'pan'
   | 'tilt'
   | 'shutter'
@@ -230,7 +233,7 @@ export type LightMeter = {
   /** By row of a wheel, the DMX value of each slot; by head, the light of each slot, or of a lamp of one colour. */
   readonly slots: readonly Float64Array[];
   readonly colours: readonly Float64Array[];
-  /** By head: its share of the rig's light; 1 where it mixes its colour; 1 where its white emitters are all it has. */
+  /** By head: its share of the rig's light; 1 where it mixes its colour, 2 where it does so by hue and saturation; 1 where its white emitters are all it has. */
   readonly shares: Float64Array;
   readonly mixes: Uint8Array;
   readonly bare: Uint8Array;

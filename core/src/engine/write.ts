@@ -19,6 +19,9 @@ const GOBO_SLOT = 8;
 const COLOUR_SLOT = 9;
 const ZOOMS = 10;
 const FOGS = 11;
+const HUE = 12;
+const SATURATION = 13;
+const WARMTH = 14;
 
 const CODES: Readonly<Record<ChannelKind, number>> = {
   rest: REST,
@@ -28,6 +31,9 @@ const CODES: Readonly<Record<ChannelKind, number>> = {
   emitter: EMITTER,
   direct: DIRECT,
   filter: FILTER,
+  hue: HUE,
+  saturation: SATURATION,
+  warmth: WARMTH,
   pan: PAN,
   tilt: TILT,
   shutter: SHUTTER,
@@ -152,6 +158,12 @@ function findUsual(program: Program, row: number, head: number, dims: boolean): 
     case FILTER:
       now[VALUE] = 1 - scratch.mixes[head * MIX + table.params[row]!]!;
       return;
+    case HUE:
+      return hue(scratch.mixes, head * MIX, now);
+    case SATURATION:
+      return saturation(scratch.mixes, head * MIX, now);
+    case WARMTH:
+      return coldness(scratch.mixes, head * MIX + 3, now);
     case SHUTTER:
       now[VALUE] = fields[STROBE]!.values[head]!;
       return strobe(table.shutters[row]!, now);
@@ -178,6 +190,32 @@ function takePart(amounts: Float64Array, at: number, now: Float64Array): void {
   const amount = now[VALUE]!;
   const least = amounts[at + 1]!;
   now[VALUE] = amount <= 0 ? amounts[at]! : least + (amount > 1 ? 1 : amount) * (amounts[at + 2]! - least);
+}
+
+/** From drives of red, green and blue to the hue that has them, red at 0, green at a third (A. R. Smith 1978, “Color gamut transform pairs”). */
+function hue(mixes: Float64Array, at: number, now: Float64Array): void {
+  const r = mixes[at]!;
+  const g = mixes[at + 1]!;
+  const b = mixes[at + 2]!;
+  const most = Math.max(r, g, b);
+  const spread = most - Math.min(r, g, b);
+  if (spread <= 1e-6) now[VALUE] = 0;
+  else if (most === r) now[VALUE] = ((g - b) / spread / 6 + 1) % 1;
+  else if (most === g) now[VALUE] = ((b - r) / spread + 2) / 6;
+  else now[VALUE] = ((r - g) / spread + 4) / 6;
+}
+
+/** From the same drives to how far their colour is from white. */
+function saturation(mixes: Float64Array, at: number, now: Float64Array): void {
+  const most = Math.max(mixes[at]!, mixes[at + 1]!, mixes[at + 2]!);
+  now[VALUE] = most > 1e-6 ? 1 - Math.min(mixes[at]!, mixes[at + 1]!, mixes[at + 2]!) / most : 0;
+}
+
+/** From drives of a warm and a cold white to the place between them, 1 being all cold. */
+function coldness(mixes: Float64Array, at: number, now: Float64Array): void {
+  const warm = mixes[at]!;
+  const cold = mixes[at + 1]!;
+  now[VALUE] = cold < warm ? cold / 2 : 1 - warm / 2;
 }
 
 /** From degrees to a share of the motor's range. */

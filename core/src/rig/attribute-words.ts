@@ -27,7 +27,11 @@ const WORDS: Readonly<Record<string, string>> = {
   ColorSub_C: 'cyan|c',
   ColorSub_M: 'magenta|m',
   ColorSub_Y: 'yellow|y|gelb|jaune|amarillo|giallo',
-  CTC: 'ctc|cto|ctb|colour temperature|color temperature|cct|farbtemperatur|température de couleur',
+  HSB_Hue: 'hue|farbton|teinte|tonalità|matiz',
+  HSB_Saturation: 'saturation|sat|sättigung|saturación|saturazione',
+  CTC: 'ctc|colour temperature|color temperature|cct|farbtemperatur|température de couleur|temperatura de color|temperatura colore',
+  CTO: 'cto',
+  CTB: 'ctb',
   Color1:
     'colour wheel|color wheel|colour|color|colors|colours|colour wheel 1|color wheel 1|farbrad|farbe|roue de couleur|couleur|rueda de color',
   Color2: 'colour wheel 2|color wheel 2|farbrad 2',

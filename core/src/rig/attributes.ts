@@ -49,7 +49,11 @@ export const ATTRIBUTES: readonly Attribute[] = [
   at('ColorSub_C', 'Cyan', 'colour'),
   at('ColorSub_M', 'Magenta', 'colour'),
   at('ColorSub_Y', 'Yellow', 'colour'),
+  at('HSB_Hue', 'Hue', 'colour'),
+  at('HSB_Saturation', 'Saturation', 'colour'),
   at('CTC', 'Colour temperature', 'colour'),
+  at('CTO', 'Warm filter (CTO)', 'colour'),
+  at('CTB', 'Cold filter (CTB)', 'colour'),
   at('Color1', 'Colour wheel', 'colour', { snap: true }),
   at('Color2', 'Second colour wheel', 'colour', { snap: true }),
   at('ColorMacro1', 'Colour macro', 'colour', { snap: true }),
@@ -125,7 +129,8 @@ const UNDRAWN = new Set([
   'Gobo1Pos',
   'ColorMacro1',
   'Color2',
-  'CTC',
+  'CTO',
+  'CTB',
   'ColorAdd_UV',
 ]);
 

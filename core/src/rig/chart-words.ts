@@ -24,6 +24,7 @@ export function meaningOf(words: string, attribute: string): Meaning {
     return { does: 'nothing', sure: true };
   if (says(/shak|schüttel/)) return { does: 'shake', ...rates(text, 0.5, 4), sure: true };
   if (attribute === 'Shutter1') return shutterMeaning(text);
+  if (attribute === 'CTC' && (text === '' || says(WHITES))) return { does: 'level', ...whites(text), sure: true };
   const lights = attribute === 'Dimmer' || attribute.startsWith('ColorAdd_');
   if (lights && says(/strob|flash|puls|blitz|lightning/)) return { does: 'strobe', ...rates(text, 1, 20), sure: true };
   if (wheel && says(/rotat|spin|scroll|rainbow|\bcw\b|\bccw\b|clockwise|flow|dreh|arc-en-ciel|regenbogen/))
@@ -53,6 +54,14 @@ export function meaningOf(words: string, attribute: string): Meaning {
 /** From much to little: from a wide beam to a narrow one, too. */
 const FALLS =
   /(?:fast|wide|large|bright|schnell|breit)\s*(?:-|–|to|>|→|~|bis)\s*(?:slow|narrow|small|dark|langsam|schmal)/;
+
+const WHITES = /\d\s*k\b|warm|cold|cool|kalt|froid|fr[ií]|chaud|cálid|cald/;
+/** Kelvin at the two ends, or that it goes from cold to warm; from warm to cold where nothing is said. */
+function whites(text: string): { low?: number; high?: number } {
+  const both = /(\d{4,5})\s*k?\s*(?:-|–|to|bis|~|>|→)\s*(\d{4,5})\s*k/.exec(text);
+  if (both) return { low: number(both[1]!), high: number(both[2]!) };
+  return /(?:cold|cool|kalt|froid|fr[ií]).*(?:warm|chaud|cálid|cald)/.test(text) ? { low: 1, high: 0 } : {};
+}
 
 function shutterMeaning(text: string): Meaning {
   const says = (pattern: RegExp) => pattern.test(text);

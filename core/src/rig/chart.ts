@@ -266,12 +266,12 @@ function rangeOf(draft: RangeDraft, attribute: string, owner: Draft, unsettled: 
 }
 
 /**
- * What is meant by a channel as a whole. A zoom may go from wide to narrow. A shutter that only strobes is open where it is
+ * What is meant by a channel as a whole. A zoom may go from wide to narrow, a white from cold to warm. A shutter that only strobes is open where it is
  * said to be off, or to do nothing; one of which no more is said than that it strobes does so from 1 on.
  */
 function meant(channel: Channel): Channel {
   const { attribute, ranges, name = '' } = channel;
-  if (attribute === 'Zoom' && ranges.length === 0) {
+  if ((attribute === 'Zoom' || attribute === 'CTC') && ranges.length === 0) {
     const { sure: _, ...said } = meaningOf(name, attribute);
     return said.low === undefined ? channel : { ...channel, ranges: [{ from: 0, to: 255, ...said }] };
   }

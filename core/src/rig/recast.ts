@@ -20,7 +20,8 @@ export function abilityOf({ profile, mode }: Pick<Patched, 'profile' | 'mode'>):
   const has = (attribute: string) => mode.channels.some((channel: Channel) => channel.attribute === attribute);
   const mixes =
     ['R', 'G', 'B'].every((name) => has(`ColorAdd_${name}`)) ||
-    ['C', 'M', 'Y'].every((name) => has(`ColorSub_${name}`));
+    ['C', 'M', 'Y'].every((name) => has(`ColorSub_${name}`)) ||
+    (has('HSB_Hue') && has('HSB_Saturation'));
   const light =
     has('Dimmer') || mode.channels.some(({ attribute }) => attribute.startsWith('ColorAdd_')) || has('Shutter1');
   return {

@@ -59,6 +59,9 @@ export function stretchOf(range: Range, attribute: string): Stretch {
   }
 }
 
+/** What dims a lamp on a channel of whatever name. */
+const LEVELS: ReadonlySet<string> = new Set(['Dimmer', 'HSB_Brightness']);
+
 /** Our range for a channel function on a channel of this attribute. */
 export function rangeOfStretch(stretch: Stretch, attribute: string): Range {
   const { from, to, physicalFrom, physicalTo, name } = stretch;
@@ -84,7 +87,7 @@ export function rangeOfStretch(stretch: Stretch, attribute: string): Range {
   }
   if (physicalFrom === physicalTo && (physicalTo === 0 || physicalTo === 1))
     return as({ does: physicalTo === 1 ? 'open' : 'closed' });
-  if (of !== 'Dimmer' && (of !== attribute || /Pos$/.test(of))) return as({ does: 'index', ...ends });
+  if (!LEVELS.has(of) && (of !== attribute || /Pos$/.test(of))) return as({ does: 'index', ...ends });
   return as({ does: 'level', ...(physicalFrom === 0 && physicalTo === 1 ? {} : ends) });
 }
 

@@ -205,6 +205,33 @@ test('the ends of an amount may have names, as “Closed” and “Open”; it i
   expect(channels.map((channel) => amountsOf(channel))).toEqual([null, null, { none: 1, least: 1, most: 0 }]);
 });
 
+test('hue, saturation and brightness are followed, and an amount that falls is known to, whatever its function is called', () => {
+  const one = (place: number, attribute: string, low: number, high: number, name = `${attribute} 1`) =>
+    `<DMXChannel Offset="${place}" Geometry="Beam"><LogicalChannel Attribute="${attribute}"><ChannelFunction Name="${name}" ` +
+    `Attribute="${attribute}" DMXFrom="0/1" PhysicalFrom="${low}" PhysicalTo="${high}"/></LogicalChannel></DMXChannel>`;
+  const read = readGdtf(
+    file(
+      `<GDTF><FixtureType Name="A" Manufacturer="B"><DMXModes><DMXMode Name="M"><DMXChannels>${one(1, 'HSB_Hue', 0, 360)}` +
+        `${one(2, 'HSB_Saturation', 0, 1)}${one(3, 'HSB_Brightness', 0, 1)}${one(4, 'CTC', 6500, 2700)}${one(5, 'Zoom', 50, 10)}` +
+        `${one(6, 'Pan', 270, -270)}</DMXChannels></DMXMode></DMXModes></FixtureType></GDTF>`,
+    ),
+    'a.gdtf',
+    'a',
+  );
+  if (!read.ok) throw new Error(wordsFor(read.problem));
+  const { channels } = read.value.profile.modes[0]!;
+  expect(channels.map(({ attribute }) => attribute)).toEqual([
+    'HSB_Hue',
+    'HSB_Saturation',
+    'Dimmer',
+    'CTC',
+    'Zoom',
+    'Pan',
+  ]);
+  const falling = { none: 1, least: 1, most: 0 };
+  expect(channels.map((channel) => amountsOf(channel))).toEqual([null, null, null, falling, falling, null]);
+});
+
 test('of two wheels of one kind the slots are those of the first, whichever comes first in the file', () => {
   const second =
     '<DMXChannel DMXBreak="1" Offset="7" Geometry="Head"><LogicalChannel Attribute="Color2"><ChannelFunction Attribute="Color2" DMXFrom="0/1" Wheel="Gels"/></LogicalChannel></DMXChannel>';

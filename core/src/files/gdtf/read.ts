@@ -260,7 +260,7 @@ function channelsOf(
   const base = baseOf(fromGdtf(firstAttribute(first)));
   // Where nothing else dims the lamp, a shutter that also dims is its dimmer.
   const dims = !dimmed && SHUTTER.test(base) && all.some((one) => text(one, 'Attribute') === 'Dimmer');
-  const attribute = dims ? 'Dimmer' : base;
+  const attribute = dims || (!dimmed && base === 'HSB_Brightness') ? 'Dimmer' : base;
   const initial = initialOf(channel, all);
   // Where another channel says which of them count, those count that go with the one that is on by itself.
   const functions = all.filter((one) => conditionOf(one) === conditionOf(initial));
@@ -299,7 +299,7 @@ function initialOf(channel: Element, functions: readonly Element[]): Element | u
 const conditionOf = (one: Element | undefined): string =>
   text(one, 'ModeMaster') === '' ? '' : ['ModeMaster', 'ModeFrom', 'ModeTo'].map((name) => text(one, name)).join(' ');
 
-/** Ranges from functions and their sets. One function over all of it, without a name or sets, is no range. */
+/** Ranges from functions and their sets. One function over all of it, without a name or sets, is no range, unless it falls. */
 function rangesOf(functions: readonly Element[], attribute: string): Range[] {
   const starts = functions.map((one) => Math.floor(255 * coarse(text(one, 'DMXFrom')) + 0.5));
   const stretches = functions.flatMap((one, i): Stretch[] => {
@@ -339,6 +339,7 @@ function rangesOf(functions: readonly Element[], attribute: string): Range[] {
     only_!.from === 0 &&
     only_!.name === '' &&
     only_!.slot === 0 &&
+    (only_!.physicalFrom <= only_!.physicalTo || /^(?:Pan|Tilt)$/.test(attribute)) &&
     baseOf(only_!.attribute) === attribute &&
     !SHUTTER.test(attribute)
   )
@@ -349,7 +350,7 @@ function rangesOf(functions: readonly Element[], attribute: string): Range[] {
 }
 
 const SHUTTER = /^Shutter\d/;
-const AMOUNT = /^(?:Dimmer|Zoom|Iris|Pan|Tilt|Fog\d|Color(?:Add|Sub)_\w+|\w+Strobe)$/;
+const AMOUNT = /^(?:Dimmer|Zoom|Iris|Pan|Tilt|Fog\d|Color(?:Add|Sub)_\w+|HSB_\w+|CTC|\w+Strobe)$/;
 
 /** Where a shutter's physical ends are left at what they are for anything, 0 and 1, its words say what it does. */
 function inWords(range: Range, attribute: string): Range {
