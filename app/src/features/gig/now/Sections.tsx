@@ -1,7 +1,7 @@
 // The sections of the song as places to go to: at the next bar line while it plays.
 
 import { useEffect, useRef } from 'react';
-import { View, type TamaguiWebElement } from '@tamagui/core';
+import { useMedia, View, type TamaguiWebElement } from '@tamagui/core';
 import Repeat from 'lucide-react-native/icons/repeat';
 import { jumpAhead, loopsNow, placeAt, sectionNow, sectionOfTime, toSection } from '@hovlix/core/live';
 import { rehearsalMark, timeOfBar, type Section, type Song } from '@hovlix/core/song';
@@ -85,9 +85,11 @@ type KeyProps = {
 function SectionKey({ section, mark, here, ahead, onPress }: KeyProps) {
   const tint = useTints()[section.tint]!;
   const own = useRef<TamaguiWebElement>(null);
+  // A phone that is turned has another width.
+  const { flat } = useMedia();
   useEffect(() => {
     if (here && own.current) bringInSight(own.current);
-  }, [here]);
+  }, [here, flat]);
   return (
     <View
       ref={own}

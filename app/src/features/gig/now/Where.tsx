@@ -18,7 +18,7 @@ export function Where({ song }: { readonly song: Song }) {
   const app = useHovlix();
   const palette = usePalette();
   const tints = useTints();
-  const { short } = useMedia();
+  const { short, flat } = useMedia();
   const plays = usePlays();
   const next = useShow((show) => show.songs[show.songs.findIndex(({ id }) => id === song.id) + 1]?.title);
   const ends = useMemo(
@@ -67,10 +67,14 @@ export function Where({ song }: { readonly song: Song }) {
     };
     return eachFrame(draw, app.conducting.store.subscribe);
     // Turned sideways a phone has no room for the bars; turned back they are drawn anew.
-  }, [app, song, palette, tints, ends, short]);
+  }, [app, song, palette, tints, ends, short, flat]);
   return (
-    <Column gap={short ? 2 : 8}>
-      <Row justifyContent="space-between" gap={8}>
+    // On its side all of it is one line, where that has room for the note.
+    <Column
+      gap={short ? 2 : 8}
+      {...(flat ? { flexDirection: 'row', flexWrap: 'wrap', columnGap: 16, alignItems: 'center' } : {})}
+    >
+      <Row justifyContent="space-between" gap={8} flexGrow={flat ? 1 : 0}>
         <Row gap={10} flexShrink={1} minWidth={0}>
           <Text
             ref={mark}
@@ -107,7 +111,12 @@ export function Where({ song }: { readonly song: Song }) {
         />
       </Row>
       {!short && <div ref={cells} style={{ display: 'flex', gap: 4 }} data-testid="gig-bars" aria-hidden />}
-      <Row justifyContent="space-between" gap={12} alignItems="baseline">
+      <Row
+        justifyContent="space-between"
+        gap={12}
+        alignItems="baseline"
+        {...(flat ? { flexGrow: 1, flexBasis: 260 } : {})}
+      >
         <Words ref={note} fontStyle="italic" testID="gig-note" flexShrink={1} minWidth={0} numberOfLines={1} />
         <Quiet ref={then} flexShrink={0} />
       </Row>

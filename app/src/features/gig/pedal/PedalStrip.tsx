@@ -194,12 +194,13 @@ type CellProps = {
 /** Up to how many letters words are as large as can be, and how large they are then, and else. */
 const FITS = {
   phone: { large: [20, [22, 18]], small: [14, [17, 14]] },
+  flat: { large: [14, [19, 16]], small: [14, [16, 14]] },
   wide: { large: [26, [30, 24]], small: [14, [25, 20]] },
 } as const;
 
 function Cell({ name, words, flex, large = false, off = false, onPress }: CellProps) {
-  const { wide, narrow } = useMedia();
-  const [most, sizes] = FITS[wide ? 'wide' : 'phone'][large ? 'large' : 'small'];
+  const { wide, narrow, flat } = useMedia();
+  const [most, sizes] = FITS[flat ? 'flat' : wide ? 'wide' : 'phone'][large ? 'large' : 'small'];
   const size = sizes[words.length > most ? 1 : 0];
   return (
     <View
@@ -210,7 +211,7 @@ function Cell({ name, words, flex, large = false, off = false, onPress }: CellPr
       flex={flex}
       minWidth={0}
       paddingHorizontal={narrow ? 8 : 12}
-      paddingVertical={8}
+      paddingVertical={flat ? 4 : 8}
       borderWidth={0}
       borderLeftWidth={1}
       borderColor="$line"
@@ -219,7 +220,7 @@ function Cell({ name, words, flex, large = false, off = false, onPress }: CellPr
       cursor={off ? 'default' : 'pointer'}
       pressStyle={{ backgroundColor: '$well' }}
     >
-      <Column gap={2} minWidth={0} width="100%">
+      <Column gap={flat ? 0 : 2} minWidth={0} width="100%">
         <Quiet textAlign="left">{name}</Quiet>
         <Text
           fontFamily="$heading"
