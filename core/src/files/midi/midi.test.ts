@@ -264,9 +264,11 @@ test('a file as a song of its own: as long as it is, with its bars, sections and
   expect(legal(after, new WeakSet())).toMatchObject({ ok: true });
   const [, made] = after.songs;
   expect([made!.title, made!.duration, made!.music]).toEqual(['Click track', expect.closeTo(16, 6), null]);
-  expect(made!.sections.map(({ name, bar }) => [name, bar])).toEqual([
-    ['Verse', 0],
-    ['End', 10],
-  ]);
+  // A marker where the song is over is none of a section.
+  expect(made!.sections.map(({ name, bar }) => [name, bar])).toEqual([['Verse', 0]]);
   expect(made!.lanes.map(({ type }) => type)).toEqual(['looks', 'looks', 'hits']);
+  // The last note is over in the middle of a bar; the song is not.
+  const short = read(file([DRUMS]));
+  expect(short.end).toBe(2);
+  expect(songOfMidi(short, 'Short', show, newId)[0]).toMatchObject({ added: { duration: 2 } });
 });

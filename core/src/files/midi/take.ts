@@ -5,6 +5,7 @@ import type { Role } from '../../rig';
 import type { OneCommand, Show } from '../../show';
 import {
   bareSong,
+  barSpan,
   kindOfSection,
   MOST_MARKERS,
   MOST_LANES,
@@ -77,11 +78,16 @@ export function takenFrom(music: MidiMusic, song: Song, show: Show, choices: Mid
   const meter = meterOf(music);
   const bars = choices.tempo && !music.timed ? { anchors: anchorsOf(music, song), meter } : undefined;
   const beatOf = placing(music, song);
-  const sections = choices.sections ? sectionsOf(music, bars?.meter ?? song.meter, beatOf, newId) : undefined;
+  const counted = bars ? { ...song, tempo: { anchors: bars.anchors }, meter: bars.meter } : song;
+  const all = choices.sections ? sectionsOf(music, counted.meter, beatOf, newId) : undefined;
+  // Programs mark the end as well as what begins.
+  const sections = all?.filter(({ bar }) => bar <= barSpan(counted).last);
   const markers = choices.cues ? markersOf(music, beatOf, newId) : undefined;
   const kits: Kit[] = [];
   const lanes: HitLane[] = [];
   const left: string[] = [];
+  const late = all?.filter((one) => !sections!.includes(one)).map(({ name }) => `“${name}”`) ?? [];
+  if (late.length > 0) left.push(`The song is over before ${late.join(', ')}, which would be a section.`);
   for (const { part, role, kit, byNote } of choices.parts) {
     const found = music.parts.find(({ key }) => key === part);
     if (!found) continue;
@@ -123,11 +129,22 @@ export function takenFrom(music: MidiMusic, song: Song, show: Show, choices: Mid
 export function songOfMidi(music: MidiMusic, title: string, show: Show, newId: () => string): readonly OneCommand[] {
   const bare = bareSong({ id: newId(), title, bpm: 120, meter: { numerator: 4, denominator: 4 }, bars: 1 });
   const tempo = music.timed ? bare.tempo : { anchors: fromItsStart(anchorsOf(music, bare), music.origin) };
-  const length = music.timed ? music.end : timeAt(tempo, beats(music.end - music.origin));
+  const length = music.timed ? music.end : timeAt(tempo, endOf(music));
   const added: Song = { ...bare, tempo, duration: seconds(Math.min(36_000, Math.max(1, length))) };
   const taken = takenFrom(music, added, show, usualChoices(music, added, show), newId);
   return [{ type: 'add-song', added }, ...commandsOf(added.id, taken)];
 }
+
+/** The bar line at which its music is over: a track ends with its last note, in the middle of a bar. */
+function endOf(music: MidiMusic): Note['at'] {
+  const meter = meterOf(music);
+  const last = beats(music.end - music.origin);
+  const { bar } = barAt(meter, last);
+  const into = last - beatOfBar(meter, bar);
+  return beats(beatOfBar(meter, into < TAIL ? bar : bar + 1));
+}
+/** Beats that a note may sound past a bar line, and end there. */
+const TAIL = 0.02;
 
 /** The same tempo where the file begins with the song, its pickup too: bar 1 comes as late as that takes. */
 function fromItsStart(anchors: Song['tempo']['anchors'], origin: number): Song['tempo']['anchors'] {
