@@ -21,13 +21,26 @@ export function ScrollArea({
       style={{
         height: sideways ? undefined : '100%',
         overflowY: sideways ? 'hidden' : 'auto',
-        overflowX: sideways ? 'auto' : 'hidden',
-        // A row leaves room for the ring around what has the focus.
-        ...(sideways ? { padding: '5px 0', margin: '-5px 0' } : { paddingBottom: 24 }),
+        overflowX: sideways ? 'scroll' : 'hidden',
+        // A row leaves room for the ring around what has the focus. Its scroll bar lies in what is free below it.
+        ...(sideways ? { padding: '5px 0', margin: `-5px 0 ${-5 - barHeight()}px` } : { paddingBottom: 24 }),
         boxSizing: 'border-box',
       }}
     >
       {children}
     </div>
   );
+}
+
+let bar: number | undefined;
+
+/** How high scroll bars are, in pixels: none where they lie over what is scrolled, as on phones. */
+function barHeight(): number {
+  if (bar !== undefined) return bar;
+  const box = window.document.createElement('div');
+  box.style.cssText = 'position:absolute;width:50px;height:50px;visibility:hidden;overflow:scroll';
+  window.document.body.append(box);
+  bar = box.offsetHeight - box.clientHeight;
+  box.remove();
+  return bar;
 }
