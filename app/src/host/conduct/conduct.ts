@@ -3,7 +3,6 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import {
   AT_REST,
-  clockOf,
   keptLog,
   PROTOCOL,
   readMessage,
@@ -18,12 +17,14 @@ import {
   type Told,
 } from '@hovlix/core/live';
 import type { Chain, Copy, Show } from '@hovlix/core/show';
-import { seconds, type Seconds } from '@hovlix/core/units';
+import type { Seconds } from '@hovlix/core/units';
 import type { Document } from '../document/document';
 import type { Light } from '../light/light';
+import { conductorsClock } from './conductors-clock';
+import { keptLine, LOOK_MS } from './kept-line';
+import { serverLine, type OpenLine } from './lines';
 import { localSeconds } from './local-clock';
-import { hadServer, rememberServer } from './served';
-import { serverLine, SENT_AWAY, type OpenLine, type OwnLine } from './lines';
+import { hadServer, isServed, rememberServer } from './served';
 
 export type LinkState = {
   readonly live: LiveState;
@@ -93,20 +94,11 @@ export type Conducting = {
   readonly watch: (universe: number, take: (levels: Levels) => void) => () => void;
 };
 
-const AGAIN_MS = 1000;
 /** How often a page that opened without its server looks whether it is there again. */
 const RETURN_MS = 3000;
-const PINGS = 6;
 const PING_EVERY_MS = 10_000;
-/** The conductor says something every second: silence of this length is a dead line. */
-const DEAD_MS = 2500;
-/** So long it may take to open a line, to be greeted and to get the show: over a bad Wi-Fi each of them is seconds. */
-const GREETED_MS = 15_000;
-const LOOK_MS = 400;
 /** A press that was not answered for so long will not be, in seconds. */
 const ANSWERED_WITHIN = 1;
-/** While the conductor's clock may be further off than this, in seconds, it is asked again at every look. */
-const SURE = 0.1;
 
 export function conducting(document: Document, light: Light, screen: string): Conducting {
   const store = createStore<LinkState>(() => ({
@@ -119,20 +111,9 @@ export function conducting(document: Document, light: Light, screen: string): Co
     waiting: false,
     refused: null,
   }));
-  let line: OwnLine | undefined;
   /** How the conductor of all screens is reached; none until it is known. */
   let common: OpenLine | undefined;
   let kind: 'browser' | 'server' = 'browser';
-  let offset = 0;
-  /** How far off the conductor's clock can be at most, in seconds: a page that loads, and a slow line, hear late. */
-  let doubt = Infinity;
-  let exchanges: { sent: number; now: number; received: number }[] = [];
-  let heardAt = 0;
-  /** Since when a line is being opened and greeted; undefined once the show has come. */
-  let openingAt: number | undefined;
-  let lookedAt = 0;
-  /** The last look at the line came late, and was none. */
-  let spared = false;
   let takeConnections: (connections: unknown) => void = () => undefined;
   let takeWord: (word: Word) => void = () => undefined;
   const followers = new Set<(status: unknown) => void>();
@@ -144,7 +125,6 @@ export function conducting(document: Document, light: Light, screen: string): Co
   /** While what was open here last is being read. */
   let reading: Promise<unknown> | undefined;
   const kept = keptLog(AT_REST);
-  let again: ReturnType<typeof setTimeout> | undefined;
   let returning: ReturnType<typeof setInterval> | undefined;
 
   /** What was pressed here and is not answered yet, in order. */
@@ -159,8 +139,18 @@ export function conducting(document: Document, light: Light, screen: string): Co
     return ahead.reduce((on, { action }) => reduced(on, { seq: on.seq + 1, at: now(), who: screen, action }), live);
   };
 
-  const now = () => seconds(localSeconds() + offset);
-  const say = (message: FromScreen) => line?.send(JSON.stringify(message));
+  const line = keptLine({
+    opened: () => opened(),
+    heard: (text) => heard(text),
+    // The light worker goes on from the same state and the same clock, so the picture goes on.
+    lost: () => store.getState().conductor !== 'looking' && store.setState({ conductor: 'lost' }),
+    // What is open here is a part of the greeting.
+    ready: () => reading,
+  });
+  const say = (message: FromScreen) => line.send(JSON.stringify(message));
+  const ping = (sent: number) => say({ type: 'ping', sent });
+  const clock = conductorsClock(ping);
+  const { now } = clock;
   const followed = () => ['server', 'browser'].includes(store.getState().conductor);
   const take = (entry: Entry) => {
     kept.add(entry);
@@ -177,26 +167,23 @@ export function conducting(document: Document, light: Light, screen: string): Co
     preview: (show, ops) => say({ type: 'preview', show, ops: ops && [...ops] }),
   });
 
-  const ping = () => say({ type: 'ping', sent: localSeconds() });
   const opened = () => {
     const copy = document.store.getState().copy ?? begun;
-    heardAt = localSeconds();
     document.lineBroke();
-    exchanges = [];
-    doubt = Infinity;
+    clock.begin();
     say({
       type: 'hello',
       protocol: PROTOCOL,
       screen,
       show: copy ? { id: copy.show.id, head: copy.chain.at(-1)! } : null,
     });
-    ping();
+    ping(localSeconds());
   };
 
   const welcomed = (message: Extract<Told, { type: 'welcome' }>) => {
-    if (message.show === null) openingAt = undefined;
-    if (exchanges.length === 0) offset = message.now - localSeconds();
-    light.tell({ type: 'clock', offset });
+    if (message.show === null) line.settled();
+    clock.greeted(message.now);
+    light.tell({ type: 'clock', offset: clock.offset() });
     light.tell({ type: 'state', state: message.state });
     kept.begin(message.state);
     ahead = [];
@@ -239,7 +226,6 @@ export function conducting(document: Document, light: Light, screen: string): Co
   };
 
   const heard = (text: string) => {
-    heardAt = localSeconds();
     const read = readMessage(ToScreen, text);
     if (!read.ok) return store.setState({ refused: read.why });
     const message = read.value;
@@ -247,11 +233,8 @@ export function conducting(document: Document, light: Light, screen: string): Co
       case 'welcome':
         return welcomed(message);
       case 'pong':
-        exchanges = [...exchanges.slice(1 - PINGS), { sent: message.sent, now: message.now, received: localSeconds() }];
-        ({ offset, doubt } = clockOf(exchanges));
-        light.tell({ type: 'clock', offset });
-        if (exchanges.length < PINGS) ping();
-        return;
+        clock.answered(message);
+        return light.tell({ type: 'clock', offset: clock.offset() });
       case 'beat':
         if (store.getState().screens !== message.screens) store.setState({ screens: message.screens });
         if (message.status) for (const take of followers) take(message.status);
@@ -261,10 +244,10 @@ export function conducting(document: Document, light: Light, screen: string): Co
       case 'entries':
         return message.entries.forEach(take);
       case 'show':
-        openingAt = undefined;
+        line.settled();
         return takeShow(message);
       case 'changes':
-        openingAt = undefined;
+        line.settled();
         document.take(message.show, message.changes);
         return document.resendOnce();
       case 'again':
@@ -299,32 +282,6 @@ export function conducting(document: Document, light: Light, screen: string): Co
     }
   };
 
-  const connect = (open: OpenLine) => {
-    clearTimeout(again);
-    const mine: OwnLine = open({
-      // What is open here is a part of the greeting.
-      opened: () => (reading ? void reading.then(() => line === mine && opened()) : line === mine && opened()),
-      heard: (text) => line === mine && heard(text),
-      closed(code) {
-        if (line !== mine) return;
-        if (code === SENT_AWAY) return window.location.reload();
-        // The light worker goes on from the same state and the same clock, so the picture goes on.
-        line = undefined;
-        if (store.getState().conductor !== 'looking') store.setState({ conductor: 'lost' });
-        again = setTimeout(() => connect(open), AGAIN_MS);
-      },
-    });
-    line = mine;
-    openingAt = localSeconds();
-    mine.start();
-  };
-  const leave = () => {
-    clearTimeout(again);
-    const gone = line;
-    line = undefined;
-    gone?.close();
-  };
-
   /** What another tab would go on with, where it takes over from the one that conducted. */
   const goOn = () => ({
     copy: document.store.getState().copy ?? begun,
@@ -340,19 +297,12 @@ export function conducting(document: Document, light: Light, screen: string): Co
     kind = 'server';
     common = serverLine;
     begun = document.store.getState().copy ?? begun;
-    leave();
-    connect(common);
+    line.leave();
+    line.connect(common);
   };
 
   const watchLine = () => {
-    const at = localSeconds();
-    // A page that was busy for long has not heard yet what came meanwhile: it looks once more before it believes in silence.
-    spared = !spared && at - lookedAt > (2 * LOOK_MS) / 1000;
-    lookedAt = at;
-    if (!line || spared || store.getState().conductor === 'looking') return;
-    if (openingAt !== undefined) return at - openingAt > GREETED_MS / 1000 ? line.fail() : undefined;
-    if (at - heardAt > DEAD_MS / 1000) return line.fail();
-    if (doubt > SURE) ping();
+    if (line.look(store.getState().conductor !== 'looking')) clock.askIfUnsure();
   };
 
   return {
@@ -364,7 +314,7 @@ export function conducting(document: Document, light: Light, screen: string): Co
         while (ahead[0] && ahead[0].until <= localSeconds()) ahead.shift();
         ahead.push({ action, until: localSeconds() + ANSWERED_WITHIN });
         // No older than it is for sure: where clocks are in doubt, it is taken for younger.
-        say({ type: 'act', action, ...(doubt < Infinity ? { at: now() + doubt } : {}) });
+        say({ type: 'act', action, ...(clock.doubt() < Infinity ? { at: now() + clock.doubt() } : {}) });
       } else if (store.getState().conductor === 'lost') takeWord({ type: 'not-sent', action: action.type });
     },
     async start(mine) {
@@ -380,11 +330,11 @@ export function conducting(document: Document, light: Light, screen: string): Co
       if (kind === 'server') rememberServer();
       else await reading;
       common = kind === 'server' ? serverLine : (await own()).browserLine(goOn);
-      connect(common);
+      line.connect(common);
       setTimeout(() => void own().catch(() => undefined), SPARE_MS);
       if (kind === 'browser' && (hadServer() || served === 'unknown'))
         returning = setInterval(() => void comeBack(), RETURN_MS);
-      setInterval(ping, PING_EVERY_MS);
+      setInterval(() => ping(localSeconds()), PING_EVERY_MS);
       setInterval(watchLine, LOOK_MS);
       window.document.addEventListener('visibilitychange', watchLine);
       window.addEventListener('online', watchLine);
@@ -404,19 +354,19 @@ export function conducting(document: Document, light: Light, screen: string): Co
       if (!store.getState().here) return sendShow(copy, ifNone);
       toPutOn = { copy, ifNone };
       store.setState({ here: false });
-      leave();
-      if (common) connect(common);
+      line.leave();
+      if (common) line.connect(common);
     },
     async lookInto(copy) {
       if (!copy && !store.getState().here) return;
-      leave();
+      line.leave();
       store.setState({ here: copy !== undefined, live: AT_REST });
       light.tell({ type: 'state', state: AT_REST });
       if (copy) {
         await document.open(copy, { aside: true });
         const { privateLine } = await own();
-        connect(privateLine(() => ({ copy: document.store.getState().copy ?? copy })));
-      } else if (common) connect(common);
+        line.connect(privateLine(() => ({ copy: document.store.getState().copy ?? copy })));
+      } else if (common) line.connect(common);
     },
     log: kept.log,
     screen,
@@ -444,19 +394,4 @@ function levelsFromHex(text: string): Uint8Array {
   const levels = new Uint8Array(512);
   for (let i = 0; i < 512; i++) levels[i] = Number.parseInt(text.slice(i * 2, i * 2 + 2), 16) || 0;
   return levels;
-}
-
-/**
- * Whether a Hovlix is where this page came from. A static host answers with a page or a 404; our server with its status, or
- * that this device has to join first. Unknown where nothing answered, as in a Wi-Fi that changes just then.
- */
-async function isServed(): Promise<'yes' | 'no' | 'unknown'> {
-  try {
-    const response = await fetch('/api/status', { cache: 'no-store' });
-    if (response.status === 401) window.location.reload();
-    if (response.status >= 500) return 'unknown';
-    return response.ok && (response.headers.get('content-type') ?? '').includes('json') ? 'yes' : 'no';
-  } catch {
-    return 'unknown';
-  }
 }
