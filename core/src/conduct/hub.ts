@@ -13,26 +13,17 @@ import {
   RIGHT_WORDS,
   songTimeAt,
   type Action,
-  type LiveState,
   type Right,
   type ToScreen,
 } from '../live';
 import { never } from '../problem';
 import { headOf, since, type Change } from '../show';
 import type { Seconds } from '../units';
+import { allowances, weightOf, WHOLE_SHOW, type Allowance } from './allowances';
 import { unfit } from './fits';
+import { holds, holdersIn } from './holders';
 import type { Session } from './session';
 
-/** A screen may send so many messages a second; a dragged fader sends 60. */
-const MOST_PER_SECOND = 300;
-/** All devices together may say so much; then each has an equal share of it. The conductor's own computer has its own. */
-const MOST_OF_DEVICES = 600;
-/** A message counts once, and once more for every so many characters: whoever says much says it less often. */
-const CHARACTERS = 8192;
-/** But one message never counts for more than this: the largest show, and an edit of a whole song, have to get in. */
-const LONGEST = 150;
-/** A whole show is checked from end to end. */
-const WHOLE_SHOW = 100;
 /** A screen that has said nothing for so long lets go of what it held, and after twice that counts as gone. Seconds. */
 const SILENT = 1.5;
 /** A message of so many characters and more takes its time over a bad Wi-Fi, and what is answered waits behind it. */
@@ -94,9 +85,6 @@ export type Hub = {
 
 type GearMessage = Extract<ToScreen, { type: 'felt' | 'happened' | 'learned' }>;
 
-/** What was said within a second. */
-type Said = { from: number; count: number };
-
 type Known = Wire & {
   readonly visitor: Visitor;
   /** What the screen calls itself; empty before its first word. */
@@ -108,7 +96,7 @@ type Known = Wire & {
   /** It let go of what it held, as nothing was heard of it. */
   released: boolean;
   watching: number | null;
-  said: Said;
+  readonly allowance: Allowance;
 };
 
 /** A screen that has so much waiting gets no more levels: the newest will do when it has caught up. */
@@ -137,16 +125,14 @@ export function conductorHub({
   let learner: string | null = null;
   const learns = (screen: string | null) => learn((learner = screen));
   const lines = new Set<Known>();
-  /** By device, as one device may have several lines; and by all of them. */
-  const saidBy = new Map<string, Said>();
-  const devices: Said = { from: -Infinity, count: 0 };
+  const allowed = allowances(now);
   let beaten = -Infinity;
   let lookedAt = now();
   /** The last look at the lines came late, and was none. */
   let spared = false;
   /** Screens that the state knows from before this conductor: who does not come back soon has gone. */
   let expected: { readonly screens: readonly string[]; readonly until: number } | undefined = {
-    screens: screensIn(session.conductor.state()),
+    screens: holdersIn(session.conductor.state()),
     until: now() + COMES_BACK,
   };
   const open = () => [...lines].filter(({ closedAt }) => closedAt === undefined);
@@ -194,17 +180,13 @@ export function conductorHub({
     line.released = true;
     session.preview(line.screen, null);
     const before = session.conductor.state();
-    const holds =
-      before.standing.some(({ holders }) => holders?.includes(line.screen)) ||
-      before.sounding.some(({ by, lifted }) => by === line.screen && lifted === undefined) ||
-      before.held.some(({ by }) => by === line.screen) ||
-      before.test?.by === line.screen;
-    if (!holds && before.programs !== line.screen) return;
+    const held = holds(before, line.screen);
+    if (!held && before.programs !== line.screen) return;
     act('conductor', { type: 'gone', screen: line.screen });
-    if (holds) tellAll({ type: 'left', name: nameOf(line) });
+    if (held) tellAll({ type: 'left', name: nameOf(line) });
   };
   const forget = ({ device }: Visitor): void => {
-    if (device && ![...lines].some(({ visitor }) => visitor.device?.id === device.id)) saidBy.delete(device.id);
+    if (device && ![...lines].some(({ visitor }) => visitor.device?.id === device.id)) allowed.forget(device.id);
   };
   const isBack = (line: Known) => open().some((one) => one !== line && one.screen === line.screen);
 
@@ -260,31 +242,14 @@ export function conductorHub({
 
   /** Whether a device says more than anybody can press; said once a second. */
   const tooMuch = (line: Known, weight: number): boolean => {
-    const { said } = line;
-    const at = now();
-    const device = line.visitor.device !== null;
-    if (at - said.from >= 1) Object.assign(said, { from: at, count: 0 });
-    if (device && at - devices.from >= 1) Object.assign(devices, { from: at, count: 0 });
-    const before = said.count;
-    said.count += weight;
-    if (device) devices.count += weight;
-    const share = MOST_OF_DEVICES / Math.max(1, saidBy.size);
-    const most = device && devices.count > MOST_OF_DEVICES ? Math.min(MOST_PER_SECOND, share) : MOST_PER_SECOND;
-    if (said.count <= most) return false;
-    if (before <= most) tell(line, refused('This device says too much in a second. What is too much is not done.'));
-    return true;
-  };
-  const saidFor = ({ device }: Visitor): Said => {
-    const fresh = { from: now(), count: 0 };
-    if (!device) return fresh;
-    const known = saidBy.get(device.id) ?? fresh;
-    saidBy.set(device.id, known);
-    return known;
+    const spent = line.allowance.spend(weight);
+    if (spent === 'first') tell(line, refused('This device says too much in a second. What is too much is not done.'));
+    return spent !== 'fine';
   };
 
   const hear = (line: Known, text: string): void => {
     line.heardAt = now();
-    if (tooMuch(line, 1 + Math.min(LONGEST, text.length / CHARACTERS))) return;
+    if (tooMuch(line, weightOf(text))) return;
     const read = readMessage(FromScreen, text);
     if (!read.ok) return tell(line, refused(read.why));
     const message = read.value;
@@ -393,7 +358,7 @@ export function conductorHub({
         closedAt: undefined,
         released: false,
         watching: null,
-        said: saidFor(visitor),
+        allowance: allowed.of(visitor.device?.id),
       };
       lines.add(line);
       return {
@@ -429,21 +394,6 @@ export function conductorHub({
       }
     },
   };
-}
-
-/** Screens that hold something, or by which one programs. */
-function screensIn({ standing, sounding, held, test, programs }: LiveState): readonly string[] {
-  const sounds = sounding.filter(({ lifted }) => lifted === undefined).map(({ by }) => by);
-  const holders = standing.flatMap((one) => one.holders ?? []);
-  return [
-    ...new Set([
-      ...holders,
-      ...sounds,
-      ...held.flatMap(({ by }) => by ?? []),
-      ...(test ? [test.by] : []),
-      ...(programs ? [programs] : []),
-    ]),
-  ];
 }
 
 function refused(why: string): ToScreen {
