@@ -19,9 +19,10 @@ import { clockText } from '../../ui/clock-text';
 import { meterText, shownSongs, songBpm, type SongSort } from './model';
 import { IntakeList } from './intake/IntakeList';
 import { useBringIn } from './intake/use-bring-in';
+import { RECORDING_FILES } from './recording-files';
 import { WORDS } from './list-words';
 
-const MUSIC = '.wav,.aif,.aiff,.flac,.mp3,.ogg,.opus,.m4a,audio/*,.mid,.midi,.m3u,.m3u8';
+const MUSIC = `${RECORDING_FILES},.mid,.midi,.m3u,.m3u8`;
 /** From so many songs on, they can be searched and sorted. */
 const MANY = 4;
 

@@ -16,6 +16,7 @@ import { Switch } from '../../../ui/Switch';
 import { meterText, songBpm } from '../model';
 import { Tracks } from './Tracks';
 import { useListening } from './use-listening';
+import { RECORDING_FILES } from '../recording-files';
 import { WORDS } from './words';
 
 /** A recording that was listened to, and how much later it is than the one it may replace. */
@@ -72,11 +73,7 @@ export function Recording({ song }: { readonly song: Song }) {
         <Proposal song={song} found={found} onTake={take} onLeave={() => setFound(null)} />
       ) : (
         <Row gap={8} flexWrap="wrap">
-          <FileButton
-            label={WORDS.chooseARecording}
-            accept=".wav,.aif,.aiff,.flac,.mp3,.ogg,.opus,.m4a,audio/*"
-            onFiles={([file]) => void bring(file)}
-          >
+          <FileButton label={WORDS.chooseARecording} accept={RECORDING_FILES} onFiles={([file]) => void bring(file)}>
             {song.music ? WORDS.replaceTheRecording : WORDS.addARecording}
           </FileButton>
           {song.music && <Button onPress={() => void again()}>{WORDS.listenAgain}</Button>}

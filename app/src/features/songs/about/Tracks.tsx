@@ -14,6 +14,7 @@ import { usePalette } from '../../../ui/palette';
 import { Button, Column, Quiet, Row } from '../../../ui/pieces';
 import { Slider } from '../../../ui/Slider';
 import { useListening } from './use-listening';
+import { RECORDING_FILES } from '../recording-files';
 import { WORDS } from './words';
 
 export function Tracks({ song }: { readonly song: Song }) {
@@ -61,7 +62,7 @@ export function Tracks({ song }: { readonly song: Song }) {
           <Row>
             <FileButton
               label={WORDS.chooseRecordingBeside}
-              accept=".wav,.aif,.aiff,.flac,.mp3,.ogg,.opus,.m4a,audio/*"
+              accept={RECORDING_FILES}
               onFiles={([file]) => void add(file)}
             >
               {WORDS.addStemJingle}
