@@ -97,8 +97,15 @@ const EMITTER_NAMES = new Map([
   ['ColorAdd_GY', 'ColorAdd_L'],
 ]);
 const NAMES_IN_GDTF = new Map([...EMITTER_NAMES].map(([theirs, ours]) => [ours, theirs]));
+/** Colours that the lamp itself mixes of what it has: to whoever asks for them they are emitters. */
+const INDIRECT = new Map([
+  ['ColorRGB_Red', 'ColorAdd_R'],
+  ['ColorRGB_Green', 'ColorAdd_G'],
+  ['ColorRGB_Blue', 'ColorAdd_B'],
+]);
 
-export const fromGdtf = (attribute: string): string => EMITTER_NAMES.get(attribute) ?? attribute;
+export const fromGdtf = (attribute: string): string =>
+  EMITTER_NAMES.get(attribute) ?? INDIRECT.get(attribute) ?? attribute;
 export const toGdtf = (attribute: string): string => NAMES_IN_GDTF.get(attribute) ?? attribute;
 
 /** The attribute a channel has as a whole: what its first function moves, without what is said of the way it does so. */

@@ -213,7 +213,7 @@ test('hue, saturation and brightness are followed, and an amount that falls is k
     file(
       `<GDTF><FixtureType Name="A" Manufacturer="B"><DMXModes><DMXMode Name="M"><DMXChannels>${one(1, 'HSB_Hue', 0, 360)}` +
         `${one(2, 'HSB_Saturation', 0, 1)}${one(3, 'HSB_Brightness', 0, 1)}${one(4, 'CTC', 6500, 2700)}${one(5, 'Zoom', 50, 10)}` +
-        `${one(6, 'Pan', 270, -270)}</DMXChannels></DMXMode></DMXModes></FixtureType></GDTF>`,
+        `${one(6, 'Pan', 270, -270)}${one(7, 'ColorRGB_Red', 0, 1)}</DMXChannels></DMXMode></DMXModes></FixtureType></GDTF>`,
     ),
     'a.gdtf',
     'a',
@@ -227,9 +227,10 @@ test('hue, saturation and brightness are followed, and an amount that falls is k
     'CTC',
     'Zoom',
     'Pan',
+    'ColorAdd_R',
   ]);
   const falling = { none: 1, least: 1, most: 0 };
-  expect(channels.map((channel) => amountsOf(channel))).toEqual([null, null, null, falling, falling, null]);
+  expect(channels.map((channel) => amountsOf(channel))).toEqual([null, null, null, falling, falling, null, null]);
 });
 
 test('of two wheels of one kind the slots are those of the first, whichever comes first in the file', () => {
