@@ -9,6 +9,7 @@ import {
   rangeAt,
   readChart,
   typeFromChart,
+  undrawn,
   type Mode,
   type Profile,
 } from '../rig';
@@ -231,7 +232,9 @@ test('a lamp of one white goes from warm to cold, whichever way its channel runs
   expect(bytesOf(rising, ...cold)[1]).toBe(255);
   expect(bytesOf(falling, ...warm)[1]).toBe(255);
   expect(bytesOf(falling, ...cold)[1]).toBe(0);
-  // Before a wheel it is a further filter, and stays where it rests.
+  expect(undrawn([readChart(rising).channels])).toEqual([]);
+  // Before a wheel it is a further filter, and stays where it rests: the picture does not show it.
   const spot = '1 Dimmer\n2 CTC\n3 Colour 0-10 open 11-20 red 21-30 blue\n4 Pan';
+  expect(undrawn([readChart(spot).channels])).toEqual(['colour temperature']);
   expect(bytesOf(spot, ...cold)[1]).toBe(bytesOf(spot, ...warm)[1]);
 });

@@ -50,7 +50,7 @@ export const ATTRIBUTES: readonly Attribute[] = [
   at('ColorSub_M', 'Magenta', 'colour'),
   at('ColorSub_Y', 'Yellow', 'colour'),
   at('HSB_Hue', 'Hue', 'colour'),
-  at('HSB_Saturation', 'Saturation', 'colour'),
+  at('HSB_Saturation', 'Saturation', 'colour', { test: 0 }),
   at('CTC', 'Colour temperature', 'colour'),
   at('CTO', 'Warm filter (CTO)', 'colour'),
   at('CTB', 'Cold filter (CTB)', 'colour'),
@@ -129,13 +129,18 @@ const UNDRAWN = new Set([
   'Gobo1Pos',
   'ColorMacro1',
   'Color2',
+  'CTC',
   'CTO',
   'CTB',
   'ColorAdd_UV',
 ]);
 
-/** What the given channels can do and no picture shows, by name, each once. */
-export function undrawn(channels: readonly Channel[]): readonly string[] {
-  const found = channels.map((channel) => channel.attribute).filter((attribute) => UNDRAWN.has(attribute));
+/** What lamps of the given channels can do and no picture shows, by name, each once. */
+export function undrawn(lamps: readonly (readonly Channel[])[]): readonly string[] {
+  const found = lamps.flatMap((channels) => {
+    // What has no other colour goes from warm to cold in pictures, too.
+    const drawn = channels.some(({ attribute }) => /^(?:Color|HSB_)/.test(attribute)) ? undefined : 'CTC';
+    return channels.flatMap(({ attribute }) => (UNDRAWN.has(attribute) && attribute !== drawn ? attribute : []));
+  });
   return [...new Set(found)].map((attribute) => attributeOf(attribute).name.toLowerCase());
 }

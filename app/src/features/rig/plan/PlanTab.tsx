@@ -51,7 +51,7 @@ export function PlanTab({ show, rig, patched, chosen, onChosen, onDirect, onChan
   const tintOf = useMemo(() => tintsByFixture(rig, show.roles), [rig, show.roles]);
   const lamps = patched.filter(({ fixture }) => chosen.has(fixture.id));
   const aim = show.aims.find(({ id }) => id === thing);
-  const notDrawn = useMemo(() => undrawn(patched.flatMap((one) => one.mode.channels)), [patched]);
+  const notDrawn = useMemo(() => undrawn(patched.map((one) => one.mode.channels)), [patched]);
 
   const toggled = (id: string) => (chosen.has(id) ? [...chosen].filter((one) => one !== id) : [...chosen, id]);
   const make = app.document.make;
