@@ -187,12 +187,13 @@ export function readLight(meter: LightMeter, frame: Uint8Array, head: number): v
 function mixByHue(): void {
   for (let k = 0; k < 3; k++) {
     const around = (lamp[HUE_NOW]! * 6 + 5 - 2 * k) % 6;
-    alone[k] = 1 - lamp[SATURATION_NOW]! * Math.max(0, Math.min(around, 4 - around, 1));
+    driven[k] = 1 - lamp[SATURATION_NOW]! * Math.max(0, Math.min(around, 4 - around, 1));
   }
-  lightOfMix(USUAL, alone, lamp);
-  alone.fill(0);
+  for (let k = 0; k < 3; k++)
+    lamp[k] = USUAL[k * 3]! * driven[0]! + USUAL[k * 3 + 1]! * driven[1]! + USUAL[k * 3 + 2]! * driven[2]!;
 }
-const USUAL = mixerFor(['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B']);
+const driven = new Float64Array(3);
+const USUAL = mixerFor(['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B']).columns;
 
 function readRow(meter: LightMeter, frame: Uint8Array, row: number): void {
   const kind = meter.kinds[row]!;

@@ -81,12 +81,13 @@ export function takenFrom(music: MidiMusic, song: Song, show: Show, choices: Mid
   const counted = bars ? { ...song, tempo: { anchors: bars.anchors }, meter: bars.meter } : song;
   const all = choices.sections ? sectionsOf(music, counted.meter, beatOf, newId) : undefined;
   // Programs mark the end as well as what begins.
-  const sections = all?.filter(({ bar }) => bar <= barSpan(counted).last);
+  const { last } = barSpan(counted);
+  const sections = all?.filter(({ bar }) => bar <= last);
   const markers = choices.cues ? markersOf(music, beatOf, newId) : undefined;
   const kits: Kit[] = [];
   const lanes: HitLane[] = [];
   const left: string[] = [];
-  const late = all?.filter((one) => !sections!.includes(one)).map(({ name }) => `“${name}”`) ?? [];
+  const late = all?.filter(({ bar }) => bar > last).map(({ name }) => `“${name}”`) ?? [];
   if (late.length > 0) left.push(`The song is over before ${late.join(', ')}, which would be a section.`);
   for (const { part, role, kit, byNote } of choices.parts) {
     const found = music.parts.find(({ key }) => key === part);
