@@ -189,8 +189,10 @@ function mixByHue(): void {
     const around = (lamp[HUE_NOW]! * 6 + 5 - 2 * k) % 6;
     driven[k] = 1 - lamp[SATURATION_NOW]! * Math.max(0, Math.min(around, 4 - around, 1));
   }
-  for (let k = 0; k < 3; k++)
-    lamp[k] = USUAL[k * 3]! * driven[0]! + USUAL[k * 3 + 1]! * driven[1]! + USUAL[k * 3 + 2]! * driven[2]!;
+  for (let at = 0; at < 9; at++) {
+    const k = (at / 3) | 0;
+    lamp[k] = lamp[k]! + USUAL[at]! * driven[at % 3]!;
+  }
 }
 const driven = new Float64Array(3);
 const USUAL = mixerFor(['ColorAdd_R', 'ColorAdd_G', 'ColorAdd_B']).columns;

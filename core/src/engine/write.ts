@@ -207,8 +207,8 @@ function hue(mixes: Float64Array, at: number, now: Float64Array): void {
 
 /** From the same drives to how far their colour is from white. */
 function saturation(mixes: Float64Array, at: number, now: Float64Array): void {
-  const most = Math.max(mixes[at]!, mixes[at + 1]!, mixes[at + 2]!);
-  now[VALUE] = most > 1e-6 ? 1 - Math.min(mixes[at]!, mixes[at + 1]!, mixes[at + 2]!) / most : 0;
+  // The strongest drive of a mix is at full.
+  now[VALUE] = 1 - Math.min(mixes[at]!, mixes[at + 1]!, mixes[at + 2]!);
 }
 
 /** From drives of a warm and a cold white to the place between them, 1 being all cold. */
