@@ -185,6 +185,11 @@ export const brightness = (levels: readonly number[]): number =>
   [0, 6, 12, 18].reduce((sum, at) => sum + levels[at]!, 0) +
   levels.slice(24, 36).reduce((sum, level) => sum + level, 0);
 
+/** How bright the first universe is now, and the back wash in it. */
+export const light = async (page: Page): Promise<number> => brightness((await nodeReport(page)).levels);
+export const back = async (page: Page): Promise<number> =>
+  (await nodeReport(page)).levels.slice(24, 36).reduce((sum, level) => sum + level, 0);
+
 export type Heard = {
   /** Seconds since one began to listen. */
   readonly at: number;

@@ -5,7 +5,7 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import type { Page } from '@playwright/test';
 import { holdUntil, stepOn } from './feet';
-import { brightness, button, listen, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+import { back, brightness, button, light, listen, open, restoreConnections, restoreShow } from './hovlix';
 import { expect, test } from './screens';
 
 test.beforeEach(async ({ page }) => {
@@ -27,10 +27,6 @@ const will = (page: Page, gesture: string) =>
 const title = (page: Page, name: string) => expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 const playing = (page: Page, is: boolean) =>
   expect(page.getByRole('button', { name: 'Pause', exact: true })).toHaveCount(is ? 1 : 0);
-/** How bright the washes are, as the node hears it just now. */
-const light = async (page: Page) => brightness((await nodeReport(page)).levels);
-/** The back wash: blue in Harbour blue. */
-const back = async (page: Page) => (await nodeReport(page)).levels.slice(24, 36).reduce((sum, level) => sum + level, 0);
 const barNow = async (page: Page) =>
   Number(/bar (\d+)/.exec((await page.getByTestId('gig-bar').textContent()) ?? '')?.[1]);
 

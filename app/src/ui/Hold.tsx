@@ -7,9 +7,14 @@ import { WORDS } from './words';
 
 const HOLD_MS = 700;
 
-type Props = { readonly children: string; readonly onHeld: () => void };
+type Props = {
+  readonly children: string;
+  readonly onHeld: () => void;
+  /** Narrow, its words below one another. */
+  readonly tall?: boolean;
+};
 
-export function Hold({ children, onHeld }: Props) {
+export function Hold({ children, onHeld, tall = false }: Props) {
   const [holding, setHolding] = useState(false);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const begin = () => {
@@ -34,7 +39,8 @@ export function Hold({ children, onHeld }: Props) {
       position="relative"
       overflow="hidden"
       minHeight={44}
-      paddingHorizontal={18}
+      paddingVertical={tall ? 6 : 0}
+      paddingHorizontal={tall ? 6 : 18}
       borderRadius={22}
       borderWidth={1}
       borderColor="$warn"
@@ -65,7 +71,12 @@ export function Hold({ children, onHeld }: Props) {
           transition: holding ? `transform ${HOLD_MS}ms linear` : 'none',
         }}
       />
-      <ButtonText kind="plain">{children}</ButtonText>
+      <ButtonText
+        kind="plain"
+        {...(tall ? { whiteSpace: 'normal', textAlign: 'center', fontSize: 13, lineHeight: 16 } : {})}
+      >
+        {children}
+      </ButtonText>
     </View>
   );
 }

@@ -176,6 +176,62 @@ test('an endless knob is learned by three steps up; a pedal at rest that tremble
   all.learn((source) => learned.push(source));
   say(21, 64);
   expect(learned[1]).toMatchObject({ number: 21, sends: 'absolute' });
+  // One that counts from 64: the first step may be the place of any knob, the same twice more may not.
+  all.learn((source) => learned.push(source));
+  say(22, 65);
+  expect(learned[2]).toMatchObject({ number: 22, sends: 'absolute' });
+  say(22, 65, 65);
+  expect(learned[3]).toMatchObject({ number: 22, sends: 'relative' });
+  all.learn((source) => learned.push(source));
+  say(23, 65, 66, 67, 66, 65, 64, 63);
+  pass(5);
+  expect(learned.slice(4)).toMatchObject([{ number: 23, sends: 'absolute' }]);
+});
+
+describe('a switch that does not say when it is let go', () => {
+  const PRESSED = { by: 'control', device: 'Board', channel: 1, number: 64 };
+  const { all } = screen();
+  let learned: unknown[] = [];
+  const send = (value: number, number = 64) =>
+    all.midi({ by: 'control', device: 'Board', channel: 1, number, value: value / 127, fine: false });
+  const learn = () => {
+    learned = [];
+    all.learn((source) => learned.push(source));
+  };
+  const position = { ...PRESSED, sends: 'absolute' };
+
+  test('is told once more, as one whose messages are each a press; what others send changes nothing', () => {
+    learn();
+    send(127);
+    expect(learned).toEqual([position]);
+    pass(1);
+    send(0, 65);
+    pass(1.1);
+    expect(learned).toEqual([position, { ...PRESSED, sends: 'toggle' }]);
+  });
+
+  test('is none that is let go, nor one that is closed at rest, whose contact goes down first', () => {
+    learn();
+    send(127);
+    pass(0.3);
+    send(0);
+    pass(5);
+    expect(learned).toEqual([position]);
+    learn();
+    send(0);
+    pass(0.3);
+    send(127);
+    pass(5);
+    expect(learned).toEqual([position]);
+  });
+
+  test('nor is one told while the next is learned', () => {
+    learn();
+    send(127);
+    learn();
+    pass(5);
+    expect(learned).toEqual([]);
+  });
 });
 
 test('a note flashes for as long as it is held, and a thousand messages a second are all heard', () => {

@@ -10,7 +10,6 @@ import {
   hears,
   NO_GRIP,
   sameSource,
-  sourceOf,
   turned,
   USUAL_TIMES,
   wakeAt,
@@ -27,6 +26,7 @@ import {
 } from '../gig';
 import { banksAt, heldAs, pressWords, turnAction, turnPlace } from '../live';
 import type { GearHost } from './host';
+import { learning } from './learning';
 
 /** What a press did, in words, for a second or so. */
 export type Happened = {
@@ -58,7 +58,11 @@ export type ControlSurface = {
   readonly foot: (control: string, down: boolean, at?: number) => void;
   /** The window is left: keys that come up elsewhere are not told. */
   readonly leave: () => void;
-  /** The next thing that is pressed is taken for this, and does nothing else; null ends that. */
+  /**
+   * The next thing that is pressed is taken for this, and does nothing else; null ends that. A controller may be told once
+   * more: where it is not let go within two seconds, as one whose messages are each a press (`sends` is 'toggle'), and where
+   * it goes on with the same step, as an endless knob ('relative').
+   */
   readonly learn: (take: ((source: Source) => void) | null) => void;
 };
 
@@ -72,7 +76,8 @@ type Start = {
 
 export function controlSurface({ host, clock, onFelt, onHappened }: Start): ControlSurface {
   const { after } = host.time;
-  let learns: ((source: Source) => void) | null = null;
+  /** While something learns, what comes in is for that alone. */
+  const { learn, pressed, midi: learned } = learning(host.time, clock);
   /** With the moment up to which all is decided. */
   const feet = new Map<string, { foot: Foot; contact: boolean; upTo: number; sleep?: () => void }>();
   /** What was begun with a press and ends as the foot comes up. */
@@ -163,37 +168,15 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
     if (step.to !== null) move(control, step.to);
   };
 
-  /** While something learns, what comes in is for that alone. */
-  const learned = (source: Source): boolean => {
-    const take = learns;
-    learns = null;
-    take?.(source);
-    return take !== null;
-  };
-
-  let ticks: { readonly key: string; readonly count: number } | undefined;
-  /** What is learned from a message: what hardly says anything is a pedal at rest, or an endless knob that is turned up. */
-  const sourceMeant = (heard: Heard): Source | undefined => {
-    if (heard.by === 'note' && !heard.down) return undefined;
-    const source = sourceOf(heard);
-    if (!('value' in heard) || heard.value > FAINT) return source;
-    if (source.by !== 'control' || source.sends !== 'absolute') return undefined;
-    const key = JSON.stringify(source);
-    const before = ticks?.key === key ? ticks.count : 0;
-    ticks = { key, count: heard.value > 0 ? before + 1 : 0 };
-    return ticks.count < TICKS ? undefined : { ...source, sends: 'relative' };
-  };
-
   return {
     key(source, down, at) {
-      if (down && learned(source)) return true;
+      if (down && pressed(source)) return true;
       const bound = all().filter((one) => one.source && sameSource(one.source, source));
       for (const control of bound) if (control.kind === 'switch') edge(control, down, at);
       return bound.length > 0;
     },
     midi(heard, at) {
-      const source = learns && sourceMeant(heard);
-      if (source && learned(source)) return true;
+      if (learned(heard)) return true;
       const bound = all().filter((one) => one.source && hears(one.source, heard));
       for (const control of bound) {
         if (control.kind === 'fader') {
@@ -223,20 +206,12 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
           edge(control, control.closed ?? false);
       }
     },
-    learn(take) {
-      learns = take;
-      ticks = undefined;
-    },
+    learn,
   };
 }
 
 /** When the press that is told at a moment began: one that may become a double press or a hold is told later. */
 const wentDown = ({ pending }: Foot, at: number): number => (pending !== null && pending < at ? pending : at);
-
-/** So little may come from a pedal at rest. */
-const FAINT = 0.05;
-/** An endless knob sends 1 for each step up; so many of them, and nothing between, are one. */
-const TICKS = 3;
 
 /** A timer that comes so much too late, in seconds, was held up. */
 const BUSY = 0.02;

@@ -9,7 +9,11 @@ import { usePalette } from '../../ui/palette';
 import { Button, Column, Figures, Row, Words, Grid } from '../../ui/pieces';
 import { WORDS } from './words';
 
-export function Lock() {
+/** How high it is where it lies below, in pixels. */
+export const BAR = 58;
+
+/** @param rail the width in pixels of the places at the side, whose end it covers; without them it lies below, in BAR pixels. */
+export function Lock({ rail }: { readonly rail: number | null }) {
   const locked = useSession((session) => session.locked);
   const setLocked = useSession((session) => session.setLocked);
   const pin = useSession((session) => session.pin);
@@ -20,6 +24,7 @@ export function Lock() {
     setAsking(false);
     setLocked(false);
   };
+  const beside = rail !== null;
   return (
     <View
       position="absolute"
@@ -29,35 +34,40 @@ export function Lock() {
       bottom={0}
       zIndex={60}
       justifyContent="flex-end"
+      alignItems={beside ? 'flex-start' : 'stretch'}
       data-testid="lock"
       style={{ touchAction: 'none' }}
     >
-      <Row
-        justifyContent="center"
-        gap={12}
-        paddingVertical={7}
-        minHeight={58}
-        backgroundColor="$raised"
-        borderTopWidth={1}
-        borderColor="$line"
-      >
-        <LockIcon size={20} color={palette.text} aria-hidden />
-        <Words fontWeight="600">{WORDS.locked}</Words>
-        {!asking && <Hold onHeld={() => (pin === null ? open() : setAsking(true))}>{WORDS.holdToUnlock}</Hold>}
-        {asking && (
-          <Button kind="quiet" onPress={() => setAsking(false)}>
-            {WORDS.stayLocked}
-          </Button>
-        )}
-      </Row>
-      {asking && pin !== null && <Code pin={pin} onRight={open} />}
+      {asking && pin !== null ? (
+        <Code pin={pin} onRight={open} onStay={() => setAsking(false)} />
+      ) : (
+        <Row
+          justifyContent="center"
+          alignItems="center"
+          gap={12}
+          paddingVertical={7}
+          minHeight={BAR}
+          backgroundColor="$raised"
+          borderTopWidth={1}
+          borderColor="$line"
+          {...(beside ? { flexDirection: 'column', width: rail, paddingVertical: 12, gap: 8 } : {})}
+        >
+          <LockIcon size={20} color={palette.text} aria-hidden />
+          <Words fontWeight="600">{WORDS.locked}</Words>
+          <Hold tall={beside} onHeld={() => (pin === null ? open() : setAsking(true))}>
+            {WORDS.holdToUnlock}
+          </Hold>
+        </Row>
+      )}
     </View>
   );
 }
 
 const FIGURES = ['1', '2', '3', '4', '5', '6', '7', '8', '9', 'Clear', '0'];
 
-function Code({ pin, onRight }: { readonly pin: string; readonly onRight: () => void }) {
+type CodeProps = { readonly pin: string; readonly onRight: () => void; readonly onStay: () => void };
+
+function Code({ pin, onRight, onStay }: CodeProps) {
   const [typed, setTyped] = useState('');
   const press = (key: string) => {
     const next = key === 'Clear' ? '' : (typed + key).slice(-8);
@@ -76,6 +86,9 @@ function Code({ pin, onRight }: { readonly pin: string; readonly onRight: () => 
           </Button>
         ))}
       </Grid>
+      <Button kind="quiet" onPress={onStay}>
+        {WORDS.stayLocked}
+      </Button>
     </Column>
   );
 }

@@ -19,10 +19,12 @@ const PLACES = [
   { path: '/connect', name: 'Connect', Icon: ConnectIcon },
 ] as const;
 
+/** How wide they are at the side, in pixels. */
+export const RAIL = { rail: 76, slim: 64 } as const;
+
 export function Places({ side }: { readonly side: 'bar' | 'rail' | 'slim' }) {
   const path = usePathname();
   const rail = side !== 'bar';
-  const slim = side === 'slim';
   return (
     <View
       render="nav"
@@ -32,7 +34,7 @@ export function Places({ side }: { readonly side: 'bar' | 'rail' | 'slim' }) {
       borderColor="$line"
       borderTopWidth={rail ? 0 : 1}
       borderRightWidth={rail ? 1 : 0}
-      width={slim ? 64 : rail ? 76 : '100%'}
+      width={side === 'bar' ? '100%' : RAIL[side]}
       height={rail ? '100%' : 60}
       paddingTop={side === 'rail' ? 16 : 0}
       gap={side === 'rail' ? 8 : 0}

@@ -4,15 +4,16 @@
 import { memo, type ReactNode } from 'react';
 import { usePathname } from 'expo-router';
 import { useMedia, View } from '@tamagui/core';
+import { useSession } from '../../host/session';
 import { Column } from '../../ui/pieces';
 import { PulseBar } from '../pulse/PulseBar';
 import { StageStrip } from '../stage/StageStrip';
-import { Lock } from './Lock';
+import { BAR, Lock } from './Lock';
 import { NextStep } from './NextStep';
 import { Alarm } from './Alarm';
 import { Over } from './Over';
 import { Passing } from './Passing';
-import { Places } from './Places';
+import { Places, RAIL } from './Places';
 import { Said } from './Said';
 import { Shortcuts } from './Shortcuts';
 import { StepPills } from './Steps';
@@ -41,7 +42,6 @@ const pulse = (stacked: boolean) => (
 const [PULSE, STACKED_PULSE] = [pulse(false), pulse(true)];
 const UNSEEN = (
   <>
-    <Lock />
     <Passing />
     <Shortcuts />
   </>
@@ -65,7 +65,9 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const bare = alone || path === '/gig/pads';
   const gig = path === '/gig';
   const beside = flat && !bare;
+  const locked = useSession((session) => session.locked);
   const rail = wide || flat;
+  const side = flat ? 'slim' : 'rail';
   const strip = flat ? '100%' : wide ? (gig ? 150 : 196) : short ? (gig ? 76 : 100) : gig ? 110 : 158;
   return (
     <View
@@ -75,8 +77,10 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       minHeight={0}
       height="100%"
       overflow="hidden"
+      // Where there are no places for the lock to cover, it has room of its own.
+      paddingBottom={locked && bare ? BAR : 0}
     >
-      {rail && !bare && <Places side={flat ? 'slim' : 'rail'} />}
+      {rail && !bare && <Places side={side} />}
       <Column flex={1} minWidth={0} minHeight={0} style={beside ? BESIDE : {}}>
         {!bare && <Strip height={strip}>{STRIP}</Strip>}
         {NOTICES}
@@ -93,6 +97,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         {!alone && (beside ? STACKED_PULSE : PULSE)}
       </Column>
       {!rail && !bare && <Places side="bar" />}
+      <Lock rail={rail && !bare ? RAIL[side] : null} />
       {UNSEEN}
     </View>
   );

@@ -41,6 +41,27 @@ test('a control that learns goes on when the line was lost, until something was 
   expect(said).toHaveLength(3);
 });
 
+test('a second word about what was learned goes to whoever learned it, until that is closed or something else learns', () => {
+  const { made, said, hear } = screen();
+  const board = { by: 'control', device: 'Board', channel: 1, number: 64 } as const;
+  const [first, second] = (['absolute', 'toggle'] as const).map((sends): Source => ({ ...board, sends }));
+  const learned: Source[] = [];
+  const begin = () => made.learn((source) => void learned.push(source));
+  const tell = (source: Source) => hear({ type: 'learned', source });
+  begin();
+  tell(first!);
+  tell(second!);
+  expect(learned).toEqual([first, second]);
+  begin();
+  tell(second!);
+  expect(learned).toHaveLength(2);
+  tell(first!);
+  made.learn(null);
+  tell(second!);
+  expect(learned).toEqual([first, second, first]);
+  expect(said.map((message) => message.type === 'learn' && message.on)).toEqual([true, false, true, false]);
+});
+
 test('what is held at the computer counts as let go when the line is lost; what is held here is still held', () => {
   const { made, line, hear } = screen();
   const felt = (control: string, held: boolean): GearWord => ({

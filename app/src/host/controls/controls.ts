@@ -36,15 +36,31 @@ export function controls(stage: Playing, clock: () => number = localSeconds): Co
   const surface = controlSurface({ host: gearHostOf(stage), clock, onFelt, onHappened });
   const { conducting } = stage;
 
-  const learn = (take: ((source: Source) => void) | null) => {
-    const once = take && ((source: Source) => (learn(null), take(source)));
+  /** What learned last, while it can still be told how its switch is let go. */
+  let lately: ((source: Source) => void) | null = null;
+  const listen = (take: ((source: Source) => void) | null) => {
     if ((take !== null) !== (store.getState().learns !== null)) conducting.say({ type: 'learn', on: take !== null });
-    surface.learn(once);
-    store.setState({ learns: once });
+    surface.learn(take && learned);
+    store.setState({ learns: take });
+  };
+  const learn = (take: ((source: Source) => void) | null) => {
+    lately = null;
+    const once = (source: Source) => {
+      listen(null);
+      lately = take;
+      take?.(source);
+    };
+    listen(take && once);
+  };
+  const learned = (source: Source) => {
+    const { learns } = store.getState();
+    // Nothing is learned as such at once: it belongs to what was learned before.
+    if (source.by === 'control' && source.sends === 'toggle') lately?.(source);
+    else (learns ?? lately)?.(source);
   };
   // What is plugged into the computer that conducts is shown and learned here like our own.
   conducting.onGear((told) => {
-    if (told.type === 'learned') store.getState().learns?.(told.source);
+    if (told.type === 'learned') learned(told.source);
     else if (told.type === 'felt') {
       if (told.held) heldThere.add(told.control);
       else heldThere.delete(told.control);

@@ -1,6 +1,6 @@
 // One control: where it is heard from, and what it does.
 
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'zustand';
 import {
   GESTURES,
@@ -34,6 +34,15 @@ export function OpenedControl({ show, control, onClose }: OpenedControlProps) {
   const app = useHovlix();
   const say = useSession((session) => session.say);
   const store = (next: Control) => app.document.make({ type: 'store-control', control: next });
+  const latest = useRef(control);
+  useEffect(() => void (latest.current = control), [control]);
+  /** May be told a second time, when more has changed: how it is let go does not matter of a knob, nor steps of a switch. */
+  const learned = (source: Source) => {
+    const sends = source.by === 'control' ? source.sends : 'absolute';
+    if (sends === (control.kind === 'fader' ? 'toggle' : 'relative')) return;
+    store({ ...latest.current, source });
+    if (sends === 'toggle') say(WORDS.saysNoRelease);
+  };
   const remove = () => {
     app.document.make({ type: 'remove-control', control: control.id });
     say(WORDS.isRemoved(control.name), { undo: app.document.takingBack() });
@@ -42,7 +51,7 @@ export function OpenedControl({ show, control, onClose }: OpenedControlProps) {
   return (
     <Sheet title={control.name} onClose={onClose}>
       <Typed label={WORDS.name} value={control.name} read={named} onChange={(name) => store({ ...control, name })} />
-      <Heard control={control} onLearned={(source) => store({ ...control, source })} />
+      <Heard control={control} onLearned={learned} onChange={(source) => store({ ...control, source })} />
       {control.kind === 'switch' ? (
         <SwitchForm show={show} control={control} onChange={store} />
       ) : (
@@ -57,10 +66,14 @@ export function OpenedControl({ show, control, onClose }: OpenedControlProps) {
   );
 }
 
-type HeardProps = { readonly control: Control; readonly onLearned: (source: Source) => void };
+type HeardProps = {
+  readonly control: Control;
+  readonly onLearned: (source: Source) => void;
+  readonly onChange: (source: Source) => void;
+};
 
 /** Learned by touching it. Programs may be typed too, as gear prints them. */
-function Heard({ control, onLearned }: HeardProps) {
+function Heard({ control, onLearned, onChange }: HeardProps) {
   const app = useHovlix();
   const learning = useStore(app.controls.store, (state) => state.learns !== null);
   useEffect(() => () => app.controls.learn(null), [app]);
@@ -79,12 +92,12 @@ function Heard({ control, onLearned }: HeardProps) {
           {learning ? WORDS.cancel : source ? WORDS.learnAgain : WORDS.learn}
         </Button>
       </Row>
-      {source && source.by !== 'key' && source.by !== 'button' && <MidiFields source={source} onChange={onLearned} />}
+      {source && source.by !== 'key' && source.by !== 'button' && <MidiFields source={source} onChange={onChange} />}
       {control.kind === 'switch' && source?.by !== 'program' && (
         <Row>
           <Button
             kind="quiet"
-            onPress={() => onLearned({ by: 'program', device: null, channel: null, number: 0, bank: null })}
+            onPress={() => onChange({ by: 'program', device: null, channel: null, number: 0, bank: null })}
           >
             {WORDS.byProgramNumber}
           </Button>
