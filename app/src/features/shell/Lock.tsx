@@ -7,13 +7,17 @@ import { useSession } from '../../host/session';
 import { Hold } from '../../ui/Hold';
 import { usePalette } from '../../ui/palette';
 import { Button, Column, Figures, Row, Words, Grid } from '../../ui/pieces';
+import { RAIL } from './Places';
 import { WORDS } from './words';
 
 /** How high it is where it lies below, in pixels. */
 export const BAR = 58;
+const BESIDE = { flexDirection: 'column', padding: 5, paddingVertical: 12, gap: 8 } as const;
+/** Of a slim rail, which its five places fill: none is cut. */
+const TWO_OF_FIVE = '40%';
 
-/** @param rail the width in pixels of the places at the side, whose end it covers; without them it lies below, in BAR pixels. */
-export function Lock({ rail }: { readonly rail: number | null }) {
+/** @param over the places at the side, whose end it covers; without them it lies below, in BAR pixels. */
+export function Lock({ over }: { readonly over: keyof typeof RAIL | null }) {
   const locked = useSession((session) => session.locked);
   const setLocked = useSession((session) => session.setLocked);
   const pin = useSession((session) => session.pin);
@@ -24,7 +28,6 @@ export function Lock({ rail }: { readonly rail: number | null }) {
     setAsking(false);
     setLocked(false);
   };
-  const beside = rail !== null;
   return (
     <View
       position="absolute"
@@ -34,7 +37,7 @@ export function Lock({ rail }: { readonly rail: number | null }) {
       bottom={0}
       zIndex={60}
       justifyContent="flex-end"
-      alignItems={beside ? 'flex-start' : 'stretch'}
+      alignItems={over ? 'flex-start' : 'stretch'}
       data-testid="lock"
       style={{ touchAction: 'none' }}
     >
@@ -50,11 +53,11 @@ export function Lock({ rail }: { readonly rail: number | null }) {
           backgroundColor="$raised"
           borderTopWidth={1}
           borderColor="$line"
-          {...(beside ? { flexDirection: 'column', width: rail, paddingVertical: 12, gap: 8 } : {})}
+          {...(over ? { ...BESIDE, width: RAIL[over], minHeight: over === 'slim' ? TWO_OF_FIVE : 0 } : {})}
         >
           <LockIcon size={20} color={palette.text} aria-hidden />
           <Words fontWeight="600">{WORDS.locked}</Words>
-          <Hold tall={beside} onHeld={() => (pin === null ? open() : setAsking(true))}>
+          <Hold tall={over !== null} onHeld={() => (pin === null ? open() : setAsking(true))}>
             {WORDS.holdToUnlock}
           </Hold>
         </Row>

@@ -13,7 +13,7 @@ import { NextStep } from './NextStep';
 import { Alarm } from './Alarm';
 import { Over } from './Over';
 import { Passing } from './Passing';
-import { Places, RAIL } from './Places';
+import { Places } from './Places';
 import { Said } from './Said';
 import { Shortcuts } from './Shortcuts';
 import { StepPills } from './Steps';
@@ -97,7 +97,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         {!alone && (beside ? STACKED_PULSE : PULSE)}
       </Column>
       {!rail && !bare && <Places side="bar" />}
-      <Lock rail={rail && !bare ? RAIL[side] : null} />
+      <Lock over={rail && !bare ? side : null} />
       {UNSEEN}
     </View>
   );
