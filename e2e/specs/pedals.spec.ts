@@ -173,9 +173,24 @@ test('locked, a sleeve changes nothing while the pedal goes on; a code is asked 
   await expect(page.getByText('Blackout: all dark')).toHaveCount(0);
   await page.keyboard.press('PageDown');
   await expect.poll(() => back(page)).toBeGreaterThan(300);
-  // Nor does a page that is loaded anew.
-  await page.reload();
+  // Tempo, master and blackout stay in sight, on a tablet, a phone on its side, and where pads have all the room.
   const unlock = button(page, 'Hold to unlock');
+  const pulse = page.getByRole('toolbar', { name: 'Pulse', exact: true });
+  for (const [width, height] of [
+    [1280, 800],
+    [844, 390],
+    [390, 844],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    // Nor does a page take a touch that is loaded anew.
+    if (width === 390) await page.goto('/gig/pads');
+    await expect
+      .poll(async () => {
+        const [lock, bar] = [(await unlock.boundingBox())!, (await pulse.boundingBox())!];
+        return lock.x + lock.width <= bar.x || bar.y + bar.height <= lock.y;
+      })
+      .toBe(true);
+  }
   await unlock.hover();
   await page.mouse.down();
   await page.waitForTimeout(900);

@@ -12,7 +12,7 @@ import { WORDS } from './words';
 
 /** How high it is where it lies below, in pixels. */
 export const BAR = 58;
-const BESIDE = { flexDirection: 'column', padding: 5, paddingVertical: 12, gap: 8 } as const;
+const BESIDE = { flexDirection: 'column', paddingHorizontal: 5, paddingVertical: 12, gap: 8 } as const;
 /** Of a slim rail, which its five places fill: none is cut. */
 const TWO_OF_FIVE = '40%';
 
@@ -78,7 +78,15 @@ function Code({ pin, onRight, onStay }: CodeProps) {
     setTyped(next);
   };
   return (
-    <Column backgroundColor="$raised" padding={16} gap={12} alignItems="center">
+    <Column
+      backgroundColor="$raised"
+      padding={16}
+      gap={12}
+      alignItems="center"
+      borderTopWidth={1}
+      borderRightWidth={1}
+      borderColor="$line"
+    >
       <Figures fontSize={26} lineHeight={32} color="$text" role="status" aria-label={WORDS.figuresTyped(typed.length)}>
         {'•'.repeat(typed.length) || WORDS.code}
       </Figures>
