@@ -22,7 +22,7 @@ import { useBringIn } from './intake/use-bring-in';
 import { RECORDING_FILES } from './recording-files';
 import { WORDS } from './list-words';
 
-const MUSIC = `${RECORDING_FILES},.mid,.midi,.m3u,.m3u8`;
+const MUSIC = `${RECORDING_FILES},.mid,.midi,.kar,.m3u,.m3u8`;
 /** From so many songs on, they can be searched and sorted. */
 const MANY = 4;
 

@@ -259,7 +259,7 @@ test('a file as a song of its own: as long as it is, with its bars, sections and
       DRUMS,
     ]),
   );
-  const commands = songOfMidi(music, 'Click track', show, newId);
+  const { commands } = songOfMidi(music, 'Click track', show, newId);
   const after = edit(show, { type: 'together', commands: [...commands] }).show;
   expect(legal(after, new WeakSet())).toMatchObject({ ok: true });
   const [, made] = after.songs;
@@ -270,5 +270,34 @@ test('a file as a song of its own: as long as it is, with its bars, sections and
   // The last note is over in the middle of a bar; the song is not.
   const short = read(file([DRUMS]));
   expect(short.end).toBe(2);
-  expect(songOfMidi(short, 'Short', show, newId)[0]).toMatchObject({ added: { duration: 2 } });
+  expect(songOfMidi(short, 'Short', show, newId).commands[0]).toMatchObject({ added: { duration: 2 } });
+});
+
+test('markers in each bar are chords, and no sections: they stay where they are, as markers', () => {
+  const marked = (names: readonly string[], bars: number) => {
+    const apart = 480 * 4 * bars;
+    const markers = names.map((text, i) => meta(i === 0 ? 0 : apart, 'marker', { text }));
+    return read(file([[...markers, meta(apart, 'text', { text: 'Over' })], DRUMS]));
+  };
+  const chords = Array.from({ length: 12 }, (_, i) => ['C', 'F', 'G7'][i % 3]!);
+  const after = (music: ReturnType<typeof read>) =>
+    edit(show, { type: 'together', commands: [...songOfMidi(music, 'Chords', show, newId).commands] }).show.songs.at(
+      -1,
+    )!;
+  const made = after(marked(chords, 1));
+  expect(made.sections).toEqual([]);
+  expect(made.markers!.map(({ name, at }) => [name, at])).toEqual(chords.map((name, i) => [name, 4 * i]));
+  // Of two bars each they are short sections; and few that are near are those of a short song.
+  expect(after(marked(chords, 2)).sections).toHaveLength(12);
+  expect(after(marked(chords.slice(0, 7), 1)).sections).toHaveLength(7);
+  // Whoever wants them for sections has them as such, and nothing in place of the markers there are.
+  const taken = takenFrom(marked(chords, 1), song, show, all(marked(chords, 1)), newId);
+  expect([taken.sections?.length, taken.markers]).toEqual([12, undefined]);
+});
+
+test('a file that is broken in part is a song of what there is, and says what was left out', () => {
+  const cut = file([DRUMS]).slice(0, -6);
+  const { commands, left } = songOfMidi(read(cut), 'Cut', show, newId);
+  expect(left).toEqual([expect.stringMatching(/^Track 1 is cut short/)]);
+  expect(commands[0]).toMatchObject({ type: 'add-song' });
 });

@@ -37,7 +37,7 @@ export type MidiChoices = {
   readonly tempo: boolean;
   /** Its markers take the place of the song's sections. */
   readonly sections: boolean;
-  /** Its cue points take the place of the song's markers. */
+  /** Its names of places take the place of the song's markers: cue points, and markers that are no form (`isForm`). */
   readonly cues: boolean;
   readonly parts: readonly PartChoice[];
 };
@@ -57,6 +57,27 @@ export type Taken = {
 export const isDrums = (part: MidiPart): boolean =>
   part.channel === 10 || /drum|perc|kick|snare|hat|beat/i.test(part.name);
 
+/** Markers this near, in bars, by the median of so many and more of them, are no sections, but chords or words. */
+const NEAR = 1.5;
+const MANY = 8;
+/** Whether its markers can be the sections of a song. */
+export function isForm(music: MidiMusic, song: Song): boolean {
+  const meter = music.timed ? song.meter : meterOf(music);
+  const beatOf = placing(music, song);
+  const places = music.markers.map(({ at }) => {
+    const beat = beatOf(at);
+    const { bar } = barAt(meter, beat);
+    const begins = beatOfBar(meter, bar);
+    return bar + (beat - begins) / (beatOfBar(meter, bar + 1) - begins);
+  });
+  const gaps = places.slice(1).map((place, i) => place - places[i]!);
+  gaps.sort((a, b) => a - b);
+  return places.length < MANY || gaps[gaps.length >> 1]! >= NEAR;
+}
+/** What can be markers of the song, where its markers are no sections of it. */
+export const namesIn = (music: MidiMusic, song: Song, sections: boolean): MidiMusic['cues'] =>
+  sections || isForm(music, song) ? music.cues : [...music.cues, ...music.markers].sort((a, b) => a.at - b.at);
+
 /**
  * What one would choose first: bars and tempo where the song has no music of its own, sections where it has none yet,
  * drums for the first role; all parts where none is of drums.
@@ -65,10 +86,11 @@ export function usualChoices(music: MidiMusic, song: Song, show: Show): MidiChoi
   const drums = music.parts.filter(isDrums);
   const role = show.roles[0]?.id;
   const parts = drums.length > 0 ? drums : music.parts;
+  const sections = music.markers.length > 0 && song.sections.length === 0 && isForm(music, song);
   return {
     tempo: !music.timed && song.music === null,
-    sections: music.markers.length > 0 && song.sections.length === 0,
-    cues: music.cues.length > 0 && (song.markers ?? []).length === 0,
+    sections,
+    cues: namesIn(music, song, sections).length > 0 && (song.markers ?? []).length === 0,
     parts: role === undefined ? [] : parts.map(({ key }) => ({ part: key, role, kit: null, byNote: false })),
   };
 }
@@ -83,7 +105,8 @@ export function takenFrom(music: MidiMusic, song: Song, show: Show, choices: Mid
   // Programs mark the end as well as what begins.
   const { last } = barSpan(counted);
   const sections = all?.filter(({ bar }) => bar <= last);
-  const markers = choices.cues ? markersOf(music, beatOf, newId) : undefined;
+  const names = namesIn(music, song, choices.sections);
+  const markers = choices.cues && names.length > 0 ? markersOf(names, beatOf, newId) : undefined;
   const kits: Kit[] = [];
   const lanes: HitLane[] = [];
   const left: string[] = [];
@@ -126,14 +149,25 @@ export function takenFrom(music: MidiMusic, song: Song, show: Show, choices: Mid
   return { bars, sections, markers, kits: kits.filter((kit) => used.has(kit.id)), lanes: taken, left };
 }
 
-/** A MIDI file as a song of its own, without a recording: its bars, its sections, its drums. */
-export function songOfMidi(music: MidiMusic, title: string, show: Show, newId: () => string): readonly OneCommand[] {
+/**
+ * A MIDI file as a song of its own, without a recording: its bars, its sections, its drums; with what could not be read or
+ * had no room, in words.
+ */
+export function songOfMidi(
+  music: MidiMusic,
+  title: string,
+  show: Show,
+  newId: () => string,
+): { readonly commands: readonly OneCommand[]; readonly left: readonly string[] } {
   const bare = bareSong({ id: newId(), title, bpm: 120, meter: { numerator: 4, denominator: 4 }, bars: 1 });
   const tempo = music.timed ? bare.tempo : { anchors: fromItsStart(anchorsOf(music, bare), music.origin) };
   const length = music.timed ? music.end : timeAt(tempo, endOf(music));
   const added: Song = { ...bare, tempo, duration: seconds(Math.min(36_000, Math.max(1, length))) };
   const taken = takenFrom(music, added, show, usualChoices(music, added, show), newId);
-  return [{ type: 'add-song', added }, ...commandsOf(added.id, taken)];
+  return {
+    commands: [{ type: 'add-song', added }, ...commandsOf(added.id, taken)],
+    left: [...music.left, ...taken.left],
+  };
 }
 
 /** The bar line at which its music is over: a track ends with its last note, in the middle of a bar. */
@@ -230,8 +264,12 @@ function sectionsOf(
     }));
 }
 
-function markersOf({ cues }: MidiMusic, beatOf: (at: number) => Note['at'], newId: () => string): readonly Marker[] {
-  return cues
+function markersOf(
+  names: MidiMusic['cues'],
+  beatOf: (at: number) => Note['at'],
+  newId: () => string,
+): readonly Marker[] {
+  return names
     .slice(0, MOST_MARKERS)
     .map(({ at, name }) => ({ id: id<'Marker'>(newId()), at: beatOf(at), name: name.trim().slice(0, 120) }));
 }

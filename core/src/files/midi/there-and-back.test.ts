@@ -162,7 +162,7 @@ test('a pickup: the file begins with it, and bar 1 is found again', () => {
   expect(timeAt(after.tempo, beats(0))).toBeCloseTo(1.5, 6);
 
   // As a song of its own it begins with the file, so that its pickup is played too.
-  const commands = songOfMidi(music, 'Pickup', show, newId);
+  const { commands } = songOfMidi(music, 'Pickup', show, newId);
   const own = edit(show, { type: 'together', commands: [...commands] }).show.songs.at(-1)!;
   expect(timeAt(own.tempo, beats(0))).toBeCloseTo(2, 6);
   expect(own.duration).toBeCloseTo(timeAt(own.tempo, beats(music.end - 4)), 6);

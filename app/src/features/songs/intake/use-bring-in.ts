@@ -18,7 +18,7 @@ const BESIDE = /^(image|text|video|font)\/|^application\/(pdf|json|zip)$/;
 const kindOf = ({ name, type }: File, alone: boolean) =>
   /\.hovlix$/i.test(name)
     ? 'show'
-    : /\.midi?$/i.test(name)
+    : /\.(midi?|kar)$/i.test(name)
       ? 'midi'
       : /\.m3u8?$/i.test(name)
         ? 'playlist'
@@ -39,8 +39,9 @@ export function useBringIn(): (files: readonly File[]) => void {
     const read = readMidi(new Uint8Array(await file.arrayBuffer()), file.name);
     if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
     if (!show) return;
-    const commands = songOfMidi(read.value, titleOfFile(file.name), show, freshId);
+    const { commands, left } = songOfMidi(read.value, titleOfFile(file.name), show, freshId);
     if (!document.together(commands)) return;
+    if (left.length > 0) say(`“${file.name}”: ${left.join(' ')}`);
     const [first] = commands;
     if (first?.type === 'add-song') router.push(`/songs/${first.added.id}`);
   };

@@ -127,7 +127,7 @@ export function LanesSheet({ song, onClose }: Props) {
         <Row gap={8} flexWrap="wrap">
           <FileButton
             label={WORDS.chooseMidiFile}
-            accept=".mid,.midi,audio/midi"
+            accept=".mid,.midi,.kar,audio/midi"
             onFiles={([file]) => void bring(file)}
           >
             {WORDS.importMidi}

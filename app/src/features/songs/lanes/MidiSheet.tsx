@@ -38,6 +38,7 @@ export function MidiSheet({ song, show, name, music, format, onClose }: Props) {
   const notes = music.parts
     .filter(({ key }) => choices.parts.some(({ part }) => part === key))
     .reduce((sum, part) => sum + part.notes.length, 0);
+  const names = format.namesIn(music, song, choices.sections).length;
   const nothing = !choices.tempo && !choices.sections && !choices.cues && choices.parts.length === 0;
   const take = () => {
     const taken = format.takenFrom(music, song, show, choices, freshId);
@@ -73,9 +74,15 @@ export function MidiSheet({ song, show, name, music, format, onClose }: Props) {
             onChange={(sections) => set({ sections })}
           />
         )}
-        {music.cues.length > 0 && (
+        {names > 0 && (
           <Switch
-            label={music.cues.length === 1 ? WORDS.takeItsCue : WORDS.takeItsCuePoints(music.cues.length)}
+            label={
+              names > music.cues.length
+                ? WORDS.takeItsNames(names)
+                : names === 1
+                  ? WORDS.takeItsCue
+                  : WORDS.takeItsCuePoints(names)
+            }
             on={choices.cues}
             onChange={(cues) => set({ cues })}
           />

@@ -89,6 +89,7 @@ export const WORDS = {
   takeItsMarker: 'Use its marker as a section',
   takeItsMarkers: (count: string | number) => `Use its ${count} markers as sections`,
   takeItsCue: 'Use its cue point as a marker',
+  takeItsNames: (count: string | number) => `Use its ${count} names of places as markers`,
   takeItsCuePoints: (count: string | number) => `Use its ${count} cue points as markers`,
   holdsNoNotes: 'It holds no notes.',
   import: (howMany: string | number) => `Import ${howMany}`,
