@@ -5,6 +5,7 @@ import { OggVorbisDecoder } from '@wasm-audio-decoders/ogg-vorbis';
 import { MPEGDecoder } from 'mpg123-decoder';
 import { failed, ok, type Problem, type Result } from '../problem';
 import { isAiff, wavOfAiff } from './aiff';
+import { behindTag, fromFirstFrame } from './lead';
 import { packedAs } from './packed';
 import { isWav, wavReader } from './wav';
 
@@ -49,7 +50,8 @@ const rateWrong = (rate: number | undefined): boolean =>
   rate !== undefined && (rate < RATES.least || rate > RATES.most);
 
 /** What kind of audio the bytes are, from their own first bytes; the file's name is not asked. AIFF is read as WAV. */
-export function audioTypeOf(bytes: Uint8Array): AudioType | undefined {
+export function audioTypeOf(all: Uint8Array): AudioType | undefined {
+  const bytes = behindTag(all);
   const text = (at: number, length: number) => String.fromCharCode(...bytes.subarray(at, at + length));
   if (isWav(bytes)) return 'wav';
   if (text(0, 4) === 'fLaC') return 'flac';
@@ -66,20 +68,24 @@ export function audioTypeOf(bytes: Uint8Array): AudioType | undefined {
  * @returns the type, sample rate and length; or why not. Sound that came before a problem has already been taken.
  */
 export async function decodeAudio(
-  bytes: Uint8Array,
+  all: Uint8Array,
   name: string,
   take: TakeSound,
   between: Between,
 ): Promise<Result<{ readonly type: AudioType; readonly sampleRate: number; readonly seconds: number }>> {
-  if (bytes.length === 0) return failed({ code: 'empty-file', name });
-  if (isAiff(bytes)) {
-    const wav = wavOfAiff(bytes, name);
+  if (all.length === 0) return failed({ code: 'empty-file', name });
+  if (isAiff(all)) {
+    const wav = wavOfAiff(all, name);
     return wav.ok ? decodeAudio(wav.value, name, take, between) : wav;
   }
+  const bytes = behindTag(all);
   const type = audioTypeOf(bytes);
-  const packed = type === undefined || type === 'ogg' ? packedAs(bytes) : undefined;
+  const packed = type === 'flac' || type === 'mp3' ? undefined : packedAs(bytes);
   if (packed) return failed({ code: 'audio-broken', name, detail: `it is ${packed}, which Hovlix does not unpack` });
-  if (!type) return failed({ code: 'not-audio', name });
+  if (!type) {
+    const music = fromFirstFrame(bytes);
+    return music ? decodeAudio(music, name, take, between) : failed({ code: 'not-audio', name });
+  }
   const said = saidRate(type, bytes);
   const wrongRate = (rate: number) =>
     failed({ code: 'audio-broken', name, detail: `its sample rate of ${rate} Hz cannot be` } as const);

@@ -1,6 +1,7 @@
 export * from './analyse';
 export type { FoundSection, Role } from './sections';
 export { isAiff, wavOfAiff } from './aiff';
+export { fromFirstFrame } from './lead';
 export { packedAs, rateOfPacked, wavOfSound } from './packed';
 export { audioTypeOf, type AudioType, type Between } from './decode';
 export { gridOf, otherGrid, READINGS, type Grid, type Heard, type Reading } from './grid';

@@ -1,7 +1,8 @@
 // Music that is packed in a way Hovlix does not unpack itself, as M4A: a browser may, and then it is kept as WAV.
 
+import { behindTag, isAdts } from './lead';
 import { wavFor } from './riff';
-import { tagAt } from './wav';
+import { isWav, tagAt, wavFormat } from './wav';
 
 /** By the first packet of an Ogg stream. */
 const IN_OGG: readonly (readonly [string, string])[] = [
@@ -10,12 +11,20 @@ const IN_OGG: readonly (readonly [string, string])[] = [
   ['\x7fFLAC', 'FLAC in an Ogg file'],
 ];
 
+/** By the format of a WAV file (RFC 2361, appendix A). */
+const IN_WAV: Readonly<Record<number, string>> = {
+  6: 'A-law in a WAV file',
+  7: 'mu-law in a WAV file',
+  85: 'MP3 in a WAV file',
+};
+
 /** How it is packed, in words; undefined for what Hovlix unpacks, and for what is no music. */
-export function packedAs(bytes: Uint8Array): string | undefined {
+export function packedAs(all: Uint8Array): string | undefined {
+  const bytes = behindTag(all);
+  if (isWav(bytes)) return IN_WAV[wavFormat(bytes)?.code ?? 0];
   // ISO base media, as MP4 and M4A are: its first box is “ftyp” (ISO/IEC 14496-12, clause 4.3).
   if (tagAt(bytes, 4) === 'ftyp') return 'MP4 or M4A';
-  // The head of a frame with no layer (ISO/IEC 13818-7, clause 6.2).
-  if (bytes[0] === 0xff && (bytes[1]! & 0xf6) === 0xf0) return 'AAC';
+  if (isAdts(bytes)) return 'AAC';
   if (tagAt(bytes, 0) === '\x1aE\xdf\xa3') return 'WebM';
   if (tagAt(bytes, 0) === '0&\xb2u') return 'WMA';
   if (tagAt(bytes, 0) !== 'OggS') return undefined;
@@ -30,6 +39,7 @@ const USUAL_RATE = { opus: 48_000, mp4: 44_100 } as const;
 
 /** The sample rate it was packed at, so that a browser need not turn it into another one. */
 export function rateOfPacked(bytes: Uint8Array): number {
+  if (isWav(bytes)) return wavFormat(bytes)?.rate ?? USUAL_RATE.mp4;
   if (tagAt(bytes, 4) !== 'ftyp') return tagAt(bytes, 0) === 'OggS' ? USUAL_RATE.opus : USUAL_RATE.mp4;
   // The sample entry of AAC has its rate, with 16 bits behind the point, 24 bytes behind its name (ISO/IEC 14496-12, clause 12.2.3).
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);

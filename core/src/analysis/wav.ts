@@ -15,14 +15,20 @@ const PCM = 1;
 const FLOAT = 3;
 const EXTENSIBLE = 0xfffe;
 
+/** Files beyond 4 GB, and those of programs that always write so, begin with RF64 or BW64 (EBU Tech 3306; ITU-R BS.2088). */
+const HEADS = ['RIFF', 'RF64', 'BW64'];
+
 export function isWav(bytes: Uint8Array): boolean {
-  return tagAt(bytes, 0) === 'RIFF' && tagAt(bytes, 8) === 'WAVE';
+  return HEADS.includes(tagAt(bytes, 0)) && tagAt(bytes, 8) === 'WAVE';
 }
 
-/** A file whose sound ends early is read as far as it goes. */
-export function wavReader(bytes: Uint8Array, name: string): Result<WavReader> {
+type Format = { readonly code: number; readonly channels: number; readonly rate: number; readonly bits: number };
+type Found = { readonly format?: Format; readonly data?: { readonly at: number; readonly size: number } };
+
+/** Its format and, where its sound begins, all up to there. */
+function headOf(bytes: Uint8Array): Found {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  let format: { code: number; channels: number; rate: number; bits: number } | undefined;
+  let format: Format | undefined;
   for (let at = 12; at + 8 <= bytes.length;) {
     const size = view.getUint32(at + 4, true);
     const kind = tagAt(bytes, at);
@@ -35,10 +41,25 @@ export function wavReader(bytes: Uint8Array, name: string): Result<WavReader> {
         bits: view.getUint16(at + 22, true),
       };
     }
-    if (kind === 'data') return format ? reader(view, at + 8, size, format, name) : noFormat(name);
+    if (kind === 'data') return { ...(format ? { format } : {}), data: { at: at + 8, size } };
     at += 8 + size + (size & 1);
   }
-  return failed({ code: 'cut-short', name, detail: 'it has no sound in it' });
+  return format ? { format } : {};
+}
+
+/** How its sound is written; undefined where it does not say. */
+export const wavFormat = (bytes: Uint8Array): Format | undefined => headOf(bytes).format;
+
+/** A file whose sound ends early is read as far as it goes. */
+export function wavReader(bytes: Uint8Array, name: string): Result<WavReader> {
+  const { format, data } = headOf(bytes);
+  if (!data) return failed({ code: 'cut-short', name, detail: 'it has no sound in it' });
+  if (!format) return noFormat(name);
+  // A recorder that lost its power wrote no size, and RF64 keeps its own elsewhere: the sound goes on to the end.
+  const left = bytes.length - data.at;
+  const size = data.size === 0 ? left : data.size;
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  return reader(view, data.at, size, format, name);
 }
 
 const noFormat = (name: string) =>
@@ -48,7 +69,7 @@ function reader(
   view: DataView,
   start: number,
   size: number,
-  { code, channels, rate, bits }: { code: number; channels: number; rate: number; bits: number },
+  { code, channels, rate, bits }: Format,
   name: string,
 ): Result<WavReader> {
   const sample = sampleReader(view, code, bits);

@@ -3,8 +3,10 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import {
   analyse,
+  audioTypeOf,
   confidenceOf,
   doubtfulPassages,
+  fromFirstFrame,
   gridOf,
   isAiff,
   packedAs,
@@ -57,6 +59,9 @@ async function asKept(file: File): Promise<Result<KeptFile>> {
     const wav = wavOfAiff(bytes, file.name);
     return wav.ok ? as(wav.value) : wav;
   }
+  // Browsers do not agree on when music begins that has something else before it.
+  const music = audioTypeOf(bytes) || packedAs(bytes) ? undefined : fromFirstFrame(bytes);
+  if (music) return as(music.slice());
   const packed = packedAs(bytes);
   const sound = packed ? await unpackedByThePage(rateOfPacked(bytes)) : 'unknown';
   if (sound === 'unknown') return ok({ file, bytes });
