@@ -92,8 +92,14 @@ describe('a WAV', () => {
         new TextEncoder().encode('RF64????WAVE'),
         new TextEncoder().encode('ds64'),
         [28, 0, 0, 0],
-        zeros(28),
+        zeros(8),
+        new Uint8Array(new BigUint64Array([BigInt(size)]).buffer),
+        zeros(12),
         with32(40, 0xffffffff).subarray(12),
+        // What comes behind the sound is none of it.
+        new TextEncoder().encode('LIST'),
+        [200, 0, 0, 0],
+        new Uint8Array(200).fill(90),
       ),
     ],
   ])('%s', async (_, bytes) => {

@@ -17,6 +17,8 @@ const EXTENSIBLE = 0xfffe;
 
 /** Files beyond 4 GB, and those of programs that always write so, begin with RF64 or BW64 (EBU Tech 3306; ITU-R BS.2088). */
 const HEADS = ['RIFF', 'RF64', 'BW64'];
+/** A size that is said elsewhere, or not at all. */
+const UNSAID = 0xffffffff;
 
 export function isWav(bytes: Uint8Array): boolean {
   return HEADS.includes(tagAt(bytes, 0)) && tagAt(bytes, 8) === 'WAVE';
@@ -29,6 +31,7 @@ type Found = { readonly format?: Format; readonly data?: { readonly at: number; 
 function headOf(bytes: Uint8Array): Found {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   let format: Format | undefined;
+  let long: number | undefined;
   for (let at = 12; at + 8 <= bytes.length;) {
     const size = view.getUint32(at + 4, true);
     const kind = tagAt(bytes, at);
@@ -41,7 +44,12 @@ function headOf(bytes: Uint8Array): Found {
         bits: view.getUint16(at + 22, true),
       };
     }
-    if (kind === 'data') return { ...(format ? { format } : {}), data: { at: at + 8, size } };
+    // The second of its sizes is that of the sound (EBU Tech 3306, “ds64”).
+    if (kind === 'ds64' && at + 24 <= bytes.length) long = Number(view.getBigUint64(at + 16, true));
+    if (kind === 'data') {
+      const data = { at: at + 8, size: size === UNSAID ? (long ?? size) : size };
+      return { ...(format ? { format } : {}), data };
+    }
     at += 8 + size + (size & 1);
   }
   return format ? { format } : {};
@@ -55,7 +63,7 @@ export function wavReader(bytes: Uint8Array, name: string): Result<WavReader> {
   const { format, data } = headOf(bytes);
   if (!data) return failed({ code: 'cut-short', name, detail: 'it has no sound in it' });
   if (!format) return noFormat(name);
-  // A recorder that lost its power wrote no size, and RF64 keeps its own elsewhere: the sound goes on to the end.
+  // A recorder that lost its power wrote no size: the sound goes on to the end.
   const left = bytes.length - data.at;
   const size = data.size === 0 ? left : data.size;
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);

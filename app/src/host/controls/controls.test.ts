@@ -41,7 +41,7 @@ test('a control that learns goes on when the line was lost, until something was 
   expect(said).toHaveLength(3);
 });
 
-test('a second word about what was learned goes to whoever learned it, until that is closed or something else learns', () => {
+test('a second word about what was learned goes to whoever learned it, closed or not, until something else learns', () => {
   const { made, said, hear } = screen();
   const board = { by: 'control', device: 'Board', channel: 1, number: 64 } as const;
   const [first, second] = (['absolute', 'toggle'] as const).map((sends): Source => ({ ...board, sends }));
@@ -58,7 +58,7 @@ test('a second word about what was learned goes to whoever learned it, until tha
   tell(first!);
   made.learn(null);
   tell(second!);
-  expect(learned).toEqual([first, second, first]);
+  expect(learned).toEqual([first, second, first, second]);
   expect(said.map((message) => message.type === 'learn' && message.on)).toEqual([true, false, true, false]);
 });
 

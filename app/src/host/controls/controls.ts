@@ -36,7 +36,7 @@ export function controls(stage: Playing, clock: () => number = localSeconds): Co
   const surface = controlSurface({ host: gearHostOf(stage), clock, onFelt, onHappened });
   const { conducting } = stage;
 
-  /** What learned last, while it can still be told how its switch is let go. */
+  /** What learned last: a second word about it may come when its sheet is closed already. */
   let lately: ((source: Source) => void) | null = null;
   const listen = (take: ((source: Source) => void) | null) => {
     if ((take !== null) !== (store.getState().learns !== null)) conducting.say({ type: 'learn', on: take !== null });
@@ -44,7 +44,7 @@ export function controls(stage: Playing, clock: () => number = localSeconds): Co
     store.setState({ learns: take });
   };
   const learn = (take: ((source: Source) => void) | null) => {
-    lately = null;
+    if (take) lately = null;
     const once = (source: Source) => {
       listen(null);
       lately = take;

@@ -1,6 +1,6 @@
 // One control: where it is heard from, and what it does.
 
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useStore } from 'zustand';
 import {
   GESTURES,
@@ -34,13 +34,12 @@ export function OpenedControl({ show, control, onClose }: OpenedControlProps) {
   const app = useHovlix();
   const say = useSession((session) => session.say);
   const store = (next: Control) => app.document.make({ type: 'store-control', control: next });
-  const latest = useRef(control);
-  useEffect(() => void (latest.current = control), [control]);
   /** May be told a second time, when more has changed: how it is let go does not matter of a knob, nor steps of a switch. */
   const learned = (source: Source) => {
+    const now = app.document.store.getState().show?.controls.find(({ id: one }) => one === control.id);
     const sends = source.by === 'control' ? source.sends : 'absolute';
-    if (sends === (control.kind === 'fader' ? 'toggle' : 'relative')) return;
-    store({ ...latest.current, source });
+    if (!now || sends === (now.kind === 'fader' ? 'toggle' : 'relative')) return;
+    store({ ...now, source });
     if (sends === 'toggle') say(WORDS.saysNoRelease);
   };
   const remove = () => {
