@@ -1,16 +1,10 @@
 // Everything that is bound, and what must not be done by a slip.
 
-import { bindKey, button, liveNow, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+import { eachAsItWas } from './as-it-was';
+import { bindKey, button, liveNow, nodeReport, open, restoreShow } from './hovlix';
 import { expect, test } from './screens';
 
-test.beforeEach(async ({ page }) => {
-  await restoreConnections(page);
-  await restoreShow(page);
-});
-test.afterEach(async ({ page }) => {
-  await restoreConnections(page);
-  await restoreShow(page);
-});
+eachAsItWas();
 
 test('all that is bound stands in one table: searched, sorted, what is bound twice is said, and a control is changed there', async ({
   page,

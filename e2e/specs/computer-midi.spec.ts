@@ -2,27 +2,11 @@
 
 import type { Page } from '@playwright/test';
 import { NO_MIDI } from '@hovlix/core/connect';
-import {
-  addAct,
-  brightness,
-  button,
-  liveNow,
-  nodeReport,
-  open,
-  restoreConnections,
-  restoreShow,
-  statusOf,
-} from './hovlix';
+import { eachAsItWas } from './as-it-was';
+import { addAct, brightness, button, liveNow, nodeReport, open, statusOf } from './hovlix';
 import { expect, test } from './screens';
 
-test.beforeEach(async ({ page }) => {
-  await restoreConnections(page);
-  await restoreShow(page);
-});
-test.afterEach(async ({ page }) => {
-  await restoreConnections(page);
-  await restoreShow(page);
-});
+eachAsItWas();
 
 const STAND_IN = 'Foot controller stand-in';
 const NOTE_ON = 0x90;

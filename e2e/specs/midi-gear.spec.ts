@@ -1,18 +1,11 @@
 // MIDI that comes in: switches, knobs and programs, a clock, timecode, as devices of a browser send them.
 
 import type { Page } from '@playwright/test';
-import { addAct, back, button, light, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+import { eachAsItWas } from './as-it-was';
+import { addAct, back, button, light, nodeReport, open, restoreShow } from './hovlix';
 import { expect, test } from './screens';
 
-test.beforeEach(async ({ page }) => {
-  await restoreConnections(page);
-  // The set is where nobody has been in it yet.
-  await restoreShow(page);
-});
-test.afterEach(async ({ page }) => {
-  await restoreConnections(page);
-  await restoreShow(page);
-});
+eachAsItWas();
 
 const sheet = (page: Page) => page.getByRole('dialog');
 

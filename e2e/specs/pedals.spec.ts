@@ -3,19 +3,12 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { readLog, reduced } from '@hovlix/core/live';
+import { eachAsItWas } from './as-it-was';
 import { stepOn } from './feet';
-import { addAct, back, bindKey, button, light, nodeReport, open, restoreConnections, restoreShow } from './hovlix';
+import { addAct, back, bindKey, button, light, nodeReport, open } from './hovlix';
 import { expect, test } from './screens';
 
-test.beforeEach(async ({ page }) => {
-  await restoreConnections(page);
-  // The set is where nobody has been in it yet.
-  await restoreShow(page);
-});
-test.afterEach(async ({ page }) => {
-  await restoreConnections(page);
-  await restoreShow(page);
-});
+eachAsItWas();
 
 const sheet = (page: Page) => page.getByRole('dialog');
 

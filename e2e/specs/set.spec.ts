@@ -4,19 +4,12 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import type { Page } from '@playwright/test';
+import { eachAsItWas } from './as-it-was';
 import { holdUntil, stepOn } from './feet';
-import { back, brightness, button, light, listen, open, restoreConnections, restoreShow } from './hovlix';
+import { back, brightness, button, light, listen, open, restoreShow } from './hovlix';
 import { expect, test } from './screens';
 
-test.beforeEach(async ({ page }) => {
-  await restoreConnections(page);
-  // The set is where nobody has been in it yet.
-  await restoreShow(page);
-});
-test.afterEach(async ({ page }) => {
-  await restoreConnections(page);
-  await restoreShow(page);
-});
+eachAsItWas();
 
 /** The demo's floor switch sends Page Down, as page turners do. */
 const press = (page: Page) => stepOn(page, 'PageDown', [0, 90]);
