@@ -16,6 +16,12 @@ test('title, artist, tempo and key of an MP3', async () => {
   expect(await readTags(bytes)).toEqual({ title: 'Harbour lights', artist: 'The Boathouse', bpm: 124, key: 'Am' });
 });
 
+test('a title that its tag takes for Latin letters is read as programs of the computer’s language write', async () => {
+  const bytes = tagged({ TIT2: 'Íî÷ü' });
+  expect(await readTags(bytes, 'ru')).toMatchObject({ title: 'Ночь' });
+  expect(await readTags(bytes, 'de')).toMatchObject({ title: 'Íî÷ü' });
+});
+
 test('a tempo that cannot be is left out; what is no recording has no tags', async () => {
   expect(await readTags(tagged({ TIT2: 'Song', TBPM: '9000' }))).toEqual({ title: 'Song' });
   expect(await readTags(new TextEncoder().encode('Dear friends'))).toEqual({});

@@ -1,6 +1,7 @@
 // What a file says of itself: ID3, Vorbis comments, RIFF info, chunks of AIFF, boxes of MP4.
 
 import { parseBuffer } from 'music-metadata';
+import { respelled } from '../text-of';
 import { isAiff } from './aiff';
 import { audioTypeOf } from './decode';
 import { packedAs } from './packed';
@@ -17,14 +18,17 @@ export type Tags = {
 
 const LONGEST = 120;
 
-/** Reads the tags of a recording. Damaged or missing ones are left out; this never fails. */
-export async function readTags(bytes: Uint8Array): Promise<Tags> {
+/**
+ * Reads the tags of a recording. Damaged or missing ones are left out; this never fails.
+ * @param language of the computer: tags that say nothing of how they are written are read as its programs write.
+ */
+export async function readTags(bytes: Uint8Array, language = ''): Promise<Tags> {
   const packed = packedAs(bytes);
   const type = isAiff(bytes) ? 'aiff' : packed === 'MP4 or M4A' ? 'm4a' : audioTypeOf(bytes);
   if (!type) return {};
   try {
     const { common } = await parseBuffer(bytes, { path: `recording.${type}` }, { duration: false, skipCovers: true });
-    const text = (value: string | undefined) => value?.replaceAll(/\s+/g, ' ').trim().slice(0, LONGEST);
+    const text = (value = '') => respelled(value, language).replaceAll(/\s+/g, ' ').trim().slice(0, LONGEST);
     const [title, artist, key] = [text(common.title), text(common.artist), text(common.key)];
     const bpm = Number(common.bpm);
     return {

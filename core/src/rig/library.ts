@@ -1,6 +1,7 @@
 // Fixture types that come along: generic ones, and those of makers we made up, over everything that hangs on a stage.
 
 import type { z } from 'zod';
+import { finder, folded } from '../letters';
 import { PATTERNS, Profile } from './schema';
 import { ARDENT, GENERIC, NORTHLAMP, QUILLON, type Line } from './types-at-hand';
 
@@ -61,12 +62,13 @@ let made: readonly Profile[] | undefined;
  * begin a name go before those inside one. An empty text finds all.
  */
 export function searchTypes(types: readonly Profile[], text: string): readonly Profile[] {
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const fits = finder(text);
+  const words = folded(text).split(/\s+/).filter(Boolean);
   const ranked = types.flatMap((type) => {
     const counts = type.modes.map((mode) => `${mode.channels.reduce((most, { at }) => Math.max(most, ...at), 0)}ch`);
-    const names = [type.maker, type.model, type.label, type.kind, ...counts].join(' ').toLowerCase();
-    if (!words.every((word) => names.includes(word))) return [];
-    const begins = words.filter((word) => ` ${names}`.includes(` ${word}`)).length;
+    const names = [type.maker, type.model, type.label, type.kind, ...counts].join(' ');
+    if (!fits(names)) return [];
+    const begins = words.filter((word) => folded(` ${names}`).includes(` ${word}`)).length;
     return [{ type, begins }];
   });
   return ranked.sort((a, b) => b.begins - a.begins).map(({ type }) => type);

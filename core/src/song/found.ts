@@ -50,6 +50,7 @@ export function songOfRecording(file: KeptFile, found: FoundMusic, newId: () => 
  */
 export const titleOfFile = (fileName: string): string =>
   fileName
+    .normalize('NFC')
     .replace(/\.[a-z0-9]{1,5}$/i, '')
     .replaceAll(/[_\s]+/g, ' ')
     .trim()

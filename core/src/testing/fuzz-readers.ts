@@ -317,7 +317,7 @@ export function readers(): readonly Reader[] {
       name: 'playlists',
       json: false,
       samples: [text('#EXTM3U\n#EXTINF:60,Song\nSong.wav\n'), text('C:\\Music\\Song.ogg\r\nother.mp3')],
-      read: (bytes) => outcome(readM3u(bytes, 'x.m3u', RICH, () => 'entry', RICH.sets[0]?.entries)),
+      read: (bytes) => outcome(readM3u(bytes, 'x.m3u', RICH, () => 'entry', { before: RICH.sets[0]?.entries ?? [] })),
     },
     { name: 'MIDI files', json: false, samples: [writeSongAsMidi(RICH.songs[0]!), MIDI], read: midi },
     {

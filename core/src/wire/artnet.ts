@@ -1,5 +1,6 @@
 // Art-Net 4: DMX levels in UDP packets, and finding who listens. Numbers are low byte first unless the field says Hi.
 
+import { utf8 } from '../letters';
 import { textUntilZero } from './sacn';
 
 export const ARTNET_PORT = 6454;
@@ -88,8 +89,8 @@ export function encodeArtPollReply(reply: ArtPollReply): Uint8Array<ArrayBuffer>
   const first = reply.outputs[0] ?? 0;
   bytes[18] = (first >> 8) & 127;
   bytes[19] = (first >> 4) & 15;
-  bytes.set(new TextEncoder().encode(reply.shortName).subarray(0, 17), 26);
-  bytes.set(new TextEncoder().encode(reply.longName).subarray(0, 63), 44);
+  bytes.set(utf8(reply.shortName, 17), 26);
+  bytes.set(utf8(reply.longName, 63), 44);
   const outputs = reply.outputs.slice(0, 4);
   bytes[173] = outputs.length;
   outputs.forEach((port, i) => {

@@ -1,5 +1,6 @@
 // Streaming ACN, ANSI E1.31-2018: DMX levels in UDP packets. Numbers are big-endian; offsets are those of table 4-1.
 
+import { utf8 } from '../letters';
 import { seconds, universe, type Seconds, type Universe } from '../units';
 
 export const SACN_PORT = 5568;
@@ -69,7 +70,7 @@ export function encodeSacn(data: SacnData): Uint8Array<ArrayBuffer> {
   root(bytes, view, VECTOR_ROOT_E131_DATA, data.cid);
   view.setUint16(38, 0x7000 | (bytes.length - 38));
   view.setUint32(40, VECTOR_E131_DATA_PACKET);
-  bytes.set(new TextEncoder().encode(data.sourceName).subarray(0, 63), 44);
+  bytes.set(utf8(data.sourceName, 63), 44);
   bytes[108] = Math.min(200, Math.max(0, Math.round(data.priority)));
   view.setUint16(109, data.sync);
   bytes[111] = data.sequence & 255;
@@ -118,7 +119,7 @@ export function encodeSacnDiscovery(
     root(bytes, view, VECTOR_ROOT_E131_EXTENDED, cid);
     view.setUint16(38, 0x7000 | (bytes.length - 38));
     view.setUint32(40, VECTOR_E131_EXTENDED_DISCOVERY);
-    bytes.set(new TextEncoder().encode(sourceName).subarray(0, 63), 44);
+    bytes.set(utf8(sourceName, 63), 44);
     view.setUint16(112, 0x7000 | (bytes.length - 112));
     view.setUint32(114, VECTOR_UNIVERSE_DISCOVERY_UNIVERSE_LIST);
     bytes[118] = page;

@@ -7,7 +7,7 @@ import { analyse, confidenceOf, readTags, type Analysis } from '@hovlix/core/ana
 import { writeSongAsMidi } from '@hovlix/core/midi';
 import { wordsFor } from '@hovlix/core/problem';
 import { songOfRecording } from '@hovlix/core/song';
-import { bytesOf, writeTo, writing } from './files';
+import { bytesOf, language, writeTo, writing } from './files';
 import { options, UsageError } from './usage';
 
 export const ANALYSE_HELP = `Usage: hovlix analyse FILE|FOLDER ... [--json OUT] [--midi OUT]
@@ -123,7 +123,7 @@ function jsonOf(found: Analysis): string {
 
 async function midiOf(file: string, bytes: Uint8Array, found: Analysis): Promise<Uint8Array> {
   const hash = createHash('sha256').update(bytes).digest('hex');
-  const kept = { name: basename(file), hash, bytes: bytes.length, tags: await readTags(bytes) };
+  const kept = { name: basename(file), hash, bytes: bytes.length, tags: await readTags(bytes, language()) };
   let count = 0;
   return writeSongAsMidi(songOfRecording(kept, found, () => `s${++count}`));
 }

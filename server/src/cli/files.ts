@@ -12,6 +12,9 @@ import type { Song } from '@hovlix/core/song';
 import { reasonOf } from '../keep/whole';
 import { UsageError } from './usage';
 
+/** Of this computer: older files are read as its programs write. */
+export const language = (): string => Intl.DateTimeFormat().resolvedOptions().locale;
+
 /** @throws UsageError where there is no such file or it may not be read. */
 export function bytesOf(file: string): Uint8Array {
   try {

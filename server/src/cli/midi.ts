@@ -15,7 +15,7 @@ import { noteName } from '@hovlix/core/light';
 import { wordsFor } from '@hovlix/core/problem';
 import { edit, legal, type Show } from '@hovlix/core/show';
 import type { Song } from '@hovlix/core/song';
-import { bundleFrom, bytesOf, songIn, writeTo } from './files';
+import { bundleFrom, bytesOf, language, songIn, writeTo } from './files';
 import { options, UsageError } from './usage';
 
 export const MIDI_HELP = `Usage: hovlix midi SHOW.hovlix --song NAME --out FILE.mid
@@ -56,7 +56,7 @@ export async function midiCommand(args: string[]): Promise<void> {
     if (!values.out || !/\.midi?$/i.test(values.out)) throw new UsageError('--out takes a name that ends in .mid');
     return writeTo(values.out, writeSongAsMidi(song));
   }
-  const music = readMidi(bytesOf(values.in), basename(values.in));
+  const music = readMidi(bytesOf(values.in), basename(values.in), language());
   if (!music.ok) throw new Error(wordsFor(music.problem));
   for (const one of music.value.left) process.stderr.write(`hovlix: ${one}\n`);
   if (values.list) return void process.stdout.write(listOf(music.value));

@@ -1,7 +1,9 @@
+import { finder } from '@hovlix/core/letters';
 import { familiesOf, mainColour, movingWords, type Chase, type Look } from '@hovlix/core/light';
 import { hexFromChromaticity } from '@hovlix/core/colour';
 import { attributeOf } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
+import { inOrder } from '../../ui/in-order';
 
 type Named = readonly { readonly id: string; readonly name: string }[];
 
@@ -25,7 +27,7 @@ export function shownPlays(
   text: string,
   filter: { readonly role?: string; readonly folder?: string; readonly kind?: 'chases' },
 ): readonly (Look | Chase)[] {
-  const wanted = text.trim().toLowerCase();
+  const found = finder(text);
   const fits = (one: Look | Chase) => {
     if (filter.kind === 'chases' && !isChase(one)) return false;
     if (filter.folder !== undefined && one.folder !== filter.folder) return false;
@@ -33,17 +35,19 @@ export function shownPlays(
       ? one.steps.flatMap((step) => [...step.values, ...(show.looks.find(({ id }) => id === step.look)?.values ?? [])])
       : one.values;
     if (filter.role !== undefined && !values.some((value) => value.role === filter.role)) return false;
-    if (wanted === '') return true;
+    if (text.trim() === '') return true;
     const attributes = values.flatMap((value) => [...familiesOf(value, (name) => attributeOf(name).family)]);
-    const text = [one.name, String(one.number), one.folder ?? '', ...attributes, plainWords(one, show.roles)].join(' ');
-    return text.toLowerCase().includes(wanted);
+    const names = [one.name, String(one.number), one.folder ?? '', ...attributes, plainWords(one, show.roles)].join(
+      ' ',
+    );
+    return found(names);
   };
   return [...show.looks, ...show.chases].filter(fits);
 }
 
 export function foldersOf(show: Show): readonly string[] {
   const names = [...show.looks, ...show.chases].flatMap(({ folder }) => folder ?? []);
-  return [...new Set(names)].sort((a, b) => a.localeCompare(b));
+  return [...new Set(names)].sort(inOrder);
 }
 
 /** The colour a look is known by, for pickers; undefined for one without any. */

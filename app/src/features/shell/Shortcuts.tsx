@@ -9,6 +9,7 @@ import { whenOf } from '../../host/conduct/local-clock';
 import { PAD_KEYS, banksNow, goOn, padUp, tapTempo, togglePlay, toggleBlackout } from '../../host/conduct/gestures';
 import { useSession } from '../../host/session';
 import { fetched } from '../../ui/fetched';
+import { keyOf } from '../../ui/key-of';
 import { useSteps } from './Steps';
 
 const KeyList = fetched(async () => (await import('./key-list')).KeyList, { close: ({ onClose }) => onClose() });
@@ -36,7 +37,7 @@ export function Shortcuts() {
       // Locked, the screen listens to pedals alone; its own button is worked with a finger, or with Tab and Space.
       if (useSession.getState().locked) return isOfTheLock(event) ? undefined : ours(event);
       if (useSession.getState().keyTakers.some((taker) => taker(event))) return ours(event);
-      const key = event.key.toLowerCase();
+      const key = keyOf(event);
       if (key === 'z' && (event.metaKey || event.ctrlKey)) {
         ours(event);
         return event.shiftKey ? steps.current.doAgain() : steps.current.takeBack();
@@ -52,7 +53,7 @@ export function Shortcuts() {
         );
       }
       if (key === '?') return setOpen((is) => !is);
-      if (key === 'escape') return setOpen(false);
+      if (key === 'Escape') return setOpen(false);
       if (event.repeat) return;
       if (key === 't') return tapTempo(app, event);
       if (key === 'b') return toggleBlackout(app);

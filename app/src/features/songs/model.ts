@@ -1,10 +1,12 @@
 // What a lead sheet shows, worked out without React.
 
 import { hexFromChromaticity, type Chromaticity } from '@hovlix/core/colour';
+import { finder } from '@hovlix/core/letters';
 import { namedIn, type Chase, type Look } from '@hovlix/core/light';
 import { barAt, beatOfBar, meterAtBar, tempoAt, pulseLength, timeAt } from '@hovlix/core/time';
 import { barsAt, type Clip, type LookLane, type Song } from '@hovlix/core/song';
 import { beats, seconds } from '@hovlix/core/units';
+import { inOrder } from '../../ui/in-order';
 import { SORTED } from './list-words';
 
 export const METERS = ['2/4', '3/4', '4/4', '5/4', '6/4', '7/4', '3/8', '5/8', '6/8', '7/8', '9/8', '12/8'] as const;
@@ -117,8 +119,8 @@ export const SORTS = [
 
 /** Songs whose title or author has all the words that were typed, in an order. */
 export function shownSongs(songs: readonly Song[], text: string, sort: SongSort): readonly Song[] {
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = songs.filter(({ title, by }) => words.every((word) => `${title} ${by}`.toLowerCase().includes(word)));
-  if (sort === 'title') return [...found].sort((a, b) => a.title.localeCompare(b.title));
+  const fits = finder(text);
+  const found = songs.filter(({ title, by }) => fits(`${title} ${by}`));
+  if (sort === 'title') return [...found].sort((a, b) => inOrder(a.title, b.title));
   return sort === 'tempo' ? [...found].sort((a, b) => songBpm(a) - songBpm(b)) : found;
 }

@@ -4,6 +4,7 @@ import { useEffect } from 'react';
 import { barSpan, timeOfBar, type Lane, type Song } from '@hovlix/core/song';
 import { lookAt } from '../../host/conduct/gestures';
 import { useHovlix, useMay } from '../../host/hovlix';
+import { keyOf } from '../../ui/key-of';
 import { gridLength } from './close-up/grid';
 import { copyBars, useCopying } from './tray/CopyRow';
 import { useNudge } from './tray/MoveRow';
@@ -26,15 +27,15 @@ export function useBarKeys(
     const press = (event: KeyboardEvent) => {
       // Escape in a sheet closes the sheet, and lets go of nothing.
       if ((event.target as HTMLElement | null)?.closest('input, textarea, select, [role=dialog]')) return;
-      if (event.key === 'Escape') return setRange(null);
+      const key = keyOf(event);
+      if (key === 'Escape') return setRange(null);
       if (may && range && (event.ctrlKey || event.metaKey)) {
-        const key = event.key.toLowerCase();
         if (key === 'c' && !window.getSelection()?.toString()) return copyBars(song, range);
         if (key === 'v') return paste(range);
       }
-      const beat = event.key === '.' ? 1 : event.key === ',' ? -1 : 0;
+      const beat = key === '.' ? 1 : key === ',' ? -1 : 0;
       if (beat && may && range) return nudge(beat * gridLength(song, 'beat', range.first));
-      const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+      const step = key === 'ArrowRight' ? 1 : key === 'ArrowLeft' ? -1 : 0;
       if (!step) return;
       event.preventDefault();
       const { first, last } = barSpan(song);

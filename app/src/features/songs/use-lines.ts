@@ -1,6 +1,7 @@
 // How many bars stand in a line: as the screen is wide, fewer or more by pinching or with the keys + and −.
 
 import { useEffect, useState } from 'react';
+import { keyOf } from '../../ui/key-of';
 
 const PHONE = [1, 2, 4, 8] as const;
 const WIDE = [2, 4, 8, 16] as const;
@@ -24,8 +25,9 @@ export function usePerLine(wide: boolean, sheet: HTMLElement | null, keys: boole
     const press = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey) return;
       if ((event.target as HTMLElement | null)?.closest('input, textarea, select, [role=dialog]')) return;
-      if (event.key === '+') step(-1);
-      if (event.key === '-') step(1);
+      const key = keyOf(event);
+      if (key === '+') step(-1);
+      if (key === '-') step(1);
     };
     let from = 0;
     const apart = ({ touches: [one, other] }: TouchEvent) =>

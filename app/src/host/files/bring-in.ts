@@ -119,7 +119,7 @@ export async function bundleOf(
 export const fileNameOf = (name: string): string =>
   `${
     name
-      .replaceAll(/[^\p{L}\p{N}]+/gu, '-')
+      .replaceAll(/[^\p{L}\p{M}\p{N}]+/gu, '-')
       .replaceAll(/^-|-$/g, '')
       .toLowerCase() || 'show'
   }.hovlix`;

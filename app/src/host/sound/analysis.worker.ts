@@ -71,7 +71,7 @@ async function asKept(file: File): Promise<Result<KeptFile>> {
       name: file.name,
       detail: `it is ${packed} and lasts more than half an hour`,
     });
-  return as(wavOfSound(sound.channels, sound.rate, tagChunks(await readTags(bytes))));
+  return as(wavOfSound(sound.channels, sound.rate, tagChunks(await readTags(bytes, navigator.language))));
 }
 
 let unpacked: (sound: Unpacked) => void = () => undefined;
@@ -93,7 +93,7 @@ async function listenedTo({ file, bytes }: KeptFile): Promise<Result<Listened>> 
   return ok({
     hash,
     file,
-    tags: await readTags(bytes),
+    tags: await readTags(bytes, navigator.language),
     analysis,
     sure: confidenceOf(heard, analysis),
     kept: { peaks, envelopes: writeEnvelopes(envelopes), heard: writeHeard(heard) },

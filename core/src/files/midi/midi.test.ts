@@ -44,6 +44,17 @@ const DRUMS = [
 ];
 
 describe('reading', () => {
+  test('names of older files are read as programs of the computer’s language write', () => {
+    const name = (text: string, language?: string) => {
+      const music = readMidi(file([[meta(0, 'trackName', { text }), ...DRUMS.slice(1)]]), 'x.mid', language);
+      return music.ok && music.value.parts[0]!.name;
+    };
+    expect(name('\x83\x68\x83\x89\x83\x80', 'ja')).toBe('ドラム');
+    expect(name('\xd3\xe4\xe0\xf0\xed\xfb\xe5', 'ru-RU')).toBe('Ударные');
+    expect(name('Gr\xfcn')).toBe('Grün');
+    expect(name('Gr\xc3\xbcn', 'ru')).toBe('Grün');
+  });
+
   test('notes by track and channel, in quarter notes; a note that nobody ends goes on to the end; one of no length stays', () => {
     const music = read(
       file([[meta(0, 'setTempo', { microsecondsPerBeat: 500000 })], [...DRUMS, on(0, 60, 127, 0), off(480, 60, 0)]]),

@@ -2,7 +2,7 @@
 
 import { parseMidi, type MidiEvent } from 'midi-file';
 import { failed, ok, type Result } from '../../problem';
-import { textOf } from '../text-of';
+import { textOf } from '../../text-of';
 
 /** A note: where it is struck and how long it is held, in quarter notes, or in seconds where the file is `timed`. */
 export type MidiNote = {
@@ -54,8 +54,11 @@ const SLOWEST = 6;
 /** Quarter notes, or seconds, that a file may last: what comes later is left out. */
 const LONGEST = 100_000;
 
-/** @param name what to call the file in a problem's words. */
-export function readMidi(bytes: Uint8Array, name: string): Result<MidiMusic> {
+/**
+ * @param name what to call the file in a problem's words.
+ * @param language of the computer: names in older files are read as its programs write.
+ */
+export function readMidi(bytes: Uint8Array, name: string, language?: string): Result<MidiMusic> {
   if (bytes.length === 0) return failed({ code: 'empty-file', name });
   if (bytes.length > LARGEST)
     return failed({ code: 'too-big', name, megabytes: bytes.length / 1e6, limit: LARGEST / 1024 / 1024 });
@@ -71,7 +74,9 @@ export function readMidi(bytes: Uint8Array, name: string): Result<MidiMusic> {
   const perUnit = timed ? smpteRate(256 - (division >> 8)) * (division & 0xff) : division;
   if (!(perUnit > 0)) return failed({ code: 'not-midi', name, detail: 'it says that a beat has 0 ticks' });
   const left: string[] = [];
-  const tracks = chunks.filter(({ id }) => id === 'MTrk').map((chunk, i) => eventsOf(head.bytes, chunk, i + 1, left));
+  const tracks = chunks
+    .filter(({ id }) => id === 'MTrk')
+    .map((chunk, i) => eventsOf(head.bytes, chunk, i + 1, left).map((event) => named(event, language)));
   if (tracks.every((events) => events.length === 0))
     return failed({ code: 'not-midi', name, detail: left[0] ?? 'it has no tracks' });
   if (type === 2 && tracks.length > 1)
@@ -158,7 +163,7 @@ function musicOf(
   const common = (apart ? placed.slice(0, 1) : placed).flat().sort((a, b) => a.at - b.at);
   const named = (type: 'marker' | 'cuePoint') =>
     common
-      .flatMap(({ at, event }) => (event.type === type ? [{ at, name: printable(event.text) }] : []))
+      .flatMap(({ at, event }) => (event.type === type ? [{ at, name: event.text }] : []))
       .filter(({ name }) => name !== '');
   const cues = named('cuePoint');
   return {
@@ -206,7 +211,7 @@ function metersIn(events: readonly Placed[], left: string[]): MidiMusic['meter']
 }
 
 function partsOf(events: readonly Placed[], track: number): readonly MidiPart[] {
-  const named = events.flatMap(({ event }) => (event.type === 'trackName' ? [printable(event.text)] : []));
+  const named = events.flatMap(({ event }) => (event.type === 'trackName' ? [event.text] : []));
   const title = named.find(Boolean) ?? `Track ${track}`;
   const end = events.at(-1)?.at ?? 0;
   const channels = new Map<
@@ -243,8 +248,9 @@ function partsOf(events: readonly Placed[], track: number): readonly MidiPart[] 
 }
 
 /** Texts are bytes, of which a MIDI file does not say how they are written. */
-const printable = (text: string): string =>
-  textOf(Uint8Array.from(text, (letter) => letter.charCodeAt(0)))
-    .replace(/[\p{Cc}\p{Cf}]+/gu, ' ')
-    .trim()
-    .slice(0, 120);
+function named(event: MidiEvent, language?: string): MidiEvent {
+  if (event.type !== 'trackName' && event.type !== 'marker' && event.type !== 'cuePoint') return event;
+  const bytes = Uint8Array.from(event.text, (letter) => letter.charCodeAt(0));
+  const text = textOf(bytes, language).replace(/[\p{Cc}\p{Cf}]+/gu, ' ');
+  return { ...event, text: text.trim().slice(0, 120) };
+}

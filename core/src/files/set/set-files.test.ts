@@ -85,6 +85,10 @@ test('letters as older programs write them, and as Windows does with two bytes e
   const read = (bytes: readonly number[]) => readM3u(Uint8Array.from(bytes), 'x.m3u', of, freshId);
   const one = [...'D\u00e9j\u00e0 vu.mp3'].map((letter) => letter.charCodeAt(0));
   expect(read(one)).toMatchObject({ ok: true, value: { entries: [{ song: 's1' }], unknown: [] } });
+  const czech = [0x8e, 0x6c, 0x75, 0x9d, 0x6f, 0x75, 0xe8, 0x6b, 0xfd, 0x20, 0x6b, 0xf9, 0xf2];
+  expect(readM3u(Uint8Array.from(czech), 'x.m3u', of, freshId, { language: 'cs' })).toMatchObject({
+    value: { entries: [{ song: 's0' }], unknown: [] },
+  });
   const two = [...'\uFEFFŽluťoučký kůň.mp3\r\nDéjà vu'].flatMap((letter) => {
     const code = letter.charCodeAt(0);
     return [code & 255, code >> 8];
@@ -103,7 +107,7 @@ test('a set that is put in order keeps its notes, pauses and looks; what the fil
     Entry.parse({ kind: 'pause', id: 'late', minutes: 20 }),
   ];
   const text = 'Salt and Signal\nPaper Lighthouse\nPaper Lighthouse\nSomebody';
-  const read = readM3u(bytes(text), 'x.m3u', of, freshId, before);
+  const read = readM3u(bytes(text), 'x.m3u', of, freshId, { before });
   if (!read.ok) throw new Error(JSON.stringify(read.problem));
   expect(read.value.entries.slice(0, 4)).toEqual([before[0], before[3], before[1], before[2]]);
   expect(read.value.entries[4]).toMatchObject({ kind: 'song', song: 's0' });

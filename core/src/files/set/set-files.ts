@@ -7,7 +7,7 @@ import { failed, ok, type Result } from '../../problem';
 import type { Show } from '../../show';
 import { titleOfFile } from '../../song';
 import { setRows } from '../paper/set-sheet';
-import { textOf } from '../text-of';
+import { textOf } from '../../text-of';
 
 /** Extended M3U: a line of length and title before each file name. Entries without music are left out. */
 export function setM3u(show: Show, set: SetList): string {
@@ -49,22 +49,25 @@ export type ReadOrder = {
 };
 
 const MOST_LINES = 5000;
+const MOST_BYTES = 5e6;
 
 /**
  * A playlist's order, or that of a list of titles as plain text, by the songs of a show: matched by the name of the music file, else by the title. A byte order
  * mark, CR LF, folders before the names, `%20`, and letters as older programs write them are all seen in the wild.
  * @param name what to call the file in a problem's words. @param freshId makes an id.
- * @param before what is in the set: a song that the file names keeps its notes, its key and the pauses and looks behind it.
+ * `before` is what is in the set: a song that the file names keeps its notes, its key and the pauses and looks behind it.
+ * `language` is that of the computer: older files are read as its programs write.
  */
 export function readM3u(
   bytes: Uint8Array,
   name: string,
   show: Show,
   freshId: () => string,
-  before: readonly Entry[] = [],
+  { before = [], language }: { readonly before?: readonly Entry[]; readonly language?: string } = {},
 ): Result<ReadOrder> {
   const wrong = (detail: string): Result<never> => failed({ code: 'bad-value', name, path: 'the file', detail });
-  const text = textOf(bytes);
+  if (bytes.length > MOST_BYTES) return wrong(`a playlist may have up to ${MOST_BYTES / 1e6} MB`);
+  const text = textOf(bytes, language);
   const lines = text
     .split(/\r\n|\n|\r/)
     .map((line) => line.trim())

@@ -2,6 +2,7 @@
 
 import { SWATCHES } from '../../colour';
 import { Act, HAND_TURNS, type Turns } from '../../gig';
+import { finder } from '../../letters';
 import { banksOf } from '../../light';
 import { abilityOf, patchedFixtures } from '../../rig';
 import { rigInUse, type Show } from '../../show';
@@ -123,10 +124,7 @@ export function actsOffered(show: Show): readonly Act[] {
 
 /** Those whose name has every word that was typed. */
 export function actsFound(show: Show, acts: readonly Act[], typed: string): readonly Act[] {
-  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-  if (words.length === 0) return acts;
-  return acts.filter((act) => {
-    const name = actName(show, act).toLowerCase();
-    return words.every((word) => name.includes(word));
-  });
+  if (typed.trim() === '') return acts;
+  const fits = finder(typed);
+  return acts.filter((act) => fits(actName(show, act)));
 }

@@ -20,7 +20,9 @@ export function SetFiles({ show, set }: Props) {
   const say = useSession((session) => session.say);
   const bring = async (file: File) => {
     const { leftOutWords, readM3u } = await sheetFormats();
-    const read = readM3u(new Uint8Array(await file.arrayBuffer()), file.name, show, freshId, set.entries);
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    const { language } = navigator;
+    const read = readM3u(bytes, file.name, show, freshId, { before: set.entries, language });
     if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
     const { entries } = read.value;
     document.make({ type: 'store-set', set: { ...set, entries: [...entries] } });

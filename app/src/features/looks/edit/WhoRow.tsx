@@ -10,6 +10,7 @@ import { useDraft, useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { Chip } from '../../../ui/Chip';
 import { Typed } from '../../../ui/form';
+import { keyOf } from '../../../ui/key-of';
 import { usePalette, useTints } from '../../../ui/palette';
 import { Column, Figures, Quiet, Row } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
@@ -58,7 +59,7 @@ export function WhoRow({ show }: { readonly show: Show }) {
     draft.choose(isChosen.has(id) ? chosen.filter((one) => one !== id) : [...chosen, id]);
   const walk = (event: KeyboardEvent) => {
     const way = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : undefined;
-    const all = event.key === 'a' && (event.ctrlKey || event.metaKey);
+    const all = keyOf(event) === 'a' && (event.ctrlKey || event.metaKey);
     if (way === undefined && !all) return;
     event.preventDefault();
     event.stopPropagation();

@@ -2,6 +2,7 @@
 
 import { useMemo, useState, type ReactNode } from 'react';
 import { Text, View } from '@tamagui/core';
+import { finder } from '@hovlix/core/letters';
 import { footprint, loads, overlaps, type Patched, type Rig } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
 import { address } from '@hovlix/core/units';
@@ -117,17 +118,15 @@ const SEARCHED = 8;
 
 /** Lamps whose name, number, maker, model or role has each of the words. */
 function searched(patched: readonly Patched[], rig: Rig, show: Show, text: string): readonly Patched[] {
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  if (words.length === 0) return patched;
+  if (text.trim() === '') return patched;
+  const fits = finder(text);
   const roleOf = (id: string) => {
     const cast = rig.casting.find(({ fixtures }) => fixtures.some((one) => one === id));
     return show.roles.find((role) => role.id === cast?.role)?.name ?? '';
   };
-  return patched.filter(({ fixture, profile }) => {
-    const all =
-      `${fixture.name} ${fixture.number} ${profile.maker} ${profile.model} ${roleOf(fixture.id)}`.toLowerCase();
-    return words.every((word) => all.includes(word));
-  });
+  return patched.filter(({ fixture, profile }) =>
+    fits(`${fixture.name} ${fixture.number} ${profile.maker} ${profile.model} ${roleOf(fixture.id)}`),
+  );
 }
 
 async function sheetAs(type: 'pdf' | 'csv', show: Show, rig: Rig): Promise<void> {

@@ -5,6 +5,7 @@ import { footprint, type Patched } from '@hovlix/core/rig';
 import { hand } from '../../../host/conduct/hold-lamps';
 import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
+import { keyOf } from '../../../ui/key-of';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { Sheet } from '../../../ui/Sheet';
 import { WORDS } from './words';
@@ -17,7 +18,7 @@ type Props = {
 
 /** What foot pedals that act as keyboards send, and the keys one would try first. */
 const RIGHT_KEYS = [' ', 'Enter', 'PageDown', 'ArrowRight', 'ArrowDown'];
-const WRONG_KEYS = ['Backspace', 'n', 'N'];
+const WRONG_KEYS = ['Backspace', 'n'];
 
 export function RigCheck({ patched, onClose, onChange }: Props) {
   const app = useHovlix();
@@ -41,8 +42,9 @@ export function RigCheck({ patched, onClose, onChange }: Props) {
   );
   useEffect(() => {
     return takeKeys((event) => {
-      const right = RIGHT_KEYS.includes(event.key);
-      if (!right && !WRONG_KEYS.includes(event.key)) return false;
+      const key = keyOf(event);
+      const right = RIGHT_KEYS.includes(key);
+      if (!right && !WRONG_KEYS.includes(key)) return false;
       if (!event.repeat) answer(right);
       return true;
     });

@@ -3,6 +3,7 @@
 import { Fragment, useState } from 'react';
 import { View } from '@tamagui/core';
 import { counted } from '@hovlix/core/counted';
+import { finder } from '@hovlix/core/letters';
 import { ORDERS, ordered, type Casting, type Role, type Rig } from '@hovlix/core/rig';
 import type { Show } from '@hovlix/core/show';
 import { freshId } from '../../../host/fresh-id';
@@ -28,13 +29,8 @@ export function RolesTab({ show, rig }: Props) {
   const castOf = (id: string) => rig.casting.find((cast) => cast.role === id)?.fixtures ?? [];
   const nameOf = (id: string) => rig.fixtures.find((fixture) => fixture.id === id)?.name;
   const uncast = rig.fixtures.filter(({ id }) => !rig.casting.some(({ fixtures }) => fixtures.includes(id)));
-  const found = show.roles.filter(({ id, name }) => {
-    const all = `${name} ${castOf(id).map(nameOf).join(' ')}`.toLowerCase();
-    return text
-      .toLowerCase()
-      .split(/\s+/)
-      .every((word) => all.includes(word));
-  });
+  const fits = finder(text);
+  const found = show.roles.filter(({ id, name }) => fits(`${name} ${castOf(id).map(nameOf).join(' ')}`));
   const row = ({ id, name, tint }: Role) => (
     <RoleRow
       name={name}

@@ -11,6 +11,7 @@ import ZoomOut from 'lucide-react-native/icons/zoom-out';
 import { barSpan, beatsOfBars, timeOfBar, type Lane, type Song } from '@hovlix/core/song';
 import { lookAt } from '../../../host/conduct/gestures';
 import { useHovlix, useMay } from '../../../host/hovlix';
+import { keyOf } from '../../../ui/key-of';
 import { usePalette } from '../../../ui/palette';
 import { Button, Column, Figures, Quiet, Row } from '../../../ui/pieces';
 import { ScrollArea } from '../../../ui/ScrollArea';
@@ -176,7 +177,7 @@ function usePageKeys(onClose: () => void, onTurn: (way: 1 | -1) => void): void {
     const press = (event: KeyboardEvent) => {
       if (event.defaultPrevented || (event.target as HTMLElement | null)?.closest('input, textarea, select')) return;
       if (event.key === 'Escape') latest.current.onClose();
-      const way = { PageUp: -1, '[': -1, PageDown: 1, ']': 1 }[event.key] as 1 | -1 | undefined;
+      const way = { PageUp: -1, '[': -1, PageDown: 1, ']': 1 }[keyOf(event)] as 1 | -1 | undefined;
       if (way) latest.current.onTurn(way);
     };
     globalThis.addEventListener('keydown', press);

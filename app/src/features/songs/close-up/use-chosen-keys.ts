@@ -1,6 +1,7 @@
 // What keys do with the notes or clips that are chosen in Close-up.
 
 import { useEffect, useRef } from 'react';
+import { keyOf } from '../../../ui/key-of';
 
 type ChosenKeys = {
   readonly wanted: boolean;
@@ -30,7 +31,7 @@ export function useChosenKeys(keys: ChosenKeys): void {
       const now = latest.current;
       if (!now.wanted || (event.target as HTMLElement | null)?.closest('input, textarea, select, [role=slider]'))
         return;
-      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'a') now.all();
+      if ((event.ctrlKey || event.metaKey) && keyOf(event) === 'a') now.all();
       else if (!now.any) return;
       else if (event.key === 'Delete' || event.key === 'Backspace') now.remove();
       else if (event.key === 'Escape') now.none();

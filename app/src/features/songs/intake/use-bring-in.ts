@@ -36,7 +36,7 @@ export function useBringIn(): (files: readonly File[]) => void {
   const midi = async (file: File): Promise<void> => {
     const { show } = document.store.getState();
     const { readMidi, songOfMidi } = await midiFormat();
-    const read = readMidi(new Uint8Array(await file.arrayBuffer()), file.name);
+    const read = readMidi(new Uint8Array(await file.arrayBuffer()), file.name, navigator.language);
     if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
     if (!show) return;
     const { commands, left } = songOfMidi(read.value, titleOfFile(file.name), show, freshId);
@@ -50,7 +50,8 @@ export function useBringIn(): (files: readonly File[]) => void {
   const playlist = async (file: File, beside: string): Promise<void> => {
     const { leftOutWords, readM3u } = await sheetFormats();
     const { show } = document.store.getState();
-    const read = show && readM3u(new Uint8Array(await file.arrayBuffer()), file.name, show, freshId);
+    const { language } = navigator;
+    const read = show && readM3u(new Uint8Array(await file.arrayBuffer()), file.name, show, freshId, { language });
     if (!show || !read) return;
     if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
     const { entries } = read.value;

@@ -44,7 +44,7 @@ export function LanesSheet({ song, onClose }: Props) {
   const bring = async (file: File | undefined) => {
     if (!file) return;
     const format = await midiFormat();
-    const read = format.readMidi(new Uint8Array(await file.arrayBuffer()), file.name);
+    const read = format.readMidi(new Uint8Array(await file.arrayBuffer()), file.name, navigator.language);
     if (!read.ok) return say(wordsFor(read.problem), { tone: 'bad' });
     setMidi({ name: file.name, music: read.value, format });
   };

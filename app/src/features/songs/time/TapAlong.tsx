@@ -10,6 +10,7 @@ import { localSeconds, whenOf } from '../../../host/conduct/local-clock';
 import { useHovlix, useLive } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { atOnce, type Stamped } from '../../../ui/at-once';
+import { keyOf } from '../../../ui/key-of';
 import { Button, Column, Quiet, Row, Words } from '../../../ui/pieces';
 import { barLabel } from '../model';
 import { WORDS } from './words';
@@ -44,7 +45,7 @@ export function TapAlong({ song, bar, keeps, onDone }: Props) {
   useEffect(
     () =>
       takeKeys((event) => {
-        if (event.key !== ' ' && event.key.toLowerCase() !== 't') return false;
+        if (event.key !== ' ' && keyOf(event) !== 't') return false;
         if (!event.repeat) tap(event);
         return true;
       }),
