@@ -1,10 +1,15 @@
-// Prints the words of a PDF, one line a text item: an independent reader of what we print.
+// Prints the words of a PDF, one line a text item, and how large its pictures are: an independent reader of what we print.
 
 import { readFileSync } from 'node:fs';
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { getDocument, OPS } from 'pdfjs-dist/legacy/build/pdf.mjs';
 
 const pdf = await getDocument({ data: new Uint8Array(readFileSync(process.argv[2])), verbosity: 0 }).promise;
 for (let i = 1; i <= pdf.numPages; i++) {
-  const content = await (await pdf.getPage(i)).getTextContent();
+  const page = await pdf.getPage(i);
+  const content = await page.getTextContent();
   for (const item of content.items) if ('str' in item && item.str.trim()) console.log(item.str);
+  const { fnArray, argsArray } = await page.getOperatorList();
+  fnArray.forEach((what, at) => {
+    if (what === OPS.paintImageXObject) console.log(`picture ${argsArray[at].slice(1, 3).join(' by ')}`);
+  });
 }

@@ -254,7 +254,7 @@ test('the patch sheet: a PDF that reads as the rig is patched, and a CSV', async
     expect(text).toContain(words);
   const csv = readFileSync(await saved('Patch sheet, CSV', 'csv'), 'utf8').split('\r\n');
   expect(csv[0]).toBe(
-    'Number,Name,Type,Mode,Universe,Address,Last address,DIP switches up,Role,"Position, m",Note,On its menu,Remark',
+    '\ufeffNumber,Name,Type,Mode,Universe,Address,Last address,DIP switches up,Role,"Position, m",Note,On its menu,Remark',
   );
   expect(csv.find((line) => line.includes('Spot 2'))).toContain('1,53,68,1 3 5 6,Movers');
 });

@@ -1,10 +1,11 @@
 // Labels to cut out and stick beside switches: what a press does in large letters, what else it does in small ones.
 
-import { PDFDocument, StandardFonts, type PDFFont, type PDFPage } from 'pdf-lib';
+import { PDFDocument, type PDFPage } from 'pdf-lib';
 import { GESTURES, sourceWords, type SwitchControl } from '../../gig';
 import { actName } from '../../live';
 import type { Show } from '../../show';
-import { A4, broken, INK, printable, QUIET, RULE, shortened } from './page';
+import { A4, INK, QUIET, RULE, type Made } from './page';
+import { broken, pensOf, shortened, type Pen, type Pens } from './pen';
 
 /** A label is 63 by 34 mm: three beside each other, eight in a column. */
 const WIDE = 178.6;
@@ -40,30 +41,29 @@ export function labelsOf(show: Show): readonly Label[] {
 }
 
 /** A4, upright; the lines to cut along are dashed. A page that says so where nothing does anything yet. */
-export async function labelsPdf(show: Show): Promise<Uint8Array> {
+export async function labelsPdf(show: Show, { scribe }: Pick<Made, 'scribe'> = {}): Promise<Uint8Array> {
   const document = await PDFDocument.create();
-  const plain = await document.embedFont(StandardFonts.Helvetica);
-  const heavy = await document.embedFont(StandardFonts.HelveticaBold);
-  document.setTitle(printable(plain, `Labels, ${show.name}`));
+  const pens = await pensOf(document, scribe);
+  document.setTitle(`Labels, ${show.name}`);
   const labels = labelsOf(show);
   const left = (A4.width - ACROSS * WIDE) / 2;
   const top = A4.height - (A4.height - DOWN * HIGH) / 2;
   let page = document.addPage([A4.width, A4.height]);
   if (labels.length === 0)
-    page.drawText('No switch does anything yet.', { x: left + PAD, y: top - 24, size: 14, font: plain, color: INK });
+    pens.plain.write(page, 'No switch does anything yet.', { x: left + PAD, y: top - 24, size: 14, color: INK });
   labels.forEach((label, i) => {
     const place = i % (ACROSS * DOWN);
     if (i > 0 && place === 0) page = document.addPage([A4.width, A4.height]);
     const x = left + (place % ACROSS) * WIDE;
     const y = top - Math.floor(place / ACROSS) * HIGH;
-    draw(page, label, { x, y, plain, heavy });
+    draw(page, label, { x, y }, pens);
   });
-  return document.save();
+  return pens.saved();
 }
 
-type At = { readonly x: number; readonly y: number; readonly plain: PDFFont; readonly heavy: PDFFont };
+type At = { readonly x: number; readonly y: number };
 
-function draw(page: PDFPage, { name, does, more, from }: Label, { x, y, plain, heavy }: At): void {
+function draw(page: PDFPage, { name, does, more, from }: Label, { x, y }: At, { plain, bold }: Pens): void {
   page.drawRectangle({
     x,
     y: y - HIGH,
@@ -75,13 +75,13 @@ function draw(page: PDFPage, { name, does, more, from }: Label, { x, y, plain, h
   });
   const width = WIDE - 2 * PAD;
   let at = y - PAD;
-  const line = (words: string, font: PDFFont, size: number, quiet = false) => {
+  const line = (words: string, pen: Pen, size: number, quiet = false) => {
     at -= size;
-    page.drawText(shortened(font, words, size, width), { x: x + PAD, y: at, size, font, color: quiet ? QUIET : INK });
+    pen.write(page, shortened(pen, words, size, width), { x: x + PAD, y: at, size, color: quiet ? QUIET : INK });
     at -= size * 0.35;
   };
   line(`${name}, ${from}`, plain, 7.5, true);
-  const large = broken(heavy, does, 17, width);
-  for (const words of large.slice(0, 2)) line(words, heavy, 17);
+  const large = broken(bold, does, 17, width);
+  for (const words of large.slice(0, 2)) line(words, bold, 17);
   for (const words of more.slice(0, 3)) line(words, plain, 9.5);
 }

@@ -1,7 +1,7 @@
 // The patch sheet one takes to the stage: what to set on each lamp, as rows, as CSV, and as a printable PDF.
 
 import Papa from 'papaparse';
-import { PDFDocument, StandardFonts, type PDFFont, type PDFPage } from 'pdf-lib';
+import { PDFDocument, type PDFPage } from 'pdf-lib';
 import {
   dipSwitches,
   footprint,
@@ -13,7 +13,8 @@ import {
   type Profile,
   type Rig,
 } from '../../rig';
-import { INK, printable, QUIET, RULE, shortened } from './page';
+import { INK, QUIET, RULE, type Made } from './page';
+import { pensOf, shortened, type Pen, type Pens } from './pen';
 
 export type PatchRow = {
   readonly number: number;
@@ -123,26 +124,23 @@ const COLUMNS: readonly Column[] = [
   { title: 'On its menu, remark', width: 88, text: (row) => [row.menu, row.remark].filter(Boolean).join('; ') },
 ];
 
-/**
- * A4 landscape, as many pages as it takes.
- * @param made when, as it should be printed; core has no clock.
- */
+/** A4 landscape, as many pages as it takes. */
 export async function patchSheetPdf(
   rows: readonly PatchRow[],
-  title: { readonly show: string; readonly rig: string; readonly made: string },
+  { show, rig, made, scribe }: Made & { readonly show: string; readonly rig: string },
 ): Promise<Uint8Array> {
   const document = await PDFDocument.create();
-  const plain = await document.embedFont(StandardFonts.Helvetica);
-  const bold = await document.embedFont(StandardFonts.HelveticaBold);
-  document.setTitle(printable(plain, `${title.rig}: patch sheet`));
+  const pens = await pensOf(document, scribe);
+  const { plain, bold } = pens;
+  document.setTitle(`${rig}: patch sheet`);
   const perPage = Math.floor((A4.height - 2 * MARGIN - 64) / LINE);
   const pages = Math.max(1, Math.ceil(rows.length / perPage));
   for (let i = 0; i < pages; i++) {
     const page = document.addPage([A4.width, A4.height]);
-    const text = (words: string, x: number, y: number, size: number, font: PDFFont, color = INK) =>
-      page.drawText(printable(font, words), { x, y, size, font, color });
-    text(`${title.rig}: patch sheet`, MARGIN, A4.height - MARGIN - 14, 16, bold);
-    const under = `${title.show}   ${title.made}   page ${i + 1} of ${pages}`;
+    const text = (words: string, x: number, y: number, size: number, pen: Pen, color = INK) =>
+      pen.write(page, words, { x, y, size, color });
+    text(`${rig}: patch sheet`, MARGIN, A4.height - MARGIN - 14, 16, bold);
+    const under = `${show}   ${made}   page ${i + 1} of ${pages}`;
     text(under, MARGIN, A4.height - MARGIN - 30, 9, plain, QUIET);
     let x = MARGIN;
     for (const column of COLUMNS) {
@@ -151,18 +149,18 @@ export async function patchSheetPdf(
     }
     rows.slice(i * perPage, (i + 1) * perPage).forEach((row, k) => {
       const y = A4.height - MARGIN - 72 - k * LINE;
-      drawRow(page, row, y, plain, bold);
+      drawRow(page, row, y, pens);
     });
   }
-  return document.save();
+  return pens.saved();
 }
 
-function drawRow(page: PDFPage, row: PatchRow, y: number, plain: PDFFont, bold: PDFFont): void {
+function drawRow(page: PDFPage, row: PatchRow, y: number, { plain, bold }: Pens): void {
   let x = MARGIN;
   for (const { title, width, text } of COLUMNS) {
-    const font = title === 'Name' || title === 'Address' ? bold : plain;
+    const pen = title === 'Name' || title === 'Address' ? bold : plain;
     if (title === 'DIP 1-9') drawSwitches(page, row.dip, x, y - 3);
-    else page.drawText(shortened(font, text(row), 8.5, width - 6), { x, y, size: 8.5, font, color: INK });
+    else pen.write(page, shortened(pen, text(row), 8.5, width - 6), { x, y, size: 8.5, color: INK });
     x += width;
   }
   page.drawLine({

@@ -5,7 +5,7 @@ import { actName, lookName, stopWords } from '../../live';
 import type { Show } from '../../show';
 import type { Song } from '../../song';
 import { meterAtBar, pulseLength } from '../../time';
-import { paper, type Paper } from './page';
+import { paper, type Made, type Paper } from './page';
 
 /** One place of a set. Lengths are in seconds. */
 export type SetRow = {
@@ -46,10 +46,8 @@ function feltTempo({ tempo: { anchors }, meter }: Song): number {
   return Math.round((60 * (last.beat - first.beat)) / (last.time - first.time) / pulseLength(meterAtBar(meter, 0)));
 }
 
-type Made = { readonly made: string };
-
 /** A4, in type that is read standing: numbers, titles, keys and notes. */
-export async function setListPdf(show: Show, set: SetList, { made }: Made): Promise<Uint8Array> {
+export async function setListPdf(show: Show, set: SetList, made: Made): Promise<Uint8Array> {
   const sheet = await paper(`${set.name}, ${show.name}`, made);
   sheet.text(set.name, { size: 30, bold: true, gap: 14 });
   let encore = false;
@@ -74,7 +72,7 @@ export async function setListPdf(show: Show, set: SetList, { made }: Made): Prom
 }
 
 /** What each switch does, then what its presses lead through in each song, then the program numbers of looks. */
-export async function pedalCardPdf(show: Show, set: SetList, { made }: Made): Promise<Uint8Array> {
+export async function pedalCardPdf(show: Show, set: SetList, made: Made): Promise<Uint8Array> {
   const card = await paper(`Pedal card, ${show.name}`, made);
   const switches = show.controls.filter((one): one is SwitchControl => one.kind === 'switch');
   card.text('Pedal card', { size: 30, bold: true, gap: 14 });

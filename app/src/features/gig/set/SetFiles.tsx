@@ -51,15 +51,14 @@ export function SetFiles({ show, set }: Props) {
 }
 
 async function print(what: 'set' | 'card', show: Show, set: SetList): Promise<void> {
-  const { pedalCardPdf, setListPdf } = await sheetFormats();
-  const made = { made: new Date().toLocaleDateString([], { dateStyle: 'medium' }) };
-  const bytes = await (what === 'set' ? setListPdf(show, set, made) : pedalCardPdf(show, set, made));
+  const { madeNow, pedalCardPdf, setListPdf } = await sheetFormats();
+  const bytes = await (what === 'set' ? setListPdf : pedalCardPdf)(show, set, madeNow());
   saveFile(`${set.name}, ${what === 'set' ? 'set list' : 'pedal card'}.pdf`, bytes as BlobPart, 'application/pdf');
 }
 
 async function printLabels(show: Show): Promise<void> {
-  const { labelsPdf } = await sheetFormats();
-  saveFile(WORDS.labelsPdf(show.name), (await labelsPdf(show)) as BlobPart, 'application/pdf');
+  const { labelsPdf, madeNow } = await sheetFormats();
+  saveFile(WORDS.labelsPdf(show.name), (await labelsPdf(show, madeNow())) as BlobPart, 'application/pdf');
 }
 
 async function save(as: 'csv' | 'm3u', show: Show, set: SetList): Promise<void> {

@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { logText, toldLines, type Log, type ToldLine } from '@hovlix/core/live';
 import { logQuery } from '../../../data/queries';
-import { saveFile } from '../../../host/files/save-file';
+import { dayHere, saveFile } from '../../../host/files/save-file';
 import { useHovlix, useLink, useShow } from '../../../host/hovlix';
 import { Button, Column, Figures, Quiet, Row, Words } from '../../../ui/pieces';
 import { GigPage } from './GigPage';
@@ -37,7 +37,7 @@ export function LogPlace() {
   }, [app, before]);
   const save = () => {
     const text = logText(joined(before, app.conducting.log()));
-    saveFile(`${show?.name ?? 'gig'}, ${new Date().toISOString().slice(0, 10)}.log`, text, 'text/plain');
+    saveFile(`${show?.name ?? 'gig'}, ${dayHere()}.log`, text, 'text/plain');
   };
   return (
     <GigPage title={WORDS.gigLog} action={<Button onPress={save}>{WORDS.saveTheLog}</Button>}>

@@ -130,12 +130,11 @@ function searched(patched: readonly Patched[], rig: Rig, show: Show, text: strin
 }
 
 async function sheetAs(type: 'pdf' | 'csv', show: Show, rig: Rig): Promise<void> {
-  const { patchRows, patchSheetCsv, patchSheetPdf } = await sheetFormats();
+  const { madeNow, patchRows, patchSheetCsv, patchSheetPdf } = await sheetFormats();
   const rows = patchRows(rig, show.profiles, show.roles);
   const name = WORDS.patchSheet(rig.name, type);
   if (type === 'csv') return saveFile(name, patchSheetCsv(rows), 'text/csv');
-  const made = new Date().toISOString().slice(0, 10);
-  const pdf = await patchSheetPdf(rows, { show: show.name, rig: rig.name, made });
+  const pdf = await patchSheetPdf(rows, { show: show.name, rig: rig.name, ...madeNow() });
   saveFile(name, pdf as BlobPart, 'application/pdf');
 }
 
