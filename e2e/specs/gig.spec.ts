@@ -52,6 +52,24 @@ test('pads and keys turn looks on and off, next and previous go through the bank
   await page.keyboard.press('p');
   await expect(pad(page, 'Full sail, wide')).toHaveAttribute('aria-pressed', 'false');
   await expect(running).toHaveText('1 running');
+
+  // Where the first digit is written with Shift (French), and where B is another letter (Greek).
+  const pressed = (key: string, code: string) =>
+    page.evaluate(
+      (pressed) => {
+        for (const type of ['keydown', 'keyup']) window.dispatchEvent(new KeyboardEvent(type, pressed));
+      },
+      { key, code },
+    );
+  await pressed('&', 'Digit1');
+  await expect(pad(page, 'Harbour blue')).toHaveAttribute('aria-pressed', 'true');
+  await pressed('&', 'Digit1');
+  await expect(pad(page, 'Harbour blue')).toHaveAttribute('aria-pressed', 'false');
+  const dark = page.getByText('blackout', { exact: true });
+  await pressed('β', 'KeyB');
+  await expect(dark).toBeVisible();
+  await pressed('β', 'KeyB');
+  await expect(dark).toHaveCount(0);
 });
 
 test('without a song the pads play, and a pedal that led through the set goes through them', async ({ page }) => {

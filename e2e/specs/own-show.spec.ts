@@ -203,7 +203,7 @@ test('songs are named, moved, copied, counted anew, deleted with undo, searched 
   const sheet = page.getByRole('dialog');
   await sheet.getByLabel('Title').fill('Salt');
   await page.keyboard.press('Enter');
-  await sheet.getByLabel('Artist').fill('The Lantern Four');
+  await sheet.getByLabel('Artist').fill('The Läntern Four');
   await page.keyboard.press('Enter');
   await expect(page.getByText('66.0 bpm').first()).toBeVisible();
   await sheet.getByRole('button', { name: 'Double' }).click();
