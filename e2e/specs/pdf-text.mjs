@@ -1,4 +1,4 @@
-// Prints the words of a PDF, one line a text item, and how large its pictures are: an independent reader of what we print.
+// Prints the words of a PDF, one line a text item, and how large words are that are drawn: an independent reader of what we print.
 
 import { readFileSync } from 'node:fs';
 import { getDocument, OPS } from 'pdfjs-dist/legacy/build/pdf.mjs';
@@ -10,6 +10,8 @@ for (let i = 1; i <= pdf.numPages; i++) {
   for (const item of content.items) if ('str' in item && item.str.trim()) console.log(item.str);
   const { fnArray, argsArray } = await page.getOperatorList();
   fnArray.forEach((what, at) => {
-    if (what === OPS.paintImageXObject) console.log(`picture ${argsArray[at].slice(1, 3).join(' by ')}`);
+    if (what !== OPS.paintImageMaskXObject) return;
+    const [{ width, height }] = argsArray[at];
+    console.log(`drawn ${width} by ${height}`);
   });
 }

@@ -162,7 +162,7 @@ test('a set is made: order, a pause, an encore, what is on before a song; it is 
   const list = words((await saved('Set list, PDF')).path);
   expect(list).toMatch(/Saturday[\s\S]*Low Tide Engine[\s\S]*Paper Lighthouse[\s\S]*Salt and Signal[\s\S]*Night Ferry/);
   // What the fonts of a PDF have no letters for is drawn.
-  expect(list).toMatch(/^picture [1-9]\d* by [1-9]\d*$/m);
+  expect(list).toMatch(/^drawn [1-9]\d* by [1-9]\d*$/m);
   expect(list).not.toContain('?');
   const card = words((await saved('Pedal card, PDF')).path);
   expect(card).toContain('Press: On in the set');

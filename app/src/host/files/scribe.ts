@@ -1,11 +1,11 @@
 // Letters that the standard fonts of PDF lack, drawn by the browser: it has those of all scripts.
 
-import type { Drawn, Scribe } from '@hovlix/core/paper';
+import type { Scribe } from '@hovlix/core/paper';
 
-/** Points of a canvas in one of a page: 288 to an inch. */
-const FINE = 4;
-/** Room around letters that reach beyond what is measured, in points. */
-const ROOM = 1;
+/** Dots in a point: 576 to an inch. */
+const FINE = 8;
+/** Room around letters that reach beyond what is measured, in dots. */
+const ROOM = FINE;
 
 type Style = Parameters<Scribe['width']>[1];
 
@@ -22,27 +22,21 @@ function measured(words: string, style: Style): TextMetrics {
 
 export const scribe: Scribe = {
   width: (words, style) => measured(words, style).width / FINE,
-  async picture(words, style, { red, green, blue }): Promise<Drawn> {
-    const { width, ...box } = measured(words, style);
-    const side = (reaches: number) => Math.ceil(Math.max(0, reaches) + ROOM * FINE);
-    const [before, after] = [side(box.actualBoundingBoxLeft), side(Math.max(width, box.actualBoundingBoxRight))];
-    const [above, below] = [side(box.actualBoundingBoxAscent), side(box.actualBoundingBoxDescent)];
+  picture(words, style) {
+    const box = measured(words, style);
+    const side = (reaches: number) => Math.ceil(Math.max(0, reaches)) + ROOM;
+    const before = side(box.actualBoundingBoxLeft);
+    const above = side(box.actualBoundingBoxAscent);
+    const below = side(box.actualBoundingBoxDescent);
+    const columns = before + side(Math.max(box.width, box.actualBoundingBoxRight));
+    const rows = above + below;
     const canvas = document.createElement('canvas');
-    canvas.width = before + after;
-    canvas.height = above + below;
+    Object.assign(canvas, { width: columns, height: rows });
     const pen = canvas.getContext('2d')!;
     pen.font = fontOf(style);
-    pen.fillStyle = `rgb(${[red, green, blue].map((part) => Math.round(part * 255)).join(' ')})`;
     pen.fillText(words, before, above);
-    const png = await new Promise<Blob>((resolve, reject) =>
-      canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('The canvas gave no picture.')))),
-    );
-    return {
-      png: new Uint8Array(await png.arrayBuffer()),
-      width: canvas.width / FINE,
-      height: canvas.height / FINE,
-      before: before / FINE,
-      below: below / FINE,
-    };
+    const { data } = pen.getImageData(0, 0, columns, rows);
+    const ink = Uint8Array.from({ length: columns * rows }, (_, i) => data[i * 4 + 3]!);
+    return { ink, columns, rows, dot: 1 / FINE, before: before / FINE, below: below / FINE };
   },
 };

@@ -58,7 +58,7 @@ export async function labelsPdf(show: Show, { scribe }: Pick<Made, 'scribe'> = {
     const y = top - Math.floor(place / ACROSS) * HIGH;
     draw(page, label, { x, y }, pens);
   });
-  return pens.saved();
+  return document.save();
 }
 
 type At = { readonly x: number; readonly y: number };

@@ -80,6 +80,6 @@ export async function paper(title: string, { made, scribe }: Made): Promise<Pape
       y -= 8;
     },
     room,
-    bytes: pens.saved,
+    bytes: () => document.save(),
   };
 }

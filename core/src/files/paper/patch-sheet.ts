@@ -152,7 +152,7 @@ export async function patchSheetPdf(
       drawRow(page, row, y, pens);
     });
   }
-  return pens.saved();
+  return document.save();
 }
 
 function drawRow(page: PDFPage, row: PatchRow, y: number, { plain, bold }: Pens): void {

@@ -1,20 +1,33 @@
 // What writes on printed pages: the standard fonts of PDF, and a scribe for letters that they lack.
 
-import { StandardFonts, type PDFDocument, type PDFFont, type PDFPage, type RGB } from 'pdf-lib';
+import {
+  concatTransformationMatrix,
+  drawObject,
+  popGraphicsState,
+  pushGraphicsState,
+  setFillingColor,
+  StandardFonts,
+  type PDFDocument,
+  type PDFFont,
+  type PDFPage,
+  type RGB,
+} from 'pdf-lib';
 
 /** Draws words in the letters of any script. Lengths are in points, those of a picture too. */
 export type Scribe = {
   readonly width: (words: string, style: Style) => number;
-  readonly picture: (words: string, style: Style, ink: RGB) => Promise<Drawn>;
+  readonly picture: (words: string, style: Style) => Drawn;
 };
 
 type Style = { readonly size: number; readonly bold: boolean };
 
 export type Drawn = {
-  /** On clear ground. */
-  readonly png: Uint8Array;
-  readonly width: number;
-  readonly height: number;
+  /** How much ink each dot has, 0…255, row by row from the top. */
+  readonly ink: Uint8Array;
+  readonly columns: number;
+  readonly rows: number;
+  /** Of a dot. */
+  readonly dot: number;
   /** How far it reaches to the left of where the words begin, and below the line that they stand on. */
   readonly before: number;
   readonly below: number;
@@ -28,11 +41,9 @@ export type Pen = {
 /** The place is where the words begin, on the line that they stand on. */
 type At = { readonly x: number; readonly y: number; readonly size: number; readonly color: RGB };
 
-/** The two pens of a document; it is saved through them, as pictures come in their own time. */
-export type Pens = { readonly plain: Pen; readonly bold: Pen; readonly saved: () => Promise<Uint8Array> };
+export type Pens = { readonly plain: Pen; readonly bold: Pen };
 
 export async function pensOf(document: PDFDocument, scribe?: Scribe): Promise<Pens> {
-  const drawing: Promise<void>[] = [];
   const pen = (font: PDFFont, bold: boolean): Pen => {
     const drawn = (words: string) => scribe !== undefined && !prints(font, words);
     return {
@@ -40,22 +51,47 @@ export async function pensOf(document: PDFDocument, scribe?: Scribe): Promise<Pe
         drawn(words) ? scribe!.width(words, { size, bold }) : font.widthOfTextAtSize(printable(font, words), size),
       write(page, words, { x, y, size, color }) {
         if (!drawn(words)) return page.drawText(printable(font, words), { x, y, size, font, color });
-        const place = async () => {
-          const { png, width, height, before, below } = await scribe!.picture(words, { size, bold }, color);
-          page.drawImage(await document.embedPng(png), { x: x - before, y: y - below, width, height });
-        };
-        drawing.push(place());
+        stamp(page, scribe!.picture(words, { size, bold }), { x, y, color });
       },
     };
   };
   return {
     plain: pen(await document.embedFont(StandardFonts.Helvetica), false),
     bold: pen(await document.embedFont(StandardFonts.HelveticaBold), true),
-    async saved() {
-      await Promise.all(drawing);
-      return document.save();
-    },
   };
+}
+
+/** A stencil through which the colour is painted (ISO 32000-1, clause 8.9.6.2): sharp, small, and known to every printer. */
+function stamp(page: PDFPage, drawn: Drawn, { x, y, color }: Omit<At, 'size'>): void {
+  const { columns, rows, dot, before, below } = drawn;
+  const { context } = page.doc;
+  const stencil = context.flateStream(stencilOf(drawn), {
+    Type: 'XObject',
+    Subtype: 'Image',
+    ImageMask: true,
+    BitsPerComponent: 1,
+    Width: columns,
+    Height: rows,
+  });
+  page.pushOperators(
+    pushGraphicsState(),
+    setFillingColor(color),
+    concatTransformationMatrix(columns * dot, 0, 0, rows * dot, x - before, y - below),
+    drawObject(page.node.newXObject('Letters', context.register(stencil))),
+    popGraphicsState(),
+  );
+}
+
+/** A bit a dot, 0 where ink is; each row begins with a byte of its own. */
+function stencilOf({ ink, columns, rows }: Drawn): Uint8Array {
+  const wide = Math.ceil(columns / 8);
+  const bits = new Uint8Array(wide * rows).fill(0xff);
+  for (let i = 0; i < ink.length; i++) {
+    if (ink[i]! < 0x80) continue;
+    const column = i % columns;
+    bits[Math.floor(i / columns) * wide + (column >> 3)]! &= ~(0x80 >> (column & 7));
+  }
+  return bits;
 }
 
 /** Words in as many lines as they need; one that is longer than a line goes on in the next. */
