@@ -57,6 +57,8 @@ config.resolver.resolveRequest = (context, name, platform) => {
 // Scripts that need another one beside them; `scripts/split-shared.mjs` makes those.
 config.transformer.asyncRequireModulePath = path.join(__dirname, 'metro/load-place.js');
 
+config.transformer.minifierPath = path.join(__dirname, 'metro/minify.js');
+
 // What a place does not use at its start is not run at its start: a quarter less until the page can be used.
 config.transformer.getTransformOptions = async () => ({ transform: { inlineRequires: true } });
 

@@ -47,7 +47,7 @@ function firstPlaces(modules) {
   if (!table) throw new Error('The table of places is not where the build looks for it.');
   return FIRST.map((place) => {
     const at = new RegExp(
-      `"${place.replace(/[.]/g, '\\.')}":\\{enumerable:!0,get:\\(\\)=>\\w+\\(\\w+\\[\\d+\\]\\)\\(\\w+\\[(\\d+)\\]`,
+      `"${place.replace(/[.]/g, '\\.')}":\\{enumerable:!0,get\\(\\)\\{return \\w+\\(\\w+\\[\\d+\\]\\)\\(\\w+\\[(\\d+)\\]`,
     );
     const found = at.exec(table.text)?.[1];
     if (found === undefined) throw new Error(`The table of places has no ${place}.`);
