@@ -1,4 +1,4 @@
-import { keyOf } from './key-of';
+import { keyOf, signOf } from './key-of';
 
 /** What a browser says of a key: the sign it writes, and its place by the name it has on a keyboard of the United States. */
 const pressed = (key: string, code: string, held: Partial<KeyboardEvent> = {}) =>
@@ -40,4 +40,19 @@ test('where other letters are written, keys are the Latin ones at their places',
 test('keys with names keep them', () => {
   for (const name of ['Enter', 'Escape', 'ArrowLeft', 'PageDown', 'F5']) expect(pressed(name, name)).toBe(name);
   expect(pressed(' ', 'Space')).toBe(' ');
+});
+
+test('a letter at the place of another is told, so that a key can be called by what is printed on it', () => {
+  const sign = (key: string, code: string) => signOf({ key, code, shiftKey: false, altKey: false }).sign;
+  const signs = [sign('a', 'KeyQ'), sign('z', 'KeyY'), sign('ö', 'Semicolon'), sign('ü', 'BracketLeft'), sign('a', '')];
+  expect(signs.join('')).toBe('AZÖÜA');
+  for (const [key, code] of [
+    ['q', 'KeyQ'],
+    ['τ', 'KeyT'],
+    ['&', 'Digit1'],
+    ['PageDown', 'PageDown'],
+    [' ', 'Space'],
+    [';', 'Semicolon'],
+  ] as const)
+    expect(sign(key, code)).toBeUndefined();
 });

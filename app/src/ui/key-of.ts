@@ -20,3 +20,10 @@ export function keyOf({ key, code, shiftKey, altKey }: Pressed): string {
   if (/^[!-~]$/.test(key) || (key.length > 1 && !WRITES_NOTHING.has(key))) return key;
   return letter?.toLowerCase() ?? SIGNS[code] ?? key;
 }
+
+/** The letter that is printed on a key, where keyboards of the United States have another at its place. */
+export function signOf(event: Pressed): { readonly sign?: string } {
+  const { key } = event;
+  const sign = (/^\p{Script=Latin}$/u.test(key) ? key : keyOf(event)).toUpperCase();
+  return /^\p{Lu}$/u.test(sign) && event.code !== `Key${sign}` ? { sign } : {};
+}

@@ -9,8 +9,11 @@ const Seven = z.number().int().min(0).max(127);
 
 /** Where a control is heard from. A channel of null is any channel, a device of null any device. */
 export const Source = z.discriminatedUnion('by', [
-  /** A key by its place on the keyboard (UI Events, `code`), as foot switches with a USB or Bluetooth plug send. */
-  z.strictObject({ by: z.literal('key'), code: z.string().min(1).max(40) }),
+  /**
+   * A key by its place on the keyboard (UI Events, `code`), as foot switches with a USB or Bluetooth plug send. The sign is
+   * the letter that is printed on it, where keyboards of the United States have another.
+   */
+  z.strictObject({ by: z.literal('key'), code: z.string().min(1).max(40), sign: z.string().min(1).max(2).optional() }),
   /** A button of a game controller (Gamepad API). */
   z.strictObject({ by: z.literal('button'), button: z.number().int().min(0).max(63) }),
   z.strictObject({ by: z.literal('note'), device: z.string().max(120).nullable(), channel: Channel, number: Seven }),

@@ -15,12 +15,16 @@ const KEYS: Readonly<Record<string, string>> = {
 /** “note C2 on channel 10, from Floor board”. Programs and banks are said counted from 1 and from 0. */
 export function sourceWords(source: Source | null): string {
   if (!source) return 'not learned yet';
-  if (source.by === 'key') return `key ${KEYS[source.code] ?? source.code.replace(/^Key|^Digit/, '')}`;
+  if (source.by === 'key') return `key ${keyName(source)}`;
   if (source.by === 'button') return `game button ${source.button + 1}`;
   const channel = source.channel === null ? 'any channel' : `channel ${source.channel}`;
   const from = source.device === null ? '' : `, ${source.device}`;
   return `${messageWords(source)}, ${channel}${from}`;
 }
+
+/** What is printed on a key. */
+export const keyName = ({ code, sign }: Extract<Source, { by: 'key' }>): string =>
+  sign ?? KEYS[code] ?? code.replace(/^Key|^Digit/, '');
 
 function messageWords(source: Exclude<Source, { by: 'key' | 'button' }>): string {
   switch (source.by) {

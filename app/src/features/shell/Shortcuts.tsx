@@ -9,7 +9,7 @@ import { whenOf } from '../../host/conduct/local-clock';
 import { PAD_KEYS, banksNow, goOn, padUp, tapTempo, togglePlay, toggleBlackout } from '../../host/conduct/gestures';
 import { useSession } from '../../host/session';
 import { fetched } from '../../ui/fetched';
-import { keyOf } from '../../ui/key-of';
+import { keyOf, signOf } from '../../ui/key-of';
 import { useSteps } from './Steps';
 
 const KeyList = fetched(async () => (await import('./key-list')).KeyList, { close: ({ onClose }) => onClose() });
@@ -74,7 +74,8 @@ export function Shortcuts() {
       const { code, repeat, ctrlKey, metaKey } = event;
       if (repeat) return taken.has(code);
       if ((ctrlKey || metaKey) && !/^(Control|Meta)/.test(code)) return false;
-      const took = app.controls.key({ by: 'key', code: code || 'Unidentified' }, true, whenOf(event));
+      const source = { by: 'key', code: code || 'Unidentified', ...signOf(event) } as const;
+      const took = app.controls.key(source, true, whenOf(event));
       if (took) taken.add(code);
       return took;
     };

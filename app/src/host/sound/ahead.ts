@@ -20,8 +20,8 @@ export type Ahead = { readonly turn: (on: boolean) => void };
  * What is heard right now, in the time of the sound card: a little before what it makes right now, and a good deal where the
  * loudspeaker is reached by radio. A browser that cannot tell is taken at its word that nothing lies between.
  */
-export function heardNow(sound: Pick<AudioContext, 'currentTime' | 'getOutputTimestamp'>): number {
-  const { contextTime = 0, performanceTime = 0 } = sound.getOutputTimestamp();
+export function heardNow(sound: Pick<AudioContext, 'currentTime'> & Partial<AudioContext>): number {
+  const { contextTime = 0, performanceTime = 0 } = sound.getOutputTimestamp?.() ?? {};
   const { currentTime } = sound;
   if (contextTime === 0) return currentTime;
   const heard = contextTime + (performance.now() - performanceTime) / 1000;

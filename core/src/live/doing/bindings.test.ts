@@ -69,3 +69,21 @@ test('two controls on one thing are both done; a key of the app or of a pad give
     'key F7: taken by “Left”',
   ]);
 });
+
+test('a key is called by what is printed on it, and takes what the app does with that', () => {
+  // The first key of letters on a French keyboard: A, where others have Q.
+  const french = Control.parse({
+    kind: 'switch',
+    id: 'a',
+    name: 'First',
+    source: { by: 'key', code: 'KeyQ', sign: 'A' },
+    does: { press: [red] },
+  });
+  const letters = ['A', 'Q'].map((letter) => ({ code: `Key${letter}`, key: letter, does: 'Something' }));
+  const lines = bindingsOf({ ...show, controls: [french] }, pads, letters);
+  expect(lines.filter(({ where }) => where !== 'Bank Bar').map(({ trigger, clash }) => [trigger, clash])).toEqual([
+    ['key A', ''],
+    ['key A', 'taken by “First”'],
+    ['key Q', ''],
+  ]);
+});

@@ -3,6 +3,7 @@
 import {
   GESTURES,
   hasGesture,
+  keyName,
   sameSource,
   sourceWords,
   type Act,
@@ -45,11 +46,13 @@ const together = (show: Show, acts: readonly Act[]): string => acts.map((act) =>
 
 type Line = Binding & { readonly source: Source | null };
 
-/** The app's own keys give way to controls; two controls on one thing are both done. */
+/** The app's own keys are known by what is printed on them, and give way to controls; two controls on one thing are both done. */
 function clashOf(show: Show, { source, control }: Line): string {
-  const others = source
-    ? show.controls.filter((one) => one.id !== control && one.source && sameSource(one.source, source))
-    : [];
+  const isSame = (other: Source) => {
+    if (control === undefined && other.by === 'key' && source?.by === 'key') return keyName(other) === keyName(source);
+    return source !== null && sameSource(other, source);
+  };
+  const others = show.controls.filter((one) => one.id !== control && one.source && isSame(one.source));
   if (others.length === 0) return '';
   const names = others.map(({ name }) => `“${name}”`).join(', ');
   return control ? `${names} too: one press does both` : `taken by ${names}`;
