@@ -1,6 +1,7 @@
 const { getDefaultConfig } = require('expo/metro-config');
 const { createHash } = require('crypto');
 const fs = require('fs');
+const os = require('os');
 const path = require('path');
 
 const config = getDefaultConfig(__dirname);
@@ -58,6 +59,9 @@ config.resolver.resolveRequest = (context, name, platform) => {
 config.transformer.asyncRequireModulePath = path.join(__dirname, 'metro/load-place.js');
 
 config.transformer.minifierPath = path.join(__dirname, 'metro/minify.js');
+
+// Of two processors Metro would use one.
+config.maxWorkers = Math.max(config.maxWorkers, Math.min(2, os.availableParallelism()));
 
 // What a place does not use at its start is not run at its start: a quarter less until the page can be used.
 config.transformer.getTransformOptions = async () => ({ transform: { inlineRequires: true } });

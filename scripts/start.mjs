@@ -10,8 +10,11 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
-const only = process.argv.includes('--build-only');
-const args = process.argv.slice(2).filter((arg) => arg !== '--build-only');
+/** For `./test`: no more than to install, or to install and build. */
+const INSTALL = '--install-only';
+const BUILD = '--build-only';
+const only = process.argv.includes(INSTALL) || process.argv.includes(BUILD);
+const args = process.argv.slice(2).filter((arg) => arg !== INSTALL && arg !== BUILD);
 
 const tell = (line) => process.stderr.write(`Hovlix: ${line}\n`);
 
@@ -30,6 +33,10 @@ const { waited, over } = await alone();
 // Whoever was waited for may serve by now.
 if (serves && waited) await portMustBeFree();
 install();
+if (process.argv.includes(INSTALL)) {
+  over();
+  process.exit(0);
+}
 const built = spawnSync(process.execPath, ['scripts/build.mjs'], { cwd: root, stdio: 'inherit' });
 over();
 if (built.status !== 0) process.exit(built.status ?? 1);

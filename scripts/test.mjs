@@ -1,6 +1,6 @@
 // ./test: everything that must hold. `./test unit` leaves the browser out.
-// The browser, and the server's tests, wait half of the time: what needs neither ports nor clocks runs beside them, and
-// behind them where both want a processor. Specs with servers of their own come beside the others, before all that; those
+// What types and lint look at is there as soon as it is installed: both run beside the build. The browser, and the server's
+// tests, wait half of the time: what needs neither ports nor clocks runs beside them, and behind them where both want a processor. Specs with servers of their own come beside the others, before all that; those
 // that no clock decides come behind.
 
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
@@ -125,25 +125,39 @@ async function browserPrograms() {
   if (!existsSync(SHELL)) await programs([CHROMIUM, 'chromium']);
 }
 
-/** What needs neither ports nor clocks. */
-async function quietly(types) {
-  await types;
+/** Types and lint, which need no build. */
+async function read() {
+  await check('types', 'typecheck');
   await check('lint and format', 'lint');
+}
+
+/** What needs neither ports nor clocks. */
+async function quietly() {
   if (all) await browser('calm', { yields: true });
   await jest('core', { yields: true });
   await jest('app', { yields: true });
 }
 
+const starts = (name, only) =>
+  timed(name, async () => {
+    const fine = await ended([process.execPath, 'scripts/start.mjs', only], { name });
+    if (!fine) fail(name, 'see above');
+    return fine;
+  });
+
 async function everything() {
-  const [built] = await Promise.all([
-    timed('install and build', () => ended([process.execPath, 'scripts/start.mjs', '--build-only'], { name: 'build' })),
+  const [installed] = await Promise.all([
+    starts('install', '--install-only'),
     // Reads MIDI files that we wrote.
     programs(['/usr/bin/midicsv', 'midicsv']).then(() => all && browserPrograms()),
   ]);
-  if (!built) return fail('install and build', 'see above');
-  const types = check('types', 'typecheck');
-  await jest('server');
-  await Promise.all([all && browser('shared'), Promise.resolve(all && browser('own')).then(() => quietly(types))]);
+  if (!installed) return;
+  const reading = read();
+  if (await starts('build', '--build-only')) {
+    await jest('server');
+    await Promise.all([all && browser('shared'), Promise.resolve(all && browser('own')).then(quietly)]);
+  }
+  await reading;
 }
 
 rmSync(results, { recursive: true, force: true });
