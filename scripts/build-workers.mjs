@@ -5,8 +5,8 @@ import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
-import { minifySync } from 'oxc-minify';
 import ts from 'typescript';
+import minify from '../app/metro/minify.js';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 
@@ -79,7 +79,7 @@ export async function buildWorkers(outdir, names) {
     write: false,
   });
   mkdirSync(outdir, { recursive: true });
-  for (const { path, text } of outputFiles) writeFileSync(path, smaller(basename(path), text));
+  for (const { path, text } of outputFiles) writeFileSync(path, minify.smaller(basename(path), text, true));
   const built = Object.entries(metafile.outputs);
   return Object.fromEntries(
     Object.entries(WORKERS).map(([name, source]) => [
@@ -87,17 +87,6 @@ export async function buildWorkers(outdir, names) {
       built.find(([, { entryPoint }]) => entryPoint === source)[0],
     ]),
   );
-}
-
-/** A fiftieth smaller than the bundler leaves it. */
-function smaller(name, text) {
-  const { code, errors } = minifySync(name, text, {
-    module: true,
-    compress: { target: 'es2022' },
-    mangle: { toplevel: true },
-  });
-  if (errors.length > 0) throw new Error(`${name}: ${errors[0].message}`);
-  return code;
 }
 
 // While the app is developed.

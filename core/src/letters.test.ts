@@ -5,6 +5,7 @@ test('what is typed plainly finds names with accents, as a Mac writes them, too'
   expect(finder('cafe del')('Café del Mar')).toBe(true);
   expect(finder('grusse')('Gru\u0308ße aus Köln')).toBe(true);
   expect(finder('GRÜSSE koln')('Grüße aus Ko\u0308ln')).toBe(true);
+  expect(finder('strasse')('STRAẞE')).toBe(true);
   expect(finder('lodz orsted')('Łódź, Ørsted')).toBe(true);
   expect(finder('night')('ｎｉｇｈｔ ﬁre')).toBe(true);
   expect(finder('ночь')('Белая Ночь')).toBe(true);

@@ -1,5 +1,7 @@
 // Letters of all scripts: how words are compared, searched and cut.
 
+import { own } from './own';
+
 /** Letters that are no letter with an accent to Unicode, and what people type for them. */
 const TYPED_AS: Readonly<Record<string, string>> = {
   ł: 'l',
@@ -14,13 +16,18 @@ const TYPED_AS: Readonly<Record<string, string>> = {
   þ: 'th',
 };
 
-/** Words as they are searched: in small letters without accents, however those are written (Unicode, NFKD). */
-export const folded = (words: string): string =>
+/** Words without accents, however those are written (Unicode, NFKD). */
+export const withoutAccents = (words: string): string =>
   words
     .normalize('NFKD')
     .replace(/\p{M}+/gu, '')
-    .toLowerCase()
-    .replace(/[łđðøıħßæœþ]/g, (letter) => TYPED_AS[letter] ?? letter);
+    .replace(/[łđðøıħßẞæœþ]/gi, (letter) => {
+      const typed = own(TYPED_AS, letter.toLowerCase()) ?? letter;
+      return letter === letter.toLowerCase() ? typed : typed.toUpperCase();
+    });
+
+/** Words as they are searched: in small letters without accents. */
+export const folded = (words: string): string => withoutAccents(words).toLowerCase();
 
 /** Whether a text has each of the words that were typed, whatever their case and accents. Where none were, each text has. */
 export function finder(typed: string): (text: string) => boolean {

@@ -68,7 +68,8 @@ export function searchTypes(types: readonly Profile[], text: string): readonly P
     const counts = type.modes.map((mode) => `${mode.channels.reduce((most, { at }) => Math.max(most, ...at), 0)}ch`);
     const names = [type.maker, type.model, type.label, type.kind, ...counts].join(' ');
     if (!fits(names)) return [];
-    const begins = words.filter((word) => folded(` ${names}`).includes(` ${word}`)).length;
+    const all = folded(` ${names}`);
+    const begins = words.filter((word) => all.includes(` ${word}`)).length;
     return [{ type, begins }];
   });
   return ranked.sort((a, b) => b.begins - a.begins).map(({ type }) => type);

@@ -12,6 +12,8 @@ import {
   type PDFPage,
   type RGB,
 } from 'pdf-lib';
+import { withoutAccents } from '../../letters';
+import { own } from '../../own';
 
 /** Draws words in the letters of any script. Lengths are in points, those of a picture too. */
 export type Scribe = {
@@ -129,15 +131,13 @@ export function shortened(pen: Pen, words: string, size: number, width: number):
 
 /** Signs that the standard fonts lack, and what says the same. */
 const SIGNS: Readonly<Record<string, string>> = { '♯': '#', '♭': 'b', '−': '-', '→': '>' };
-/** Letters that are none with an accent to Unicode, and the next best. */
-const LETTERS: Readonly<Record<string, string>> = { ł: 'l', Ł: 'L', đ: 'd', Đ: 'D', ı: 'i', ħ: 'h' };
 
 /** Words in one line, with accents on their letters. */
 const inLine = (words: string): readonly string[] => [...words.normalize('NFC').replace(/\s+/gu, ' ')];
 
 /** Whether the standard fonts have all letters of a text, or signs that say the same. */
 const prints = (font: PDFFont, words: string): boolean =>
-  inLine(words).every((letter) => letter in SIGNS || hasLetter(font, letter));
+  inLine(words).every((letter) => own(SIGNS, letter) !== undefined || hasLetter(font, letter));
 
 /**
  * Words as the standard fonts can print them, in one line: letters they lack lose their accents, and what is left of another
@@ -147,8 +147,8 @@ export const printable = (font: PDFFont, words: string): string =>
   inLine(words)
     .map((letter) => {
       if (hasLetter(font, letter)) return letter;
-      const other = SIGNS[letter] ?? LETTERS[letter] ?? letter.normalize('NFKD').replace(/\p{M}/gu, '');
-      return other !== '' && hasLetter(font, other) ? other : '?';
+      const other = own(SIGNS, letter) ?? withoutAccents(letter);
+      return other !== '' && [...other].every((one) => hasLetter(font, one)) ? other : '?';
     })
     .join('');
 
