@@ -40,7 +40,12 @@ export function motionOf(
   const shared = { ...(isWave(moving) ? waveRoles(moving, rows, ranks) : followerRoles(moving, rows, ranks, ground)) };
   if (moving.type === 'move') {
     const mirrored = rows.map(({ place, count }) => (moving.flip && place >= count / 2 ? -1 : 1));
-    return { ...shared, kind: 'figure', low: moving.width, high: moving.height, from: Float64Array.from(mirrored) };
+    return {
+      ...shared,
+      kind: 'figure',
+      from: Float64Array.from(mirrored),
+      to: Float64Array.of(moving.width, moving.height),
+    };
   }
   if (moving.type === 'colours') {
     const [from, to] = [Float64Array.from(labOf(moving.from)), Float64Array.from(labOf(moving.to))];
@@ -49,13 +54,14 @@ export function motionOf(
     return { ...shared, kind: 'slot', from: slotsAlong(rows, ground, along) };
   }
   const { low, high } = moving;
+  const between = { from: Float64Array.of(low), to: Float64Array.of(high) };
   if (moving.on === 'hue') {
-    if (field === COLOUR) return { ...shared, kind: 'hue', low, high };
+    if (field === COLOUR) return { ...shared, ...between, kind: 'hue' };
     const turned = (row: Row, share: number) => hueTurned(colourOf(row, ground), low + (high - low) * share);
     return { ...shared, kind: 'slot', from: slotsAlong(rows, ground, turned) };
   }
-  if (field === MOVE) return { ...shared, kind: 'number', column: moving.on === 'pan' ? 0 : 1, low, high, add: true };
-  return { ...shared, kind: 'number', low, high, add: moving.blend === 'add' };
+  if (field === MOVE) return { ...shared, ...between, kind: 'number', column: moving.on === 'pan' ? 0 : 1, add: true };
+  return { ...shared, ...between, kind: 'number', add: moving.blend === 'add' };
 }
 
 type Ranks = readonly { readonly rank: number; readonly of: number }[];
@@ -67,13 +73,10 @@ const STILL = {
   shape: 'sine',
   input: null,
   meter: false,
-  rate: 0,
   timed: false,
-  offset: 0,
+  turning: NONE,
   seed: 0,
   column: 0,
-  low: 0,
-  high: 1,
   add: false,
   width: 0.5,
   points: NONE,
@@ -85,9 +88,8 @@ function waveRoles(wave: Wave, rows: readonly Row[], ranks: Ranks) {
   return {
     ...STILL,
     shape: wave.shape,
-    rate: 'beats' in wave.span ? 1 / wave.span.beats : 1 / wave.span.seconds,
     timed: 'seconds' in wave.span,
-    offset: wave.offset,
+    turning: Float64Array.of('beats' in wave.span ? 1 / wave.span.beats : 1 / wave.span.seconds, wave.offset),
     behind: floats(rows.length, (i) => (wave.turn * ranks[i]!.rank) / ranks[i]!.of),
     ranks: whole(rows.length, (i) => rows[i]!.place),
     deaf: new Uint8Array(rows.length),
@@ -158,7 +160,7 @@ export function moveSheet(
       const motion = strand.motions[m]!;
       // What moves no light is not held back.
       const held = strand.shines ? slow : 1;
-      const turns = ((motion.timed ? at : beat) * motion.rate) / held + motion.offset;
+      const turns = ((motion.timed ? at : beat) * motion.turning[0]!) / held + motion.turning[1]!;
       if (motion.kind === 'figure') {
         for (let row = 0; row < strand.count; row++) addFigure(motion, turns - motion.behind[row]!, row, strand.live);
         continue;
@@ -194,19 +196,19 @@ function followHeights({ meter, behind, ranks }: Motion, height: number, count: 
 
 function moveStrand({ live, count, field }: Strand, motion: Motion, heights: Float64Array): void {
   const width = live.length / count;
-  const { kind, low, high, column, from, to } = motion;
+  const { kind, column, from, to } = motion;
   for (let row = 0; row < count; row++) {
     if (motion.deaf[row]) continue;
     const height = heights[row]!;
     const place = row * width;
     if (kind === 'number') {
-      const value = low + (high - low) * height;
+      const value = from[0]! + (to[0]! - from[0]!) * height;
       const sum = motion.add ? live[place + column]! + value : value;
       live[place + column] = field === LEVEL ? (sum < 0 ? 0 : sum > 1 ? 1 : sum) : sum;
     } else if (kind === 'colours') {
       for (let k = 0; k < 3; k++) live[place + k] = from[k]! + (to[k]! - from[k]!) * height;
     } else if (kind === 'hue') {
-      turnHue(live, place, low + (high - low) * height);
+      turnHue(live, place, from[0]! + (to[0]! - from[0]!) * height);
     } else {
       live[place] = from[row * SLOT_STEPS + Math.round(height * (SLOT_STEPS - 1))]!;
     }
@@ -218,8 +220,8 @@ function addFigure(motion: Motion, turns: number, row: number, live: Float64Arra
   const pan = live[place]!;
   const tilt = live[place + 1]!;
   figureAt(motion.shape as MoveShape, turns, motion.seed, motion.ranks[row]!, live, place);
-  live[place] = pan + live[place]! * motion.low * motion.from[row]!;
-  live[place + 1] = tilt + live[place + 1]! * motion.high;
+  live[place] = pan + live[place]! * motion.to[0]! * motion.from[row]!;
+  live[place + 1] = tilt + live[place + 1]! * motion.to[1]!;
 }
 
 /** Turns a colour's hue by degrees, in OKLab. */

@@ -42,20 +42,21 @@ export type Motion = {
   readonly deaf: Uint8Array;
   /** Which of the field's numbers it moves. */
   readonly column: number;
-  /** Turns a beat, or a second where `timed`. */
-  readonly rate: number;
+  /** Goes by seconds, not by beats. */
   readonly timed: boolean;
-  readonly offset: number;
+  /** Of a wave: turns a beat or a second, and where in its turn it is at 0. In an array, as `from` and `to`: see "No numbers on the heap" in the architecture. */
+  readonly turning: Float64Array;
   /** By row: how far behind in turns, and whose lamp it is. */
   readonly behind: Float64Array;
   readonly ranks: Int32Array;
-  readonly low: number;
-  readonly high: number;
   readonly add: boolean;
   readonly width: number;
   readonly points: Float64Array;
   readonly seed: number;
-  /** OKLab at low and at high; of a wheel, by row, the slots on the way, `SLOT_STEPS` each; signs of a mirrored figure. */
+  /**
+   * At low and at high: the number, the degrees of hue, or OKLab. Of a wheel `from` holds, by row, the slots on the way,
+   * `SLOT_STEPS` each; of a figure `from` holds the signs of a mirrored one, by row, and `to` its width and height.
+   */
   readonly from: Float64Array;
   readonly to: Float64Array;
 };

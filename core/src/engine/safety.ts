@@ -113,7 +113,7 @@ export function* flashSpanIn(sheet: Sheet, { most, shares, shines }: Watched): G
 }
 
 /** Turns a second, at the pace that is watched. */
-const rateOf = ({ rate, timed }: Motion): number => rate * (timed ? 1 : WATCHED_PACE);
+const rateOf = ({ turning, timed }: Motion): number => turning[0]! * (timed ? 1 : WATCHED_PACE);
 
 /**
  * The light that the waves of a sheet move, at `count` moments that lie `step` seconds apart, the first at 0; lamps that

@@ -96,13 +96,10 @@ export type Form = {
  * makes no numbers on the heap.
  * @param ranks whose lamp it is: random steps differ from lamp to lamp.
  */
-export function heightsAt(
-  { shape, width, points, seed }: Form,
-  ranks: Int32Array,
-  count: number,
-  out: Float64Array,
-): void {
+export function heightsAt(form: Form, ranks: Int32Array, count: number, out: Float64Array): void {
+  const { shape, points } = form;
   if (shape === 'random') {
+    const { seed } = form;
     for (let i = 0; i < count; i++) out[i] = chance(seed, Math.floor(out[i]!), ranks[i]!);
     return;
   }
@@ -119,9 +116,11 @@ export function heightsAt(
     case 'down':
       for (let i = 0; i < count; i++) out[i] = 1 - out[i]!;
       return;
-    case 'square':
+    case 'square': {
+      const { width } = form;
       for (let i = 0; i < count; i++) out[i] = out[i]! < width ? 1 : 0;
       return;
+    }
     case 'drawn':
       for (let i = 0; i < count && points.length > 0; i++) {
         const at = out[i]! * points.length;
