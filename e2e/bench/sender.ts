@@ -1,9 +1,9 @@
 // Sends a large show to a port on loopback for a while, then says what that cost this process.
 
-import { setPriority } from 'node:os';
 import { connectionsStore } from '../../server/src/connect/store';
 import { networksOfThisComputer } from '../../server/src/connect/networks';
 import { startOutput } from '../../server/src/output/output';
+import { goFirst } from '../../server/src/output/precedence';
 import { parseTarget } from '../../server/src/output/target';
 import { AT_REST } from '@hovlix/core/live';
 import { id, seconds } from '@hovlix/core/units';
@@ -12,11 +12,8 @@ import { bigShow } from './big-show';
 
 const [port, universes, length] = process.argv.slice(2, 5).map(Number) as [number, number, number];
 const drags = process.argv[5] === 'drag';
-try {
-  setPriority(0, -10);
-} catch {
-  // As in the server: where the system allows it.
-}
+// As in the server.
+goFirst();
 const connections = connectionsStore(undefined, () => undefined);
 const numbers = Array.from({ length: universes }, (_, i) => i + 1);
 connections.reach(numbers, [parseTarget(`sacn:127.0.0.1:${port}`)!]);

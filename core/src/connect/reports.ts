@@ -42,6 +42,8 @@ export const OutputReport = z.object({
   framesPerSecond: z.number(),
   /** Frames that were due while the computer was busy or asleep, and were left out. */
   skipped: z.number(),
+  /** Whether what sends goes before all that is not in real time; null where the system has none to give. */
+  realTime: z.boolean().nullable(),
   universes: z.array(z.number()),
   rows: z.array(RowReport),
   /** Who controls each universe that has an input. */

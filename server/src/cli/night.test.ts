@@ -8,6 +8,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Packet } from 'sacn';
 import { WebSocket } from 'ws';
+import type { Status } from '@hovlix/core/connect';
 import { PROTOCOL, readLog, type LiveState } from '@hovlix/core/live';
 import { started } from '../testing/children';
 
@@ -128,6 +129,26 @@ const settled = ({ song, standing, master, blackout, sending, tempo, hands }: Li
   bpm: tempo.bpm,
 });
 
+/** Threads of a process that go before all that is not in real time: SCHED_RR is policy 2 (sched(7); proc(5): stat, 41). */
+const inRealTime = (pid: number): readonly string[] =>
+  readdirSync(`/proc/${pid}/task`).filter((thread) => {
+    const stat = readFileSync(`/proc/${pid}/task/${thread}/stat`, 'utf8');
+    return stat.slice(stat.lastIndexOf(')') + 2).split(' ')[38] === '2';
+  });
+
+test('of the server one thread goes before everything else, where this user may: the one that sends', async () => {
+  const allowed = spawnSync('chrt', ['--rr', '--reset-on-fork', '5', 'true']).status === 0;
+  const { port, socket } = await receiver();
+  const { child, address } = await serve(freshFolder(), port);
+  const output = async () => ((await (await fetch(`http://${address}/api/status`)).json()) as Status).output;
+  await until(async () => (await output())?.realTime === allowed);
+  const server = servingPid(child)!;
+  expect(inRealTime(server)).toHaveLength(allowed ? 1 : 0);
+  // Node.js begins as the thread that has the number of its process.
+  expect(inRealTime(server)).not.toContain(String(server));
+  socket.close();
+});
+
 test('killed again and again while a song plays, it is back by itself with the night as it was', async () => {
   const home = freshFolder();
   const log = join(home, 'evening.log');
@@ -138,7 +159,7 @@ test('killed again and again while a song plays, it is back by itself with the n
   for (const action of [
     { type: 'play', song: 'night-ferry', from: 10, sound: 'stage' },
     { type: 'look-on', look: 'full-sail', fade: 0 },
-    { type: 'hand', values: [{ role: 'back-wash', level: { type: 'hold', value: 0.5 } }] },
+    { type: 'hand', values: [{ role: 'back', level: { type: 'hold', value: 0.5 } }] },
     { type: 'master', level: 0.8 },
     { type: 'tap' },
   ])
@@ -157,6 +178,7 @@ test('killed again and again while a song plays, it is back by itself with the n
     expect(now).toEqual(before);
     expect(now).toMatchObject({ song: { id: 'night-ferry', playing: true, sound: 'stage' }, master: 0.8 });
     expect(settled(one.state()).standing).toEqual([['full-sail', true]]);
+    expect(settled(one.state()).hands).toMatchObject([{ role: 'back', level: { value: 0.5 } }]);
     // Half of the deaths come before the next process in reserve is ready.
     await pause(n % 2 === 0 ? 6000 : 1200);
   }

@@ -6,6 +6,7 @@ import { homeFolder } from '../connect/home';
 import { networksOfThisComputer } from '../connect/networks';
 import { connectionsStore } from '../connect/store';
 import { startOutput } from '../output/output';
+import { goFirst } from '../output/precedence';
 import { parseTarget, TARGETS } from '../output/target';
 import { bundleFrom, rigIn, songIn } from './files';
 import { numberOf, options, UsageError } from './usage';
@@ -42,6 +43,7 @@ export async function playCommand(args: string[]): Promise<void> {
   const fixtures = show.rigs.find((one) => one.id === rig)?.fixtures ?? [];
   connections.reach([...new Set(fixtures.map(({ universe }) => universe as number))], targets);
   const networks = networksOfThisComputer();
+  goFirst();
   const output = startOutput({ cid: cidOfThisMachine(homeFolder()), connections: connections.connections(), networks });
   const sounds = [...music].flatMap(([hash, { envelopes }]) => (envelopes ? [{ hash, bytes: envelopes }] : []));
   await output.tell({ type: 'sounds', sounds });

@@ -49,6 +49,8 @@ type Start = {
   readonly networks: readonly NetworkFace[];
   /** Where the input thread leaves what it hears. */
   readonly heard?: SharedLevels;
+  /** Whether this thread goes before all that is not in real time: see `goFirst`. */
+  readonly realTime?: () => boolean | null;
   /** Takes levels of watched universes; the array is given away. */
   readonly show?: (universe: number, levels: Uint8Array, merged: boolean) => void;
 };
@@ -80,6 +82,7 @@ export function startOutput({
   networks,
   heard,
   show = () => undefined,
+  realTime = () => null,
 }: Start): Output {
   const incidents = incidentWatch(now, Date.now);
   const book = rowBook(cid, first, networks);
@@ -226,6 +229,7 @@ export function startOutput({
         sending: state.sending && program !== undefined,
         framesPerSecond: counted.perSecond,
         skipped: pacer.report().skipped,
+        realTime: realTime(),
         universes: [...(program?.universes ?? [])],
         rows: book.reports(program !== undefined, state.sending),
         trouble: keeper.trouble() ?? failed,

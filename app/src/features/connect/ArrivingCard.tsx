@@ -28,7 +28,11 @@ export function ArrivingCard({ status }: { readonly status: Status }) {
       {status.node && status.node.bad > 0 && (
         <Quiet>{WORDS.packetsStandIns(status.node.bad, status.node.lastBad ?? '')}</Quiet>
       )}
-      {status.output && status.output.skipped > 2 && <Quiet>{WORDS.framesWereLeft(status.output.skipped)}</Quiet>}
+      {status.output && status.output.skipped > 2 && (
+        <Quiet>
+          {WORDS.framesWereLeft(status.output.skipped)} {status.output.realTime === false && WORDS.lightMayGoFirst}
+        </Quiet>
+      )}
     </Card>
   );
 }

@@ -9,6 +9,8 @@ export const WORDS = {
     `${bad} packets at the stand-ins were no DMX: ${lastBad}`,
   framesWereLeft: (skipped: string | number) =>
     `${skipped} frames were left out since the start, while this computer was busy.`,
+  lightMayGoFirst:
+    'Linux can let the light go before everything else, where its user has the right to: see “Light first, on Linux” in the README.',
   channelsOfUniverse: (universe: string | number) => `Channels of universe ${universe}`,
   standHearsUs: (source: string | number) => `The ${source} stand-in hears us`,
   universeArrives: (universe: string | number) => `Universe ${universe} arrives`,
