@@ -9,13 +9,14 @@ export async function putOn(page: Page, show: Show): Promise<void> {
   const message = JSON.stringify({ type: 'put-on', show, chain: ['bench'] });
   // As text: the names that tsx gives to functions do not exist in the page.
   const hello = JSON.stringify({ type: 'hello', protocol: PROTOCOL, screen: 'bench', show: null });
-  await page.evaluate(`new Promise((resolve) => {
+  await page.evaluate(`new Promise((resolve, reject) => {
     const socket = new WebSocket('ws://' + location.host + '/conductor');
     socket.onopen = () => socket.send(${JSON.stringify(hello)});
     let said = false;
     socket.onmessage = (event) => {
-      const { type } = JSON.parse(event.data);
+      const { type, why } = JSON.parse(event.data);
       if (type === 'pong') resolve(socket.close());
+      if (type === 'refused') reject(new Error('Refused: ' + why));
       if (said || type === 'pong') return;
       said = true;
       socket.send(${JSON.stringify(message)});

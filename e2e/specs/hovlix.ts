@@ -59,7 +59,11 @@ async function asOneMoreScreen(messages: readonly object[], afterConnections?: o
       say({ type: 'hello', protocol: PROTOCOL, screen: `spec-${Math.random()}`.slice(0, 40), show: null });
     let begun = false;
     socket.onmessage = ({ data }) => {
-      const message = JSON.parse(String(data)) as { type: string; connections?: Record<string, unknown> };
+      const message = JSON.parse(String(data)) as {
+        type: string;
+        why?: string;
+        connections?: Record<string, unknown>;
+      };
       if (message.type === 'connections' && !begun) {
         begun = true;
         for (const one of messages) say(one);
@@ -76,6 +80,7 @@ async function asOneMoreScreen(messages: readonly object[], afterConnections?: o
         say({ type: 'ping', sent: 0 });
       }
       if (message.type === 'pong') resolve();
+      if (message.type === 'refused' || message.type === 'refused-edit') reject(new Error(`Refused: ${message.why}`));
     };
   });
   socket.close();

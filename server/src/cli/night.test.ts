@@ -88,6 +88,7 @@ function screen(address: string, name: string) {
   let socket: WebSocket;
   let over = false;
   let welcomes = 0;
+  const refusals: string[] = [];
   const connect = () => {
     socket = new WebSocket(`ws://${address}/conductor`);
     socket.on('open', () =>
@@ -95,6 +96,7 @@ function screen(address: string, name: string) {
     );
     socket.on('message', (data) => {
       const message = JSON.parse(String(data));
+      if (message.type === 'refused') refusals.push(message.why);
       if (message.type !== 'welcome') return;
       state = message.state;
       welcomes++;
@@ -110,6 +112,7 @@ function screen(address: string, name: string) {
     close() {
       over = true;
       socket.close();
+      expect(refusals).toEqual([]);
     },
   };
 }
