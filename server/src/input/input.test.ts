@@ -10,7 +10,8 @@ import { startNode } from '../stand-ins/node';
 import { until } from '../testing/wait';
 import { startInput, type Input } from './input';
 import { neighbours } from './neighbours';
-import { readShared, sharedLevels, writeShared } from './shared-levels';
+import { readShared, sharedLevels, writeShared, type SharedLevels } from './shared-levels';
+import { sourceBook } from './source-book';
 
 const cid = new Uint8Array(16).fill(1);
 const networks = networksOfThisComputer();
@@ -194,4 +195,72 @@ test('shared levels: what is written is read, a row that is not there is not', (
   expect(readShared(again, rows[0]!.id, out)).toBe(true);
   expect(out.every((level) => level === 9)).toBe(true);
   expect(readShared(again, rows[1]!.id, out)).toBe(false);
+});
+
+/** Has a look whenever levels are half written, and when they are written. */
+function lookedInto(shared: SharedLevels, look: () => void): void {
+  const { levels } = shared;
+  const write = levels.set.bind(levels);
+  levels.set = (from, at) => {
+    write(Uint8Array.from(from).subarray(0, 256), at);
+    look();
+    write(from, at);
+    look();
+  };
+}
+const inputRows = (...ids: string[]) =>
+  Connections.parse({
+    format: 'hovlix-connections',
+    version: 1,
+    inputs: ids.map((id) => ({ id, universe: 1, protocol: 'artnet', number: id.charCodeAt(0) })),
+  }).inputs;
+
+test('shared levels: what is heard is there in the middle of being written anew, and whole', () => {
+  const shared = sharedLevels();
+  const [row] = inputRows('a');
+  const out = new Uint8Array(512);
+  writeShared(shared, 0, row!.id, new Uint8Array(512).fill(1));
+  const seen: string[] = [];
+  lookedInto(shared, () => seen.push(readShared(shared, row!.id, out) ? [...new Set(out)].join() : 'nobody'));
+  writeShared(shared, 0, row!.id, new Uint8Array(512).fill(2));
+  writeShared(shared, 0, row!.id, new Uint8Array(512).fill(3));
+  writeShared(shared, 0, row!.id, null);
+  expect(readShared(shared, row!.id, out)).toBe(false);
+  writeShared(shared, 0, row!.id, new Uint8Array(512).fill(4));
+  expect(seen).toEqual(['1', '1', '2', '2', 'nobody', 'nobody']);
+  expect(readShared(shared, row!.id, out)).toBe(true);
+  expect(out.every((level) => level === 4)).toBe(true);
+});
+
+test('an input that stays is heard at every moment while others come and go before and behind it', () => {
+  const shared = sharedLevels();
+  const book = sourceBook(shared);
+  const [a, b, c, d] = ['a', 'b', 'c', 'd'].map((id) => inputRows(id)[0]!);
+  const out = new Uint8Array(512);
+  book.take([a!, b!, c!], 0);
+  for (const row of [a!, b!, c!])
+    book.artnet(
+      { port: row.number, sequence: 0, physical: 0, levels: new Uint8Array(512).fill(row.number) },
+      '10.0.0.1',
+      1,
+    );
+  const missing: string[] = [];
+  let looks = 0;
+  lookedInto(shared, () => {
+    looks++;
+    for (const row of [b!, c!])
+      if (!readShared(shared, row.id, out) || out.some((level) => level !== row.number)) missing.push(row.id);
+  });
+  for (const rows of [
+    [b!, c!],
+    [d!, b!, c!],
+    [c!, d!, b!],
+    [a!, b!, c!, d!],
+    [b!, c!],
+  ])
+    book.take(rows, 1);
+  expect(looks).toBe(20);
+  expect(missing).toEqual([]);
+  // One that is gone is heard no more.
+  expect(readShared(shared, a!.id, out)).toBe(false);
 });

@@ -23,6 +23,13 @@ type Line = {
   winners: readonly string[];
 };
 
+/** The first slot that no row has. */
+function freeOf(taken: ReadonlySet<number>): number {
+  let slot = 0;
+  while (taken.has(slot)) slot++;
+  return slot;
+}
+
 export function sourceBook(shared: SharedLevels): SourceBook {
   let lines: Line[] = [];
   const merged = new Uint8Array(512);
@@ -42,16 +49,18 @@ export function sourceBook(shared: SharedLevels): SourceBook {
   return {
     take(rows, at) {
       const before = new Map(lines.map((line) => [line.row.id, line]));
-      lines = rows
-        .filter((row) => row.on)
-        .map((row, slot) => {
-          const kept = before.get(row.id);
-          const same = kept && kept.row.protocol === row.protocol && kept.row.number === row.number;
-          return { row, slot, sources: same ? kept.sources : new Map(), winners: same ? kept.winners : [] };
-        });
-      // What is heard goes on being heard: only places that nobody has any more are emptied.
+      const wanted = rows.filter((row) => row.on);
+      // What is heard goes on being heard: each row stays in its place, and a new one takes a place that is free.
+      const taken = new Set(wanted.flatMap(({ id }) => before.get(id)?.slot ?? []));
+      lines = wanted.map((row) => {
+        const kept = before.get(row.id);
+        const same = kept && kept.row.protocol === row.protocol && kept.row.number === row.number;
+        const slot = kept?.slot ?? freeOf(taken);
+        taken.add(slot);
+        return { row, slot, sources: same ? kept.sources : new Map(), winners: same ? kept.winners : [] };
+      });
       for (const line of lines) settle(line, at);
-      clearShared(shared, lines.length);
+      clearShared(shared, taken);
     },
     sacn(data, at) {
       const key = Buffer.from(data.cid).toString('hex');
