@@ -10,6 +10,7 @@ import { Packet } from 'sacn';
 import { WebSocket } from 'ws';
 import type { Status } from '@hovlix/core/connect';
 import { PROTOCOL, readLog, type LiveState } from '@hovlix/core/live';
+import { isOutOfOrder, SACN_LOST_AFTER } from '@hovlix/core/wire';
 import { started } from '../testing/children';
 
 const mounts: string[] = [];
@@ -23,7 +24,7 @@ async function until(done: () => boolean | Promise<boolean>, ms = 60_000): Promi
     if (Date.now() - begun > ms) throw new Error(`not within ${ms} ms: ${done}`);
 }
 
-type Heard = { readonly at: number; readonly front: number };
+type Heard = { readonly at: number; readonly sequence: number; readonly front: number };
 /** A receiver of sACN universe 1: when each packet came, and the dimmer of the first front lamp. */
 async function receiver(): Promise<{ port: number; heard: Heard[]; socket: Socket }> {
   const socket = createSocket('udp4');
@@ -31,7 +32,7 @@ async function receiver(): Promise<{ port: number; heard: Heard[]; socket: Socke
   socket.on('message', (bytes) => {
     try {
       const packet = new Packet(bytes);
-      if (packet.universe === 1) heard.push({ at: performance.now(), front: bytes[126]! });
+      if (packet.universe === 1) heard.push({ at: performance.now(), sequence: packet.sequence, front: bytes[126]! });
     } catch {
       // Synchronization and discovery.
     }
@@ -174,8 +175,12 @@ test('killed again and again while a song plays, it is back by itself with the n
     process.kill(servingPid(child)!, 'SIGKILL');
     const killed = performance.now();
     await until(() => one.welcomes() === n + 1 && heard.at(-1)!.at > killed + 500);
-    const first = heard.find(({ at }, i) => at > killed && at - heard[i - 1]!.at > 100)!;
+    const place = heard.findIndex(({ at }, i) => at > killed && at - heard[i - 1]!.at > 100);
+    const [last, first] = [heard[place - 1]!, heard[place]!];
     gaps.push(first.at - killed);
+    // A node takes it for what is new, unless it has given us up by then and begins anew.
+    const lost = first.at - last.at > SACN_LOST_AFTER * 1000;
+    expect(lost || !isOutOfOrder(first.sequence, last.sequence)).toBe(true);
     const now = settled(one.state());
     before ??= now;
     expect(now).toEqual(before);

@@ -19,6 +19,7 @@ import {
 } from '@hovlix/core/wire';
 import { now } from '../clock';
 import { faceFor, isInNetwork } from '../connect/networks';
+import { FRAMES_PER_SECOND } from './pacer';
 import type { RowSender } from './row';
 
 type UdpWay = Exclude<OutputRow['way'], { protocol: 'serial' }>;
@@ -147,7 +148,7 @@ export function udpRows(facts: {
     },
     synchronize(tick) {
       if (!facts.sync) return;
-      syncPacket[44] = (syncPacket[44]! + 1) & 255;
+      syncPacket[44] = sequences('sync', tick, 'sacn');
       for (let i = 0; i < ordered.length; i++) {
         const group = ordered[i]!;
         if (group.tick !== tick || group.sent < 2) continue;
@@ -189,13 +190,14 @@ export type SequenceBook = (key: string, tick: number, protocol: 'sacn' | 'artne
 
 /**
  * One sequence per universe, whatever ways it leaves by: a receiver that hears it twice takes the second for a copy.
- * A tick of -1 always counts on.
+ * A tick of -1 always counts on. It begins by the computer's clock, so that after a crash it goes on ahead of what was sent
+ * before: what is up to 19 behind a receiver throws away (E1.31, clause 6.7.2).
  */
 export function sequenceBook(): SequenceBook {
   const book = new Map<string, { tick: number; sequence: number }>();
   return (key, tick, protocol) => {
     let entry = book.get(key);
-    if (!entry) book.set(key, (entry = { tick: -2, sequence: 0 }));
+    if (!entry) book.set(key, (entry = { tick: -2, sequence: Math.floor(now() * FRAMES_PER_SECOND) & 255 }));
     if (entry.tick !== tick || tick < 0)
       entry.sequence = protocol === 'sacn' ? (entry.sequence + 1) & 255 : nextArtSequence(entry.sequence);
     entry.tick = tick;
