@@ -150,7 +150,9 @@ export function decodeSacn(bytes: Uint8Array): SacnPacket {
   if (count < 0 || count > 512 || 126 + count > bytes.length) return bad(`it says ${count} levels and holds fewer`);
   const number = view.getUint16(113);
   if (number < 1 || number > 63999) return bad(`universe ${number} is outside 1 to 63999`);
-  if (bytes[125] !== 0 || count === 0) return { kind: 'other' };
+  const terminated = (bytes[112]! & TERMINATED) !== 0;
+  // What a goodbye holds does not count, and it may hold nothing (clause 6.2.6).
+  if (count === 0 ? !terminated : bytes[125] !== 0) return { kind: 'other' };
   return {
     kind: 'data',
     data: {
@@ -160,7 +162,7 @@ export function decodeSacn(bytes: Uint8Array): SacnPacket {
       sync: view.getUint16(109),
       sequence: bytes[111]!,
       preview: (bytes[112]! & PREVIEW) !== 0,
-      terminated: (bytes[112]! & TERMINATED) !== 0,
+      terminated,
       universe: universe(number),
       levels: bytes.subarray(126, 126 + count),
     },

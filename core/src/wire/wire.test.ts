@@ -109,7 +109,38 @@ describe('sACN', () => {
     });
   });
 
+  test('a goodbye may hold no levels (clause 6.2.6); light without any, or of another start code, is not ours to show', () => {
+    const none = (terminated: boolean) => {
+      const bytes = packet({ levels: Uint8Array.of(0), terminated }).slice(0, 126);
+      bytes[124] = 1;
+      return decodeSacn(bytes);
+    };
+    expect(none(true)).toMatchObject({ kind: 'data', data: { terminated: true, universe: 258 } });
+    expect(none(false)).toEqual({ kind: 'other' });
+    const priorities = packet();
+    priorities[125] = 0xdd;
+    expect(decodeSacn(priorities)).toEqual({ kind: 'other' });
+  });
+
+  test('what is too much for a packet is cut or refused', () => {
+    // A name of 64 bytes ends with a zero (clause 6.2.2), priorities end at 200 (6.2.3).
+    const bytes = packet({ sourceName: 'é'.repeat(40), priority: 250 });
+    expect([bytes[107], bytes[108]]).toEqual([0, 200]);
+    expect(decodeSacn(bytes)).toMatchObject({ data: { sourceName: 'é'.repeat(31), priority: 200 } });
+    expect(() => packet({ levels: new Uint8Array(0) })).toThrow('1 to 512 levels, got: 0');
+    expect(() => packet({ levels: new Uint8Array(513) })).toThrow('1 to 512 levels, got: 513');
+  });
+
+  test('each letter of the ACN identifier counts', () => {
+    for (let at = 4; at < 16; at++) {
+      const bytes = packet();
+      bytes[at]! ^= 1;
+      expect(decodeSacn(bytes)).toEqual({ kind: 'bad', why: 'the ACN identifier is missing' });
+    }
+  });
+
   test('sync packets', () => {
+    expect(encodeSacnSync({ cid, sequence: 3, universe: 63999 })).toHaveLength(49);
     expect(decodeSacn(encodeSacnSync({ cid, sequence: 3, universe: 63999 }))).toEqual({
       kind: 'sync',
       sync: { cid, sequence: 3, universe: 63999 },
@@ -120,6 +151,8 @@ describe('sACN', () => {
     expect(isOutOfOrder(5, 5)).toBe(true);
     expect(isOutOfOrder(250, 5)).toBe(true);
     expect(isOutOfOrder(5, 250)).toBe(false);
+    expect(isOutOfOrder(100, 119)).toBe(true);
+    expect(isOutOfOrder(100, 120)).toBe(false);
     expect(isOutOfOrder(200, 5)).toBe(false);
   });
 });
