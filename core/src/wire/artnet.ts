@@ -1,9 +1,16 @@
 // Art-Net 4: DMX levels in UDP packets, and finding who listens. Numbers are low byte first unless the field says Hi.
 
 import { utf8 } from '../letters';
+import { seconds, type Seconds } from '../units';
 import { textUntilZero } from './sacn';
 
 export const ARTNET_PORT = 6454;
+
+/**
+ * A source that is silent for so long no longer counts where several are merged. What does not change may be told every
+ * four seconds only (Art-Net 4, ArtDmx: refresh rate, and data merging).
+ */
+export const ARTNET_LOST_AFTER: Seconds = seconds(10);
 
 /** 15 bits: net (7), sub-net (4), universe (4). Counted from 0 on the wire. */
 export type PortAddress = number;
@@ -21,8 +28,12 @@ export type ArtPollReply = {
   readonly ip: readonly [number, number, number, number];
   readonly shortName: string;
   readonly longName: string;
-  /** Output ports, as Port-Addresses; at most four. */
+  /**
+   * Ports that take light from the network, which is sent to whoever has them, and ports that put light on it; four of
+   * both together at most, all of one net and sub-net.
+   */
   readonly outputs: readonly PortAddress[];
+  readonly inputs?: readonly PortAddress[];
   /** A node turns packets into DMX; a controller sends them. */
   readonly role?: 'node' | 'controller';
 };
@@ -42,6 +53,11 @@ const OP_DMX = 0x5000;
 const OP_SYNC = 0x5200;
 const VERSION = 14;
 const STYLE_CONTROLLER = 1;
+/** What a port does (ArtPollReply, PortTypes), of the protocol DMX512; and that it does so now (GoodInput, GoodOutput). */
+const TAKES = 0x80;
+const PUTS = 0x40;
+const GOOD = 0x80;
+const MOST_PORTS = 4;
 
 export function encodeArtDmx(dmx: ArtDmx): Uint8Array<ArrayBuffer> {
   const count = Math.max(2, dmx.levels.length + (dmx.levels.length & 1));
@@ -79,27 +95,61 @@ export function encodeArtPoll(): Uint8Array<ArrayBuffer> {
   return bytes;
 }
 
-export function encodeArtPollReply(reply: ArtPollReply): Uint8Array<ArrayBuffer> {
+/** All replies of one that takes some ports from the network and puts others on it: as many as it takes to name them all. */
+export function encodeArtPollReplies(
+  who: Pick<ArtPollReply, 'ip' | 'shortName' | 'longName'>,
+  takes: readonly PortAddress[],
+  puts: readonly PortAddress[],
+): Uint8Array<ArrayBuffer>[] {
+  const replies = [
+    ...inReplies(takes).map((outputs) => ({ ...who, outputs, role: 'node' as const })),
+    ...inReplies(puts).map((inputs) => ({ ...who, outputs: [], inputs, role: 'controller' as const })),
+  ];
+  const said = replies.length > 0 ? replies : [{ ...who, outputs: [], role: 'controller' as const }];
+  return said.map((reply, i) => encodeArtPollReply(reply, i + 1));
+}
+
+/** Rising, each once, in lots that fit into a reply. */
+function inReplies(ports: readonly PortAddress[]): PortAddress[][] {
+  const lots: PortAddress[][] = [];
+  for (const port of [...new Set(ports)].sort((a, b) => a - b)) {
+    const last = lots.at(-1);
+    if (last && last.length < MOST_PORTS && last[0]! >> 4 === port >> 4) last.push(port);
+    else lots.push([port]);
+  }
+  return lots;
+}
+
+/** @param bind which reply of several it is, counted from 1 (BindIndex). */
+export function encodeArtPollReply(reply: ArtPollReply, bind = 1): Uint8Array<ArrayBuffer> {
   const bytes = new Uint8Array(239);
   const view = new DataView(bytes.buffer);
   bytes.set(ID, 0);
   view.setUint16(8, OP_POLL_REPLY, true);
   bytes.set(reply.ip, 10);
   view.setUint16(14, ARTNET_PORT, true);
-  const first = reply.outputs[0] ?? 0;
+  const takes = reply.outputs.slice(0, MOST_PORTS);
+  const puts = (reply.inputs ?? []).slice(0, MOST_PORTS - takes.length);
+  const first = takes[0] ?? puts[0] ?? 0;
   bytes[18] = (first >> 8) & 127;
   bytes[19] = (first >> 4) & 15;
   bytes.set(utf8(reply.shortName, 17), 26);
   bytes.set(utf8(reply.longName, 63), 44);
-  const outputs = reply.outputs.slice(0, 4);
-  bytes[173] = outputs.length;
-  outputs.forEach((port, i) => {
-    bytes[174 + i] = 0x80;
-    bytes[182 + i] = 0x80;
+  bytes[173] = takes.length + puts.length;
+  takes.forEach((port, i) => {
+    bytes[174 + i] = TAKES;
+    bytes[182 + i] = GOOD;
     bytes[190 + i] = port & 15;
+  });
+  puts.forEach((port, k) => {
+    const i = takes.length + k;
+    bytes[174 + i] = PUTS;
+    bytes[178 + i] = GOOD;
+    bytes[186 + i] = port & 15;
   });
   if (reply.role === 'controller') bytes[200] = STYLE_CONTROLLER;
   bytes.set(reply.ip, 207);
+  bytes[211] = bind & 255;
   bytes[212] = 0x08;
   return bytes;
 }
@@ -133,16 +183,18 @@ export function decodeArtNet(bytes: Uint8Array): ArtPacket {
 function pollReply(bytes: Uint8Array): ArtPacket {
   if (bytes.length < 207) return bad(`${bytes.length} bytes are too few for a poll reply`);
   const base = ((bytes[18]! & 127) << 8) | ((bytes[19]! & 15) << 4);
-  const outputs = [0, 1, 2, 3]
-    .filter((i) => (bytes[174 + i]! & 0x80) !== 0 && i < Math.max(1, bytes[173]!))
-    .map((i) => base | (bytes[190 + i]! & 15));
+  const ports = (does: number, at: number) =>
+    [0, 1, 2, 3]
+      .filter((i) => (bytes[174 + i]! & does) !== 0 && i < Math.max(1, bytes[173]!))
+      .map((i) => base | (bytes[at + i]! & 15));
   return {
     kind: 'poll-reply',
     reply: {
       ip: [bytes[10]!, bytes[11]!, bytes[12]!, bytes[13]!],
       shortName: textUntilZero(bytes.subarray(26, 44)),
       longName: textUntilZero(bytes.subarray(44, 108)),
-      outputs,
+      outputs: ports(TAKES, 190),
+      inputs: ports(PUTS, 186),
       role: bytes[200] === STYLE_CONTROLLER ? 'controller' : 'node',
     },
   };

@@ -7,6 +7,7 @@ import {
   decodeSacn,
   encodeArtDmx,
   encodeArtPoll,
+  encodeArtPollReplies,
   encodeArtPollReply,
   encodeArtSync,
   encodeDmxFrame,
@@ -193,9 +194,29 @@ describe('Art-Net', () => {
       longName: 'A node on the truss',
       outputs: [0x120, 0x121],
     };
-    expect(decodeArtNet(encodeArtPollReply(reply))).toEqual({ kind: 'poll-reply', reply: { ...reply, role: 'node' } });
+    const whole = { ...reply, inputs: [], role: 'node' };
+    expect(decodeArtNet(encodeArtPollReply(reply))).toEqual({ kind: 'poll-reply', reply: whole });
     const ours = encodeArtPollReply({ ...reply, role: 'controller' });
     expect(decodeArtNet(ours)).toMatchObject({ reply: { role: 'controller' } });
+  });
+
+  test('a reply says which ports take light from the network and which put it there, at their places in ArtPollReply', () => {
+    const who = { ip: [10, 0, 0, 7] as const, shortName: 'Hovlix', longName: 'Ours' };
+    const [takes, puts, more] = encodeArtPollReplies(who, [0x123, 0x121], [0x7ffe, 5, 6, 7, 8, 9, 5]);
+    // NumPorts, PortTypes, GoodInput, GoodOutput, SwIn, SwOut; net, sub-net; style; BindIndex.
+    const places = [173, 174, 175, 178, 182, 186, 190, 191, 18, 19, 200, 211];
+    expect(places.map((at) => takes![at])).toEqual([2, 0x80, 0x80, 0, 0x80, 0, 1, 3, 1, 2, 0, 1]);
+    expect(places.map((at) => puts![at])).toEqual([4, 0x40, 0x40, 0x80, 0, 5, 0, 0, 0, 0, 1, 2]);
+    expect(takes).toHaveLength(239);
+    expect(decodeArtNet(more!)).toMatchObject({ reply: { outputs: [], inputs: [9] } });
+    const all = encodeArtPollReplies(who, [0x123, 0x121], [0x7ffe, 5, 6, 7, 8, 9, 5]).map(decodeArtNet);
+    const named = (of: 'inputs' | 'outputs') => all.flatMap((one) => (one.kind === 'poll-reply' ? one.reply[of]! : []));
+    expect(named('outputs')).toEqual([0x121, 0x123]);
+    expect(named('inputs')).toEqual([5, 6, 7, 8, 9, 0x7ffe]);
+    // One that neither takes nor puts anything still says who it is.
+    expect(encodeArtPollReplies(who, [], []).map(decodeArtNet)).toMatchObject([
+      { reply: { shortName: 'Hovlix', outputs: [], inputs: [], role: 'controller' } },
+    ]);
   });
 
   test('sequence numbers never become 0, which would switch ordering off', () => {

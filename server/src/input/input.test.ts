@@ -97,6 +97,26 @@ test('a source that falls silent is lost after 2.5 s, not before', async () => {
   expect(performance.now() - began).toBeLessThan(3600);
 });
 
+test('over Art-Net a source that tells every four seconds what does not change is there all the time', () => {
+  const shared = sharedLevels();
+  const book = sourceBook(shared);
+  const [row] = inputRows('a');
+  const out = new Uint8Array(512);
+  book.take([row!], 0);
+  const heard = (at: number) => {
+    book.check(at);
+    return readShared(shared, row!.id, out);
+  };
+  const says = (at: number) =>
+    book.artnet({ port: row!.number, sequence: 0, physical: 0, levels: new Uint8Array(512).fill(7) }, '10.0.0.1', at);
+  for (let at = 0; at <= 40; at += 4) {
+    says(at);
+    for (let later = 0; later < 4; later += 0.25) expect(heard(at + later)).toBe(true);
+  }
+  expect(heard(49.5)).toBe(true);
+  expect(heard(50.5)).toBe(false);
+});
+
 test('our own packets and previews are not light from elsewhere', async () => {
   const { input, levels, send } = await listening([{}]);
   send(packet(1, 200, [99]));

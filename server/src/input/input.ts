@@ -8,7 +8,7 @@ import {
   decodeArtNet,
   decodeSacn,
   encodeArtPoll,
-  encodeArtPollReply,
+  encodeArtPollReplies,
   SACN_DISCOVERY_UNIVERSE,
   SACN_PORT,
   sacnGroup,
@@ -97,11 +97,14 @@ export function startInput({
     const face = reached ?? faceFor(null, networks) ?? networks[0];
     if (!face || networks.some((one) => one.address === from.address)) return;
     const ip = face.address.split('.').map(Number) as unknown as ArtPollReply['ip'];
-    const outputs = connections.outputs
-      .flatMap(({ way }) => (way.protocol === 'artnet' ? [way.number] : []))
-      .slice(0, 4);
-    const reply = { ip, shortName: 'Hovlix', longName: connections.sourceName, outputs, role: 'controller' as const };
-    artnet.socket()?.send(encodeArtPollReply(reply), from.port, from.address, () => undefined);
+    const who = { ip, shortName: 'Hovlix', longName: connections.sourceName };
+    // A desk sends a universe to whoever takes it from the network: to us, where it comes in here, and not where we send it.
+    const takes = connections.inputs.flatMap(({ on, protocol, number }) =>
+      on && protocol === 'artnet' ? [number] : [],
+    );
+    const puts = connections.outputs.flatMap(({ on, way }) => (on && way.protocol === 'artnet' ? [way.number] : []));
+    for (const reply of encodeArtPollReplies(who, takes, puts))
+      artnet.socket()?.send(reply, from.port, from.address, () => undefined);
   }
 
   function poll(): void {

@@ -1,7 +1,7 @@
 // Who sends light to us: the sources of each input row, and what they come to together.
 
 import { arbitrated, type InputReport, type InputRow, type Source } from '@hovlix/core/connect';
-import { isOutOfOrder, SACN_LOST_AFTER, type ArtDmx, type SacnData } from '@hovlix/core/wire';
+import { ARTNET_LOST_AFTER, isOutOfOrder, SACN_LOST_AFTER, type ArtDmx, type SacnData } from '@hovlix/core/wire';
 import { clearShared, writeShared, type SharedLevels } from './shared-levels';
 
 /** More sources on one universe than any stage has; beyond them a flood of made-up ones is ignored. */
@@ -23,6 +23,8 @@ type Line = {
   winners: readonly string[];
 };
 
+const lostAfter = ({ protocol }: InputRow) => (protocol === 'artnet' ? ARTNET_LOST_AFTER : SACN_LOST_AFTER);
+
 /** The first slot that no row has. */
 function freeOf(taken: ReadonlySet<number>): number {
   let slot = 0;
@@ -35,7 +37,7 @@ export function sourceBook(shared: SharedLevels): SourceBook {
   const merged = new Uint8Array(512);
 
   const settle = (line: Line, at: number) => {
-    line.winners = arbitrated(line.sources.values(), at, SACN_LOST_AFTER, merged);
+    line.winners = arbitrated(line.sources.values(), at, lostAfter(line.row), merged);
     writeShared(shared, line.slot, line.row.id, line.winners.length > 0 ? merged : null);
   };
   const hear = (line: Line, source: Source, sequence: number, ordered: boolean) => {
@@ -82,7 +84,7 @@ export function sourceBook(shared: SharedLevels): SourceBook {
     },
     check(at) {
       for (const line of lines) {
-        for (const [key, source] of line.sources) if (at - source.at > SACN_LOST_AFTER) line.sources.delete(key);
+        for (const [key, source] of line.sources) if (at - source.at > lostAfter(line.row)) line.sources.delete(key);
         settle(line, at);
       }
     },
