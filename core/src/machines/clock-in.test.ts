@@ -6,7 +6,7 @@ import { testShow } from '../testing/show';
 import { beatAt } from '../time';
 import { seconds } from '../units';
 import type { BytesTaker } from '../gear/host';
-import { clockIn, sendClock, type ClockIn } from '.';
+import { clockIn, clockSender, sendClock, type ClockIn, type ClockSource } from '.';
 
 let hears: BytesTaker = () => undefined;
 /** At a moment of Jest's own clock, in ms. */
@@ -120,9 +120,100 @@ test('our own clock leaves evenly, ahead of its time, with starts and stops', ()
   sent.length = 0;
   host.act({ type: 'play', song: testShow().songs[0]!.id, from: seconds(6) });
   pass(100, 0);
-  expect(sent.slice(0, 2).map((one) => one.bytes)).toEqual([[0xf2, 48, 0], [0xfb]]);
+  expect(transport(sent)).toEqual([[0xf2, 48, 0], [0xfb]]);
   host.act({ type: 'pause' });
   pass(100, 0);
   expect(sent.map((one) => one.bytes[0])).toContain(0xfc);
   expect(state().song?.playing).toBe(false);
+});
+
+/** What leaves of a source, in ms from its beginning; `at` plays it on for so many ms, looked at every 30. */
+function sent() {
+  const out: { readonly bytes: readonly number[]; readonly at: number }[] = [];
+  const { host } = screen();
+  const begun = performance.now();
+  let source: ClockSource | undefined;
+  const end = clockSender(
+    host.time,
+    { sendTo: (_, bytes, inSeconds = 0) => out.push({ bytes, at: performance.now() - begun + inSeconds * 1000 }) },
+    () => source,
+  );
+  /** At 120 beats a minute, from a beat on. */
+  const play = (name: string | null, from: number, ms: number) => {
+    const start = performance.now();
+    for (let past = 0; past < ms; past += 30) {
+      const now = performance.now() / 1000;
+      const beat = from + (performance.now() - start) / 500;
+      source = { name, now, beat, when: (to) => now + (to - beat) / 2 };
+      pass(30, 0);
+    }
+    return from + (performance.now() - start) / 500;
+  };
+  const fallSilent = () => {
+    source = undefined;
+    pass(60, 0);
+  };
+  return { out, play, fallSilent, end };
+}
+const transport = (out: readonly { readonly bytes: readonly number[] }[]) =>
+  out.flatMap(({ bytes }) => (bytes[0] === 0xf8 ? [] : [bytes]));
+
+test('gear goes on with the very tick of the sixteenth it was told, and starts with the first beat, not with the count-in', () => {
+  follows = 'nothing';
+  const { out, play, end } = sent();
+  // The next sixteenth after beat 1.15 is the fifth, at 1.25, which is 50 ms later.
+  play('a', 1.15, 600);
+  expect(transport(out)).toEqual([[0xf2, 5, 0], [0xfb]]);
+  const goes = out.findIndex(({ bytes }) => bytes[0] === 0xfb);
+  expect(out[goes + 1]!.bytes).toEqual([0xf8]);
+  expect(out[goes + 1]!.at - out[0]!.at).toBeCloseTo(50, 0);
+  expect(out[goes]!.at).toBe(out[goes + 1]!.at);
+  out.length = 0;
+  // From the beginning, looked at a moment later: it starts, and what it missed comes at once.
+  play('start', 0.05, 300);
+  expect(transport(out)).toEqual([[0xfc], [0xfa]]);
+  const ticks = out.filter(({ bytes, at }) => bytes[0] === 0xf8 && at <= out[0]!.at);
+  expect(ticks).toHaveLength(2);
+  out.length = 0;
+  // Another song, with a beat of count-in: the one before stops, and this one starts a beat later.
+  const begun = performance.now();
+  play('b', -1, 900);
+  expect(transport(out)).toEqual([[0xfc], [0xfa]]);
+  const start = out.find(({ bytes }) => bytes[0] === 0xfa)!;
+  expect(start.at - out[0]!.at).toBeCloseTo(500, 0);
+  expect(performance.now() - begun).toBeGreaterThanOrEqual(900);
+  end();
+});
+
+test('a song that jumps takes gear along, and so does a page that was held up for a second', () => {
+  follows = 'nothing';
+  const { out, play, fallSilent, end } = sent();
+  const beat = play('a', 0, 600);
+  expect(transport(out)).toEqual([[0xfa]]);
+  out.length = 0;
+  // Nothing is looked at for a second, and the music goes on.
+  pass(1000, 0);
+  const on = play('a', beat + 2, 300);
+  expect(transport(out)).toEqual([[0xfc], [0xf2, expect.any(Number), 0], [0xfb]]);
+  out.length = 0;
+  play('a', on + 16, 300);
+  const place = out.find(({ bytes: [status] }) => status === 0xf2)!.bytes[1]!;
+  expect(transport(out)).toEqual([[0xfc], [0xf2, place, 0], [0xfb]]);
+  // A little later than it was thought, as where sound begins late: gear waits, and nothing is told.
+  out.length = 0;
+  play('a', on + 16.3, 300);
+  expect(transport(out)).toEqual([]);
+  play('a', on, 300);
+  expect(transport(out).map(([status]) => status)).toEqual([0xfc, 0xf2, 0xfb]);
+  expect(Math.abs(place / 4 - (on + 16))).toBeLessThan(0.26);
+  out.length = 0;
+  play(null, 3, 200);
+  expect(transport(out)).toEqual([[0xfc]]);
+  out.length = 0;
+  // The clock is switched off in a song, and on again.
+  play('a', 8, 300);
+  fallSilent();
+  play('a', 8.5, 300);
+  expect(transport(out)).toEqual([[0xf2, 32, 0], [0xfb], [0xfc], [0xf2, 34, 0], [0xfb]]);
+  end();
 });

@@ -13,6 +13,14 @@ const STOP = [0xfc];
 
 const LOOK_MS = 30;
 const AHEAD_SECONDS = 0.1;
+const SIXTEENTHS_A_BEAT = 4;
+const TICKS_A_SIXTEENTH = TICKS_A_BEAT / SIXTEENTHS_A_BEAT;
+/** Places beyond this cannot be told: 14 bits of sixteenths. */
+const LAST_PLACE = 0x3fff;
+/** Where the next tick is due later than this, the music went back. Gear waits for what is nearer: sound may begin a little late. */
+const WENT_BACK_SECONDS = 0.4;
+/** Ticks that are late by so little are sent at once, and gear has caught up. */
+const CAUGHT_UP_SECONDS = 0.06;
 
 /** Beats of what sounds, from a moment on: where it is, and when a beat will be. */
 function beatsNow(moment: Moment): { readonly beat: number; readonly when: (beat: number) => number } {
@@ -36,8 +44,10 @@ export type ClockSource = {
 };
 
 /**
- * Sends the ticks of what sounds, a little before they are due.
- * @param source is asked many times a second; undefined sends nothing. @returns what ends it.
+ * Sends the ticks of what sounds, a little before they are due. What begins, or jumps, is told as MIDI 1.0 wants it (song
+ * position pointer; start, continue): gear stands while it is told a sixteenth, just gone or still to come, and goes on with the
+ * tick that falls on it. Where nobody looked for longer than a sixteenth, it is told anew.
+ * @param source is asked many times a second; with undefined gear is stopped and told nothing more. @returns what ends it.
  */
 export function clockSender(
   { every }: Timers,
@@ -47,28 +57,43 @@ export function clockSender(
   /** The last tick that was handed on, and what it belonged to. */
   let told: number | undefined;
   let of: string | null = null;
+  /** The tick that gear goes on with; undefined where it stands, or has gone on. */
+  let starts: number | undefined;
   return every(LOOK_MS, () => {
     const one = source();
-    if (!one) return void (told = undefined);
-    const { now, beat, when, name } = one;
-    if (name !== of) {
-      const from = Math.max(0, Math.round(beat * 4));
-      if (name === null) ports.sendTo(null, STOP);
-      else {
-        // Sixteenths, in two halves of seven bits (MIDI 1.0, song position pointer).
-        ports.sendTo(null, [0xf2, from & 127, (from >> 7) & 127]);
-        ports.sendTo(null, from === 0 ? START : CONTINUE);
-      }
-      [of, told] = [name, undefined];
+    if (!one) {
+      if (of !== null) ports.sendTo(null, STOP);
+      [of, told, starts] = [null, undefined, undefined];
+      return;
     }
-    const first = Math.ceil(beat * TICKS_A_BEAT - 1e-6);
-    // After a jump it counts from where it is.
-    let next = told === undefined || Math.abs(told + 1 - first) > TICKS_A_BEAT / 2 ? first : Math.max(first, told + 1);
-    for (; when(next / TICKS_A_BEAT) < now + AHEAD_SECONDS; next++) {
-      ports.sendTo(null, TICK, Math.max(0, when(next / TICKS_A_BEAT) - now));
+    const { now, beat, when, name } = one;
+    const due = Math.ceil(beat * TICKS_A_BEAT - 1e-6);
+    const jumped =
+      told !== undefined &&
+      (due - told > TICKS_A_SIXTEENTH || when((told + 1) / TICKS_A_BEAT) > now + WENT_BACK_SECONDS);
+    if (jumped || name !== of) told = undefined;
+    if (name !== of || (jumped && name !== null)) {
+      if (of !== null) ports.sendTo(null, STOP);
+      starts = name === null ? undefined : standAt(one);
+      of = name;
+    }
+    const first = told === undefined ? Math.min(due, starts ?? due) : told + 1;
+    for (let next = first; when(next / TICKS_A_BEAT) < now + AHEAD_SECONDS; next++) {
+      const inSeconds = Math.max(0, when(next / TICKS_A_BEAT) - now);
+      if (next === starts) ports.sendTo(null, next === 0 ? START : CONTINUE, inSeconds);
+      ports.sendTo(null, TICK, inSeconds);
       told = next;
     }
   });
+
+  /** Tells a sixteenth that was just now, else the next one, in two halves of seven bits. @returns its tick. */
+  function standAt({ now, beat, when }: ClockSource): number {
+    const here = Math.floor(beat * SIXTEENTHS_A_BEAT + 1e-6);
+    const just = here >= 0 && now - when(here / SIXTEENTHS_A_BEAT) <= CAUGHT_UP_SECONDS;
+    const place = just ? here : Math.max(0, here + 1);
+    if (place > 0 && place <= LAST_PLACE) ports.sendTo(null, [0xf2, place & 127, place >> 7]);
+    return place * TICKS_A_SIXTEENTH;
+  }
 }
 
 /** Our own clock, while that is wanted: of the song that plays, else the free one. */
