@@ -83,6 +83,19 @@ test('a song starts, goes at the clock’s tempo, stops, and goes on from a posi
   expect(place()).toBeCloseTo(7, 1);
 });
 
+test('a clock that starts begins with the first beat of a recording, not with the silence before it', () => {
+  follows = 'songs';
+  const { put, state, now, acted } = screen();
+  const show = testShow();
+  const [song] = show.songs;
+  const anchors = song!.tempo.anchors.map(({ beat, time }) => ({ beat, time: seconds(time + 1.5) }));
+  put({ ...show, songs: [{ ...song!, tempo: { anchors } }, ...show.songs.slice(1)] });
+  bytes('Deck', [0xfa], performance.now());
+  expect(acted).toContainEqual({ type: 'play', song: song!.id, from: 1.5 });
+  pass(2000, 120);
+  expect(songTimeAt(state().song!, now())).toBeCloseTo(3.5, 1);
+});
+
 test('a loop of ours gives way to it', () => {
   follows = 'songs';
   const { state, now, host } = screen();

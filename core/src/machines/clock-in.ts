@@ -67,8 +67,8 @@ export function clockIn(
     if (!song) return;
     if (stop && 'song' in stop && stop.song.id === song.id && live.set?.stop !== stop.id)
       host.act({ type: 'set-place', set: set.id, entry: stop.entry.id, stop: stop.id });
-    const from =
-      status === START ? seconds(0) : seconds(Math.max(0, timeAt(song.tempo, beats(clock.beatAt(moment.now)))));
+    // A clock begins with the first beat, before which a recording may have some silence.
+    const from = seconds(Math.max(0, timeAt(song.tempo, beats(clock.beatAt(moment.now)))));
     host.act({ type: 'play', song: song.id, from });
   };
 
