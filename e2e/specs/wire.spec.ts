@@ -7,6 +7,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Status } from '@hovlix/core/connect';
 import { PROTOCOL } from '@hovlix/core/live';
+import { decodeArtNet, encodeArtPoll } from '@hovlix/core/wire';
 import { actElsewhere, nodeReport, open, restoreConnections } from './hovlix';
 import { expect, test } from './screens';
 
@@ -166,7 +167,7 @@ test.describe('between computers', () => {
     node.kill();
   });
 
-  test('two senders on one universe: one hears the other and says who is in the way', async () => {
+  test('two senders on one universe: one hears the other and says who is in the way; a desk that asks is told what comes in', async () => {
     const serve = inside(spaces[0], 'serve', '--port', '4800', '--to', 'sacn:multicast');
     await new Promise((resolve) => serve.stdout.once('data', resolve));
     const other = inside(spaces[1], 'play', demo, '--song', 'Salt and Signal', '--to', 'sacn:multicast');
@@ -193,13 +194,33 @@ test.describe('between computers', () => {
         const way = { protocol: "sacn", to: "multicast", network: null, number: 1, priority: 90 };
         const row = { id: "o", universe: 1, on: true, delayMs: 0, way };
         const input = { id: "i", universe: 1, on: true, protocol: "sacn", number: 1, merge: "highest" };
-        const ops = [["outputs", row], ["inputs", input]].map(([key, one]) => ({ op: "set", path: [key], from: m.connections[key], to: [one] }));
+        const artOut = { id: "ao", universe: 3, on: true, delayMs: 0, way: { protocol: "artnet", to: "broadcast", network: null, number: 7 } };
+        const artIn = { id: "ai", universe: 2, on: true, protocol: "artnet", number: 0x25, merge: "highest" };
+        const ops = [["outputs", [row, artOut]], ["inputs", [input, artIn]]].map(([key, to]) => ({ op: "set", path: [key], from: m.connections[key], to }));
         s.send(JSON.stringify({ type: "connections-edit", command: { type: "adjust", ops } })); });`;
     execFileSync('ip', ['netns', 'exec', spaces[0], process.execPath, '-e', edit], { timeout: 20_000 });
     await expect
       .poll(() => status().input?.clashes ?? [], { timeout: 25_000 })
       .toMatchObject([{ name: 'Hovlix', address: '10.77.0.2', universes: [1], twin: false }]);
     expect(status().input!.rows[0]!.sources).toMatchObject([{ name: 'Hovlix', priority: 100, wins: true }]);
+    // A desk on the other computer asks who is there: it is told what comes in here, and what leaves.
+    const poll = Buffer.from(encodeArtPoll()).toString('hex');
+    const asks = `const s = require("dgram").createSocket("udp4");
+      s.on("message", (reply) => console.log(reply.toString("hex")));
+      s.bind(0, () => { s.setBroadcast(true); s.send(Buffer.from("${poll}", "hex"), 6454, "10.77.0.255"); });
+      setTimeout(() => process.exit(0), 2000);`;
+    const told = spawnSync('ip', ['netns', 'exec', spaces[1], process.execPath, '-e', asks], { encoding: 'utf8' });
+    const replies = told.stdout
+      .trim()
+      .split('\n')
+      .map((hex) => decodeArtNet(Buffer.from(hex, 'hex')));
+    expect(replies).toMatchObject([
+      {
+        kind: 'poll-reply',
+        reply: { ip: [10, 77, 0, 1], shortName: 'Hovlix', outputs: [0x25], inputs: [], role: 'node' },
+      },
+      { kind: 'poll-reply', reply: { outputs: [], inputs: [7], role: 'controller' } },
+    ]);
     serve.kill('SIGINT');
     other.kill('SIGINT');
   });
