@@ -228,5 +228,12 @@ test('a song that jumps takes gear along, and so does a page that was held up fo
   fallSilent();
   play('a', 8.5, 300);
   expect(transport(out)).toEqual([[0xf2, 32, 0], [0xfb], [0xfc], [0xf2, 34, 0], [0xfb]]);
+  // Stopped before it has gone on: the stop comes behind what was handed on ahead of its time, and gear stands.
+  play(null, 0, 300);
+  out.length = 0;
+  play('a', 20.125, 30);
+  play(null, 0, 200);
+  const inTime = [...out].sort((one, other) => one.at - other.at);
+  expect(transport(inTime)).toEqual([[0xf2, 81, 0], [0xfb], [0xfc]]);
   end();
 });

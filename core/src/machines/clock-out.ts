@@ -59,10 +59,16 @@ export function clockSender(
   let of: string | null = null;
   /** The tick that gear goes on with; undefined where it stands, or has gone on. */
   let starts: number | undefined;
+  /** When gear goes on that was told so last, and when it was looked last. */
+  let goes = -Infinity;
+  let looked = 0;
   return every(LOOK_MS, () => {
     const one = source();
+    looked = one?.now ?? looked;
+    // What was handed on ahead of its time comes first.
+    const wait = Math.max(0, goes - looked);
     if (!one) {
-      if (of !== null) ports.sendTo(null, STOP);
+      if (of !== null) ports.sendTo(null, STOP, wait);
       [of, told, starts] = [null, undefined, undefined];
       return;
     }
@@ -73,25 +79,29 @@ export function clockSender(
       (due - told > TICKS_A_SIXTEENTH || when((told + 1) / TICKS_A_BEAT) > now + WENT_BACK_SECONDS);
     if (jumped || name !== of) told = undefined;
     if (name !== of || (jumped && name !== null)) {
-      if (of !== null) ports.sendTo(null, STOP);
-      starts = name === null ? undefined : standAt(one);
+      if (of !== null) ports.sendTo(null, STOP, wait);
+      starts = name === null ? undefined : standAt(one, wait);
       of = name;
     }
     const first = told === undefined ? Math.min(due, starts ?? due) : told + 1;
     for (let next = first; when(next / TICKS_A_BEAT) < now + AHEAD_SECONDS; next++) {
       const inSeconds = Math.max(0, when(next / TICKS_A_BEAT) - now);
-      if (next === starts) ports.sendTo(null, next === 0 ? START : CONTINUE, inSeconds);
+      if (next === starts) {
+        ports.sendTo(null, next === 0 ? START : CONTINUE, inSeconds);
+        goes = now + inSeconds;
+      }
       ports.sendTo(null, TICK, inSeconds);
       told = next;
     }
   });
 
   /** Tells a sixteenth that was just now, else the next one, in two halves of seven bits. @returns its tick. */
-  function standAt({ now, beat, when }: ClockSource): number {
+  function standAt({ now, beat, when }: ClockSource, wait: number): number {
     const here = Math.floor(beat * SIXTEENTHS_A_BEAT + 1e-6);
-    const just = here >= 0 && now - when(here / SIXTEENTHS_A_BEAT) <= CAUGHT_UP_SECONDS;
-    const place = just ? here : Math.max(0, here + 1);
-    if (place > 0 && place <= LAST_PLACE) ports.sendTo(null, [0xf2, place & 127, place >> 7]);
+    const just = here >= 0 && now - when(here / SIXTEENTHS_A_BEAT) <= CAUGHT_UP_SECONDS && wait === 0;
+    let place = just ? here : Math.max(0, here + 1);
+    while (wait > 0 && when(place / SIXTEENTHS_A_BEAT) < now + wait) place++;
+    if (place > 0 && place <= LAST_PLACE) ports.sendTo(null, [0xf2, place & 127, place >> 7], wait);
     return place * TICKS_A_SIXTEENTH;
   }
 }
