@@ -14,6 +14,10 @@ const drop = (page: Page, files: readonly Named[]) =>
 
 const group = (page: Page) => page.getByRole('group', { name: 'Brought in' });
 
+/** Listening takes as long as other programs leave it; it is waited for, and not timed. */
+const listenedTo = (page: Page, count: string) =>
+  expect(group(page).getByText(`${count} done`)).toBeVisible({ timeout: 180_000 });
+
 test.beforeEach(async ({ page }) => {
   await open(page, '/songs');
   await restoreShow(page);
@@ -34,7 +38,7 @@ test('three files and a playlist: progress, one cancelled, one counted at half t
   ]);
   await expect(page.getByRole('progressbar').first()).toBeVisible();
   await group(page).getByRole('button', { name: 'Cancel very_long.wav' }).click();
-  await expect(group(page).getByText('2 of 2 done')).toBeVisible();
+  await listenedTo(page, '2 of 2');
   await expect(rows).toHaveCount(songs + 2);
   await expect(page.getByTestId('said')).toHaveText(/2 songs of “friday.m3u8” are a set now\./);
 
@@ -71,7 +75,7 @@ test('a folder is dropped: what is music in it and in its folders comes in, a pl
   const data = { items: [], files: [folder], dragOperationsMask: 1 };
   for (const type of ['dragEnter', 'dragOver', 'drop'] as const)
     await client.send('Input.dispatchDragEvent', { type, x: 200, y: 300, data });
-  await expect(group(page).getByText('2 of 2 done')).toBeVisible();
+  await listenedTo(page, '2 of 2');
   await expect(rows).toHaveCount(songs + 2);
   await expect(page.getByTestId('said')).toHaveText(
     '2 songs of “evening.m3u” are a set now. Left out, as it is no music: cover.png.',
@@ -92,7 +96,7 @@ test('another file of a recording that is in the show is told from it, and taken
     { name: 'the take again.wav', buffer: clickTrack({ ...uneven, rate: 32000, channels: 2 }) },
     { name: 'another song.wav', buffer: clickTrack({ ...uneven, bpm: 124 }) },
   ]);
-  await expect(group(page).getByText('2 of 2 done')).toBeVisible();
+  await listenedTo(page, '2 of 2');
   await expect(group(page).getByText(/^Another file of/)).toHaveText(
     'Another file of “the take”, which is in this show.',
   );
@@ -110,7 +114,7 @@ test('a reload in the middle of the queue: it goes on, and every file becomes on
   await expect(page.getByRole('progressbar').first()).toBeVisible();
   await expect(group(page).getByText('is being kept')).toHaveCount(0);
   await page.reload();
-  await expect(group(page).getByText('2 of 2 done')).toBeVisible({ timeout: 180_000 });
+  await listenedTo(page, '2 of 2');
   for (const title of ['long one', 'long two'])
     await expect(page.getByRole('button', { name: `Open ${title}`, exact: true })).toHaveCount(1);
 });
@@ -122,7 +126,7 @@ test('a file that is in the show already, one twice, and one that is no music ar
     { name: 'copy of take.wav', buffer: take },
     { name: 'letter.wav', buffer: Buffer.from('Dear friends, tonight we play') },
   ]);
-  await expect(group(page).getByText('3 of 3 done')).toBeVisible();
+  await listenedTo(page, '3 of 3');
   await expect(group(page).getByText(/“copy of take.wav” is (here twice|in this show already)/)).toBeVisible();
   await expect(group(page).getByText(/letter\.wav” is not music Hovlix can read/)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Open take', exact: true })).toHaveCount(1);
