@@ -166,6 +166,18 @@ test('presses and edits go to the server with the moment they were made; what ot
   expect(doc.store.getState().show).toMatchObject({ name: 'Theirs', songs: [{ title: 'Mine' }] });
 });
 
+test('a press is never taken for older than it is, and a tap for as old as it most likely is', async () => {
+  const { made, socket } = await joined();
+  // There and back in 80 ms: clocks are up to 40 ms apart.
+  socket().hear({ type: 'pong', sent: socket().said('ping').at(-1)!.sent - 0.08, now: 1000 });
+  made.act({ type: 'tap', late: 0.2 });
+  made.act({ type: 'master', level: 0.5 });
+  const [tap, press] = socket().said('act');
+  expect(press!.at! - tap!.at!).toBeGreaterThan(0.03);
+  expect(press!.at! - tap!.at!).toBeLessThan(0.2);
+  expect(Math.abs(tap!.at! - made.now())).toBeLessThan(0.03);
+});
+
 test('a press is made on top of those before it that were not answered yet; what is refused is forgotten', async () => {
   const { made, socket } = await joined();
   const dark = () => [made.store.getState().live.blackout.on, made.foreseen().blackout.on];

@@ -313,8 +313,10 @@ export function conducting(document: Document, light: Light, screen: string): Co
       if (followed()) {
         while (ahead[0] && ahead[0].until <= localSeconds()) ahead.shift();
         ahead.push({ action, until: localSeconds() + ANSWERED_WITHIN });
-        // No older than it is for sure: where clocks are in doubt, it is taken for younger.
-        say({ type: 'act', action, ...(clock.doubt() < Infinity ? { at: now() + clock.doubt() } : {}) });
+        // No older than it is for sure: where clocks are in doubt, it is taken for younger. A tap is as old as it most likely
+        // is, once that is known well: else how long each was on its way would be in the tempo.
+        const doubt = action.type === 'tap' && clock.isSure() ? 0 : clock.doubt();
+        say({ type: 'act', action, ...(doubt < Infinity ? { at: now() + doubt } : {}) });
       } else if (store.getState().conductor === 'lost') takeWord({ type: 'not-sent', action: action.type });
     },
     async start(mine) {

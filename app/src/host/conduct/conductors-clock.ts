@@ -14,6 +14,8 @@ export type ConductorsClock = {
   readonly offset: () => number;
   /** How far off that can be at most, in seconds: a page that loads, and a slow line, hear late. */
   readonly doubt: () => number;
+  /** Whether it is known well enough. */
+  readonly isSure: () => boolean;
   /** Nothing is known of the clock at the other end of a new line. */
   readonly begin: () => void;
   /** What the greeting says, until there are exchanges. */
@@ -31,6 +33,7 @@ export function conductorsClock(ask: (sent: number) => void): ConductorsClock {
     now: () => seconds(localSeconds() + offset),
     offset: () => offset,
     doubt: () => doubt,
+    isSure: () => doubt <= SURE,
     begin() {
       exchanges = [];
       doubt = Infinity;
