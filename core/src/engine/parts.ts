@@ -44,7 +44,10 @@ export type Motion = {
   readonly column: number;
   /** Goes by seconds, not by beats. */
   readonly timed: boolean;
-  /** Of a wave: turns a beat or a second, and where in its turn it is at 0. In an array, as `from` and `to`: see "No numbers on the heap" in the architecture. */
+  /**
+   * Of a wave: turns a beat or a second, and where in its turn it is at 0. In an array, as `from` and `to` are, so that a frame
+   * puts no number on the heap.
+   */
   readonly turning: Float64Array;
   /** By row: how far behind in turns, and whose lamp it is. */
   readonly behind: Float64Array;

@@ -189,12 +189,10 @@ test('gear goes on with the very tick of the sixteenth it was told, and starts w
   expect(ticks).toHaveLength(2);
   out.length = 0;
   // Another song, with a beat of count-in: the one before stops, and this one starts a beat later.
-  const begun = performance.now();
   play('b', -1, 900);
   expect(transport(out)).toEqual([[0xfc], [0xfa]]);
   const start = out.find(({ bytes }) => bytes[0] === 0xfa)!;
   expect(start.at - out[0]!.at).toBeCloseTo(500, 0);
-  expect(performance.now() - begun).toBeGreaterThanOrEqual(900);
   end();
 });
 
