@@ -22,9 +22,7 @@ import { sharedLevels, writeShared } from '../input/shared-levels';
 import { startNode } from '../stand-ins/node';
 import { startSerial } from '../stand-ins/serial';
 import { until } from '../testing/wait';
-import { incidentWatch } from './incidents';
 import { startOutput, type Output } from './output';
-import { startPacer } from './pacer';
 import { parseTarget } from './target';
 
 const cid = Uint8Array.from({ length: 16 }, (_, i) => i);
@@ -45,11 +43,13 @@ function output(connections: Connections, faces: readonly NetworkFace[] = networ
   return made;
 }
 
-async function receiver(): Promise<{ readonly socket: Socket; readonly port: number; readonly heard: Buffer[] }> {
+type Receiver = { readonly socket: Socket; readonly port: number; readonly heard: Buffer[] };
+
+async function receiver(wanted = 0, address = '127.0.0.1'): Promise<Receiver> {
   const socket = createSocket('udp4');
   const heard: Buffer[] = [];
   socket.on('message', (bytes) => heard.push(bytes));
-  await new Promise<void>((resolve) => socket.bind(0, '127.0.0.1', resolve));
+  await new Promise<void>((resolve) => socket.bind(wanted, address, resolve));
   toClose.push(() => socket.close());
   return { socket, port: (socket.address() as AddressInfo).port, heard };
 }
@@ -70,10 +70,10 @@ const sacnRow = (port: number, more: Partial<RowInput> = {}, way: object = {}): 
   way: { protocol: 'sacn', to: '127.0.0.1', network: null, number: more.universe ?? 1, priority: 100, port, ...way },
   ...more,
 });
-const artRow = (port: number, universe = 1): RowInput => ({
+const artRow = (port: number, universe = 1, to = '127.0.0.1'): RowInput => ({
   id: `a${port}-${universe}`,
   universe,
-  way: { protocol: 'artnet', to: '127.0.0.1', network: null, number: universe - 1, port },
+  way: { protocol: 'artnet', to, network: null, number: universe - 1, port },
 });
 const connectionsOf = (...outputs: RowInput[]) =>
   Connections.parse({ format: 'hovlix-connections', version: 1, outputs });
@@ -102,119 +102,6 @@ test('targets as people type them', () => {
   expect(parseTarget('plain:/dev/ttyUSB0')?.(1)).toEqual({ protocol: 'serial', kind: 'plain', path: '/dev/ttyUSB0' });
   for (const wrong of ['', 'sacn', 'artnet:multicast', 'sacn:999.1.1.1', 'dmx:1.2.3.4', 'sacn:1.2.3.4:99999', 'plain:'])
     expect(parseTarget(wrong)).toBeUndefined();
-});
-
-test('the pacer keeps to its start: frame n is due at n / rate, and what was slept through is left out and counted', async () => {
-  let time = 0;
-  const due: number[] = [];
-  const pacer = startPacer(
-    () => time,
-    10,
-    (at) => due.push(at),
-  );
-  await until(() => due.length === 1);
-  time = 0.1;
-  await until(() => due.length === 2);
-  time = 0.95;
-  await until(() => due.length === 3);
-  pacer.stop();
-  expect(due).toEqual([0, 0.1, 0.9]);
-  expect(pacer.report()).toEqual({ frames: 3, skipped: 7 });
-});
-
-test('it sleeps until just before a frame; where it wakes too late each time it stays awake for a while', async () => {
-  let time = 0;
-  let late = 0;
-  let slept = 0;
-  jest.spyOn(Atomics, 'wait').mockImplementation((_memory, _index, _value, milliseconds = 0) => {
-    time += milliseconds / 1000 + late;
-    slept++;
-    return 'timed-out';
-  });
-  toClose.push(() => jest.restoreAllMocks());
-  // A thousand frames a second are too near to each other for a timer.
-  const sleptAt: number[] = [];
-  const pacer = startPacer(
-    () => (time += 0.000_02),
-    1000,
-    () => {
-      sleptAt.push(slept);
-      if (sleptAt.length === 100) late = 0.003;
-      if (sleptAt.length === 400) pacer.stop();
-    },
-  );
-  toClose.push(pacer.stop);
-  await until(() => sleptAt.length >= 400);
-  expect(sleptAt[98]! - sleptAt[8]!).toBe(90);
-  expect(sleptAt[399]! - sleptAt[99]!).toBe(3);
-});
-
-describe('a press brings the next frame forward', () => {
-  beforeEach(() => void jest.useFakeTimers({ now: 0 }));
-  afterEach(() => void jest.useRealTimers());
-  const paced = () => {
-    const due: number[] = [];
-    const pacer = startPacer(
-      () => Date.now() / 1000,
-      44,
-      (at) => due.push(at),
-    );
-    return { pacer, due };
-  };
-  const frame = 1 / 44;
-
-  test.each([0.002, 0.008, 0.013, 0.018])('%f s after a frame; then all drift back to where they were', (late) => {
-    const { pacer, due } = paced();
-    jest.advanceTimersByTime(1000);
-    for (const frames = due.length; due.length === frames;) jest.advanceTimersByTime(1);
-    const before = due.length;
-    const last = due.at(-1)!;
-    jest.advanceTimersByTime(late * 1000);
-    const pressed = Date.now() / 1000;
-    pacer.hurry();
-    jest.advanceTimersByTime(1500);
-    pacer.stop();
-    const soonest = Math.max(pressed, last + frame / 2);
-    expect(due[before]!).toBeGreaterThanOrEqual(soonest - 0.003);
-    expect(due[before]!).toBeLessThan(soonest + 0.003);
-    expect((due.at(-1)! * 44) % 1).toBeCloseTo(0, 6);
-    due.slice(before + 1).forEach((at, i) => expect(at - due[before + i]!).toBeLessThan(frame * 1.05));
-  });
-
-  test('presses without end: never two frames nearer than half a frame, never more than three above the rate in a second', () => {
-    const { pacer, due } = paced();
-    for (let ms = 0; ms < 5000; ms += 3) {
-      pacer.hurry();
-      jest.advanceTimersByTime(3);
-    }
-    pacer.stop();
-    for (let i = 1; i < due.length; i++) expect(due[i]! - due[i - 1]!).toBeGreaterThan(frame / 2 - 0.003);
-    for (const from of due) expect(due.filter((at) => at >= from && at < from + 1).length).toBeLessThanOrEqual(47);
-    expect(pacer.report().skipped).toBe(0);
-  });
-});
-
-test('a computer that was held up, slept, or had its clock set: each is told apart', () => {
-  let [steady, wall] = [100, 1_000_000];
-  const watch = incidentWatch(
-    () => steady,
-    () => wall,
-  );
-  const pass = (steadily: number, byTheClock: number) => {
-    steady += steadily;
-    wall += byTheClock * 1000;
-    watch.frame();
-  };
-  pass(0.0227, 0.0227);
-  pass(0.9, 0.9);
-  pass(0.1, 3600);
-  pass(0.0227, -7200);
-  pass(0.0227, 0.0227);
-  expect(watch.list().map(({ code, seconds: length }) => [code, Math.round(length)])).toEqual([
-    ['held-up', 1],
-    ['slept', 3600],
-    ['clock-set', 7200],
-  ]);
 });
 
 test('one universe over sACN and Art-Net at once, several universes on each: the node reports what was sent', async () => {
@@ -404,6 +291,29 @@ test('changing one row leaves no hole in the count of another, nor in that of wh
   // The row that went said goodbye.
   const last = decodeSacn(two.heard.at(-1)!);
   expect(last.kind === 'data' && last.data.terminated).toBe(true);
+});
+
+test('Art-Net nodes of a network are told all at once that their levels are there, one on this computer by itself', async () => {
+  const lo = networks.find((face) => face.internal)!;
+  const kinds = ({ heard }: Receiver) => heard.map((bytes) => decodeArtNet(bytes).kind);
+  const addresses = ['127.0.0.1', '127.0.0.2'] as const;
+  const one = await receiver(0, addresses[0]);
+  const two = await receiver(one.port, addresses[1]);
+  const everyone = await receiver(one.port, lo.broadcast);
+  const connections = connectionsOf(...addresses.map((to, i) => artRow(one.port, i + 1, to)));
+  // This network stands for one that leads to others.
+  const made = output(connections, [{ ...lo, internal: false }]);
+  await made.tell({ type: 'show', show });
+  await until(() => everyone.heard.length > 20);
+  await made.tell({ type: 'stop' });
+  // One for each frame, however many nodes there are.
+  await until(() => [one, two].every(({ heard }) => heard.length === everyone.heard.length));
+  expect(new Set(kinds(everyone))).toEqual(new Set(['sync']));
+  for (const node of [one, two]) expect(new Set(kinds(node))).toEqual(new Set(['dmx']));
+
+  const here = output(connectionsOf(artRow(one.port, 1), artRow(one.port, 2)), [lo]);
+  await here.tell({ type: 'show', show });
+  await until(() => kinds(one).filter((kind) => kind === 'sync').length > 5);
 });
 
 test('what is sent is listed on the discovery universe', async () => {

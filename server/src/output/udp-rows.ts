@@ -39,6 +39,7 @@ export type UdpRows = {
 };
 
 type Place = { readonly socket: Socket; readonly face: NetworkFace | undefined };
+/** Rows whose universes change together, and where they are told of it. */
 type Group = {
   readonly way: UdpWay;
   readonly place: Place;
@@ -84,8 +85,9 @@ export function udpRows(facts: {
       const place = placeFor(way);
       const host = hostOf(way, place.face);
       const port = way.port ?? (way.protocol === 'sacn' ? SACN_PORT : ARTNET_PORT);
-      const key = `${way.protocol} ${place.face?.address ?? ''} ${way.to} ${port}`;
-      const group = groups.get(key) ?? { way, place, host, port, rows: 0, tick: -1, sent: 0 };
+      const together = way.protocol === 'sacn' ? way.to : togetherOf(host, place.face);
+      const key = `${way.protocol} ${place.face?.address ?? ''} ${together} ${port}`;
+      const group = groups.get(key) ?? { way, place, host: together, port, rows: 0, tick: -1, sent: 0 };
       if (group.rows === 0) ordered.push(group);
       groups.set(key, group);
       group.rows++;
@@ -221,6 +223,14 @@ function troubleOf(way: UdpWay, networks: readonly NetworkFace[]): RowTrouble | 
 
 function hostOf(way: UdpWay, face: NetworkFace | undefined): string {
   return way.to === 'broadcast' ? (face?.broadcast ?? '255.255.255.255') : way.to;
+}
+
+/**
+ * Who is told that the levels of all universes are there: every node of a network at once (Art-Net 4, ArtSync, which is
+ * never sent to one of them). A node on this computer, or behind a router, no such packet reaches: it is told by itself.
+ */
+function togetherOf(host: string, face: NetworkFace | undefined): string {
+  return face && !face.internal && isInNetwork(host, face) ? face.broadcast : host;
 }
 
 function opened(face: NetworkFace | undefined, everyone: 'multicast' | 'broadcast' | 'one'): Socket {
