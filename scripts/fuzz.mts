@@ -1,5 +1,6 @@
 // npm run fuzz -- [--minutes N] [--seed N] [--only NAME]: damaged and hostile input for every reader, until the time is up.
 
+import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { fuzz, type Tally } from '../core/src/testing/fuzz';
 import { readers } from '../core/src/testing/fuzz-readers';
@@ -9,9 +10,13 @@ const { values } = parseArgs({
 });
 const minutes = Number(values.minutes ?? 5);
 const seed = Number(values.seed ?? 1_000_000);
-const wanted = readers().filter(({ name }) => values.only === undefined || name === values.only);
+const music = ['uneven.mp3', 'uneven.ogg'].map((name) =>
+  readFileSync(new URL(`../e2e/samples/${name}`, import.meta.url)),
+);
+const all = readers(music.map((one) => new Uint8Array(one)));
+const wanted = all.filter(({ name }) => values.only === undefined || name === values.only);
 if (!(minutes > 0) || !Number.isInteger(seed) || wanted.length === 0) {
-  const names = readers().map(({ name }) => name);
+  const names = all.map(({ name }) => name);
   console.error(`--minutes above 0, --seed a whole number, --only one of: ${names.join(', ')}`);
   process.exit(2);
 }

@@ -20,6 +20,7 @@ import {
 } from '../live';
 import { analyse, gridOf, readHeard, readTags, writeHeard, type Heard } from '../analysis';
 import { envelopesOf, LOUDNESS_BANDS, readEnvelopes, writeEnvelopes } from '../music';
+import { asMp4 } from '../playable';
 import { fixtureLibrary, readChart } from '../rig';
 import { edit, legal, readShow, type Show } from '../show';
 import { id, seconds, universe } from '../units';
@@ -268,7 +269,8 @@ const SACN = [
   ...encodeSacnDiscovery(cid, 'X', [1, 2, 3]),
 ];
 
-export function readers(): readonly Reader[] {
+/** @param recordings music to begin from, as MP3 and as Ogg. */
+export function readers(recordings: readonly Uint8Array[]): readonly Reader[] {
   const profiles = fixtureLibrary().slice(0, 6);
   const envelopes = writeEnvelopes(envelopesOf(new Uint8Array(LOUDNESS_BANDS * 200).map((_, i) => (i * 37) % 251)));
   const show = (bytes: Uint8Array): Outcome => {
@@ -333,6 +335,12 @@ export function readers(): readonly Reader[] {
       json: false,
       samples: [WAV, AIFF, oggWithRate(44_100), flacWithRate(44_100)],
       read: async (bytes) => (await readTags(bytes), outcome(await analyse(bytes, 'x.wav', async () => 'go-on'))),
+    },
+    {
+      name: 'music to play',
+      json: false,
+      samples: recordings.map((one) => one.slice(0, 20_000)),
+      read: (bytes) => ((asMp4(bytes, 'mp3') ?? asMp4(bytes, 'ogg')) ? 'taken' : 'refused'),
     },
     {
       name: 'sACN',

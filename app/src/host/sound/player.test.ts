@@ -46,7 +46,7 @@ function screen(music: boolean, ending?: Ending) {
     music: async () => (music ? { bytes: Uint8Array.of(1) } : undefined),
   };
   const one = player(repository as never, document as never, conducting as never, async () => undefined);
-  return { one, song, conducting };
+  return { one, song, conducting, repository };
 }
 
 /** Time passes, and the music with it. */
@@ -67,7 +67,8 @@ beforeEach(() => {
       return (audio = new FakeAudio());
     },
   });
-  URL.createObjectURL = () => 'blob:x';
+  let made = 0;
+  URL.createObjectURL = () => `blob:${++made}`;
   performance.getEntriesByType = (() => []) as never;
 });
 afterEach(() => jest.useRealTimers());
@@ -233,4 +234,18 @@ describe('the page is loaded anew while its music plays', () => {
     await ticks();
     expect(audio.paused).toBe(true);
   });
+});
+
+test('a song whose music comes late takes no sound from the one that was started after it', async () => {
+  const { one, song, repository } = screen(true);
+  let arrives: () => void = () => undefined;
+  const late = new Promise<void>((resolve) => (arrives = resolve));
+  repository.music = async () => (await late, { bytes: Uint8Array.of(1) });
+  const first = one.play({ ...song, music: { ...song.music, hash: 'b'.repeat(64) } }, 3);
+  repository.music = async () => ({ bytes: Uint8Array.of(2) });
+  await one.play(song, 5);
+  const sounds = audio.src;
+  arrives();
+  await first;
+  expect([audio.src, audio.paused]).toEqual([sounds, false]);
 });

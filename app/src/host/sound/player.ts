@@ -10,7 +10,8 @@ import type { Document } from '../document/document';
 import type { Repository } from '../document/repository';
 import { whilePlaying } from '../conduct/while-playing';
 import { keptInWindow } from '../kept';
-import { followTracks, MIME } from './tracks';
+import { MIME, sounder } from './sounder';
+import { followTracks } from './tracks';
 
 export type PlayerState = {
   readonly song: Id<'Song'> | null;
@@ -81,11 +82,8 @@ export function player(
     volume: 1,
     muted: false,
   }));
-  const audio = new Audio();
-  audio.preload = 'auto';
-  audio.preservesPitch = true;
+  const { audio, at: heardAt, goTo, load: loadSound } = sounder();
   let loaded: string | undefined;
-  let url: string | undefined;
   let request = 0;
   /** This screen was the one that sounded: it takes up what a screen without music starts. */
   let sounded = false;
@@ -95,8 +93,9 @@ export function player(
 
   followTracks(repository, document, conducting, store.getState);
   const playing = () => conducting.store.getState().live.song;
-  /** Loads the song's music unless it is there already. False where there is none. */
+  /** Loads the song's music unless it is there already. False where there is none, or something else is asked for by then. */
   const load = async (song: Song): Promise<boolean> => {
+    const mine = request;
     if (!song.music) return false;
     if (loaded === song.music.hash) return true;
     const { hash } = song.music;
@@ -108,9 +107,9 @@ export function player(
       });
       return false;
     }
-    if (url) URL.revokeObjectURL(url);
-    url = URL.createObjectURL(new Blob([music.bytes], { type: MIME[song.music.type] }));
-    audio.src = url;
+    if (mine !== request) return false;
+    loaded = undefined;
+    if (!(await loadSound(new Blob([music.bytes], { type: MIME[song.music.type] })))) return false;
     loaded = song.music.hash;
     return true;
   };
@@ -145,7 +144,7 @@ export function player(
     seen = { since: song.since, time, at };
     if (Math.abs(time - straight) < TURNED_SECONDS) return;
     settled = at + SETTLED_SECONDS;
-    if (!audio.paused && Math.abs(audio.currentTime - time) > TURNED_SECONDS) audio.currentTime = time;
+    if (!audio.paused && Math.abs(heardAt() - time) > TURNED_SECONDS) goTo(time);
   };
   whilePlaying(conducting, follow, TURN_MS);
   const check = () => {
@@ -155,7 +154,7 @@ export function player(
     if (!song?.playing || song.sound !== conducting.screen || audio.paused || audio.seeking) return;
     follow();
     const at = conducting.now();
-    const heard = audio.currentTime;
+    const heard = heardAt();
     if (at < settled) return;
     if (Math.abs(songTimeAt(song, at) - heard) > DRIFT_SECONDS)
       conducting.act({ type: 'anchor', songTime: seconds(heard), at, rate: store.getState().rate });
@@ -167,7 +166,7 @@ export function player(
     if (!live?.playing) return;
     const at = conducting.now();
     const heard = live.sound === conducting.screen && !audio.paused;
-    const songTime = heard ? seconds(audio.currentTime) : songTimeAt(live, at);
+    const songTime = heard ? seconds(heardAt()) : songTimeAt(live, at);
     conducting.act({ type: 'anchor', songTime, at, rate: store.getState().rate });
   };
   /** When it was last asked to come round: the answer takes a moment. */
@@ -179,7 +178,7 @@ export function player(
     if (!loop || live?.id !== loop.song || !live.playing || at - asked < ANSWERED_WITHIN) return;
     if (songTimeAt(live, at) < loop.to) return;
     asked = at;
-    if (live.sound === conducting.screen) audio.currentTime = loop.from;
+    if (live.sound === conducting.screen) goTo(loop.from);
     conducting.act({ type: 'seek', to: seconds(loop.from) });
   };
   /** A pedal of the computer itself started it, and this is the page one works with there: it sounds, as with a pedal of its own. */
@@ -207,8 +206,7 @@ export function player(
       if (mine && song.rate !== audio.playbackRate) audio.playbackRate = song.rate;
       if (mine) store.setState({ rate: song.rate });
       const at = songTimeAt(song, conducting.now());
-      if (mine && !audio.paused && !audio.seeking && Math.abs(at - audio.currentTime) > SOUGHT_SECONDS)
-        audio.currentTime = at;
+      if (mine && !audio.paused && !audio.seeking && Math.abs(at - heardAt()) > SOUGHT_SECONDS) goTo(at);
     } else if (sounded || startedByGear()) void takeUp(song.id);
   });
 
@@ -227,7 +225,7 @@ export function player(
     if (!(await load(song)) || mine !== request) return;
     const live = playing();
     if (live?.id !== wanted || !live.playing || (live.sound !== undefined && live.sound !== wasCalled)) return;
-    audio.currentTime = Math.max(0, songTimeAt(live, conducting.now()));
+    goTo(Math.max(0, songTimeAt(live, conducting.now())));
     await audio.play().catch(() => undefined);
     if (mine !== request) return audio.pause();
     if (audio.paused) return live.sound === undefined ? undefined : askForTouch(wanted);
@@ -235,7 +233,7 @@ export function player(
     const at = conducting.now();
     conducting.act({
       type: 'anchor',
-      songTime: seconds(audio.currentTime),
+      songTime: seconds(heardAt()),
       at,
       rate: store.getState().rate,
       sound: conducting.screen,
@@ -279,7 +277,7 @@ export function player(
       if (mine !== request) return;
       store.setState({ song: song.id });
       if (sounds) {
-        audio.currentTime = start;
+        goTo(start);
         try {
           await audio.play();
         } catch (error) {
@@ -292,7 +290,7 @@ export function player(
       }
       const { rate } = store.getState();
       const heard = sounds && !audio.paused;
-      const at = seconds(heard ? audio.currentTime : start);
+      const at = seconds(heard ? heardAt() : start);
       // Without music of its own, what lies beside it sounds from here.
       const beside = !song.music && (song.tracks ?? []).length > 0;
       conducting.act({
@@ -311,7 +309,7 @@ export function player(
     seek(song, to, fade) {
       const live = playing();
       if (live?.id === song.id && live.playing) {
-        if (live.sound === conducting.screen) audio.currentTime = to;
+        if (live.sound === conducting.screen) goTo(to);
         conducting.act({ type: 'seek', to: seconds(to), ...(fade ? { fade: seconds(fade) } : {}) });
       } else conducting.act({ type: 'open-song', song: song.id, from: seconds(to) });
     },

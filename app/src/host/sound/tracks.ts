@@ -6,6 +6,7 @@ import type { Conducting } from '../conduct/conduct';
 import { whilePlaying } from '../conduct/while-playing';
 import type { Document } from '../document/document';
 import type { Repository } from '../document/repository';
+import { MIME, sounder, type Sounder } from './sounder';
 
 /** How often it is looked where they are. */
 const LOOK_MS = 100;
@@ -16,9 +17,7 @@ const MISSING_MS = 2000;
 const HEARD_SECONDS = 0.012;
 const CATCH_UP = 0.015;
 
-export const MIME = { wav: 'audio/wav', flac: 'audio/flac', mp3: 'audio/mpeg', ogg: 'audio/ogg' } as const;
-
-type Sounding = { readonly hash: string; readonly audio: HTMLAudioElement; readonly url: string };
+type Sounding = { readonly hash: string; readonly sound: Sounder };
 
 /** Where a track is when its song is at a moment, in seconds of the track; undefined before its start. */
 export const placeIn = ({ at }: Pick<Track, 'at'>, songTime: number): number | undefined =>
@@ -49,15 +48,12 @@ export function followTracks(
     if (!kept) return void setTimeout(() => coming.delete(music.hash), MISSING_MS);
     coming.delete(music.hash);
     if (sounding.has(id)) return;
-    const url = URL.createObjectURL(new Blob([kept.bytes], { type: MIME[music.type] }));
-    const audio = new Audio(url);
-    audio.preload = 'auto';
-    audio.preservesPitch = true;
-    sounding.set(id, { hash: music.hash, audio, url });
+    const sound = sounder();
+    sounding.set(id, { hash: music.hash, sound });
+    await sound.load(new Blob([kept.bytes], { type: MIME[music.type] }));
   };
-  const drop = (id: Track['id'], { audio, url }: Sounding): void => {
-    audio.pause();
-    URL.revokeObjectURL(url);
+  const drop = (id: Track['id'], { sound }: Sounding): void => {
+    sound.unload();
     sounding.delete(id);
   };
 
@@ -70,32 +66,33 @@ export function followTracks(
     const tracks = song?.tracks ?? [];
     for (const [id, one] of sounding)
       if (song && !tracks.some((track) => track.id === id && track.music.hash === one.hash)) drop(id, one);
-      else if (!song) one.audio.pause();
+      else if (!song) one.sound.audio.pause();
     if (!song || !live) return;
     const { volume, muted } = loudness();
     const time = songTimeAt(live, conducting.now());
     for (const track of tracks) {
       const one = sounding.get(track.id);
       if (!one) void bring(track);
-      else keepAt(one.audio, placeIn(track, time), live.rate, track.level * volume, muted || track.muted === true);
+      else keepAt(one.sound, placeIn(track, time), live.rate, track.level * volume, muted || track.muted === true);
     }
   };
   whilePlaying(conducting, look, LOOK_MS);
 }
 
-function keepAt(audio: HTMLAudioElement, place: number | undefined, rate: number, level: number, muted: boolean): void {
+function keepAt(sound: Sounder, place: number | undefined, rate: number, level: number, muted: boolean): void {
+  const { audio } = sound;
   audio.volume = level;
   audio.muted = muted;
   if (place === undefined || place >= (audio.duration || Infinity)) return audio.pause();
   if (audio.paused) {
-    audio.currentTime = place;
+    sound.goTo(place);
     audio.playbackRate = rate;
     void audio.play().catch(() => undefined);
     return;
   }
-  const off = place - audio.currentTime;
+  const off = place - sound.at();
   if (audio.seeking) return;
-  if (Math.abs(off) > JUMP_SECONDS) audio.currentTime = place;
+  if (Math.abs(off) > JUMP_SECONDS) sound.goTo(place);
   const wanted = rate * catchUp(Math.abs(off) > JUMP_SECONDS ? 0 : off);
   if (audio.playbackRate !== wanted) audio.playbackRate = wanted;
 }

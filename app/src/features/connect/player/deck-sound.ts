@@ -2,6 +2,7 @@
 
 import { deckAt, type Deck } from '@hovlix/core/player';
 import { clamp, type Seconds } from '@hovlix/core/units';
+import { sounder } from '../../../host/sound/sounder';
 
 /** Sound that is further off jumps there; what is nearer catches up by a little speed. Seconds. */
 const FAR = 0.08;
@@ -17,37 +18,30 @@ export type DeckSound = {
 
 /** @param now the clock by which decks tell where they are. */
 export function deckSound(now: () => Seconds): DeckSound {
-  const audio = new Audio();
-  audio.preservesPitch = true;
-  let url: string | undefined;
+  const { audio, at, goTo, load, unload } = sounder();
+  let loaded = false;
   let deck: Deck | undefined;
   const look = () => {
-    if (!deck || !url) return;
+    if (!deck || !loaded) return;
     const { playing, songTime, rate } = deckAt(deck, now());
     audio.volume = deck.level;
     if (!playing) return audio.pause();
     if (audio.paused) {
-      audio.currentTime = songTime;
+      goTo(songTime);
       // A browser that wants a touch first gets one with the next press.
       return void audio.play().catch(() => undefined);
     }
     if (audio.seeking) return;
-    const off = audio.currentTime - songTime;
-    if (Math.abs(off) > FAR) audio.currentTime = songTime;
+    const off = at() - songTime;
+    if (Math.abs(off) > FAR) goTo(songTime);
     audio.playbackRate = rate * (1 - clamp(off, -CATCH_UP, CATCH_UP));
   };
   const looking = setInterval(look, LOOK_MS);
-  const unload = () => {
-    audio.pause();
-    if (url) URL.revokeObjectURL(url);
-    url = undefined;
-  };
   return {
     load(recording) {
+      loaded = false;
       unload();
-      if (!recording) return;
-      url = URL.createObjectURL(recording);
-      audio.src = url;
+      if (recording) void load(recording).then((mine) => (loaded ||= mine));
     },
     follow(next) {
       deck = next;
