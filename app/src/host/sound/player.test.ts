@@ -51,10 +51,10 @@ function screen(music: boolean, ending?: Ending) {
 
 /** Time passes, and the music with it. */
 function pass(length: number): void {
-  for (let at = 0; at < length; at += 0.02) {
-    clock += 0.02;
-    if (!audio.paused) audio.currentTime += 0.02 * audio.playbackRate;
-    jest.advanceTimersByTime(20);
+  for (let at = 0; at < length; at += 0.01) {
+    clock += 0.01;
+    if (!audio.paused) audio.currentTime += 0.01 * audio.playbackRate;
+    jest.advanceTimersByTime(10);
   }
 }
 

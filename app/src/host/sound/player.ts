@@ -142,6 +142,8 @@ export function player(
     // What is corrected in between is far less than a turn.
     const straight = seen?.since === song.since ? seen.time + (at - seen.at) * song.rate : time;
     seen = { since: song.since, time, at };
+    // Asked often, it is known well.
+    heardAt();
     if (Math.abs(time - straight) < TURNED_SECONDS) return;
     settled = at + SETTLED_SECONDS;
     if (!audio.paused && Math.abs(heardAt() - time) > TURNED_SECONDS) goTo(time);

@@ -1,5 +1,7 @@
 // An audio element that sounds what it is asked for: at a moment of the music, that moment.
 
+import { mediaTime } from './media-time';
+
 /** Types by what Hovlix keeps. */
 export const MIME = { wav: 'audio/wav', flac: 'audio/flac', mp3: 'audio/mpeg', ogg: 'audio/ogg' } as const;
 
@@ -8,7 +10,7 @@ export type Sounder = {
   /** Resolves once it can be played, to false where something else was loaded meanwhile. */
   readonly load: (recording: Blob) => Promise<boolean>;
   readonly unload: () => void;
-  /** Where it is, in seconds of the music. */
+  /** Where it is, in seconds of the music; the more often it is asked, the nearer. */
   readonly at: () => number;
   readonly goTo: (time: number) => void;
 };
@@ -35,6 +37,7 @@ export function sounder(): Sounder {
   let url: string | undefined;
   /** Where the music begins in what is played, in seconds. */
   let begins = 0;
+  const time = mediaTime();
   let loads = 0;
   let giveUp: () => void = () => undefined;
 
@@ -80,9 +83,15 @@ export function sounder(): Sounder {
       if (url) URL.revokeObjectURL(url);
       url = undefined;
     },
-    at: () => Math.max(0, audio.currentTime - begins),
-    goTo(time) {
-      audio.currentTime = time + begins;
+    at() {
+      const media = audio.currentTime - begins;
+      const moves = !audio.paused && !audio.seeking;
+      if (!moves) time.forget();
+      return Math.max(0, moves ? time.read(media, performance.now() / 1000, audio.playbackRate) : media);
+    },
+    goTo(to) {
+      time.forget();
+      audio.currentTime = to + begins;
     },
   };
 }
