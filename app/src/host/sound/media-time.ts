@@ -1,9 +1,9 @@
 // Where music is, between two steps of its clock: some browsers set that of an audio element forward every 40 to 80 ms only.
 
-/** A reading says where the music is at least; how much it is ahead of this is known for so long, in seconds. */
-const KEPT_SECONDS = 0.5;
-/** Further behind than any step: the music stood still for a moment. */
-const STOOD_SECONDS = 0.15;
+/** So many steps count: what is read right after one is late by as much as readings lie apart, and of three the best is near. */
+const STEPS = 3;
+/** Longer than any step: the music stood still, or nobody looked. */
+const LONG_SECONDS = 0.15;
 
 export type MediaTime = {
   /**
@@ -17,33 +17,35 @@ export type MediaTime = {
 };
 
 export function mediaTime(): MediaTime {
-  /** How far the music is ahead of its place had it begun with the local clock: the most of this half second, and the one before. */
-  let ahead = -Infinity;
-  let before = -Infinity;
-  let since = 0;
+  /** By step, how far the music was ahead of its place had it begun with the local clock. */
+  const ahead = new Float64Array(STEPS);
+  let steps = 0;
+  let last = NaN;
+  let stepped = 0;
+  let looked = 0;
   let pace = 1;
-  /** What the clock said first: until it says something else, nothing sounds yet. */
-  let first: number | undefined;
   const forget = () => {
-    ahead = -Infinity;
-    before = -Infinity;
-    first = undefined;
+    steps = 0;
+    last = NaN;
   };
   return {
     forget,
     read(media, local, rate) {
-      const now = media - local * rate;
-      if (rate !== pace || Math.max(ahead, before) - now > STOOD_SECONDS) forget();
+      if (rate !== pace || local - Math.max(stepped, looked) > LONG_SECONDS) forget();
       pace = rate;
-      first ??= media;
-      if (ahead === -Infinity && before === -Infinity && media === first) return media;
-      if (local - since > KEPT_SECONDS) {
-        before = local - since > 2 * KEPT_SECONDS ? -Infinity : ahead;
-        ahead = -Infinity;
-        since = local;
-      }
-      ahead = Math.max(ahead, now);
-      return Math.max(ahead, before) + local * rate;
+      looked = local;
+      // Until it says something else, nothing sounds yet.
+      if (Number.isNaN(last)) stepped = local;
+      else if (media !== last) {
+        ahead.copyWithin(1, 0);
+        ahead[0] = media - local * rate;
+        steps = Math.min(STEPS, steps + 1);
+        stepped = local;
+      } else if (local - stepped > LONG_SECONDS) forget();
+      last = media;
+      let most = -Infinity;
+      for (let i = 0; i < steps; i++) most = Math.max(most, ahead[i]!);
+      return steps > 0 ? most + local * rate : media;
     },
   };
 }
