@@ -7,27 +7,18 @@ import { whilePlaying } from '../conduct/while-playing';
 import type { Document } from '../document/document';
 import type { Repository } from '../document/repository';
 import { MIME, sounder, type Sounder } from './sounder';
+import { together, type Together } from './together';
 
 /** How often it is looked where they are. */
 const LOOK_MS = 100;
-/** Farther off than this they jump; nearer, they go a little faster or slower until they are there. */
-const JUMP_SECONDS = 0.08;
 /** How often a recording that is not here is looked for: it may still come. */
 const MISSING_MS = 2000;
-const HEARD_SECONDS = 0.012;
-const CATCH_UP = 0.015;
 
-type Sounding = { readonly hash: string; readonly sound: Sounder };
+type Sounding = { readonly hash: string; readonly sound: Sounder; readonly kept: Together };
 
 /** Where a track is when its song is at a moment, in seconds of the track; undefined before its start. */
 export const placeIn = ({ at }: Pick<Track, 'at'>, songTime: number): number | undefined =>
   songTime < at ? undefined : songTime - at;
-
-/** How a track that is `off` seconds late (or early, below 0) goes, of the song's own pace. */
-export function catchUp(off: number): number {
-  if (Math.abs(off) < HEARD_SECONDS) return 1;
-  return off > 0 ? 1 + CATCH_UP : 1 - CATCH_UP;
-}
 
 export type Loudness = { readonly volume: number; readonly muted: boolean };
 
@@ -49,7 +40,7 @@ export function followTracks(
     coming.delete(music.hash);
     if (sounding.has(id)) return;
     const sound = sounder();
-    sounding.set(id, { hash: music.hash, sound });
+    sounding.set(id, { hash: music.hash, sound, kept: together(sound) });
     await sound.load(new Blob([kept.bytes], { type: MIME[music.type] }));
   };
   const drop = (id: Track['id'], { sound }: Sounding): void => {
@@ -73,26 +64,22 @@ export function followTracks(
     for (const track of tracks) {
       const one = sounding.get(track.id);
       if (!one) void bring(track);
-      else keepAt(one.sound, placeIn(track, time), live.rate, track.level * volume, muted || track.muted === true);
+      else playAt(one, placeIn(track, time), live.rate, track.level * volume, muted || track.muted === true);
     }
   };
   whilePlaying(conducting, look, LOOK_MS);
 }
 
-function keepAt(sound: Sounder, place: number | undefined, rate: number, level: number, muted: boolean): void {
+function playAt(
+  { sound, kept }: Sounding,
+  place: number | undefined,
+  rate: number,
+  level: number,
+  muted: boolean,
+): void {
   const { audio } = sound;
   audio.volume = level;
   audio.muted = muted;
   if (place === undefined || place >= (audio.duration || Infinity)) return audio.pause();
-  if (audio.paused) {
-    sound.goTo(place);
-    audio.playbackRate = rate;
-    void audio.play().catch(() => undefined);
-    return;
-  }
-  const off = place - sound.at();
-  if (audio.seeking) return;
-  if (Math.abs(off) > JUMP_SECONDS) sound.goTo(place);
-  const wanted = rate * catchUp(Math.abs(off) > JUMP_SECONDS ? 0 : off);
-  if (audio.playbackRate !== wanted) audio.playbackRate = wanted;
+  kept.keepAt(place, rate);
 }

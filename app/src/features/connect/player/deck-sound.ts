@@ -1,12 +1,10 @@
 // The sound of the stand-in's decks: each plays its recording where the deck is, as fast as it turns.
 
 import { deckAt, type Deck } from '@hovlix/core/player';
-import { clamp, type Seconds } from '@hovlix/core/units';
+import type { Seconds } from '@hovlix/core/units';
 import { sounder } from '../../../host/sound/sounder';
+import { together } from '../../../host/sound/together';
 
-/** Sound that is further off jumps there; what is nearer catches up by a little speed. Seconds. */
-const FAR = 0.08;
-const CATCH_UP = 0.01;
 const LOOK_MS = 50;
 
 export type DeckSound = {
@@ -18,23 +16,17 @@ export type DeckSound = {
 
 /** @param now the clock by which decks tell where they are. */
 export function deckSound(now: () => Seconds): DeckSound {
-  const { audio, at, goTo, load, unload } = sounder();
+  const sound = sounder();
+  const { audio, load, unload } = sound;
+  const kept = together(sound);
   let loaded = false;
   let deck: Deck | undefined;
   const look = () => {
     if (!deck || !loaded) return;
     const { playing, songTime, rate } = deckAt(deck, now());
     audio.volume = deck.level;
-    if (!playing) return audio.pause();
-    if (audio.paused) {
-      goTo(songTime);
-      // A browser that wants a touch first gets one with the next press.
-      return void audio.play().catch(() => undefined);
-    }
-    if (audio.seeking) return;
-    const off = at() - songTime;
-    if (Math.abs(off) > FAR) goTo(songTime);
-    audio.playbackRate = rate * (1 - clamp(off, -CATCH_UP, CATCH_UP));
+    if (playing) kept.keepAt(songTime, rate);
+    else audio.pause();
   };
   const looking = setInterval(look, LOOK_MS);
   return {
