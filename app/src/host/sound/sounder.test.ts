@@ -63,6 +63,14 @@ test.each([
   expect(audio.currentTime).toBe(3);
 });
 
+test('where no other form can be made, the file is played as it is', async () => {
+  const one = sounder();
+  const gone = Object.assign(mp3(), { arrayBuffer: () => Promise.reject(new Error('gone')) });
+  expect(await one.load(gone)).toBe(true);
+  expect(await one.load(Object.assign(mp3(), { arrayBuffer: async () => new ArrayBuffer(500) }))).toBe(true);
+  expect(shown.map(({ type }) => type)).toEqual(['audio/mpeg', 'audio/mpeg']);
+});
+
 test('what a browser finds its way in by itself is played as it is: WAV, FLAC, Ogg outside Blink', async () => {
   const one = sounder();
   for (const type of ['wav', 'flac', 'ogg'] as const) {

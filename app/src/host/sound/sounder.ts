@@ -67,7 +67,8 @@ export function sounder(): Sounder {
     async load(recording) {
       const mine = ++loads;
       giveUp();
-      const form = await better(recording);
+      // Where it cannot be made, as in a page whose server went, the file is played as it is.
+      const form = await better(recording).catch(() => undefined);
       if (mine !== loads) return false;
       begins = form?.begins ?? 0;
       if (form && (await opens(new Blob([...form.parts] as BlobPart[], { type: 'audio/mp4' })))) return mine === loads;
