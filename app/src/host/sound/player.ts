@@ -2,7 +2,7 @@
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Song } from '@hovlix/core/song';
-import { GEAR, overActions, songTimeAt } from '@hovlix/core/live';
+import { GEAR, overActions, songTimeAt, type LiveState } from '@hovlix/core/live';
 import { seconds, type Id } from '@hovlix/core/units';
 import type { Conducting } from '../conduct/conduct';
 import { momentOf } from '../conduct/moment';
@@ -10,8 +10,10 @@ import type { Document } from '../document/document';
 import type { Repository } from '../document/repository';
 import { whilePlaying } from '../conduct/while-playing';
 import { keptInWindow } from '../kept';
+import { mediaKeys } from './media-keys';
 import { MIME, sounder } from './sounder';
 import { followTracks } from './tracks';
+import { uninterrupted } from './uninterrupted';
 
 export type PlayerState = {
   readonly song: Id<'Song'> | null;
@@ -58,6 +60,8 @@ const TURNED_SECONDS = 0.04;
 /** So long after a turn the sound is still on its way. */
 const SETTLED_SECONDS = 0.3;
 
+const STOPPED =
+  'This device stopped the music: a call, another app, or headphones that were pulled out. The light goes on, and the music comes back once the device lets it.';
 const TOUCHES = ['pointerup', 'keydown'] as const;
 const SOUNDED = keptInWindow('hovlix-sounded');
 
@@ -82,7 +86,8 @@ export function player(
     volume: 1,
     muted: false,
   }));
-  const { audio, at: heardAt, goTo, load: loadSound } = sounder();
+  const sound = sounder();
+  const { audio, at: heardAt, goTo, load: loadSound } = sound;
   let loaded: string | undefined;
   let request = 0;
   /** This screen was the one that sounded: it takes up what a screen without music starts. */
@@ -93,6 +98,15 @@ export function player(
 
   followTracks(repository, document, conducting, store.getState);
   const playing = () => conducting.store.getState().live.song;
+  /** Where the music is that should sound here. */
+  const place = () => {
+    const live = playing();
+    return live?.playing && live.sound === conducting.screen ? songTimeAt(live, conducting.now()) : undefined;
+  };
+  const { pause: stop } = uninterrupted(sound, place, (stopped) => {
+    if (stopped) store.setState({ trouble: STOPPED });
+    else if (store.getState().trouble === STOPPED) store.setState({ trouble: null });
+  });
   /** Loads the song's music unless it is there already. False where there is none, or something else is asked for by then. */
   const load = async (song: Song): Promise<boolean> => {
     const mine = request;
@@ -196,7 +210,7 @@ export function player(
     if (live.song === before.live.song) return;
     const { song } = live;
     const mine = song?.playing && song.sound === conducting.screen;
-    if (!mine && !audio.paused) audio.pause();
+    if (!mine && !audio.paused) stop();
     if (!song?.playing) return;
     if (song.sound !== undefined && song.sound === wasCalled) return void takeUp(song.id);
     wasCalled = undefined;
@@ -229,7 +243,7 @@ export function player(
     if (live?.id !== wanted || !live.playing || (live.sound !== undefined && live.sound !== wasCalled)) return;
     goTo(Math.max(0, songTimeAt(live, conducting.now())));
     await audio.play().catch(() => undefined);
-    if (mine !== request) return audio.pause();
+    if (mine !== request) return stop();
     if (audio.paused) return live.sound === undefined ? undefined : askForTouch(wanted);
     store.setState({ song: wanted });
     const at = conducting.now();
@@ -288,7 +302,7 @@ export function player(
             trouble: `This browser would not play “${song.title}” (${why}). The light goes on without it.`,
           });
         }
-        if (mine !== request) return audio.pause();
+        if (mine !== request) return stop();
       }
       const { rate } = store.getState();
       const heard = sounds && !audio.paused;
@@ -305,7 +319,7 @@ export function player(
     },
     pause() {
       request++;
-      audio.pause();
+      stop();
       conducting.act({ type: 'pause' });
     },
     seek(song, to, fade) {
@@ -337,5 +351,17 @@ export function player(
       store.setState({ loop });
     },
   };
+  const songOf = (live: LiveState['song']) => document.store.getState().show?.songs.find(({ id }) => id === live?.id);
+  const showOnDevice = mediaKeys({
+    play() {
+      const song = songOf(playing());
+      if (song) void self.play(song);
+    },
+    pause: self.pause,
+  });
+  conducting.store.subscribe(({ live }, before) => {
+    if (live.song?.id === before.live.song?.id && live.song?.playing === before.live.song?.playing) return;
+    if (live.song?.sound === conducting.screen) showOnDevice(songOf(live.song), live.song.playing);
+  });
   return self;
 }
