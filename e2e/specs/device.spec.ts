@@ -58,6 +58,12 @@ test('music that the device stops comes back where the light is; its keys pause 
     })
     .toBeLessThan(0.25);
 
+  await page.getByRole('link', { name: 'Gig' }).click();
+  await expect(page.getByTestId('silent')).toHaveCount(0);
+  await on(page, 'stop');
+  await expect(page.getByTestId('silent')).toContainText('This device stopped the music');
+  await expect(page.getByTestId('silent')).toHaveCount(0);
+
   await on(page, 'press', 'pause');
   await expect.poll(async () => (await liveNow()).song?.playing).toBe(false);
   expect(await on(page, 'sounding')).toEqual([]);
@@ -68,5 +74,5 @@ test('music that the device stops comes back where the light is; its keys pause 
   await on(page, 'press', 'play');
   await expect.poll(async () => (await liveNow()).song?.playing).toBe(true);
   await expect.poll(async () => (await on<readonly number[]>(page, 'sounding')).length).toBe(1);
-  await button(page, 'Pause').click();
+  await on(page, 'press', 'pause');
 });

@@ -193,9 +193,11 @@ const clockWords = (seconds: number): string => `−${clockText(seconds)}`;
 
 /** The music is not here, or would not play: said before somebody wonders, in one line. */
 function Silent({ song }: { readonly song: Song }) {
-  const { hasMusic, player } = useHovlix();
+  const { conducting, hasMusic, player } = useHovlix();
   const trouble = useStore(player.store, (state) => (state.song === song.id ? state.trouble : null));
-  const elsewhere = useLive((live) => live.song?.id === song.id && live.song.sound !== undefined);
+  const elsewhere = useLive(
+    ({ song: on }) => on?.id === song.id && on.sound !== undefined && on.sound !== conducting.screen,
+  );
   const here = useQuery(hasMusicQuery(hasMusic, song.music?.hash)).data;
   if (elsewhere || (here !== false && trouble === null)) return null;
   return (
