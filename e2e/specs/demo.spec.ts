@@ -1,5 +1,6 @@
 import { nodeReport, open, stageBrightness } from './hovlix';
 import { expect, test } from './screens';
+import { rememberSounds } from './sounding';
 
 test('a new user opens it, plays Paper Lighthouse, and light, sheet, beat and node follow the music', async ({
   page,
@@ -58,7 +59,7 @@ test('a new user opens it, plays Paper Lighthouse, and light, sheet, beat and no
 /** How often the sound itself strays from an even clock in so many seconds, by 8 ms: where a machine leaves it no time it stumbles. */
 const straysIn = (seconds: number) =>
   new Promise<number>((resolve) => {
-    const { heard } = window as unknown as { heard: HTMLAudioElement };
+    const heard = window.sounding.at(-1)!;
     const ahead = () => heard.currentTime - performance.now() / 1000;
     const end = heard.currentTime + seconds;
     let even = ahead();
@@ -77,14 +78,7 @@ const straysIn = (seconds: number) =>
 test('light stays with the sound: once it runs, it hardly ever strays by the 8 ms that call for a correction', async ({
   page,
 }) => {
-  await page.addInitScript(() => {
-    const real = window.Audio;
-    (window as unknown as { Audio: unknown }).Audio = function made() {
-      const audio = new real();
-      (window as unknown as { heard: HTMLAudioElement }).heard = audio;
-      return audio;
-    };
-  });
+  await rememberSounds(page);
   const entries: { songTime: number; at: number }[] = [];
   page.on('websocket', (socket) =>
     socket.on('framereceived', ({ payload }) => {
@@ -94,7 +88,7 @@ test('light stays with the sound: once it runs, it hardly ever strays by the 8 m
   );
   await open(page, '/songs/night-ferry');
   await page.getByRole('button', { name: 'Play', exact: true }).click();
-  const audioTime = () => page.evaluate(() => (window as unknown as { heard: HTMLAudioElement }).heard.currentTime);
+  const audioTime = () => page.evaluate(() => window.sounding.at(-1)!.currentTime);
   await expect.poll(audioTime).toBeGreaterThan(4);
   // Corrections are rare once it runs: the clock and the sound agree by themselves.
   const corrections = entries.length;

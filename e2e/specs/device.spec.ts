@@ -5,23 +5,17 @@ import { songTimeAt } from '@hovlix/core/live';
 import { seconds } from '@hovlix/core/units';
 import { button, liveNow, open, steadyNow } from './hovlix';
 import { expect, test } from './screens';
+import { rememberSounds } from './sounding';
 
-/** Runs in the page: remembers what makes sound, and what the device’s keys do. */
+/** Runs in the page: does what the device does, and remembers what its keys do. */
 function device() {
-  const sounds: HTMLAudioElement[] = [];
-  const Real = window.Audio;
-  window.Audio = function sounding(src?: string) {
-    const audio = new Real(src);
-    sounds.push(audio);
-    return audio;
-  } as unknown as typeof Audio;
   const keys: Record<string, MediaSessionActionHandler | null> = {};
   navigator.mediaSession.setActionHandler = (action, does) => void (keys[action] = does);
   Object.assign(window, {
     device: {
-      stop: () => sounds.filter(({ paused }) => !paused).forEach((sound) => sound.pause()),
+      stop: () => window.sounding.filter(({ paused }) => !paused).forEach((sound) => sound.pause()),
       press: (key: MediaSessionAction) => keys[key]?.({ action: key }),
-      sounding: () => sounds.filter(({ paused }) => !paused).map(({ currentTime }) => currentTime),
+      sounding: () => window.sounding.filter(({ paused }) => !paused).map(({ currentTime }) => currentTime),
       shown: () => [navigator.mediaSession.metadata?.title, navigator.mediaSession.playbackState],
     },
   });
@@ -39,6 +33,7 @@ const on = <T>(page: Page, what: keyof Device, key = ''): Promise<T> =>
   ] as const);
 
 test('music that the device stops comes back where the light is; its keys pause and play both', async ({ page }) => {
+  await rememberSounds(page);
   await page.addInitScript(device);
   await open(page, '/songs/night-ferry');
   await button(page, 'Play').click();

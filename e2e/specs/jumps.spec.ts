@@ -7,6 +7,7 @@ import { songTimeAt, type SongClock } from '@hovlix/core/live';
 import { seconds } from '@hovlix/core/units';
 import { bring, button, liveNow, open, restoreShow, steadyNow } from './hovlix';
 import { expect, test } from './screens';
+import { rememberSounds } from './sounding';
 
 test.afterEach(async ({ page }) => restoreShow(page));
 
@@ -15,21 +16,14 @@ const SECONDS = 42;
 const TONE = 0.3;
 const secondOf = (hertz: number) => (hertz - 400) / 40;
 
-/** Runs in the page: remembers what makes sound, and listens to it. */
+/** Runs in the page: listens to all that sounds. */
 function ears() {
-  const sounds: HTMLAudioElement[] = [];
-  const Real = window.Audio;
-  window.Audio = function sounding(src?: string) {
-    const audio = new Real(src);
-    sounds.push(audio);
-    return audio;
-  } as unknown as typeof Audio;
   let ear: AnalyserNode | undefined;
   const listening = async (): Promise<AnalyserNode> => {
     if (ear) return ear;
     const context = new AudioContext({ sampleRate: 44_100 });
     ear = new AnalyserNode(context, { fftSize: 32_768 });
-    for (const sound of sounds) context.createMediaElementSource(sound).connect(ear);
+    for (const sound of window.sounding) context.createMediaElementSource(sound).connect(ear);
     ear.connect(context.destination);
     await context.resume();
     return ear;
@@ -103,6 +97,7 @@ async function apart(page: Page): Promise<readonly number[]> {
 
 for (const type of ['mp3', 'ogg'] as const)
   test(`after each jump in a recording as ${type.toUpperCase()}, light and sound are together`, async ({ page }) => {
+    await rememberSounds(page);
     await page.addInitScript(ears);
     await open(page, '/songs');
     const sample = fileURLToPath(new URL(`../samples/uneven.${type}`, import.meta.url));

@@ -2,6 +2,7 @@ import { hostname } from 'node:os';
 import type { Page, WebSocket } from '@playwright/test';
 import { lookIs, open, restoreConnections, stageBrightness } from './hovlix';
 import { expect, test } from './screens';
+import { rememberSounds } from './sounding';
 
 /** As a phone in the hall calls this computer: by its name, over plain http. */
 const hall = `http://${hostname().toLowerCase()}.local:4757`;
@@ -127,17 +128,10 @@ test('the screen with the music stays the clock: another without it pauses, seek
   page,
   other,
 }) => {
-  await page.addInitScript(() => {
-    const real = window.Audio;
-    (window as unknown as { Audio: unknown }).Audio = function made() {
-      const audio = new real();
-      (window as unknown as { heard: HTMLAudioElement }).heard = audio;
-      return audio;
-    };
-  });
+  await rememberSounds(page);
   const heard = () =>
     page.evaluate(() => {
-      const audio = (window as unknown as { heard: HTMLAudioElement }).heard;
+      const audio = window.sounding.at(-1)!;
       return { playing: !audio.paused, at: audio.currentTime };
     });
   await open(page, '/songs/paper-lighthouse');

@@ -4,6 +4,7 @@ import type { Page } from '@playwright/test';
 import { tapOn } from './feet';
 import { bring, button, clickTrack, open, restoreConnections, restoreShow } from './hovlix';
 import { expect, test } from './screens';
+import { rememberSounds } from './sounding';
 
 test.beforeEach(async ({ page }) => restoreConnections(page));
 test.afterEach(async ({ page }) => restoreShow(page));
@@ -231,19 +232,10 @@ test('a song that is heard again takes the sections found in it, on the bars it 
 });
 
 test('a stem beside the music begins so that both sound together, by its level, muted or not', async ({ page }) => {
-  await page.addInitScript(() => {
-    const all: HTMLAudioElement[] = [];
-    const Own = window.Audio;
-    const kept = function (this: unknown, url?: string) {
-      const audio = new Own(url);
-      all.push(audio);
-      return audio;
-    };
-    Object.assign(window, { Audio: kept, sounds: all });
-  });
+  await rememberSounds(page);
   const sounds = () =>
     page.evaluate(() =>
-      (window as unknown as { sounds: HTMLAudioElement[] }).sounds
+      window.sounding
         .filter((one) => !one.paused)
         .map(({ currentTime, volume, muted }) => ({ currentTime, volume, muted })),
     );
@@ -273,7 +265,7 @@ test('a stem beside the music begins so that both sound together, by its level, 
       const [music, beside] = (await sounds()).sort((a, b) => b.volume - a.volume);
       return Math.abs(beside!.currentTime - music!.currentTime - 1.35);
     })
-    .toBeLessThan(0.09);
+    .toBeLessThan(0.04);
   expect((await sounds()).map(({ volume }) => volume).sort()).toEqual([0.4, 1]);
   await about(page, 'take').click();
   await button(page, 'Mute stem').click();

@@ -2,8 +2,8 @@
 // Sources: Apple, “Audio Interchange File Format, version 1.3” (1989), and “AIFF-C” (draft, 1991).
 
 import { failed, ok, type Result } from '../problem';
-import { chunkOf, letters, wavFor } from './riff';
-import { tagAt } from './wav';
+import { letters, tagAt } from '../bytes';
+import { chunkOf, wavFor } from './riff';
 
 export const isAiff = (bytes: Uint8Array): boolean =>
   tagAt(bytes, 0) === 'FORM' && (tagAt(bytes, 8) === 'AIFF' || tagAt(bytes, 8) === 'AIFC');

@@ -1,7 +1,7 @@
 // What lies before the music in a file: tags that were put there, and what a stream or a damaged copy begins with.
 
+import { tagAt } from '../bytes';
 import { firstFrame, tagLength } from '../playable';
-import { tagAt } from './wav';
 
 /** The music behind an ID3v2 tag, where it is of a kind that has such a tag against its own rules; else all of it. */
 export function behindTag(bytes: Uint8Array): Uint8Array {

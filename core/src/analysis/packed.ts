@@ -1,8 +1,9 @@
 // Music that is packed in a way Hovlix does not unpack itself, as M4A: a browser may, and then it is kept as WAV.
 
+import { tagAt } from '../bytes';
 import { behindTag, isAdts } from './lead';
 import { wavFor } from './riff';
-import { isWav, tagAt, wavFormat } from './wav';
+import { isWav, wavFormat } from './wav';
 
 /** By the first packet of an Ogg stream. */
 const IN_OGG: readonly (readonly [string, string])[] = [

@@ -1,19 +1,13 @@
 // Writing RIFF/WAVE files. Source: Microsoft, “Multiple channel audio data and WAVE files” (2001).
 
-export const letters = (text: string): Uint8Array => Uint8Array.from(text, (letter) => letter.charCodeAt(0));
+import { joined, letters } from '../bytes';
 
 /** A RIFF chunk, to an even length. */
 export function chunkOf(kind: string, ...parts: readonly Uint8Array[]): Uint8Array {
-  const size = parts.reduce((sum, { length }) => sum + length, 0);
-  const out = new Uint8Array(8 + size + (size & 1));
-  out.set(letters(kind));
-  new DataView(out.buffer).setUint32(4, size, true);
-  let at = 8;
-  for (const part of parts) {
-    out.set(part, at);
-    at += part.length;
-  }
-  return out;
+  const body = joined(parts);
+  const size = new Uint8Array(4);
+  new DataView(size.buffer).setUint32(0, body.length, true);
+  return joined([letters(kind), size, body, new Uint8Array(body.length & 1)]);
 }
 
 /** `width`: bytes of a sample. */

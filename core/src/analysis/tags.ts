@@ -5,7 +5,8 @@ import { respelled } from '../text-of';
 import { isAiff } from './aiff';
 import { audioTypeOf } from './decode';
 import { packedAs } from './packed';
-import { chunkOf, letters } from './riff';
+import { letters } from '../bytes';
+import { chunkOf } from './riff';
 
 /** Only what the file says, and what can be true. */
 export type Tags = {

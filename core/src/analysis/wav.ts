@@ -1,6 +1,7 @@
 // RIFF/WAVE files. Source: Microsoft, "Multiple channel audio data and WAVE files" (2001), and RFC 2361.
 // Read in place, frame by frame, because a 70-minute file must not be held twice as numbers.
 
+import { tagAt } from '../bytes';
 import { failed, ok, type Result } from '../problem';
 
 export type WavReader = {
@@ -114,9 +115,4 @@ function sampleReader(view: DataView, code: number, bits: number): ((at: number)
   if (bits === 24) return (at) => (view.getInt8(at + 2) * 65536 + view.getUint16(at, true)) / 8388608;
   if (bits === 32) return (at) => view.getInt32(at, true) / 2147483648;
   return undefined;
-}
-
-/** Four letters of a file; none where it ends before. */
-export function tagAt(bytes: Uint8Array, at: number): string {
-  return bytes.length >= at + 4 ? String.fromCharCode(...bytes.subarray(at, at + 4)) : '';
 }

@@ -1,5 +1,6 @@
 // An MP3 as packets: where each frame lies.
 
+import { tagAt } from '../bytes';
 import type { Packets } from './mp4';
 import { firstFrame, frameAt, nextFrame, tagLength, type Frame } from './mpeg';
 
@@ -10,8 +11,6 @@ const DECODER_DELAY = 529;
 /** The object types of MPEG-1 and MPEG-2 audio (ISO/IEC 14496-1, table 5). */
 const OBJECT_TYPE = { first: 0x6b, second: 0x69 } as const;
 
-const text = (bytes: Uint8Array, at: number): string => String.fromCharCode(...bytes.subarray(at, at + 4));
-
 /**
  * A first frame that holds no music, but says how the rest was made (a head that most encoders write, beside the standard).
  * @returns samples that come before the music, as decoders are agreed to count them; undefined for a frame of music.
@@ -20,7 +19,7 @@ function saidBefore(bytes: Uint8Array, at: number, { isFirst, channels }: Frame)
   // Behind the side information (ISO/IEC 11172-3, clause 2.4.1.7).
   const side = isFirst ? (channels === 2 ? 32 : 17) : channels === 2 ? 17 : 9;
   const tag = at + 4 + side;
-  if (!['Xing', 'Info'].includes(text(bytes, tag))) return undefined;
+  if (!['Xing', 'Info'].includes(tagAt(bytes, tag))) return undefined;
   const flags = bytes[tag + 7] ?? 0;
   const [counted, sized, listed, rated] = [1, 2, 4, 8].map((bit) => (flags & bit) !== 0);
   const encoder = tag + 8 + (counted ? 4 : 0) + (sized ? 4 : 0) + (listed ? 100 : 0) + (rated ? 4 : 0);

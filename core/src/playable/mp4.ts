@@ -1,5 +1,7 @@
 // Packets of sound as an MP4 file (ISO/IEC 14496-12 and 14496-14), in which a browser finds each moment exactly.
 
+import { joined, letters } from '../bytes';
+
 /** Packets of sound in a row. */
 export type Packets = {
   /** In hertz. */
@@ -18,17 +20,6 @@ export type Packets = {
   readonly before: number;
 };
 
-export const joined = (parts: readonly Uint8Array[]): Uint8Array => {
-  const out = new Uint8Array(parts.reduce((sum, { length }) => sum + length, 0));
-  let at = 0;
-  for (const part of parts) {
-    out.set(part, at);
-    at += part.length;
-  }
-  return out;
-};
-
-const letters = (text: string): Uint8Array => Uint8Array.from(text, (letter) => letter.charCodeAt(0));
 /** Numbers of 32 or 16 bits, the largest byte first. */
 const table = (values: readonly number[]): Uint8Array => {
   const out = new Uint8Array(values.length * 4);
@@ -91,48 +82,30 @@ function soundEntry({ rate, channels, objectType, setup }: Packets): Uint8Array 
 export function mp4Of(packets: Packets): readonly Uint8Array[] {
   const { rate, sizes, samples, parts } = packets;
   const length = samples.reduce((sum, one) => sum + one, 0);
-  const size = sizes.reduce((sum, one) => sum + one, 0);
   const runs = runsOf(samples);
   const kind = box('ftyp', letters('isom'), words(0x200), letters('isommp41'));
-  const movie = (begin: number): Uint8Array => {
-    const tables = box(
-      'stbl',
-      full('stsd', 0, words(1), soundEntry(packets)),
-      full('stts', 0, words(runs.length / 2), table(runs)),
-      // All of them in one chunk.
-      full('stsc', 0, words(1, 1, sizes.length, 1)),
-      full('stsz', 0, words(0, sizes.length), table(sizes)),
-      full('stco', 0, words(1, begin)),
-    );
-    const here = full('dref', 0, words(1), full('url ', 1));
-    const sound = box('minf', full('smhd', 0, zeros(4)), box('dinf', here), tables);
-    const media = box(
-      'mdia',
-      // The language is not said: “und”, five bits a letter.
-      full('mdhd', 0, words(0, 0, rate, length), halves(0x55c4, 0)),
-      full('hdlr', 0, words(0), letters('soun'), zeros(13)),
-      sound,
-    );
-    const track = full(
-      'tkhd',
-      // On, and played.
-      3,
-      words(0, 0, 1, 0, length, 0, 0),
-      halves(0, 0, 0x100, 0),
-      words(...MATRIX, 0, 0),
-    );
-    const whole = full(
-      'mvhd',
-      0,
-      words(0, 0, rate, length, 0x10000),
-      halves(0x100, 0),
-      zeros(8),
-      words(...MATRIX),
-      zeros(24),
-      words(2),
-    );
-    return box('moov', whole, box('trak', track, media));
-  };
-  const begin = kind.length + movie(0).length + 8;
-  return [kind, movie(begin), words(8 + size), letters('mdat'), ...parts];
+  // The music comes first, so that where it begins does not hang on the tables; what is left of a last packet is in it.
+  const music = joined([words(8 + parts.reduce((sum, part) => sum + part.length, 0)), letters('mdat')]);
+  const tables = box(
+    'stbl',
+    full('stsd', 0, words(1), soundEntry(packets)),
+    full('stts', 0, words(runs.length / 2), table(runs)),
+    // All of them in one chunk.
+    full('stsc', 0, words(1, 1, sizes.length, 1)),
+    full('stsz', 0, words(0, sizes.length), table(sizes)),
+    full('stco', 0, words(1, kind.length + music.length)),
+  );
+  const here = full('dref', 0, words(1), full('url ', 1));
+  const media = box(
+    'mdia',
+    // The language is not said: “und”, five bits a letter.
+    full('mdhd', 0, words(0, 0, rate, length), halves(0x55c4, 0)),
+    full('hdlr', 0, words(0), letters('soun'), zeros(13)),
+    box('minf', full('smhd', 0, zeros(4)), box('dinf', here), tables),
+  );
+  // On, and played.
+  const track = full('tkhd', 3, words(0, 0, 1, 0, length, 0, 0), halves(0, 0, 0x100, 0), words(...MATRIX, 0, 0));
+  const times = [words(0, 0, rate, length, 0x10000), halves(0x100, 0), zeros(8)];
+  const movie = full('mvhd', 0, ...times, words(...MATRIX), zeros(24), words(2));
+  return [kind, music, ...parts, box('moov', movie, box('trak', track, media))];
 }

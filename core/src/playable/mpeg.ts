@@ -1,8 +1,10 @@
 // Frames of MPEG audio, layer III, and the tag before them.
 
+import { tagAt } from '../bytes';
+
 /** How long an ID3v2 tag at the start is, in bytes; 0 for none (ID3v2.4.0, clauses 3.1 and 3.4). */
 export function tagLength(bytes: Uint8Array): number {
-  if (bytes.length < 10 || String.fromCharCode(...bytes.subarray(0, 3)) !== 'ID3') return 0;
+  if (bytes.length < 10 || !tagAt(bytes, 0).startsWith('ID3')) return 0;
   const size = [6, 7, 8, 9].reduce((sum, i) => sum * 128 + (bytes[i]! & 0x7f), 0);
   const footer = (bytes[5]! & 0x10) !== 0 ? 10 : 0;
   return 10 + size + footer;

@@ -148,7 +148,16 @@ describe.each(['chorus.ogg', 'uneven.ogg'])('%s', (name) => {
     expect(asMp4(joined(bytes, bytes), 'ogg')).toBeUndefined();
     expect(asMp4(joined(bytes.subarray(0, pages[3]), bytes.subarray(pages[4])), 'ogg')).toBeUndefined();
     expect(asMp4(bytes.subarray(10), 'ogg')).toBeUndefined();
-    // As far as it goes.
+    // As far as it goes: a packet that goes on in a page that is missing is not played, and moves nothing.
+    const cut = bytes.slice(0, pages[4]);
+    const laces = cut.subarray(pages[3]! + 27, pages[3]! + 27 + cut[pages[3]! + 26]!);
+    const last = laces.at(-1)!;
+    const longer = joined(cut, Array<number>(255 - last).fill(0));
+    longer[pages[3]! + 26 + laces.length] = 255;
+    const open = readMp4(asMp4(longer, 'ogg')!.parts);
+    expect(open.sizes).toEqual(sizes.slice(0, open.sizes.length));
+    expect(open.music.length).toBe(open.sizes.reduce((sum, size) => sum + size) + 255);
+    // So many pages.
     const half = readMp4(asMp4(bytes.subarray(0, pages[5]! + 40), 'ogg')!.parts);
     expect(half.sizes).toEqual(sizes.slice(0, half.sizes.length));
     expect(half.music).toEqual(music.subarray(0, half.music.length));

@@ -1,6 +1,7 @@
 // An Ogg file with one stream of Vorbis as packets (RFC 3533; Vorbis I specification, Xiph.Org).
 
-import { joined, type Packets } from './mp4';
+import { joined, letters } from '../bytes';
+import type { Packets } from './mp4';
 
 /** Vorbis in MP4, as common decoders read it. */
 const OBJECT_TYPE = 0xdd;
@@ -81,7 +82,7 @@ function blockLength({ lengths, bits }: Blocks, opening: number): number {
 }
 
 /** Of nobody, and none (Vorbis I, clause 5.2): pictures would be kept with them. */
-const NO_COMMENTS = Uint8Array.of(3, 0x76, 0x6f, 0x72, 0x62, 0x69, 0x73, 0, 0, 0, 0, 0, 0, 0, 0, 1);
+const NO_COMMENTS = letters('\x03vorbis\0\0\0\0\0\0\0\0\x01');
 
 /** A length as bytes of 255 and a rest. */
 const laced = (length: number): number[] => [...Array<number>(Math.floor(length / 255)).fill(255), length % 255];

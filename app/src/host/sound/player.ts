@@ -122,6 +122,8 @@ export function player(
       return false;
     }
     if (mine !== request) return false;
+    // What sounded before is not taken up again meanwhile.
+    stop();
     loaded = undefined;
     if (!(await loadSound(new Blob([music.bytes], { type: MIME[song.music.type] })))) return false;
     loaded = song.music.hash;
