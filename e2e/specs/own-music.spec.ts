@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { bring, clickTrack, liveNow, open, stageBrightness } from './hovlix';
+import { bring, clickTrack, liveNow, open, restoreShow, stageBrightness } from './hovlix';
 import { expect, test } from './screens';
 
 /** A mono WAV of 16 bits as AIFF, as a recorder on another system writes it (Apple, AIFF 1.3). */
@@ -26,6 +26,8 @@ function aiffOf(wav: Buffer): Buffer {
   begin.writeUInt32BE(8 + sound.length, 4);
   return Buffer.concat([head, common, begin, sound]);
 }
+
+test.afterEach(async ({ page }) => restoreShow(page));
 
 test('own music: analysed, laid with looks, kept over a reload, exported and brought back', async ({ page }) => {
   await open(page, '/songs');
