@@ -61,7 +61,7 @@ const TURNED_SECONDS = 0.04;
 const SETTLED_SECONDS = 0.3;
 
 const STOPPED =
-  'This device stopped the music: a call, another app, headphones pulled out. The light goes on; the music comes back once it may.';
+  'This device stopped the music: a call, another app, or headphones pulled out. The light carries on, and the music returns by itself.';
 const TOUCHES = ['pointerup', 'keydown'] as const;
 const SOUNDED = keptInWindow('hovlix-sounded');
 
