@@ -14,6 +14,7 @@ const WORKERS = {
   light: 'light/light.worker.ts',
   flash: 'light/flash.worker.ts',
   analysis: 'sound/analysis.worker.ts',
+  music: 'sound/music.worker.ts',
 };
 
 /**

@@ -22,14 +22,17 @@ let clock = 0;
 let acted: Action[] = [];
 
 /** A screen beside its conductor, with the song's music or without. */
-function screen(music: boolean, ending?: Ending) {
+function screen(music: boolean, ending?: Ending, nextMusic = 'a'.repeat(64)) {
   const live: { live: LiveState } = { live: AT_REST };
+  const entries: { who: string; action: Action }[] = [];
   const conducting = {
     screen: 'me',
     store: createStore(() => live),
     now: () => seconds(clock),
+    log: () => ({ entries }),
     act(action: Action, who = 'me') {
       acted.push(action);
+      entries.push({ who, action });
       const { live: now } = conducting.store.getState();
       conducting.store.setState({ live: reduced(now, { seq: now.seq + 1, at: seconds(clock), who, action }) });
     },
@@ -40,13 +43,19 @@ function screen(music: boolean, ending?: Ending) {
     ...(ending ? { ending } : {}),
     music: { hash: 'a'.repeat(64), name: 'x.wav', type: 'wav' as const, bytes: 1 },
   };
-  const document = { store: createStore(() => ({ show: { ...show, songs: [song, { ...song, id: 'second' }] } })) };
+  const second = { ...song, id: 'second', music: { ...song.music, hash: nextMusic } };
+  const document = { store: createStore(() => ({ show: { ...show, songs: [song, second] } })) };
   const repository = {
     hasMusic: async () => music,
-    music: async (_hash: string) => (music ? { bytes: Uint8Array.of(1) } : undefined),
+    music: jest.fn(async (_hash: string) => (music ? { bytes: Uint8Array.of(1) } : undefined)),
   };
   const one = player(repository as never, document as never, conducting as never, async () => undefined);
   return { one, song, conducting, repository };
+}
+
+/** What waits for nothing but what is there already is done. */
+async function ticks(): Promise<void> {
+  for (let i = 0; i < 20; i++) await Promise.resolve();
 }
 
 /** Time passes, and the music with it. */
@@ -69,6 +78,7 @@ beforeEach(() => {
   });
   let made = 0;
   URL.createObjectURL = () => `blob:${++made}`;
+  URL.revokeObjectURL = () => undefined;
   performance.getEntriesByType = (() => []) as never;
 });
 afterEach(() => jest.useRealTimers());
@@ -133,8 +143,7 @@ test('at its end a song stops there; where it says so, the next one plays, once'
   await other.play(first, 58);
   acted = [];
   pass(2.6);
-  await Promise.resolve().then(() => undefined);
-  for (let i = 0; i < 20; i++) await Promise.resolve();
+  await ticks();
   expect(acted).toEqual([{ type: 'play', song: 'second', from: 0, sound: 'me' }]);
 });
 
@@ -184,9 +193,6 @@ describe('the page is loaded anew while its music plays', () => {
   const loadedAnew = (was: string) => {
     sessionStorage.setItem('hovlix-sounded', was);
     performance.getEntriesByType = (() => [{ type: 'reload' }]) as never;
-  };
-  const ticks = async () => {
-    for (let i = 0; i < 20; i++) await Promise.resolve();
   };
   afterEach(() => sessionStorage.clear());
 
@@ -240,14 +246,84 @@ test('a song whose music comes late takes no sound from the one that was started
   const { one, song, repository } = screen(true);
   let arrives: () => void = () => undefined;
   const late = new Promise<void>((resolve) => (arrives = resolve));
-  repository.music = async (hash: string) => {
+  repository.music.mockImplementation(async (hash: string) => {
     if (hash !== song.music.hash) await late;
     return { bytes: Uint8Array.of(1) };
-  };
+  });
   const first = one.play({ ...song, music: { ...song.music, hash: 'b'.repeat(64) } }, 3);
   await one.play(song, 5);
   const sounds = audio.src;
   arrives();
   await first;
   expect([audio.src, audio.paused]).toEqual([sounds, false]);
+});
+
+describe('before it is asked for', () => {
+  const OTHER = 'b'.repeat(64);
+  const opens = (song: string, who?: string) => (conducting: ReturnType<typeof screen>['conducting']) =>
+    conducting.act({ type: 'open-song', song, from: seconds(0) } as Action, who);
+
+  test('the music of a song that was opened here is loaded, and starts without being read again', async () => {
+    const { one, song, conducting, repository } = screen(true);
+    opens(song.id)(conducting);
+    await ticks();
+    expect([audio.src, audio.paused]).toEqual([expect.stringMatching(/^blob:/), true]);
+    const there = audio.src;
+    await one.play(song, 2);
+    expect([audio.src, audio.paused]).toEqual([there, false]);
+    expect(repository.music).toHaveBeenCalledTimes(1);
+  });
+
+  test('a song started while its music is still read waits for that, and is loaded once', async () => {
+    const { one, song, conducting, repository } = screen(true);
+    let arrives: () => void = () => undefined;
+    repository.music.mockImplementation(
+      () => new Promise((resolve) => (arrives = () => resolve({ bytes: Uint8Array.of(1) }))),
+    );
+    opens(song.id)(conducting);
+    const playing = one.play(song, 2);
+    await ticks();
+    arrives();
+    await playing;
+    expect([audio.src, audio.paused, audio.currentTime]).toEqual(['blob:1', false, 2]);
+    expect(repository.music).toHaveBeenCalledTimes(1);
+  });
+
+  test('of a song that another screen opened nothing is read, unless this one sounds or is the one at hand', async () => {
+    const { song, conducting, repository } = screen(true);
+    opens(song.id, 'phone')(conducting);
+    await ticks();
+    expect(repository.music).not.toHaveBeenCalled();
+    const { live } = conducting.store.getState();
+    conducting.store.setState({ live: { ...live, programs: 'me', song: { ...live.song! } } });
+    await ticks();
+    expect(repository.music).toHaveBeenCalledTimes(1);
+  });
+
+  test('while a song plays the next one is read, and what sounds is left alone', async () => {
+    const { one, song, repository } = screen(true, { then: 'next' }, OTHER);
+    await one.play(song, 0);
+    const { src } = audio;
+    pass(2);
+    expect(repository.music).toHaveBeenCalledTimes(1);
+    pass(4);
+    await ticks();
+    expect(repository.music.mock.calls.map(([hash]) => hash)).toEqual([song.music.hash, OTHER]);
+    expect([audio.src, audio.paused]).toEqual([src, false]);
+    pass(55);
+    await ticks();
+    expect(audio.src).not.toBe(src);
+    expect(repository.music).toHaveBeenCalledTimes(2);
+  });
+
+  test('music that was not here is looked for again when the song is started', async () => {
+    const { one, song, conducting, repository } = screen(false);
+    opens(song.id)(conducting);
+    await ticks();
+    expect(one.store.getState().trouble).toBeNull();
+    repository.hasMusic = async () => true;
+    repository.music.mockImplementation(async () => ({ bytes: Uint8Array.of(1) }));
+    await one.play(song, 0);
+    expect([one.store.getState().trouble, audio.paused]).toEqual([null, false]);
+  });
 });

@@ -2,7 +2,7 @@
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Song } from '@hovlix/core/song';
-import { GEAR, overActions, songTimeAt, type LiveState } from '@hovlix/core/live';
+import { GEAR, overActions, songAfter, songTimeAt, type LiveState } from '@hovlix/core/live';
 import { seconds, type Id } from '@hovlix/core/units';
 import type { Conducting } from '../conduct/conduct';
 import { momentOf } from '../conduct/moment';
@@ -11,7 +11,8 @@ import type { Repository } from '../document/repository';
 import { whilePlaying } from '../conduct/while-playing';
 import { keptInWindow } from '../kept';
 import { mediaKeys } from './media-keys';
-import { MIME, sounder } from './sounder';
+import { musicAtHand } from './music-at-hand';
+import { sounder } from './sounder';
 import { followTracks } from './tracks';
 import { uninterrupted } from './uninterrupted';
 
@@ -57,6 +58,8 @@ const ANSWERED_WITHIN = 0.5;
 const TURN_MS = 10;
 /** A place that is so far from where the song would be straight on is another place. */
 const TURNED_SECONDS = 0.04;
+/** A song that begins has enough to do for so long. */
+const BUSY_SECONDS = 3;
 /** So long after a turn the sound is still on its way. */
 const SETTLED_SECONDS = 0.3;
 
@@ -87,8 +90,7 @@ export function player(
     muted: false,
   }));
   const sound = sounder();
-  const { audio, at: heardAt, goTo, load: loadSound } = sound;
-  let loaded: string | undefined;
+  const { audio, at: heardAt, goTo } = sound;
   let request = 0;
   /** This screen was the one that sounded: it takes up what a screen without music starts. */
   let sounded = false;
@@ -96,8 +98,9 @@ export function player(
   let wasCalled = soundedBefore();
   let asksForTouch = false;
 
-  followTracks(repository, document, conducting, store.getState);
+  const tracks = followTracks(repository, document, conducting, store.getState);
   const playing = () => conducting.store.getState().live.song;
+  const songOf = (live: LiveState['song']) => document.store.getState().show?.songs.find(({ id }) => id === live?.id);
   /** Where the music is that should sound here. */
   const place = () => {
     const live = playing();
@@ -107,27 +110,37 @@ export function player(
     if (stopped) store.setState({ trouble: STOPPED });
     else if (store.getState().trouble === STOPPED) store.setState({ trouble: null });
   });
+  const atHand = musicAtHand(repository, sound, stop);
   /** Loads the song's music unless it is there already. False where there is none, or something else is asked for by then. */
-  const load = async (song: Song): Promise<boolean> => {
+  const load = async ({ title, music }: Song): Promise<boolean> => {
     const mine = request;
-    if (!song.music) return false;
-    if (loaded === song.music.hash) return true;
-    const { hash } = song.music;
-    if (!(await repository.hasMusic(hash))) await onItsWay();
-    const music = await repository.music(hash);
-    if (!music) {
-      store.setState({
-        trouble: `The music of “${song.title}” is not in this browser. Add “${song.music.name}” again.`,
-      });
-      return false;
-    }
+    if (!music) return false;
+    if (atHand.isLoaded(music)) return true;
+    if (!(await repository.hasMusic(music.hash))) await onItsWay();
+    const found = await atHand.fetch(music);
     if (mine !== request) return false;
-    // What sounded before is not taken up again meanwhile.
-    stop();
-    loaded = undefined;
-    if (!(await loadSound(new Blob([music.bytes], { type: MIME[song.music.type] })))) return false;
-    loaded = song.music.hash;
-    return true;
+    if (found) return atHand.load(music, found);
+    store.setState({ trouble: `The music of “${title}” is not in this browser. Add “${music.name}” again.` });
+    return false;
+  };
+  /** It sounds at once when it is started from here. */
+  const standBy = async (song: Song): Promise<void> => {
+    const mine = request;
+    tracks.bring(song);
+    const { music } = song;
+    if (!music || atHand.isLoaded(music)) return;
+    const found = await atHand.fetch(music).catch(() => undefined);
+    const live = playing();
+    if (found && mine === request && live?.id === song.id && !live.playing && audio.paused)
+      await atHand.load(music, found);
+  };
+  /** What stands ready is loaded where it is likely to be started: music takes room. */
+  const getReady = (): void => {
+    const { live } = conducting.store.getState();
+    if (!live.song || live.song.playing) return;
+    const opened = conducting.log().entries.at(-1)?.who === conducting.screen;
+    const song = songOf(live.song);
+    if (song && (opened || sounded || live.programs === conducting.screen)) void standBy(song);
   };
 
   /** The song whose next one is on its way. */
@@ -146,6 +159,14 @@ export function player(
       else if (goesOn) self.goOn(next);
       else void self.play(next, action.from);
     }
+  };
+  let lookedAheadOf: Id<'Song'> | undefined;
+  const lookAhead = (id: Id<'Song'>): void => {
+    if (lookedAheadOf === id) return;
+    lookedAheadOf = id;
+    const moment = momentOf({ document, conducting });
+    const next = moment && songAfter(moment)?.music;
+    if (next && !atHand.isLoaded(next)) void atHand.fetch(next).catch(() => undefined);
   };
   /** Where the song was when it was looked at last, to see that it came round or jumped. */
   let seen: { readonly since: number; readonly time: number; readonly at: number } | undefined;
@@ -173,6 +194,7 @@ export function player(
     follow();
     const at = conducting.now();
     const heard = heardAt();
+    if (heard > BUSY_SECONDS) lookAhead(song.id);
     if (at < settled) return;
     if (Math.abs(songTimeAt(song, at) - heard) > DRIFT_SECONDS)
       conducting.act({ type: 'anchor', songTime: seconds(heard), at, rate: store.getState().rate });
@@ -213,7 +235,7 @@ export function player(
     const { song } = live;
     const mine = song?.playing && song.sound === conducting.screen;
     if (!mine && !audio.paused) stop();
-    if (!song?.playing) return;
+    if (!song?.playing) return getReady();
     if (song.sound !== undefined && song.sound === wasCalled) return void takeUp(song.id);
     wasCalled = undefined;
     SOUNDED.keep(mine ? conducting.screen : undefined);
@@ -231,7 +253,9 @@ export function player(
   // Its show may come after the song.
   document.store.subscribe(({ show }, { show: old }) => {
     const song = playing();
-    if (show !== old && wasCalled !== undefined && song?.playing && song.sound === wasCalled) void takeUp(song.id);
+    if (show === old) return;
+    if (wasCalled !== undefined && song?.playing && song.sound === wasCalled) void takeUp(song.id);
+    else if (!old) getReady();
   });
 
   /** The song was started where there is no music of it, or this page was loaded anew, and it has sounded before: it sounds again. */
@@ -353,7 +377,6 @@ export function player(
       store.setState({ loop });
     },
   };
-  const songOf = (live: LiveState['song']) => document.store.getState().show?.songs.find(({ id }) => id === live?.id);
   const showOnDevice = mediaKeys({
     play() {
       const song = songOf(playing());

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { MIME, sounder } from './sounder';
+import { MIME, type ToMusicWorker } from './form';
+import { sounder } from './sounder';
 
 /** What a browser's audio element does with what it is given. */
 class FakeAudio {
@@ -10,6 +11,24 @@ class FakeAudio {
   onerror?: () => void;
   canPlayType = (type: string) => (CAN.test(type) ? 'maybe' : '');
   pause = () => undefined;
+}
+
+/** What the worker does, in this thread. */
+jest.mock('../workers', () => ({ startMusicWorker: () => new MockWorker() }));
+class MockWorker {
+  onmessage?: (event: { data: unknown }) => void;
+  terminate = () => undefined;
+  async postMessage({ recording, as }: ToMusicWorker) {
+    const { asMp4 } = await import('@hovlix/core/playable');
+    const form = await recording.arrayBuffer().then(
+      (bytes) => asMp4(new Uint8Array(bytes), as),
+      () => undefined,
+    );
+    const parts = form?.parts as BlobPart[] | undefined;
+    this.onmessage?.({
+      data: form && { recording: new Blob(parts, { type: 'audio/mp4' }), begins: form.begins },
+    });
+  }
 }
 
 let CAN = /./;

@@ -1,14 +1,12 @@
 // An audio element that sounds what it is asked for: at a moment of the music, that moment.
 
+import { playingForm, type Playing } from './form';
 import { mediaTime } from './media-time';
-
-/** Types by what Hovlix keeps. */
-export const MIME = { wav: 'audio/wav', flac: 'audio/flac', mp3: 'audio/mpeg', ogg: 'audio/ogg' } as const;
 
 export type Sounder = {
   readonly audio: HTMLAudioElement;
   /** Resolves once it can be played, to false where something else was loaded meanwhile. */
-  readonly load: (recording: Blob) => Promise<boolean>;
+  readonly load: (music: Blob | Playing) => Promise<boolean>;
   readonly unload: () => void;
   /** Where it is, in seconds of the music; the more often it is asked, the nearer. */
   readonly at: () => number;
@@ -17,18 +15,6 @@ export type Sounder = {
 
 /** A browser that has not said no by then, in milliseconds, is one that first wants a touch. */
 const SAYS_NO_MS = 500;
-
-/**
- * As what a recording is played, where its own form is one in which browsers guess where a moment is: MP3 anywhere, and Ogg
- * Vorbis where the browser is built on Blink, as others find their way in it.
- */
-function betterForm(audio: HTMLAudioElement, { type }: Blob): 'mp3' | 'ogg' | undefined {
-  const takes = (codec: string) => audio.canPlayType(`audio/mp4; codecs="${codec}"`) !== '';
-  // One name for it is common, the other that of the standard (RFC 6381, clause 3.3).
-  if (type === MIME.mp3) return takes('mp3') || takes('mp4a.6B') ? 'mp3' : undefined;
-  const isBlink = /Chrom(e|ium)\//.test(navigator.userAgent);
-  return type === MIME.ogg && isBlink && audio.canPlayType('audio/mp4') ? 'ogg' : undefined;
-}
 
 export function sounder(): Sounder {
   const audio = new Audio();
@@ -55,23 +41,16 @@ export function sounder(): Sounder {
       setTimeout(() => resolve(true), SAYS_NO_MS);
       show(recording);
     });
-  const better = async (recording: Blob) => {
-    const form = betterForm(audio, recording);
-    if (!form) return undefined;
-    const [bytes, { asMp4 }] = await Promise.all([recording.arrayBuffer(), import('@hovlix/core/playable')]);
-    return asMp4(new Uint8Array(bytes), form);
-  };
 
   return {
     audio,
-    async load(recording) {
+    async load(music) {
       const mine = ++loads;
       giveUp();
-      // Where it cannot be made, as in a page whose server went, the file is played as it is.
-      const form = await better(recording).catch(() => undefined);
+      const { recording, better } = music instanceof Blob ? await playingForm(audio, music) : music;
       if (mine !== loads) return false;
-      begins = form?.begins ?? 0;
-      if (form && (await opens(new Blob([...form.parts] as BlobPart[], { type: 'audio/mp4' })))) return mine === loads;
+      begins = better?.begins ?? 0;
+      if (better && (await opens(better.recording))) return mine === loads;
       if (mine !== loads) return false;
       begins = 0;
       show(recording);

@@ -6,7 +6,8 @@ import type { Conducting } from '../conduct/conduct';
 import { whilePlaying } from '../conduct/while-playing';
 import type { Document } from '../document/document';
 import type { Repository } from '../document/repository';
-import { MIME, sounder, type Sounder } from './sounder';
+import { MIME } from './form';
+import { sounder, type Sounder } from './sounder';
 import { together, type Together } from './together';
 
 /** How often it is looked where they are. */
@@ -22,13 +23,18 @@ export const placeIn = ({ at }: Pick<Track, 'at'>, songTime: number): number | u
 
 export type Loudness = { readonly volume: number; readonly muted: boolean };
 
+export type Tracks = {
+  /** What lies beside a song is loaded before it is started. */
+  readonly bring: (song: Song) => void;
+};
+
 /** @param loudness how loud this screen plays. */
 export function followTracks(
   repository: Repository,
   document: Document,
   conducting: Conducting,
   loudness: () => Loudness,
-): void {
+): Tracks {
   const sounding = new Map<Track['id'], Sounding>();
   const coming = new Set<string>();
 
@@ -68,6 +74,11 @@ export function followTracks(
     }
   };
   whilePlaying(conducting, look, LOOK_MS);
+  return {
+    bring({ tracks = [] }) {
+      for (const track of tracks) if (!sounding.has(track.id)) void bring(track);
+    },
+  };
 }
 
 function playAt(

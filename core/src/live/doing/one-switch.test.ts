@@ -5,7 +5,7 @@ import { Act, SetList } from '../../gig';
 import { BACK, NEXT, night, nightShow } from '../../testing/night';
 import { id, seconds } from '../../units';
 import { songTimeAt } from '..';
-import { afterSong, placeAt, sectionNow, stopWords, wordsNow } from '.';
+import { afterSong, placeAt, sectionNow, songAfter, stopWords, wordsNow } from '.';
 import { lookName } from './act-names';
 
 describe('a set with one switch', () => {
@@ -140,6 +140,29 @@ describe('a set with one switch', () => {
     expect(stage.at()).toBe('e-three/ready');
     stage.press({ act: 'entry', way: 'previous' });
     expect(stage.at()).toBe('e-two/ready');
+  });
+
+  test('the song to come is the next of the set, past other stops; else what the end of the song says', () => {
+    const entries = [
+      { kind: 'song', id: 'a', song: 'one', stops: 'sections' },
+      { kind: 'pause', id: 'p', minutes: 15 },
+      { kind: 'song', id: 'c', song: 'three' },
+    ];
+    const stage = night(nightShow({ entries }));
+    const comes = () => songAfter(stage.moment())?.id;
+    expect(comes()).toBeUndefined();
+    stage.next();
+    expect(comes()).toBe('three');
+    stage.next();
+    expect([stage.at(), comes()]).toEqual(['a/Verse-0', 'three']);
+    stage.act([{ type: 'play', song: id<'Song'>('three'), from: seconds(0) }]);
+    expect(comes()).toBeUndefined();
+    // No set says what comes after it, but its own end does.
+    const show = nightShow({ entries: [] });
+    const songs = show.songs.map((song) => ({ ...song, ending: { then: 'next' as const } }));
+    const other = night({ ...show, songs });
+    other.act([{ type: 'play', song: id<'Song'>('one'), from: seconds(0) }]);
+    expect(songAfter(other.moment())?.id).toBe('two');
   });
 
   test('another set may be chosen at any time: one is before its first stop, and what plays goes on', () => {

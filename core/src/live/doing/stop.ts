@@ -1,6 +1,7 @@
 // On to a stop of the set, or back: what is done there.
 
 import { setInUse, type Stop } from '../../gig';
+import type { Song } from '../../song';
 import { seconds } from '../../units';
 import type { Action } from '../actions';
 import { cardAction, lookOnAction, type Moment } from '../press';
@@ -141,4 +142,15 @@ export function overActions(moment: Moment): readonly Action[] {
   // Files end a little before or after what was counted.
   const stops: readonly Action[] = [{ type: 'seek', to: song.duration }, { type: 'pause' }];
   return stop ? [...stops, ...afterSongActions(moment, stop)] : stops;
+}
+
+/** The song that most likely comes after the one that is on: what its end leads to, else the next one of the set. */
+export function songAfter(moment: Moment): Song | undefined {
+  const song = songNow(moment);
+  if (!song) return undefined;
+  const begins = overActions(moment).find((action) => action.type === 'play' || action.type === 'open-song');
+  const { stops, at } = placeAt(moment);
+  const later = stops.slice(at + 1).find((stop) => 'song' in stop && stop.song.id !== song.id);
+  const after = begins?.song ?? (later && 'song' in later ? later.song.id : undefined);
+  return moment.show.songs.find(({ id }) => id === after);
 }

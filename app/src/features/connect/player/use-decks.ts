@@ -9,7 +9,7 @@ import { beats, seconds } from '@hovlix/core/units';
 import { decksQuery, onDeck } from '../../../data/decks';
 import { useHovlix } from '../../../host/hovlix';
 import { sendClockOf } from '../../../host/midi/outside';
-import { MIME } from '../../../host/sound/sounder';
+import { MIME } from '../../../host/sound/form';
 import { useSession } from '../../../host/session';
 import { deckSound, type DeckSound } from './deck-sound';
 
