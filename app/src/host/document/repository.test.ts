@@ -132,6 +132,54 @@ test('a deleted show is out of the list, can be brought back, and is swept away 
   jest.useRealTimers();
 });
 
+test('music is taken away only where no show has it: as it was written, in an edit since, or in what can be undone', async () => {
+  const store = memoryStore();
+  const kept = repository(store);
+  const hash = 'cd'.repeat(32);
+  const added = { ...show.songs[0]!, id: 'own', music: { hash, name: 'a.ogg', type: 'ogg', bytes: 3 } };
+  const add = Command.parse({ type: 'add-song', added });
+  const bring = () => kept.putMusic(hash, { bytes: Uint8Array.of(1, 2, 3), peaks: undefined, envelopes: undefined });
+  const isKept = async () => {
+    await kept.dropMusic(hash);
+    return kept.hasMusic(hash);
+  };
+  await kept.save(copyOf(show));
+  await bring();
+  expect(await isKept()).toBe(false);
+  await bring();
+  await kept.append(show.id, { type: 'made', id: 'x', command: add });
+  expect(await isKept()).toBe(true);
+  await kept.save(copyOf(edit(show, add).show));
+  expect(await isKept()).toBe(true);
+  // A show that was deleted can be brought back for an hour.
+  await kept.remove(show.id);
+  expect(await isKept()).toBe(true);
+  await kept.bringBack(show.id);
+  await kept.save(copyOf(show));
+  const undo = { past: [[add]], future: [] } as never;
+  await kept.append(show.id, { type: 'made', id: 'y', command: rename('Y') }, undo);
+  expect(await isKept()).toBe(true);
+});
+
+test('a deleted show takes no music along that another one got with its last edits', async () => {
+  jest.useFakeTimers({ doNotFake: ['setTimeout'] });
+  const kept = repository(memoryStore());
+  const hash = 'ef'.repeat(32);
+  const added = { ...show.songs[0]!, id: 'own', music: { hash, name: 'a.ogg', type: 'ogg', bytes: 3 } };
+  const add = Command.parse({ type: 'add-song', added });
+  const other = { ...show, id: 'other' as typeof show.id };
+  await kept.save(copyOf(edit(show, add).show));
+  await kept.save(copyOf(other));
+  await kept.putMusic(hash, { bytes: Uint8Array.of(1, 2, 3), peaks: undefined, envelopes: undefined });
+  await kept.append(other.id, { type: 'made', id: 'x', command: add });
+  await kept.remove(show.id);
+  jest.setSystemTime(Date.now() + 3_700_000);
+  await kept.sweep();
+  expect((await kept.shows()).map(({ id }) => id)).toEqual(['other']);
+  expect(await kept.hasMusic(hash)).toBe(true);
+  jest.useRealTimers();
+});
+
 test('music of several pieces comes back byte for byte; what is not there is undefined', async () => {
   const kept = repository(memoryStore());
   const bytes = Uint8Array.from({ length: 7_000_001 }, (_, i) => (i * 31) & 255);

@@ -98,7 +98,7 @@ export type Repository = {
   readonly putFound: (hash: string, found: Omit<Music, 'bytes'>) => Promise<Problem | undefined>;
   readonly intake: () => Promise<readonly IntakeEntry[]>;
   readonly putIntake: (entries: readonly IntakeEntry[]) => Promise<Problem | undefined>;
-  /** Takes music away that no show has. */
+  /** Takes music away, unless a show has it, or one that can still be brought back. */
   readonly dropMusic: (hash: string) => Promise<void>;
 };
 
@@ -113,6 +113,8 @@ const IntakeEntry = z.object({
   name: z.string(),
   hash: z.string(),
   bytes: z.number(),
+  /** It is the recording of this song, and was not on this device. */
+  back: z.string().optional(),
   /** The song it became, how sure its beats are, 0…1, and the song that it is another copy of. */
   found: z.object({ song: z.string(), sure: z.number(), like: z.string().optional() }).optional(),
 });
@@ -144,7 +146,7 @@ export function repository(store: Store, tab = 'tab'): Repository {
       return storageProblem(error);
     }
   };
-  const dropMusic = async (hash: string): Promise<void> =>
+  const eraseMusic = async (hash: string): Promise<void> =>
     store.removeMany([
       ...[`music:${hash}`, `peaks:${hash}`, `envelopes:${hash}`, `heard:${hash}`],
       ...(await keysOf(`music:${hash}:`)),
@@ -175,10 +177,12 @@ export function repository(store: Store, tab = 'tab'): Repository {
       const all = await index();
       return write([['shows', JSON.stringify(all.map((one) => (one.id === id ? { ...one, ...change } : one)))]]);
     });
+  /** The music of a show, also what its last edits brought, and what can be brought back in it. */
   const musicOf = async (id: string): Promise<readonly string[]> => {
-    const text = (await store.getItem(`show:${id}`)) ?? '';
+    const lines = (await keysOf(`journal:${id}:`)).filter((key) => isLine(key, id));
+    const texts = Object.values(await store.getMany([`show:${id}`, `steps:${id}`, ...lines]));
     // Hashes are found as text: an old show need not be understood to keep its music.
-    return [...text.matchAll(/"hash":"([0-9a-f]{64})"/g)].map((found) => found[1]!);
+    return texts.flatMap((text) => [...(text ?? '').matchAll(/"hash":"([0-9a-f]{64})"/g)].map((found) => found[1]!));
   };
   return {
     shows: async () => (await index()).filter(({ removedAt }) => removedAt === undefined),
@@ -245,7 +249,7 @@ export function repository(store: Store, tab = 'tab'): Repository {
             `steps:${id}`,
             ...(await keysOf(`journal:${id}:`)).filter((key) => isLine(key, id)),
           ]);
-        for (const hash of hashes) await dropMusic(hash);
+        for (const hash of hashes) await eraseMusic(hash);
       }),
     append: (id, line, history) =>
       write([
@@ -295,10 +299,14 @@ export function repository(store: Store, tab = 'tab'): Repository {
       const text = await store.getItem(`heard:${hash}`);
       return text === null ? undefined : bytesOf(text);
     },
+    dropMusic: (hash) =>
+      alone(async () => {
+        for (const { id } of await index()) if ((await musicOf(id)).includes(hash)) return;
+        await eraseMusic(hash);
+      }),
     putFound: (hash, found) => write(foundEntries(hash, found)),
     intake: async () => (await read('intake', Intake)) ?? [],
     putIntake: (entries) => write([['intake', JSON.stringify(entries)]]),
-    dropMusic,
   };
 }
 

@@ -3,7 +3,7 @@
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { failed as failure, ok, wordsFor, type Problem, type Result } from '@hovlix/core/problem';
-import { songOfRecording, type Song } from '@hovlix/core/song';
+import { recordingsOf, songOfRecording, type Song } from '@hovlix/core/song';
 import type { Document } from '../document/document';
 import type { IntakeEntry, Repository } from '../document/repository';
 import { freshId } from '../fresh-id';
@@ -22,6 +22,8 @@ export type IntakeItem = {
   /** Why there is no song. */
   readonly wrong?: string;
   readonly found?: IntakeEntry['found'];
+  /** It was missing here, and its song is as it was. */
+  readonly back?: boolean;
 };
 
 export type Intake = {
@@ -68,8 +70,10 @@ export function intake(document: Document, repository: Repository): Intake {
   };
   const openShow = () => document.store.getState().show?.id;
   const songs = () => document.store.getState().show?.songs ?? [];
+  /** A song with this recording, as its music or beside it. */
+  const songWith = (hash: string) => songs().find((song) => recordingsOf([song]).some((one) => one.hash === hash));
   const isUsed = (hash: string) =>
-    songs().some(({ music }) => music?.hash === hash) || [...kept.values()].some((entry) => entry.hash === hash);
+    songWith(hash) !== undefined || [...kept.values()].some((entry) => entry.hash === hash);
 
   const listen = async (entry: IntakeEntry): Promise<void> => {
     const { id, name, hash } = entry;
@@ -84,6 +88,12 @@ export function intake(document: Document, repository: Repository): Intake {
     const { analysis, tags, sure, kept: parts } = result.value;
     const problem = await repository.putFound(hash, parts);
     if (problem) return failed(id, problem);
+    if (entry.back !== undefined) {
+      const found = { song: entry.back, sure: 1 };
+      kept.set(id, { ...entry, found });
+      await save();
+      return end(id, { state: 'found', share: 1, found, back: true });
+    }
     const heard = songOfRecording({ name, hash, bytes: entry.bytes, tags }, analysis, freshId);
     const like = await copyOf(heard);
     // It may have been given up while it was compared.
@@ -139,7 +149,9 @@ export function intake(document: Document, repository: Repository): Intake {
     if (!shown) return failed(id, { code: 'cancelled' });
     const { hash, file: plain } = known.value;
     const there = songs().find(({ music }) => music?.hash === hash);
-    if (there) return end(id, { state: 'failed', wrong: `“${file.name}” is in this show already: “${there.title}”.` });
+    const missed = (await repository.hasMusic(hash)) ? undefined : songWith(hash);
+    if (there && !missed)
+      return end(id, { state: 'failed', wrong: `“${file.name}” is in this show already: “${there.title}”.` });
     if ([...kept.values()].some((entry) => entry.hash === hash && !entry.found))
       return end(id, { state: 'failed', wrong: `“${file.name}” is here twice.` });
     const bytes = new Uint8Array(await plain.arrayBuffer());
@@ -149,7 +161,8 @@ export function intake(document: Document, repository: Repository): Intake {
     const problem = await repository.putMusic(hash, { bytes, peaks: undefined, envelopes: undefined });
     if (problem) return failed(id, problem);
     if (!wanted()) return isUsed(hash) ? undefined : repository.dropMusic(hash);
-    const entry = { id, show: shown.id, name: file.name, hash, bytes: bytes.length };
+    const back = missed && { back: missed.id };
+    const entry = { id, show: shown.id, name: file.name, hash, bytes: bytes.length, ...back };
     kept.set(id, entry);
     await save();
     change(id, { state: 'waiting' });
@@ -193,7 +206,8 @@ export function intake(document: Document, repository: Repository): Intake {
         }
         kept.set(id, entry);
         const state = found ? 'found' : 'waiting';
-        show({ id, show: entry.show, name, state, share: found ? 1 : 0, ...(found ? { found } : {}) });
+        const back = entry.back !== undefined;
+        show({ id, show: entry.show, name, state, share: found ? 1 : 0, ...(found ? { found, back } : {}) });
         if (!found) waiting.push(entry);
       }
       await save();

@@ -138,6 +138,7 @@ function Found({ item, song, like, onDrop }: FoundProps) {
         </Button>
       </Row>
       {like && <Quiet>{WORDS.anotherFileWhich(like.title)}</Quiet>}
+      {item.back && <Quiet>{WORDS.isBack(item.name)}</Quiet>}
       <Row gap={8} flexWrap="wrap">
         {like && (
           <Button label={WORDS.takeOutAgain(song.title)} kind="primary" onPress={takeOut}>
@@ -151,7 +152,7 @@ function Found({ item, song, like, onDrop }: FoundProps) {
         >
           {WORDS.check}
         </Button>
-        {!like && (
+        {!like && !item.back && (
           <>
             <Button label={WORDS.halfTempo(song.title)} disabled={busy} onPress={() => void count(0.5)}>
               {WORDS.half}

@@ -11,6 +11,7 @@ import { freshId } from '../../../host/fresh-id';
 import { useHovlix } from '../../../host/hovlix';
 import { useSession } from '../../../host/session';
 import { useOpenFile } from '../../../ui/use-open-file';
+import { WORDS } from './words';
 
 /** What lies beside music in a folder. By itself it is tried as a recording, and why it is none is said. */
 const BESIDE = /^(image|text|video|font)\/|^application\/(pdf|json|zip)$/;
@@ -89,6 +90,7 @@ export function useBringIn(): (files: readonly File[]) => void {
     const item = items.at(-1);
     if (!item || (song && item.found?.song !== song)) return;
     if (item.wrong) say(item.wrong, { tone: 'bad' });
+    if (item.back) say(WORDS.isBack(item.name));
     intake.drop(item.id);
     if (song) router.push(`/songs/${song}`);
   };

@@ -14,6 +14,7 @@ export const WORDS = {
   bpm: (part: string | number, meterText: string | number, part2: string | number) =>
     `${part} bpm · ${meterText}${part2}`,
   anotherFileWhich: (like: string | number) => `Another file of “${like}”, which is in this show.`,
+  isBack: (name: string | number) => `“${name}” is on this device again.`,
   takeItOut: 'Take it out',
   takeOutAgain: (song: string | number) => `Take ${song} out again`,
   check: 'Check',
