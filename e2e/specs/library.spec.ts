@@ -4,8 +4,9 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { clickTrack, onDisk, open, restoreShow } from './hovlix';
+import { button, clickTrack, onDisk, open, restoreShow } from './hovlix';
 import { expect, test } from './screens';
+import { rememberSounds } from './sounding';
 
 type Named = { readonly name: string; readonly buffer: Buffer };
 
@@ -130,6 +131,41 @@ test('a file that is in the show already, one twice, and one that is no music ar
   await expect(group(page).getByText(/“copy of take.wav” is (here twice|in this show already)/)).toBeVisible();
   await expect(group(page).getByText(/letter\.wav” is not music Hovlix can read/)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Open take', exact: true })).toHaveCount(1);
+});
+
+test('a recording that a second computer has not: it says which, and has it when that is added there', async ({
+  page,
+  other,
+}) => {
+  const take = { name: 'the take.wav', buffer: clickTrack({ bpm: 104, seconds: 20 }) };
+  await drop(page, [take]);
+  await expect(page.getByRole('heading', { name: 'the take' })).toBeVisible();
+  const { pathname } = new URL(page.url());
+
+  await rememberSounds(other);
+  await open(other, pathname);
+  await button(other, 'Play').click();
+  await expect(
+    other.getByText('The music of “the take” is not in this browser. Add “the take.wav” again.'),
+  ).toBeVisible();
+  await button(other, 'Pause').click();
+  await open(other, '/songs');
+  const rows = other.getByRole('button', { name: /^Open / });
+  await expect(button(other, 'Open the take')).toBeVisible();
+  const songs = await rows.count();
+  await drop(other, [take]);
+  await expect(other.getByTestId('said')).toHaveText(/“the take.wav” is on this device again\./, { timeout: 180_000 });
+  await expect(other.getByRole('heading', { name: 'the take' })).toBeVisible();
+  await button(other, 'Play').click();
+  await expect
+    .poll(() => other.evaluate(() => window.sounding.some((one) => !one.paused && one.currentTime > 0)))
+    .toBe(true);
+  await button(other, 'Pause').click();
+  await open(other, '/songs');
+  await expect(rows).toHaveCount(songs);
+  // It is there now: once more is once too many.
+  await drop(other, [take]);
+  await expect(other.getByTestId('said')).toHaveText(/“the take.wav” is in this show already: “the take”\./);
 });
 
 test('other readings of a song: bars from another beat, and back as they were found', async ({ page }) => {
