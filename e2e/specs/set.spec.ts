@@ -6,8 +6,9 @@ import { fileURLToPath } from 'node:url';
 import type { Page } from '@playwright/test';
 import { eachAsItWas } from './as-it-was';
 import { holdUntil, stepOn } from './feet';
-import { back, brightness, button, light, listen, open, restoreShow } from './hovlix';
+import { back, brightness, button, demoShow, light, listen, open, restoreShow } from './hovlix';
 import { expect, test } from './screens';
+import { rememberSounds } from './sounding';
 
 eachAsItWas();
 
@@ -243,6 +244,39 @@ test('two sets: the pedal leads through the one that is chosen for tonight; the 
   await button(page, 'Bar starts now').click();
   await expect(page.getByLabel('Beats a minute')).toHaveValue('50');
   await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+});
+
+test('the music of a song that stands ready is loaded before it is played, and while it plays that of the next', async ({
+  page,
+}) => {
+  await rememberSounds(page);
+  // What is read of the store, by the names of what is kept: pieces of music say whose they are.
+  await page.addInitScript(() => {
+    const read: string[] = [];
+    const { get } = IDBObjectStore.prototype;
+    IDBObjectStore.prototype.get = function noted(key) {
+      read.push(String(key));
+      return get.call(this, key);
+    };
+    Object.assign(window, { read });
+  });
+  const pieceOf = (id: string) => `music:${demoShow().songs.find((song) => song.id === id)!.music!.hash}:0`;
+  const reads = (id: string) =>
+    page.evaluate(
+      (key) => (window as unknown as { read: string[] }).read.filter((one) => one === key).length,
+      pieceOf(id),
+    );
+  const loaded = () => page.evaluate(() => window.sounding.some((one) => one.src !== '' && one.readyState > 0));
+  await open(page, '/gig');
+  expect(await loaded()).toBe(false);
+  await button(page, 'Set list').click();
+  await button(page, 'Go to Paper Lighthouse').click();
+  await expect.poll(loaded).toBe(true);
+  await button(page, 'Play Paper Lighthouse').click();
+  await playing(page, true);
+  await expect.poll(() => reads('salt-and-signal')).toBe(1);
+  expect(await reads('paper-lighthouse')).toBe(1);
+  await button(page, 'Pause').click();
 });
 
 test('a song whose music is not on this device says so before it is played, and Preflight too', async ({ page }) => {

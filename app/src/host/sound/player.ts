@@ -111,13 +111,16 @@ export function player(
     else if (store.getState().trouble === STOPPED) store.setState({ trouble: null });
   });
   const atHand = musicAtHand(repository, sound, stop);
+  const fetched = async (music: NonNullable<Song['music']>) => {
+    if (!(await repository.hasMusic(music.hash))) await onItsWay();
+    return atHand.fetch(music);
+  };
   /** Loads the song's music unless it is there already. False where there is none, or something else is asked for by then. */
   const load = async ({ title, music }: Song): Promise<boolean> => {
     const mine = request;
     if (!music) return false;
     if (atHand.isLoaded(music)) return true;
-    if (!(await repository.hasMusic(music.hash))) await onItsWay();
-    const found = await atHand.fetch(music);
+    const found = await fetched(music);
     if (mine !== request) return false;
     if (found) return atHand.load(music, found);
     store.setState({ trouble: `The music of “${title}” is not in this browser. Add “${music.name}” again.` });
@@ -129,7 +132,7 @@ export function player(
     tracks.bring(song);
     const { music } = song;
     if (!music || atHand.isLoaded(music)) return;
-    const found = await atHand.fetch(music).catch(() => undefined);
+    const found = await fetched(music).catch(() => undefined);
     const live = playing();
     if (found && mine === request && live?.id === song.id && !live.playing && audio.paused)
       await atHand.load(music, found);
@@ -166,7 +169,7 @@ export function player(
     lookedAheadOf = id;
     const moment = momentOf({ document, conducting });
     const next = moment && songAfter(moment)?.music;
-    if (next && !atHand.isLoaded(next)) void atHand.fetch(next).catch(() => undefined);
+    if (next && !atHand.isLoaded(next)) void fetched(next).catch(() => undefined);
   };
   /** Where the song was when it was looked at last, to see that it came round or jumped. */
   let seen: { readonly since: number; readonly time: number; readonly at: number } | undefined;
