@@ -80,7 +80,7 @@ export function hovlix(): Hovlix {
   };
   const gear = midi(yields);
   followDeeds(doc, link, sound, gear);
-  const incoming = intake(doc, kept);
+  const incoming = intake(doc, kept, sound.came);
   followShow(doc, incoming);
   const stage = { document: doc, conducting: link, player: sound };
   const pedals = controls(stage);

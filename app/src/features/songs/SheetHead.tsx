@@ -15,10 +15,13 @@ import type { Song } from '@hovlix/core/song';
 import { togglePlay } from '../../host/conduct/gestures';
 import { useHovlix, useLive } from '../../host/hovlix';
 import { eachFrame, REST_MS } from '../../ui/each-frame';
+import { FileButton } from '../../ui/FileButton';
 import { usePalette } from '../../ui/palette';
 import { Button, Column, Figures, Row, Title, Words } from '../../ui/pieces';
 import { clockText } from '../../ui/clock-text';
+import { useBringIn } from './intake/use-bring-in';
 import { meterText, songBpm } from './model';
+import { RECORDING_FILES } from './recording-files';
 import { StageFollows } from './StageFollows';
 import { WORDS } from './words';
 
@@ -34,6 +37,8 @@ export function SheetHead({ song, onOpen }: HeadProps) {
   const router = useRouter();
   const palette = usePalette();
   const trouble = useStore(app.player.store, (player) => player.trouble);
+  const missing = useStore(app.player.store, (player) => player.missing);
+  const bring = useBringIn();
   return (
     <Column borderBottomWidth={1} borderColor="$line">
       <Row paddingLeft={4} paddingRight={16} paddingVertical={8} gap={4}>
@@ -94,9 +99,16 @@ export function SheetHead({ song, onOpen }: HeadProps) {
         <PlayButton song={song} />
       </Row>
       {trouble && (
-        <Words color="$warn" paddingHorizontal={16} paddingBottom={10} role="alert">
-          {trouble}
-        </Words>
+        <Row paddingHorizontal={16} paddingBottom={10} gap={12}>
+          <Words flex={1} minWidth={0} color="$warn" role="alert">
+            {trouble}
+          </Words>
+          {missing !== null && onOpen && (
+            <FileButton label={WORDS.chooseMissing} accept={RECORDING_FILES} onFiles={bring}>
+              {WORDS.add}
+            </FileButton>
+          )}
+        </Row>
       )}
     </Column>
   );

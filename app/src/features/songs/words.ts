@@ -103,6 +103,8 @@ export const WORDS = {
   nothingToPlace: (where: string) => `There is nothing to place${where}.`,
   notesPlaced: (pad: string, count: number, where: string) =>
     `${pad}: ${count} ${count === 1 ? 'note' : 'notes'}${where}.`,
+  chooseMissing: 'Choose the recording that is missing',
+  add: 'Add',
   musicNotHere: 'The music of this song is not on this device.',
   isAtTempo: (title: string, bpm: string) => `“${title}” is at ${bpm} bpm now.`,
 };

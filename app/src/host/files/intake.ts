@@ -43,7 +43,8 @@ const AT_ONCE = (globalThis.navigator?.hardwareConcurrency ?? 2) > 2 ? 2 : 1;
 const COPY_SECONDS = 3;
 const COPY_ALIKE = 0.6;
 
-export function intake(document: Document, repository: Repository): Intake {
+/** @param came is told of each recording that is on this device now. */
+export function intake(document: Document, repository: Repository, came: (hash: string) => void): Intake {
   const store = createStore<{ readonly items: readonly IntakeItem[] }>(() => ({ items: [] }));
   const running = new Map<string, () => void>();
   const waiting: IntakeEntry[] = [];
@@ -160,6 +161,7 @@ export function intake(document: Document, repository: Repository): Intake {
     if (!wanted()) return;
     const problem = await repository.putMusic(hash, { bytes, peaks: undefined, envelopes: undefined });
     if (problem) return failed(id, problem);
+    came(hash);
     if (!wanted()) return isUsed(hash) ? undefined : repository.dropMusic(hash);
     const back = missed && { back: missed.id };
     const entry = { id, show: shown.id, name: file.name, hash, bytes: bytes.length, ...back };

@@ -326,4 +326,21 @@ describe('before it is asked for', () => {
     await one.play(song, 0);
     expect([one.store.getState().trouble, audio.paused]).toEqual([null, false]);
   });
+
+  test('music that is said to be missing is, until it has come; then it stands ready', async () => {
+    const { one, song, repository } = screen(false);
+    await one.play(song, 0);
+    expect(one.store.getState()).toMatchObject({
+      trouble: expect.stringMatching(/Add “x\.wav” again\.$/),
+      missing: song.music.hash,
+    });
+    one.pause();
+    one.came(OTHER);
+    expect(one.store.getState().missing).toBe(song.music.hash);
+    repository.music.mockImplementation(async () => ({ bytes: Uint8Array.of(1) }));
+    one.came(song.music.hash);
+    await ticks();
+    expect(one.store.getState()).toMatchObject({ trouble: null, missing: null });
+    expect(audio.src).toMatch(/^blob:/);
+  });
 });

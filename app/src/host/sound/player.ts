@@ -20,6 +20,8 @@ export type PlayerState = {
   readonly song: Id<'Song'> | null;
   /** Why there is no sound, in words; the light goes on without. */
   readonly trouble: string | null;
+  /** The hash of music that was to sound and is not here. */
+  readonly missing: string | null;
   /** Rehearsal: the music by this much of its tempo, its pitch kept; and a stretch of it that comes round again. */
   readonly rate: number;
   readonly loop: Loop | null;
@@ -44,6 +46,8 @@ export type Player = {
   readonly loud: (volume: number, muted: boolean) => void;
   /** Null ends it, and the music goes on past it. */
   readonly loopOver: (loop: Loop | null) => void;
+  /** Music is on this device now: what was said of its absence is over. */
+  readonly came: (hash: string) => void;
 };
 
 /** Sound and light may drift apart by this much before the conductor is told. Far below what anyone sees. */
@@ -84,6 +88,7 @@ export function player(
   const store = createStore<PlayerState>(() => ({
     song: null,
     trouble: null,
+    missing: null,
     rate: 1,
     loop: null,
     volume: 1,
@@ -123,7 +128,8 @@ export function player(
     const found = await fetched(music);
     if (mine !== request) return false;
     if (found) return atHand.load(music, found);
-    store.setState({ trouble: `The music of “${title}” is not in this browser. Add “${music.name}” again.` });
+    const trouble = `The music of “${title}” is not in this browser. Add “${music.name}” again.`;
+    store.setState({ trouble, missing: music.hash });
     return false;
   };
   /** It sounds at once when it is started from here. */
@@ -317,7 +323,7 @@ export function player(
       const now = playing();
       const wanted = from ?? (now?.id === song.id ? songTimeAt(now, conducting.now()) : 0);
       const start = wanted >= song.duration - 0.05 ? 0 : Math.max(0, wanted);
-      store.setState({ trouble: null });
+      store.setState({ trouble: null, missing: null });
       const sounds = await load(song);
       if (mine !== request) return;
       store.setState({ song: song.id });
@@ -378,6 +384,10 @@ export function player(
       clearInterval(looking);
       looking = loop ? setInterval(comeRound, LOOP_MS) : undefined;
       store.setState({ loop });
+    },
+    came(hash) {
+      if (store.getState().missing === hash) store.setState({ trouble: null, missing: null });
+      getReady();
     },
   };
   const showOnDevice = mediaKeys({

@@ -15,7 +15,7 @@ export type Listening = {
 };
 
 export function useListening(): Listening {
-  const { repository } = useHovlix();
+  const { repository, player } = useHovlix();
   const say = useSession((session) => session.say);
   const [share, setShare] = useState<number | null>(null);
   const job = useRef<Job | null>(null);
@@ -30,7 +30,10 @@ export function useListening(): Listening {
       const heard = await job.current.done;
       job.current = null;
       setShare(null);
-      if (heard.ok) return heard.value;
+      if (heard.ok) {
+        if (heard.value.music) player.came(heard.value.music.hash);
+        return heard.value;
+      }
       say(wordsFor(heard.problem), { tone: heard.problem.code === 'cancelled' ? 'good' : 'bad' });
       return undefined;
     },
