@@ -36,8 +36,9 @@ export function SheetHead({ song, onOpen }: HeadProps) {
   const { wide } = useMedia();
   const router = useRouter();
   const palette = usePalette();
-  const trouble = useStore(app.player.store, (player) => player.trouble);
   const missing = useStore(app.player.store, (player) => player.missing);
+  const ofAnother = missing !== null && missing !== song.music?.hash;
+  const trouble = useStore(app.player.store, (player) => (ofAnother ? null : player.trouble));
   const bring = useBringIn();
   return (
     <Column borderBottomWidth={1} borderColor="$line">
