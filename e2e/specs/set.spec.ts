@@ -293,6 +293,15 @@ test('a song whose music is not on this device says so before it is played, and 
   await expect(page.getByTestId('silent')).toHaveText('Its music is not on this device: only its light plays.');
   await page.goto('/gig/preflight');
   await expect(page.getByText(/^“Salt and Signal.ogg” of “Salt and Signal” is not on this device/)).toBeVisible();
+  // Nor is it in a file that is written here, which is not to be taken for the whole show.
+  await open(page, '/shows');
+  await button(page, 'More about Friday at the Boathouse').click();
+  const download = page.waitForEvent('download');
+  await button(page, 'Export').click();
+  await download;
+  await expect(page.getByTestId('said')).toHaveText(
+    /^Exported as friday-at-the-boathouse\.hovlix, without music that is not on this device: Salt and Signal\.ogg\./,
+  );
 });
 
 test('reloaded in the middle of a song it is back at its place, and the light was never gone', async ({ page }) => {

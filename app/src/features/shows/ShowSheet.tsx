@@ -1,6 +1,7 @@
 // One show: its name, a copy of it, its file, and how to be rid of it.
 
 import { router } from 'expo-router';
+import { someOf } from '@hovlix/core/counted';
 import { wordsFor, type Problem } from '@hovlix/core/problem';
 import { bundleOf, fileNameOf } from '../../host/files/bring-in';
 import { saveFile } from '../../host/files/save-file';
@@ -36,11 +37,13 @@ export function ShowSheet({ entry, on, onClose }: Props) {
     const kept = open?.show.id === entry.id ? undefined : await repository.load(entry.id);
     const copy = open?.show.id === entry.id ? open : kept?.ok ? kept.value : undefined;
     if (!copy) return say(WORDS.showCannotRead, { tone: 'bad' });
-    const file = fileNameOf(copy.show.name);
-    saveFile(file, await bundleOf(copy, musicOf), 'application/zip');
+    const name = fileNameOf(copy.show.name);
+    const { file, lacks } = await bundleOf(copy, musicOf);
+    saveFile(name, file, 'application/zip');
     await repository.exported(entry.id);
     await shows.refresh();
-    say(WORDS.exportedAs(file));
+    if (lacks.length === 0) say(WORDS.exportedAs(name));
+    else say(WORDS.exportedWithout(name, someOf(lacks)), { tone: 'bad' });
   };
   const remove = async () => {
     const problem = await shows.remove(entry.id);

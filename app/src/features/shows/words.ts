@@ -3,6 +3,8 @@
 export const WORDS = {
   showCannotRead: 'That show cannot be read here.',
   exportedAs: (file: string | number) => `Exported as ${file}`,
+  exportedWithout: (file: string | number, music: string | number) =>
+    `Exported as ${file}, without music that is not on this device: ${music}.`,
   isDeleted: (entry: string | number) => `“${entry}” is deleted.`,
   putShow: 'Put this show on',
   onlyLookInto: 'Only look into it here',

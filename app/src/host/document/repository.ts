@@ -80,7 +80,7 @@ export type Repository = {
   readonly bringBack: (id: string) => Promise<Problem | undefined>;
   /** Notes that a show was written to a file as it is. */
   readonly exported: (id: string) => Promise<Problem | undefined>;
-  /** Clears away what was deleted long enough ago, and music that no show has any more. */
+  /** Clears away what was deleted long enough ago, and music that no show has had for a day. */
   readonly sweep: () => Promise<void>;
   /** @param history what can be undone after an edit of one's own: it is written with it, or neither is. */
   readonly append: (id: string, line: Line, history?: History) => Promise<Problem | undefined>;
@@ -128,6 +128,8 @@ const Snapshot = z.object({
   chain: z.array(z.string()).min(1),
   pending: z.array(ChangeShape),
 });
+/** When it was looked for, and since when each recording was needed by nobody, in milliseconds. */
+const Unneeded = z.object({ at: z.number(), since: z.record(z.string(), z.number()) });
 const MusicHead = z.object({ pieces: z.number().int().min(1), bytes: z.number().int().min(1) });
 
 /** @param tab a name no other open page has: so its lines have keys of their own. */
@@ -184,6 +186,59 @@ export function repository(store: Store, tab = 'tab'): Repository {
     // Hashes are found as text: an old show need not be understood to keep its music.
     return texts.flatMap((text) => [...(text ?? '').matchAll(/"hash":"([0-9a-f]{64})"/g)].map((found) => found[1]!));
   };
+  /** Shows that were deleted so long ago are gone, with music that no other has. */
+  const clearShows = async (age: number): Promise<void> => {
+    const all = await index();
+    const over = all.filter(({ removedAt }) => removedAt !== undefined && Date.now() - removedAt > age);
+    if (over.length === 0) return;
+    const left = all.filter((one) => !over.includes(one));
+    const hashes = new Set<string>();
+    for (const { id } of over) (await musicOf(id)).forEach((hash) => hashes.add(hash));
+    (await neededBy(left)).forEach((hash) => hashes.delete(hash));
+    if (await write([['shows', JSON.stringify(left)]])) return;
+    for (const { id } of over)
+      await store.removeMany([
+        `show:${id}`,
+        `steps:${id}`,
+        ...(await keysOf(`journal:${id}:`)).filter((key) => isLine(key, id)),
+      ]);
+    for (const hash of hashes) await eraseMusic(hash);
+  };
+  const neededBy = async (entries: readonly ShowEntry[]): Promise<ReadonlySet<string>> => {
+    const needed = new Set(((await read('intake', Intake)) ?? []).map(({ hash }) => hash));
+    for (const { id } of entries) (await musicOf(id)).forEach((hash) => needed.add(hash));
+    return needed;
+  };
+  /** Music whose song was taken out of its show, or that was half kept, goes once it was needed by nobody for so long. */
+  const clearMusic = async (age: number): Promise<void> => {
+    const kept = (await store.getAllKeys()).flatMap(
+      (key) => /^(?:music|peaks|envelopes|heard):([0-9a-f]{64})/.exec(key)?.[1] ?? [],
+    );
+    const needed = await neededBy(await index());
+    const before = (await read('unneeded', Unneeded))?.since ?? {};
+    const now = Date.now();
+    const since: Record<string, number> = {};
+    for (const hash of new Set(kept)) {
+      if (needed.has(hash)) continue;
+      since[hash] = before[hash] ?? now;
+      if (now - since[hash] < age) continue;
+      await eraseMusic(hash);
+      delete since[hash];
+    }
+    await write([['unneeded', JSON.stringify({ at: now, since })]]);
+  };
+  let madeRoomAt = -Infinity;
+  /** Where the browser has no room left: what was deleted a while ago makes some, though it could still be brought back. */
+  const writeInRoom = async (entries: readonly (readonly [string, string])[]): Promise<Problem | undefined> => {
+    const problem = await write(entries);
+    if (problem?.code !== 'storage-full' || Date.now() - madeRoomAt < ROOM_AGAIN_MS) return problem;
+    madeRoomAt = Date.now();
+    await alone(async () => {
+      await clearShows(SURE_MS);
+      await clearMusic(SURE_MS);
+    });
+    return write(entries);
+  };
   return {
     shows: async () => (await index()).filter(({ removedAt }) => removedAt === undefined),
     currentId: () => store.getItem('current'),
@@ -235,24 +290,12 @@ export function repository(store: Store, tab = 'tab'): Repository {
     },
     sweep: () =>
       alone(async () => {
-        const all = await index();
-        const over = all.filter(({ removedAt }) => removedAt !== undefined && Date.now() - removedAt > BACK_FOR_MS);
-        if (over.length === 0) return;
-        const left = all.filter((one) => !over.includes(one));
-        const hashes = new Set<string>();
-        for (const { id } of over) (await musicOf(id)).forEach((hash) => hashes.add(hash));
-        for (const { id } of left) (await musicOf(id)).forEach((hash) => hashes.delete(hash));
-        if (await write([['shows', JSON.stringify(left)]])) return;
-        for (const { id } of over)
-          await store.removeMany([
-            `show:${id}`,
-            `steps:${id}`,
-            ...(await keysOf(`journal:${id}:`)).filter((key) => isLine(key, id)),
-          ]);
-        for (const hash of hashes) await eraseMusic(hash);
+        await clearShows(BACK_FOR_MS);
+        const checked = (await read('unneeded', Unneeded))?.at ?? 0;
+        if (Date.now() - checked > UNNEEDED_MS) await clearMusic(UNNEEDED_MS);
       }),
     append: (id, line, history) =>
-      write([
+      writeInRoom([
         [`journal:${id}:${tab}:${String(++count).padStart(9, '0')}`, JSON.stringify(line)],
         ...(history ? [[`steps:${id}`, JSON.stringify(history)] as const] : []),
       ]),
@@ -269,7 +312,7 @@ export function repository(store: Store, tab = 'tab'): Repository {
       const there = new Set(await store.getAllKeys());
       // Piece by piece: a mix of an hour is not in memory once more for being kept.
       let problem: Problem | undefined;
-      for (const entry of entries) problem ??= await write([entry]);
+      for (const entry of entries) problem ??= await writeInRoom([entry]);
       if (problem)
         await store.removeMany(entries.map(([key]) => key).filter((key) => !there.has(key))).catch(() => undefined);
       return problem;
@@ -319,6 +362,12 @@ function foundEntries(hash: string, { peaks, envelopes, heard }: Omit<Music, 'by
 
 /** A deleted show can be brought back for so long. */
 const BACK_FOR_MS = 3600_000;
+/** Where there is no room left, for so long: undo is offered for less. */
+const SURE_MS = 60_000;
+/** How often it is tried to make room. */
+const ROOM_AGAIN_MS = 10_000;
+/** Music that no song has may still be brought back by undo, or belong to a song that is being made. */
+const UNNEEDED_MS = 24 * 3600_000;
 
 const lineKey = (id: string) => new RegExp(`^journal:${id.replaceAll(/[.*+?^$()|[\]\\{}]/g, '\\$&')}:[^:]+:\\d{9}$`);
 const isLine = (key: string, id: string): boolean => lineKey(id).test(key);

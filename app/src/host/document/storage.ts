@@ -54,14 +54,19 @@ export function readingAhead(store: Store): Store {
   };
 }
 
-export function memoryStore(): Store & { readonly items: Map<string, string>; full: boolean } {
+/** `room` is for how many characters of values it has room. */
+export function memoryStore(): Store & { readonly items: Map<string, string>; full: boolean; room: number } {
   const items = new Map<string, string>();
   const store = {
     items,
     full: false,
+    room: Infinity,
     getItem: async (key: string) => items.get(key) ?? null,
     async setMany(entries: Record<string, string>) {
-      if (store.full) throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+      const after = new Map([...items, ...Object.entries(entries)]);
+      const taken = [...after.values()].reduce((sum, { length }) => sum + length, 0);
+      if (store.full || taken > store.room)
+        throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
       for (const [key, value] of Object.entries(entries)) items.set(key, value);
     },
     async removeMany(keys: string[]) {

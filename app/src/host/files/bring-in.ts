@@ -101,18 +101,21 @@ export async function offsetOf(before: Song, after: Song, repository: Repository
   return offset;
 }
 
-/** A show with its music as a .hovlix file. */
+/** A show with its music as a .hovlix file, and the recordings it lacks because this device has them not. */
 export async function bundleOf(
   { show, chain }: Pick<Copy, 'show' | 'chain'>,
   musicOf: (hash: string) => Promise<MusicFile | undefined>,
-): Promise<Blob> {
+): Promise<{ readonly file: Blob; readonly lacks: readonly string[] }> {
   const music = new Map<string, MusicFile>();
-  for (const { hash } of recordingsOf(show.songs)) {
+  const lacks: string[] = [];
+  for (const { hash, name } of recordingsOf(show.songs)) {
     const kept = await musicOf(hash);
     if (kept) music.set(hash, kept);
+    else lacks.push(name);
   }
   const { writeBundle } = await zipFormats();
-  return new Blob([writeBundle({ show, chain, savedAt: Date.now(), music })], { type: 'application/zip' });
+  const bytes = writeBundle({ show, chain, savedAt: Date.now(), music });
+  return { file: new Blob([bytes], { type: 'application/zip' }), lacks };
 }
 
 /** What a show is called as a file. */
