@@ -109,6 +109,24 @@ describe('music that no show has any more', () => {
     expect([...store.items.keys()].filter((key) => key.includes(half))).toEqual([]);
   });
 
+  test('a file that is added anew after its day is kept whole, though room is made while it comes', async () => {
+    const store = memoryStore();
+    // Once there is no room for a moment, in the middle of it.
+    let writes = 0;
+    const setMany: typeof store.setMany = (entries) => {
+      store.full = `peaks:${hash}` in entries && ++writes === 2;
+      return store.setMany(entries);
+    };
+    const kept = repository({ ...store, setMany });
+    await kept.save(copyOf(show));
+    await kept.putMusic(hash, music);
+    await kept.sweep();
+    later(DAY / 2);
+    expect(await kept.putMusic(hash, music)).toBeUndefined();
+    expect(writes).toBe(3);
+    expect((await kept.music(hash))?.bytes).toEqual(music.bytes);
+  });
+
   test('a full store makes room for new music by what was deleted a minute ago and more', async () => {
     const store = memoryStore();
     const kept = repository(store);

@@ -227,17 +227,28 @@ export function repository(store: Store, tab = 'tab'): Repository {
     }
     await write([['unneeded', JSON.stringify({ at: now, since })]]);
   };
+  /** Music that is kept anew has its day before it, whatever was noted of it: half of it must not go while it comes. */
+  const neededAgain = (hash: string) =>
+    alone(async () => {
+      const noted = await read('unneeded', Unneeded);
+      if (noted?.since[hash] === undefined) return;
+      const { [hash]: _, ...since } = noted.since;
+      if (await write([['unneeded', JSON.stringify({ ...noted, since })]])) await store.removeMany(['unneeded']);
+    });
   let madeRoomAt = -Infinity;
   /** Where the browser has no room left: what was deleted a while ago makes some, though it could still be brought back. */
   const writeInRoom = async (entries: readonly (readonly [string, string])[]): Promise<Problem | undefined> => {
     const problem = await write(entries);
     if (problem?.code !== 'storage-full' || Date.now() - madeRoomAt < ROOM_AGAIN_MS) return problem;
     madeRoomAt = Date.now();
-    await alone(async () => {
+    const clear = alone(async () => {
       await clearShows(SURE_MS);
       await clearMusic(SURE_MS);
     });
-    return write(entries);
+    return clear.then(
+      () => write(entries),
+      () => problem,
+    );
   };
   return {
     shows: async () => (await index()).filter(({ removedAt }) => removedAt === undefined),
@@ -306,6 +317,7 @@ export function repository(store: Store, tab = 'tab'): Repository {
       for (let i = 0; i < pieces; i++)
         entries.push([`music:${hash}:${i}`, textOf(bytes.subarray(i * PIECE, (i + 1) * PIECE))]);
       entries.push(...foundEntries(hash, found));
+      await neededAgain(hash);
       // The head comes last: music without it is not there.
       entries.push([`music:${hash}`, JSON.stringify({ pieces, bytes: bytes.length })]);
       // Of music that is kept already nothing is lost when it cannot be kept once more.
@@ -344,8 +356,7 @@ export function repository(store: Store, tab = 'tab'): Repository {
     },
     dropMusic: (hash) =>
       alone(async () => {
-        for (const { id } of await index()) if ((await musicOf(id)).includes(hash)) return;
-        await eraseMusic(hash);
+        if (!(await neededBy(await index())).has(hash)) await eraseMusic(hash);
       }),
     putFound: (hash, found) => write(foundEntries(hash, found)),
     intake: async () => (await read('intake', Intake)) ?? [],

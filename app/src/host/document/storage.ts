@@ -54,7 +54,7 @@ export function readingAhead(store: Store): Store {
   };
 }
 
-/** `room` is for how many characters of values it has room. */
+/** `room`: so many characters of values fit in it. */
 export function memoryStore(): Store & { readonly items: Map<string, string>; full: boolean; room: number } {
   const items = new Map<string, string>();
   const store = {

@@ -34,10 +34,15 @@ function betterForm(audio: HTMLAudioElement, { type }: Blob): ToMusicWorker['as'
   return type === MIME.ogg && isBlink && audio.canPlayType('audio/mp4') ? 'ogg' : undefined;
 }
 
+/** A worker that has not answered by then, as where its script does not come, is not waited for. */
+const GIVES_UP_MS = 8000;
+
 function made(wanted: ToMusicWorker): Promise<FromMusicWorker> {
   return new Promise((resolve) => {
     const worker = startMusicWorker();
+    const giveUp = setTimeout(() => done(undefined), GIVES_UP_MS);
     const done = (form: FromMusicWorker) => {
+      clearTimeout(giveUp);
       worker.terminate();
       resolve(form);
     };

@@ -15,10 +15,12 @@ class FakeAudio {
 
 /** What the worker does, in this thread. */
 jest.mock('../workers', () => ({ startMusicWorker: () => new MockWorker() }));
+let mockSilent = false;
 class MockWorker {
   onmessage?: (event: { data: unknown }) => void;
   terminate = () => undefined;
   async postMessage({ recording, as }: ToMusicWorker) {
+    if (mockSilent) return;
     const { asMp4 } = await import('@hovlix/core/playable');
     const form = await recording.arrayBuffer().then(
       (bytes) => asMp4(new Uint8Array(bytes), as),
@@ -44,6 +46,7 @@ const mp3 = () => recording('chorus.mp3', 'mp3');
 
 beforeEach(() => {
   CAN = /./;
+  mockSilent = false;
   shown = [];
   Object.assign(globalThis, { Audio: jest.fn(() => (audio = new FakeAudio())) });
   URL.createObjectURL = (blob) => `blob:${shown.push(blob as Blob)}`;
@@ -88,6 +91,18 @@ test('where no other form can be made, the file is played as it is', async () =>
   expect(await one.load(gone)).toBe(true);
   expect(await one.load(Object.assign(mp3(), { arrayBuffer: async () => new ArrayBuffer(500) }))).toBe(true);
   expect(shown.map(({ type }) => type)).toEqual(['audio/mpeg', 'audio/mpeg']);
+});
+
+test('a worker that never answers is waited for some seconds, and the file is played as it is', async () => {
+  jest.useFakeTimers();
+  mockSilent = true;
+  const loading = sounder().load(mp3());
+  await jest.advanceTimersByTimeAsync(7900);
+  expect(shown).toEqual([]);
+  await jest.advanceTimersByTimeAsync(200);
+  expect(await loading).toBe(true);
+  expect(shown.map(({ type }) => type)).toEqual(['audio/mpeg']);
+  jest.useRealTimers();
 });
 
 test('what a browser finds its way in by itself is played as it is: WAV, FLAC, Ogg outside Blink', async () => {
