@@ -52,7 +52,7 @@ function emptyShow(): Show {
   const empty = readShow(
     {
       format: 'hovlix-show',
-      version: 11,
+      version: 12,
       id: 'boathouse',
       name: 'Friday at the Boathouse',
       profiles: [],

@@ -3,6 +3,7 @@
 import { ANALYSE_HELP, analyseCommand } from './cli/analyse';
 import { MIDI_HELP, midiCommand } from './cli/midi';
 import { NODE_HELP, nodeCommand, SERIAL_HELP, serialCommand } from './cli/node';
+import { OSC_HELP, oscCommand } from './cli/osc';
 import { PLAY_HELP, playCommand } from './cli/play';
 import { RENDER_HELP, renderCommand } from './cli/render';
 import { SERVE_HELP, serveCommand } from './cli/serve';
@@ -15,6 +16,7 @@ const COMMANDS: Readonly<Record<string, { readonly help: string; readonly run: (
   render: { help: RENDER_HELP, run: renderCommand },
   midi: { help: MIDI_HELP, run: midiCommand },
   play: { help: PLAY_HELP, run: playCommand },
+  osc: { help: OSC_HELP, run: oscCommand },
   node: { help: NODE_HELP, run: nodeCommand },
   serial: { help: SERIAL_HELP, run: serialCommand },
 };
@@ -26,6 +28,7 @@ const HELP = `Usage: hovlix COMMAND
   render    a song's light to a PCAP or CSV file
   midi      a song to a MIDI file, or what one holds into a song
   play      a song's light to the network, in real time
+  osc       one OSC message, to try what it does
   node      the DMX node stand-in: says what arrives
   serial    the serial stand-in: a USB cable that says what arrives
 

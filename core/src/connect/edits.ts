@@ -6,7 +6,7 @@ import { changed, laid, OpsShape, put, remove, type Ops } from '../change';
 import { failed, never, ok, type Result } from '../problem';
 import { idOf } from '../rig/schema';
 import { id, universe } from '../units';
-import { InputRow, Connections, MidiIn, MOST_ROWS, OutputRow, PlayerIn, type Way } from './schema';
+import { InputRow, Connections, MidiIn, MOST_ROWS, OscIn, OutputRow, PlayerIn, type Way } from './schema';
 
 export const ConnectCommand = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('put-output'), row: OutputRow }),
@@ -17,6 +17,7 @@ export const ConnectCommand = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('choose-sync'), sync: z.boolean() }),
   z.strictObject({ type: z.literal('set-player'), player: PlayerIn }),
   z.strictObject({ type: z.literal('set-midi'), midi: MidiIn }),
+  z.strictObject({ type: z.literal('set-osc'), osc: OscIn }),
   /** Takes back, or does again, what ops tell; where somebody changed the same since, that stays. */
   z.strictObject({ type: z.literal('adjust'), ops: OpsShape }),
 ]);
@@ -57,6 +58,9 @@ function apply(connections: Draft<Connections>, command: Exclude<ConnectCommand,
       return;
     case 'set-midi':
       connections.midi = command.midi;
+      return;
+    case 'set-osc':
+      connections.osc = command.osc;
       return;
     default:
       return never(command);

@@ -178,6 +178,30 @@ export const MidiReport = z.object({
 });
 export type MidiReport = z.infer<typeof MidiReport>;
 
+/** What is heard over OSC. */
+export const OscReport = z.object({
+  /** The last message that could be read. */
+  last: z
+    .object({
+      address: z.string(),
+      /** Its arguments, as people read them. */
+      values: z.string(),
+      from: z.string(),
+      /** Seconds since it came. */
+      ago: z.number(),
+      by: z.enum(['control', 'word', 'nobody']),
+      /** What a word of ours did. */
+      did: z.string(),
+    })
+    .nullable(),
+  /** Messages that could not be read or done, and what was wrong with the last one. */
+  bad: z.number(),
+  lastBad: z.string().nullable(),
+  /** Why nothing can be heard. */
+  deaf: z.string().nullable(),
+});
+export type OscReport = z.infer<typeof OscReport>;
+
 export const Status = z.object({
   version: z.string(),
   /** True where the asking screen is on the computer that conducts. */
@@ -194,6 +218,8 @@ export const Status = z.object({
   player: PlayerReport.nullable(),
   /** Null while its MIDI ports are not listened to. */
   midi: MidiReport.nullable(),
+  /** Null while it is not listened to. */
+  osc: OscReport.nullable(),
   networks: z.array(NetworkFace),
   serialPorts: z.array(SerialPlace),
   phones: z.object({

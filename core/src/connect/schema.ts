@@ -83,6 +83,10 @@ export const PlayerIn = z.strictObject({
 });
 export type PlayerIn = z.infer<typeof PlayerIn>;
 
+/** OSC that presses and moves, from other programs and from tablets: where it is listened to. */
+export const OscIn = z.strictObject({ on: z.boolean(), port: z.number().int().min(1024).max(65535) });
+export type OscIn = z.infer<typeof OscIn>;
+
 /** MIDI ports of the computer that conducts: whether they are listened to, what a clock from there leads, and whether ours is sent. */
 export const MidiIn = z.strictObject({
   on: z.boolean(),
@@ -102,6 +106,7 @@ export const Connections = z.strictObject({
   inputs: z.array(InputRow).max(MOST_INPUTS).default([]),
   player: PlayerIn.optional(),
   midi: MidiIn.optional(),
+  osc: OscIn.optional(),
   /** Universes that were given an output once, so that a row someone removed stays removed. */
   seen: z.array(HovlixUniverse).max(4096).default([]),
 });
@@ -109,6 +114,7 @@ export type Connections = z.infer<typeof Connections>;
 
 /** Nobody is listened to before somebody asks for it. */
 export const NO_PLAYER: PlayerIn = { on: false, port: 9045, follows: true };
+export const NO_OSC: OscIn = { on: false, port: 9046 };
 export const NO_MIDI: MidiIn = { on: false, follows: 'nothing', sendsClock: false };
 
 export const NO_CONNECTIONS: Connections = {

@@ -116,7 +116,7 @@ describe('a page that was busy hears late of a foot', () => {
     const { all, acted, state } = screen({ kind: 'switch', id: 'p', name: 'P', source: program, does });
     const begun = clock;
     busy(0.9);
-    all.midi({ by: 'program', device: 'x', channel: 1, number: 3, bank: null }, begun);
+    all.message({ by: 'program', device: 'x', channel: 1, number: 3, bank: null }, begun);
     pass(1.5);
     expect(state().blackout.on).toBe(false);
     expect(acted).toMatchObject([
@@ -166,7 +166,7 @@ test('an endless knob is learned by three steps up; a pedal at rest that tremble
   const learned: unknown[] = [];
   const say = (number: number, ...raw: number[]) =>
     raw.forEach((value) =>
-      all.midi({ by: 'control', device: 'Board', channel: 1, number, value: value / 127, fine: false }),
+      all.message({ by: 'control', device: 'Board', channel: 1, number, value: value / 127, fine: false }),
     );
   all.learn((source) => learned.push(source));
   say(11, 1, 0, 1, 0, 1, 1, 0);
@@ -193,7 +193,7 @@ describe('a switch that does not say when it is let go', () => {
   const { all } = screen();
   let learned: unknown[] = [];
   const send = (value: number, number = 64) =>
-    all.midi({ by: 'control', device: 'Board', channel: 1, number, value: value / 127, fine: false });
+    all.message({ by: 'control', device: 'Board', channel: 1, number, value: value / 127, fine: false });
   const learn = () => {
     learned = [];
     all.learn((source) => learned.push(source));
@@ -255,25 +255,25 @@ test('a note flashes for as long as it is held, and a thousand messages a second
     down,
     value: down ? 1 : 0,
   });
-  all.midi(struck(true));
+  all.message(struck(true));
   pass(0.2);
   expect(on()).toEqual(['red']);
-  all.midi(struck(false));
+  all.message(struck(false));
   expect(on()).toEqual([]);
   acted.length = 0;
   for (let i = 0; i < 1000; i++) {
-    all.midi(struck(i % 2 === 0));
-    all.midi({ by: 'control', device: 'x', channel: 1, number: 7, value: (i % 128) / 127, fine: false });
+    all.message(struck(i % 2 === 0));
+    all.message({ by: 'control', device: 'x', channel: 1, number: 7, value: (i % 128) / 127, fine: false });
     clock += 0.001;
     jest.advanceTimersByTime(1);
   }
-  all.midi(struck(false));
+  all.message(struck(false));
   pass(0.2);
   expect(on()).toEqual([]);
   expect(state().master.to).toBeCloseTo((999 % 128) / 127, 6);
   // Not more often than light leaves: a conductor takes only so many.
   expect(acted.filter(({ type }) => type === 'master').length).toBeLessThan(60);
-  expect(all.midi({ by: 'bend', device: 'x', channel: 1, value: 0.5 })).toBe(false);
+  expect(all.message({ by: 'bend', device: 'x', channel: 1, value: 0.5 })).toBe(false);
 });
 
 test('several acts of one press keep their order, and those that wait come when their beats have passed', () => {
@@ -358,7 +358,7 @@ test('a knob takes a value by hand at once where nobody has it, and then waits u
     turns: { turn: 'hand', role: 'wash', what: 'level' },
   });
   const turn = (value: number) => {
-    all.midi({ by: 'control', device: 'x', channel: 1, number: 7, value, fine: false });
+    all.message({ by: 'control', device: 'x', channel: 1, number: 7, value, fine: false });
     pass(1);
   };
   const level = () =>
@@ -388,7 +388,7 @@ test('pads and buttons of gear are lit while their look is on, and told anew whe
   let [outputs, wanted] = [['Board'], true];
   lightPads(host, { outputs: () => outputs, sendTo: (device, bytes) => sent.push([device, ...bytes]) }, () => wanted);
   const strike = (down: boolean) =>
-    all.midi({ by: 'note', device: 'Board', channel: 3, number: 40, down, value: down ? 1 : 0 });
+    all.message({ by: 'note', device: 'Board', channel: 3, number: 40, down, value: down ? 1 : 0 });
   const tap = () => (strike(true), strike(false), pass(0.1));
   const told = (level: number) => [
     ['Board', 0x92, 40, level],

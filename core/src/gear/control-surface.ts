@@ -9,6 +9,7 @@ import {
   hasGesture,
   hears,
   NO_GRIP,
+  placeHeard,
   sameSource,
   turned,
   USUAL_TIMES,
@@ -22,6 +23,7 @@ import {
   type Heard,
   type Source,
   type SwitchControl,
+  type Turns,
   type Wanted,
 } from '../gig';
 import { banksAt, heldAs, pressWords, turnAction, turnPlace } from '../live';
@@ -52,8 +54,10 @@ export type ControlSurface = {
    * @returns whether a control took it.
    */
   readonly key: (source: Source, down: boolean, at?: number) => boolean;
-  /** MIDI came in. @returns whether a control took it. */
-  readonly midi: (heard: Heard, at?: number) => boolean;
+  /** A message of MIDI or OSC came in. @returns whether a control took it. */
+  readonly message: (heard: Heard, at?: number) => boolean;
+  /** What is moved without a control: as a knob that has hold of it. @param key one for each knob. @param to 0…1. */
+  readonly move: (key: string, turns: Turns, to: number) => void;
   /** A switch on the screen, as the on-screen foot controller has them. */
   readonly foot: (control: string, down: boolean, at?: number) => void;
   /** The window is left: keys that come up elsewhere are not told. */
@@ -77,7 +81,7 @@ type Start = {
 export function controlSurface({ host, clock, onFelt, onHappened }: Start): ControlSurface {
   const { after } = host.time;
   /** While something learns, what comes in is for that alone. */
-  const { learn, pressed, midi: learned } = learning(host.time, clock);
+  const { learn, pressed, message: learned } = learning(host.time, clock);
   /** With the moment up to which all is decided. */
   const feet = new Map<string, { foot: Foot; contact: boolean; upTo: number; sleep?: () => void }>();
   /** What was begun with a press and ends as the foot comes up. */
@@ -146,26 +150,26 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
 
   /** Knobs that move: what waits for the end of the frame. The first message leaves at once, of those that follow the last. */
   const moving = new Map<string, number | null>();
-  const move = (control: FaderControl, to: number) => {
-    if (moving.has(control.id)) return void moving.set(control.id, to);
+  const move = (key: string, turns: Turns, to: number) => {
+    if (moving.has(key)) return void moving.set(key, to);
     const moment = host.moment();
-    const action = moment && turnAction(moment, control.turns, to);
+    const action = moment && turnAction(moment, turns, to);
     if (action) host.act(action);
-    moving.set(control.id, null);
+    moving.set(key, null);
     after(FRAME_MS, () => {
-      const waiting = moving.get(control.id);
-      moving.delete(control.id);
-      if (typeof waiting === 'number') move(control, waiting);
+      const waiting = moving.get(key);
+      moving.delete(key);
+      if (typeof waiting === 'number') move(key, turns, waiting);
     });
   };
 
-  const turn = (control: FaderControl, heard: Heard & { readonly value: number }) => {
+  const turn = (control: FaderControl, heard: Pick<Heard, 'by'> & { readonly value: number }) => {
     const moment = host.moment();
     if (!moment) return;
     const position = turnPlace(moment, control.turns) ?? askedFor(control, heard.value);
     const step = turned(grips.get(control.id) ?? NO_GRIP, control, heard, position, clock());
     grips.set(control.id, step.grip);
-    if (step.to !== null) move(control, step.to);
+    if (step.to !== null) move(control.id, control.turns, step.to);
   };
 
   return {
@@ -175,12 +179,13 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
       for (const control of bound) if (control.kind === 'switch') edge(control, down, at);
       return bound.length > 0;
     },
-    midi(heard, at) {
+    message(heard, at) {
       if (learned(heard)) return true;
       const bound = all().filter((one) => one.source && hears(one.source, heard));
       for (const control of bound) {
         if (control.kind === 'fader') {
-          if ('value' in heard) turn(control, heard);
+          const value = control.source ? placeHeard(control.source, heard) : undefined;
+          if (value !== undefined) turn(control, { by: heard.by, value });
           continue;
         }
         const contact = control.source ? contactOf(control.source, heard) : undefined;
@@ -206,6 +211,7 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
           edge(control, control.closed ?? false);
       }
     },
+    move,
     learn,
   };
 }

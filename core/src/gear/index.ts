@@ -6,3 +6,4 @@ export * from './hear';
 export * from './strikes';
 export * from './acts';
 export { isLit, lightPads } from './lit-pads';
+export * from './osc';

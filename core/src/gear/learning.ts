@@ -10,13 +10,13 @@ export type Learning = {
   readonly learn: (take: Take | null) => void;
   /** Something that has no values was pressed. @returns whether it was learned. */
   readonly pressed: (source: Source) => boolean;
-  /** MIDI came in. @returns whether it was learned. */
-  readonly midi: (heard: Heard) => boolean;
+  /** A message of MIDI or OSC came in. @returns whether it was learned. */
+  readonly message: (heard: Heard) => boolean;
 };
 
-/** What was learned from a controller, while it may still turn out to be of another kind. */
+/** What was learned of something that sends values, while it may still turn out to be of another kind. */
 type Young = {
-  readonly source: Extract<Source, { by: 'control' }>;
+  readonly source: Extract<Source, { by: 'control' | 'osc' }>;
   readonly take: Take;
   /** What it sent first, 0…127, and how often since. */
   readonly raw: number;
@@ -63,7 +63,7 @@ export function learning({ after }: Pick<Timers, 'after'>, clock: () => number):
     young = { source, take, raw, count: 1, forget };
   };
   const hearAgain = ({ source, take, raw, count }: Young, heard: Heard) => {
-    if (rawOf(heard) === raw && isStep(raw)) {
+    if (source.by === 'control' && rawOf(heard) === raw && isStep(raw)) {
       if (count + 1 < TICKS) return void (young = { ...young!, count: count + 1 });
       grown();
       take({ ...source, sends: 'relative' });
@@ -78,12 +78,13 @@ export function learning({ after }: Pick<Timers, 'after'>, clock: () => number):
       grown();
     },
     pressed,
-    midi(heard) {
+    message(heard) {
       if (young && hears(young.source, heard)) hearAgain(young, heard);
       const take = learns;
       const source = take && sourceMeant(heard);
       if (!source || !pressed(source)) return false;
-      if (source.by === 'control' && source.sends === 'absolute' && contactOf(source, heard) && !cameUp(source))
+      const hasValues = source.by === 'control' || source.by === 'osc';
+      if (hasValues && source.sends === 'absolute' && contactOf(source, heard) === true && !cameUp(source))
         wentUp(source, rawOf(heard), take);
       return true;
     },

@@ -7,6 +7,14 @@ import { Acts, type Act } from './act';
 const Channel = z.number().int().min(1).max(16).nullable();
 const Seven = z.number().int().min(0).max(127);
 
+/** Letters that an address may have (Open Sound Control 1.0, "OSC Addresses"): none that a pattern is made of. */
+export const OscAddress = z
+  .string()
+  .min(2)
+  .max(200)
+  .regex(/^\/[!-~]*$/, 'an address begins with a slash and has no spaces')
+  .regex(/^[^#*,?[\]{}]*$/, 'an address has none of # * , ? [ ] { }');
+
 /** Where a control is heard from. A channel of null is any channel, a device of null any device. */
 export const Source = z.discriminatedUnion('by', [
   /**
@@ -35,6 +43,14 @@ export const Source = z.discriminatedUnion('by', [
   }),
   z.strictObject({ by: z.literal('bend'), device: z.string().max(120).nullable(), channel: Channel }),
   z.strictObject({ by: z.literal('pressure'), device: z.string().max(120).nullable(), channel: Channel }),
+  z.strictObject({
+    by: z.literal('osc'),
+    address: OscAddress,
+    /** What it sends at its upper end. */
+    full: z.number().min(0.001).max(1e9).default(1),
+    /** What its values mean: its position, or each one that is not low a press. */
+    sends: z.enum(['absolute', 'toggle']).default('absolute'),
+  }),
 ]);
 export type Source = z.infer<typeof Source>;
 
@@ -146,6 +162,7 @@ export function sameSource(a: Source, b: Source): boolean {
   const any = <T>(one: T | null, other: T | null) => one === null || other === null || one === other;
   if (a.by === 'key') return b.by === 'key' && a.code === b.code;
   if (a.by === 'button') return b.by === 'button' && a.button === b.button;
+  if (a.by === 'osc') return b.by === 'osc' && a.address === b.address;
   if (b.by !== a.by || !any(a.device, b.device) || !any(a.channel, b.channel)) return false;
   if (a.by === 'bend' || a.by === 'pressure') return true;
   if (a.by === 'program') return b.by === 'program' && a.number === b.number && any(a.bank, b.bank);

@@ -2,7 +2,8 @@
 
 import fc from 'fast-check';
 import { Control, type FaderControl, type Source } from './control';
-import { contactOf, heardMidi, hears, midiMemory, sourceOf, type Heard } from './midi-in';
+import { contactOf, hears, sourceOf, type Heard } from './heard';
+import { heardMidi, midiMemory } from './midi-in';
 import { askedFor, NO_GRIP, turned, type Grip } from './turned';
 
 const say = (...messages: number[][]) => {

@@ -1,15 +1,6 @@
 // MIDI that comes in, as what controls hear: notes, controllers, programs with their banks, bends, pressure.
 
-import { sameSource, type Source } from './control';
-
-type From = { readonly device: string; readonly channel: number };
-
-/** What came in. Values are 0…1; `down` is given for what has two states. */
-export type Heard =
-  | ({ readonly by: 'note'; readonly number: number; readonly down: boolean; readonly value: number } & From)
-  | ({ readonly by: 'control'; readonly number: number; readonly value: number; readonly fine: boolean } & From)
-  | ({ readonly by: 'program'; readonly number: number; readonly bank: number | null } & From)
-  | ({ readonly by: 'bend' | 'pressure'; readonly value: number } & From);
+import type { HeardMidi, MidiFrom } from './heard';
 
 /** What a device said before that belongs to what it says next: banks and the upper halves of fine values, by channel. */
 export type MidiMemory = {
@@ -30,7 +21,7 @@ const BANK_LOWER = 32;
  * has data bytes above 127 is left out.
  * @param memory is changed.
  */
-export function heardMidi(memory: MidiMemory, device: string, data: ArrayLike<number>): Heard | undefined {
+export function heardMidi(memory: MidiMemory, device: string, data: ArrayLike<number>): HeardMidi | undefined {
   const status = data[0] ?? 0;
   const kind = status & 0xf0;
   const length = kind === 0xc0 || kind === 0xd0 ? 2 : 3;
@@ -57,7 +48,7 @@ export function heardMidi(memory: MidiMemory, device: string, data: ArrayLike<nu
   }
 }
 
-function controller(memory: MidiMemory, from: From, number: number, value: number): Heard {
+function controller(memory: MidiMemory, from: MidiFrom, number: number, value: number): HeardMidi {
   const at = from.channel - 1;
   const [upper, lower] = memory.bank[at]!;
   if (number === BANK_UPPER) memory.bank[at] = [value, lower];
@@ -75,39 +66,4 @@ function controller(memory: MidiMemory, from: From, number: number, value: numbe
 function bankOf({ bank }: MidiMemory, channel: number): number | null {
   const [upper, lower] = bank[channel - 1]!;
   return upper === null && lower === null ? null : (upper ?? 0) * 128 + (lower ?? 0);
-}
-
-/** A source as exact as what was heard, for a control that learns. Controllers are taken as absolute. */
-export function sourceOf(heard: Heard): Source {
-  const { device, channel } = heard;
-  switch (heard.by) {
-    case 'note':
-      return { by: 'note', device, channel, number: heard.number };
-    case 'control':
-      return { by: 'control', device, channel, number: heard.number, sends: heard.fine ? 'fine' : 'absolute' };
-    case 'program':
-      return { by: 'program', device, channel, number: heard.number, bank: heard.bank };
-    default:
-      return { by: heard.by, device, channel };
-  }
-}
-
-/** Whether a control with this source hears it. */
-export function hears(source: Source, heard: Heard): boolean {
-  if (heard.by === 'control' && source.by === 'control' && (source.sends === 'fine') !== heard.fine) return false;
-  // A bank that is wanted must have been said.
-  if (heard.by === 'program' && source.by === 'program' && source.bank !== null && source.bank !== heard.bank)
-    return false;
-  return sameSource(source, sourceOf(heard));
-}
-
-/** From here on a controller that sends two states is down. */
-const HALF = 0.5;
-
-/** What it is to a switch: down, up, or both at once; undefined where it is neither. */
-export function contactOf(source: Source, heard: Heard): boolean | 'tap' | undefined {
-  if (heard.by === 'note') return heard.down;
-  if (heard.by === 'program') return 'tap';
-  if (heard.by !== 'control') return undefined;
-  return source.by === 'control' && source.sends === 'toggle' ? 'tap' : heard.value >= HALF;
 }

@@ -17,6 +17,7 @@ export function sourceWords(source: Source | null): string {
   if (!source) return 'not learned yet';
   if (source.by === 'key') return `key ${keyName(source)}`;
   if (source.by === 'button') return `game button ${source.button + 1}`;
+  if (source.by === 'osc') return `OSC ${source.address}`;
   const channel = source.channel === null ? 'any channel' : `channel ${source.channel}`;
   const from = source.device === null ? '' : `, ${source.device}`;
   return `${messageWords(source)}, ${channel}${from}`;
@@ -26,7 +27,7 @@ export function sourceWords(source: Source | null): string {
 export const keyName = ({ code, sign }: Extract<Source, { by: 'key' }>): string =>
   sign ?? KEYS[code] ?? code.replace(/^Key|^Digit/, '');
 
-function messageWords(source: Exclude<Source, { by: 'key' | 'button' }>): string {
+function messageWords(source: Exclude<Source, { by: 'key' | 'button' | 'osc' }>): string {
   switch (source.by) {
     case 'note':
       return `note ${noteName(source.number)}`;

@@ -2,7 +2,7 @@
 
 import { clamp } from '../units';
 import type { FaderControl } from './control';
-import type { Heard } from './midi-in';
+import type { Heard } from './heard';
 
 /** How a control was left: what it asked for last, when, in seconds, and whether it has hold of the value. */
 export type Grip = {

@@ -2,7 +2,7 @@
 
 import { failed, ok, type Result } from '../problem';
 
-export const NEWEST = 11;
+export const NEWEST = 12;
 
 type Json = Readonly<Record<string, unknown>>;
 
@@ -35,6 +35,8 @@ export const MIGRATIONS: Readonly<Record<number, (show: Json) => Json>> = {
   9: (show) => show,
   // Steps that snap or fade by themselves came, and pictures of lamp types; both may be left out.
   10: (show) => show,
+  // Controls that are heard over OSC came; they may be left out.
+  11: (show) => show,
 };
 
 /** A look, or a step of a chase. */

@@ -14,7 +14,7 @@ const plain = (...attributes: string[]) => attributes.map((attribute, i) => ({ a
 
 const input: z.input<typeof Show> = {
   format: 'hovlix-show',
-  version: 11,
+  version: 12,
   id: 'test',
   name: 'Test show',
   profiles: [

@@ -23,6 +23,7 @@ import { serialPorts } from '../connect/serial-ports';
 import { connectionsStore } from '../connect/store';
 import { followGear } from '../gear/gear';
 import type { StandInPort } from '../gear/ports';
+import { followOsc } from '../osc/osc';
 import { followPlayer } from '../player/player';
 import type { InputPorts } from '../input/input';
 import { parseTarget, TARGETS, type Target } from '../output/target';
@@ -228,6 +229,7 @@ async function serve({ port, demo, targets, lan, lanAt, inputPorts, home, log, l
     standIns: demo ? [footController] : [],
   });
   const player = followPlayer({ connections, session: shared, hub, say: about('player') });
+  const osc = followOsc({ connections, ...gear.osc });
   connections.onChange((next) => standIns?.playerPort((next.player ?? NO_PLAYER).port));
   const status = (host: boolean): Status => ({
     version: VERSION,
@@ -240,6 +242,7 @@ async function serve({ port, demo, targets, lan, lanAt, inputPorts, home, log, l
     node: standIns?.report() ?? null,
     player: player.report(),
     midi: gear.report(),
+    osc: osc.report(),
     networks,
     serialPorts: [...cables, ...(standIns?.cables() ?? [])],
     phones: {
@@ -350,6 +353,7 @@ async function serve({ port, demo, targets, lan, lanAt, inputPorts, home, log, l
   ending();
   looking.forEach(clearInterval);
   player.close();
+  osc.close();
   gear.close();
   door.close();
   hub.close();

@@ -9,9 +9,11 @@ import {
   inTurn,
   lightPads,
   midiHearer,
+  oscHearer,
   strikes,
   timersOf,
   type GearHost,
+  type OscHearer,
 } from '@hovlix/core/gear';
 import type { Act } from '@hovlix/core/gig';
 import { GEAR, type Moment } from '@hovlix/core/live';
@@ -28,6 +30,8 @@ export type Gear = {
   readonly report: () => MidiReport | null;
   /** The next thing that is touched is told to this screen alone. */
   readonly learn: (screen: string | null) => void;
+  /** OSC that came in over the network. */
+  readonly osc: OscHearer;
   readonly close: () => void;
 };
 
@@ -90,7 +94,7 @@ export function followGear({ connections, session, hub, say, standIns = [] }: St
     },
     onHappened: ({ at: _, ...happened }) => hub.tell({ type: 'happened', ...happened }),
   });
-  const hearer = midiHearer({ host, takes: surface.midi, strike: strikes(host) });
+  const hearer = midiHearer({ host, takes: surface.message, strike: strikes(host) });
   const hearMachines = followMachines({
     host,
     ports: { sendTo: (device, bytes, inSeconds) => ports.sendTo(device, bytes, inSeconds) },
@@ -132,6 +136,7 @@ export function followGear({ connections, session, hub, say, standIns = [] }: St
         : { inputs: [...ports.inputs()], outputs: [...ports.outputs()], deaf: ports.deaf(), last, ...machines },
     learn: (screen) =>
       surface.learn(screen === null ? null : (source) => hub.tell({ type: 'learned', source }, screen)),
+    osc: oscHearer({ host, surface }),
     close: () => ports.close(),
   };
 }

@@ -1,23 +1,19 @@
 // Listens to a DJ player while that is wanted, and lets songs go by it.
 
 import { randomUUID } from 'node:crypto';
-import { createSocket, type RemoteInfo, type Socket } from 'node:dgram';
 import type { Session } from '@hovlix/core/conduct';
 import { NO_PLAYER, type PlayerReport } from '@hovlix/core/connect';
 import { PLAYER_SOUNDS } from '@hovlix/core/live';
 import { playerFollower, readDeckWord, type PlayerFollower } from '@hovlix/core/player';
-import { decodeOsc } from '@hovlix/core/wire';
-import { id } from '@hovlix/core/units';
+import type { OscMessage } from '@hovlix/core/wire';
+import { id, type Seconds } from '@hovlix/core/units';
 import { now } from '../clock';
 import type { ConnectionsStore } from '../connect/store';
+import { oscPort } from '../osc/port';
 import type { Hub } from '../ws/hub';
 
 /** So often it is looked where the decks are. */
 const LOOK_MS = 20;
-/** A port that another program holds is tried again so often. */
-const AGAIN_MS = 3000;
-/** No message that we understand is longer. */
-const MOST_BYTES = 4096;
 
 export type Player = {
   /** What is heard; null while nobody is listened to. */
@@ -37,58 +33,19 @@ type Start = {
 
 export function followPlayer({ connections, session, hub, say, host }: Start): Player {
   const wanted = () => connections.connections().player ?? NO_PLAYER;
-  let socket: Socket | undefined;
-  let again: ReturnType<typeof setTimeout> | undefined;
-  let listensAt: number | undefined;
   let follower: PlayerFollower = playerFollower();
-  let bad = 0;
-  let lastBad: string | null = null;
-  let deaf: string | null = null;
 
-  const refuse = (why: string) => {
-    bad++;
-    lastBad = why;
+  const take = (message: OscMessage, from: string, at: Seconds) => {
+    const word = readDeckWord(message);
+    if (word && 'why' in word) port.refuse(word.why);
+    else if (word) follower.take(word, at, from);
   };
-  const take = (bytes: Uint8Array, { address }: RemoteInfo) => {
-    const at = now();
-    if (bytes.length > MOST_BYTES) return refuse(`a packet of ${bytes.length} bytes`);
-    const packet = decodeOsc(bytes);
-    if (packet.kind === 'bad') return refuse(packet.why);
-    for (const message of packet.messages) {
-      const word = readDeckWord(message);
-      if (word && 'why' in word) refuse(word.why);
-      else if (word) follower.take(word, at, address);
-    }
-  };
-  const listen = (port: number) => {
-    const fresh = createSocket({ type: 'udp4', reuseAddr: false });
-    socket = fresh;
-    fresh.on('message', take);
-    fresh.on('error', (error: NodeJS.ErrnoException) => {
-      const taken = error.code === 'EADDRINUSE';
-      deaf = taken
-        ? `Another program listens at port ${port}. End it, or choose another.`
-        : `Nothing can be heard: ${error.message}`;
-      fresh.close();
-      if (socket !== fresh) return;
-      socket = undefined;
-      again = setTimeout(listen, AGAIN_MS, port);
-    });
-    fresh.bind(port, host, () => (deaf = null));
-  };
+  const port = oscPort(take, host);
   const attend = () => {
-    const { on, port } = wanted();
-    const at = on ? port : undefined;
-    if (at === listensAt) return;
-    listensAt = at;
-    deaf = null;
-    clearTimeout(again);
-    socket?.close();
-    socket = undefined;
-    if (at !== undefined) return listen(at);
+    const { on, port: at } = wanted();
+    if (!port.listenAt(on ? at : undefined) || on) return;
     look(false);
     follower = playerFollower();
-    [bad, lastBad] = [0, null];
     say(null);
   };
   const look = (follows: boolean) => {
@@ -109,16 +66,17 @@ export function followPlayer({ connections, session, hub, say, host }: Start): P
   connections.onChange(attend);
   attend();
   const looking = setInterval(() => {
-    if (listensAt !== undefined) look(wanted().follows);
+    if (port.listensAt() !== undefined) look(wanted().follows);
   }, LOOK_MS);
 
   return {
     report: () =>
-      listensAt === undefined ? null : { decks: [...follower.decks(now(), session.shown())], bad, lastBad, deaf },
+      port.listensAt() === undefined
+        ? null
+        : { decks: [...follower.decks(now(), session.shown())], ...port.troubles() },
     close() {
       clearInterval(looking);
-      clearTimeout(again);
-      socket?.close();
+      port.close();
     },
   };
 }

@@ -1,0 +1,193 @@
+// OSC that comes in: a control takes it, or it is one of our own words. docs/osc.md has the table.
+
+import { heardOsc, oscNumber, type Act, type Turns } from '../gig';
+import { pressWords, turnName, type Action, type Moment } from '../live';
+import type { Show } from '../show';
+import { clamp } from '../units';
+import type { OscMessage, OscValue } from '../wire';
+import type { ControlSurface } from './control-surface';
+import type { GearHost } from './host';
+
+/** What became of a message. */
+export type OscAnswer =
+  /** A control learned it, or took it. */
+  | { readonly by: 'control' }
+  /** One of our words, and what it did; nothing as a button of it is let go. */
+  | { readonly by: 'word'; readonly did: string }
+  /** Nobody waits for this address. */
+  | { readonly by: 'nobody' }
+  | { readonly by: 'bad'; readonly why: string };
+
+export type OscHearer = {
+  /** @param at when it came, by the clock of the surface. */
+  readonly hear: (message: OscMessage, at?: number) => OscAnswer;
+};
+
+type Start = {
+  readonly host: GearHost;
+  readonly surface: Pick<ControlSurface, 'message' | 'move'>;
+};
+
+export function oscHearer({ host, surface }: Start): OscHearer {
+  let since = -Infinity;
+  let count = 0;
+  /** Presses by our words, so that nobody fills the log by them. Knobs are limited where they move. */
+  const isTooMuch = () => {
+    if (host.now() - since >= 1) [since, count] = [host.now(), 0];
+    return ++count > MOST_PRESSES;
+  };
+  return {
+    hear(message, at = host.now()) {
+      const heard = heardOsc(message);
+      if (!heard) return bad(message, 'is a pattern, or too long: send to one address, without # * , ? [ ] { }');
+      if (surface.message(heard, at)) return { by: 'control' };
+      const moment = host.press();
+      if (!moment) return { by: 'nobody' };
+      const meant = meantBy(message, moment);
+      if (meant === undefined) return { by: 'nobody' };
+      if ('why' in meant) return bad(message, meant.why);
+      if ('turns' in meant) {
+        surface.move(message.address, meant.turns, meant.to);
+        return { by: 'word', did: `${turnName(moment.show, meant.turns)}: ${Math.round(meant.to * 100)} %` };
+      }
+      const idle = 'acts' in meant && meant.acts.length === 0;
+      if (!idle && isTooMuch()) return bad(message, `comes with more than ${MOST_PRESSES} others in a second`);
+      if ('action' in meant) {
+        host.act(meant.action);
+        return { by: 'word', did: meant.did };
+      }
+      const did = meant.down ? pressWords(moment, meant.acts) : '';
+      host.doActs(meant.acts, meant.down, at);
+      return { by: 'word', did };
+    },
+  };
+}
+
+const MOST_PRESSES = 60;
+
+const bad = ({ address }: OscMessage, why: string): OscAnswer => ({
+  by: 'bad',
+  why: `“${address.slice(0, 80)}” ${why}`,
+});
+
+/** A word of ours, by what it asks for. */
+type Meant =
+  | { readonly acts: readonly Act[]; readonly down: boolean }
+  | { readonly turns: Turns; readonly to: number }
+  | { readonly action: Action; readonly did: string }
+  | { readonly why: string };
+
+const ROOT = '/hovlix/';
+
+/** What comes after our root: a word, and perhaps a number behind another slash, as buttons have nothing but an address. */
+function meantBy({ address, values }: OscMessage, { show }: Pick<Moment, 'show'>): Meant | undefined {
+  if (!address.startsWith(ROOT)) return undefined;
+  const [word = '', which, ...more] = address.slice(ROOT.length).split('/');
+  const say = WORDS.get(word);
+  if (word === 'deck') return { why: 'is of a DJ player, which is heard at a port of its own' };
+  if (!say || more.length > 0) return { why: `is none of our words: ${[...WORDS.keys()].join(', ')}` };
+  return say({ show, which, values: which === undefined ? values : [asNumber(which), ...values] });
+}
+
+const asNumber = (text: string): OscValue => (/^\d{1,6}$/.test(text) ? Number(text) : text);
+
+type Said = {
+  readonly show: Show;
+  /** What stood behind the word in the address, which is the first of the values then. */
+  readonly which: string | undefined;
+  readonly values: readonly OscValue[];
+};
+
+/** Buttons send 1, then 0 as they are let go; software for cues sends nothing but the address. */
+const NOTHING: Meant = { acts: [], down: true };
+const isLetGo = (value: OscValue | undefined): boolean => oscNumber(value) === 0;
+
+const pressed =
+  (act: Act) =>
+  ({ values: [value] }: Said): Meant =>
+    isLetGo(value) ? NOTHING : { acts: [act], down: true };
+
+/** On, off, or where nothing is said the other of both. */
+const switched =
+  (act: (to: 'toggle' | 'on' | 'off') => Act) =>
+  ({ values: [value] }: Said): Meant => {
+    const number = oscNumber(value);
+    if (value !== undefined && number === undefined) return { why: 'takes 1, 0 or nothing' };
+    return { acts: [act(number === undefined ? 'toggle' : number > 0 ? 'on' : 'off')], down: true };
+  };
+
+type Called = { readonly number?: number; readonly name: string };
+
+/** By its number, or by its name however that is written. */
+function found<T extends Called>(all: readonly T[], value: OscValue | undefined): T | undefined {
+  if (typeof value === 'number') return all.find(({ number }) => number === value);
+  if (typeof value !== 'string') return undefined;
+  const plain = (name: string) => name.trim().toLowerCase();
+  return all.find(({ name }) => name === value) ?? all.find(({ name }) => plain(name) === plain(value));
+}
+
+const called = (value: OscValue | undefined): string =>
+  typeof value === 'string' ? `“${value.slice(0, 60)}”` : typeof value === 'number' ? `number ${value}` : 'that name';
+
+const WORDS: ReadonlyMap<string, (said: Said) => Meant> = new Map<string, (said: Said) => Meant>([
+  ['go', pressed({ act: 'stop', way: 'next' })],
+  ['back', pressed({ act: 'stop', way: 'previous' })],
+  [
+    'look',
+    ({ show, values: [value, on] }) => {
+      const look = found([...show.looks, ...show.chases], value);
+      if (!look) return { why: `finds no look or chase of ${called(value)}: give its name or its number` };
+      return { acts: [{ act: 'look', look: look.id, press: isLetGo(on) ? 'stop' : 'start' }], down: true };
+    },
+  ],
+  [
+    'pad',
+    ({ values: [place, value] }) => {
+      if (typeof place !== 'number' || !Number.isInteger(place) || place < 1 || place > 200)
+        return { why: 'needs the place of a pad in its bank, from 1' };
+      return { acts: [{ act: 'pad', place }], down: !isLetGo(value) };
+    },
+  ],
+  [
+    'song',
+    ({ show, values: [value, on] }) => {
+      const titles = show.songs.map(({ id, title }) => ({ id, name: title }));
+      const song = found(titles, value);
+      if (!song) return { why: `finds no song of ${called(value)}: give its title` };
+      return isLetGo(on) ? NOTHING : { acts: [{ act: 'play', song: song.id }], down: true };
+    },
+  ],
+  ['play', pressed({ act: 'song', does: 'play' })],
+  ['pause', pressed({ act: 'song', does: 'pause' })],
+  [
+    'section',
+    ({ values: [to] }) =>
+      to === 'next' || to === 'previous' || to === 'again' || to === 'last'
+        ? { acts: [{ act: 'section', to }], down: true }
+        : { why: 'takes next, previous, again or last' },
+  ],
+  ['tap', pressed({ act: 'tap' })],
+  [
+    'tempo',
+    ({ values: [value] }) => {
+      const bpm = oscNumber(value);
+      if (bpm === undefined || bpm < 30 || bpm > 400) return { why: 'takes beats a minute from 30 to 400' };
+      return { action: { type: 'tempo', bpm }, did: `${Math.round(bpm * 10) / 10} bpm` };
+    },
+  ],
+  [
+    'master',
+    ({ show, values }) => {
+      const [first, second] = values;
+      const level = oscNumber(typeof first === 'string' ? second : first);
+      const role = typeof first === 'string' ? found(show.roles, first) : null;
+      if (role === undefined) return { why: `finds no role of ${called(first)}` };
+      if (level === undefined || level < 0 || level > 1) return { why: 'takes a level from 0 to 1' };
+      return { turns: { turn: 'master', role: role?.id ?? null }, to: clamp(level, 0, 1) };
+    },
+  ],
+  ['blackout', switched((to) => ({ act: 'blackout', to }))],
+  ['freeze', switched((to) => ({ act: 'freeze', to }))],
+  ['release', pressed({ act: 'release' })],
+  ['all-off', pressed({ act: 'all-off' })],
+]);
