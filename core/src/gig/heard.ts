@@ -22,7 +22,12 @@ export type Heard = HeardMidi | HeardOsc;
 /** A source as exact as what was heard, for a control that learns. Controllers are taken as absolute. */
 export function sourceOf(heard: Heard): Source {
   if (heard.by === 'osc')
-    return { by: 'osc', address: heard.address, full: 'value' in heard ? likelyFull(heard.value) : 1, sends: 'absolute' };
+    return {
+      by: 'osc',
+      address: heard.address,
+      full: 'value' in heard ? likelyFull(heard.value) : 1,
+      sends: 'absolute',
+    };
   const { device, channel } = heard;
   switch (heard.by) {
     case 'note':

@@ -7,6 +7,7 @@ import { preflight, readShow, type Facts, type Show } from '.';
 const READY: Facts = {
   music: new Set(['a'.repeat(64)]),
   devices: ['Floor board'],
+  osc: true,
   outputs: { on: 1, troubles: [] },
   sending: true,
   blackout: false,
@@ -48,6 +49,11 @@ test.each<[string, object, Partial<Facts>]>([
   ['look: Does nothing yet: “Foot”.', { controls: [foot({ by: 'key', code: 'F7' }, {})] }, {}],
   ['stops: MIDI is off on this screen, and controls are bound to it.', { controls: [foot(note)] }, { devices: null }],
   ['stops: No MIDI device is plugged in.', { controls: [foot(note)] }, { devices: [] }],
+  [
+    'stops: OSC is not listened to, and controls are bound to it.',
+    { controls: [foot({ by: 'osc', address: '/tablet/1' })] },
+    { osc: false },
+  ],
   ['stops: “Floor board”, which has “Foot”, is not plugged in.', { controls: [foot(note)] }, { devices: ['Keys'] }],
   [
     'look: “Foot” and “Foot” both hear key F7.',

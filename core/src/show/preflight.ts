@@ -25,6 +25,8 @@ export type Facts = {
   readonly music: ReadonlySet<string>;
   /** MIDI devices that are plugged in; null where MIDI is off. */
   readonly devices: readonly string[] | null;
+  /** Whether OSC is listened to. */
+  readonly osc: boolean;
   /** Why outputs are deaf, in words; null without a computer that sends. */
   readonly outputs: { readonly on: number; readonly troubles: readonly string[] } | null;
   readonly sending: boolean;
@@ -121,7 +123,7 @@ function* rigRemarks(show: Show): Generator<Remark> {
   }
 }
 
-function* pedalRemarks({ controls }: Show, { devices }: Facts): Generator<Remark> {
+function* pedalRemarks({ controls }: Show, { devices, osc }: Facts): Generator<Remark> {
   const fix: Fix = { place: 'pedals' };
   const deaf = controls.filter(({ source }) => source === null).map(({ name }) => `“${name}”`);
   if (deaf.length > 0)
@@ -146,6 +148,12 @@ function* pedalRemarks({ controls }: Show, { devices }: Facts): Generator<Remark
     for (const [device, name] of wanted)
       if (devices && !devices.includes(device))
         yield { weight: 'stops', text: `“${device}”, which has “${name}”, is not plugged in.`, fix };
+  if (!osc && controls.some(({ source }) => source?.by === 'osc'))
+    yield {
+      weight: 'stops',
+      text: 'OSC is not listened to, and controls are bound to it.',
+      fix: { place: 'connect' },
+    };
   for (const [a, b] of conflictsOf(controls))
     yield { weight: 'look', text: `“${a.name}” and “${b.name}” both hear ${sourceWords(a.source)}.`, fix };
 }

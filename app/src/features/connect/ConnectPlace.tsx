@@ -21,6 +21,7 @@ import { NetworkCard } from './NetworkCard';
 import { OutputsCard } from './OutputsCard';
 import { OutputSheet } from './OutputSheet';
 import { PedalsCard } from './PedalsCard';
+import { OscCard } from './osc/OscCard';
 import { PhonesCard } from './PhonesCard';
 import { PlayerCard } from './player/PlayerCard';
 import { WORDS } from './words';
@@ -47,6 +48,7 @@ export function ConnectPlace() {
       {status && <PhonesCard status={status} />}
       <PedalsCard />
       {status && <PlayerCard status={status} />}
+      {status && <OscCard status={status} />}
       {status && <InputsCard status={status} onEdit={(id) => setEditing({ what: 'input', id })} />}
       {status && <NetworkCard status={status} />}
     </>

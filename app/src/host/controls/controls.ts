@@ -55,7 +55,7 @@ export function controls(stage: Playing, clock: () => number = localSeconds): Co
   const learned = (source: Source) => {
     const { learns } = store.getState();
     // Nothing is learned as such at once: it belongs to what was learned before.
-    if (source.by === 'control' && source.sends === 'toggle') lately?.(source);
+    if ('sends' in source && source.sends === 'toggle') lately?.(source);
     else (learns ?? lately)?.(source);
   };
   // What is plugged into the computer that conducts is shown and learned here like our own.

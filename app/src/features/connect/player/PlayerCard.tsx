@@ -1,6 +1,6 @@
 // What is heard of a DJ player, which songs its tracks are, and whether songs go by it.
 
-import { NO_PLAYER, type PlayerReport, type Status } from '@hovlix/core/connect';
+import { NO_OSC, NO_PLAYER, type PlayerReport, type Status } from '@hovlix/core/connect';
 import { likelySongs } from '@hovlix/core/likely';
 import { id } from '@hovlix/core/units';
 import { freshId } from '../../../host/fresh-id';
@@ -17,6 +17,11 @@ type Deck = PlayerReport['decks'][number];
 export function PlayerCard({ status }: { readonly status: Status }) {
   const app = useHovlix();
   const player = useConnections((state) => state.connections?.player) ?? NO_PLAYER;
+  const osc = useConnections((state) => state.connections?.osc) ?? NO_OSC;
+  const readPort = (text: string) => {
+    const read = wholeNumber(1024, 65535)(text);
+    return 'value' in read && osc.on && read.value === osc.port ? { wrong: PLAYER.portOfOsc } : read;
+  };
   const set = (change: Partial<typeof player>) =>
     app.connections.make({ type: 'set-player', player: { ...player, ...change } });
   return (
@@ -40,7 +45,7 @@ export function PlayerCard({ status }: { readonly status: Status }) {
             hint={PLAYER.portHint}
             numeric
             value={player.port}
-            read={wholeNumber(1024, 65535)}
+            read={readPort}
             onChange={(port) => set({ port })}
           />
         </>

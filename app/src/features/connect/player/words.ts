@@ -35,6 +35,7 @@ export const PLAYER = {
   tryIt: 'Try it with the stand-in',
   port: 'UDP port',
   portHint: 'The player sends here.',
+  portOfOsc: 'OSC for presses is heard at this port. Choose another.',
   unknown: 'Look for other tracks',
   unknownHint: 'Turned on while a track plays that is not one of your songs. The tempo follows its beat.',
   nothing: 'Nothing',

@@ -25,7 +25,7 @@ import { Sheet } from '../../../ui/Sheet';
 import { Slider } from '../../../ui/Slider';
 import { Switch } from '../../../ui/Switch';
 import { ActList } from './ActList';
-
+import { OscFields } from './OscFields';
 import { WORDS, GESTURE_NAMES } from './words';
 
 export type OpenedControlProps = { readonly show: Show; readonly control: Control; readonly onClose: () => void };
@@ -37,7 +37,7 @@ export function OpenedControl({ show, control, onClose }: OpenedControlProps) {
   /** May be told a second time, when more has changed: how it is let go does not matter of a knob, nor steps of a switch. */
   const learned = (source: Source) => {
     const now = app.document.store.getState().show?.controls.find(({ id: one }) => one === control.id);
-    const sends = source.by === 'control' ? source.sends : 'absolute';
+    const sends = 'sends' in source ? source.sends : 'absolute';
     if (!now || sends === (now.kind === 'fader' ? 'toggle' : 'relative')) return;
     store({ ...now, source });
     if (sends === 'toggle') say(WORDS.saysNoRelease);
@@ -91,22 +91,34 @@ function Heard({ control, onLearned, onChange }: HeardProps) {
           {learning ? WORDS.cancel : source ? WORDS.learnAgain : WORDS.learn}
         </Button>
       </Row>
-      {source && source.by !== 'key' && source.by !== 'button' && <MidiFields source={source} onChange={onChange} />}
-      {control.kind === 'switch' && source?.by !== 'program' && (
-        <Row>
+      {source?.by === 'osc' ? (
+        <OscFields kind={control.kind} source={source} onChange={onChange} />
+      ) : (
+        source && source.by !== 'key' && source.by !== 'button' && <MidiFields source={source} onChange={onChange} />
+      )}
+      <Row gap={8} flexWrap="wrap">
+        {control.kind === 'switch' && source?.by !== 'program' && (
           <Button
             kind="quiet"
             onPress={() => onChange({ by: 'program', device: null, channel: null, number: 0, bank: null })}
           >
             {WORDS.byProgramNumber}
           </Button>
-        </Row>
-      )}
+        )}
+        {source?.by !== 'osc' && (
+          <Button
+            kind="quiet"
+            onPress={() => onChange({ by: 'osc', address: WORDS.firstAddress, full: 1, sends: 'absolute' })}
+          >
+            {WORDS.byOscAddress}
+          </Button>
+        )}
+      </Row>
     </Column>
   );
 }
 
-type Midi = Exclude<Source, { by: 'key' | 'button' }>;
+type Midi = Exclude<Source, { by: 'key' | 'button' | 'osc' }>;
 
 function MidiFields({ source, onChange }: { readonly source: Midi; readonly onChange: (source: Source) => void }) {
   return (

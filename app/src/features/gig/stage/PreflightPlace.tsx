@@ -113,6 +113,7 @@ function useFacts(): Facts | undefined {
   return {
     music,
     devices,
+    osc: status?.osc?.deaf === null,
     outputs: served ? { on: on.length, troubles } : null,
     sending,
     blackout,

@@ -1,0 +1,106 @@
+// What is heard over OSC: where to send it, what came last and what it did, and the addresses that need no binding.
+
+import { useState } from 'react';
+import { NO_OSC, NO_PLAYER, type OscReport, type Status } from '@hovlix/core/connect';
+import { useConnections, useHovlix } from '../../../host/hovlix';
+import { Card, State } from '../../../ui/card';
+import { Labelled, Typed, wholeNumber } from '../../../ui/form';
+import { ButtonLink } from '../../../ui/links';
+import { Button, Column, Figures, Quiet, Row } from '../../../ui/pieces';
+import { KNOWN, messageText, OSC, whatCame } from './words';
+
+export function OscCard({ status }: { readonly status: Status }) {
+  const app = useHovlix();
+  const osc = useConnections((state) => state.connections?.osc) ?? NO_OSC;
+  const player = useConnections((state) => state.connections?.player) ?? NO_PLAYER;
+  const set = (change: Partial<typeof osc>) => app.connections.make({ type: 'set-osc', osc: { ...osc, ...change } });
+  const readPort = (text: string) => {
+    const read = wholeNumber(1024, 65535)(text);
+    return 'value' in read && player.on && read.value === player.port ? { wrong: OSC.portOfPlayer } : read;
+  };
+  return (
+    <Card
+      title={OSC.title}
+      action={
+        <Button label={OSC.listen} pressed={osc.on} onPress={() => set({ on: !osc.on })}>
+          {osc.on ? OSC.listening : OSC.listenShort}
+        </Button>
+      }
+    >
+      {!osc.on && <Quiet>{OSC.off}</Quiet>}
+      {osc.on && status.osc && (
+        <>
+          <Came report={status.osc} />
+          <SendTo networks={status.networks} port={osc.port} />
+          <Typed
+            label={OSC.port}
+            patient
+            hint={OSC.portHint}
+            numeric
+            value={osc.port}
+            read={readPort}
+            onChange={(port) => set({ port })}
+          />
+          <Known />
+          <ButtonLink href="/gig/pedals" kind="quiet">
+            {OSC.bind}
+          </ButtonLink>
+        </>
+      )}
+    </Card>
+  );
+}
+
+function Came({ report: { last, bad, lastBad, deaf } }: { readonly report: OscReport }) {
+  if (deaf !== null) return <State colour="$fault" word={deaf} />;
+  return (
+    <Column gap={8} role="status" testID="osc-came">
+      {last === null ? (
+        <State colour="$faint" word={OSC.silent} />
+      ) : (
+        <State colour={last.by === 'nobody' ? '$warn' : '$live'} word={messageText(last)}>
+          <Quiet>{whatCame(last)}</Quiet>
+        </State>
+      )}
+      {bad > 0 && <Quiet>{OSC.bad(bad, lastBad)}</Quiet>}
+    </Column>
+  );
+}
+
+type SendToProps = { readonly networks: Status['networks']; readonly port: number };
+
+function SendTo({ networks, port }: SendToProps) {
+  const outside = networks.filter(({ internal }) => !internal);
+  return (
+    <Labelled label={OSC.sendTo} hint={outside.length > 0 ? OSC.everyone : OSC.onlyHere}>
+      {(outside.length > 0 ? outside : networks).map(({ name, address }) => (
+        <Figures key={`${name} ${address}`} color="$text">
+          {address}:{port}
+        </Figures>
+      ))}
+    </Labelled>
+  );
+}
+
+function Known() {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <Row>
+        <Button kind="quiet" pressed={open} onPress={() => setOpen(!open)}>
+          {open ? OSC.hideWords : OSC.showWords}
+        </Button>
+      </Row>
+      {open && (
+        <Column role="list" aria-label={OSC.words} gap={8}>
+          {KNOWN.map(([address, does]) => (
+            <Column key={address} role="listitem">
+              <Figures color="$text">{address}</Figures>
+              <Quiet>{does}</Quiet>
+            </Column>
+          ))}
+        </Column>
+      )}
+    </>
+  );
+}
