@@ -84,7 +84,7 @@ export function hovlix(): Hovlix {
   followShow(doc, incoming);
   const stage = { document: doc, conducting: link, player: sound };
   const pedals = controls(stage);
-  gear.onHeard(pedals.midi);
+  gear.onHeard(pedals.message);
   followGameButtons(pedals, doc);
   let dark: (() => void) | undefined;
   gear.store.subscribe(({ state }) => {
