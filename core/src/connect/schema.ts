@@ -84,7 +84,12 @@ export const PlayerIn = z.strictObject({
 export type PlayerIn = z.infer<typeof PlayerIn>;
 
 /** OSC that presses and moves, from other programs and from tablets: where it is listened to. */
-export const OscIn = z.strictObject({ on: z.boolean(), port: z.number().int().min(1024).max(65535) });
+export const OscIn = z.strictObject({
+  on: z.boolean(),
+  port: z.number().int().min(1024).max(65535),
+  /** Whoever sends is told at this port what is on and where knobs stand, so that a tablet shows it; null tells nobody. */
+  answersAt: UdpPort.nullable(),
+});
 export type OscIn = z.infer<typeof OscIn>;
 
 /** MIDI ports of the computer that conducts: whether they are listened to, what a clock from there leads, and whether ours is sent. */
@@ -114,7 +119,7 @@ export type Connections = z.infer<typeof Connections>;
 
 /** Nobody is listened to before somebody asks for it. */
 export const NO_PLAYER: PlayerIn = { on: false, port: 9045, follows: true };
-export const NO_OSC: OscIn = { on: false, port: 9046 };
+export const NO_OSC: OscIn = { on: false, port: 9046, answersAt: null };
 export const NO_MIDI: MidiIn = { on: false, follows: 'nothing', sendsClock: false };
 
 export const NO_CONNECTIONS: Connections = {

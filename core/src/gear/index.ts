@@ -7,3 +7,4 @@ export * from './strikes';
 export * from './acts';
 export { isLit, lightPads } from './lit-pads';
 export * from './osc';
+export * from './osc-answers';

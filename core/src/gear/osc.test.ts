@@ -4,8 +4,9 @@ import fc from 'fast-check';
 import { Control, type Source } from '../gig';
 import { testHost } from '../testing/gear-host';
 import { testShow } from '../testing/show';
+import { id } from '../units';
 import { decodeOsc, encodeOsc, type OscMessage, type OscValue } from '../wire';
-import { controlSurface, oscHearer } from '.';
+import { answerOsc, controlSurface, oscHearer } from '.';
 
 let clock = 50;
 beforeEach(() => jest.useFakeTimers());
@@ -206,6 +207,60 @@ describe('a word of ours', () => {
     expect(acted).toHaveLength(60);
     pass(1);
     expect(say('/hovlix/tap').by).toBe('word');
+  });
+});
+
+describe('a tablet', () => {
+  const asked = (...made: object[]) => {
+    const line = computer(...made);
+    const sent: (readonly [to: string, address: string, value: OscValue])[] = [];
+    let listeners: readonly string[] = ['a'];
+    const sendTo = (to: string, bytes: Uint8Array) => {
+      const packet = decodeOsc(bytes);
+      if (packet.kind === 'messages')
+        sent.push(...packet.messages.map(({ address, values }) => [to, address, values[0]!] as const));
+    };
+    const stop = answerOsc(line.host, { listeners: () => listeners, sendTo });
+    const take = () => {
+      pass(0.06);
+      return sent.splice(0);
+    };
+    return { ...line, take, stop, come: (...all: string[]) => void (listeners = all) };
+  };
+
+  test('is told that a button is on when that changes, whoever pressed; who comes is told all of it', () => {
+    const { host, take, come, stop } = asked(foot(onOsc('/tablet/1'), RED));
+    expect(take()).toEqual([['a', '/tablet/1', 0]]);
+    expect(take()).toEqual([]);
+    host.doActs([{ act: 'look', look: id<'Look'>('red'), press: 'start' }], true, clock);
+    expect(take()).toEqual([['a', '/tablet/1', 1]]);
+    come('a', 'b');
+    expect(take()).toEqual([
+      ['a', '/tablet/1', 1],
+      ['b', '/tablet/1', 1],
+    ]);
+    come();
+    host.doActs([{ act: 'all-off' }], true, clock);
+    expect(take()).toEqual([]);
+    come('b');
+    expect(take()).toEqual([['b', '/tablet/1', 0]]);
+    stop();
+    host.doActs([{ act: 'look', look: id<'Look'>('red'), press: 'start' }], true, clock);
+    expect(take()).toEqual([]);
+  });
+
+  test('is told where a fader stands, as it sends it itself, once nobody moves it any more', () => {
+    const turns = { turn: 'master', role: null };
+    const source = onOsc('/fader', { full: 127 });
+    const { take, say } = asked({ kind: 'fader', id: 'k', name: 'K', source, turns, soft: false, curve: 'gentle' });
+    expect(take()).toEqual([['a', '/fader', 127]]);
+    for (let i = 0; i < 20; i++) {
+      say('/fader', 100 - i);
+      expect(take()).toEqual([]);
+    }
+    const told = Array.from({ length: 10 }, take).flat();
+    expect(told).toHaveLength(1);
+    expect(told[0]![2]).toBeCloseTo(81, 0);
   });
 });
 

@@ -29,6 +29,12 @@ export function askedFor({ low, high, curve }: Pick<FaderControl, 'low' | 'high'
   return low + (high - low) * bent;
 }
 
+/** Where a control stands that asks for this, 0…1 of its way: the other way round. */
+export function placeFor({ low, high, curve }: Pick<FaderControl, 'low' | 'high' | 'curve'>, asked: number): number {
+  const bent = low === high ? 0 : clamp((asked - low) / (high - low), 0, 1);
+  return curve === 'even' ? bent : curve === 'gentle' ? Math.sqrt(bent) : bent * bent;
+}
+
 /**
  * A control was moved. With soft takeover it moves nothing until it has come to the value, or past it; and lets go where
  * the value was changed elsewhere meanwhile.

@@ -7,7 +7,7 @@ import { numberOf, options, UsageError } from './usage';
 
 export const OSC_HELP = `Usage: hovlix osc ADDRESS [VALUE]... [--to HOST] [--port N]
 
-Sends one OSC message, as a tablet or a program for cues would: hovlix osc /hovlix/look "Warm wash"
+Sends one OSC message, as a tablet or a program for cues would: hovlix osc /hovlix/look "Harbour blue"
 Numbers are sent as such (1 as a whole one, 0.5 and 1.0 as a float), true and false too, anything else as text.
   --to HOST  the computer that conducts (127.0.0.1)
   --port N   where Hovlix listens to OSC there (${NO_OSC.port})`;

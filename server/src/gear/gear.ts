@@ -5,6 +5,7 @@ import type { Session } from '@hovlix/core/conduct';
 import { NO_MIDI, type MidiReport } from '@hovlix/core/connect';
 import {
   actionsSince,
+  answerOsc,
   controlSurface,
   inTurn,
   lightPads,
@@ -14,6 +15,7 @@ import {
   timersOf,
   type GearHost,
   type OscHearer,
+  type OscListeners,
 } from '@hovlix/core/gear';
 import type { Act } from '@hovlix/core/gig';
 import { GEAR, type Moment } from '@hovlix/core/live';
@@ -30,8 +32,8 @@ export type Gear = {
   readonly report: () => MidiReport | null;
   /** The next thing that is touched is told to this screen alone. */
   readonly learn: (screen: string | null) => void;
-  /** OSC that came in over the network. */
-  readonly osc: OscHearer;
+  /** OSC that came in over the network, and what is told to those who sent it. */
+  readonly osc: OscHearer & { readonly answer: (to: OscListeners) => () => void };
   readonly close: () => void;
 };
 
@@ -136,7 +138,7 @@ export function followGear({ connections, session, hub, say, standIns = [] }: St
         : { inputs: [...ports.inputs()], outputs: [...ports.outputs()], deaf: ports.deaf(), last, ...machines },
     learn: (screen) =>
       surface.learn(screen === null ? null : (source) => hub.tell({ type: 'learned', source }, screen)),
-    osc: oscHearer({ host, surface }),
+    osc: { ...oscHearer({ host, surface }), answer: (to) => answerOsc(host, to) },
     close: () => ports.close(),
   };
 }

@@ -7,7 +7,7 @@ import { conductorHub, session } from '@hovlix/core/conduct';
 import { NO_OSC, type OscIn } from '@hovlix/core/connect';
 import { Control } from '@hovlix/core/gig';
 import { PROTOCOL } from '@hovlix/core/live';
-import { encodeOsc, type OscValue } from '@hovlix/core/wire';
+import { decodeOsc, encodeOsc, type OscValue } from '@hovlix/core/wire';
 import { testShow } from '../../../core/src/testing/show';
 import { now } from '../clock';
 import { connectionsStore } from '../connect/store';
@@ -148,4 +148,29 @@ test('a taken port is said, and heard as soon as it is free', async () => {
   await until(() => osc.report()!.deaf === null);
   say('/hovlix/tempo', 'f', 99);
   await until(() => state().tempo.bpm === 99);
+});
+
+test('whoever sent something is told what is on, at the port where they listen; two tablets are', async () => {
+  const { set, say, port, standing } = await computer(foot);
+  const ear = await bound();
+  const other = await bound('127.0.0.2');
+  const ears = (ear.address() as AddressInfo).port;
+  const heard: OscValue[] = [];
+  ear.on('message', (bytes: Buffer) => {
+    const packet = decodeOsc(bytes);
+    if (packet.kind === 'messages') heard.push(packet.messages[0]!.values[0]!);
+  });
+  set({ on: true, answersAt: ears });
+  await new Promise((resolve) => setTimeout(resolve, 200));
+  expect(heard).toEqual([]);
+  say('/hovlix/tap');
+  await until(() => heard.at(-1) === 0);
+  // Pressed by another one: both know.
+  other.send(encodeOsc('/tablet/1', 'f', [1]), port, '127.0.0.1');
+  await until(() => standing().length === 1 && heard.at(-1) === 1);
+  set({ answersAt: null });
+  say('/hovlix/all-off');
+  await until(() => standing().length === 0);
+  await new Promise((resolve) => setTimeout(resolve, 200));
+  expect(heard.at(-1)).toBe(1);
 });

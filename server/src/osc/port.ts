@@ -19,6 +19,8 @@ export type OscPort = {
   /** Packets and messages that were no good since it listens here, and what was wrong with the last; why nothing is heard. */
   readonly troubles: () => { readonly bad: number; readonly lastBad: string | null; readonly deaf: string | null };
   readonly refuse: (why: string) => void;
+  /** From the port it listens at. */
+  readonly send: (bytes: Uint8Array, port: number, host: string) => void;
   readonly close: () => void;
 };
 
@@ -78,6 +80,8 @@ export function oscPort(take: (message: OscMessage, from: string, at: Seconds) =
     listensAt: () => port,
     troubles: () => ({ bad, lastBad, deaf }),
     refuse,
+    // Nobody may be there, or the network is gone: it is told anew when it changes.
+    send: (bytes, to, at) => socket?.send(bytes, to, at, () => undefined),
     close,
   };
 }

@@ -31,6 +31,12 @@ export function OscCard({ status }: { readonly status: Status }) {
       {osc.on && status.osc && (
         <>
           <Came report={status.osc} />
+          <Row>
+            <ButtonLink href="/gig/pedals" kind="plain">
+              {OSC.bind}
+            </ButtonLink>
+          </Row>
+          <Known />
           <SendTo networks={status.networks} port={osc.port} />
           <Typed
             label={OSC.port}
@@ -41,14 +47,26 @@ export function OscCard({ status }: { readonly status: Status }) {
             read={readPort}
             onChange={(port) => set({ port })}
           />
-          <Known />
-          <ButtonLink href="/gig/pedals" kind="quiet">
-            {OSC.bind}
-          </ButtonLink>
+          <Typed
+            label={OSC.answersAt}
+            patient
+            hint={OSC.answersHint}
+            numeric
+            value={osc.answersAt === null ? '' : String(osc.answersAt)}
+            read={readAnswers}
+            onChange={(text) => set({ answersAt: text === '' ? null : Number(text) })}
+          />
         </>
       )}
     </Card>
   );
+}
+
+/** Empty: nobody is told. */
+function readAnswers(text: string): { readonly value: string } | { readonly wrong: string } {
+  if (text.trim() === '') return { value: '' };
+  const read = wholeNumber(1, 65535)(text);
+  return 'value' in read ? { value: String(read.value) } : read;
 }
 
 function Came({ report: { last, bad, lastBad, deaf } }: { readonly report: OscReport }) {
@@ -87,7 +105,7 @@ function Known() {
   return (
     <>
       <Row>
-        <Button kind="quiet" pressed={open} onPress={() => setOpen(!open)}>
+        <Button pressed={open} onPress={() => setOpen(!open)}>
           {open ? OSC.hideWords : OSC.showWords}
         </Button>
       </Row>

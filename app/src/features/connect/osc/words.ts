@@ -16,6 +16,9 @@ export const OSC = {
   silent: 'Nothing heard yet.',
   port: 'UDP port for OSC',
   portHint: 'Tablets and programs send here.',
+  answersAt: 'Answer at port',
+  answersHint:
+    'Where the tablet listens. Its buttons and faders that are bound then show what is on and where the values stand. Empty: no answers.',
   portOfPlayer: 'The DJ player is heard at this port. Choose another.',
   bad: (count: number, last: string | null) =>
     `${count.toLocaleString('en')} messages could not be read or done. The last: ${last ?? 'unknown'}.`,
