@@ -86,7 +86,7 @@ test('a button of a tablet is learned by touching it, works with no page open, a
   await expect.poll(isOn).toBe(1);
   await expect.poll(() => shown.at(-1)).toBe(1);
   // Turned off on another screen: the tablet shows that, too.
-  await other.getByRole('button', { name: 'Full sail', exact: true }).first().click();
+  await other.getByRole('button', { name: 'Full sail, on', exact: true }).click();
   await expect.poll(isOn).toBe(0);
   await expect.poll(() => shown.at(-1)).toBe(0);
   ear.close();

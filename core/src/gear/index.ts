@@ -6,5 +6,3 @@ export * from './hear';
 export * from './strikes';
 export * from './acts';
 export { isLit, lightPads } from './lit-pads';
-export * from './osc';
-export * from './osc-answers';

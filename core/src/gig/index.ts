@@ -6,7 +6,6 @@ export * from './gesture';
 export * from './trainer';
 export * from './heard';
 export * from './midi-in';
-export * from './osc-in';
 export * from './turned';
 export * from './source-words';
 export * from './known-track';

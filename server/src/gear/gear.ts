@@ -5,22 +5,19 @@ import type { Session } from '@hovlix/core/conduct';
 import { NO_MIDI, type MidiReport } from '@hovlix/core/connect';
 import {
   actionsSince,
-  answerOsc,
   controlSurface,
   inTurn,
   lightPads,
   midiHearer,
-  oscHearer,
   strikes,
   timersOf,
   type GearHost,
-  type OscHearer,
-  type OscListeners,
 } from '@hovlix/core/gear';
 import type { Act } from '@hovlix/core/gig';
 import { GEAR, type Moment } from '@hovlix/core/live';
 import { followMachines, type MachinesState } from '@hovlix/core/machines';
 import { lookOfNow } from '@hovlix/core/stored';
+import { answerOsc, oscHearer, type OscHearer, type OscListeners } from '@hovlix/core/osc';
 import { id } from '@hovlix/core/units';
 import { now } from '../clock';
 import type { ConnectionsStore } from '../connect/store';

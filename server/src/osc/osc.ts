@@ -1,7 +1,7 @@
 // Listens to programs and tablets that press and move over OSC, while that is wanted.
 
 import { NO_OSC, type OscReport } from '@hovlix/core/connect';
-import type { OscHearer, OscListeners } from '@hovlix/core/gear';
+import type { OscHearer, OscListeners } from '@hovlix/core/osc';
 import type { OscMessage, OscValue } from '@hovlix/core/wire';
 import type { Seconds } from '@hovlix/core/units';
 import { now } from '../clock';

@@ -1,8 +1,7 @@
 // OSC that comes in, as what controls hear: the first number of a message is its value.
 
+import { OscAddress, type HeardOsc } from '../gig';
 import type { OscMessage } from '../wire';
-import { OscAddress } from './control';
-import type { HeardOsc } from './heard';
 
 /** @returns undefined where its address is a pattern, or no control could be bound to it. */
 export function heardOsc({ address, values }: OscMessage): HeardOsc | undefined {

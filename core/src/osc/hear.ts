@@ -1,12 +1,12 @@
 // OSC that comes in: a control takes it, or it is one of our own words. docs/osc.md has the table.
 
-import { heardOsc, oscNumber, type Act, type Turns } from '../gig';
+import type { ControlSurface, GearHost } from '../gear';
+import type { Act, Turns } from '../gig';
 import { pressWords, turnName, type Action, type Moment } from '../live';
 import type { Show } from '../show';
 import { clamp } from '../units';
 import type { OscMessage, OscValue } from '../wire';
-import type { ControlSurface } from './control-surface';
-import type { GearHost } from './host';
+import { heardOsc, oscNumber } from './heard-osc';
 
 /** What became of a message. */
 export type OscAnswer =

@@ -1,10 +1,9 @@
 // Tells tablets which of their buttons are on and where their faders stand, at the addresses they send from themselves.
 
+import { isLit, type BareHost } from '../gear';
 import { placeFor, type Control } from '../gig';
 import { turnPlace, type Moment } from '../live';
 import { encodeOsc } from '../wire';
-import type { BareHost } from './host';
-import { isLit } from './lit-pads';
 
 /** Whoever is told. */
 export type OscListeners = {

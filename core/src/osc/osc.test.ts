@@ -1,12 +1,13 @@
 // OSC that presses and moves: by controls that learned it, and by our own words.
 
 import fc from 'fast-check';
+import { controlSurface } from '../gear';
 import { Control, type Source } from '../gig';
 import { testHost } from '../testing/gear-host';
 import { testShow } from '../testing/show';
 import { id } from '../units';
 import { decodeOsc, encodeOsc, type OscMessage, type OscValue } from '../wire';
-import { answerOsc, controlSurface, oscHearer } from '.';
+import { answerOsc, oscHearer } from '.';
 
 let clock = 50;
 beforeEach(() => jest.useFakeTimers());
