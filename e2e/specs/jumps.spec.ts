@@ -29,23 +29,26 @@ function ears() {
     return ear;
   };
   return Object.assign(window, {
-    /** Stretches of what is heard from now on, and by how much the clock of the sound is behind the time of day, in seconds. */
+    /**
+     * Stretches of what is heard from now on, and how far the clock of the sound was behind the time of day, again and again, both
+     * in seconds: a computer that is busy lets sound wait.
+     */
     hear: async (ms: number) => {
       const ear = await listening();
       const { context, fftSize } = ear;
       const stretches: { readonly ends: number; readonly sound: readonly number[] }[] = [];
-      const behind: number[] = [];
+      const behind: (readonly [at: number, by: number])[] = [];
       const last = new Float32Array(fftSize);
       for (let until = performance.now() + ms, next = until - ms + 800; performance.now() < until;) {
         await new Promise((resolve) => setTimeout(resolve, 10));
-        behind.push((performance.timeOrigin + performance.now()) / 1000 - context.currentTime);
+        const at = context.currentTime;
+        behind.push([at, (performance.timeOrigin + performance.now()) / 1000 - at]);
         if (performance.now() < next) continue;
         next = performance.now() + 350;
         ear.getFloatTimeDomainData(last);
         stretches.push({ ends: context.currentTime, sound: Array.from(last, (value) => Math.round(value * 1000)) });
       }
-      behind.sort((a, b) => a - b);
-      return { stretches, behind: behind[behind.length >> 1]!, rate: context.sampleRate };
+      return { stretches, behind, rate: context.sampleRate };
     },
   });
 }
@@ -76,6 +79,12 @@ function tonesIn(sound: readonly number[], rate: number) {
   return tones;
 }
 
+/** How far the clock of the sound was behind around a moment of its own: of some looks, the one in the middle. */
+function behindAt(looks: readonly (readonly [at: number, by: number])[], when: number): number {
+  const nearest = [...looks].sort(([a], [b]) => Math.abs(a - when) - Math.abs(b - when)).slice(0, 21);
+  return nearest.map(([, by]) => by).sort((a, b) => a - b)[nearest.length >> 1]!;
+}
+
 /** How far the song that is lit is ahead of the one that is heard, in seconds, at each tone. */
 async function apart(page: Page): Promise<readonly number[]> {
   const clocks: SongClock[] = [];
@@ -88,7 +97,8 @@ async function apart(page: Page): Promise<readonly number[]> {
   const toSteady = steadyNow() - Date.now() / 1000;
   return stretches.flatMap(({ ends, sound }) =>
     tonesIn(sound, rate).map(({ begins, second }) => {
-      const when = ends - (sound.length - begins) / rate + behind + toSteady;
+      const at = ends - (sound.length - begins) / rate;
+      const when = at + behindAt(behind, at) + toSteady;
       const clock = clocks.findLast(({ at }) => at <= when) ?? clocks[0]!;
       return songTimeAt(clock, seconds(when)) - second;
     }),
@@ -106,7 +116,9 @@ for (const type of ['mp3', 'ogg'] as const)
     for (const bar of [9, 2]) {
       await button(page, `Bar ${bar}`).click();
       await button(page, 'Play from here').click();
-      const off = await apart(page);
+      const off: number[] = [];
+      // A busy computer plays too little of it in that time.
+      for (let tries = 0; off.length < 2 && tries < 5; tries++) off.push(...(await apart(page)));
       expect(off.length).toBeGreaterThanOrEqual(2);
       // A page that was held up is put right within a moment; where a browser guesses wrong, it stays so.
       expect(Math.min(...off.map(Math.abs))).toBeLessThan(0.03);
