@@ -1,17 +1,23 @@
 // Light while a device that has joined sends all it can: the built command, measured at a receiver.
 
+import { createSocket } from 'node:dgram';
 import { readFileSync } from 'node:fs';
 import { WebSocket } from 'ws';
 import type { Status } from '@hovlix/core/connect';
 import { readBundle } from '@hovlix/core/files';
 import { PROTOCOL } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
+import { encodeOsc } from '@hovlix/core/wire';
+import { listenToOsc } from './osc';
 import { receiver, spacingOf, watchedHost } from './receiver';
 import { startServer } from './served';
 
 const PORT = 4791;
 const WIRE = 6991;
+const OSC_PORT = 9091;
 const LINES = 6;
+/** OSC packets at once, every few milliseconds: some thousands a second. */
+const OSC_PACKETS = 20;
 /** How long each flood lasts, in seconds. */
 const LENGTH = 8;
 
@@ -58,6 +64,16 @@ function floodsOf(show: Show): readonly Flood[] {
   ];
 }
 
+/** The same over OSC, from a program in the network: packets of it. */
+const packetsOf = (show: Show): readonly { readonly name: string; readonly packet: (n: number) => Uint8Array }[] => [
+  {
+    name: 'looks on and off over OSC',
+    packet: (n) => encodeOsc('/hovlix/look', 'si', [show.looks[n % show.looks.length]!.name, n % 2]),
+  },
+  { name: 'a master over OSC', packet: (n) => encodeOsc('/hovlix/master', 'f', [0.5 + (n % 50) / 100]) },
+  { name: 'what is no OSC', packet: (n) => new Uint8Array(1400).fill(n) },
+];
+
 /** Frames a second at the receiver, and the longest gap in ms, in seconds in which the host took no time away. */
 export type Flooded = { readonly name: string; readonly perSecond: number; readonly longest: number };
 
@@ -70,25 +86,38 @@ export async function floods(stolen: () => number): Promise<readonly Flooded[]> 
   const wait = (seconds: number) => new Promise((resolve) => setTimeout(resolve, seconds * 1000));
   await wait(6);
   const found: Flooded[] = [];
-  for (const { name, message } of floodsOf(demo.value.show)) {
-    const lines = await Promise.all(Array.from({ length: LINES }, (_, i) => lineOf(cookie, `flood-${i}`)));
+  /** Says something again and again, and measures meanwhile. */
+  const flood = async (name: string, say: (n: number) => void, many: number) => {
     node.heard.length = 0;
     const host = watchedHost(stolen);
     let n = 0;
     const begun = performance.now();
     while (performance.now() - begun < LENGTH * 1000) {
-      for (const line of lines) {
-        const said = message(n++);
-        // What the other side does not take is not piled up here.
-        if (line.bufferedAmount < 4e6) line.send(typeof said === 'string' ? said : JSON.stringify(said));
-      }
+      for (let i = 0; i < many; i++) say(n++);
       await wait(0.002);
     }
-    for (const line of lines) line.close();
     const { perSecond, quiet } = spacingOf(node.heard, host());
     found.push({ name, perSecond, longest: quiet.reduce((most, gap) => Math.max(most, gap), 0) });
+  };
+  for (const { name, message } of floodsOf(demo.value.show)) {
+    const lines = await Promise.all(Array.from({ length: LINES }, (_, i) => lineOf(cookie, `flood-${i}`)));
+    const say = (n: number) => {
+      const line = lines[n % LINES]!;
+      const said = message(n);
+      // What the other side does not take is not piled up here.
+      if (line.bufferedAmount < 4e6) line.send(typeof said === 'string' ? said : JSON.stringify(said));
+    };
+    await flood(name, say, LINES);
+    for (const line of lines) line.close();
     await wait(2);
   }
+  await listenToOsc(PORT, OSC_PORT);
+  const tablet = createSocket('udp4');
+  for (const { name, packet } of packetsOf(demo.value.show)) {
+    await flood(name, (n) => tablet.send(packet(n), OSC_PORT, '127.0.0.1', () => undefined), OSC_PACKETS);
+    await wait(2);
+  }
+  tablet.close();
   server.kill('SIGTERM');
   await new Promise((resolve) => server.once('exit', resolve));
   node.close();

@@ -1,5 +1,6 @@
 // From a press to the first packet that is another: pads, keys, MIDI and pedals in the real page, measured at a receiver.
 
+import { createSocket } from 'node:dgram';
 import { readFileSync } from 'node:fs';
 import { Worker } from 'node:worker_threads';
 import type { Page } from '@playwright/test';
@@ -7,11 +8,14 @@ import { readBundle } from '@hovlix/core/files';
 import { Control } from '@hovlix/core/gig';
 import { Bank } from '@hovlix/core/light';
 import type { Show } from '@hovlix/core/show';
+import { encodeOsc } from '@hovlix/core/wire';
 import { putOn } from './put-on';
+import { listenToOsc } from './osc';
 import { startBrowser, startServer } from './served';
 
 const PORT = 4784;
 const WIRE = 6990;
+const OSC_PORT = 9084;
 /**
  * The receiver, in a thread of its own: what drives the page is busy now and then. Levels begin after 126 bytes (E1.31,
  * table 4-1); the demo's back wash are 24 to 35 of them.
@@ -34,6 +38,7 @@ export async function pressed(presses: number): Promise<readonly Pressed[]> {
   const heard: { readonly at: number; readonly back: number }[] = [];
   receiver.on('message', (packet: (typeof heard)[number]) => heard.push(packet));
   const server = await startServer(PORT, '--to', `sacn:127.0.0.1:${WIRE}`);
+  await listenToOsc(PORT, OSC_PORT);
   const browser = await startBrowser();
   const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
   await page.addInitScript(`
@@ -83,10 +88,19 @@ const PAD: Press = {
   up: (page) => page.mouse.up(),
 };
 
+/** From another program on this computer. */
+const tablet = createSocket('udp4').unref();
+const osc = (value: number) =>
+  new Promise<number>((resolve) => {
+    const at = performance.timeOrigin + performance.now();
+    tablet.send(encodeOsc('/tablet/1', 'f', [value]), OSC_PORT, '127.0.0.1', () => resolve(at));
+  });
+
 const KINDS = [
   ['pad', PAD],
   ['key', told(key('keydown', 'Digit1', '1'), key('keyup', 'Digit1', '1'))],
   ['MIDI note', told('window.board([0x90, 36, 127])', 'window.board([0x90, 36, 0])')],
+  ['OSC message', { down: () => osc(1), up: () => osc(0) }],
   ['pedal', told(key('keydown', 'F8', 'F8'), key('keyup', 'F8', 'F8'))],
 ] as const;
 
@@ -104,6 +118,7 @@ function show(): Show {
     banks: [Bank.parse({ id: 'bench', name: 'Bench', pads: [{ look: 'harbour-blue', press: 'flash' }] })],
     controls: [
       on('note', { by: 'note', device: null, channel: null, number: 36 }),
+      on('osc', { by: 'osc', address: '/tablet/1' }),
       on('pedal', { by: 'key', code: 'F8' }),
     ],
   };

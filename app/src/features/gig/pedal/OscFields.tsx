@@ -2,7 +2,7 @@
 
 import { NO_OSC } from '@hovlix/core/connect';
 import { OscAddress, type Control, type Source } from '@hovlix/core/gig';
-import { useConnections } from '../../../host/hovlix';
+import { useConnections, useLink } from '../../../host/hovlix';
 import { Choose, decimal, Typed } from '../../../ui/form';
 import { Quiet } from '../../../ui/pieces';
 import { WORDS } from './words';
@@ -16,6 +16,7 @@ type Props = {
 };
 
 export function OscFields({ kind, source, onChange }: Props) {
+  const served = useLink((link) => link.conductor === 'server');
   const { on } = useConnections((state) => state.connections?.osc) ?? NO_OSC;
   return (
     <>
@@ -46,9 +47,9 @@ export function OscFields({ kind, source, onChange }: Props) {
           onChoose={(sends) => onChange({ ...source, sends })}
         />
       )}
-      {!on && (
+      {!(served && on) && (
         <Quiet role="alert" color="$warn">
-          {WORDS.oscIsOff}
+          {served ? WORDS.oscIsOff : WORDS.oscNeedsServer}
         </Quiet>
       )}
     </>

@@ -65,6 +65,7 @@ export const WORDS = {
   fullAt: 'Full at',
   fullHint: 'What it sends at its upper end: 1, 100, 127 or 255 as a rule.',
   downAndUp: '1 as it goes down, 0 as it comes up',
+  oscNeedsServer: 'A page alone cannot hear OSC: start Hovlix on the computer with ./start.',
   oscIsOff: 'Hovlix does not listen to OSC. Turn it on in Connect.',
   channel: 'Channel',
   any: 'Any',
