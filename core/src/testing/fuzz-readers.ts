@@ -6,6 +6,8 @@ import { readBundle, writeBundle } from '../files';
 import { readGdtf, writeGdtf } from '../files/gdtf';
 import { commandsOf, readMidi, takenFrom, usualChoices, writeSongAsMidi } from '../files/midi';
 import { readM3u } from '../files/set';
+import { controlSurface } from '../gear';
+import { Control } from '../gig';
 import { Chase, Kit } from '../light';
 import {
   AT_REST,
@@ -20,16 +22,20 @@ import {
 } from '../live';
 import { analyse, gridOf, readHeard, readTags, writeHeard, type Heard } from '../analysis';
 import { envelopesOf, LOUDNESS_BANDS, readEnvelopes, writeEnvelopes } from '../music';
+import { oscHearer } from '../osc';
 import { asMp4 } from '../playable';
+import { playerFollower, readDeckWord, writeDeckWord } from '../player';
 import { fixtureLibrary, readChart } from '../rig';
 import { edit, legal, readShow, type Show } from '../show';
 import { id, seconds, universe } from '../units';
 import {
   decodeArtNet,
+  decodeOsc,
   decodeSacn,
   encodeArtDmx,
   encodeArtPoll,
   encodeDmxFrame,
+  encodeOsc,
   encodeSacn,
   encodeSacnDiscovery,
   framedReader,
@@ -37,6 +43,7 @@ import {
 } from '../wire';
 import type { Outcome, Reader } from './fuzz';
 import { aiff } from './aiff';
+import { testHost } from './gear-host';
 import { flacWithRate, oggWithRate } from './hostile';
 import { hold, look, press, wave, withLooks, type ValueIn } from './stage';
 import { wavOf } from './wav';
@@ -354,8 +361,67 @@ export function readers(recordings: readonly Uint8Array[]): readonly Reader[] {
       samples: [encodeArtDmx({ port: 1, physical: 0, sequence: 1, levels: new Uint8Array(512) }), encodeArtPoll()],
       read: (bytes) => (decodeArtNet(bytes).kind === 'dmx' ? 'taken' : 'refused'),
     },
+    { name: 'OSC', json: false, samples: OSC, read: oscDone },
     { name: 'serial', json: false, samples: [encodeDmxFrame(new Uint8Array(512).fill(9))], read: serial },
   ];
+}
+
+/** Presses, knobs and decks. */
+const OSC = [
+  encodeOsc('/hovlix/look', 'si', ['Red', 1]),
+  encodeOsc('/hovlix/look/2', 'f', [0]),
+  encodeOsc('/hovlix/pad/1', 'T', [true]),
+  encodeOsc('/hovlix/master', 'sd', ['Wash', 0.5]),
+  encodeOsc('/hovlix/song', 's', [RICH.songs[0]!.title]),
+  encodeOsc('/hovlix/tempo', 'f', [124]),
+  encodeOsc('/hovlix/section', 's', ['next']),
+  encodeOsc('/tablet/1', 'f', [0.7]),
+  encodeOsc('/tablet/2', 'i', [1]),
+  writeDeckWord({ deck: 1, says: 'at', position: 12.5, rate: 1.02, bpm: 124, beat: 25 }),
+  writeDeckWord({ deck: 2, says: 'track', track: { title: 'Red', by: 'Nobody', length: 200 } }),
+];
+
+const BOUND: Show = {
+  ...RICH,
+  controls: [
+    Control.parse({
+      kind: 'fader',
+      id: 'fader',
+      name: 'Fader',
+      source: { by: 'osc', address: '/tablet/1' },
+      turns: { turn: 'hand', role: 'wash', what: 'colour' },
+      soft: false,
+    }),
+    Control.parse({
+      kind: 'switch',
+      id: 'switch',
+      name: 'Switch',
+      source: { by: 'osc', address: '/tablet/2' },
+      does: { press: [{ act: 'look', look: 'red' }, { act: 'tap' }], hold: [{ act: 'blackout', to: 'toggle' }] },
+    }),
+  ],
+};
+
+/** Each try presses, moves and tells of decks, and what is on then gives light. */
+function oscDone(bytes: Uint8Array): Outcome {
+  const packet = decodeOsc(bytes);
+  if (packet.kind === 'bad') return 'refused';
+  const never = () => () => undefined;
+  const line = testHost(BOUND, () => 100);
+  const host = { ...line.host, time: { after: never, every: never } };
+  const nothing = () => undefined;
+  const surface = controlSurface({ host, clock: () => 100, onFelt: nothing, onHappened: nothing });
+  const { hear } = oscHearer({ host, surface });
+  const decks = playerFollower();
+  let refused = 0;
+  for (const message of packet.messages) {
+    const word = readDeckWord(message);
+    if (word && !('why' in word)) decks.take(word, seconds(100), '10.0.0.1');
+    else if (hear(message, 100).by === 'bad') refused++;
+  }
+  decks.look({ show: BOUND, live: line.state(), now: seconds(100) }, true);
+  lit(RICH_PROGRAM, [line.state()]);
+  return refused > 0 ? 'refused' : 'taken';
 }
 
 /** Four seconds in which a beat is heard each half second. */

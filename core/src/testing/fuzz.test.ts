@@ -25,6 +25,7 @@ const TRIES: Readonly<Record<string, number>> = {
   'what was heard': 200,
   sACN: 40_000,
   'Art-Net': 40_000,
+  OSC: 2000,
   serial: 8000,
 };
 /** Recordings take ten seconds where nothing else wants the processors, and minutes behind what does. */
