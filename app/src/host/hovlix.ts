@@ -69,9 +69,9 @@ export function hovlix(): Hovlix {
   const link = conducting(doc, lamps, `screen-${name}`);
   const demoMusic = followDemo(doc, kept, (problem) => useSession.getState().say(wordsFor(problem), { tone: 'bad' }));
   const sounds = followSounds(doc, kept, lamps, link);
-  const all = shows({ repository: kept, document: doc, conducting: link });
   followPresses(doc);
   const sound = player(kept, doc, link, demoMusic.bring);
+  const all = shows({ repository: kept, document: doc, conducting: link, came: sound.came });
   const ways = connectionsDocument(link);
   /** The computer that conducts listens to its MIDI ports itself: a page on it would hear everything twice. */
   const yields = () => {

@@ -17,6 +17,7 @@ function device({ screens = 1, playing = false, may = 'operator' as Right, condu
   const doc = document(kept);
   const put: string[] = [];
   const into: string[] = [];
+  const came: string[] = [];
   const song = playing ? { playing: true } : null;
   const state = { live: { ...AT_REST, song }, screens, may, conductor, here: false };
   const conducting = {
@@ -29,7 +30,8 @@ function device({ screens = 1, playing = false, may = 'operator' as Right, condu
     },
     lookInto: async (copy: Copy) => void into.push(copy.show.name),
   };
-  return { all: shows({ repository: kept, document: doc, conducting: conducting as never }), kept, doc, put, into };
+  const ports = { repository: kept, document: doc, conducting: conducting as never };
+  return { all: shows({ ...ports, came: (hash) => void came.push(hash) }), kept, doc, put, into, came };
 }
 const names = async (one: ReturnType<typeof device>) => {
   await one.all.refresh();
@@ -113,6 +115,10 @@ test('the file of a show that came over the network brings its music', async () 
   const bundle = writeBundle({ show: joined.show, chain: joined.chain, savedAt: 1, music });
   expect(await one.all.bringIn('friday.hovlix', bundle)).toBeUndefined();
   expect([...(await one.kept.music(hash))!.bytes]).toEqual([1, 2, 3]);
+  // What was said of its absence is over; opened once more, nothing comes.
+  expect(one.came).toEqual([hash]);
+  await one.all.bringIn('joined.hovlix', bundle);
+  expect(one.came).toEqual([hash]);
 });
 
 test('a copy is a show of its own; a copy that grew apart says where it is from', async () => {

@@ -50,14 +50,20 @@ export type Shows = {
   readonly keepBeside: (copy: Copy, from: string) => Promise<string>;
 };
 
-type Ports = { readonly repository: Repository; readonly document: Document; readonly conducting: Conducting };
+type Ports = {
+  readonly repository: Repository;
+  readonly document: Document;
+  readonly conducting: Conducting;
+  /** Is told of music that is on this device from now on. */
+  readonly came: (hash: string) => void;
+};
 
 const NAME_LENGTH = 120;
 const named = (name: string, more: string) => `${name.slice(0, NAME_LENGTH - more.length)}${more}`;
 /** The same show under an id and a history of its own. */
 const asNew = (show: Show, name: string): Copy => copyOf({ ...show, id: id<'Show'>(freshId()), name }, [freshId()]);
 
-export function shows({ repository, document, conducting }: Ports): Shows {
+export function shows({ repository, document, conducting, came }: Ports): Shows {
   const store = createStore<ShowsState>(() => ({ list: undefined, asking: null }));
   const refresh = async () => store.setState({ list: await repository.shows() });
   const ask = (asking: Asking | null) => store.setState({ asking });
@@ -102,6 +108,7 @@ export function shows({ repository, document, conducting }: Ports): Shows {
       if (await repository.hasMusic(hash)) continue;
       const problem = await repository.putMusic(hash, { ...file, bytes: Uint8Array.from(file.bytes) });
       if (problem) return problem;
+      came(hash);
     }
     return undefined;
   };
