@@ -23,10 +23,9 @@ import {
   type Heard,
   type Source,
   type SwitchControl,
-  type Turns,
   type Wanted,
 } from '../gig';
-import { banksAt, heldAs, pressWords, turnAction, turnPlace } from '../live';
+import { banksAt, heldAs, pressWords, turnAction, turnPlace, type Action, type Moment } from '../live';
 import type { GearHost } from './host';
 import { learning } from './learning';
 
@@ -56,8 +55,11 @@ export type ControlSurface = {
   readonly key: (source: Source, down: boolean, at?: number) => boolean;
   /** A message of MIDI or OSC came in. @returns whether a control took it. */
   readonly message: (heard: Heard, at?: number) => boolean;
-  /** What is moved without a control: as a knob that has hold of it. @param key one for each knob. @param to 0…1. */
-  readonly move: (key: string, turns: Turns, to: number) => void;
+  /**
+   * What moves without a control: within a frame the first is done at once, and the last as the frame is over.
+   * @param key one for each thing that moves.
+   */
+  readonly move: (key: string, does: Move) => void;
   /** A switch on the screen, as the on-screen foot controller has them. */
   readonly foot: (control: string, down: boolean, at?: number) => void;
   /** The window is left: keys that come up elsewhere are not told. */
@@ -69,6 +71,9 @@ export type ControlSurface = {
    */
   readonly learn: (take: ((source: Source) => void) | null) => void;
 };
+
+/** Is asked as it is done: what is on may have changed. */
+export type Move = (moment: Moment) => Action | undefined;
 
 type Start = {
   readonly host: GearHost;
@@ -149,17 +154,17 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
   };
 
   /** Knobs that move: what waits for the end of the frame. The first message leaves at once, of those that follow the last. */
-  const moving = new Map<string, number | null>();
-  const move = (key: string, turns: Turns, to: number) => {
-    if (moving.has(key)) return void moving.set(key, to);
+  const moving = new Map<string, Move | null>();
+  const move = (key: string, does: Move) => {
+    if (moving.has(key)) return void moving.set(key, does);
     const moment = host.moment();
-    const action = moment && turnAction(moment, turns, to);
+    const action = moment && does(moment);
     if (action) host.act(action);
     moving.set(key, null);
     after(FRAME_MS, () => {
       const waiting = moving.get(key);
       moving.delete(key);
-      if (typeof waiting === 'number') move(key, turns, waiting);
+      if (waiting) move(key, waiting);
     });
   };
 
@@ -169,7 +174,8 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
     const position = turnPlace(moment, control.turns) ?? askedFor(control, heard.value);
     const step = turned(grips.get(control.id) ?? NO_GRIP, control, heard, position, clock());
     grips.set(control.id, step.grip);
-    if (step.to !== null) move(control.id, control.turns, step.to);
+    const { to } = step;
+    if (to !== null) move(control.id, (now) => turnAction(now, control.turns, to));
   };
 
   return {

@@ -1,10 +1,9 @@
 // OSC that comes in: a control takes it, or it is one of our own words. docs/osc.md has the table.
 
-import type { ControlSurface, GearHost } from '../gear';
+import type { ControlSurface, GearHost, Move } from '../gear';
 import type { Act, Turns } from '../gig';
-import { pressWords, turnName, type Action, type Moment } from '../live';
+import { pressWords, turnAction, turnName, type Moment } from '../live';
 import type { Show } from '../show';
-import { clamp } from '../units';
 import type { OscMessage, OscValue } from '../wire';
 import { heardOsc, oscNumber } from './heard-osc';
 
@@ -46,16 +45,12 @@ export function oscHearer({ host, surface }: Start): OscHearer {
       const meant = meantBy(message, moment);
       if (meant === undefined) return { by: 'nobody' };
       if ('why' in meant) return bad(message, meant.why);
-      if ('turns' in meant) {
-        surface.move(message.address, meant.turns, meant.to);
-        return { by: 'word', did: `${turnName(moment.show, meant.turns)}: ${Math.round(meant.to * 100)} %` };
-      }
-      const idle = 'acts' in meant && meant.acts.length === 0;
-      if (!idle && isTooMuch()) return bad(message, `comes with more than ${MOST_PRESSES} others in a second`);
-      if ('action' in meant) {
-        host.act(meant.action);
+      if ('moves' in meant) {
+        surface.move(`osc ${meant.moves}`, meant.does);
         return { by: 'word', did: meant.did };
       }
+      if (meant.acts.length > 0 && isTooMuch())
+        return bad(message, `comes with more than ${MOST_PRESSES} others in a second`);
       const did = meant.down ? pressWords(moment, meant.acts) : '';
       host.doActs(meant.acts, meant.down, at);
       return { by: 'word', did };
@@ -73,8 +68,8 @@ const bad = ({ address }: OscMessage, why: string): OscAnswer => ({
 /** A word of ours, by what it asks for. */
 type Meant =
   | { readonly acts: readonly Act[]; readonly down: boolean }
-  | { readonly turns: Turns; readonly to: number }
-  | { readonly action: Action; readonly did: string }
+  /** What moves has a name, so that it is known again. */
+  | { readonly moves: string; readonly does: Move; readonly did: string }
   | { readonly why: string };
 
 const ROOT = '/hovlix/';
@@ -172,7 +167,7 @@ const WORDS: ReadonlyMap<string, (said: Said) => Meant> = new Map<string, (said:
     ({ values: [value] }) => {
       const bpm = oscNumber(value);
       if (bpm === undefined || bpm < 30 || bpm > 400) return { why: 'takes beats a minute from 30 to 400' };
-      return { action: { type: 'tempo', bpm }, did: `${Math.round(bpm * 10) / 10} bpm` };
+      return { moves: 'tempo', does: () => ({ type: 'tempo', bpm }), did: `${Math.round(bpm * 10) / 10} bpm` };
     },
   ],
   [
@@ -183,7 +178,12 @@ const WORDS: ReadonlyMap<string, (said: Said) => Meant> = new Map<string, (said:
       const role = typeof first === 'string' ? found(show.roles, first) : null;
       if (role === undefined) return { why: `finds no role of ${called(first)}` };
       if (level === undefined || level < 0 || level > 1) return { why: 'takes a level from 0 to 1' };
-      return { turns: { turn: 'master', role: role?.id ?? null }, to: clamp(level, 0, 1) };
+      const turns: Turns = { turn: 'master', role: role?.id ?? null };
+      return {
+        moves: `master ${turns.role ?? ''}`,
+        does: (moment) => turnAction(moment, turns, level),
+        did: `${turnName(show, turns)}: ${Math.round(level * 100)} %`,
+      };
     },
   ],
   ['blackout', switched((to) => ({ act: 'blackout', to }))],

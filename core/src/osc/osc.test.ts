@@ -170,6 +170,15 @@ describe('a word of ours', () => {
     expect(state().roleMasters).toMatchObject([{ role: show.roles[0]!.id, ramp: { to: 0.5 } }]);
     expect(say('/hovlix/tempo', 97.5)).toEqual({ by: 'word', did: '97.5 bpm' });
     expect(state().tempo.bpm).toBe(97.5);
+    const before = acted.length;
+    for (let i = 0; i < 200; i++) say('/hovlix/tempo', 100 + i / 2);
+    // One master, however its role is written.
+    for (let i = 0; i < 200; i++)
+      say('/hovlix/master', i % 2 ? show.roles[0]!.name.toUpperCase() : show.roles[0]!.name, i / 200);
+    pass(0.1);
+    expect(state().tempo.bpm).toBe(199.5);
+    expect(state().roleMasters[0]!.ramp.to).toBeCloseTo(0.995);
+    expect(acted.length - before).toBe(2);
   });
 
   test('plays a song by its title', () => {
