@@ -7,6 +7,8 @@ import { Acts, type Act } from './act';
 const Channel = z.number().int().min(1).max(16).nullable();
 const Seven = z.number().int().min(0).max(127);
 
+export const MOST_FULL = 1e9;
+
 /** Letters that an address may have (Open Sound Control 1.0, "OSC Addresses"): none that a pattern is made of. */
 export const OscAddress = z
   .string()
@@ -47,7 +49,7 @@ export const Source = z.discriminatedUnion('by', [
     by: z.literal('osc'),
     address: OscAddress,
     /** What it sends at its upper end. */
-    full: z.number().min(0.001).max(1e9).default(1),
+    full: z.number().min(0.001).max(MOST_FULL).default(1),
     /** What its values mean: its position, or each one that is not low a press. */
     sends: z.enum(['absolute', 'toggle']).default('absolute'),
   }),

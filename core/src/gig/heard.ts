@@ -1,7 +1,7 @@
 // What controls hear, of MIDI and of OSC, and whether one of them means a certain control.
 
 import { clamp } from '../units';
-import { sameSource, type Source } from './control';
+import { MOST_FULL, sameSource, type Source } from './control';
 
 export type MidiFrom = { readonly device: string; readonly channel: number };
 
@@ -42,9 +42,9 @@ export function sourceOf(heard: Heard): Source {
 }
 
 /** What things that are touched commonly send at their upper end. */
-export const FULL_VALUES = [1, 100, 127, 255] as const;
+const FULL_VALUES = [1, 100, 127, 255] as const;
 
-const likelyFull = (value: number): number => FULL_VALUES.find((full) => value <= full) ?? value;
+const likelyFull = (value: number): number => FULL_VALUES.find((full) => value <= full) ?? Math.min(value, MOST_FULL);
 
 /** Whether a control with this source hears it. */
 export function hears(source: Source, heard: Heard): boolean {

@@ -81,15 +81,14 @@ function meantBy({ address, values }: OscMessage, { show }: Pick<Moment, 'show'>
   const say = WORDS.get(word);
   if (word === 'deck') return { why: 'is of a DJ player, which is heard at a port of its own' };
   if (!say || more.length > 0) return { why: `is none of our words: ${[...WORDS.keys()].join(', ')}` };
-  return say({ show, which, values: which === undefined ? values : [asNumber(which), ...values] });
+  return say({ show, values: which === undefined ? values : [asNumber(which), ...values] });
 }
 
 const asNumber = (text: string): OscValue => (/^\d{1,6}$/.test(text) ? Number(text) : text);
 
 type Said = {
   readonly show: Show;
-  /** What stood behind the word in the address, which is the first of the values then. */
-  readonly which: string | undefined;
+  /** Before them what stood behind the word in the address. */
   readonly values: readonly OscValue[];
 };
 
@@ -156,10 +155,11 @@ const WORDS: ReadonlyMap<string, (said: Said) => Meant> = new Map<string, (said:
   ['pause', pressed({ act: 'song', does: 'pause' })],
   [
     'section',
-    ({ values: [to] }) =>
-      to === 'next' || to === 'previous' || to === 'again' || to === 'last'
-        ? { acts: [{ act: 'section', to }], down: true }
-        : { why: 'takes next, previous, again or last' },
+    ({ values: [to, value] }) => {
+      if (to !== 'next' && to !== 'previous' && to !== 'again' && to !== 'last')
+        return { why: 'takes next, previous, again or last' };
+      return isLetGo(value) ? NOTHING : { acts: [{ act: 'section', to }], down: true };
+    },
   ],
   ['tap', pressed({ act: 'tap' })],
   [

@@ -109,6 +109,12 @@ describe('a control', () => {
     ]);
     expect(on()).toEqual([]);
     learn();
+    say('/huge', 1e30);
+    expect(Control.safeParse({ kind: 'switch', id: 's', name: 'S', source: learned.pop(), does: {} }).success).toBe(
+      true,
+    );
+    say('/huge', 0);
+    learn();
     say('/cue/7', 1);
     pass(2.1);
     expect(learned.slice(3)).toEqual([
@@ -142,11 +148,18 @@ describe('a word of ours', () => {
   });
 
   test('of a button acts as it goes down and not as it is let go', () => {
-    const { say, acted } = computer();
+    const { say, acted, show } = computer();
     say('/hovlix/tap', 1);
     say('/hovlix/tap', 0);
     say('/hovlix/tap');
     expect(acted.filter(({ type }) => type === 'tap')).toHaveLength(2);
+    const { title } = show.songs[0]!;
+    for (const [address, ...first] of [['/hovlix/section/next'], ['/hovlix/song', title], ['/hovlix/go']] as const) {
+      say(address, ...first, 1);
+      const after = acted.length;
+      expect(say(address, ...first, 0)).toEqual({ by: 'word', did: '' });
+      expect(acted).toHaveLength(after);
+    }
   });
 
   test('switches over where nothing is said, else as it is said', () => {
