@@ -53,8 +53,11 @@ export type ControlSurface = {
    * @returns whether a control took it.
    */
   readonly key: (source: Source, down: boolean, at?: number) => boolean;
-  /** A message of MIDI or OSC came in. @returns whether a control took it. */
-  readonly message: (heard: Heard, at?: number) => boolean;
+  /**
+   * A message of MIDI or OSC came in. @param touched false for what comes by itself: nothing learns it.
+   * @returns whether a control took it.
+   */
+  readonly message: (heard: Heard, at?: number, touched?: boolean) => boolean;
   /**
    * What moves without a control: within a frame the first is done at once, and the last as the frame is over.
    * @param key one for each thing that moves.
@@ -185,8 +188,8 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
       for (const control of bound) if (control.kind === 'switch') edge(control, down, at);
       return bound.length > 0;
     },
-    message(heard, at) {
-      if (learned(heard)) return true;
+    message(heard, at, touched = true) {
+      if (touched && learned(heard)) return true;
       const bound = all().filter((one) => one.source && hears(one.source, heard));
       for (const control of bound) {
         if (control.kind === 'fader') {

@@ -35,11 +35,12 @@ export function oscHearer({ host, surface }: Start): OscHearer {
     if (host.now() - since >= 1) [since, count] = [host.now(), 0];
     return ++count > MOST_PRESSES;
   };
+  const chatter = chatterBook();
   return {
     hear(message, at = host.now()) {
       const heard = heardOsc(message);
       if (!heard) return bad(message, 'is a pattern, or too long: send to one address, without # * , ? [ ] { }');
-      if (surface.message(heard, at)) return { by: 'control' };
+      if (surface.message(heard, at, !chatter.isOf(message.address, at))) return { by: 'control' };
       const moment = host.press();
       if (!moment) return { by: 'nobody' };
       const meant = meantBy(message, moment);
@@ -59,6 +60,29 @@ export function oscHearer({ host, surface }: Start): OscHearer {
 }
 
 const MOST_PRESSES = 60;
+
+/** So many steps from message to message tell what comes by itself, and how unlike each other they may be. */
+const STEPS = 4;
+const ALIKE = 2;
+/** Shorter ones are a matter of how packets are sent. */
+const SHORTEST = 0.005;
+const MOST_ADDRESSES = 256;
+
+/** Tablets say that they are there, or how they are tilted, evenly and without being touched: nothing learns that. */
+function chatterBook() {
+  const steps = new Map<string, { last: number; steps: readonly number[] }>();
+  return {
+    /** One more message of an address. @returns whether the ones before it came as evenly. */
+    isOf(address: string, at: number): boolean {
+      const before = steps.get(address);
+      steps.delete(address);
+      const all = before ? [...before.steps, Math.max(SHORTEST, at - before.last)].slice(-STEPS) : [];
+      steps.set(address, { last: at, steps: all });
+      if (steps.size > MOST_ADDRESSES) steps.delete(steps.keys().next().value!);
+      return all.length === STEPS && Math.max(...all) <= ALIKE * Math.min(...all);
+    },
+  };
+}
 
 const bad = ({ address }: OscMessage, why: string): OscAnswer => ({
   by: 'bad',

@@ -123,6 +123,39 @@ describe('a control', () => {
     ]);
   });
 
+  test('does not learn what a tablet says by itself, but what is touched beside it, also just after it was tried', () => {
+    const { say, surface } = computer();
+    const learned: Source[] = [];
+    const tilted = (times: number) => {
+      for (let i = 0; i < times; i++) {
+        say('/tilt', 0.4 + i / 100);
+        pass(0.03 + (i % 3) / 100);
+      }
+    };
+    const tried = () => {
+      for (const wait of [0.11, 0.4, 0.13, 0.7, 0.1, 0.5]) {
+        say('/button', wait < 0.2 ? 1 : 0);
+        tilted(Math.round(wait / 0.04));
+      }
+    };
+    tilted(40);
+    tried();
+    surface.learn((source) => void learned.push(source));
+    tilted(40);
+    expect(learned).toEqual([]);
+    say('/button', 1);
+    expect(learned).toMatchObject([{ address: '/button' }]);
+    // A fader that was moved before, and is again.
+    for (let i = 0; i < 20; i++) {
+      say('/fader', i / 20);
+      pass(0.02);
+    }
+    pass(1);
+    surface.learn((source) => void learned.push(source));
+    say('/fader', 0.3);
+    expect(learned).toMatchObject([{ address: '/button' }, { address: '/fader' }]);
+  });
+
   test('that is bound to one of our words has it for itself', () => {
     const { say, state, on } = computer(foot(onOsc('/hovlix/blackout'), RED));
     expect(say('/hovlix/blackout', 1)).toEqual({ by: 'control' });
