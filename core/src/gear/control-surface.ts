@@ -60,9 +60,9 @@ export type ControlSurface = {
   readonly message: (heard: Heard, at?: number, touched?: boolean) => boolean;
   /**
    * What moves without a control: within a frame the first is done at once, and the last as the frame is over.
-   * @param key one for each thing that moves.
+   * @param key one for each thing that moves. @param act who does it, where that is not the host.
    */
-  readonly move: (key: string, does: Move) => void;
+  readonly move: (key: string, does: Move, act?: GearHost['act']) => void;
   /** A switch on the screen, as the on-screen foot controller has them. */
   readonly foot: (control: string, down: boolean, at?: number) => void;
   /** The window is left: keys that come up elsewhere are not told. */
@@ -158,16 +158,16 @@ export function controlSurface({ host, clock, onFelt, onHappened }: Start): Cont
 
   /** Knobs that move: what waits for the end of the frame. The first message leaves at once, of those that follow the last. */
   const moving = new Map<string, Move | null>();
-  const move = (key: string, does: Move) => {
+  const move: ControlSurface['move'] = (key, does, act = host.act) => {
     if (moving.has(key)) return void moving.set(key, does);
     const moment = host.moment();
     const action = moment && does(moment);
-    if (action) host.act(action);
+    if (action) act(action);
     moving.set(key, null);
     after(FRAME_MS, () => {
       const waiting = moving.get(key);
       moving.delete(key);
-      if (waiting) move(key, waiting);
+      if (waiting) move(key, waiting, act);
     });
   };
 

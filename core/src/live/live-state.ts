@@ -161,6 +161,9 @@ export const PLAYER_SOUNDS = 'DJ player';
 
 /** Who presses, where gear is plugged into the computer that conducts. */
 export const GEAR = 'pedals';
+/** And where a program in the network says what to do, without a control. */
+export const OVER_OSC = 'OSC';
+export const isGear = (who: string): boolean => who === GEAR || who === OVER_OSC;
 
 /** Before anything was pressed. */
 export const AT_REST: LiveState = {

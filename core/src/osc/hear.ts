@@ -47,7 +47,7 @@ export function oscHearer({ host, surface }: Start): OscHearer {
       if (meant === undefined) return { by: 'nobody' };
       if ('why' in meant) return bad(message, meant.why);
       if ('moves' in meant) {
-        surface.move(`osc ${meant.moves}`, meant.does);
+        surface.move(`osc ${meant.moves}`, meant.does, host.act);
         return { by: 'word', did: meant.did };
       }
       if (meant.acts.length > 0 && isTooMuch())

@@ -14,7 +14,7 @@ import {
   type GearHost,
 } from '@hovlix/core/gear';
 import type { Act } from '@hovlix/core/gig';
-import { GEAR, type Moment } from '@hovlix/core/live';
+import { GEAR, OVER_OSC, type Moment } from '@hovlix/core/live';
 import { followMachines, type MachinesState } from '@hovlix/core/machines';
 import { lookOfNow } from '@hovlix/core/stored';
 import { answerOsc, oscHearer, type OscHearer, type OscListeners } from '@hovlix/core/osc';
@@ -63,22 +63,27 @@ export function followGear({ connections, session, hub, say, standIns = [] }: St
     const show = session.shown();
     return show && { show, live: session.conductor.state(), now: now() };
   };
-  const doAct = (act: Act, down: boolean, pressed: number): void => {
+  const doAct = (who: string, act: Act, down: boolean, pressed: number): void => {
     const at = moment();
     if (!at) return;
     if (act.act === 'store') {
       const look = down ? lookOfNow(at, id<'Look'>(randomUUID())) : undefined;
       if (look) hub.edit({ id: randomUUID(), command: { type: 'store-look', look } });
-    } else for (const action of actionsSince(at, act, down, now() - pressed)) hub.act(GEAR, action);
+    } else for (const action of actionsSince(at, act, down, now() - pressed)) hub.act(who, action);
   };
-  const host: GearHost = {
-    moment,
-    press: moment,
-    now,
-    act: (action) => hub.act(GEAR, action),
-    doActs: (acts, down, pressed) => inTurn(host, acts, (act) => doAct(act, down, pressed)),
-    time: timers,
+  /** @param who what it does goes into the log under this name. */
+  const hostOf = (who: string): GearHost => {
+    const host: GearHost = {
+      moment,
+      press: moment,
+      now,
+      act: (action) => hub.act(who, action),
+      doActs: (acts, down, pressed) => inTurn(host, acts, (act) => doAct(who, act, down, pressed)),
+      time: timers,
+    };
+    return host;
   };
+  const host = hostOf(GEAR);
 
   const held = new Set<string>();
   const surface = controlSurface({
@@ -135,7 +140,7 @@ export function followGear({ connections, session, hub, say, standIns = [] }: St
         : { inputs: [...ports.inputs()], outputs: [...ports.outputs()], deaf: ports.deaf(), last, ...machines },
     learn: (screen) =>
       surface.learn(screen === null ? null : (source) => hub.tell({ type: 'learned', source }, screen)),
-    osc: { ...oscHearer({ host, surface }), answer: (to) => answerOsc(host, to) },
+    osc: { ...oscHearer({ host: hostOf(OVER_OSC), surface }), answer: (to) => answerOsc(host, to) },
     close: () => ports.close(),
   };
 }

@@ -6,7 +6,7 @@ import type { AddressInfo } from 'node:net';
 import { conductorHub, session } from '@hovlix/core/conduct';
 import { NO_OSC, type OscIn } from '@hovlix/core/connect';
 import { Control } from '@hovlix/core/gig';
-import { PROTOCOL } from '@hovlix/core/live';
+import { PROTOCOL, type Entry } from '@hovlix/core/live';
 import { decodeOsc, encodeOsc, type OscValue } from '@hovlix/core/wire';
 import { testShow } from '../../../core/src/testing/show';
 import { now } from '../clock';
@@ -28,7 +28,9 @@ async function bound(address = '127.0.0.1'): Promise<Socket> {
 async function computer(...made: object[]) {
   const nothing = () => undefined;
   const show = { ...testShow(), controls: made.map((one) => Control.parse(one)) };
-  const following = { entry: nothing, show: nothing, changed: nothing, keep: nothing };
+  const pressedBy = new Set<string>();
+  const entry = ({ who, action }: Entry) => void pressedBy.add(`${action.type} by ${who}`);
+  const following = { entry, show: nothing, changed: nothing, keep: nothing };
   const shared = session(now, following, { show, chain: ['first'] });
   const hub = conductorHub({ now, session: shared, learn: (screen) => gear.learn(screen) });
   const told: Record<string, unknown>[] = [];
@@ -60,6 +62,7 @@ async function computer(...made: object[]) {
     told: (type: string) => told.filter((one) => one['type'] === type),
     say: (address: string, types = '', ...values: OscValue[]) => send(encodeOsc(address, types, values)),
     state: () => shared.conductor.state(),
+    pressedBy,
     standing: () => shared.conductor.state().standing.filter(({ on }) => on),
   };
 }
@@ -73,7 +76,7 @@ const foot = {
 };
 
 test('nothing is heard until it is wanted; then words and controls work, and the report tells what came from where', async () => {
-  const { osc, set, say, state, standing, told } = await computer(foot);
+  const { osc, set, say, state, standing, told, pressedBy } = await computer(foot);
   expect(osc.report()).toBeNull();
   say('/hovlix/blackout', 'i', 1);
   await new Promise((resolve) => setTimeout(resolve, 50));
@@ -86,6 +89,14 @@ test('nothing is heard until it is wanted; then words and controls work, and the
   say('/hovlix/blackout', 'i', 1);
   await until(() => state().blackout.on);
   expect(osc.report()?.last).toMatchObject({ address: '/hovlix/blackout', values: '1', from: '127.0.0.1', by: 'word' });
+  say('/hovlix/master', 'f', 0.5);
+  await until(() => state().master.to === 0.5);
+  // The log says what a control did, and what a program.
+  expect([...pressedBy].filter((one) => !one.endsWith('by page'))).toEqual([
+    'pad by pedals',
+    'blackout by OSC',
+    'master by OSC',
+  ]);
   say('/tablet/9', 'fs', 0.12345, 'x');
   await until(() => osc.report()?.last?.by === 'nobody');
   expect(osc.report()?.last).toMatchObject({ address: '/tablet/9', values: '0.123 “x”' });

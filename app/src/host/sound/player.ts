@@ -2,7 +2,7 @@
 
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Song } from '@hovlix/core/song';
-import { GEAR, overActions, songAfter, songTimeAt, type LiveState } from '@hovlix/core/live';
+import { isGear, overActions, songAfter, songTimeAt, type LiveState } from '@hovlix/core/live';
 import { seconds, type Id } from '@hovlix/core/units';
 import type { Conducting } from '../conduct/conduct';
 import { momentOf } from '../conduct/moment';
@@ -234,7 +234,7 @@ export function player(
   const startedByGear = () => {
     const last = conducting.log().entries.at(-1);
     const { live } = conducting.store.getState();
-    return last?.who === GEAR && last.action.type === 'play' && live.programs === conducting.screen;
+    return last !== undefined && isGear(last.who) && last.action.type === 'play' && live.programs === conducting.screen;
   };
   let looking: ReturnType<typeof setInterval> | undefined;
   audio.addEventListener('ended', () => playing()?.playing && over());
