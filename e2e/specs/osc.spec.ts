@@ -4,7 +4,7 @@ import { createSocket, type Socket } from 'node:dgram';
 import { once } from 'node:events';
 import type { AddressInfo } from 'node:net';
 import type { Page } from '@playwright/test';
-import { NO_OSC } from '@hovlix/core/connect';
+import { NO_OSC, NO_PLAYER } from '@hovlix/core/connect';
 import { decodeOsc, encodeOsc, type OscValue } from '@hovlix/core/wire';
 import { eachAsItWas } from './as-it-was';
 import { addAct, brightness, button, liveNow, nodeReport, open, statusOf } from './hovlix';
@@ -118,4 +118,23 @@ test('a fader that is typed by its address moves the master; preflight says when
   await open(page, '/gig/preflight');
   await expect(page.getByTestId('preflight')).not.toHaveText(/Looking/);
   await expect(missing).toHaveCount(0);
+});
+
+test('OSC and a DJ player cannot be heard at one port, which is said, and put right by another one', async ({
+  page,
+}) => {
+  await listen(page);
+  const port = card(page).getByLabel('UDP port for OSC');
+  await port.fill(String(NO_PLAYER.port));
+  await port.press('Enter');
+  await expect.poll(async () => (await statusOf(page)).connections.osc?.port).toBe(NO_PLAYER.port);
+  await button(page, 'Listen to a player').click();
+  const player = page.getByRole('region', { name: 'DJ player', exact: true });
+  await expect(player.getByText('OSC for presses is heard at this port. Choose another.')).toBeVisible();
+  await port.fill(String(NO_OSC.port));
+  await port.press('Enter');
+  await expect(player.getByText(`Send to this computer, UDP port ${NO_PLAYER.port}.`)).toBeVisible();
+  // And not the other way round either.
+  await port.fill(String(NO_PLAYER.port));
+  await expect(card(page).getByText('The DJ player is heard at this port. Choose another.')).toBeVisible();
 });

@@ -30,7 +30,7 @@ export function OscCard({ status }: { readonly status: Status }) {
       {!osc.on && <Quiet>{OSC.off}</Quiet>}
       {osc.on && status.osc && (
         <>
-          <Came report={status.osc} />
+          <Came report={status.osc} clashes={player.on && player.port === osc.port} />
           <Row>
             <ButtonLink href="/gig/pedals" kind="plain">
               {OSC.bind}
@@ -69,8 +69,14 @@ function readAnswers(text: string): { readonly value: string } | { readonly wron
   return 'value' in read ? { value: String(read.value) } : read;
 }
 
-function Came({ report: { last, bad, lastBad, deaf } }: { readonly report: OscReport }) {
-  if (deaf !== null) return <State colour="$fault" word={deaf} />;
+type CameProps = {
+  readonly report: OscReport;
+  /** The DJ player is listened to at the same port. */
+  readonly clashes: boolean;
+};
+
+function Came({ report: { last, bad, lastBad, deaf }, clashes }: CameProps) {
+  if (deaf !== null) return <State colour="$fault" word={clashes ? OSC.portOfPlayer : deaf} />;
   return (
     <Column gap={8} role="status" testID="osc-came">
       {last === null ? (

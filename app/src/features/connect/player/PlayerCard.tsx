@@ -36,7 +36,7 @@ export function PlayerCard({ status }: { readonly status: Status }) {
       {!player.on && <Quiet>{PLAYER.off}</Quiet>}
       {player.on && status.player && (
         <>
-          <Heard report={status.player} port={player.port} />
+          <Heard report={status.player} port={player.port} clashes={osc.on && osc.port === player.port} />
           <Switch label={PLAYER.follows} on={player.follows} onChange={(follows) => set({ follows })} />
           <UnknownTracks />
           <Typed
@@ -55,10 +55,17 @@ export function PlayerCard({ status }: { readonly status: Status }) {
   );
 }
 
-function Heard({ report, port }: { readonly report: PlayerReport; readonly port: number }) {
+type HeardProps = {
+  readonly report: PlayerReport;
+  readonly port: number;
+  /** OSC for presses is listened to at the same port. */
+  readonly clashes: boolean;
+};
+
+function Heard({ report, port, clashes }: HeardProps) {
   return (
     <Column gap={12}>
-      {report.deaf !== null && <State colour="$fault" word={report.deaf} />}
+      {report.deaf !== null && <State colour="$fault" word={clashes ? PLAYER.portOfOsc : report.deaf} />}
       {report.deaf === null && report.decks.length === 0 && <Quiet>{PLAYER.silent(port)}</Quiet>}
       {report.decks.map((deck) => (
         <DeckLine key={`${deck.from} ${deck.deck}`} deck={deck} name={deckName(deck, report.decks)} />
