@@ -46,12 +46,12 @@ test('a look by its name, the master and blackout reach the lamps; what came is 
   send('/hovlix/blackout', 1);
   await expect.poll(async () => (await nodeReport(page)).levels[0]).toBe(0);
   send('/hovlix/look', 'Nothing of the kind');
-  await expect(came).toContainText('finds no look or chase of “Nothing of the kind”');
+  await expect(came).toContainText('finds no look or chase named “Nothing of the kind”');
   send('/desk/9', 0.7);
   await expect(came).toContainText('/desk/9 0.7');
-  await expect(came).toContainText('Nothing is bound to it');
-  await button(page, 'Show the addresses Hovlix knows').click();
-  await expect(page.getByRole('list', { name: 'Addresses Hovlix knows' }).getByRole('listitem')).toHaveCount(14);
+  await expect(came).toContainText('Not bound to a control yet');
+  await button(page, 'Show addresses').click();
+  await expect(page.getByRole('list', { name: 'Addresses Hovlix knows' }).getByRole('listitem')).toHaveCount(15);
 });
 
 test('a button of a tablet is learned by touching it, works with no page open, and shows what is on', async ({
@@ -66,10 +66,10 @@ test('a button of a tablet is learned by touching it, works with no page open, a
     if (packet.kind === 'messages') shown.push(...packet.messages.flatMap(({ values }) => values));
   });
   await listen(page);
-  const answers = card(page).getByLabel('Answer at port');
+  const answers = card(page).getByLabel('Reply port');
   await answers.fill(String((ear.address() as AddressInfo).port));
   await answers.press('Enter');
-  await card(page).getByRole('link', { name: 'Bind any address to a control' }).click();
+  await card(page).getByRole('link', { name: 'Bind an address' }).click();
   await button(page, 'Add a switch or key').click();
   await button(page, 'Learn').click();
   await expect(page.getByTestId('source')).toContainText('Step on it now');

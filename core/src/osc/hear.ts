@@ -39,7 +39,8 @@ export function oscHearer({ host, surface }: Start): OscHearer {
   return {
     hear(message, at = host.now()) {
       const heard = heardOsc(message);
-      if (!heard) return bad(message, 'is a pattern, or too long: send to one address, without # * , ? [ ] { }');
+      if (!heard)
+        return bad(message, 'is too long or contains a space or one of # * , ? [ ] { }: send to a single address');
       if (surface.message(heard, at, !chatter.isOf(message.address, at))) return { by: 'control' };
       const moment = host.press();
       if (!moment) return { by: 'nobody' };
@@ -51,7 +52,7 @@ export function oscHearer({ host, surface }: Start): OscHearer {
         return { by: 'word', did: meant.did };
       }
       if (meant.acts.length > 0 && isTooMuch())
-        return bad(message, `comes with more than ${MOST_PRESSES} others in a second`);
+        return bad(message, `was left out: more than ${MOST_PRESSES} presses in a second`);
       const did = meant.down ? pressWords(moment, meant.acts) : '';
       host.doActs(meant.acts, meant.down, at);
       return { by: 'word', did };
@@ -103,8 +104,9 @@ function meantBy({ address, values }: OscMessage, { show }: Pick<Moment, 'show'>
   if (!address.startsWith(ROOT)) return undefined;
   const [word = '', which, ...more] = address.slice(ROOT.length).split('/');
   const say = WORDS.get(word);
-  if (word === 'deck') return { why: 'is of a DJ player, which is heard at a port of its own' };
-  if (!say || more.length > 0) return { why: `is none of our words: ${[...WORDS.keys()].join(', ')}` };
+  if (word === 'deck') return { why: 'belongs to a DJ player: send it to the port of the DJ player' };
+  if (!say || more.length > 0)
+    return { why: `is not an address Hovlix knows: /hovlix/ is followed by ${[...WORDS.keys()].join(', ')}` };
   return say({ show, values: which === undefined ? values : [asNumber(which), ...values] });
 }
 
@@ -145,7 +147,11 @@ function found<T extends Called>(all: readonly T[], value: OscValue | undefined)
 }
 
 const called = (value: OscValue | undefined): string =>
-  typeof value === 'string' ? `“${value.slice(0, 60)}”` : typeof value === 'number' ? `number ${value}` : 'that name';
+  typeof value === 'string'
+    ? `named “${value.slice(0, 60)}”`
+    : typeof value === 'number'
+      ? `with number ${value}`
+      : 'without a name';
 
 const WORDS: ReadonlyMap<string, (said: Said) => Meant> = new Map<string, (said: Said) => Meant>([
   ['go', pressed({ act: 'stop', way: 'next' })],
@@ -154,7 +160,7 @@ const WORDS: ReadonlyMap<string, (said: Said) => Meant> = new Map<string, (said:
     'look',
     ({ show, values: [value, on] }) => {
       const look = found([...show.looks, ...show.chases], value);
-      if (!look) return { why: `finds no look or chase of ${called(value)}: give its name or its number` };
+      if (!look) return { why: `finds no look or chase ${called(value)}: send its name or number` };
       return { acts: [{ act: 'look', look: look.id, press: isLetGo(on) ? 'stop' : 'start' }], down: true };
     },
   ],
@@ -171,7 +177,7 @@ const WORDS: ReadonlyMap<string, (said: Said) => Meant> = new Map<string, (said:
     ({ show, values: [value, on] }) => {
       const titles = show.songs.map(({ id, title }) => ({ id, name: title }));
       const song = found(titles, value);
-      if (!song) return { why: `finds no song of ${called(value)}: give its title` };
+      if (!song) return { why: `finds no song ${called(value)}: send its title` };
       return isLetGo(on) ? NOTHING : { acts: [{ act: 'play', song: song.id }], down: true };
     },
   ],
@@ -200,7 +206,7 @@ const WORDS: ReadonlyMap<string, (said: Said) => Meant> = new Map<string, (said:
       const [first, second] = values;
       const level = oscNumber(typeof first === 'string' ? second : first);
       const role = typeof first === 'string' ? found(show.roles, first) : null;
-      if (role === undefined) return { why: `finds no role of ${called(first)}` };
+      if (role === undefined) return { why: `finds no role ${called(first)}: send its name before the level` };
       if (level === undefined || level < 0 || level > 1) return { why: 'takes a level from 0 to 1' };
       const turns: Turns = { turn: 'master', role: role?.id ?? null };
       return {

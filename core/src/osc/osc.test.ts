@@ -237,19 +237,19 @@ describe('a word of ours', () => {
   });
 
   test.each([
-    ['/hovlix/look', ['No such look'], 'no look or chase of “No such look”'],
-    ['/hovlix/look', [], 'give its name or its number'],
-    ['/hovlix/song', ['Nothing'], 'no song of “Nothing”'],
+    ['/hovlix/look', ['No such look'], 'no look or chase named “No such look”'],
+    ['/hovlix/look', [], 'without a name: send its name or number'],
+    ['/hovlix/song', ['Nothing'], 'no song named “Nothing”'],
     ['/hovlix/master', [1.5], 'a level from 0 to 1'],
-    ['/hovlix/master', ['Nobody', 1], 'no role of “Nobody”'],
+    ['/hovlix/master', ['Nobody', 1], 'no role named “Nobody”'],
     ['/hovlix/tempo', [5], 'from 30 to 400'],
     ['/hovlix/pad', [0], 'from 1'],
     ['/hovlix/blackout', ['on'], '1, 0 or nothing'],
     ['/hovlix/section', ['Chorus'], 'next, previous'],
-    ['/hovlix/goo', [], 'none of our words: go, back, look'],
-    ['/hovlix/deck/1/at', [1, 1], 'a DJ player'],
-    ['/hovlix/go/now/then', [], 'none of our words'],
-    ['/tablet/*', [1], 'is a pattern'],
+    ['/hovlix/goo', [], 'not an address Hovlix knows: /hovlix/ is followed by go, back, look'],
+    ['/hovlix/deck/1/at', [1, 1], 'the port of the DJ player'],
+    ['/hovlix/go/now/then', [], 'not an address Hovlix knows'],
+    ['/tablet/*', [1], 'one of # * , ?'],
   ])('that cannot be done is refused with its reason: %s %j', (address, values, why) => {
     const { say, acted } = computer();
     expect(say(address, ...values)).toEqual({ by: 'bad', why: expect.stringContaining(why) });

@@ -6,25 +6,24 @@ type Last = NonNullable<OscReport['last']>;
 
 export const OSC = {
   title: 'OSC',
-  off: 'Tablets and programs that run cues can press and move over the network what pedals and knobs do here.',
+  off: 'Tablets and cue software can work Hovlix over the network, as pedals and knobs do here.',
   listen: 'Listen to OSC',
   listening: 'Listening',
   listenShort: 'Listen',
   sendTo: 'Send to',
   everyone: 'Everyone on this network can.',
-  onlyHere: 'This computer is in no network: only programs on it can send.',
+  onlyHere: 'This computer is not connected to a network: only programs on it can send.',
   silent: 'Nothing heard yet.',
   port: 'UDP port for OSC',
   portHint: 'Tablets and programs send here.',
-  answersAt: 'Answer at port',
-  answersHint:
-    'Where the tablet listens. Its buttons and faders that are bound then show what is on and where the values stand. Empty: no answers.',
+  answersAt: 'Reply port',
+  answersHint: 'Where the tablet listens for the state of its bound buttons and faders; empty sends nothing.',
   portOfPlayer: 'The DJ player is heard at this port. Choose another.',
   bad: (count: number, last: string | null) =>
     `${count.toLocaleString('en')} messages could not be read or done. The last: ${last ?? 'unknown'}.`,
-  bind: 'Bind any address to a control',
-  showWords: 'Show the addresses Hovlix knows',
-  hideWords: 'Hide the addresses',
+  bind: 'Bind an address',
+  showWords: 'Show addresses',
+  hideWords: 'Hide addresses',
   words: 'Addresses Hovlix knows',
 } as const;
 
@@ -32,9 +31,9 @@ export const messageText = ({ address, values }: Last): string => `${address} ${
 
 export function whatCame({ by, did, from, ago }: Last): string {
   const where = `from ${from}, ${agoText(ago)}`;
-  if (by === 'nobody') return `Nothing is bound to it: learn it with a control. Came ${where}.`;
-  if (by === 'control') return `A control took it. Came ${where}.`;
-  return did === '' ? `Came ${where}.` : `${did}. Came ${where}.`;
+  if (by === 'nobody') return `Not bound to a control yet. Received ${where}.`;
+  if (by === 'control') return `Used by a control. Received ${where}.`;
+  return did === '' ? `Received ${where}.` : `${did}. Received ${where}.`;
 }
 
 const agoText = (ago: number): string =>
@@ -42,18 +41,22 @@ const agoText = (ago: number): string =>
 
 /** Our own words, with what they do. docs/osc.md says more. */
 export const KNOWN: readonly (readonly [address: string, does: string])[] = [
-  ['/hovlix/go', 'On to the next stop of the set, or the next look of the bank'],
-  ['/hovlix/back', 'One stop back'],
-  ['/hovlix/look NAME', 'A look or chase on, by name or number; with 0 behind it off'],
-  ['/hovlix/pad/3', 'A pad of the bank, by its place: 1 down, 0 up'],
-  ['/hovlix/song TITLE', 'A song from its start'],
-  ['/hovlix/play', 'Play, and /hovlix/pause'],
-  ['/hovlix/section next', 'Another section: next, previous, again or last'],
-  ['/hovlix/tap', 'Tap the tempo'],
-  ['/hovlix/tempo 124', 'Beats a minute of the free clock'],
-  ['/hovlix/master 0.8', 'Grand master, 0 to 1; of one role with its name first'],
-  ['/hovlix/blackout 1', 'Dark, 0 back; without a number the other of both'],
-  ['/hovlix/freeze 1', 'Freeze, 0 goes on'],
-  ['/hovlix/release', 'Give back what is by hand'],
-  ['/hovlix/all-off', 'Every look and chase off'],
+  ['/hovlix/go', 'On to the next stop of the set, or to the next look of the bank'],
+  ['/hovlix/back', 'Back by one stop'],
+  ['/hovlix/look NAME', 'Turns a look or chase on, by name or number. Add 0 to turn it off.'],
+  ['/hovlix/pad/3', 'Presses the third pad of the bank. 1 is down, 0 is up.'],
+  ['/hovlix/song TITLE', 'Plays a song from its start'],
+  ['/hovlix/play', 'Plays the song that is chosen'],
+  ['/hovlix/pause', 'Pauses it'],
+  ['/hovlix/section next', 'Goes to another section: next, previous, again or last'],
+  ['/hovlix/tap', 'Taps the tempo'],
+  ['/hovlix/tempo 124', 'Sets the tempo, in beats a minute'],
+  [
+    '/hovlix/master 0.8',
+    'Moves the grand master, from 0 to 1. A role’s name before the level moves the master of that role.',
+  ],
+  ['/hovlix/blackout 1', '1 is dark, 0 is light again. Without a number it switches over.'],
+  ['/hovlix/freeze 1', '1 freezes the light, 0 lets it go on. Without a number it switches over.'],
+  ['/hovlix/release', 'Gives back what is by hand'],
+  ['/hovlix/all-off', 'Turns every look and chase off'],
 ];
