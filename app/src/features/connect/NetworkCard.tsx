@@ -36,7 +36,7 @@ export function NetworkCard({ status }: { readonly status: Status }) {
           </Quiet>
         </State>
       ))}
-      {bad > 0 && <Quiet>{WORDS.packetsFromNetwork(bad.toLocaleString('en'), lastBad ?? '')}</Quiet>}
+      {bad > 0 && <Quiet>{WORDS.packetsFromNetwork(bad, lastBad ?? '')}</Quiet>}
       <Typed<string>
         label={WORDS.ourNameNetwork}
         patient

@@ -1,14 +1,16 @@
 // What Connect says.
 
+import { counted } from '@hovlix/core/counted';
+
 export const WORDS = {
   isItArriving: 'Is it arriving?',
   channelsShowEach: 'Channels show each level as it leaves, move lamps by hand, flash them and walk through them.',
   nothingArrivesStand: 'Nothing arrives at the stand-ins',
   theyDmxNode: 'They are a DMX node on this computer and two USB cables. Send a universe to one of them to see it.',
-  packetsStandIns: (bad: string | number, lastBad: string | number) =>
-    `${bad} packets at the stand-ins were no DMX: ${lastBad}`,
-  framesWereLeft: (skipped: string | number) =>
-    `${skipped} frames were left out since the start, while this computer was busy.`,
+  packetsStandIns: (bad: number, lastBad: string | number) =>
+    `${counted(bad, 'packet')} at the stand-ins could not be read as DMX. The last: ${lastBad}`,
+  framesWereLeft: (skipped: number) =>
+    `Skipped ${counted(skipped, 'frame')} since the start, while this computer was busy.`,
   lightMayGoFirst:
     'Linux can let the light go before everything else, where its user has the right to: see “Light first, on Linux” in the README.',
   channelsOfUniverse: (universe: string | number) => `Channels of universe ${universe}`,
@@ -50,7 +52,7 @@ export const WORDS = {
     `Set the lamp to DMX in its own menu, to start address ${address}. Channels ${address2} to ${min} now go to full and back, twice a second.`,
   startAddressLamp: 'Start address on the lamp',
   howYourLamp: 'How is your lamp connected? Plug it in; it appears here automatically.',
-  packetsSecondLeave: (part: string | number) => `${part} packets a second leave this computer.`,
+  packetsSecondLeave: (perSecond: number) => `This computer sends ${counted(perSecond, 'packet')} a second.`,
   blackoutSoTest: 'Blackout is on, so the test waits. End it with the moon below.',
   didLampLight: 'Did a lamp light up?',
   yesItFlashes: 'Yes, it flashes',
@@ -94,8 +96,8 @@ export const WORDS = {
   sendsNumberAs: (address: string | number, list: string | number, part: string | number) =>
     `${address} sends number ${list} as well. ${part}`,
   noArtNet: 'No Art-Net node has answered yet. They are asked every three seconds.',
-  packetsFromNetwork: (howMany: string | number, lastBad: string | number) =>
-    `${howMany} packets from the network could not be read and were ignored. The last: ${lastBad}.`,
+  packetsFromNetwork: (bad: number, lastBad: string | number) =>
+    `Ignored ${counted(bad, 'packet')} from the network that could not be read. The last: ${lastBad}.`,
   ourNameNetwork: 'Our name on the network',
   oneSixtyLetters: 'One to sixty letters; desks and nodes show it.',
   universesChangeSame: 'Universes change at the same instant (sync packets).',

@@ -1,6 +1,7 @@
 // What the card of OSC says.
 
 import type { OscReport } from '@hovlix/core/connect';
+import { counted } from '@hovlix/core/counted';
 
 type Last = NonNullable<OscReport['last']>;
 
@@ -20,7 +21,7 @@ export const OSC = {
   answersHint: 'Where the tablet listens for the state of its bound buttons and faders; empty sends nothing.',
   portOfPlayer: 'The DJ player is heard at this port. Choose another.',
   bad: (count: number, last: string | null) =>
-    `${count.toLocaleString('en')} messages could not be read or done. The last: ${last ?? 'unknown'}.`,
+    `${counted(count, 'message')} could not be read or done. The last: ${last ?? 'unknown'}.`,
   bind: 'Bind an address',
   showWords: 'Show addresses',
   hideWords: 'Hide addresses',
@@ -37,7 +38,7 @@ export function whatCame({ by, did, from, ago }: Last): string {
 }
 
 const agoText = (ago: number): string =>
-  ago < 2 ? 'just now' : ago < 120 ? `${Math.round(ago)} s ago` : `${Math.round(ago / 60)} min ago`;
+  ago < 2 ? 'just now' : ago < 120 ? `${Math.round(ago)}\u00a0s ago` : `${Math.round(ago / 60)}\u00a0min ago`;
 
 /** Our own words, with what they do. docs/osc.md says more. */
 export const KNOWN: readonly (readonly [address: string, does: string])[] = [

@@ -1,6 +1,7 @@
 // What the DJ player's card and its stand-in say.
 
 import type { PlayerReport } from '@hovlix/core/connect';
+import { counted } from '@hovlix/core/counted';
 import { capital } from '../../../ui/capital';
 import { clockText } from '../../../ui/clock-text';
 
@@ -44,7 +45,7 @@ export const PLAYER = {
   notYet: 'Not found: choose one',
   found: { file: 'Found by its file.', title: 'Found by title, artist and length.', kept: 'Remembered.' },
   bad: (count: number, last: string | null) =>
-    `${count.toLocaleString('en')} messages could not be read. The last: ${last ?? 'unknown'}.`,
+    `${counted(count, 'message')} could not be read. The last: ${last ?? 'unknown'}.`,
 } as const;
 
 export const STAND_IN = {

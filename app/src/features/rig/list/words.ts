@@ -1,5 +1,7 @@
 // What the list of lamps says.
 
+import { counted } from '@hovlix/core/counted';
+
 export const WORDS = {
   listensAtNow: (fixture: string | number, to: string | number) => `${fixture} listens at ${to} now.`,
   shareChannelsThey: (a: string | number, b: string | number) =>
@@ -24,7 +26,7 @@ export const WORDS = {
   movedWhereThey: (count: string | number, list: string | number, part: string | number) =>
     `${count} moved to where they fit: ${list}${part}.`,
   noRoomLeft: (list: string | number) => `No room for ${list}: left as they were.`,
-  lamps: (count: string | number) => `${count} lamps`,
+  lamps: (count: number) => counted(count, 'lamp'),
   universe: 'Universe',
   fromAddress: 'From address',
   apart: 'Apart',

@@ -1,5 +1,7 @@
 // What the list of rigs says.
 
+import { counted } from '@hovlix/core/counted';
+
 export const WORDS = {
   rigs: 'Rigs',
   oneShowMany: 'One show, many rigs: only the lamps that play each role change.',
@@ -14,8 +16,8 @@ export const WORDS = {
   copy: (here: string | number) => `${here}, copy`,
   removeThisRig: 'Remove this rig',
   isGone: (here: string | number) => `${here} is gone.`,
-  fromLampsTap: (from: string | number, count: string | number, to: string | number, count2: string | number) =>
-    `From ${from} (${count} lamps) to ${to} (${count2}). Tap a role to choose who plays it.`,
+  fromLampsTap: (from: string | number, count: number, to: string | number, count2: string | number) =>
+    `From ${from} (${counted(count, 'lamp')}) to ${to} (${count2}). Tap a role to choose who plays it.`,
   showPlaysNow: (to: string | number) => `The show plays in ${to} now.`,
   notNow: 'Not now',
   nothingIsLost: 'Nothing is lost.',
