@@ -43,7 +43,7 @@ export function oscHearer({ host, surface }: Start): OscHearer {
         return bad(message, 'is too long or contains a space or one of # * , ? [ ] { }: send to a single address');
       if (surface.message(heard, at, !chatter.isOf(message.address, at))) return { by: 'control' };
       const moment = host.press();
-      if (!moment) return { by: 'nobody' };
+      if (!moment) return bad(message, 'does nothing: no show is open');
       const meant = meantBy(message, moment);
       if (meant === undefined) return { by: 'nobody' };
       if ('why' in meant) return bad(message, meant.why);
@@ -53,7 +53,8 @@ export function oscHearer({ host, surface }: Start): OscHearer {
       }
       if (meant.acts.length > 0 && isTooMuch())
         return bad(message, `was left out: more than ${MOST_PRESSES} presses in a second`);
-      const did = meant.down ? pressWords(moment, meant.acts) : '';
+      const isPress = meant.down && meant.acts.length > 0;
+      const did = isPress ? pressWords(moment, meant.acts) || 'Nothing to do right now' : '';
       host.doActs(meant.acts, meant.down, at);
       return { by: 'word', did };
     },

@@ -227,6 +227,13 @@ describe('a word of ours', () => {
     expect(acted.length - before).toBe(2);
   });
 
+  test('with nothing to do says so: a pad that is not there, a section while no song is on', () => {
+    const { say, acted } = computer();
+    for (const address of ['/hovlix/pad/99', '/hovlix/section/next', '/hovlix/back'])
+      expect(say(address)).toEqual({ by: 'word', did: 'Nothing to do right now' });
+    expect(acted).toEqual([]);
+  });
+
   test('plays a song by its title', () => {
     const { say, state, show } = computer();
     const { id, title } = show.songs[0]!;
