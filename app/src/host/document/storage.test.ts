@@ -1,4 +1,4 @@
-import { memoryStore, readingAhead } from './storage';
+import { commitAtOnce, memoryStore, readingAhead } from './storage';
 
 async function kept(entries: Readonly<Record<string, string>>) {
   const under = memoryStore();
@@ -37,4 +37,20 @@ test('a device on which nothing was open, and one that cannot be read', async ()
   expect(await (await kept({})).store.getItem('current')).toBeNull();
   const broken = { ...memoryStore(), getItem: () => Promise.reject(new Error('no database')) };
   await expect(readingAhead(broken).getItem('current')).rejects.toThrow('no database');
+});
+
+test('what is written is committed as soon as all of it was asked for, and what is read is left alone', async () => {
+  const done: string[] = [];
+  const database = {
+    transaction: (_: string, mode: IDBTransactionMode) => ({ mode, commit: () => done.push('commit') }),
+  };
+  commitAtOnce(database as never);
+  const write = async () => {
+    database.transaction('entries', 'readwrite');
+    for (const key of ['a', 'b']) done.push(`put ${key}`);
+  };
+  await write();
+  database.transaction('entries', 'readonly');
+  await Promise.resolve();
+  expect(done).toEqual(['put a', 'put b', 'commit']);
 });

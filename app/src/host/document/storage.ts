@@ -18,7 +18,26 @@ let device: Store | undefined;
  * named one is IndexedDB, and holds whole albums.
  */
 export function deviceStore(): Store {
-  return (device ??= readingAhead(createAsyncStorage('hovlix')));
+  if (!device) {
+    if (typeof IDBDatabase !== 'undefined') commitAtOnce(IDBDatabase.prototype);
+    device = readingAhead(createAsyncStorage('hovlix'));
+  }
+  return device;
+}
+
+/**
+ * Hands over what is written as soon as it is asked for. By itself a transaction is committed when the page has heard that its last
+ * request was done, so that a page that is killed meanwhile, or busy drawing what was edited, loses it (Indexed Database API 3.0,
+ * `commit()` of IDBTransaction). AsyncStorage makes all requests of a transaction in one go.
+ */
+export function commitAtOnce(database: Pick<IDBDatabase, 'transaction'>): void {
+  const begin = database.transaction;
+  database.transaction = function begun(this: IDBDatabase, ...asked: Parameters<typeof begin>) {
+    const transaction = begin.apply(this, asked);
+    // Some browsers have no such method yet.
+    if (transaction.mode === 'readwrite') queueMicrotask(() => transaction.commit?.());
+    return transaction;
+  };
 }
 
 /** The same store, which begins at once to read what a page asks for first: which show was open last, and that show. */
