@@ -44,3 +44,31 @@ test('an edit is kept although the page goes without a goodbye right after it', 
   await again.keyboard.press('Control+z');
   await expect(again.locator('[data-clip="Moonrise"]')).toHaveCount(0);
 });
+
+test('an edit is kept although the page is closed while it still draws it', async ({ page, context }) => {
+  await page.goto(`${base}/songs/low-tide-engine`);
+  const lay = page.getByRole('button', { name: 'Lay Moonrise' });
+  const clips = page.locator('[data-clip="Moonrise"]');
+  await page.getByRole('button', { name: 'Bar 3', exact: true }).click();
+  await lay.click();
+  await expect(clips).toHaveCount(1);
+  // The first edit of a show writes all of it.
+  await page.waitForTimeout(1000);
+  await page.getByRole('button', { name: 'Bar 7', exact: true }).click();
+  await lay.waitFor();
+  await page.evaluate(() => {
+    const busy = () => {
+      if (document.querySelectorAll('[data-clip="Moonrise"]').length < 2) return;
+      setTimeout(() => {
+        for (const until = performance.now() + 5000; performance.now() < until;);
+      });
+    };
+    new MutationObserver(busy).observe(document.body, { childList: true, subtree: true });
+  });
+  void lay.click().catch(() => undefined);
+  await new Promise((resolve) => setTimeout(resolve, 1500));
+  await page.close({ runBeforeUnload: false });
+  const again = await context.newPage();
+  await again.goto(`${base}/songs/low-tide-engine`);
+  await expect(again.locator('[data-clip="Moonrise"]')).toHaveCount(2);
+});

@@ -26,16 +26,17 @@ export function deviceStore(): Store {
 }
 
 /**
- * Hands over what is written as soon as it is asked for. By itself a transaction is committed when the page has heard that its last
- * request was done, so that a page that is killed meanwhile, or busy drawing what was edited, loses it (Indexed Database API 3.0,
- * `commit()` of IDBTransaction). AsyncStorage makes all requests of a transaction in one go.
+ * Ends each transaction as soon as all of it was asked for. By itself one is committed when the page has heard that its last request was
+ * done: a page that is killed, or closed while it is busy drawing what was edited, would lose what it wrote; and so it would behind
+ * one that only reads, since writing waits for that (Indexed Database API 3.0, `commit()` of IDBTransaction). AsyncStorage makes all
+ * requests of a transaction in one go.
  */
 export function commitAtOnce(database: Pick<IDBDatabase, 'transaction'>): void {
   const begin = database.transaction;
   database.transaction = function begun(this: IDBDatabase, ...asked: Parameters<typeof begin>) {
     const transaction = begin.apply(this, asked);
     // Some browsers have no such method yet.
-    if (transaction.mode === 'readwrite') queueMicrotask(() => transaction.commit?.());
+    queueMicrotask(() => transaction.commit?.());
     return transaction;
   };
 }

@@ -7,6 +7,7 @@ import { Card, State } from '../../../ui/card';
 import { Labelled, Typed, wholeNumber } from '../../../ui/form';
 import { ButtonLink } from '../../../ui/links';
 import { Button, Column, Figures, Quiet, Row } from '../../../ui/pieces';
+import { clash, portBeside } from '../port';
 import { KNOWN, messageText, OSC, whatCame } from './words';
 
 export function OscCard({ status }: { readonly status: Status }) {
@@ -14,10 +15,6 @@ export function OscCard({ status }: { readonly status: Status }) {
   const osc = useConnections((state) => state.connections?.osc) ?? NO_OSC;
   const player = useConnections((state) => state.connections?.player) ?? NO_PLAYER;
   const set = (change: Partial<typeof osc>) => app.connections.make({ type: 'set-osc', osc: { ...osc, ...change } });
-  const readPort = (text: string) => {
-    const read = wholeNumber(1024, 65535)(text);
-    return 'value' in read && player.on && read.value === player.port ? { wrong: OSC.portOfPlayer } : read;
-  };
   return (
     <Card
       title={OSC.title}
@@ -30,7 +27,7 @@ export function OscCard({ status }: { readonly status: Status }) {
       {!osc.on && <Quiet>{OSC.off}</Quiet>}
       {osc.on && status.osc && (
         <>
-          <Came report={status.osc} clashes={player.on && player.port === osc.port} />
+          <Came report={status.osc} clashes={clash(player, osc.port)} />
           <Row>
             <ButtonLink href="/gig/pedals" kind="plain">
               {OSC.bind}
@@ -44,7 +41,7 @@ export function OscCard({ status }: { readonly status: Status }) {
             hint={OSC.portHint}
             numeric
             value={osc.port}
-            read={readPort}
+            read={portBeside(player, OSC.portOfPlayer)}
             onChange={(port) => set({ port })}
           />
           <Typed

@@ -6,10 +6,11 @@ import { id } from '@hovlix/core/units';
 import { freshId } from '../../../host/fresh-id';
 import { useConnections, useHovlix, usePlays, useShow } from '../../../host/hovlix';
 import { Card, State, type Tone } from '../../../ui/card';
-import { Choose, Typed, wholeNumber } from '../../../ui/form';
+import { Choose, Typed } from '../../../ui/form';
 import { ButtonLink } from '../../../ui/links';
 import { Button, Column, Quiet } from '../../../ui/pieces';
 import { Switch } from '../../../ui/Switch';
+import { clash, portBeside } from '../port';
 import { artistAndTitle, deckName, deckWords, PLAYER, WORDS } from './words';
 
 type Deck = PlayerReport['decks'][number];
@@ -18,10 +19,6 @@ export function PlayerCard({ status }: { readonly status: Status }) {
   const app = useHovlix();
   const player = useConnections((state) => state.connections?.player) ?? NO_PLAYER;
   const osc = useConnections((state) => state.connections?.osc) ?? NO_OSC;
-  const readPort = (text: string) => {
-    const read = wholeNumber(1024, 65535)(text);
-    return 'value' in read && osc.on && read.value === osc.port ? { wrong: PLAYER.portOfOsc } : read;
-  };
   const set = (change: Partial<typeof player>) =>
     app.connections.make({ type: 'set-player', player: { ...player, ...change } });
   return (
@@ -36,7 +33,7 @@ export function PlayerCard({ status }: { readonly status: Status }) {
       {!player.on && <Quiet>{PLAYER.off}</Quiet>}
       {player.on && status.player && (
         <>
-          <Heard report={status.player} port={player.port} clashes={osc.on && osc.port === player.port} />
+          <Heard report={status.player} port={player.port} clashes={clash(osc, player.port)} />
           <Switch label={PLAYER.follows} on={player.follows} onChange={(follows) => set({ follows })} />
           <UnknownTracks />
           <Typed
@@ -45,7 +42,7 @@ export function PlayerCard({ status }: { readonly status: Status }) {
             hint={PLAYER.portHint}
             numeric
             value={player.port}
-            read={readPort}
+            read={portBeside(osc, PLAYER.portOfOsc)}
             onChange={(port) => set({ port })}
           />
         </>
