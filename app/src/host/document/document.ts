@@ -108,6 +108,7 @@ export function document(repository: Repository): Document {
   let leader: Leader | undefined;
   let missed: (outcome: Outcome, of: string) => void = () => undefined;
   let writing: Promise<unknown> = Promise.resolve();
+  let noting: Promise<unknown> = Promise.resolve();
   let lines = 0;
   /** What could be undone before the page was loaded is being read. */
   let bringing: Promise<void> | undefined;
@@ -122,12 +123,21 @@ export function document(repository: Repository): Document {
   let gesture: { readonly commands: readonly Command[]; readonly show: Show } | undefined;
   let previewTimer: ReturnType<typeof setTimeout> | undefined;
 
-  /** Writes happen one after the other; a refusal is shown and the work goes on in memory. */
+  /** A refusal is shown, and the work goes on in memory. */
+  const tellOf = (done: Promise<Problem | undefined>) =>
+    void done.then((problem) => store.setState({ problem: problem ?? null }));
+  /** Whole shows are written one after the other. */
   const keep = (task: () => Promise<Problem | undefined>): Promise<Problem | undefined> => {
     const done = writing.then(task, task);
     writing = done;
-    void done.then((problem) => store.setState({ problem: problem ?? null }));
+    tellOf(done);
     return done;
+  };
+  /** So are edits, in their order, but never behind a whole show: that has to wait for other pages. */
+  const note = (task: () => Promise<Problem | undefined>): void => {
+    const done = noting.then(task, task);
+    noting = done;
+    tellOf(done);
   };
   /** What is only looked into is not what opens next time. */
   const save = (copy: () => Copy) => {
@@ -187,7 +197,7 @@ export function document(repository: Repository): Document {
   };
   /** @param steps what can be undone after an edit of this screen. */
   const journal = (copy: Copy, line: Line, steps?: History) => {
-    void keep(() => repository.append(copy.show.id, line, steps && keptSteps(steps)));
+    note(() => repository.append(copy.show.id, line, steps && keptSteps(steps)));
     if (++lines < JOURNAL_LINES) return;
     lines = 0;
     void save(() => current() ?? copy);
@@ -369,7 +379,7 @@ export function document(repository: Repository): Document {
       else previews.delete(screen);
       tell(current());
     },
-    written: () => writing,
+    written: () => Promise.all([writing, noting]),
     onChange(follower) {
       followers.add(follower);
       if (shown) follower({ show: shown }, shown);

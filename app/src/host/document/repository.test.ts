@@ -310,6 +310,44 @@ describe('the open show', () => {
     },
   );
 
+  test('an edit is kept at once, also while writing the whole show waits for another page, and stays when that is done', async () => {
+    const store = memoryStore();
+    await repository(store, 'first').save(copyOf(show));
+    const kept = repository(store, 'tab');
+    let goOn: () => void = () => undefined;
+    const held = new Promise<void>((resolve) => void (goOn = resolve));
+    // Its text is made before it waits, as for the lock of the list of shows.
+    const doc = document({ ...kept, save: async (copy, options) => held.then(() => kept.save(copy, options)) });
+    const sent: Change[] = [];
+    doc.follow({ edit: (_, change) => void sent.push(change), preview: () => undefined });
+    const opening = doc.open(copyOf(show));
+    doc.make(rename('Mine'));
+    await settle();
+    const back = async () => {
+      const found = await repository(store, 'later').load('test');
+      if (!found?.ok) throw new Error('it loads');
+      const { show: there, chain, pending } = found.value;
+      return [there.songs[0]!.title, chain.length, pending.length];
+    };
+    expect(await back()).toEqual(['Mine', 1, 1]);
+    doc.take('test', sent);
+    await settle();
+    expect(await back()).toEqual(['Mine', 2, 0]);
+    goOn();
+    await opening;
+    expect(await back()).toEqual(['Mine', 2, 0]);
+  });
+
+  test('what was confirmed while the whole show was on its way is not taken for a part of it', async () => {
+    const kept = repository(memoryStore(), 'tab');
+    const made: Change = { id: 'a', command: rename('A') };
+    await kept.append('test', { type: 'made', ...made });
+    await kept.append('test', { type: 'confirmed', id: 'a', after: ORIGIN });
+    await kept.save(copyOf(show, [ORIGIN], [made]));
+    const back = await kept.load('test');
+    expect(back?.ok && [back.value.chain, back.value.pending]).toEqual([[ORIGIN, 'a'], []]);
+  });
+
   test('an edit that is refused is taken off, and its step with it', async () => {
     const { doc, sent, title } = await open();
     doc.make(rename('Mine'));

@@ -284,9 +284,11 @@ export function repository(store: Store, tab = 'tab'): Repository {
           ...(current ? [['current', id] as const] : []),
         ]);
         if (problem) return problem;
-        // What another tab made and nobody confirmed yet stays; all that is in what was written goes.
-        const written = new Set([...copy.chain, ...copy.pending.map((one) => one.id)]);
-        const over = lines.filter(({ line }) => written.has(line.id)).map(({ key }) => key);
+        // What another tab made and nobody confirmed yet stays, and what was noted since; all that is in what was written goes.
+        const placed = new Set(copy.chain);
+        const made = new Set(copy.pending.map((one) => one.id));
+        const isWritten = ({ type, id: of }: Line) => placed.has(of) || (type === 'made' && made.has(of));
+        const over = lines.filter(({ line }) => isWritten(line)).map(({ key }) => key);
         await store.removeMany([...over, ...old.filter((key) => isOld(key, id))]);
         return undefined;
       }),
@@ -387,7 +389,8 @@ const isOld = (key: string, id: string): boolean => /^\d{9}$/.test(key.slice(`jo
 
 /** A copy with all that the journals know: what has its place in the order first, then what was only made. */
 function withLines(snapshot: Copy, lines: readonly Line[]): Copy {
-  const made = new Map(lines.flatMap((line) => (line.type === 'made' ? [[line.id, line.command] as const] : [])));
+  const lineMade = lines.flatMap((line) => (line.type === 'made' ? [[line.id, line.command] as const] : []));
+  const made = new Map([...snapshot.pending.map(({ id, command }) => [id, command] as const), ...lineMade]);
   const next = new Map<string, Change>();
   for (const line of lines) {
     if (line.type === 'made' || next.has(line.after)) continue;
