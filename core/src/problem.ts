@@ -18,6 +18,7 @@ export type Problem =
   | { readonly code: 'bad-value'; readonly name: string; readonly path: string; readonly detail: string }
   | { readonly code: 'not-gdtf'; readonly name: string; readonly detail: string }
   | { readonly code: 'not-midi'; readonly name: string; readonly detail: string }
+  | { readonly code: 'not-calendar'; readonly name: string; readonly detail: string }
   | { readonly code: 'storage-full' }
   | { readonly code: 'storage-broken'; readonly detail: string }
   | { readonly code: 'unreachable'; readonly what: string };
@@ -74,6 +75,8 @@ export function wordsFor(problem: Problem): string {
       return `“${problem.name}” was not taken in: ${problem.detail}. A fixture type is a file that ends in .gdtf, as its maker gives it out.`;
     case 'not-midi':
       return `“${problem.name}” is not a MIDI file Hovlix can read: ${problem.detail}. Use a Standard MIDI File, which ends in .mid.`;
+    case 'not-calendar':
+      return `“${problem.name}” is not a calendar Hovlix can read: ${problem.detail}. Use an iCalendar file, which ends in .ics.`;
     case 'storage-full':
       return 'This browser has no room left for the show. What you see is safe until you close the page: export the show now, then free some space.';
     case 'storage-broken':

@@ -52,7 +52,7 @@ function emptyShow(): Show {
   const empty = readShow(
     {
       format: 'hovlix-show',
-      version: 12,
+      version: 13,
       id: 'boathouse',
       name: 'Friday at the Boathouse',
       profiles: [],
@@ -67,6 +67,7 @@ function emptyShow(): Show {
       sets: [],
       pedals: [],
       controls: [],
+      events: [],
       safety: SAFE,
       songs: [],
     },

@@ -14,7 +14,7 @@ export function bigShow(universes: number, fixtures: number, { waves, lanes }: L
   const blue = { x: 0.16, y: 0.08 };
   const input: z.input<typeof Show> = {
     format: 'hovlix-show',
-    version: 12,
+    version: 13,
     id: 'bench',
     name: 'Bench',
     profiles: [
@@ -102,6 +102,7 @@ export function bigShow(universes: number, fixtures: number, { waves, lanes }: L
     sets: [],
     pedals: [],
     controls: [],
+    events: [],
     safety: { on: true, most: 3 },
     songs: [
       {

@@ -2,6 +2,7 @@ export * from './act';
 export * from './set';
 export * from './stops';
 export * from './control';
+export * from './event';
 export * from './gesture';
 export * from './trainer';
 export * from './heard';

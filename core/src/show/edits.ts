@@ -245,6 +245,8 @@ function apply(show: Draft<Show>, command: Simple): void {
     case 'store-control':
     case 'remove-control':
     case 'move-control':
+    case 'store-event':
+    case 'remove-event':
     case 'know-track':
     case 'forget-track':
     case 'choose-unknown':

@@ -5,6 +5,7 @@ import { z } from 'zod';
 import { moveBefore, put, remove } from '../change';
 import type { Act } from '../gig/act';
 import { Control, GESTURES, Pedal, type Does, type FaderControl } from '../gig/control';
+import { TimedEvent } from '../gig/event';
 import { KnownTrack, MOST_KNOWN, sameTrack } from '../gig/known-track';
 import { SetList } from '../gig/set';
 import { never } from '../problem';
@@ -23,6 +24,8 @@ export const GIG_COMMANDS = [
   z.strictObject({ type: z.literal('remove-control'), control: idOf<'Control'>() }),
   /** To stand before another; null is the end. */
   z.strictObject({ type: z.literal('move-control'), control: idOf<'Control'>(), before: idOf<'Control'>().nullable() }),
+  z.strictObject({ type: z.literal('store-event'), event: TimedEvent }),
+  z.strictObject({ type: z.literal('remove-event'), event: idOf<'Event'>() }),
   /** A track of a player is that song, or none. */
   z.strictObject({ type: z.literal('know-track'), known: KnownTrack }),
   z.strictObject({ type: z.literal('forget-track'), track: idOf<'KnownTrack'>() }),
@@ -53,6 +56,10 @@ export function applyToGig(show: Draft<Show>, command: GigCommand): void {
       return remove(show.controls, command.control);
     case 'move-control':
       return void moveBefore(show.controls, command.control, command.before);
+    case 'store-event':
+      return put(show.events, command.event);
+    case 'remove-event':
+      return remove(show.events, command.event);
     case 'know-track':
       return knowTrack(show, command.known);
     case 'forget-track':
@@ -159,28 +166,28 @@ type ActList = { readonly get: () => Draft<Act>[]; readonly set: (acts: Draft<Ac
 /** Each list of acts there is, to read and to replace. */
 function everyActs(show: Draft<Show>): readonly ActList[] {
   const lists: ActList[] = [];
-  const add = (does: Draft<Does>) => {
-    for (const gesture of GESTURES)
-      lists.push({
-        get: () => does[gesture],
-        set: (acts) => {
-          if (acts !== does[gesture]) does[gesture] = acts;
-        },
-      });
-  };
+  const add = <Key extends string>(owner: Record<Key, Draft<Act>[]>, key: Key) =>
+    lists.push({
+      get: () => owner[key],
+      set: (acts) => {
+        if (acts !== owner[key]) owner[key] = acts;
+      },
+    });
+  const addGestures = (does: Draft<Does>) => GESTURES.forEach((gesture) => add(does, gesture));
   for (const control of show.controls) {
     if (control.kind !== 'switch') continue;
-    add(control.does);
-    for (const { does } of control.banks ?? []) add(does);
+    addGestures(control.does);
+    for (const { does } of control.banks ?? []) addGestures(does);
   }
-  for (const bank of show.banks)
-    for (const pad of bank.pads)
-      if (pad.also)
-        lists.push({
-          get: () => pad.also ?? [],
-          set: (acts) => {
-            if (acts !== pad.also) pad.also = acts;
-          },
-        });
+  for (const { pads } of show.banks) for (const pad of pads) if (has(pad, 'also')) add(pad, 'also');
+  for (const event of show.events) {
+    add(event, 'begins');
+    add(event, 'ends');
+  }
   return lists;
 }
+
+const has = <T extends object, Key extends keyof T>(
+  owner: T,
+  key: Key,
+): owner is T & Record<Key, NonNullable<T[Key]>> => owner[key] !== undefined;

@@ -34,6 +34,7 @@ const LISTS = [
   'sets',
   'pedals',
   'controls',
+  'events',
 ] as const;
 
 const Head = Show.omit({
@@ -49,6 +50,7 @@ const Head = Show.omit({
   sets: true,
   pedals: true,
   controls: true,
+  events: true,
 }).strip();
 const SongHead = Song.omit({ lanes: true }).strip();
 

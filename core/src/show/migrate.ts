@@ -2,7 +2,7 @@
 
 import { failed, ok, type Result } from '../problem';
 
-export const NEWEST = 12;
+export const NEWEST = 13;
 
 type Json = Readonly<Record<string, unknown>>;
 
@@ -37,6 +37,8 @@ export const MIGRATIONS: Readonly<Record<number, (show: Json) => Json>> = {
   10: (show) => show,
   // Controls that are heard over OSC came; they may be left out.
   11: (show) => show,
+  // Timetables came.
+  12: (show) => ({ ...show, events: [] }),
 };
 
 /** A look, or a step of a chase. */

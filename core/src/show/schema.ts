@@ -5,6 +5,7 @@ import { failed, ok, type Result } from '../problem';
 import { Aim, Name, Role, Profile, Rig, idOf } from '../rig/schema';
 import { tooMuchIn } from '../rig/patch';
 import { Control, Pedal } from '../gig/control';
+import { TimedEvent } from '../gig/event';
 import { DjPlayer } from '../gig/known-track';
 import { SetList } from '../gig/set';
 import { Bank } from '../light/bank';
@@ -37,6 +38,7 @@ export const MOST = {
   sets: 64,
   pedals: 32,
   controls: 1000,
+  events: 500,
 } as const;
 
 export const Show = z.strictObject({
@@ -61,6 +63,8 @@ export const Show = z.strictObject({
   pedals: z.array(Pedal).max(MOST.pedals),
   /** Switches, keys, knobs, and what they do. */
   controls: z.array(Control).max(MOST.controls),
+  /** The timetable: what comes on by the clock. */
+  events: z.array(TimedEvent).max(MOST.events),
   /** Tracks of a DJ player, and the songs they are. */
   player: DjPlayer.optional(),
   safety: Safety,
@@ -107,6 +111,7 @@ export function emptyShow(own: { readonly id: string; readonly name: string; rea
     sets: [],
     pedals: [],
     controls: [],
+    events: [],
     safety: SAFE,
   } satisfies z.input<typeof Show>);
 }

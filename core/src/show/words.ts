@@ -45,6 +45,8 @@ const WORDS: Readonly<Record<string, string>> = {
   'store-control': 'change a control',
   'remove-control': 'remove a control',
   'move-control': 'move a control',
+  'store-event': 'change an event',
+  'remove-event': 'remove an event',
   'know-track': 'say which song a track is',
   'forget-track': 'forget a track',
   'choose-unknown': 'choose the look for unknown tracks',

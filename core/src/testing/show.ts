@@ -14,7 +14,7 @@ const plain = (...attributes: string[]) => attributes.map((attribute, i) => ({ a
 
 const input: z.input<typeof Show> = {
   format: 'hovlix-show',
-  version: 12,
+  version: 13,
   id: 'test',
   name: 'Test show',
   profiles: [
@@ -244,6 +244,7 @@ const input: z.input<typeof Show> = {
   sets: [],
   pedals: [],
   controls: [],
+  events: [],
   safety: { on: false, most: 3 },
   songs: [
     {

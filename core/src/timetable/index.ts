@@ -1,0 +1,2 @@
+export * from './occurrences';
+export { DAY, dayOf, dayText, secondsOf, weekdayOf, written } from './wall';
