@@ -6,7 +6,7 @@ import { changed, laid, OpsShape, put, remove, type Ops } from '../change';
 import { failed, never, ok, type Result } from '../problem';
 import { idOf } from '../rig/schema';
 import { id, universe } from '../units';
-import { InputRow, Connections, MidiIn, MOST_ROWS, OscIn, OutputRow, PlayerIn, type Way } from './schema';
+import { InputRow, Connections, MidiIn, MOST_ROWS, OscIn, OutputRow, PlayerIn, TimetableIn, type Way } from './schema';
 
 export const ConnectCommand = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('put-output'), row: OutputRow }),
@@ -18,6 +18,7 @@ export const ConnectCommand = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('set-player'), player: PlayerIn }),
   z.strictObject({ type: z.literal('set-midi'), midi: MidiIn }),
   z.strictObject({ type: z.literal('set-osc'), osc: OscIn }),
+  z.strictObject({ type: z.literal('set-timetable'), timetable: TimetableIn }),
   /** Takes back, or does again, what ops tell; where somebody changed the same since, that stays. */
   z.strictObject({ type: z.literal('adjust'), ops: OpsShape }),
 ]);
@@ -58,6 +59,9 @@ function apply(connections: Draft<Connections>, command: Exclude<ConnectCommand,
       return;
     case 'set-midi':
       connections.midi = command.midi;
+      return;
+    case 'set-timetable':
+      connections.timetable = command.timetable;
       return;
     case 'set-osc':
       connections.osc = command.osc;

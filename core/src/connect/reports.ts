@@ -202,6 +202,28 @@ export const OscReport = z.object({
 });
 export type OscReport = z.infer<typeof OscReport>;
 
+/** What was done by the clock, and what comes. Days and times are those of the clock on the wall. */
+export const TimetableReport = z.object({
+  now: z.object({ day: z.string(), time: z.string() }),
+  /** Events that are on. */
+  on: z.array(z.string()),
+  /** What the clock brings next: an event begins, or one that is on ends. */
+  next: z.object({ name: z.string(), what: z.enum(['begins', 'ends']), day: z.string(), time: z.string() }).nullable(),
+  last: z
+    .object({
+      name: z.string(),
+      what: z.enum(['begins', 'ends']),
+      day: z.string(),
+      time: z.string(),
+      /** What it did, in words; empty for nothing. */
+      did: z.string(),
+    })
+    .nullable(),
+  /** Events that came and went while this computer was off or asleep. */
+  missed: z.array(z.string()),
+});
+export type TimetableReport = z.infer<typeof TimetableReport>;
+
 export const Status = z.object({
   version: z.string(),
   /** True where the asking screen is on the computer that conducts. */
@@ -220,6 +242,8 @@ export const Status = z.object({
   midi: MidiReport.nullable(),
   /** Null while it is not listened to. */
   osc: OscReport.nullable(),
+  /** Null while no timetable is followed. */
+  timetable: TimetableReport.nullable(),
   networks: z.array(NetworkFace),
   serialPorts: z.array(SerialPlace),
   phones: z.object({

@@ -100,6 +100,10 @@ export const MidiIn = z.strictObject({
 });
 export type MidiIn = z.infer<typeof MidiIn>;
 
+/** Whether this computer does by the clock what the timetable of the show says. */
+export const TimetableIn = z.strictObject({ on: z.boolean() });
+export type TimetableIn = z.infer<typeof TimetableIn>;
+
 export const Connections = z.strictObject({
   format: z.literal('hovlix-connections'),
   version: z.literal(1),
@@ -112,6 +116,7 @@ export const Connections = z.strictObject({
   player: PlayerIn.optional(),
   midi: MidiIn.optional(),
   osc: OscIn.optional(),
+  timetable: TimetableIn.optional(),
   /** Universes that were given an output once, so that a row someone removed stays removed. */
   seen: z.array(HovlixUniverse).max(4096).default([]),
 });
@@ -120,6 +125,7 @@ export type Connections = z.infer<typeof Connections>;
 /** Nobody is listened to before somebody asks for it. */
 export const NO_PLAYER: PlayerIn = { on: false, port: 9045, follows: true };
 export const NO_OSC: OscIn = { on: false, port: 9046, answersAt: null };
+export const NO_TIMETABLE: TimetableIn = { on: false };
 export const NO_MIDI: MidiIn = { on: false, follows: 'nothing', sendsClock: false };
 
 export const NO_CONNECTIONS: Connections = {

@@ -163,7 +163,9 @@ export const PLAYER_SOUNDS = 'DJ player';
 export const GEAR = 'pedals';
 /** And where a program in the network says what to do, without a control. */
 export const OVER_OSC = 'OSC';
-export const isGear = (who: string): boolean => who === GEAR || who === OVER_OSC;
+/** What the timetable does goes into the log under this name. */
+export const BY_THE_CLOCK = 'Timetable';
+export const isGear = (who: string): boolean => who === GEAR || who === OVER_OSC || who === BY_THE_CLOCK;
 
 /** Before anything was pressed. */
 export const AT_REST: LiveState = {

@@ -87,10 +87,14 @@ export function comingAfter(events: readonly TimedEvent[], at: number): readonly
     .sort((a, b) => a.from - b.from);
 }
 
-/** When something is due next after a moment; Infinity where nothing is. */
-export function nextDueAfter(events: readonly TimedEvent[], at: number): number {
-  const ends = runningAt(events, at).map(({ to }) => to!);
-  return Math.min(Infinity, ...ends, ...comingAfter(events, at).map(({ from }) => from));
+/** What the clock brings next after a moment; undefined where nothing is. */
+export function nextDue(events: readonly TimedEvent[], at: number): Due | undefined {
+  const ends = runningAt(events, at).map((one): Due => ({ ...one, what: 'ends', at: one.to! }));
+  const begins = comingAfter(events, at).map((one): Due => ({ ...one, what: 'begins', at: one.from }));
+  return [...ends, ...begins].reduce<Due | undefined>(
+    (next, one) => (next && next.at <= one.at ? next : one),
+    undefined,
+  );
 }
 
 /** Somebody who was away so long, in seconds, takes up only what still goes on. */

@@ -3,7 +3,7 @@
 import fc from 'fast-check';
 import { RRule } from 'rrule';
 import { TimedEvent } from '../gig';
-import { comingAfter, DAY, dayOf, dayText, dueBetween, LATE, nextDueAfter, runningAt, weekdayOf, written } from '.';
+import { comingAfter, DAY, dayOf, dayText, dueBetween, LATE, nextDue, runningAt, weekdayOf, written } from '.';
 
 const event = (of: object) => TimedEvent.parse({ id: 'e', name: 'Doors', day: '2026-12-04', time: '18:00:00', ...of });
 const at = (text: string) => Date.parse(`${text}Z`) / 1000;
@@ -59,7 +59,7 @@ test('an event that was taken off, or added, or is over', () => {
   for (let [next] = comingAfter([friday], 0); next; [next] = comingAfter([friday], next.from))
     days.push(written(next.from).day);
   expect(days).toEqual(['2026-12-04', '2026-12-18', '2026-12-25', '2026-12-31']);
-  expect(nextDueAfter([friday], at('2027-01-01T00:00:00'))).toBe(Infinity);
+  expect(nextDue([friday], at('2027-01-01T00:00:00'))).toBeUndefined();
 });
 
 describe('what is due', () => {
@@ -113,6 +113,10 @@ describe('what is due', () => {
   test('what is on past midnight is on, and its end is what comes next', () => {
     const late = at('2026-12-05T00:10:00');
     expect(runningAt(evening, late).map((one) => one.event.name)).toEqual(['House']);
-    expect(text(nextDueAfter(evening, late))).toBe('2026-12-05T00:30:00');
+    expect(nextDue(evening, late)).toMatchObject({
+      what: 'ends',
+      at: at('2026-12-05T00:30:00'),
+      event: { name: 'House' },
+    });
   });
 });

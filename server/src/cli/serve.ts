@@ -25,6 +25,7 @@ import { followGear } from '../gear/gear';
 import type { StandInPort } from '../gear/ports';
 import { followOsc } from '../osc/osc';
 import { followPlayer } from '../player/player';
+import { followTimetable, wallNow } from '../timetable/timetable';
 import type { InputPorts } from '../input/input';
 import { parseTarget, TARGETS, type Target } from '../output/target';
 import { startThreads } from '../output/thread';
@@ -230,6 +231,14 @@ async function serve({ port, demo, targets, lan, lanAt, inputPorts, home, log, l
   });
   const player = followPlayer({ connections, session: shared, hub, say: about('player') });
   const osc = followOsc({ connections, ...gear.osc });
+  const timetable = followTimetable({
+    connections,
+    session: shared,
+    host: gear.byTheClock,
+    wall: wallNow,
+    file: kept('timetable'),
+    say: about('timetable'),
+  });
   connections.onChange((next) => standIns?.playerPort((next.player ?? NO_PLAYER).port));
   const status = (host: boolean): Status => ({
     version: VERSION,
@@ -243,6 +252,7 @@ async function serve({ port, demo, targets, lan, lanAt, inputPorts, home, log, l
     player: player.report(),
     midi: gear.report(),
     osc: osc.report(),
+    timetable: timetable.report(),
     networks,
     serialPorts: [...cables, ...(standIns?.cables() ?? [])],
     phones: {
@@ -354,6 +364,7 @@ async function serve({ port, demo, targets, lan, lanAt, inputPorts, home, log, l
   looking.forEach(clearInterval);
   player.close();
   osc.close();
+  timetable.close();
   gear.close();
   door.close();
   hub.close();

@@ -14,7 +14,7 @@ import {
   type GearHost,
 } from '@hovlix/core/gear';
 import type { Act } from '@hovlix/core/gig';
-import { GEAR, OVER_OSC, type Moment } from '@hovlix/core/live';
+import { BY_THE_CLOCK, GEAR, OVER_OSC, type Moment } from '@hovlix/core/live';
 import { followMachines, type MachinesState } from '@hovlix/core/machines';
 import { lookOfNow } from '@hovlix/core/stored';
 import { answerOsc, oscHearer, type OscHearer, type OscListeners } from '@hovlix/core/osc';
@@ -31,6 +31,8 @@ export type Gear = {
   readonly learn: (screen: string | null) => void;
   /** OSC that came in over the network, and what is told to those who sent it. */
   readonly osc: OscHearer & { readonly answer: (to: OscListeners) => () => void };
+  /** For what is done by the clock. */
+  readonly byTheClock: GearHost;
   readonly close: () => void;
 };
 
@@ -141,6 +143,7 @@ export function followGear({ connections, session, hub, say, standIns = [] }: St
     learn: (screen) =>
       surface.learn(screen === null ? null : (source) => hub.tell({ type: 'learned', source }, screen)),
     osc: { ...oscHearer({ host: hostOf(OVER_OSC), surface }), answer: (to) => answerOsc(host, to) },
+    byTheClock: hostOf(BY_THE_CLOCK),
     close: () => ports.close(),
   };
 }
