@@ -54,6 +54,8 @@ type LineProps = {
   readonly wrong?: boolean;
   readonly placeholder?: string | undefined;
   readonly inputMode?: InputHTMLAttributes<HTMLInputElement>['inputMode'];
+  /** The device's own way to choose a day or a time. */
+  readonly type?: 'date' | 'time';
   readonly onChange: (event: ChangeEvent<HTMLInputElement>) => void;
   readonly onEnter?: ((text: string) => void) | undefined;
   readonly onFocus?: (event: FocusEvent<HTMLInputElement>) => void;

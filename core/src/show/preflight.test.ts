@@ -8,6 +8,7 @@ const READY: Facts = {
   music: new Set(['a'.repeat(64)]),
   devices: ['Floor board'],
   osc: true,
+  timetable: true,
   outputs: { on: 1, troubles: [] },
   sending: true,
   blackout: false,
@@ -17,6 +18,9 @@ const READY: Facts = {
 const foot = (source: object | null, does: object = { press: [{ act: 'tap' }] }, id = 'f') =>
   Control.parse({ kind: 'switch', id, name: 'Foot', source, does });
 const note = { by: 'note', device: 'Floor board', channel: 1, number: 36 };
+
+const TAP = [{ act: 'tap' }];
+const doors = (does: object) => ({ id: 'd', name: 'Doors', day: '2026-12-04', time: '18:00:00', ...does });
 
 function show(change: object = {}): Show {
   const plain = testShow();
@@ -35,6 +39,10 @@ const said = (of: Show, facts: Partial<Facts> = {}) =>
 
 test('where all is well nothing is said', () => {
   expect(said(show())).toEqual([]);
+});
+
+test('where nobody could follow a timetable nothing is said of that', () => {
+  expect(said(show({ events: [doors({ begins: TAP })] }), { timetable: null })).toEqual([]);
 });
 
 test.each<[string, object, Partial<Facts>]>([
@@ -60,6 +68,8 @@ test.each<[string, object, Partial<Facts>]>([
     { controls: [foot({ by: 'key', code: 'F7' }), foot({ by: 'key', code: 'F7' }, undefined, 'g')] },
     {},
   ],
+  ['look: Does nothing by the clock yet: “Doors”.', { events: [doors({})] }, { timetable: false }],
+  ['look: This computer does not follow the timetable.', { events: [doors({ ends: TAP })] }, { timetable: false }],
   ['look: Flash safety is off: strobes and hits are not limited.', { safety: { on: false, most: 3 } }, {}],
   ['look: Bank “Empty” has no pads.', { banks: [{ id: 'b', name: 'Empty', pads: [] }] }, {}],
   ['stops: The set “Friday” is empty.', { sets: [{ id: 's', name: 'Friday', entries: [] }] }, {}],

@@ -9,7 +9,7 @@ import { songRemarks } from './song-check';
 
 /** Where it is put right. */
 export type Fix =
-  | { readonly place: 'set' | 'banks' | 'pedals' | 'connect' | 'rig' | 'safety' }
+  | { readonly place: 'set' | 'banks' | 'pedals' | 'connect' | 'rig' | 'safety' | 'timetable' }
   | { readonly place: 'song'; readonly song: Song['id'] };
 
 export type Remark = {
@@ -27,6 +27,8 @@ export type Facts = {
   readonly devices: readonly string[] | null;
   /** Whether OSC is listened to. */
   readonly osc: boolean;
+  /** Whether the timetable is followed; null without a computer that could. */
+  readonly timetable: boolean | null;
   /** Why outputs are deaf, in words; null without a computer that sends. */
   readonly outputs: { readonly on: number; readonly troubles: readonly string[] } | null;
   readonly sending: boolean;
@@ -45,6 +47,7 @@ export function preflight(show: Show, facts: Facts): readonly Remark[] {
     ...rigRemarks(show),
     ...pedalRemarks(show, facts),
     ...bankRemarks(show),
+    ...timetableRemarks(show, facts),
     ...safetyRemarks(show),
   ];
   return [...all.filter(({ weight }) => weight === 'stops'), ...all.filter(({ weight }) => weight === 'look')];
@@ -171,6 +174,19 @@ function* bankRemarks(show: Show): Generator<Remark> {
   for (const bank of banksOf(show))
     if (bank.pads.length === 0)
       yield { weight: 'look', text: `Bank “${bank.name}” has no pads.`, fix: { place: 'banks' } };
+}
+
+function* timetableRemarks({ events }: Show, { timetable }: Facts): Generator<Remark> {
+  const fix: Fix = { place: 'timetable' };
+  const idle = events.filter(({ begins, ends }) => begins.length + ends.length === 0).map(({ name }) => `“${name}”`);
+  if (idle.length > 0)
+    yield {
+      weight: 'look',
+      text: `${idle.length === 1 ? 'Does' : 'Do'} nothing by the clock yet: ${listed(idle)}.`,
+      fix,
+    };
+  if (timetable === false && events.length > idle.length)
+    yield { weight: 'look', text: 'This computer does not follow the timetable.', fix };
 }
 
 function* safetyRemarks({ safety }: Show): Generator<Remark> {

@@ -24,6 +24,7 @@ import { PedalsCard } from './PedalsCard';
 import { OscCard } from './osc/OscCard';
 import { PhonesCard } from './PhonesCard';
 import { PlayerCard } from './player/PlayerCard';
+import { TimetableCard } from './timetable/TimetableCard';
 import { WORDS } from './words';
 
 type Editing = { readonly what: 'output' | 'input'; readonly id: string } | null;
@@ -49,6 +50,7 @@ export function ConnectPlace() {
       <PedalsCard />
       {status && <PlayerCard status={status} />}
       {status && <OscCard status={status} />}
+      {status && <TimetableCard status={status} />}
       {status && <InputsCard status={status} onEdit={(id) => setEditing({ what: 'input', id })} />}
       {status && <NetworkCard status={status} />}
     </>

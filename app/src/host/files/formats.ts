@@ -4,6 +4,9 @@
 /** Sheets on paper, set lists and playlists as text. */
 export const sheetFormats = () => import('./sheet-formats');
 
+/** Timetables as calendar files (iCalendar). */
+export const calendarFormat = () => import('@hovlix/core/calendar');
+
 export const midiFormat = () => import('@hovlix/core/midi');
 
 /** Shows with their music, and lamp types (GDTF). */

@@ -19,6 +19,8 @@ export type ActListProps = {
   readonly show: Show;
   readonly label: string;
   readonly acts: readonly Act[];
+  /** Whether an act is one to choose here; all are without. */
+  readonly offers?: (act: Act) => boolean;
   readonly onChange: (acts: readonly Act[]) => void;
 };
 
@@ -26,7 +28,7 @@ const MOST = 16;
 /** So many are shown at once; typing finds the rest. */
 const SHOWN = 40;
 
-export function ListedActs({ show, label, acts, onChange }: ActListProps) {
+export function ListedActs({ show, label, acts, offers, onChange }: ActListProps) {
   const palette = usePalette();
   const [adding, setAdding] = useState(false);
   const row = useOpenRow();
@@ -89,6 +91,7 @@ export function ListedActs({ show, label, acts, onChange }: ActListProps) {
       {adding && (
         <Finder
           show={show}
+          offers={offers}
           onFound={(act) => {
             onChange([...acts, act]);
             setAdding(false);
@@ -99,9 +102,14 @@ export function ListedActs({ show, label, acts, onChange }: ActListProps) {
   );
 }
 
-function Finder({ show, onFound }: { readonly show: Show; readonly onFound: (act: Act) => void }) {
+type FinderProps = Pick<ActListProps, 'show'> & {
+  readonly offers: ActListProps['offers'];
+  readonly onFound: (act: Act) => void;
+};
+
+function Finder({ show, offers, onFound }: FinderProps) {
   const [typed, setTyped] = useState('');
-  const all = useMemo(() => actsOffered(show), [show]);
+  const all = useMemo(() => actsOffered(show).filter((act) => offers?.(act) ?? true), [show, offers]);
   const found = useMemo(() => actsFound(show, all, typed), [show, all, typed]);
   return (
     <Column gap={4}>

@@ -67,6 +67,8 @@ function wayTo(fix: Fix): Href {
       return `/songs/${fix.song}` as Href;
     case 'pedals':
       return '/gig/pedals';
+    case 'timetable':
+      return '/connect/timetable';
     case 'safety':
       return '/gig/flashes';
     case 'connect':
@@ -114,6 +116,7 @@ function useFacts(): Facts | undefined {
     music,
     devices,
     osc: status?.osc?.deaf === null,
+    timetable: status ? status.timetable !== null : null,
     outputs: served ? { on: on.length, troubles } : null,
     sending,
     blackout,

@@ -1,0 +1,5 @@
+import { TimetablePlace } from '../../features/connect/timetable/TimetablePlace';
+
+export default function Timetable() {
+  return <TimetablePlace />;
+}

@@ -1,0 +1,216 @@
+// One event: when it is, and what happens as it begins and ends.
+
+import { WEEKDAYS, type TimedEvent } from '@hovlix/core/gig';
+import type { Show } from '@hovlix/core/show';
+import { comingAfter, dayOf, weekdayOf, written } from '@hovlix/core/timetable';
+import { useHovlix } from '../../../host/hovlix';
+import { useSession } from '../../../host/session';
+import { Chip } from '../../../ui/Chip';
+import { DayInput, TimeInput } from '../../../ui/day-inputs';
+import { named, Pair, Typed } from '../../../ui/form';
+import { Button, Column, Quiet, Row } from '../../../ui/pieces';
+import { Sheet } from '../../../ui/Sheet';
+import { Stepper } from '../../../ui/Stepper';
+import { Switch } from '../../../ui/Switch';
+import { ActList } from '../../gig/pedal/ActList';
+import { LookChoice } from './LookChoice';
+import { daysLater, dayWords, endless, endOf, isByTheClock, lengthUntil, stopping } from './model';
+import { TIMETABLE, WEEKDAY_LETTERS } from './words';
+
+type Props = {
+  readonly show: Show;
+  readonly event: TimedEvent;
+  /** Seconds of local time since 1970. */
+  readonly at: number;
+  readonly onClose: () => void;
+};
+
+const HOUR = 3600;
+
+export function EventSheet({ show, event, at, onClose }: Props) {
+  const app = useHovlix();
+  const say = useSession((session) => session.say);
+  const put = (next: TimedEvent) => void app.document.make({ type: 'store-event', event: next });
+  const end = endOf(event);
+  const later = daysLater(event);
+  const remove = () => {
+    app.document.make({ type: 'remove-event', event: event.id });
+    say(TIMETABLE.isRemoved(event.name), { undo: app.document.takingBack() });
+    onClose();
+  };
+  return (
+    <Sheet title={event.name} onClose={onClose}>
+      <Typed label={TIMETABLE.name} value={event.name} read={named} onChange={(name) => put({ ...event, name })} />
+      <Pair>
+        <DayInput
+          label={event.weekly ? TIMETABLE.day : TIMETABLE.onDay}
+          value={event.day}
+          onChange={(day) => put({ ...event, day })}
+        />
+        <TimeInput
+          label={TIMETABLE.from}
+          value={event.time}
+          // As with anything that is moved, it stays as long as it was.
+          onChange={(time) => put({ ...event, time })}
+        />
+      </Pair>
+      <Switch
+        label={TIMETABLE.lasts}
+        on={end !== undefined}
+        onChange={(on) => put(on ? stopping({ ...event, length: HOUR }) : endless(event))}
+      />
+      {end !== undefined && (
+        <TimeInput
+          label={TIMETABLE.to}
+          value={end}
+          hint={later === 0 ? undefined : later === 1 ? TIMETABLE.nextDay : TIMETABLE.longer(later)}
+          onChange={(to) => put({ ...event, length: lengthUntil(event.time, to) })}
+        />
+      )}
+      <LookChoice show={show} event={event} onChange={put} />
+      <Weeks event={event} onChange={put} />
+      <Days event={event} at={at} onChange={put} />
+      <ActList
+        show={show}
+        label={TIMETABLE.whenBegins}
+        acts={event.begins}
+        offers={isByTheClock}
+        onChange={(begins) => put({ ...event, begins: [...begins] })}
+      />
+      {end !== undefined && (
+        <ActList
+          show={show}
+          label={TIMETABLE.whenEnds}
+          acts={event.ends}
+          offers={isByTheClock}
+          onChange={(ends) => put({ ...event, ends: [...ends] })}
+        />
+      )}
+      <Row>
+        <Button kind="quiet" onPress={remove}>
+          {TIMETABLE.remove}
+        </Button>
+      </Row>
+    </Sheet>
+  );
+}
+
+type PartProps = { readonly event: TimedEvent; readonly onChange: (event: TimedEvent) => void };
+
+/** On which days of which weeks. */
+function Weeks({ event, onChange }: PartProps) {
+  const { weekly, ...once } = event;
+  const own = weekdayOf(dayOf(event.day));
+  const put = (change: Partial<NonNullable<TimedEvent['weekly']>>) =>
+    weekly && onChange({ ...event, weekly: { ...weekly, ...change } });
+  const toggle = (day: number) => {
+    const days = weekly?.days.includes(day) ? weekly.days.filter((one) => one !== day) : [...(weekly?.days ?? []), day];
+    if (days.length > 0) put({ days: days.toSorted() });
+  };
+  const every = weekly?.every ?? 1;
+  const withLast = (until: string | undefined) => {
+    if (!weekly) return;
+    const { until: _, ...open } = weekly;
+    onChange({ ...event, weekly: until === undefined ? open : { ...open, until } });
+  };
+  return (
+    <>
+      <Switch
+        label={TIMETABLE.weekly}
+        on={weekly !== undefined}
+        onChange={(on) => onChange(on ? { ...event, weekly: { days: [own], every: 1 } } : once)}
+      />
+      {weekly && (
+        <>
+          <Row gap={4} flexWrap="wrap" role="group" aria-label={TIMETABLE.weekdays}>
+            {WEEKDAYS.map((day) => (
+              <Chip
+                key={day}
+                small
+                name={WEEKDAY_LETTERS[day - 1]!}
+                on={weekly.days.includes(day)}
+                onPress={() => toggle(day)}
+              />
+            ))}
+          </Row>
+          <Row>
+            <Stepper
+              name={TIMETABLE.every}
+              value={TIMETABLE.weeks(every)}
+              less={TIMETABLE.lessOften}
+              more={TIMETABLE.moreOften}
+              onLess={every > 1 ? () => put({ every: every - 1 }) : undefined}
+              onMore={every < 52 ? () => put({ every: every + 1 }) : undefined}
+            />
+          </Row>
+          <Switch
+            label={TIMETABLE.hasLast}
+            on={weekly.until !== undefined}
+            onChange={(on) => withLast(on ? event.day : undefined)}
+          />
+          {weekly.until !== undefined && (
+            <DayInput label={TIMETABLE.last} value={weekly.until} onChange={(until) => withLast(until)} />
+          )}
+        </>
+      )}
+    </>
+  );
+}
+
+/** Single days: those it leaves out, and those it is on besides. */
+function Days({ event, at, onChange }: PartProps & { readonly at: number }) {
+  const { except = [], also = [] } = event;
+  const { day: today } = written(at);
+  const [next] = event.weekly || also.length > 0 ? comingAfter([event], at) : [];
+  const nextDay = next && written(next.from).day;
+  const words = (day: string) => dayWords(day, today);
+  return (
+    <>
+      {nextDay !== undefined && except.length < 400 && (
+        <Row>
+          <Button onPress={() => onChange({ ...event, except: [...except, nextDay] })}>
+            {TIMETABLE.skip(words(nextDay))}
+          </Button>
+        </Row>
+      )}
+      <DayList
+        title={TIMETABLE.skipped}
+        days={except}
+        words={words}
+        label={TIMETABLE.takeBack}
+        onChange={(days) => onChange({ ...event, except: days })}
+      />
+      <DayList
+        title={TIMETABLE.also}
+        days={also}
+        words={words}
+        label={TIMETABLE.removeDay}
+        onChange={(days) => onChange({ ...event, also: days })}
+      />
+    </>
+  );
+}
+
+type DayListProps = {
+  readonly title: string;
+  readonly days: readonly string[];
+  readonly words: (day: string) => string;
+  readonly label: (day: string) => string;
+  readonly onChange: (days: string[]) => void;
+};
+
+function DayList({ title, days, words, label, onChange }: DayListProps) {
+  if (days.length === 0) return null;
+  return (
+    <Column gap={6} role="group" aria-label={title}>
+      <Quiet fontWeight="600">{title}</Quiet>
+      <Row gap={6} flexWrap="wrap">
+        {days.toSorted().map((day) => (
+          <Button key={day} label={label(words(day))} onPress={() => onChange(days.filter((one) => one !== day))}>
+            {`${words(day)} ×`}
+          </Button>
+        ))}
+      </Row>
+    </Column>
+  );
+}
