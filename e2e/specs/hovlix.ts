@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
 import { WebSocket } from 'ws';
 import { readBundle } from '@hovlix/core/files';
-import { NO_MIDI, NO_OSC, type NodeUniverse, type Status } from '@hovlix/core/connect';
+import { NO_MIDI, NO_OSC, NO_TIMETABLE, type NodeUniverse, type Status } from '@hovlix/core/connect';
 import { PROTOCOL, type LiveState } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { firstOutput, firstPlayer } from './servers';
@@ -133,6 +133,7 @@ export async function restoreConnections(page: Page): Promise<void> {
       { type: 'connections-edit', command: { type: 'set-player', player: firstPlayer(ownPort()) } },
       { type: 'connections-edit', command: { type: 'set-midi', midi: NO_MIDI } },
       { type: 'connections-edit', command: { type: 'set-osc', osc: NO_OSC } },
+      { type: 'connections-edit', command: { type: 'set-timetable', timetable: NO_TIMETABLE } },
     ],
     { outputs: [firstOutput(ownPort())], inputs: [], seen: [1] },
   );

@@ -17,6 +17,8 @@ import { LookChoice } from './LookChoice';
 import { daysLater, dayWords, endless, endOf, isByTheClock, lengthUntil, stopping } from './model';
 import { TIMETABLE, WEEKDAY_LETTERS } from './words';
 
+type Weekly = NonNullable<TimedEvent['weekly']>;
+
 type Props = {
   readonly show: Show;
   readonly event: TimedEvent;
@@ -30,7 +32,12 @@ const HOUR = 3600;
 export function EventSheet({ show, event, at, onClose }: Props) {
   const app = useHovlix();
   const say = useSession((session) => session.say);
-  const put = (next: TimedEvent) => void app.document.make({ type: 'store-event', event: next });
+  /** From what it is by then: a line that is left counts at the same moment as what is touched next. */
+  const put = (change: (newest: TimedEvent) => TimedEvent) => {
+    const newest = app.document.store.getState().show?.events.find(({ id }) => id === event.id);
+    if (newest) app.document.make({ type: 'store-event', event: change(newest) });
+  };
+  const set = (change: Partial<TimedEvent>) => put((newest) => ({ ...newest, ...change }));
   const end = endOf(event);
   const later = daysLater(event);
   const remove = () => {
@@ -40,31 +47,31 @@ export function EventSheet({ show, event, at, onClose }: Props) {
   };
   return (
     <Sheet title={event.name} onClose={onClose}>
-      <Typed label={TIMETABLE.name} value={event.name} read={named} onChange={(name) => put({ ...event, name })} />
+      <Typed label={TIMETABLE.name} value={event.name} read={named} onChange={(name) => set({ name })} />
       <Pair>
         <DayInput
           label={event.weekly ? TIMETABLE.day : TIMETABLE.onDay}
           value={event.day}
-          onChange={(day) => put({ ...event, day })}
+          onChange={(day) => set({ day })}
         />
         <TimeInput
           label={TIMETABLE.from}
           value={event.time}
           // As with anything that is moved, it stays as long as it was.
-          onChange={(time) => put({ ...event, time })}
+          onChange={(time) => set({ time })}
         />
       </Pair>
       <Switch
         label={TIMETABLE.lasts}
         on={end !== undefined}
-        onChange={(on) => put(on ? stopping({ ...event, length: HOUR }) : endless(event))}
+        onChange={(on) => put((newest) => (on ? stopping({ ...newest, length: HOUR }) : endless(newest)))}
       />
       {end !== undefined && (
         <TimeInput
           label={TIMETABLE.to}
           value={end}
           hint={later === 0 ? undefined : later === 1 ? TIMETABLE.nextDay : TIMETABLE.longer(later)}
-          onChange={(to) => put({ ...event, length: lengthUntil(event.time, to) })}
+          onChange={(to) => put((newest) => ({ ...newest, length: lengthUntil(newest.time, to) }))}
         />
       )}
       <LookChoice show={show} event={event} onChange={put} />
@@ -75,7 +82,7 @@ export function EventSheet({ show, event, at, onClose }: Props) {
         label={TIMETABLE.whenBegins}
         acts={event.begins}
         offers={isByTheClock}
-        onChange={(begins) => put({ ...event, begins: [...begins] })}
+        onChange={(begins) => set({ begins: [...begins] })}
       />
       {end !== undefined && (
         <ActList
@@ -83,7 +90,7 @@ export function EventSheet({ show, event, at, onClose }: Props) {
           label={TIMETABLE.whenEnds}
           acts={event.ends}
           offers={isByTheClock}
-          onChange={(ends) => put({ ...event, ends: [...ends] })}
+          onChange={(ends) => set({ ends: [...ends] })}
         />
       )}
       <Row>
@@ -95,31 +102,30 @@ export function EventSheet({ show, event, at, onClose }: Props) {
   );
 }
 
-type PartProps = { readonly event: TimedEvent; readonly onChange: (event: TimedEvent) => void };
+type PartProps = {
+  readonly event: TimedEvent;
+  readonly onChange: (change: (newest: TimedEvent) => TimedEvent) => void;
+};
 
 /** On which days of which weeks. */
 function Weeks({ event, onChange }: PartProps) {
-  const { weekly, ...once } = event;
-  const own = weekdayOf(dayOf(event.day));
-  const put = (change: Partial<NonNullable<TimedEvent['weekly']>>) =>
-    weekly && onChange({ ...event, weekly: { ...weekly, ...change } });
-  const toggle = (day: number) => {
-    const days = weekly?.days.includes(day) ? weekly.days.filter((one) => one !== day) : [...(weekly?.days ?? []), day];
-    if (days.length > 0) put({ days: days.toSorted() });
-  };
+  const { weekly } = event;
+  const put = (change: (weekly: Weekly) => Weekly) =>
+    onChange((newest) => (newest.weekly ? { ...newest, weekly: change(newest.weekly) } : newest));
+  const toggle = (day: number) =>
+    put((newest) => {
+      const days = newest.days.includes(day) ? newest.days.filter((one) => one !== day) : [...newest.days, day];
+      return days.length > 0 ? { ...newest, days: days.toSorted() } : newest;
+    });
+  const step = (by: number) => put((newest) => ({ ...newest, every: newest.every + by }));
   const every = weekly?.every ?? 1;
-  const withLast = (until: string | undefined) => {
-    if (!weekly) return;
-    const { until: _, ...open } = weekly;
-    onChange({ ...event, weekly: until === undefined ? open : { ...open, until } });
-  };
+  const repeat = (on: boolean) =>
+    onChange(({ weekly: _, ...once }) =>
+      on ? { ...once, weekly: { days: [weekdayOf(dayOf(once.day))], every: 1 } } : once,
+    );
   return (
     <>
-      <Switch
-        label={TIMETABLE.weekly}
-        on={weekly !== undefined}
-        onChange={(on) => onChange(on ? { ...event, weekly: { days: [own], every: 1 } } : once)}
-      />
+      <Switch label={TIMETABLE.weekly} on={weekly !== undefined} onChange={repeat} />
       {weekly && (
         <>
           <Row gap={4} flexWrap="wrap" role="group" aria-label={TIMETABLE.weekdays}>
@@ -139,17 +145,21 @@ function Weeks({ event, onChange }: PartProps) {
               value={TIMETABLE.weeks(every)}
               less={TIMETABLE.lessOften}
               more={TIMETABLE.moreOften}
-              onLess={every > 1 ? () => put({ every: every - 1 }) : undefined}
-              onMore={every < 52 ? () => put({ every: every + 1 }) : undefined}
+              onLess={every > 1 ? () => step(-1) : undefined}
+              onMore={every < 52 ? () => step(1) : undefined}
             />
           </Row>
           <Switch
             label={TIMETABLE.hasLast}
             on={weekly.until !== undefined}
-            onChange={(on) => withLast(on ? event.day : undefined)}
+            onChange={(on) => put(({ until: _, ...open }) => (on ? { ...open, until: event.day } : open))}
           />
           {weekly.until !== undefined && (
-            <DayInput label={TIMETABLE.last} value={weekly.until} onChange={(until) => withLast(until)} />
+            <DayInput
+              label={TIMETABLE.last}
+              value={weekly.until}
+              onChange={(until) => put((newest) => ({ ...newest, until }))}
+            />
           )}
         </>
       )}
@@ -168,7 +178,7 @@ function Days({ event, at, onChange }: PartProps & { readonly at: number }) {
     <>
       {nextDay !== undefined && except.length < 400 && (
         <Row>
-          <Button onPress={() => onChange({ ...event, except: [...except, nextDay] })}>
+          <Button onPress={() => onChange((newest) => ({ ...newest, except: [...(newest.except ?? []), nextDay] }))}>
             {TIMETABLE.skip(words(nextDay))}
           </Button>
         </Row>
@@ -178,35 +188,37 @@ function Days({ event, at, onChange }: PartProps & { readonly at: number }) {
         days={except}
         words={words}
         label={TIMETABLE.takeBack}
-        onChange={(days) => onChange({ ...event, except: days })}
+        onRemove={(day) => onChange((newest) => ({ ...newest, except: without(newest.except, day) }))}
       />
       <DayList
         title={TIMETABLE.also}
         days={also}
         words={words}
         label={TIMETABLE.removeDay}
-        onChange={(days) => onChange({ ...event, also: days })}
+        onRemove={(day) => onChange((newest) => ({ ...newest, also: without(newest.also, day) }))}
       />
     </>
   );
 }
+
+const without = (days: readonly string[] | undefined, day: string) => days?.filter((one) => one !== day);
 
 type DayListProps = {
   readonly title: string;
   readonly days: readonly string[];
   readonly words: (day: string) => string;
   readonly label: (day: string) => string;
-  readonly onChange: (days: string[]) => void;
+  readonly onRemove: (day: string) => void;
 };
 
-function DayList({ title, days, words, label, onChange }: DayListProps) {
+function DayList({ title, days, words, label, onRemove }: DayListProps) {
   if (days.length === 0) return null;
   return (
     <Column gap={6} role="group" aria-label={title}>
       <Quiet fontWeight="600">{title}</Quiet>
       <Row gap={6} flexWrap="wrap">
         {days.toSorted().map((day) => (
-          <Button key={day} label={label(words(day))} onPress={() => onChange(days.filter((one) => one !== day))}>
+          <Button key={day} label={label(words(day))} onPress={() => onRemove(day)}>
             {`${words(day)} ×`}
           </Button>
         ))}

@@ -12,7 +12,7 @@ import { TIMETABLE } from './words';
 type Props = {
   readonly show: Show;
   readonly event: TimedEvent;
-  readonly onChange: (event: TimedEvent) => void;
+  readonly onChange: (change: (newest: TimedEvent) => TimedEvent) => void;
 };
 
 /** More are found by typing, in the list of actions. */
@@ -20,8 +20,7 @@ const MOST = 24;
 
 export function LookChoice({ show, event, onChange }: Props) {
   const all = [...show.looks, ...show.chases];
-  const chosen = all.filter(({ id }) => startsLook(event, id));
-  const shown = [...chosen, ...all.slice(0, MOST).filter((one) => !chosen.includes(one))];
+  const shown = all.filter(({ id }, i) => i < MOST || startsLook(event, id));
   if (shown.length === 0) return null;
   return (
     <Column gap={6}>
@@ -36,7 +35,7 @@ export function LookChoice({ show, event, onChange }: Props) {
                 render="button"
                 aria-pressed={on}
                 aria-label={name}
-                onPress={() => onChange(on ? withoutLook(event, id) : withLook(event, id))}
+                onPress={() => onChange((newest) => (on ? withoutLook : withLook)(newest, id))}
                 width={112}
                 padding={0}
                 borderWidth={2}

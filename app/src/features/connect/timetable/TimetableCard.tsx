@@ -37,13 +37,14 @@ export function Follow() {
 
 /** What is on by the clock, what comes next, and what it did last. */
 export function Now({ report: { now, on, next, last, missed } }: { readonly report: TimetableReport }) {
-  const word = next
+  const ahead = next
     ? `${next.name} ${TIMETABLE[next.what]} ${dayWords(next.day, now.day)} at ${timeText(next.time)}`
     : TIMETABLE.nothingNext;
+  const isOn = on.length > 0;
   return (
     <Column gap={8} role="status" testID="timetable-now">
-      <State colour={on.length > 0 ? '$live' : '$faint'} word={word}>
-        {on.length > 0 && <Quiet>{TIMETABLE.on(on)}</Quiet>}
+      <State colour={isOn ? '$live' : '$faint'} word={isOn ? TIMETABLE.on(on) : ahead}>
+        {isOn && <Quiet>{ahead}</Quiet>}
         {last && (
           <Quiet>
             {TIMETABLE.didLast(

@@ -48,7 +48,7 @@ export function TimetablePlace() {
       <ScrollArea>
         <PageHead title={TIMETABLE.title} />
         <Column paddingHorizontal={12} paddingBottom={24} gap={12} maxWidth={760}>
-          <Card title={report ? TIMETABLE.following : TIMETABLE.follow} action={status && <Follow />}>
+          <Card title={TIMETABLE.now} action={status && <Follow />}>
             {report ? (
               <Now report={report} />
             ) : (

@@ -1,7 +1,7 @@
 // Events in words: when they are, and what they do.
 
 import type { Act, TimedEvent } from '@hovlix/core/gig';
-import { actName } from '@hovlix/core/live';
+import { actName, lookName } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { comingAfter, DAY, dayOf, dayText, runningAt, secondsOf, written } from '@hovlix/core/timetable';
 import { TIMETABLE } from './words';
@@ -67,10 +67,19 @@ function daysWords({ day, weekly, also = [] }: TimedEvent): string {
   );
 }
 
-export function doesWords(show: Show, { begins, ends }: TimedEvent): string {
-  const names = (acts: readonly Act[]) => acts.map((act) => actName(show, act)).join(' + ');
-  if (begins.length + ends.length === 0) return TIMETABLE.doesNothing;
-  return [names(begins), ends.length > 0 ? `at the end: ${names(ends)}` : ''].filter(Boolean).join(' · ');
+/** What it does; of a look that goes off again at the end its name says it all. */
+export function doesWords(show: Show, event: TimedEvent): string {
+  const { begins, ends } = event;
+  const isOverAtEnd = (act: Act) =>
+    act.act === 'look' && act.press === 'start' && ends.some((end) => isOf(end, act.look));
+  const isEndOf = (act: Act) => act.act === 'look' && act.press === 'stop' && startsLook(event, act.look);
+  const nameOf = (act: Act) => (act.act === 'look' && isOverAtEnd(act) ? lookName(show, act.look) : actName(show, act));
+  const more = ends.filter((act) => !isEndOf(act));
+  const words = [
+    begins.map(nameOf).join(' + '),
+    more.length > 0 ? `at the end: ${more.map((act) => actName(show, act)).join(' + ')}` : '',
+  ];
+  return words.filter(Boolean).join(' · ') || TIMETABLE.doesNothing;
 }
 
 /** The look whose picture stands for it. */

@@ -9,6 +9,7 @@ export const TIMETABLE = {
   following: 'Following',
   off: 'Lights by the clock: looks come on and go off, and songs start, at times you set.',
   open: 'Open timetable',
+  now: 'By the clock',
   nothingNext: 'Nothing is ahead.',
   on: (names: readonly string[]) => `On now: ${names.join(', ')}`,
   missed: (names: readonly string[]) => `Missed while this computer was off or asleep: ${names.join(', ')}.`,
