@@ -23,6 +23,7 @@ export const PLACES = [
   '/connect',
   '/connect/first',
   '/connect/decks',
+  '/connect/timetable',
   '/connect/universe/1',
   '/shows',
   '/settings',

@@ -11,7 +11,7 @@ import { Right } from './rights';
 import { LiveState } from './live-state';
 
 /** Raised when a message changes its meaning; both sides name theirs in their first one. */
-export const PROTOCOL = 13;
+export const PROTOCOL = 14;
 
 /** A show on the wire is checked by `readShow` where it is taken in, so that a problem can be put in words. */
 const ShowJson = z.record(z.string(), z.unknown());

@@ -71,9 +71,27 @@ function full(): Show {
       { kind: 'fader', id: 'zoom', name: 'Zoom', source: null, turns: { turn: 'hand', role: 'wash', what: 'zoom' } },
       { kind: 'fader', id: 'fast', name: 'Fast', source: null, turns: { turn: 'speed', look: 'red' } },
     ],
+    events: [
+      { id: 'doors', name: 'Doors', day: '2026-12-04', time: '18:00:00', begins: DOES.press, ends: DOES.double },
+      { id: 'late', name: 'Late', day: '2026-12-04', time: '23:00:00', begins: [...DOES.hold, ...DOES.release] },
+    ],
   });
 }
 const left = (show: Show) => show.controls[0] as SwitchControl;
+
+test('events are stored, changed, taken out and brought back, and one with a day that is none is refused', () => {
+  const me = person('me', full());
+  const [doors] = full().events;
+  me.make({ type: 'store-event', event: { ...doors!, name: 'Foyer' } });
+  expect(me.show().events.map(({ name }) => name)).toEqual(['Foyer', 'Late']);
+  me.make({ type: 'remove-event', event: doors!.id });
+  expect(me.show().events).toHaveLength(1);
+  me.undo();
+  me.undo();
+  expect(me.show()).toEqual(full());
+  const wrong = edit(full(), { type: 'store-event', event: { ...doors!, day: '2026-02-30' } });
+  expect(legal(wrong.show, new WeakSet())).toMatchObject({ ok: false, problem: { code: 'bad-value' } });
+});
 
 test.each([
   ['remove-look', { look: 'red' }],
@@ -81,18 +99,21 @@ test.each([
   ['remove-bank', { bank: 'rock' }],
   ['remove-kit', { kit: 'drums' }],
   ['remove-role', { role: 'wash' }],
-])('after %s nothing of sets, pads and controls names it, all else stays, and undo brings it back', (type, named) => {
-  const gone = Object.values(named)[0]!;
-  const me = person('me', full());
-  me.make({ type, ...named } as Command);
-  const { sets, banks, controls } = me.show();
-  expect(JSON.stringify([sets, banks, controls])).not.toContain(`"${gone}"`);
-  expect(legal(me.show(), new WeakSet()).ok).toBe(true);
-  expect(left(me.show()).does.press.some(({ act }) => act === 'tap')).toBe(true);
-  expect(allActs(left(me.show())).length).toBeGreaterThan(4);
-  me.undo();
-  expect(me.show()).toEqual(full());
-});
+])(
+  'after %s nothing of sets, pads, controls and events names it, all else stays, and undo brings it back',
+  (type, named) => {
+    const gone = Object.values(named)[0]!;
+    const me = person('me', full());
+    me.make({ type, ...named } as Command);
+    const { sets, banks, controls, events } = me.show();
+    expect(JSON.stringify([sets, banks, controls, events])).not.toContain(`"${gone}"`);
+    expect(legal(me.show(), new WeakSet()).ok).toBe(true);
+    expect(left(me.show()).does.press.some(({ act }) => act === 'tap')).toBe(true);
+    expect(allActs(left(me.show())).length).toBeGreaterThan(4);
+    me.undo();
+    expect(me.show()).toEqual(full());
+  },
+);
 
 test('a role that becomes part of another is that other one in every control', () => {
   const { show } = edit(full(), { type: 'merge-roles', role: id('wash'), into: id('movers') });

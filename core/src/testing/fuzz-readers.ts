@@ -43,6 +43,7 @@ import {
 } from '../wire';
 import type { Outcome, Reader } from './fuzz';
 import { aiff } from './aiff';
+import { CALENDARS, calendarTaken } from './fuzz-calendars';
 import { testHost } from './gear-host';
 import { flacWithRate, oggWithRate } from './hostile';
 import { hold, look, press, wave, withLooks, type ValueIn } from './stage';
@@ -328,6 +329,7 @@ export function readers(recordings: readonly Uint8Array[]): readonly Reader[] {
       samples: [text('#EXTM3U\n#EXTINF:60,Song\nSong.wav\n'), text('C:\\Music\\Song.ogg\r\nother.mp3')],
       read: (bytes) => outcome(readM3u(bytes, 'x.m3u', RICH, () => 'entry', { before: RICH.sets[0]?.entries ?? [] })),
     },
+    { name: 'calendars', json: false, samples: CALENDARS.map(text), read: calendarTaken(RICH) },
     { name: 'MIDI files', json: false, samples: [writeSongAsMidi(RICH.songs[0]!), MIDI], read: midi },
     {
       name: 'charts',

@@ -18,6 +18,7 @@ const TRIES: Readonly<Record<string, number>> = {
   'lamp types': 500,
   'MIDI files': 3000,
   playlists: 4000,
+  calendars: 1000,
   charts: 6000,
   envelopes: 8000,
   recordings: 400,
