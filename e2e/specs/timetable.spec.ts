@@ -14,6 +14,7 @@ function inSeconds(from: number): string {
   const local = new Date(at.getTime() - at.getTimezoneOffset() * 60_000);
   return local.toISOString().replace(/[-:]|\.\d+Z/g, '');
 }
+const dayHere = () => inSeconds(0).replace(/^(\d{4})(\d\d)(\d\d)T.*/, '$1-$2-$3');
 const event = (...lines: readonly string[]) => ['BEGIN:VEVENT', ...lines, 'END:VEVENT'];
 const calendar = (...lines: readonly string[]) =>
   ['BEGIN:VCALENDAR', 'VERSION:2.0', ...lines, 'END:VCALENDAR', ''].join('\r\n');
@@ -102,6 +103,23 @@ test('an event is made by its picture, repeats, skips a day, goes into a calenda
   await expect(row(page, 'Foyer')).toHaveCount(0);
   await button(page, 'Undo').click();
   await expect(row(page, 'Foyer')).toHaveCount(1);
+});
+
+test('of an event that is on now, light comes on as its picture is touched, and goes off as it is taken out', async ({
+  page,
+}) => {
+  await open(page, '/connect/timetable');
+  await button(page, 'Follow the timetable').click();
+  await button(page, 'Add an event').click();
+  const sheet = page.getByRole('dialog');
+  await sheet.getByLabel('Day', { exact: true }).fill(dayHere());
+  await sheet.getByLabel('Begins at').fill('00:00');
+  await sheet.getByLabel('Ends at', { exact: true }).fill('23:59');
+  await sheet.getByRole('button', { name: 'Harbour blue', exact: true }).click();
+  await expect.poll(async () => brightness((await nodeReport(page)).levels)).toBeGreaterThan(300);
+  await expect(page.getByTestId('timetable-now')).toContainText('On now: Doors');
+  await sheet.getByRole('button', { name: 'Remove this event' }).click();
+  await expect.poll(async () => brightness((await nodeReport(page)).levels)).toBe(0);
 });
 
 test('what is no calendar is refused in words, and nothing is changed', async ({ page }) => {

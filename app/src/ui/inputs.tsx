@@ -36,6 +36,8 @@ const LineFrame = styled(
     variants: {
       figures: { true: { fontFamily: '$mono', fontWeight: '500' } },
       wrong: { true: { borderColor: '$fault' } },
+      /** With a sign of the device's own beside what is in it. */
+      tight: { true: { paddingHorizontal: 8 } },
       /** A figure beside a fader. */
       small: { true: { width: 64, fontSize: 15, textAlign: 'right', paddingHorizontal: 8 } },
     } as const,
@@ -74,7 +76,14 @@ export function LineInput({ wrong = false, onEnter, ...props }: LineProps) {
     if (!event.repeat) onEnter(event.currentTarget.value);
   };
   // Tamagui's types know what a view is given, not an input.
-  return <LineFrame wrong={wrong} aria-invalid={wrong} {...({ ...props, onKeyDown } as object)} />;
+  return (
+    <LineFrame
+      wrong={wrong}
+      tight={props.type !== undefined}
+      aria-invalid={wrong}
+      {...({ ...props, onKeyDown } as object)}
+    />
+  );
 }
 
 const AreaFrame = styled(

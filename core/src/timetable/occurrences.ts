@@ -1,6 +1,6 @@
 // When the events of a timetable are. All times are those of the clock on the wall, see `wall`.
 
-import type { TimedEvent } from '../gig';
+import type { Act, TimedEvent } from '../gig';
 import { DAY, dayOf, secondsOf, weekdayOf } from './wall';
 
 /** Once that an event is. Without an end it only begins. */
@@ -125,4 +125,58 @@ export function dueBetween(events: readonly TimedEvent[], last: number, now: num
   }
   const order = { ends: 0, begins: 1 };
   return { due: due.sort((a, b) => a.at - b.at || order[a.what] - order[b.what]), missed };
+}
+
+/** Looks that events which are on at a moment have turned on; one of them may be left out. */
+function wantedAt(events: readonly TimedEvent[], at: number, but?: TimedEvent['id']): ReadonlySet<string> {
+  const others = runningAt(events, at).filter(({ event }) => event.id !== but);
+  return new Set(
+    others.flatMap(({ event }) =>
+      event.begins.flatMap((act) => (isStart(act) && act.act === 'look' ? [act.look] : [])),
+    ),
+  );
+}
+const isStart = (act: Act): boolean => act.act === 'look' && act.press === 'start';
+
+/** What is to be done. A look that another event wants on at that moment, too, does not go off. */
+export function actsOf(events: readonly TimedEvent[], { event, what, at }: Due): readonly Act[] {
+  if (what === 'begins') return event.begins;
+  const wanted = wantedAt(events, at, event.id);
+  return event.ends.filter((act) => act.act !== 'look' || act.press !== 'stop' || !wanted.has(act.look));
+}
+
+export type Doing = { readonly event: TimedEvent; readonly what: Due['what']; readonly acts: readonly Act[] };
+
+/**
+ * What is to be done at a moment as a timetable was edited, so that what is on is what it says: an event that is on only by now
+ * begins, one that is on no more ends, and of one that is still on, light comes and goes as it was changed.
+ */
+export function doingsOfEdit(
+  before: readonly TimedEvent[],
+  after: readonly TimedEvent[],
+  at: number,
+): readonly Doing[] {
+  const [was, is] = [runningAt(before, at), runningAt(after, at)];
+  const same = (all: readonly Occurrence[], { event }: Occurrence) =>
+    all.find((one) => one.event.id === event.id)?.event;
+  const ended = was.map((one): Doing => {
+    const next = same(is, one);
+    if (!next) return { event: one.event, what: 'ends', acts: actsOf(after, { ...one, what: 'ends', at }) };
+    const wanted = wantedAt(after, at);
+    const gone = one.event.begins.flatMap((act): readonly Act[] =>
+      act.act === 'look' && isStart(act) && !wanted.has(act.look)
+        ? [{ act: 'look', look: act.look, press: 'stop' }]
+        : [],
+    );
+    return { event: next, what: 'ends', acts: gone };
+  });
+  const begun = is.map((one): Doing => {
+    const old = same(was, one)?.begins.map((act) => JSON.stringify(act)) ?? [];
+    return {
+      event: one.event,
+      what: 'begins',
+      acts: one.event.begins.filter((act) => !old.includes(JSON.stringify(act))),
+    };
+  });
+  return [...ended, ...begun].filter(({ acts }) => acts.length > 0);
 }

@@ -134,6 +134,20 @@ test('after a power cut what is still on begins, what is over ends, and nothing 
   expect(me.on()).toEqual([]);
 });
 
+test('a look that two events want stays until the second ends', () => {
+  const long = event({ ...FOYER, id: 'long', time: '18:30:00', length: 7200 });
+  const after = event({ ...FOYER, id: 'after', time: '20:30:00' });
+  const me = computer('2026-12-04T17:59:00', FOYER, long, after);
+  me.follow();
+  me.until('2026-12-04T19:10:00');
+  expect([me.on(), me.report()?.last]).toEqual([['red'], expect.objectContaining({ what: 'ends', did: '' })]);
+  // One that follows at once as well.
+  me.until('2026-12-04T20:30:00');
+  expect(me.on()).toEqual(['red']);
+  me.until('2026-12-04T21:30:00');
+  expect(me.on()).toEqual([]);
+});
+
 test('a computer that slept takes up what is still on; an hour that comes twice does nothing twice', () => {
   const me = computer('2026-12-04T17:59:50', FOYER, BELL);
   me.follow();
@@ -155,21 +169,73 @@ test('a clock that was wrong by days counts from where it is set to', () => {
   expect(me.on()).toEqual(['red']);
 });
 
-test('an event that is added, moved or taken out while the clock runs', () => {
-  const me = computer('2026-12-04T18:10:00', BELL);
-  me.follow();
-  // Into the past: it waits for its next time.
-  me.put(BELL, FOYER);
-  me.until('2026-12-04T18:10:05');
-  expect(me.on()).toEqual([]);
-  me.put(event({ ...FOYER, time: '18:11:00', length: undefined }), BELL);
-  me.until('2026-12-04T18:11:00');
-  expect(me.on()).toEqual(['red']);
-  me.put();
-  me.until('2026-12-04T18:31:00');
-  expect(me.acted.filter(({ type }) => type === 'tap')).toEqual([]);
-  me.follow(false);
-  expect(me.report()).toBeNull();
+describe('edits while the clock runs', () => {
+  test('an event that is on by now begins once it was left alone, its light follows what is changed, and taken out it ends', () => {
+    const me = computer('2026-12-04T18:10:00', BELL);
+    me.follow();
+    me.put(BELL, { ...FOYER, begins: [], ends: [] });
+    me.until('2026-12-04T18:10:05');
+    expect([me.on(), me.report()?.on]).toEqual([[], ['Foyer']]);
+    me.put(BELL, FOYER);
+    me.until('2026-12-04T18:10:06');
+    expect(me.on()).toEqual([]);
+    me.until('2026-12-04T18:10:08');
+    expect(me.on()).toEqual(['red']);
+    me.put(BELL, {
+      ...FOYER,
+      begins: [...FOYER.begins, ...event({ time: '18:00:00', begins: [look('kept', 'start')] }).begins],
+    });
+    me.until('2026-12-04T18:10:12');
+    expect(me.on().toSorted()).toEqual(['kept', 'red']);
+    me.put(BELL, { ...FOYER, begins: event({ time: '18:00:00', begins: [look('kept', 'start')] }).begins });
+    me.until('2026-12-04T18:10:16');
+    expect(me.on()).toEqual(['kept']);
+    me.put(BELL, FOYER);
+    me.until('2026-12-04T18:10:20');
+    me.put(BELL);
+    me.until('2026-12-04T18:10:24');
+    expect([me.on(), me.report()?.on]).toEqual([[], []]);
+  });
+
+  test('a name, and times passed on the way to another, change no light', () => {
+    const me = computer('2026-12-04T17:00:00', BELL);
+    me.follow();
+    me.put(FOYER);
+    me.until('2026-12-04T18:00:01');
+    expect(me.on()).toEqual(['red']);
+    const { length } = me.acted;
+    me.put(event({ ...FOYER, name: 'Hall' }));
+    me.until('2026-12-04T18:00:05');
+    for (const time of ['02:00:00', '21:00:00', '17:59:00']) {
+      me.put(event({ ...FOYER, time }));
+      me.set(`2026-12-04T18:00:0${time === '02:00:00' ? 6 : 7}`);
+    }
+    me.until('2026-12-04T18:00:15');
+    expect(me.acted.length).toBe(length);
+  });
+
+  test('what only begins is done once: when it is moved, renamed as it rings, or brought in a moment before', () => {
+    const me = computer('2026-12-04T18:00:00', BELL);
+    const taps = () => me.acted.filter(({ type }) => type === 'tap').length;
+    me.follow();
+    me.until('2026-12-04T18:30:00');
+    expect(taps()).toBe(1);
+    me.put(event({ ...BELL, name: 'Gong' }));
+    me.until('2026-12-04T18:30:10');
+    expect(taps()).toBe(1);
+    me.put(event({ ...BELL, time: '18:30:11' }));
+    me.until('2026-12-04T18:30:20');
+    expect(taps()).toBe(2);
+    me.put();
+    me.until('2026-12-04T18:30:25');
+    me.put(event({ ...BELL, time: '18:40:00' }));
+    me.until('2026-12-04T18:30:30');
+    me.put();
+    me.until('2026-12-04T18:41:00');
+    expect(taps()).toBe(2);
+    me.follow(false);
+    expect(me.report()).toBeNull();
+  });
 });
 
 test('a file that cannot be read is none; one that cannot be written is said, and light goes on', () => {

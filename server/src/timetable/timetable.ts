@@ -8,7 +8,16 @@ import type { GearHost } from '@hovlix/core/gear';
 import type { Act } from '@hovlix/core/gig';
 import { pressWords } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
-import { dueBetween, nextDue, runningAt, written, type Due } from '@hovlix/core/timetable';
+import {
+  actsOf,
+  doingsOfEdit,
+  dueBetween,
+  nextDue,
+  runningAt,
+  written,
+  type Doing,
+  type Due,
+} from '@hovlix/core/timetable';
 import type { ConnectionsStore } from '../connect/store';
 import { keptWhole } from '../keep/whole';
 
@@ -32,6 +41,8 @@ type Start = {
 
 /** So often the clock is looked at: light by the clock is at most this late. */
 const LOOK_MS = 200;
+/** Somebody who types a time passes others on the way: an edit counts once nothing was edited for so long, in seconds. */
+const SETTLED = 2;
 /** Whoever turns it on, or opens a show, wants what is on by now. */
 const BEFORE_ALL = -Infinity;
 /** So many names of missed events are told. */
@@ -51,9 +62,11 @@ export function wallNow(): number {
 
 type At = {
   readonly show: string;
+  /** What is done, and what it is to be once it was left alone for a while. */
   readonly events: Show['events'];
+  readonly edited: { readonly events: Show['events']; readonly settles: number } | null;
   /** All is done up to here. */
-  until: number;
+  readonly until: number;
   readonly next: Due | undefined;
 };
 
@@ -78,8 +91,7 @@ export function followTimetable({ connections, session, host, wall, file, say }:
     // As a button that is pressed and let go.
     host.doActs(acts, false, host.now());
   };
-  const doIt = ({ event, what, at: when }: Due) => {
-    const acts = event[what];
+  const doIt = ({ event, what, acts }: Doing, when: number) => {
     const moment = host.press();
     last = { name: event.name, what, ...written(when), did: moment ? pressWords(moment, acts) : '' };
     act(acts);
@@ -89,7 +101,36 @@ export function followTimetable({ connections, session, host, wall, file, say }:
     const since = before?.show !== id ? BEFORE_ALL : isLongBefore(now, before.wall) ? now : before.wall;
     before = undefined;
     [last, missed] = [null, []];
-    return { show: id, events, until: since, next: undefined };
+    return { show: id, events, edited: null, until: since, next: undefined };
+  };
+  /** @param done is written first: what is done twice after a crash is worse than what is not done. */
+  const goOn = (done: At) => {
+    at = done;
+    keep();
+  };
+  const doDue = (from: At, now: number) => {
+    const { events, until } = from;
+    const news = dueBetween(events, until, now);
+    const done = Math.max(until, now);
+    goOn({ ...from, until: done, next: nextDue(events, done) });
+    for (const due of news.due) doIt({ ...due, acts: actsOf(events, due) }, due.at);
+    if (until !== BEFORE_ALL && news.missed.length > 0)
+      missed = [...missed, ...news.missed.map(({ event }) => event.name)].slice(-MOST_MISSED);
+  };
+  const doEdit = (from: At, events: Show['events'], now: number) => {
+    // Until it counted, the clock went by what was there before: what only begins may have come meanwhile.
+    const lately = (of: Show['events']) => dueBetween(of, now - SETTLED - 1, now).due;
+    const done = new Set(lately(from.events).map(({ event }) => event.id));
+    const fresh = lately(events).filter(({ event }) => event.length === undefined && !done.has(event.id));
+    goOn({
+      ...from,
+      events,
+      edited: null,
+      until: Math.max(from.until, now),
+      next: nextDue(events, Math.max(from.until, now)),
+    });
+    for (const doing of doingsOfEdit(from.events, events, now)) doIt(doing, now);
+    for (const due of fresh) doIt({ ...due, acts: due.event.begins }, due.at);
   };
   const look = () => {
     const show = isWanted() ? session.shown() : undefined;
@@ -98,20 +139,13 @@ export function followTimetable({ connections, session, host, wall, file, say }:
       return;
     }
     const now = wall();
-    const isNew = at?.show !== show.id;
-    if (!at || isNew) at = begin(show, now);
-    const edited = at.events !== show.events;
-    if (isLongBefore(now, at.until)) at = { ...at, until: now, next: nextDue(show.events, now) };
-    if (!isNew && !edited && now < (at.next?.at ?? Infinity)) return void (at.until = Math.max(at.until, now));
-    const news = dueBetween(show.events, at.until, now);
-    const turnedOn = at.until === BEFORE_ALL;
-    const done = Math.max(at.until, now);
-    at = { show: show.id, events: show.events, until: done, next: nextDue(show.events, done) };
-    // Written first: what is done twice after a crash is worse than what is not done.
-    keep();
-    news.due.forEach(doIt);
-    if (!turnedOn && news.missed.length > 0)
-      missed = [...missed, ...news.missed.map(({ event }) => event.name)].slice(-MOST_MISSED);
+    if (at?.show !== show.id) return doDue(begin(show, now), now);
+    if (isLongBefore(now, at.until)) at = { ...at, until: now, next: nextDue(at.events, now) };
+    if (show.events !== (at.edited?.events ?? at.events))
+      at = { ...at, edited: { events: show.events, settles: now + SETTLED } };
+    if (now >= (at.next?.at ?? Infinity)) doDue(at, now);
+    else at = { ...at, until: Math.max(at.until, now) };
+    if (at.edited && (now >= at.edited.settles || now < at.edited.settles - SETTLED)) doEdit(at, at.edited.events, now);
   };
   const looking = setInterval(look, LOOK_MS);
   connections.onChange(look);
