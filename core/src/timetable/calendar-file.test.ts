@@ -70,7 +70,28 @@ test('times of UTC and of a zone are brought to the clock on the wall', () => {
   ]);
 });
 
+test('a series ends at a moment, wherever that is said; over the night in which clocks are set it is as long as ever', () => {
+  // 17:00 of UTC is 18:00 here.
+  const untilSharp = only('DTSTART:20261204T180000', 'RRULE:FREQ=DAILY;UNTIL=20261206T170000Z');
+  expect(days(untilSharp).at(-1)).toBe('2026-12-06 18:00:00');
+  const untilBefore = only('DTSTART:20261204T180000', 'RRULE:FREQ=DAILY;UNTIL=20261206T165959Z');
+  expect(days(untilBefore).at(-1)).toBe('2026-12-05 18:00:00');
+  const monthly = only('DTSTART:20261204T180000', 'RRULE:FREQ=MONTHLY;UNTIL=20270204T165959Z');
+  expect(days(monthly).at(-1)).toBe('2027-01-04 18:00:00');
+  const times = ['DTSTART;TZID=Europe/Oslo:20261024T220000', 'DTEND;TZID=Europe/Oslo:20261025T040000'];
+  const summer = (utc: number) => utc + (utc < Date.parse('2026-10-25T01:00:00Z') / 1000 ? 7200 : 3600);
+  const result = readCalendar(calendar(...OSLO, ...vevent(...times)), 'house.ics', summer);
+  expect(result.ok && result.value.events[0]!.length).toBe(6 * 3600);
+});
+
+test('days besides that begin at another time are said', () => {
+  const { events, remarks } = read(calendar(...vevent('DTSTART:20261204T180000', 'RDATE:20261206T190000')));
+  expect(days(events[0]!)).toEqual(['2026-12-04 18:00:00', '2026-12-06 18:00:00']);
+  expect(remarks).toEqual(['“Doors”: on its days besides it begins at 18:00, too.']);
+});
+
 test.each<[string, readonly string[]]>([
+  ['FREQ=WEEKLY;INTERVAL=60', ['2026-12-04', '2028-01-28']],
   ['FREQ=WEEKLY', ['2026-12-04', '2026-12-11', '2026-12-18']],
   ['FREQ=WEEKLY;INTERVAL=2;BYDAY=FR,SU', ['2026-12-04', '2026-12-06', '2026-12-18']],
   // Weeks that begin on Sunday: that Sunday belongs to the next one.

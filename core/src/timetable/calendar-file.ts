@@ -19,9 +19,11 @@ export type CalendarRead = {
 
 const MOST_LETTERS = 5_000_000;
 const MOST_EVENTS = 500;
+const MOST_NAME = 120;
 /** Rules that are none of days of the week become single days, for so long from their first. */
 const AHEAD_DAYS = 731;
 const MOST_DAYS = 400;
+const MOST_WEEKS = 52;
 const LONGEST = 7 * DAY;
 const CODES = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const;
 
@@ -48,10 +50,10 @@ export function readCalendar(text: string, name: string, local: (utc: number) =>
   if (all.length === 0) return bad('there is no event in it');
   const events = new Map<string, CalendarEvent>();
   for (const component of all.slice(0, MOST_EVENTS)) {
-    const called = String(component.getFirstPropertyValue('summary') ?? '').trim() || 'Event without a name';
+    const called = named(component);
     if (String(component.getFirstPropertyValue('status') ?? '').toUpperCase() === 'CANCELLED') continue;
     try {
-      const read = eventOf(component, called.slice(0, 120), local);
+      const read = eventOf(component, called, local);
       if ('wrong' in read) remarks.push(`“${called}” was left out: ${read.wrong}.`);
       else {
         events.set(read.event.uid, read.event);
@@ -66,6 +68,11 @@ export function readCalendar(text: string, name: string, local: (utc: number) =>
   return ok({ events: [...events.values()], remarks });
 }
 
+const named = (component: ICAL.Component): string =>
+  String(component.getFirstPropertyValue('summary') ?? '')
+    .trim()
+    .slice(0, MOST_NAME) || 'Event without a name';
+
 type Read = { readonly event: CalendarEvent; readonly remark?: string } | { readonly wrong: string };
 
 function eventOf(component: ICAL.Component, name: string, local: (utc: number) => number): Read {
@@ -73,18 +80,20 @@ function eventOf(component: ICAL.Component, name: string, local: (utc: number) =
   if (!start) return { wrong: 'it has no time at which it begins' };
   const from = wallOf(start, local);
   const { day, time } = written(from);
-  const length = lengthOf(component, start);
+  const length = lengthOf(component, start, local);
   if (length > LONGEST) return { wrong: 'it lasts longer than a week' };
   const moved = component.getFirstPropertyValue('recurrence-id');
   const uid = String(component.getFirstPropertyValue('uid') ?? `${name} ${day} ${time}`);
-  const days = (property: string) =>
+  const walls = (property: string) =>
     component
       .getAllProperties(property)
       .flatMap((one) => one.getValues())
-      .flatMap((value) => (value instanceof ICAL.Time && isReal(value) ? [written(wallOf(value, local)).day] : []));
-  const except = days('exdate').slice(0, MOST_DAYS);
-  const rule = ruleOf(component, start, Math.floor(from / DAY) - civilDay(start));
-  const also = [...days('rdate'), ...(rule.also ?? [])].slice(0, MOST_DAYS);
+      .flatMap((value) => (value instanceof ICAL.Time && isReal(value) ? [written(wallOf(value, local))] : []));
+  const except = walls('exdate').map((one) => one.day);
+  const besides = walls('rdate');
+  const rule = ruleOf(component, { start, from, local });
+  const also = [...besides.map((one) => one.day), ...(rule.also ?? [])].slice(0, MOST_DAYS);
+  const otherTimes = besides.some((one) => one.time !== time) && !start.isDate;
   const event = TimedEvent.omit({ id: true, begins: true, ends: true }).parse({
     name,
     day,
@@ -92,11 +101,12 @@ function eventOf(component: ICAL.Component, name: string, local: (utc: number) =
     ...(length > 0 ? { length } : {}),
     ...(rule.weekly ? { weekly: rule.weekly } : {}),
     ...(also.length > 0 ? { also } : {}),
-    ...(except.length > 0 ? { except } : {}),
+    ...(except.length > 0 ? { except: except.slice(0, MOST_DAYS) } : {}),
     // One that was moved out of a series is an event by itself.
     uid: (moved ? `${uid} ${String(moved)}` : uid).slice(0, 300),
   });
-  return { event: { ...event, uid: event.uid! }, ...(rule.remark ? { remark: rule.remark } : {}) };
+  const remark = rule.remark ?? (otherTimes ? `on its days besides it begins at ${time.slice(0, 5)}, too` : undefined);
+  return { event: { ...event, uid: event.uid! }, ...(remark === undefined ? {} : { remark }) };
 }
 
 function startOf(component: ICAL.Component): ICAL.Time | undefined {
@@ -131,11 +141,12 @@ function wallOf(time: ICAL.Time, local: (utc: number) => number): number {
   return time.isDate || time.zone === ICAL.Timezone.localTimezone ? civil : local(time.toUnixTime());
 }
 
-function lengthOf(component: ICAL.Component, start: ICAL.Time): number {
+/** As the clock on the wall shows it, also over the night in which it is set. */
+function lengthOf(component: ICAL.Component, start: ICAL.Time, local: (utc: number) => number): number {
   const duration = component.getFirstPropertyValue('duration');
   if (duration instanceof ICAL.Duration) return Math.max(0, duration.toSeconds());
   const end = component.getFirstPropertyValue('dtend');
-  if (end instanceof ICAL.Time && isReal(end)) return Math.max(0, end.subtractDateTz(start).toSeconds());
+  if (end instanceof ICAL.Time && isReal(end)) return Math.max(0, wallOf(end, local) - wallOf(start, local));
   return start.isDate ? DAY : 0;
 }
 
@@ -145,35 +156,44 @@ type Rule = {
   readonly remark?: string;
 };
 
-/** @param shift days between a day in the zone of the event and here. */
-function ruleOf(component: ICAL.Component, start: ICAL.Time, shift: number): Rule {
+type From = { readonly start: ICAL.Time; readonly from: number; readonly local: (utc: number) => number };
+
+function ruleOf(component: ICAL.Component, { start, from, local }: From): Rule {
   const rule = component.getFirstPropertyValue('rrule');
   if (!(rule instanceof ICAL.Recur)) return {};
-  const text = rule.toString();
   const first = civilDay(start);
-  const days = () => daysOf(text, first, rule.count ?? undefined);
+  /** Days between a day in the zone of the event and here. */
+  const shift = Math.floor(from / DAY) - first;
+  const last = rule.until ? lastDayOf(rule.until, from, shift, local) : undefined;
+  const days = () => daysOf(rule, first, last === undefined ? undefined : last - shift);
   const plain = Object.keys(rule.parts).every((part) => part === 'BYDAY' && rule.freq === 'WEEKLY');
   const simple = plain && (rule.freq === 'WEEKLY' || (rule.freq === 'DAILY' && rule.interval === 1));
   const codes = (rule.parts['BYDAY'] as readonly string[] | undefined) ?? [];
   // Weeks that begin on another day than Monday differ only where every second one counts.
   const sameWeeks = rule.interval === 1 || rule.wkst === ICAL.Time.MONDAY || codes.length <= 1;
-  if (!simple || !sameWeeks) {
+  if (!simple || !sameWeeks || rule.interval > MOST_WEEKS) {
     const found = days();
     const also = found.filter((day) => day !== first).map((day) => dayText(day + shift));
-    const more = rule.until === null && (rule.count === null || rule.count > found.length);
+    const more = last === undefined && (rule.count === null || rule.count > found.length);
     return { also, ...(more ? { remark: `its days are taken for two years from ${dayText(first)}` } : {}) };
   }
   const own = weekdayOf(first);
   const named = codes.length > 0 ? codes.map((code) => CODES.indexOf(code as (typeof CODES)[number]) + 1) : [own];
   const before = rule.freq === 'DAILY' ? [1, 2, 3, 4, 5, 6, 7] : named;
-  const until = rule.until ? dayText(civilDay(rule.until) + shift) : rule.count ? lastOf(days(), shift) : undefined;
+  const until = last === undefined ? (rule.count ? lastOf(days(), shift) : undefined) : dayText(last);
   return {
     weekly: {
       days: before.map((day) => ((day - 1 + shift + 7) % 7) + 1).sort((a, b) => a - b),
-      every: Math.min(52, rule.interval),
+      every: rule.interval,
       ...(until === undefined ? {} : { until }),
     },
   };
+}
+
+/** The last day here on which it may begin: it ends at a moment, which may be of another zone (RFC 5545, 3.3.10). */
+function lastDayOf(until: ICAL.Time, from: number, shift: number, local: (utc: number) => number): number {
+  if (until.isDate) return civilDay(until) + shift;
+  return Math.floor((wallOf(until, local) - (from % DAY)) / DAY);
 }
 
 const lastOf = (days: readonly number[], shift: number): string | undefined => {
@@ -181,19 +201,20 @@ const lastOf = (days: readonly number[], shift: number): string | undefined => {
   return last === undefined ? undefined : dayText(last + shift);
 };
 
-/** Days of a rule, of two years or as many as it counts. */
-function daysOf(rule: string, first: number, count: number | undefined): readonly number[] {
-  const start = `${dayText(first).replaceAll('-', '')}T120000Z`;
-  const end = `${dayText(first + (count === undefined ? AHEAD_DAYS : 20 * AHEAD_DAYS)).replaceAll('-', '')}T120000Z`;
-  const parts = rule.split(';').filter((part) => !/^(?:UNTIL|BYHOUR|BYMINUTE|BYSECOND)=/.test(part));
+/** Days of a rule in the zone of its event, until a last one: of two years, or as many as it counts. */
+function daysOf(rule: ICAL.Recur, first: number, last = Infinity): readonly number[] {
+  const parts = rule
+    .toString()
+    .split(';')
+    .filter((part) => !/^(?:UNTIL|BYHOUR|BYMINUTE|BYSECOND)=/.test(part));
   if (!parts.some((part) => /^FREQ=(?:DAILY|WEEKLY|MONTHLY|YEARLY)$/.test(part)))
     throw new Error('it comes more often than once a day');
-  const untilOwn = /UNTIL=(\d{8})/.exec(rule)?.[1];
-  const until = untilOwn === undefined || `${untilOwn}T235959Z` > end ? end : `${untilOwn}T235959Z`;
-  const bounded = [...parts.filter((part) => count === undefined || !part.startsWith('UNTIL')), `UNTIL=${until}`];
+  const ahead = rule.count ? 20 * AHEAD_DAYS : AHEAD_DAYS;
+  // At noon, so that nothing turns on hours.
+  const noon = (day: number) => `${dayText(day).replaceAll('-', '')}T120000Z`;
+  const bounded = [...parts, `UNTIL=${noon(Math.min(last, first + ahead))}`];
   const days: number[] = [];
-  const made = RRule.fromString(`DTSTART:${start}\nRRULE:${bounded.join(';')}`);
-  made.all((date) => {
+  RRule.fromString(`DTSTART:${noon(first)}\nRRULE:${bounded.join(';')}`).all((date) => {
     days.push(Math.floor(date.getTime() / 1000 / DAY));
     return days.length < MOST_DAYS;
   });
@@ -210,7 +231,8 @@ export function eventsFrom(
     const known = events.find((event) => uidOf(event) === one.uid);
     if (known) {
       const { id, begins, ends, uid } = known;
-      return TimedEvent.parse({ ...one, id, begins, ends, uid });
+      const { uid: _, ...times } = one;
+      return TimedEvent.parse({ ...times, id, begins, ends, ...(uid === undefined ? {} : { uid }) });
     }
     const isMeant = (name: string) => name.trim().toLowerCase() === one.name.toLowerCase();
     const look = [...looks, ...chases].find(({ name }) => isMeant(name))?.id;

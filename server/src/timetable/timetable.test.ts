@@ -132,6 +132,15 @@ test('after a power cut what is still on begins, what is over ends, and nothing 
   expect(me.acted.length).toBe(before);
   me.restart('2026-12-04T23:00:00');
   expect(me.on()).toEqual([]);
+  // A day later nobody needs to know any more.
+  me.put(BELL);
+  me.restart('2026-12-05T18:00:00');
+  me.put(event({ ...BELL, weekly: { days: [6] } }));
+  me.until('2026-12-05T18:00:05');
+  me.set('2026-12-05T19:00:00');
+  expect(me.report()?.missed).toEqual(['Bell']);
+  me.set('2026-12-06T18:31:00');
+  expect(me.report()?.missed).toEqual([]);
 });
 
 test('a look that two events want stays until the second ends', () => {

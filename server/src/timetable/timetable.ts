@@ -45,8 +45,9 @@ const LOOK_MS = 200;
 const SETTLED = 2;
 /** Whoever turns it on, or opens a show, wants what is on by now. */
 const BEFORE_ALL = -Infinity;
-/** So many names of missed events are told. */
+/** So many missed events are told, for so long, in seconds. */
 const MOST_MISSED = 20;
+const MISSED_TOLD = 86_400;
 
 /** A clock that is set back by less, in seconds, as at the end of summer, does nothing of that time again. */
 const SET_BACK = 2.5 * 3600;
@@ -76,7 +77,7 @@ export function followTimetable({ connections, session, host, wall, file, say }:
   let before = isWanted() ? readFrom(file) : undefined;
   let at: At | undefined;
   let last: TimetableReport['last'] = null;
-  let missed: readonly string[] = [];
+  let missed: readonly Due[] = [];
   const keep = keptWhole(
     file,
     () => JSON.stringify(at && { show: at.show, wall: at.until }),
@@ -114,8 +115,7 @@ export function followTimetable({ connections, session, host, wall, file, say }:
     const done = Math.max(until, now);
     goOn({ ...from, until: done, next: nextDue(events, done) });
     for (const due of news.due) doIt({ ...due, acts: actsOf(events, due) }, due.at);
-    if (until !== BEFORE_ALL && news.missed.length > 0)
-      missed = [...missed, ...news.missed.map(({ event }) => event.name)].slice(-MOST_MISSED);
+    if (until !== BEFORE_ALL) missed = [...missed, ...news.missed].slice(-MOST_MISSED);
   };
   const doEdit = (from: At, events: Show['events'], now: number) => {
     // Until it counted, the clock went by what was there before: what only begins may have come meanwhile.
@@ -161,7 +161,7 @@ export function followTimetable({ connections, session, host, wall, file, say }:
         on: runningAt(events, now).map(({ event }) => event.name),
         next: next ? { name: next.event.name, what: next.what, ...written(next.at) } : null,
         last,
-        missed: [...missed],
+        missed: missed.filter((one) => now - one.at < MISSED_TOLD).map(({ event }) => event.name),
       };
     },
     close() {

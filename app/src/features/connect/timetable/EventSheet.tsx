@@ -211,18 +211,26 @@ type DayListProps = {
   readonly onRemove: (day: string) => void;
 };
 
+/** A calendar may bring hundreds. */
+const MOST_SHOWN = 24;
+
 function DayList({ title, days, words, label, onRemove }: DayListProps) {
   if (days.length === 0) return null;
+  const more = days.length - MOST_SHOWN;
   return (
     <Column gap={6} role="group" aria-label={title}>
       <Quiet fontWeight="600">{title}</Quiet>
       <Row gap={6} flexWrap="wrap">
-        {days.toSorted().map((day) => (
-          <Button key={day} label={label(words(day))} onPress={() => onRemove(day)}>
-            {`${words(day)} ×`}
-          </Button>
-        ))}
+        {days
+          .toSorted()
+          .slice(0, MOST_SHOWN)
+          .map((day) => (
+            <Button key={day} label={label(words(day))} onPress={() => onRemove(day)}>
+              {`${words(day)} ×`}
+            </Button>
+          ))}
       </Row>
+      {more > 0 && <Quiet>{TIMETABLE.moreDays(more)}</Quiet>}
     </Column>
   );
 }

@@ -21,7 +21,7 @@ const MOST = 24;
 export function LookChoice({ show, event, onChange }: Props) {
   const all = [...show.looks, ...show.chases];
   const shown = all.filter(({ id }, i) => i < MOST || startsLook(event, id));
-  if (shown.length === 0) return null;
+  if (shown.length === 0) return <Quiet>{TIMETABLE.noLooks}</Quiet>;
   return (
     <Column gap={6}>
       <Quiet fontWeight="600">{TIMETABLE.light}</Quiet>

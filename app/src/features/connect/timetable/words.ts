@@ -52,6 +52,8 @@ export const TIMETABLE = {
   skip: (day: string) => `Skip ${day}`,
   skipped: 'Skipped days',
   also: 'Also on',
+  moreDays: (count: number) => `And ${counted(count, 'day')} more.`,
+  noLooks: 'Looks you store stand here as pictures.',
   takeBack: (day: string) => `Do not skip ${day}`,
   removeDay: (day: string) => `Remove ${day}`,
   light: 'Light',
