@@ -127,21 +127,17 @@ export function dueBetween(events: readonly TimedEvent[], last: number, now: num
   return { due: due.sort((a, b) => a.at - b.at || order[a.what] - order[b.what]), missed };
 }
 
-/** Looks that events which are on at a moment have turned on; one of them may be left out. */
-function wantedAt(events: readonly TimedEvent[], at: number, but?: TimedEvent['id']): ReadonlySet<string> {
-  const others = runningAt(events, at).filter(({ event }) => event.id !== but);
-  return new Set(
-    others.flatMap(({ event }) =>
-      event.begins.flatMap((act) => (isStart(act) && act.act === 'look' ? [act.look] : [])),
-    ),
-  );
+/** Looks that the events which are on at a moment have turned on. */
+function wantedAt(events: readonly TimedEvent[], at: number): ReadonlySet<string> {
+  const begun = runningAt(events, at).flatMap(({ event }) => event.begins);
+  return new Set(begun.flatMap((act) => (isStart(act) && act.act === 'look' ? [act.look] : [])));
 }
 const isStart = (act: Act): boolean => act.act === 'look' && act.press === 'start';
 
-/** What is to be done. A look that another event wants on at that moment, too, does not go off. */
+/** What is to be done. A look that an event which goes on wants, too, does not go off. */
 export function actsOf(events: readonly TimedEvent[], { event, what, at }: Due): readonly Act[] {
   if (what === 'begins') return event.begins;
-  const wanted = wantedAt(events, at, event.id);
+  const wanted = wantedAt(events, at);
   return event.ends.filter((act) => act.act !== 'look' || act.press !== 'stop' || !wanted.has(act.look));
 }
 

@@ -1,4 +1,4 @@
-// The clock on the wall as one number: seconds of local time since 1 January 1970, as if every day had 24 hours. Where
+// The clock on the wall as a number: seconds of local time since 1 January 1970, as if every day had 24 hours. Where
 // clocks are set forward an hour is missing in it, and where they are set back one comes twice.
 
 export const DAY = 86_400;

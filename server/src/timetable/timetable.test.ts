@@ -157,6 +157,18 @@ test('a look that two events want stays until the second ends', () => {
   expect(me.on()).toEqual([]);
 });
 
+test('an event that overlaps itself keeps its look until the last of it ends', () => {
+  const days = event({ ...FOYER, length: 30 * 3600, weekly: { days: [5, 6] } });
+  const me = computer('2026-12-04T17:59:00', days);
+  me.follow();
+  me.set('2026-12-04T18:00:00');
+  me.set('2026-12-05T18:00:00');
+  me.set('2026-12-06T00:00:00');
+  expect(me.on()).toEqual(['red']);
+  me.set('2026-12-07T00:00:00');
+  expect(me.on()).toEqual([]);
+});
+
 test('a computer that slept takes up what is still on; an hour that comes twice does nothing twice', () => {
   const me = computer('2026-12-04T17:59:50', FOYER, BELL);
   me.follow();

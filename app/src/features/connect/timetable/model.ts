@@ -98,7 +98,8 @@ export type Row = {
 /** Events in the order in which they come; those that are over last. @param at seconds of local time since 1970. */
 export function rowsOf(events: readonly TimedEvent[], at: number): readonly Row[] {
   const { day: today } = written(at);
-  const running = runningAt(events, at);
+  // One that overlaps itself is on until the last of it ends.
+  const running = [...new Map(runningAt(events, at).map((one) => [one.event, one])).values()];
   const isOn = (event: TimedEvent) => running.some((one) => one.event === event);
   const coming = comingAfter(events, at);
   const ahead = new Set(coming.map(({ event }) => event));
