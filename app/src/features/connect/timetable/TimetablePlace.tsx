@@ -109,9 +109,16 @@ function EventRow({ show, row: { event, next, state }, onOpen }: EventRowProps) 
         borderBottomWidth={1}
         borderColor="$line"
         backgroundColor="transparent"
-        opacity={state === 'over' ? 0.6 : 1}
       >
-        <View width={PICTURE} height={56} borderRadius={10} overflow="hidden" backgroundColor="$well" flexShrink={0}>
+        <View
+          width={PICTURE}
+          height={56}
+          borderRadius={10}
+          overflow="hidden"
+          backgroundColor="$well"
+          flexShrink={0}
+          opacity={state === 'over' ? 0.4 : 1}
+        >
           {look !== undefined && <LookPicture look={look} height={56} />}
         </View>
         <Column flex={1} minWidth={0} alignItems="flex-start">
