@@ -145,6 +145,15 @@ test.each([
   expect(remarks).toEqual([`“Doors” was left out: ${why}.`]);
 });
 
+test('one that was moved from a time that cannot be read is an event like others', () => {
+  const moved = ['BEGIN:VEVENT', 'UID:v', 'SUMMARY:Bell', 'RECURRENCE-ID:foo', 'DTSTART:20261219T190000', 'END:VEVENT'];
+  const { events } = read(calendar(...vevent('DTSTART:20261204T180000', 'RRULE:FREQ=WEEKLY'), ...moved));
+  expect(events.map(({ name, except }) => [name, except])).toEqual([
+    ['Doors', undefined],
+    ['Bell', undefined],
+  ]);
+});
+
 test('damaged calendars are refused or read, and never crash', () => {
   const whole = calendar(...OSLO, ...vevent('DTSTART;TZID=Europe/Oslo:20261204T180000', 'RRULE:FREQ=WEEKLY;BYDAY=FR'));
   fc.assert(

@@ -76,13 +76,13 @@ const named = (component: ICAL.Component): string =>
 type Read = { readonly event: CalendarEvent; readonly remark?: string } | { readonly wrong: string };
 
 function eventOf(component: ICAL.Component, name: string, local: (utc: number) => number): Read {
-  const start = startOf(component);
+  const start = timeIn(component, 'dtstart');
   if (!start) return { wrong: 'it has no time at which it begins' };
   const from = wallOf(start, local);
   const { day, time } = written(from);
   const length = lengthOf(component, start, local);
   if (length > LONGEST) return { wrong: 'it lasts longer than a week' };
-  const moved = component.getFirstPropertyValue('recurrence-id');
+  const moved = timeIn(component, 'recurrence-id');
   const uid = String(component.getFirstPropertyValue('uid') ?? `${name} ${day} ${time}`);
   const walls = (property: string) =>
     component
@@ -109,10 +109,11 @@ function eventOf(component: ICAL.Component, name: string, local: (utc: number) =
   return { event: { ...event, uid: event.uid! }, ...(remark === undefined ? {} : { remark }) };
 }
 
-function startOf(component: ICAL.Component): ICAL.Time | undefined {
+/** Undefined where there is none, or one that cannot be read. */
+function timeIn(component: ICAL.Component, property: string): ICAL.Time | undefined {
   try {
-    const start = component.getFirstPropertyValue('dtstart');
-    return start instanceof ICAL.Time && isReal(start) ? start : undefined;
+    const time = component.getFirstPropertyValue(property);
+    return time instanceof ICAL.Time && isReal(time) ? time : undefined;
   } catch {
     return undefined;
   }
@@ -121,9 +122,9 @@ function startOf(component: ICAL.Component): ICAL.Time | undefined {
 /** Ones of a series that were moved or renamed have events of their own: the series leaves them out. */
 function moveOnes(all: readonly ICAL.Component[], events: Map<string, CalendarEvent>, local: (utc: number) => number) {
   for (const component of all) {
-    const moved = component.getFirstPropertyValue('recurrence-id');
+    const moved = timeIn(component, 'recurrence-id');
     const series = events.get(String(component.getFirstPropertyValue('uid') ?? ''));
-    if (!(moved instanceof ICAL.Time) || !series) continue;
+    if (!moved || !series) continue;
     const { day } = written(wallOf(moved, local));
     events.set(series.uid, { ...series, except: [...(series.except ?? []), day].slice(-MOST_DAYS) });
   }
