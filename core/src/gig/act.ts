@@ -85,4 +85,5 @@ export const Act = z.discriminatedUnion('act', [
 export type Act = z.infer<typeof Act>;
 
 /** So much one press may do. */
-export const Acts = z.array(Act).max(16);
+export const MOST_ACTS = 16;
+export const Acts = z.array(Act).max(MOST_ACTS);

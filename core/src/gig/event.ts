@@ -13,8 +13,10 @@ export const Day = z
 /** A time of day to the second, as 18:30:00: of the clock on the wall where Hovlix runs. */
 export const TimeOfDay = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d:[0-5]\d$/, 'a time is written like 18:30:00');
 
-const MOST_DAYS = 400;
-const WEEK = 7 * 86_400;
+/** So many single days an event may leave out, and be on besides. */
+export const MOST_DAYS = 400;
+/** No event lasts longer, in seconds. */
+export const LONGEST_EVENT = 7 * 86_400;
 
 /** Days of the week, Monday is 1 (ISO 8601). */
 export const WEEKDAYS = [1, 2, 3, 4, 5, 6, 7] as const;
@@ -34,7 +36,7 @@ export const TimedEvent = z.strictObject({
   day: Day,
   time: TimeOfDay,
   /** How long it lasts, in seconds; without, it only begins. */
-  length: z.number().int().min(1).max(WEEK).optional(),
+  length: z.number().int().min(1).max(LONGEST_EVENT).optional(),
   /** Without, it is once, and on the days of `also`. */
   weekly: Weekly.optional(),
   also: z.array(Day).max(MOST_DAYS).optional(),

@@ -2,7 +2,7 @@
 
 import ICAL from 'ical.js';
 import { RRule } from 'rrule';
-import { TimedEvent } from '../gig';
+import { LONGEST_EVENT, MOST_DAYS, TimedEvent } from '../gig';
 import { failed, ok, type Result } from '../problem';
 import type { Show } from '../show';
 import { comingAfter } from './occurrences';
@@ -22,9 +22,7 @@ const MOST_EVENTS = 500;
 const MOST_NAME = 120;
 /** Rules that are none of days of the week become single days, for so long from their first. */
 const AHEAD_DAYS = 731;
-const MOST_DAYS = 400;
 const MOST_WEEKS = 52;
-const LONGEST = 7 * DAY;
 const CODES = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const;
 
 /**
@@ -81,7 +79,7 @@ function eventOf(component: ICAL.Component, name: string, local: (utc: number) =
   const from = wallOf(start, local);
   const { day, time } = written(from);
   const length = lengthOf(component, start, local);
-  if (length > LONGEST) return { wrong: 'it lasts longer than a week' };
+  if (length > LONGEST_EVENT) return { wrong: 'it lasts longer than a week' };
   const moved = timeIn(component, 'recurrence-id');
   const uid = String(component.getFirstPropertyValue('uid') ?? `${name} ${day} ${time}`);
   const walls = (property: string) =>

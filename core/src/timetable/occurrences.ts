@@ -1,6 +1,6 @@
 // When the events of a timetable are. All times are those of the clock on the wall, see `wall`.
 
-import type { Act, TimedEvent } from '../gig';
+import { LONGEST_EVENT, type Act, type TimedEvent } from '../gig';
 import { DAY, dayOf, secondsOf, weekdayOf } from './wall';
 
 /** Once that an event is. Without an end it only begins. */
@@ -10,7 +10,7 @@ export type Occurrence = { readonly event: TimedEvent; readonly from: number; re
 export type Due = Occurrence & { readonly what: 'begins' | 'ends'; readonly at: number };
 
 /** No event lasts longer, in days. */
-const LONGEST = 7;
+const LONGEST = LONGEST_EVENT / DAY;
 /** So far it is looked ahead, in days: four years, for what comes once in many weeks. */
 const AHEAD = 1461;
 

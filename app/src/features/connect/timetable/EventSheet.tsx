@@ -1,6 +1,6 @@
 // One event: when it is, and what happens as it begins and ends.
 
-import { WEEKDAYS, type TimedEvent } from '@hovlix/core/gig';
+import { MOST_DAYS, WEEKDAYS, type TimedEvent } from '@hovlix/core/gig';
 import type { Show } from '@hovlix/core/show';
 import { comingAfter, dayOf, weekdayOf, written } from '@hovlix/core/timetable';
 import { useHovlix } from '../../../host/hovlix';
@@ -71,7 +71,7 @@ export function EventSheet({ show, event, at, onClose }: Props) {
           label={TIMETABLE.to}
           value={end}
           hint={later === 0 ? undefined : later === 1 ? TIMETABLE.nextDay : TIMETABLE.longer(later)}
-          onChange={(to) => put((newest) => ({ ...newest, length: lengthUntil(newest.time, to) }))}
+          onChange={(to) => put((newest) => ({ ...newest, length: lengthUntil(newest, to) }))}
         />
       )}
       <LookChoice show={show} event={event} onChange={put} />
@@ -176,7 +176,7 @@ function Days({ event, at, onChange }: PartProps & { readonly at: number }) {
   const words = (day: string) => dayWords(day, today);
   return (
     <>
-      {nextDay !== undefined && except.length < 400 && (
+      {nextDay !== undefined && except.length < MOST_DAYS && (
         <Row>
           <Button onPress={() => onChange((newest) => ({ ...newest, except: [...(newest.except ?? []), nextDay] }))}>
             {TIMETABLE.skip(words(nextDay))}

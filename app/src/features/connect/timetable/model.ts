@@ -1,6 +1,6 @@
 // Events in words: when they are, and what they do.
 
-import type { Act, TimedEvent } from '@hovlix/core/gig';
+import { LONGEST_EVENT, MOST_ACTS, type Act, type TimedEvent } from '@hovlix/core/gig';
 import { actName, lookName } from '@hovlix/core/live';
 import type { Show } from '@hovlix/core/show';
 import { comingAfter, DAY, dayOf, dayText, runningAt, secondsOf, written } from '@hovlix/core/timetable';
@@ -34,10 +34,12 @@ export function endOf({ day, time, length }: Pick<TimedEvent, 'day' | 'time' | '
 export const daysLater = ({ time, length = 0 }: Pick<TimedEvent, 'time' | 'length'>): number =>
   Math.floor((secondsOf(time) + length) / DAY);
 
-/** How long it lasts so that it ends at a time of day: on the next day where that is not later. */
-export function lengthUntil(time: string, end: string): number {
-  const length = secondsOf(end) - secondsOf(time);
-  return length > 0 ? length : length + DAY;
+/** How long it lasts so that it ends at a time of day: on the next day where that is not later, or as many days later as it did. */
+export function lengthUntil(event: TimedEvent, end: string): number {
+  const days = (event.length ?? 0) > DAY ? daysLater(event) : 0;
+  const length = secondsOf(end) - secondsOf(event.time) + days * DAY;
+  if (length <= 0) return length + DAY;
+  return length > LONGEST_EVENT ? length - DAY : length;
 }
 
 /** “Every Friday”, “Mon, Tue every 2 weeks”, “Fri 4 Dec 2026”, with the times. */
@@ -123,16 +125,14 @@ export const startsLook = ({ begins }: TimedEvent, look: LookId): boolean =>
 
 /** A look comes on as it begins, and goes off where it ends. */
 export function withLook(event: TimedEvent, look: LookId): TimedEvent {
-  const begins: Act[] = [...event.begins, { act: 'look', look, press: 'start' }];
-  return stopping({ ...event, begins: begins.slice(-MOST_ACTS) });
+  if (event.begins.length === MOST_ACTS) return event;
+  return stopping({ ...event, begins: [...event.begins, { act: 'look', look, press: 'start' }] });
 }
 
 export function withoutLook(event: TimedEvent, look: LookId): TimedEvent {
   const others = (acts: readonly Act[]) => acts.filter((act) => !isOf(act, look));
   return { ...event, begins: others(event.begins), ends: others(event.ends) };
 }
-
-const MOST_ACTS = 16;
 
 /** With an end: what it turned on goes off there, where nothing else is said of that. */
 export function stopping(event: TimedEvent): TimedEvent {

@@ -3,7 +3,7 @@
 import { useMemo, useState } from 'react';
 import { View } from '@tamagui/core';
 import Trash from 'lucide-react-native/icons/trash';
-import type { Act } from '@hovlix/core/gig';
+import { MOST_ACTS, type Act } from '@hovlix/core/gig';
 import { actName } from '@hovlix/core/live';
 import { actsFound, actsOffered } from '@hovlix/core/offered';
 import type { Show } from '@hovlix/core/show';
@@ -24,7 +24,6 @@ export type ActListProps = {
   readonly onChange: (acts: readonly Act[]) => void;
 };
 
-const MOST = 16;
 /** So many are shown at once; typing finds the rest. */
 const SHOWN = 40;
 
@@ -37,7 +36,7 @@ export function ListedActs({ show, label, acts, offers, onChange }: ActListProps
     <Column gap={6} role="group" aria-label={label}>
       <Row justifyContent="space-between" gap={8}>
         <Words fontWeight="600">{label}</Words>
-        {acts.length < MOST && (
+        {acts.length < MOST_ACTS && (
           <Button label={WORDS.addTo(label)} kind="quiet" onPress={() => setAdding(!adding)}>
             {adding ? WORDS.cancel : WORDS.add}
           </Button>
